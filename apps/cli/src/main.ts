@@ -1,0 +1,146 @@
+/** `kite`: the engine without a server. */
+import { readFile, writeFile } from 'node:fs/promises';
+import { parseArgs } from 'node:util';
+import { Invalid } from '@kite/core/check/problem';
+import { checkSettings } from '@kite/core/check/settings';
+import { defaultSettings, FORMATS, type Format } from '@kite/core/delivery/settings';
+import type { Project, Scene } from '@kite/core/document/types';
+import { readArchive, writeArchive } from '@kite/core/interchange/archive';
+import { compileScene } from '@kite/core/scene/compile';
+import { rateLabel } from '@kite/core/time/rate';
+import { demoProject } from '@kite/demo/project';
+import { Cancelled, RenderFailure } from '@kite/render/failure';
+import { renderScene } from '@kite/render/render';
+
+const USAGE = `kite: the engine of Agile Kite without its server
+
+  kite render FILE.kite --scene NAME --format mp4|gif|html5|png --out PATH [--frame N] [--scale S]
+  kite frame FILE.kite --scene NAME --frame N --out PATH.png
+  kite check FILE.kite
+  kite demo --out FILE.kite
+`;
+
+/** A call that cannot be carried out as it was given. */
+class Usage extends Error {}
+
+const OPTIONS = {
+  scene: { type: 'string' },
+  format: { type: 'string' },
+  out: { type: 'string' },
+  frame: { type: 'string' },
+  scale: { type: 'string' },
+} as const;
+
+type Options = { [K in keyof typeof OPTIONS]?: string };
+
+const needed = (options: Options, name: keyof Options): string => {
+  const value = options[name];
+  if (!value) throw new Usage(`--${name} is missing`);
+  return value;
+};
+
+const numberOf = (options: Options, name: 'frame' | 'scale'): number | undefined => {
+  const text = options[name];
+  if (text === undefined) return undefined;
+  const value = Number(text);
+  if (text.trim() === '' || !Number.isFinite(value)) throw new Usage(`--${name}: got "${text}", wanted a number`);
+  return value;
+};
+
+const openProject = async (file: string | undefined): Promise<Project> => {
+  if (!file) throw new Usage('which file? Give the path of a .kite archive');
+  let bytes: Uint8Array;
+  try {
+    bytes = await readFile(file);
+  } catch {
+    throw new Usage(`${file}: cannot be read`);
+  }
+  return readArchive(bytes);
+};
+
+const sceneNamed = (project: Project, name: string): Scene => {
+  const scenes = Object.values(project.scenes);
+  const scene = scenes.find((s) => s.name === name) ?? scenes.find((s) => s.id === name);
+  if (!scene)
+    throw new Usage(`--scene: there is no "${name}"; the scenes are ${scenes.map((s) => `"${s.name}"`).join(', ')}`);
+  return scene;
+};
+
+const render = async (project: Project, options: Options, format: string): Promise<void> => {
+  if (!Object.hasOwn(FORMATS, format))
+    throw new Usage(`--format: got "${format}", wanted ${Object.keys(FORMATS).join(', ')}`);
+  const scene = sceneNamed(project, needed(options, 'scene'));
+  const out = needed(options, 'out');
+  const frame = numberOf(options, 'frame');
+  const scale = numberOf(options, 'scale');
+  const defaults = defaultSettings(format as Format, scene);
+  const settings = checkSettings({
+    ...defaults,
+    ...(scale !== undefined && { scale }),
+    ...(frame !== undefined && defaults.format === 'png' && { frame }),
+    ...(frame !== undefined && defaults.format === 'html5' && { fallback: frame }),
+  });
+  const stop = new AbortController();
+  process.once('SIGINT', () => stop.abort());
+  const result = await renderScene({
+    scene,
+    settings,
+    out,
+    signal: stop.signal,
+    onProgress: ({ done, total }) => {
+      if (process.stderr.isTTY) process.stderr.write(`\r${done} of ${total} frames`);
+    },
+  });
+  if (process.stderr.isTTY) process.stderr.write('\n');
+  for (const note of result.notes) console.error(note);
+  console.log(`${out}: ${result.width} × ${result.height}, ${result.frames} frames, ${result.bytes} bytes`);
+};
+
+const check = (project: Project): void => {
+  let problems = 0;
+  for (const id of project.order) {
+    const scene = project.scenes[id] as Scene;
+    console.log(
+      `${scene.name}: ${scene.width} × ${scene.height}, ${rateLabel(scene.rate)} fps, ${scene.length} frames, ${scene.order.length} layers`,
+    );
+    const program = compileScene(scene);
+    const seen = new Set<string>();
+    for (let frame = 0; frame < scene.length; frame += Math.max(1, Math.floor(scene.length / 50))) {
+      for (const p of program.at(frame).problems) seen.add(`  ${scene.layers[p.layer]?.name ?? p.layer} ${p.message}`);
+    }
+    for (const text of seen) console.log(text);
+    problems += seen.size;
+  }
+  console.log(problems === 0 ? 'No problems found.' : `${problems} problem${problems === 1 ? '' : 's'} found.`);
+};
+
+const run = async (args: readonly string[]): Promise<void> => {
+  const [command, ...rest] = args;
+  const { values, positionals } = parseArgs({ args: rest, options: OPTIONS, allowPositionals: true });
+  const options: Options = values;
+  switch (command) {
+    case 'render':
+      return render(await openProject(positionals[0]), options, needed(options, 'format'));
+    case 'frame':
+      needed(options, 'frame');
+      return render(await openProject(positionals[0]), options, 'png');
+    case 'check':
+      return check(await openProject(positionals[0]));
+    case 'demo':
+      return writeFile(needed(options, 'out'), writeArchive(demoProject()));
+    default:
+      throw new Usage(command ? `there is no command "${command}"\n\n${USAGE}` : USAGE);
+  }
+};
+
+try {
+  await run(process.argv.slice(2));
+} catch (error) {
+  const known =
+    error instanceof Usage || error instanceof Invalid || error instanceof RenderFailure || error instanceof Cancelled;
+  const refused = error instanceof TypeError && 'code' in error && String(error.code).startsWith('ERR_PARSE_ARGS');
+  console.error(
+    known || refused ? `kite: ${error.message}` : `kite: ${error instanceof Error ? error.message : String(error)}`,
+  );
+  process.exitCode = known || refused ? 2 : 1;
+}

@@ -1,0 +1,33 @@
+import { resolve } from 'node:path';
+import { parseArgs } from 'node:util';
+
+export interface Config {
+  readonly host: string;
+  readonly port: number;
+  /** Whether the port was asked for, so that another would be wrong. */
+  readonly portAsked: boolean;
+  readonly data: string;
+}
+
+const DEFAULT_PORT = 4820;
+
+export class BadConfig extends Error {}
+
+/** From flags first, then the environment. */
+export const readConfig = (args: readonly string[], env: NodeJS.ProcessEnv, root: string): Config => {
+  const { values } = parseArgs({
+    args: [...args],
+    options: { port: { type: 'string' }, host: { type: 'string' }, data: { type: 'string' } },
+  });
+  const asked = values.port ?? env.KITE_PORT;
+  const port = asked === undefined || asked === '' ? DEFAULT_PORT : Number(asked);
+  if (!Number.isInteger(port) || port < 0 || port > 65_535) {
+    throw new BadConfig(`--port: got "${asked}", wanted a whole number from 0 to 65535`);
+  }
+  return {
+    host: values.host ?? env.KITE_HOST ?? '127.0.0.1',
+    port,
+    portAsked: asked !== undefined && asked !== '',
+    data: resolve(root, values.data ?? env.KITE_DATA ?? 'data'),
+  };
+};

@@ -1,0 +1,156 @@
+/** The render queue: pg-boss over our own database; one render at a time, since one uses every core. */
+import { type ChildProcess, fork } from 'node:child_process';
+import { EventEmitter } from 'node:events';
+import { bundleOf } from '@kite/render/root';
+import { FORMATS } from '@kite/core/delivery/settings';
+import type { RenderResult } from '@kite/render/render';
+import PgBoss from 'pg-boss';
+import { Refused } from '../errors';
+import type { Db } from '../store/db';
+import type { FileStore } from '../store/files';
+import type { RenderRow, RenderStore } from '../store/renders';
+import type { JobMessage, RenderJob } from './renderJob';
+
+const QUEUE = 'render';
+/** A render that takes the server down with it is not tried for ever. */
+const MOST_ATTEMPTS = 3;
+const PROGRESS_EVERY_MS = 200;
+
+type Outcome = { readonly result: RenderResult } | { readonly reason: string };
+
+export class RenderQueue extends EventEmitter<{ change: [RenderRow]; removed: [string] }> {
+  private readonly boss: PgBoss;
+  private worker = '';
+  private running: { readonly id: string; readonly child: ChildProcess } | null = null;
+
+  constructor(
+    db: Db,
+    private readonly renders: RenderStore,
+    private readonly files: FileStore,
+    private readonly log: (error: unknown) => void,
+  ) {
+    super();
+    this.boss = new PgBoss({
+      db: {
+        executeSql: async (sql: string, values: unknown[]) => ({
+          rows: values?.length ? await db.query(sql, values) : await db.exec(sql),
+        }),
+      } as PgBoss.Db,
+    });
+    this.boss.on('error', log);
+  }
+
+  /** Takes up what a killed server left, then starts working. */
+  async start(): Promise<void> {
+    await this.boss.start();
+    await this.boss.createQueue(QUEUE);
+    // Jobs that were active or waiting when the last server ended are sent anew, once each.
+    await this.boss.purgeQueue(QUEUE);
+    for (const { id } of await this.renders.unfinished()) {
+      const row = await this.renders.get(id);
+      if (row.attempts >= MOST_ATTEMPTS) {
+        await this.renders.end(id, 'failed', `The server was ended ${row.attempts} times during this render.`);
+      } else {
+        if (row.status === 'running') await this.renders.requeue(id);
+        await this.boss.send(QUEUE, { id }, { retryLimit: 0, expireInHours: 23 });
+      }
+    }
+    this.worker = await this.boss.work<{ id: string }>(
+      QUEUE,
+      { batchSize: 1, pollingIntervalSeconds: 2 },
+      async ([job]) => {
+        if (job) await this.run(job.data.id);
+      },
+    );
+  }
+
+  async stop(): Promise<void> {
+    this.running?.child.kill('SIGKILL');
+    await this.boss.stop({ graceful: false, wait: true, close: false });
+  }
+
+  async add(row: RenderRow): Promise<void> {
+    await this.boss.send(QUEUE, { id: row.id }, { retryLimit: 0, expireInHours: 23 });
+    this.emit('change', row);
+    this.boss.notifyWorker(this.worker);
+  }
+
+  async cancel(id: string): Promise<RenderRow> {
+    const row = await this.renders.get(id);
+    if (row.status !== 'queued' && row.status !== 'running') {
+      throw new Refused('not_ready', 'This render has already ended.');
+    }
+    const ended = await this.renders.end(id, 'cancelled', null);
+    if (this.running?.id === id) this.running.child.kill('SIGTERM');
+    this.emit('change', ended);
+    return ended;
+  }
+
+  async retry(id: string): Promise<RenderRow> {
+    const row = await this.renders.get(id);
+    if (row.status !== 'failed' && row.status !== 'cancelled') {
+      throw new Refused('not_ready', 'Only a render that failed or was cancelled can be tried again.');
+    }
+    const queued = await this.renders.requeue(id);
+    await this.add(queued);
+    return queued;
+  }
+
+  async remove(id: string): Promise<void> {
+    const row = await this.renders.get(id);
+    if (row.status === 'running' || row.status === 'queued') await this.cancel(id);
+    const file = await this.renders.remove(id);
+    if (file) await this.files.remove(file);
+    this.emit('removed', id);
+  }
+
+  private async run(id: string): Promise<void> {
+    try {
+      const row = await this.renders.get(id);
+      if (row.status !== 'queued') return;
+      const scene = await this.renders.sceneOf(id);
+      this.emit('change', await this.renders.start(id));
+      const out = this.files.workFile(`${id}-${row.attempts}.${FORMATS[row.settings.format].extension}`);
+      const outcome = await this.draw(id, { scene, settings: row.settings, out });
+      if ((await this.renders.get(id)).status === 'cancelled') return;
+      this.emit(
+        'change',
+        'result' in outcome
+          ? await this.renders.finish(id, outcome.result, await this.files.take(out))
+          : await this.renders.end(id, 'failed', outcome.reason),
+      );
+    } catch (error) {
+      // Removed while it waited or ran: nothing is left to report on.
+      if (error instanceof Refused && error.code === 'not_found') return;
+      this.log(error);
+    } finally {
+      this.running = null;
+    }
+  }
+
+  /** One child process from start to end; progress is stored and told a few times a second. */
+  private draw(id: string, job: RenderJob): Promise<Outcome> {
+    return new Promise((resolve) => {
+      const child = fork(bundleOf('renderJob'), { serialization: 'advanced' });
+      this.running = { id, child };
+      let outcome: Outcome = { reason: 'The render process ended without a word. It may have run out of memory.' };
+      let told = 0;
+      child.on('message', (message: JobMessage) => {
+        if (message.kind === 'done') outcome = { result: message.result };
+        else if (message.kind === 'failed') outcome = { reason: message.reason };
+        else if (Date.now() - told >= PROGRESS_EVERY_MS) {
+          told = Date.now();
+          this.renders.progress(id, message.progress.done).then(
+            (row) => this.emit('change', row),
+            () => undefined,
+          );
+        }
+      });
+      child.on('error', (error) => {
+        outcome = { reason: error.message };
+      });
+      child.on('exit', () => resolve(outcome));
+      child.send(job);
+    });
+  }
+}

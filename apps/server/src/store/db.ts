@@ -1,0 +1,15 @@
+/** What the rest of the server knows of its database: SQL in, rows out. */
+export type Row = Record<string, unknown>;
+
+export interface Queries {
+  /** One statement with its parameters. */
+  query<T extends object = Row>(sql: string, params?: readonly unknown[]): Promise<T[]>;
+}
+
+export interface Db extends Queries {
+  /** Statements without parameters, one after another. */
+  exec(sql: string): Promise<Row[]>;
+  /** All of it or nothing. */
+  transaction<T>(work: (tx: Queries) => Promise<T>): Promise<T>;
+  close(): Promise<void>;
+}

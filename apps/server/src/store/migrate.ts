@@ -1,0 +1,15 @@
+import type { Db } from './db';
+import first from './migrations/001_projects_and_renders.sql';
+
+/** In order; one that has run is never changed. */
+const MIGRATIONS: readonly string[] = [first];
+
+export const migrate = async (db: Db): Promise<void> => {
+  await db.exec(
+    'create table if not exists migrations (number int primary key, run_at timestamptz not null default now())',
+  );
+  const [row] = await db.query<{ last: number | null }>('select max(number) as last from migrations');
+  for (let n = row?.last ?? 0; n < MIGRATIONS.length; n++) {
+    await db.exec(`begin; ${MIGRATIONS[n]}; insert into migrations (number) values (${n + 1}); commit;`);
+  }
+};

@@ -1,0 +1,122 @@
+/** Renders: what was asked, how far it is, what came of it. */
+import type { RenderSettings } from '@kite/core/delivery/settings';
+import type { Scene } from '@kite/core/document/types';
+import type { RenderResult } from '@kite/render/render';
+import { Refused } from '../errors';
+import type { Db } from './db';
+import { newId } from './projects';
+
+export type RenderStatus = 'queued' | 'running' | 'done' | 'failed' | 'cancelled';
+
+export interface RenderRow {
+  readonly id: string;
+  readonly projectId: string;
+  readonly projectName: string;
+  readonly sceneName: string;
+  readonly settings: RenderSettings;
+  readonly status: RenderStatus;
+  readonly done: number;
+  readonly total: number;
+  readonly attempts: number;
+  readonly error: string | null;
+  readonly result: RenderResult | null;
+  readonly file: string | null;
+  readonly createdAt: string;
+  readonly startedAt: string | null;
+  readonly finishedAt: string | null;
+}
+
+const COLUMNS = `id, project_id as "projectId", project_name as "projectName", scene->>'name' as "sceneName",
+  settings, status, done, total, attempts, error, result, file,
+  created_at as "createdAt", started_at as "startedAt", finished_at as "finishedAt"`;
+
+interface NewRender {
+  readonly projectId: string;
+  readonly projectName: string;
+  readonly scene: Scene;
+  readonly settings: RenderSettings;
+  readonly total: number;
+}
+
+export class RenderStore {
+  constructor(private readonly db: Db) {}
+
+  private async one(sql: string, params: readonly unknown[]): Promise<RenderRow> {
+    const [row] = await this.db.query<RenderRow>(sql, params);
+    if (!row) throw new Refused('not_found', 'This render is not here.');
+    return row;
+  }
+
+  list(): Promise<RenderRow[]> {
+    return this.db.query<RenderRow>(`select ${COLUMNS} from renders order by created_at desc limit 200`);
+  }
+
+  get(id: string): Promise<RenderRow> {
+    return this.one(`select ${COLUMNS} from renders where id = $1`, [id]);
+  }
+
+  async sceneOf(id: string): Promise<Scene> {
+    const [row] = await this.db.query<{ scene: Scene }>('select scene from renders where id = $1', [id]);
+    if (!row) throw new Refused('not_found', 'This render is not here.');
+    return row.scene;
+  }
+
+  create(r: NewRender): Promise<RenderRow> {
+    return this.one(
+      `insert into renders (id, project_id, project_name, scene, settings, status, total)
+       values ($1, $2, $3, $4::jsonb, $5::jsonb, 'queued', $6) returning ${COLUMNS}`,
+      [newId(), r.projectId, r.projectName, JSON.stringify(r.scene), JSON.stringify(r.settings), r.total],
+    );
+  }
+
+  start(id: string): Promise<RenderRow> {
+    return this.one(
+      `update renders set status = 'running', done = 0, attempts = attempts + 1, started_at = now(),
+         finished_at = null, error = null where id = $1 returning ${COLUMNS}`,
+      [id],
+    );
+  }
+
+  progress(id: string, done: number): Promise<RenderRow> {
+    return this.one(`update renders set done = $2 where id = $1 returning ${COLUMNS}`, [id, done]);
+  }
+
+  finish(id: string, result: RenderResult, file: string): Promise<RenderRow> {
+    return this.one(
+      `update renders set status = 'done', done = total, result = $2::jsonb, file = $3, finished_at = now()
+       where id = $1 returning ${COLUMNS}`,
+      [id, JSON.stringify(result), file],
+    );
+  }
+
+  end(id: string, status: 'failed' | 'cancelled', error: string | null): Promise<RenderRow> {
+    return this.one(
+      `update renders set status = $2, error = $3, finished_at = now() where id = $1 returning ${COLUMNS}`,
+      [id, status, error],
+    );
+  }
+
+  /** Back to the queue's end, as it was asked for. */
+  requeue(id: string): Promise<RenderRow> {
+    return this.one(
+      `update renders set status = 'queued', done = 0, error = null, started_at = null, finished_at = null
+       where id = $1 and status in ('failed', 'cancelled', 'running') returning ${COLUMNS}`,
+      [id],
+    );
+  }
+
+  /** Those that a killed server left: to be taken up again. */
+  unfinished(): Promise<{ id: string }[]> {
+    return this.db.query<{ id: string }>(
+      `select id from renders where status in ('queued', 'running') order by created_at`,
+    );
+  }
+
+  /** Gives the file that nothing refers to any more, if so. */
+  async remove(id: string): Promise<string | null> {
+    const row = await this.one(`delete from renders where id = $1 returning ${COLUMNS}`, [id]);
+    if (!row.file) return null;
+    const [other] = await this.db.query('select 1 as one from renders where file = $1 limit 1', [row.file]);
+    return other ? null : row.file;
+  }
+}

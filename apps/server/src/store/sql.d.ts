@@ -1,0 +1,4 @@
+declare module '*.sql' {
+  const text: string;
+  export default text;
+}

@@ -1,0 +1,80 @@
+/** Builds a project through core's own edits, one after another, as a person would. */
+import { countingIds, type MakeId, newController, newDrawing, newItem, type SceneSize } from '@kite/core/document/make';
+import { applyEdit, type Edit } from '@kite/core/document/patches';
+import type { Ease, Id, Item, Point, Project, Tag, Value } from '@kite/core/document/types';
+import { sceneIn } from '@kite/core/edits/find';
+import { addLayers, setLayers } from '@kite/core/edits/layers';
+import { animate } from '@kite/core/edits/properties';
+import { addScene } from '@kite/core/edits/scenes';
+
+type Keys = readonly (readonly [frame: number, value: Value, ease?: Ease])[];
+
+export interface LayerPlan {
+  readonly name: string;
+  readonly items: readonly Item[];
+  readonly at?: Point;
+  readonly tag?: Tag;
+  readonly from?: number;
+  readonly to?: number;
+  readonly parent?: Id;
+  /** Keyframes of the layer's place. */
+  readonly keys?: { readonly [key: string]: Keys };
+}
+
+export class SceneBuilder {
+  constructor(
+    private readonly project: ProjectBuilder,
+    readonly id: Id,
+  ) {}
+
+  /** A card; a group takes its cards' ids. */
+  card(kind: string, values: { readonly [key: string]: Value } = {}): Item {
+    return newItem(this.project.makeId(), kind, values);
+  }
+
+  controller(name: string, at: Point, tag: Tag): Id {
+    const id = this.project.makeId();
+    this.project.do(addLayers(this.id, [newController(this.scene, id, name, { position: at, tag })]));
+    return id;
+  }
+
+  /** Adds a drawing in front of what is there. */
+  drawing(plan: LayerPlan): Id {
+    const id = this.project.makeId();
+    const { name, items, at, tag } = plan;
+    this.project.do(
+      addLayers(this.id, [
+        newDrawing(this.scene, id, name, items, { ...(at && { position: at }), ...(tag && { tag }) }),
+      ]),
+    );
+    const { from, to, parent } = plan;
+    const fields = { ...(from !== undefined && { from }), ...(to !== undefined && { to }), ...(parent && { parent }) };
+    if (Object.keys(fields).length > 0) this.project.do(setLayers(this.id, [id], fields));
+    for (const [key, keys] of Object.entries(plan.keys ?? {})) this.animate(id, undefined, key, keys);
+    return id;
+  }
+
+  animate(layer: Id, item: Item | undefined, key: string, keys: Keys): void {
+    this.project.do(animate({ scene: this.id, layer, ...(item && { item: item.id }), key }, keys));
+  }
+
+  private get scene() {
+    return sceneIn(this.project.doc, this.id);
+  }
+}
+
+export class ProjectBuilder {
+  readonly makeId: MakeId = countingIds('q');
+
+  constructor(public doc: Project) {}
+
+  do(edit: Edit): void {
+    this.doc = applyEdit(this.doc, edit).doc;
+  }
+
+  scene(name: string, size: SceneSize): SceneBuilder {
+    const id = this.makeId();
+    this.do(addScene(id, name, size));
+    return new SceneBuilder(this, id);
+  }
+}

@@ -1,0 +1,21 @@
+/** What is wrong with something from outside, in words for people: never a stack. */
+export class Invalid extends Error {
+  constructor(
+    message: string,
+    /** The field, as a path of keys: `scenes.s1.layers.l2.params.opacity`. */
+    readonly field: string = '',
+  ) {
+    super(message);
+    this.name = 'Invalid';
+  }
+}
+
+/** A value as a message shows it. */
+export const shown = (value: unknown): string => {
+  if (value === undefined) return 'nothing';
+  if (value === null) return 'null';
+  if (typeof value === 'number') return String(value);
+  if (typeof value === 'string') return `the text "${value.length > 40 ? `${value.slice(0, 40)}…` : value}"`;
+  if (Array.isArray(value)) return `a list of ${value.length}`;
+  return typeof value === 'object' ? 'an object' : `a ${typeof value}`;
+};

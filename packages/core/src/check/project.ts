@@ -1,0 +1,112 @@
+/** The whole check of a project from outside: its schema, then that all its references lead somewhere. */
+import { ValidationError, type Schema } from 'yup';
+import { FORMAT_VERSION } from '../document/make';
+import type { Id, Item, Layer, Project, Scene } from '../document/types';
+import { Invalid, shown } from './problem';
+import { layerRule, projectRule, sceneRule } from './schema';
+
+/** Throws Invalid with the first thing that does not fit. */
+export const fits = (schema: Schema, value: unknown, path = ''): void => {
+  try {
+    schema.validateSync(value, { strict: true, abortEarly: true });
+  } catch (error) {
+    if (!(error instanceof ValidationError)) throw error;
+    const at = error.path ?? '';
+    const field = [path, at].filter(Boolean).join('.');
+    // Messages start with the path within this schema.
+    const rest = error.message.startsWith(`${at}: `) ? error.message.slice(at.length + 2) : error.message;
+    throw new Invalid(`${field || 'the document'}: ${rest}`, field);
+  }
+};
+
+const sameSet = (order: readonly Id[], map: object): boolean =>
+  order.length === Object.keys(map).length && order.every((id) => Object.hasOwn(map, id));
+
+/** Every card stands in exactly one place of the recipe, and no group in itself. */
+const checkCards = (items: { readonly [id: Id]: Item }, recipe: readonly Id[], path: string): void => {
+  const seen = new Set<Id>();
+  const walk = (ids: readonly Id[]): void => {
+    for (const id of ids) {
+      const item = items[id];
+      if (!item) throw new Invalid(`${path}.recipe: names a card "${id}" that is not there`, `${path}.recipe`);
+      if (seen.has(id)) throw new Invalid(`${path}.recipe: card "${id}" stands in two places`, `${path}.recipe`);
+      seen.add(id);
+      walk(item.children ?? []);
+    }
+  };
+  walk(recipe);
+  const stray = Object.keys(items).find((id) => !seen.has(id));
+  if (stray !== undefined)
+    throw new Invalid(`${path}.items.${stray}: stands nowhere in the recipe`, `${path}.items.${stray}`);
+};
+
+/** Layers that passed, so that a save checks what it changed and nothing else. */
+const passed = new WeakSet<Layer>();
+
+const checkLayer = (layer: Layer, key: Id, path: string): void => {
+  if (passed.has(layer)) return;
+  fits(layerRule(layer), layer, path);
+  if (layer.id !== key) throw new Invalid(`${path}.id: got "${layer.id}", wanted "${key}"`, `${path}.id`);
+  if (layer.to <= layer.from) {
+    throw new Invalid(`${path}.to: got ${layer.to}, wanted more than its first frame ${layer.from}`, `${path}.to`);
+  }
+  if (layer.kind === 'drawing') {
+    const wrong = Object.keys(layer.items).find((id) => layer.items[id]?.id !== id);
+    if (wrong !== undefined) throw new Invalid(`${path}.items.${wrong}.id: does not match its key`, `${path}.items`);
+    checkCards(layer.items, layer.recipe, path);
+  }
+  passed.add(layer);
+};
+
+const checkParents = (scene: Scene, path: string): void => {
+  const safe = new Set<Id>();
+  for (const start of Object.values(scene.layers)) {
+    const line: Layer[] = [];
+    const seen = new Set<Id>();
+    for (let at: Layer | undefined = start; at && !safe.has(at.id);) {
+      if (seen.has(at.id)) {
+        const names = [...line, at].map((l) => l.name).join(' → ');
+        throw new Invalid(
+          `${path}.layers.${at.id}.parent: layers are parents of each other: ${names}`,
+          `${path}.layers.${at.id}.parent`,
+        );
+      }
+      seen.add(at.id);
+      line.push(at);
+      if (at.parent === null) break;
+      const parent: Layer | undefined = scene.layers[at.parent];
+      if (!parent) {
+        throw new Invalid(
+          `${path}.layers.${at.id}.parent: there is no layer "${at.parent}"`,
+          `${path}.layers.${at.id}.parent`,
+        );
+      }
+      at = parent;
+    }
+    for (const id of seen) safe.add(id);
+  }
+};
+
+const checkScene = (scene: Scene, key: Id): void => {
+  const path = `scenes.${key}`;
+  fits(sceneRule, scene, path);
+  if (scene.id !== key) throw new Invalid(`${path}.id: got "${scene.id}", wanted "${key}"`, `${path}.id`);
+  if (!sameSet(scene.order, scene.layers)) {
+    throw new Invalid(`${path}.order: must name each of the scene's layers once`, `${path}.order`);
+  }
+  for (const id of scene.order) checkLayer(scene.layers[id] as Layer, id, `${path}.layers.${id}`);
+  checkParents(scene, path);
+};
+
+/** The value as a project, or Invalid. */
+export const checkProject = (value: unknown): Project => {
+  fits(projectRule, value);
+  const project = value as Project;
+  if (project.version !== FORMAT_VERSION) {
+    throw new Invalid(`version: got ${shown(project.version)}, wanted ${FORMAT_VERSION}`, 'version');
+  }
+  if (!sameSet(project.order, project.scenes)) throw new Invalid('order: must name each scene once', 'order');
+  if (project.order.length === 0) throw new Invalid('order: a project has at least one scene', 'order');
+  for (const id of project.order) checkScene(project.scenes[id] as Scene, id);
+  return project;
+};

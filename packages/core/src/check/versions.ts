@@ -1,0 +1,35 @@
+import { FORMAT_VERSION } from '../document/make';
+import { Invalid, shown } from './problem';
+
+export type Upgrade = (document: Record<string, unknown>) => Record<string, unknown>;
+
+/** From each older version to the next. The first format has none before it. */
+export const UPGRADES: ReadonlyMap<number, Upgrade> = new Map();
+
+/** A document of any older version in today's; a newer one is refused. */
+export const upgraded = (
+  value: unknown,
+  to: number = FORMAT_VERSION,
+  upgrades: ReadonlyMap<number, Upgrade> = UPGRADES,
+): unknown => {
+  if (typeof value !== 'object' || value === null || Array.isArray(value)) {
+    throw new Invalid(`the document: got ${shown(value)}, wanted an object`);
+  }
+  let document = value as Record<string, unknown>;
+  const { version } = document;
+  if (!Number.isInteger(version) || (version as number) < 1) {
+    throw new Invalid(`version: got ${shown(version)}, wanted a whole number from 1 to ${to}`, 'version');
+  }
+  if ((version as number) > to) {
+    throw new Invalid(
+      `version: this file has format ${String(version)}, newer than the ${to} this version of Agile Kite reads. Update Agile Kite to open it.`,
+      'version',
+    );
+  }
+  for (let v = version as number; v < to; v++) {
+    const upgrade = upgrades.get(v);
+    if (!upgrade) throw new Invalid(`version: format ${v} can no longer be read`, 'version');
+    document = { ...upgrade(document), version: v + 1 };
+  }
+  return document;
+};

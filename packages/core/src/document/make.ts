@@ -1,0 +1,112 @@
+/** New things with the values that a designer expects of them. */
+import type {
+  Color,
+  ControllerLayer,
+  DrawingLayer,
+  Id,
+  Item,
+  Point,
+  Project,
+  Properties,
+  Property,
+  Rate,
+  Scene,
+  Tag,
+  Value,
+} from './types';
+
+export const FORMAT_VERSION = 1;
+
+/** Gives a new id each time it is called. */
+export type MakeId = () => Id;
+
+/** Ids that repeat from run to run: `a1`, `a2`, ... for demos and tests. */
+export const countingIds = (prefix: string): MakeId => {
+  let n = 0;
+  return () => `${prefix}${++n}`;
+};
+
+export const still = (value: Value): Property => ({ value });
+
+export const stillAll = (values: { readonly [key: string]: Value }): Properties =>
+  Object.fromEntries(Object.entries(values).map(([key, value]) => [key, still(value)]));
+
+export interface SceneSize {
+  readonly width: number;
+  readonly height: number;
+  readonly rate: Rate;
+  readonly length: number;
+  readonly background: Color | null;
+}
+
+export const newScene = (id: Id, name: string, size: SceneSize): Scene => ({
+  id,
+  name,
+  ...size,
+  layers: {},
+  order: [],
+  poster: Math.floor(size.length / 2),
+});
+
+export const newProject = (id: Id, name: string, scenes: readonly Scene[]): Project => ({
+  version: FORMAT_VERSION,
+  id,
+  name,
+  scenes: Object.fromEntries(scenes.map((s) => [s.id, s])),
+  order: scenes.map((s) => s.id),
+});
+
+interface LayerOptions {
+  readonly position?: Point;
+  readonly tag?: Tag;
+}
+
+const base = (scene: Scene, id: Id, name: string, o: LayerOptions) => ({
+  id,
+  name,
+  from: 0,
+  to: scene.length,
+  locked: false,
+  hidden: false,
+  tag: o.tag ?? ('slate' as const),
+  parent: null,
+  blend: 'normal' as const,
+  params: stillAll({ position: o.position ?? [scene.width / 2, scene.height / 2] }),
+});
+
+/** A new layer spans its whole scene and stands in its middle. Items come with their groups' children among them. */
+export const newDrawing = (
+  scene: Scene,
+  id: Id,
+  name: string,
+  items: readonly Item[],
+  o: LayerOptions = {},
+): DrawingLayer => {
+  const inGroups = new Set(items.flatMap((item) => item.children ?? []));
+  return {
+    ...base(scene, id, name, o),
+    kind: 'drawing',
+    items: Object.fromEntries(items.map((item) => [item.id, item])),
+    recipe: items.filter((item) => !inGroups.has(item.id)).map((item) => item.id),
+  };
+};
+
+export const newController = (scene: Scene, id: Id, name: string, o: LayerOptions = {}): ControllerLayer => ({
+  ...base(scene, id, name, o),
+  kind: 'controller',
+});
+
+export const newItem = (id: Id, kind: string, values: { readonly [key: string]: Value } = {}): Item => ({
+  id,
+  kind,
+  on: true,
+  params: stillAll(values),
+});
+
+/** `name`, or `name 2`, `name 3` ... where it is taken. */
+export const uniqueName = (name: string, taken: readonly string[]): string => {
+  const used = new Set(taken);
+  if (!used.has(name)) return name;
+  const stem = name.replace(/ \d+$/, '');
+  for (let n = 2; ; n++) if (!used.has(`${stem} ${n}`)) return `${stem} ${n}`;
+};

@@ -1,0 +1,132 @@
+/**
+ * Descriptions of parameters. A parameter is described once; the schema, the inspector's field, the
+ * ribbon's name, the evaluator and the docs follow from the description.
+ */
+import type { Color, Gradient, PathValue, Point, ValueTypes } from './types';
+
+export type Unit = '' | 'px' | 'deg' | 'percent' | 'frames';
+
+interface Described {
+  readonly label: string;
+  /** Shown only while another parameter of the same thing has one of these values. */
+  readonly when?: readonly [key: string, ...values: string[]];
+}
+export interface NumberParam extends Described {
+  readonly kind: 'number';
+  readonly unit: Unit;
+  readonly min: number;
+  readonly max: number;
+  /** What one pixel of scrubbing changes, in stored units. */
+  readonly step: number;
+  readonly default: number;
+}
+export interface PointParam extends Described {
+  readonly kind: 'point';
+  readonly unit: Unit;
+  readonly limit: number;
+  readonly step: number;
+  readonly default: Point;
+}
+export interface ColorParam extends Described {
+  readonly kind: 'color';
+  readonly default: Color;
+}
+export interface GradientParam extends Described {
+  readonly kind: 'gradient';
+  readonly default: Gradient;
+}
+export interface PathParam extends Described {
+  readonly kind: 'path';
+  readonly default: PathValue;
+}
+export interface NumbersParam extends Described {
+  readonly kind: 'numbers';
+  readonly unit: Unit;
+  readonly min: number;
+  readonly max: number;
+  readonly most: number;
+  readonly default: readonly number[];
+}
+export interface SwitchParam extends Described {
+  readonly kind: 'switch';
+  readonly default: boolean;
+}
+export interface ChoiceParam<C extends string = string> extends Described {
+  readonly kind: 'choice';
+  readonly choices: readonly { readonly value: C; readonly label: string }[];
+  readonly default: C;
+}
+export type Param =
+  NumberParam | PointParam | ColorParam | GradientParam | PathParam | NumbersParam | SwitchParam | ChoiceParam;
+
+export type Params = { readonly [key: string]: Param };
+
+/** The values of a set of parameters at one frame. */
+export type Values<P extends Params> = {
+  readonly [K in keyof P]: P[K] extends ChoiceParam<infer C> ? C : ValueTypes[P[K]['kind']];
+};
+
+/** The farthest a coordinate may lie from the origin, in pixels. */
+export const FAR = 100_000;
+export const MOST_VERTICES = 5_000;
+export const MOST_STOPS = 32;
+
+type NumberOptions = Partial<Pick<NumberParam, 'unit' | 'min' | 'max' | 'step' | 'when'>>;
+
+export const number = (label: string, value: number, o: NumberOptions = {}): NumberParam => ({
+  kind: 'number',
+  label,
+  unit: o.unit ?? '',
+  min: o.min ?? -FAR,
+  max: o.max ?? FAR,
+  step: o.step ?? 1,
+  default: value,
+  ...(o.when && { when: o.when }),
+});
+
+export const px = (label: string, value: number, o: NumberOptions = {}) => number(label, value, { unit: 'px', ...o });
+export const degrees = (label: string, value: number, o: NumberOptions = {}) =>
+  number(label, value, { unit: 'deg', ...o });
+/** Stored as a fraction: 1 is 100 %. */
+export const percent = (label: string, value: number, o: NumberOptions = {}) =>
+  number(label, value, { unit: 'percent', min: 0, max: 1, step: 0.01, ...o });
+
+export const point = (
+  label: string,
+  value: Point,
+  o: Partial<Pick<PointParam, 'unit' | 'limit' | 'step' | 'when'>> = {},
+): PointParam => ({ kind: 'point', label, unit: 'px', limit: FAR, step: 1, default: value, ...o });
+
+export const color = (label: string, value: Color, o: Pick<Described, 'when'> = {}): ColorParam => ({
+  kind: 'color',
+  label,
+  default: value,
+  ...o,
+});
+export const gradient = (label: string, value: Gradient, o: Pick<Described, 'when'> = {}): GradientParam => ({
+  kind: 'gradient',
+  label,
+  default: value,
+  ...o,
+});
+export const path = (label: string, value: PathValue): PathParam => ({ kind: 'path', label, default: value });
+export const numbers = (
+  label: string,
+  value: readonly number[],
+  o: Pick<NumbersParam, 'unit' | 'min' | 'max' | 'most'>,
+): NumbersParam => ({ kind: 'numbers', label, default: value, ...o });
+
+export const choice = <const C extends string>(
+  label: string,
+  choices: readonly { readonly value: C; readonly label: string }[],
+  value: NoInfer<C>,
+): ChoiceParam<C> => ({ kind: 'choice', label, choices, default: value });
+
+/** Where a layer is: the same for every kind of layer. */
+export const PLACE = {
+  position: point('Position', [0, 0]),
+  pivot: point('Pivot', [0, 0]),
+  scale: point('Scale', [1, 1], { unit: 'percent', limit: 1000, step: 0.01 }),
+  rotation: degrees('Turn', 0),
+  opacity: percent('Opacity', 1),
+} satisfies Params;

@@ -1,0 +1,58 @@
+/** Changes to a document: pure functions that give the new document, the patches that made it and their inverse. */
+import { apply as applyMutative, create, type Draft } from 'mutative';
+import type { Project } from './types';
+
+/** JSON Patch operations (RFC 6902) with the path as a list of keys. */
+export interface Patch {
+  readonly op: 'add' | 'replace' | 'remove';
+  readonly path: readonly (string | number)[];
+  readonly value?: unknown;
+}
+
+export interface Change {
+  readonly doc: Project;
+  readonly patches: readonly Patch[];
+  readonly inverse: readonly Patch[];
+}
+
+export type ProjectDraft = Draft<Project>;
+/** A named change to a draft of the document. */
+export interface Edit {
+  /** What history calls it. */
+  readonly label: string;
+  readonly change: (draft: ProjectDraft) => void;
+}
+
+const asPatches = (patches: unknown): readonly Patch[] => patches as readonly Patch[];
+
+export const applyEdit = (doc: Project, edit: Edit): Change => {
+  const [next, patches, inverse] = create(doc, (draft) => void edit.change(draft), {
+    enablePatches: { pathAsArray: true, arrayLengthAssignment: false },
+  });
+  return { doc: next, patches: asPatches(patches), inverse: asPatches(inverse) };
+};
+
+/** Several edits as one change. */
+export const together = (label: string, edits: readonly Edit[]): Edit => ({
+  label,
+  change: (draft) => {
+    for (const edit of edits) edit.change(draft);
+  },
+});
+
+const UNSAFE = new Set(['__proto__', 'constructor', 'prototype']);
+
+/** Applies patches from anywhere; throws a RangeError that names the first one that does not fit. */
+export const applyPatches = (doc: Project, patches: readonly Patch[]): Project => {
+  for (const [i, patch] of patches.entries()) {
+    if (patch.path.length === 0 || patch.path.some((key) => UNSAFE.has(String(key)))) {
+      throw new RangeError(`patch ${i} has a path that may not be changed`);
+    }
+    try {
+      doc = applyMutative(doc, [{ ...patch, path: [...patch.path] }]) as Project;
+    } catch {
+      throw new RangeError(`patch ${i} does not fit the document: ${patch.op} ${patch.path.join('/')}`);
+    }
+  }
+  return doc;
+};

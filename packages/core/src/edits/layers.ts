@@ -1,0 +1,130 @@
+/** Edits to the stack of layers of a scene. */
+import type { MakeId } from '../document/make';
+import { uniqueName } from '../document/make';
+import type { Edit } from '../document/patches';
+import type { Id, Item, Layer, Properties, Property, Scene } from '../document/types';
+import { shifted } from '../motion/keys';
+import { drawingIn, layerIn, type LayerDraft, sceneIn } from './find';
+
+/** Puts layers into the stack, the first in front, before the layer `at` (or at the front). */
+export const addLayers = (sceneId: Id, layers: readonly Layer[], at?: Id): Edit => ({
+  label: layers.length === 1 ? 'Add a layer' : 'Add layers',
+  change: (draft) => {
+    const scene = sceneIn(draft, sceneId);
+    for (const layer of layers) {
+      const taken = Object.values(scene.layers).map((l) => l.name);
+      scene.layers[layer.id] = { ...layer, name: uniqueName(layer.name, taken) } as LayerDraft;
+    }
+    const index = at === undefined ? 0 : Math.max(0, scene.order.indexOf(at));
+    scene.order = [...scene.order.slice(0, index), ...layers.map((l) => l.id), ...scene.order.slice(index)];
+  },
+});
+
+/** What had a removed layer for a parent stands free. */
+export const removeLayers = (sceneId: Id, ids: readonly Id[]): Edit => ({
+  label: ids.length === 1 ? 'Delete a layer' : 'Delete layers',
+  change: (draft) => {
+    const scene = sceneIn(draft, sceneId);
+    const gone = new Set(ids);
+    for (const id of ids) {
+      layerIn(scene, id);
+      delete scene.layers[id];
+    }
+    scene.order = scene.order.filter((id) => !gone.has(id));
+    for (const layer of Object.values(scene.layers)) if (gone.has(layer.parent ?? '')) layer.parent = null;
+  },
+});
+
+type LayerFields = Partial<Pick<Layer, 'name' | 'from' | 'to' | 'locked' | 'hidden' | 'tag' | 'blend' | 'parent'>>;
+
+const LABELS: { readonly [K in keyof LayerFields]-?: string } = {
+  name: 'Rename a layer',
+  from: 'Trim a layer',
+  to: 'Trim a layer',
+  locked: 'Lock or unlock',
+  hidden: 'Show or hide',
+  tag: 'Change a tag',
+  blend: 'Change a blend mode',
+  parent: 'Change a parent',
+};
+
+export const setLayers = (sceneId: Id, ids: readonly Id[], fields: LayerFields): Edit => ({
+  label: LABELS[Object.keys(fields)[0] as keyof LayerFields],
+  change: (draft) => {
+    const scene = sceneIn(draft, sceneId);
+    for (const id of ids) Object.assign(layerIn(scene, id), fields);
+  },
+});
+
+/** Moves layers in the stack so that they stand, in their order, at `index` of the stack without them. */
+export const moveLayers = (sceneId: Id, ids: readonly Id[], index: number): Edit => ({
+  label: 'Reorder layers',
+  change: (draft) => {
+    const scene = sceneIn(draft, sceneId);
+    const moving = new Set(ids);
+    const rest = scene.order.filter((id) => !moving.has(id));
+    const inOrder = scene.order.filter((id) => moving.has(id));
+    scene.order = [...rest.slice(0, index), ...inOrder, ...rest.slice(index)];
+  },
+});
+
+const shiftAll = (params: Properties, by: number): Properties =>
+  Object.fromEntries(
+    Object.entries(JSON.parse(JSON.stringify(params)) as Properties).map(([key, p]) => [
+      key,
+      shifted(p as Property, by),
+    ]),
+  );
+
+/** Slides layers in time: their first and last frames and all their keyframes. */
+export const slideLayers = (sceneId: Id, ids: readonly Id[], by: number): Edit => ({
+  label: 'Slide layers',
+  change: (draft) => {
+    const scene = sceneIn(draft, sceneId);
+    for (const id of ids) {
+      const layer = layerIn(scene, id);
+      layer.from += by;
+      layer.to += by;
+      layer.params = shiftAll(layer.params, by) as typeof layer.params;
+      if (layer.kind !== 'drawing') continue;
+      for (const item of Object.values(drawingIn(draft, sceneId, id).items)) {
+        item.params = shiftAll(item.params, by) as typeof item.params;
+      }
+    }
+  },
+});
+
+const copyItems = (items: { readonly [id: Id]: Item }, ids: ReadonlyMap<Id, Id>): { [id: Id]: Item } => {
+  const fresh = (id: Id) => ids.get(id) ?? id;
+  return Object.fromEntries(
+    Object.values(items).map((item) => {
+      const copy = { ...item, id: fresh(item.id), ...(item.children && { children: item.children.map(fresh) }) };
+      return [copy.id, copy];
+    }),
+  );
+};
+
+/** Copies of layers with ids of their own, in the same order. Parents among them are the copies; others stay. */
+export const copiesOf = (layers: readonly Layer[], makeId: MakeId): Layer[] => {
+  const ids = new Map(layers.map((l) => [l.id, makeId()]));
+  return layers.map((layer) => {
+    const own = {
+      id: ids.get(layer.id) as Id,
+      parent: layer.parent === null ? null : (ids.get(layer.parent) ?? layer.parent),
+    };
+    if (layer.kind === 'controller') return { ...layer, ...own };
+    const itemIds = new Map(Object.keys(layer.items).map((id) => [id, makeId()]));
+    return {
+      ...layer,
+      ...own,
+      items: copyItems(layer.items, itemIds),
+      recipe: layer.recipe.map((id) => itemIds.get(id) ?? id),
+    };
+  });
+};
+
+/** The layers with these ids, front to back. */
+export const layersOf = (scene: Scene, ids: readonly Id[]): Layer[] => {
+  const wanted = new Set(ids);
+  return scene.order.filter((id) => wanted.has(id)).map((id) => layerIn(scene, id));
+};

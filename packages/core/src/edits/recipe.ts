@@ -1,0 +1,89 @@
+/** Edits to the cards of a drawing. A place is a group (null for the top level) and an index in it. */
+import type { Edit } from '../document/patches';
+import type { Id, Item } from '../document/types';
+import { type DrawingDraft, drawingIn, type ItemDraft, itemIn } from './find';
+
+export interface CardRef {
+  readonly scene: Id;
+  readonly layer: Id;
+  readonly item: Id;
+}
+
+const listOf = (layer: DrawingDraft, group: Id | null): readonly Id[] =>
+  group === null ? layer.recipe : (itemIn(layer, group).children ?? []);
+
+const setList = (layer: DrawingDraft, group: Id | null, ids: Id[]): void => {
+  if (group === null) layer.recipe = ids;
+  else itemIn(layer, group).children = ids;
+};
+
+/** The group that a card stands in; null at the top level. */
+export const groupOf = (items: { readonly [id: Id]: Pick<Item, 'children'> }, id: Id): Id | null =>
+  Object.keys(items).find((other) => items[other]?.children?.includes(id)) ?? null;
+
+const detach = (layer: DrawingDraft, id: Id): void => {
+  const group = groupOf(layer.items, id);
+  setList(
+    layer,
+    group,
+    listOf(layer, group).filter((other) => other !== id),
+  );
+};
+
+const attach = (layer: DrawingDraft, id: Id, group: Id | null, index: number): void => {
+  const list = listOf(layer, group);
+  setList(layer, group, [...list.slice(0, index), id, ...list.slice(index)]);
+};
+
+export const addItem = (
+  scene: Id,
+  layerId: Id,
+  item: Item,
+  group: Id | null = null,
+  index = Number.MAX_SAFE_INTEGER,
+): Edit => ({
+  label: 'Add a card',
+  change: (draft) => {
+    const layer = drawingIn(draft, scene, layerId);
+    layer.items[item.id] = item as ItemDraft;
+    attach(layer, item.id, group, index);
+  },
+});
+
+/** With all that stands in it. */
+export const removeItem = ({ scene, layer: layerId, item }: CardRef): Edit => ({
+  label: 'Delete a card',
+  change: (draft) => {
+    const layer = drawingIn(draft, scene, layerId);
+    itemIn(layer, item);
+    detach(layer, item);
+    const drop = (id: Id): void => {
+      layer.items[id]?.children?.forEach(drop);
+      delete layer.items[id];
+    };
+    drop(item);
+  },
+});
+
+/** `index` counts in the new list without the card. */
+export const moveItem = ({ scene, layer: layerId, item }: CardRef, group: Id | null, index: number): Edit => ({
+  label: 'Reorder cards',
+  change: (draft) => {
+    const layer = drawingIn(draft, scene, layerId);
+    for (let at = group; at !== null; at = groupOf(layer.items, at)) {
+      if (at === item) throw new RangeError('a group cannot stand in itself');
+    }
+    detach(layer, item);
+    attach(layer, item, group, index);
+  },
+});
+
+export const setItem = (
+  { scene, layer, item }: CardRef,
+  fields: { readonly on?: boolean; readonly name?: string },
+): Edit => ({
+  label: fields.name === undefined ? 'Switch a card' : 'Rename a card',
+  change: (draft) => {
+    Object.assign(itemIn(drawingIn(draft, scene, layer), item), fields);
+  },
+});

@@ -1,0 +1,68 @@
+/** Edits to a project and its scenes. */
+import { type SceneSize, newScene, uniqueName } from '../document/make';
+import type { Edit, ProjectDraft } from '../document/patches';
+import type { Id, Scene } from '../document/types';
+import { sceneIn } from './find';
+
+export const renameProject = (name: string): Edit => ({
+  label: 'Rename the project',
+  change: (draft) => {
+    draft.name = name;
+  },
+});
+
+const names = (draft: ProjectDraft): string[] => draft.order.map((id) => sceneIn(draft, id).name);
+
+const insert = (draft: ProjectDraft, scene: Scene, after: Id | undefined): void => {
+  draft.scenes[scene.id] = scene as ProjectDraft['scenes'][string];
+  const at = after === undefined ? draft.order.length : draft.order.indexOf(after) + 1;
+  draft.order = [...draft.order.slice(0, at), scene.id, ...draft.order.slice(at)];
+};
+
+export const addScene = (id: Id, name: string, size: SceneSize, after?: Id): Edit => ({
+  label: 'New scene',
+  change: (draft) => insert(draft, newScene(id, uniqueName(name, names(draft)), size), after),
+});
+
+/** Ids within a scene are the scene's own, so a copy keeps them. */
+export const duplicateScene = (id: Id, copy: Id): Edit => ({
+  label: 'Duplicate a scene',
+  change: (draft) => {
+    const scene = JSON.parse(JSON.stringify(sceneIn(draft, id))) as Scene;
+    insert(draft, { ...scene, id: copy, name: uniqueName(scene.name, names(draft)) }, id);
+  },
+});
+
+export const removeScene = (id: Id): Edit => ({
+  label: 'Delete a scene',
+  change: (draft) => {
+    sceneIn(draft, id);
+    draft.order = draft.order.filter((other) => other !== id);
+    delete draft.scenes[id];
+  },
+});
+
+export const moveScene = (id: Id, to: number): Edit => ({
+  label: 'Reorder scenes',
+  change: (draft) => {
+    const rest = draft.order.filter((other) => other !== id);
+    draft.order = [...rest.slice(0, to), id, ...rest.slice(to)];
+  },
+});
+
+type SceneFields = Partial<Pick<Scene, 'name' | 'width' | 'height' | 'rate' | 'length' | 'background' | 'poster'>>;
+
+/** A new length carries along the layers that ended with the scene. */
+export const setScene = (id: Id, fields: SceneFields): Edit => ({
+  label: fields.name === undefined ? 'Change the scene' : 'Rename a scene',
+  change: (draft) => {
+    const scene = sceneIn(draft, id);
+    const { length } = scene;
+    Object.assign(scene, fields);
+    if (scene.length === length) return;
+    for (const layer of Object.values(scene.layers)) {
+      if (layer.to === length) layer.to = Math.max(layer.from + 1, scene.length);
+    }
+    scene.poster = Math.min(scene.poster, scene.length - 1);
+  },
+});

@@ -1,0 +1,137 @@
+/**
+ * Arc length of outlines and the parts between two lengths.
+ *
+ * Length: each cubic in 16 intervals of 4-point Gauss-Legendre quadrature. Place at a length: binary
+ * search in the table, then two Newton steps. Part of a cubic: its blossom at the two places.
+ */
+import { cubicCount, type Outline } from './outline';
+
+const INTERVALS = 16;
+/** Abramowitz and Stegun, table 25.4, n = 4. */
+const NODES = [-0.8611363115940526, -0.3399810435848563, 0.3399810435848563, 0.8611363115940526];
+const WEIGHTS = [0.34785484513745385, 0.6521451548625461, 0.6521451548625461, 0.34785484513745385];
+
+/** Speed |dB/dt| of cubic `i` at t. */
+const speed = (p: Float64Array, i: number, t: number): number => {
+  const k = i * 6;
+  const u = 1 - t;
+  const [a, b, c] = [3 * u * u, 6 * u * t, 3 * t * t];
+  const dx = a * (p[k + 2]! - p[k]!) + b * (p[k + 4]! - p[k + 2]!) + c * (p[k + 6]! - p[k + 4]!);
+  const dy = a * (p[k + 3]! - p[k + 1]!) + b * (p[k + 5]! - p[k + 3]!) + c * (p[k + 7]! - p[k + 5]!);
+  return Math.hypot(dx, dy);
+};
+
+const between = (p: Float64Array, i: number, from: number, to: number): number => {
+  const half = (to - from) / 2;
+  const middle = (from + to) / 2;
+  let sum = 0;
+  for (let n = 0; n < 4; n++) sum += WEIGHTS[n]! * speed(p, i, middle + half * NODES[n]!);
+  return sum * half;
+};
+
+export interface LengthTable {
+  readonly total: number;
+  /** The length up to each sixteenth of each cubic, from 0 to `total`. */
+  readonly upTo: Float64Array;
+}
+
+const tables = new WeakMap<Outline, LengthTable>();
+
+export const lengthTable = (outline: Outline): LengthTable => {
+  let table = tables.get(outline);
+  if (!table) {
+    const count = cubicCount(outline);
+    const upTo = new Float64Array(count * INTERVALS + 1);
+    for (let n = 0; n < count * INTERVALS; n++) {
+      const t = (n % INTERVALS) / INTERVALS;
+      upTo[n + 1] = upTo[n]! + between(outline.points, Math.floor(n / INTERVALS), t, t + 1 / INTERVALS);
+    }
+    table = { total: upTo[upTo.length - 1]!, upTo };
+    tables.set(outline, table);
+  }
+  return table;
+};
+
+/** In pixels. */
+export const arcLength = (outline: Outline): number => lengthTable(outline).total;
+
+/** Where a length from the start falls: cubic and place in it. */
+const placeAt = (outline: Outline, length: number): { cubic: number; t: number } => {
+  const { upTo, total } = lengthTable(outline);
+  const count = cubicCount(outline);
+  if (length <= 0) return { cubic: 0, t: 0 };
+  if (length >= total) return { cubic: count - 1, t: 1 };
+  let low = 0;
+  let high = upTo.length - 1;
+  while (high - low > 1) {
+    const mid = (low + high) >> 1;
+    if (upTo[mid]! <= length) low = mid;
+    else high = mid;
+  }
+  const cubic = Math.floor(low / INTERVALS);
+  const from = (low % INTERVALS) / INTERVALS;
+  const share = (length - upTo[low]!) / (upTo[low + 1]! - upTo[low]!);
+  let t = from + share / INTERVALS;
+  for (let n = 0; n < 2; n++) {
+    const v = speed(outline.points, cubic, t);
+    if (v < 1e-9) break;
+    t -= (upTo[low]! + between(outline.points, cubic, from, t) - length) / v;
+    t = Math.min(Math.max(t, from), from + 1 / INTERVALS);
+  }
+  return { cubic, t };
+};
+
+/** The blossom of a cubic's coordinate: symmetric, affine in each of r, s, t. */
+const blossom = (p0: number, p1: number, p2: number, p3: number, r: number, s: number, t: number): number => {
+  const a = p0 + (p1 - p0) * r;
+  const b = p1 + (p2 - p1) * r;
+  const c = p2 + (p3 - p2) * r;
+  const d = a + (b - a) * s;
+  return d + (b + (c - b) * s - d) * t;
+};
+
+/** Appends cubic `i` from place a to place b, without its first point. */
+const pushPart = (out: number[], p: Float64Array, i: number, a: number, b: number): void => {
+  const k = i * 6;
+  for (const [r, s, t] of [
+    [a, a, b],
+    [a, b, b],
+    [b, b, b],
+  ] as const) {
+    out.push(
+      blossom(p[k]!, p[k + 2]!, p[k + 4]!, p[k + 6]!, r, s, t),
+      blossom(p[k + 1]!, p[k + 3]!, p[k + 5]!, p[k + 7]!, r, s, t),
+    );
+  }
+};
+
+/** Points of the part between two lengths, 0 <= from < to <= total. */
+const partPoints = (outline: Outline, from: number, to: number): number[] => {
+  const p = outline.points;
+  const a = placeAt(outline, from);
+  const b = placeAt(outline, to);
+  const k = a.cubic * 6;
+  const out = [
+    blossom(p[k]!, p[k + 2]!, p[k + 4]!, p[k + 6]!, a.t, a.t, a.t),
+    blossom(p[k + 1]!, p[k + 3]!, p[k + 5]!, p[k + 7]!, a.t, a.t, a.t),
+  ];
+  for (let i = a.cubic; i <= b.cubic; i++) {
+    const start = i === a.cubic ? a.t : 0;
+    const end = i === b.cubic ? b.t : 1;
+    if (end > start) pushPart(out, p, i, start, end);
+  }
+  return out;
+};
+
+/**
+ * The part of an outline between two lengths in pixels, as an open outline; null where nothing is
+ * left. On a closed outline `to` may exceed the total: the part then runs on across the seam.
+ */
+export const part = (outline: Outline, from: number, to: number): Outline | null => {
+  const { total } = lengthTable(outline);
+  if (to - from <= 1e-9 || total <= 1e-9) return null;
+  if (from <= 1e-9 && to >= total - 1e-9 && to - from <= total + 1e-9) return outline;
+  const points = partPoints(outline, from, Math.min(to, total));
+  if (to > total + 1e-9) points.push(...partPoints(outline, 0, to - total).slice(2));
+  return points.length > 2 ? { closed: false, points: Float64Array.from(points) } : null;
+};

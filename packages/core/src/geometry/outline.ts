@@ -1,0 +1,106 @@
+/** Outlines: runs of cubic Béziers in typed arrays. */
+import type { PathValue, Point, Vertex } from '../document/types';
+import type { Matrix } from './matrix';
+
+export interface Outline {
+  readonly closed: boolean;
+  /** x0 y0, then six numbers for each cubic: two control points and the end. Straight cubics have theirs on the thirds. */
+  readonly points: Float64Array;
+}
+
+export const cubicCount = (outline: Outline): number => (outline.points.length - 2) / 6;
+
+/** Writes an outline; closing it adds the straight way back where there is one. */
+export class OutlineWriter {
+  private readonly out: number[] = [];
+
+  constructor(x: number, y: number) {
+    this.out.push(x, y);
+  }
+
+  private get x(): number {
+    return this.out[this.out.length - 2] as number;
+  }
+  private get y(): number {
+    return this.out[this.out.length - 1] as number;
+  }
+
+  line(x: number, y: number): this {
+    const dx = (x - this.x) / 3;
+    const dy = (y - this.y) / 3;
+    this.out.push(this.x + dx, this.y + dy, x - dx, y - dy, x, y);
+    return this;
+  }
+
+  cubic(x1: number, y1: number, x2: number, y2: number, x: number, y: number): this {
+    this.out.push(x1, y1, x2, y2, x, y);
+    return this;
+  }
+
+  /** A quarter of an ellipse to (x, y), its corner at (cx, cy). */
+  quarter(cx: number, cy: number, x: number, y: number): this {
+    const { x: x0, y: y0 } = this;
+    return this.cubic(x0 + (cx - x0) * KAPPA, y0 + (cy - y0) * KAPPA, x + (cx - x) * KAPPA, y + (cy - y) * KAPPA, x, y);
+  }
+
+  open(): Outline {
+    return { closed: false, points: Float64Array.from(this.out) };
+  }
+
+  close(): Outline {
+    const [x, y] = [this.out[0] as number, this.out[1] as number];
+    if (Math.hypot(x - this.x, y - this.y) > 1e-9) this.line(x, y);
+    return { closed: true, points: Float64Array.from(this.out) };
+  }
+}
+
+/** Handle length of a quarter circle of radius 1, off by at most 2.7e-4 of it: 4/3 (sqrt 2 - 1). */
+export const KAPPA = (4 / 3) * (Math.SQRT2 - 1);
+
+/** A polygon through points. */
+export const polygon = (corners: readonly Point[]): Outline => {
+  const [first, ...rest] = corners as [Point, ...Point[]];
+  const writer = new OutlineWriter(first[0], first[1]);
+  for (const [x, y] of rest) writer.line(x, y);
+  return writer.close();
+};
+
+/** null for a path without a span. */
+export const outlineOfPath = ({ closed, vertices }: PathValue): Outline | null => {
+  if (vertices.length < 2) return null;
+  const first = vertices[0] as Vertex;
+  const writer = new OutlineWriter(first[0], first[1]);
+  const spans = closed ? vertices.length : vertices.length - 1;
+  for (let i = 0; i < spans; i++) {
+    const p = vertices[i] as Vertex;
+    const q = vertices[(i + 1) % vertices.length] as Vertex;
+    if (p[4] === 0 && p[5] === 0 && q[2] === 0 && q[3] === 0) writer.line(q[0], q[1]);
+    else writer.cubic(p[0] + p[4], p[1] + p[5], q[0] + q[2], q[1] + q[3], q[0], q[1]);
+  }
+  return closed ? writer.close() : writer.open();
+};
+
+/** Whether cubic `i` is a straight line run through evenly. */
+export const isLine = (p: Float64Array, i: number): boolean => {
+  const k = i * 6;
+  const dx = (p[k + 6]! - p[k]!) / 3;
+  const dy = (p[k + 7]! - p[k + 1]!) / 3;
+  const near = 1e-7 * (1 + Math.abs(dx) + Math.abs(dy));
+  return (
+    Math.abs(p[k + 2]! - p[k]! - dx) < near &&
+    Math.abs(p[k + 3]! - p[k + 1]! - dy) < near &&
+    Math.abs(p[k + 6]! - p[k + 4]! - dx) < near &&
+    Math.abs(p[k + 7]! - p[k + 5]! - dy) < near
+  );
+};
+
+export const transformed = (m: Matrix, { closed, points }: Outline): Outline => {
+  const out = new Float64Array(points.length);
+  for (let i = 0; i < points.length; i += 2) {
+    const x = points[i]!;
+    const y = points[i + 1]!;
+    out[i] = m[0] * x + m[2] * y + m[4];
+    out[i + 1] = m[1] * x + m[3] * y + m[5];
+  }
+  return { closed, points: out };
+};

@@ -1,0 +1,158 @@
+/** Display list → Canvas 2D. The same code draws the editor's canvas, renders and banners. */
+import type { BlendMode, Point } from '../document/types';
+import { type Box, boxThrough } from '../geometry/bounds';
+import { determinant, type Matrix, multiply } from '../geometry/matrix';
+import { isLine, type Outline } from '../geometry/outline';
+import { markBox } from '../recipe/marks';
+import type { FillMark, GroupMark, Ink, Mark, StrokeMark } from '../recipe/types';
+import type { DisplayList } from '../scene/compile';
+import type { Context2D, SurfacePool } from './surface';
+
+interface Target {
+  readonly context: Context2D;
+  /** The pixels that may be drawn to. */
+  readonly clip: Box;
+  /** From the scene's pixels to the target's. */
+  readonly view: Matrix;
+  readonly pool: SurfacePool;
+}
+
+const trace = (context: Context2D, { closed, points: p }: Outline): void => {
+  context.moveTo(p[0]!, p[1]!);
+  const count = (p.length - 2) / 6;
+  for (let i = 0; i < count; i++) {
+    const k = i * 6;
+    if (isLine(p, i)) {
+      // closePath draws the last straight side, and joins it.
+      if (!(closed && i === count - 1 && p[k + 6] === p[0] && p[k + 7] === p[1])) context.lineTo(p[k + 6]!, p[k + 7]!);
+    } else context.bezierCurveTo(p[k + 2]!, p[k + 3]!, p[k + 4]!, p[k + 5]!, p[k + 6]!, p[k + 7]!);
+  }
+  if (closed) context.closePath();
+};
+
+const distance = (p: Point, q: Point) => Math.hypot(q[0] - p[0], q[1] - p[1]);
+
+const styleOf = (context: Context2D, ink: Ink): unknown => {
+  if (ink.style === 'solid') return ink.color;
+  const { from, to } = ink;
+  const style =
+    ink.style === 'linear'
+      ? context.createLinearGradient(from[0], from[1], to[0], to[1])
+      : context.createRadialGradient(from[0], from[1], 0, from[0], from[1], distance(from, to));
+  for (const stop of ink.gradient.stops) style.addColorStop(Math.min(1, Math.max(0, stop.at)), stop.color);
+  return style;
+};
+
+const operation = (blend: BlendMode): string => (blend === 'normal' ? 'source-over' : blend);
+
+const drawPath = (target: Target, mark: FillMark | StrokeMark, alpha: number, blend: BlendMode): void => {
+  const { context } = target;
+  const m = multiply(target.view, mark.matrix);
+  // A flattened or unbounded picture shows nothing.
+  if (!m.every(Number.isFinite) || Math.abs(determinant(m)) < 1e-12) return;
+  context.setTransform(...m);
+  context.globalAlpha = Math.min(1, mark.alpha * alpha);
+  context.globalCompositeOperation = operation(blend);
+  context.beginPath();
+  for (const outline of mark.outlines) trace(context, outline);
+  if (mark.op === 'fill') {
+    context.fillStyle = styleOf(context, mark.ink);
+    context.fill(mark.rule);
+    return;
+  }
+  context.strokeStyle = styleOf(context, mark.ink);
+  context.lineWidth = mark.width;
+  context.lineCap = mark.cap;
+  context.lineJoin = mark.join;
+  context.miterLimit = mark.miterLimit;
+  context.setLineDash([...mark.dashes]);
+  context.lineDashOffset = mark.dashOffset;
+  context.stroke();
+};
+
+/** The whole pixels of the target that a group can touch; null for none. */
+const pixelsOf = (target: Target, group: GroupMark): Box | null => {
+  const box = markBox(group);
+  if (!box) return null;
+  const { left, top, right, bottom } = boxThrough(target.view, box);
+  const pixels = {
+    left: Math.max(target.clip.left, Math.floor(left) - 1),
+    top: Math.max(target.clip.top, Math.floor(top) - 1),
+    right: Math.min(target.clip.right, Math.ceil(right) + 1),
+    bottom: Math.min(target.clip.bottom, Math.ceil(bottom) + 1),
+  };
+  return pixels.right > pixels.left && pixels.bottom > pixels.top ? pixels : null;
+};
+
+const drawGroup = (target: Target, group: GroupMark): void => {
+  const only = group.marks.length === 1 ? (group.marks[0] as Mark) : null;
+  if (only && only.op !== 'group') {
+    drawPath(target, only, group.alpha, group.blend);
+    return;
+  }
+  if (group.alpha >= 1 && group.blend === 'normal') {
+    drawMarks(target, group.marks);
+    return;
+  }
+  const pixels = pixelsOf(target, group);
+  if (!pixels) return;
+  const width = pixels.right - pixels.left;
+  const height = pixels.bottom - pixels.top;
+  const surface = target.pool.take(width, height);
+  const inner: Target = {
+    context: surface.context,
+    clip: { left: 0, top: 0, right: width, bottom: height },
+    view: multiply([1, 0, 0, 1, -pixels.left, -pixels.top], target.view),
+    pool: target.pool,
+  };
+  drawMarks(inner, group.marks);
+  const { context } = target;
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.globalAlpha = group.alpha;
+  context.globalCompositeOperation = operation(group.blend);
+  context.drawImage(surface.image, 0, 0, width, height, pixels.left, pixels.top, width, height);
+  target.pool.give(surface);
+};
+
+const drawMarks = (target: Target, marks: readonly Mark[]): void => {
+  for (const mark of marks) {
+    if (mark.op === 'group') drawGroup(target, mark);
+    else drawPath(target, mark, 1, 'normal');
+  }
+};
+
+export interface Frame {
+  /** The size of the target, in its pixels. */
+  readonly width: number;
+  readonly height: number;
+  /** From the scene's pixels to the target's. */
+  readonly view: Matrix;
+}
+
+/** A view that fills a target with a scene. */
+export const filling = (list: { width: number; height: number }, width: number, height: number): Frame => ({
+  width,
+  height,
+  view: [width / list.width, 0, 0, height / list.height, 0, 0],
+});
+
+/**
+ * Draws a display list over a cleared target. Nothing is drawn outside the scene's own rectangle. The
+ * context is left as it was.
+ */
+export const paint = (context: Context2D, list: DisplayList, frame: Frame, pool: SurfacePool): void => {
+  context.save();
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.clearRect(0, 0, frame.width, frame.height);
+  context.setTransform(...frame.view);
+  context.beginPath();
+  context.rect(0, 0, list.width, list.height);
+  context.clip();
+  if (list.background) {
+    context.fillStyle = list.background;
+    context.fillRect(0, 0, list.width, list.height);
+  }
+  const clip = { left: 0, top: 0, right: frame.width, bottom: frame.height };
+  drawMarks({ context, clip, view: frame.view, pool }, list.marks);
+  context.restore();
+};

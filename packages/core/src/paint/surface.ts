@@ -1,0 +1,83 @@
+/**
+ * The part of the Canvas 2D API that painting uses (HTML Living Standard, 4.12.5), so that core needs
+ * no DOM: a browser's context, a worker's and the server's all fit.
+ */
+export interface Gradient2D {
+  addColorStop(at: number, color: string): void;
+}
+
+export interface Context2D {
+  globalAlpha: number;
+  globalCompositeOperation: string;
+  fillStyle: unknown;
+  strokeStyle: unknown;
+  lineWidth: number;
+  lineCap: string;
+  lineJoin: string;
+  miterLimit: number;
+  lineDashOffset: number;
+  save(): void;
+  restore(): void;
+  setTransform(a: number, b: number, c: number, d: number, e: number, f: number): void;
+  beginPath(): void;
+  moveTo(x: number, y: number): void;
+  lineTo(x: number, y: number): void;
+  bezierCurveTo(x1: number, y1: number, x2: number, y2: number, x: number, y: number): void;
+  closePath(): void;
+  rect(x: number, y: number, width: number, height: number): void;
+  clip(): void;
+  fill(rule?: 'nonzero' | 'evenodd'): void;
+  stroke(): void;
+  fillRect(x: number, y: number, width: number, height: number): void;
+  clearRect(x: number, y: number, width: number, height: number): void;
+  setLineDash(dashes: number[]): void;
+  createLinearGradient(x0: number, y0: number, x1: number, y1: number): Gradient2D;
+  createRadialGradient(x0: number, y0: number, r0: number, x1: number, y1: number, r1: number): Gradient2D;
+  drawImage(image: unknown, x: number, y: number): void;
+  drawImage(
+    image: unknown,
+    sx: number,
+    sy: number,
+    sw: number,
+    sh: number,
+    x: number,
+    y: number,
+    width: number,
+    height: number,
+  ): void;
+}
+
+export interface Surface {
+  width: number;
+  height: number;
+  readonly context: Context2D;
+  /** What drawImage takes. */
+  readonly image: unknown;
+}
+
+export type MakeSurface = (width: number, height: number) => Surface;
+
+/** Surfaces kept for use again: groups need one for as long as they are drawn. */
+export class SurfacePool {
+  private readonly free: Surface[] = [];
+
+  constructor(private readonly make: MakeSurface) {}
+
+  take(width: number, height: number): Surface {
+    const surface = this.free.pop();
+    if (!surface) return this.make(width, height);
+    if (surface.width < width || surface.height < height) {
+      // Setting a size clears too.
+      surface.width = Math.max(surface.width, width);
+      surface.height = Math.max(surface.height, height);
+    } else {
+      surface.context.setTransform(1, 0, 0, 1, 0, 0);
+      surface.context.clearRect(0, 0, width, height);
+    }
+    return surface;
+  }
+
+  give(surface: Surface): void {
+    this.free.push(surface);
+  }
+}

@@ -1,0 +1,181 @@
+/**
+ * Recipes, compiled: cards turned into functions of the frame. A card is asked for what stands above it
+ * at whatever frame it likes, which is what a delay per copy rests on.
+ */
+import { type Params, PLACE, type Values } from '../document/params';
+import type { DrawingLayer, Id, Item, Properties } from '../document/types';
+import { placed } from '../geometry/matrix';
+import { type Outline, transformed } from '../geometry/outline';
+import { type Sampler, samplerOf } from '../motion/sampler';
+import { faded, markThrough } from './marks';
+import { kindOf } from './table';
+import { EMPTY, type Flow, type Mark, type PaintKind, type Shape, type StepKind } from './types';
+
+/** The most shapes and marks that repeaters may make in one drawing in one frame. */
+export const MOST_SHAPES = 20_000;
+/** Groups inside groups. */
+export const MOST_DEPTH = 32;
+
+/** What one evaluation of a recipe may still use. */
+export interface Room {
+  left: number;
+  /** Whether something had to be left out. */
+  full: boolean;
+}
+export const newRoom = (): Room => ({ left: MOST_SHAPES, full: false });
+
+type FlowAt = (frame: number, room: Room) => Flow;
+interface Card {
+  readonly at: FlowAt;
+  readonly constant: boolean;
+}
+
+export interface Reader<P extends Params> {
+  readonly at: (frame: number) => Values<P>;
+  readonly constant: boolean;
+}
+
+/** Reads all the values of a set of parameters at a frame. */
+export const reader = <P extends Params>(params: P, properties: Properties): Reader<P> => {
+  const samplers: [string, Sampler][] = Object.keys(params).map((key) => [
+    key,
+    samplerOf(params[key] as Params[string], properties[key]),
+  ]);
+  const constant = samplers.every(([, s]) => s.constant);
+  const read = (frame: number) => {
+    const values: Record<string, unknown> = {};
+    for (const [key, sampler] of samplers) values[key] = sampler.at(frame);
+    return values as Values<P>;
+  };
+  if (!constant) return { at: read, constant };
+  const values = read(0);
+  return { at: () => values, constant };
+};
+
+/** A flow that does not depend on the frame is worked out once. */
+const once = (card: Card): Card => {
+  if (!card.constant) return card;
+  let flow: Flow | undefined;
+  return {
+    constant: true,
+    at: (frame, room) => {
+      if (flow) return flow;
+      const made = card.at(frame, room);
+      // One that ran out of room would be kept short for ever.
+      if (!room.full) flow = made;
+      return made;
+    },
+  };
+};
+
+const painted = (kind: PaintKind, shapes: readonly Shape[], values: Values<Params>): readonly Mark[] => {
+  const marks: Mark[] = [];
+  let run: Outline[] = [];
+  shapes.forEach((shape, i) => {
+    run.push(shape.outline);
+    const next = shapes[i + 1];
+    if (next && next.alpha === shape.alpha) return;
+    const mark = shape.alpha > 0 ? kind.mark(run, shape.alpha, values) : null;
+    if (mark && mark.alpha > 0) marks.push(mark);
+    run = [];
+  });
+  return marks;
+};
+
+const stepAt =
+  (kind: StepKind, above: Card, values: Reader<Params>): FlowAt =>
+  (frame, room) => {
+    // Copies without a delay all ask for the same frame.
+    let last: { frame: number; flow: Flow } | undefined;
+    return kind.apply(
+      {
+        frame,
+        at: (f) => {
+          if (last?.frame !== f) last = { frame: f, flow: above.at(f, room) };
+          return last.flow;
+        },
+        take: (count) => {
+          if (count > room.left) room.full = true;
+          else room.left -= count;
+          return !room.full;
+        },
+      },
+      values.at(frame),
+    );
+  };
+
+const compileGroup = (item: Item, items: DrawingLayer['items'], depth: number): Card => {
+  const place = reader(PLACE, item.params);
+  const inner = depth >= MOST_DEPTH ? null : compileCards(item.children ?? [], items, depth + 1);
+  return {
+    constant: place.constant && (inner?.constant ?? true),
+    at: (frame, room) => {
+      const { shapes, marks } = inner ? inner.at(frame, room) : EMPTY;
+      const v = place.at(frame);
+      const m = placed(v);
+      return {
+        shapes: shapes.map((s) => ({ outline: transformed(m, s.outline), alpha: s.alpha * v.opacity })),
+        marks: faded(
+          marks.map((mark) => markThrough(m, mark)),
+          v.opacity,
+        ),
+      };
+    },
+  };
+};
+
+/** What a card adds below `above`. */
+const compileCard = (item: Item, above: Card, items: DrawingLayer['items'], depth: number): Card => {
+  const kind = kindOf(item.kind);
+  if (kind.role === 'group') {
+    const inner = compileGroup(item, items, depth);
+    return joined(above, inner.constant, (frame, room) => inner.at(frame, room));
+  }
+  const values = reader(kind.params, item.params);
+  switch (kind.role) {
+    case 'source': {
+      const own = once({
+        constant: values.constant,
+        at: (frame) => ({
+          shapes: kind.outlines(values.at(frame)).map((outline) => ({ outline, alpha: 1 })),
+          marks: [],
+        }),
+      });
+      return joined(above, values.constant, own.at);
+    }
+    case 'step':
+      return { constant: above.constant && values.constant, at: stepAt(kind, above, values) };
+    case 'paint':
+      return {
+        constant: above.constant && values.constant,
+        at: (frame, room) => {
+          const flow = above.at(frame, room);
+          return { ...flow, marks: [...flow.marks, ...painted(kind, flow.shapes, values.at(frame))] };
+        },
+      };
+  }
+};
+
+const joined = (above: Card, constant: boolean, own: FlowAt): Card => ({
+  constant: above.constant && constant,
+  at: (frame, room) => {
+    const flow = above.at(frame, room);
+    const more = own(frame, room);
+    return { shapes: [...flow.shapes, ...more.shapes], marks: [...flow.marks, ...more.marks] };
+  },
+});
+
+const compileCards = (ids: readonly Id[], items: DrawingLayer['items'], depth: number): Card => {
+  let card: Card = { constant: true, at: () => EMPTY };
+  for (const id of ids) {
+    const item = items[id];
+    if (item?.on) card = once(compileCard(item, card, items, depth));
+  }
+  return card;
+};
+
+/** The flow at the end of a list of cards, as a function of the frame. */
+export const compileRecipe = (
+  ids: readonly Id[],
+  items: DrawingLayer['items'],
+): { readonly at: FlowAt; readonly constant: boolean } => compileCards(ids, items, 0);

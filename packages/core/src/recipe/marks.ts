@@ -1,0 +1,30 @@
+/** Marks moved and faded as wholes. */
+import { boxThrough, type Box, grown, outlineBox, union } from '../geometry/bounds';
+import { type Matrix, multiply } from '../geometry/matrix';
+import type { Mark, StrokeMark } from './types';
+
+export const markThrough = (m: Matrix, mark: Mark): Mark =>
+  mark.op === 'group'
+    ? { ...mark, marks: mark.marks.map((inner) => markThrough(m, inner)) }
+    : { ...mark, matrix: multiply(m, mark.matrix) };
+
+/** Marks at a share of their opacity, fading as one picture where they are several. */
+export const faded = (marks: readonly Mark[], alpha: number): readonly Mark[] => {
+  if (alpha >= 1 || marks.length === 0) return marks;
+  if (alpha <= 0) return [];
+  const only = marks.length === 1 ? (marks[0] as Mark) : null;
+  return only ? [{ ...only, alpha: only.alpha * alpha }] : [{ op: 'group', marks, alpha, blend: 'normal' }];
+};
+
+/** How far a stroke reaches from its outline, in the outline's own pixels. */
+const reach = (mark: StrokeMark): number =>
+  (mark.width / 2) * Math.max(mark.join === 'miter' ? mark.miterLimit : 1, mark.cap === 'square' ? Math.SQRT2 : 1);
+
+/** A box that holds all that a mark draws; null for nothing. */
+export const markBox = (mark: Mark): Box | null => {
+  if (mark.op === 'group') return mark.marks.reduce<Box | null>((box, inner) => union(box, markBox(inner)), null);
+  let box: Box | null = null;
+  for (const outline of mark.outlines) box = union(box, outlineBox(outline));
+  if (!box) return null;
+  return boxThrough(mark.matrix, mark.op === 'stroke' ? grown(box, reach(mark)) : box);
+};

@@ -1,0 +1,53 @@
+import { choice, number, numbers, px } from '../../document/params';
+import { IDENTITY } from '../../geometry/matrix';
+import { paint, short } from '../types';
+import { INK, inkOf, inkSummary } from './ink';
+
+/** Dashes read dash, gap, dash, gap ...; a dash of no length with round caps is a dot. */
+export const stroke = paint({
+  kind: 'stroke',
+  label: 'Stroke',
+  params: {
+    ...INK,
+    width: px('Width', 8, { min: 0, max: 10_000, step: 0.5 }),
+    cap: choice(
+      'Caps',
+      [
+        { value: 'butt', label: 'Flat' },
+        { value: 'round', label: 'Round' },
+        { value: 'square', label: 'Square' },
+      ],
+      'round',
+    ),
+    join: choice(
+      'Joins',
+      [
+        { value: 'miter', label: 'Mitre' },
+        { value: 'round', label: 'Round' },
+        { value: 'bevel', label: 'Bevel' },
+      ],
+      'round',
+    ),
+    miterLimit: number('Mitre limit', 4, { min: 1, max: 100, step: 0.1, when: ['join', 'miter'] }),
+    dashes: numbers('Dashes', [], { unit: 'px', min: 0, max: 10_000, most: 16 }),
+    dashOffset: px('Dash offset', 0),
+  },
+  summary: (v) => `${short(v.width)} px, ${inkSummary(v)}`,
+  mark: (outlines, alpha, v) =>
+    v.width <= 0
+      ? null
+      : {
+          op: 'stroke',
+          outlines,
+          matrix: IDENTITY,
+          ink: inkOf(v),
+          alpha: alpha * v.opacity,
+          width: v.width,
+          cap: v.cap,
+          join: v.join,
+          miterLimit: v.miterLimit,
+          // A pattern of no length at all is no pattern.
+          dashes: v.dashes.some((d) => d > 0) ? v.dashes : [],
+          dashOffset: v.dashOffset,
+        },
+});

@@ -1,0 +1,28 @@
+/** The kinds of card. A new one is a file of its own and a line here. */
+import type { Params } from '../document/params';
+import { group } from './group';
+import { fill } from './paints/fill';
+import { stroke } from './paints/stroke';
+import { ellipse } from './sources/ellipse';
+import { line } from './sources/line';
+import { path } from './sources/path';
+import { polygon } from './sources/polygon';
+import { rectangle } from './sources/rectangle';
+import { star } from './sources/star';
+import { repeater } from './steps/repeater';
+import { trim } from './steps/trim';
+import type { Kind } from './types';
+
+const LIST = [rectangle, ellipse, polygon, star, line, path, group, trim, repeater, fill, stroke];
+
+// Each kind's functions take their own values, which the common type cannot say: values are read
+// through the kind's own parameter descriptions, so they fit.
+export const KINDS: ReadonlyMap<string, Kind> = new Map((LIST as unknown as Kind[]).map((k) => [k.kind, k]));
+
+export const kindOf = (name: string): Kind => {
+  const kind = KINDS.get(name);
+  if (!kind) throw new RangeError(`no kind of card is called "${name}"`);
+  return kind;
+};
+
+export const paramsOf = (name: string): Params => kindOf(name).params;

@@ -1,0 +1,97 @@
+/**
+ * The runtime of a delivered banner: plays one scene with the engine that edits and renders it.
+ *
+ * `index.html#frame=N` shows that frame and stands still. Pauses while the page is hidden.
+ */
+import type { Rate, Scene } from '@kite/core/document/types';
+import { filling, paint } from '@kite/core/paint/canvas';
+import { type Context2D, SurfacePool, type Surface } from '@kite/core/paint/surface';
+import { compileScene } from '@kite/core/scene/compile';
+import { framesPerSecond } from '@kite/core/time/rate';
+
+interface Banner {
+  scene: Scene;
+  width: number;
+  height: number;
+  rate: Rate;
+  from: number;
+  to: number;
+  /** 0 is for ever. */
+  loop: number;
+}
+
+declare global {
+  var kiteBanner: Banner;
+  var clickTag: string;
+}
+
+const surfaceOf = (canvas: HTMLCanvasElement): Surface => ({
+  context: canvas.getContext('2d') as unknown as Context2D,
+  image: canvas,
+  get width() {
+    return canvas.width;
+  },
+  set width(value) {
+    canvas.width = value;
+  },
+  get height() {
+    return canvas.height;
+  },
+  set height(value) {
+    canvas.height = value;
+  },
+});
+
+const newCanvas = (width: number, height: number): HTMLCanvasElement => {
+  const canvas = document.createElement('canvas');
+  canvas.width = width;
+  canvas.height = height;
+  return canvas;
+};
+
+const start = (banner: Banner, stage: HTMLElement): void => {
+  const { scene, width, height, from, to, loop } = banner;
+  const canvas = newCanvas(width, height);
+  const { context } = surfaceOf(canvas);
+  const pool = new SurfacePool((w, h) => surfaceOf(newCanvas(w, h)));
+  const program = compileScene(scene);
+  const show = (frame: number) => {
+    const list = program.at(frame);
+    paint(context, list, filling(list, width, height), pool);
+  };
+  const still = /^#frame=(\d+)$/.exec(location.hash);
+  if (still) {
+    show(Number(still[1]));
+  } else {
+    const ratio = framesPerSecond(scene.rate) / framesPerSecond(banner.rate);
+    const count = Math.max(1, Math.round((to - from) / ratio));
+    const perFrame = 1000 / framesPerSecond(banner.rate);
+    let elapsed = 0;
+    let last: number | null = null;
+    let shown = -1;
+    const tick = (now: number) => {
+      // A hidden page asks for no frames; the time it was hidden does not count.
+      if (last !== null) elapsed += Math.min(now - last, 250);
+      last = now;
+      const played = Math.floor(elapsed / perFrame);
+      const over = loop > 0 && played >= count * loop;
+      const index = over ? count - 1 : played % count;
+      if (index !== shown) show(from + index * ratio);
+      shown = index;
+      if (!over) requestAnimationFrame(tick);
+    };
+    show(from);
+    requestAnimationFrame(tick);
+  }
+  stage.replaceChildren(canvas);
+};
+
+const stage = document.getElementById('kite');
+if (stage) {
+  stage.addEventListener('click', (event) => {
+    event.preventDefault();
+    window.open(window.clickTag, '_blank', 'noopener');
+  });
+  // Where scripts or canvases fail, the fallback image stays.
+  start(window.kiteBanner, stage);
+}

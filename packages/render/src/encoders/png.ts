@@ -1,0 +1,11 @@
+import { writeFile } from 'node:fs/promises';
+import type { PngSettings } from '@kite/core/delivery/settings';
+import { frameDrawer } from '../frames';
+import type { Encoder } from './types';
+
+export const png: Encoder<PngSettings> = async ({ scene, plan, out, done }) => {
+  const drawer = frameDrawer(scene, { ...plan, under: null });
+  drawer.draw(plan.frames[0] as number);
+  await writeFile(out, await drawer.canvas.encode('png'));
+  done();
+};

@@ -1,0 +1,18 @@
+import type { RenderPlan, RenderSettings } from '@kite/core/delivery/settings';
+import type { Scene } from '@kite/core/document/types';
+import type { DrawnFrame } from '../drawPool';
+
+export interface EncodeJob<S extends RenderSettings = RenderSettings> {
+  readonly scene: Scene;
+  readonly settings: S;
+  readonly plan: RenderPlan;
+  /** The file to write. */
+  readonly out: string;
+  readonly signal: AbortSignal;
+  /** The plan's frames, or those named, in order. */
+  readonly frames: (of?: readonly number[]) => AsyncIterable<DrawnFrame>;
+  /** To be called once for each frame of the plan that is done. */
+  readonly done: () => void;
+}
+
+export type Encoder<S extends RenderSettings> = (job: EncodeJob<S>) => Promise<void>;

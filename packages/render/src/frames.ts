@@ -1,0 +1,70 @@
+/** Frames of a scene as pixels, on the server's canvas. */
+import { createCanvas, type Canvas } from '@napi-rs/canvas';
+import type { RenderPlan } from '@kite/core/delivery/settings';
+import type { Color, Scene } from '@kite/core/document/types';
+import { paint } from '@kite/core/paint/canvas';
+import { type Context2D, type MakeSurface, SurfacePool } from '@kite/core/paint/surface';
+import { compileScene } from '@kite/core/scene/compile';
+
+const surface: MakeSurface = (width, height) => {
+  const canvas = createCanvas(width, height);
+  const context = canvas.getContext('2d') as unknown as Context2D;
+  return {
+    context,
+    image: canvas,
+    get width() {
+      return canvas.width;
+    },
+    set width(value) {
+      canvas.width = value;
+    },
+    get height() {
+      return canvas.height;
+    },
+    set height(value) {
+      canvas.height = value;
+    },
+  };
+};
+
+export interface FrameSize extends Pick<RenderPlan, 'width' | 'height' | 'drawn'> {
+  /** Drawn under a transparent scene, and where the file is larger than the scene. */
+  readonly under: Color | null;
+}
+
+export interface FrameDrawer {
+  readonly canvas: Canvas;
+  /** Draws a frame, whole or not, onto the canvas. */
+  readonly draw: (frame: number) => void;
+  /** The canvas's pixels: RGBA, straight alpha, rows from the top. */
+  readonly pixels: () => Uint8ClampedArray;
+}
+
+export const frameDrawer = (scene: Scene, size: FrameSize): FrameDrawer => {
+  const canvas = createCanvas(size.width, size.height);
+  const native = canvas.getContext('2d');
+  const context = native as unknown as Context2D;
+  const pool = new SurfacePool(surface);
+  const program = compileScene(scene);
+  const view = [size.drawn.width / scene.width, 0, 0, size.drawn.height / scene.height, 0, 0] as const;
+  const opaque = size.under !== null || scene.background?.length === 7;
+  return {
+    canvas,
+    draw: (frame) => {
+      paint(context, program.at(frame), { width: size.width, height: size.height, view }, pool);
+      if (size.under === null) return;
+      native.globalCompositeOperation = 'destination-over';
+      native.fillStyle = size.under;
+      native.fillRect(0, 0, size.width, size.height);
+      native.globalCompositeOperation = 'source-over';
+    },
+    pixels: () => {
+      // Opaque pixels are the same premultiplied and straight, and raw ones come sooner.
+      if (opaque) {
+        const raw = canvas.data();
+        return new Uint8ClampedArray(raw.buffer, raw.byteOffset, raw.byteLength);
+      }
+      return native.getImageData(0, 0, size.width, size.height).data;
+    },
+  };
+};

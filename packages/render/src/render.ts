@@ -1,0 +1,88 @@
+/** A scene and settings in, a file out. The server's jobs and the command line both come here. */
+import { rename, rm, stat } from 'node:fs/promises';
+import { planRender, type RenderPlan, type RenderSettings } from '@kite/core/delivery/settings';
+import type { Scene } from '@kite/core/document/types';
+import { compileScene } from '@kite/core/scene/compile';
+import { framesPerSecond } from '@kite/core/time/rate';
+import { drawFrames } from './drawPool';
+import { encode } from './encoders/table';
+import { Cancelled, reasonOf, RenderFailure } from './failure';
+
+export interface RenderProgress {
+  readonly done: number;
+  readonly total: number;
+}
+export interface RenderResult {
+  readonly width: number;
+  readonly height: number;
+  readonly frames: number;
+  readonly seconds: number;
+  readonly bytes: number;
+  readonly notes: readonly string[];
+}
+export interface RenderOptions {
+  readonly scene: Scene;
+  readonly settings: RenderSettings;
+  /** Appears only when it is whole. */
+  readonly out: string;
+  readonly signal?: AbortSignal;
+  readonly onProgress?: (progress: RenderProgress) => void;
+}
+
+const planOf = (scene: Scene, settings: RenderSettings): RenderPlan => {
+  try {
+    return planRender(scene, settings);
+  } catch (error) {
+    throw new RenderFailure(scene.name, null, reasonOf(error));
+  }
+};
+
+/** What compiling and a first look at the frames find wrong, once each, named by layer. */
+const problemNotes = (scene: Scene, plan: RenderPlan): string[] => {
+  const program = compileScene(scene);
+  const frame = plan.frames[Math.floor(plan.frames.length / 2)] as number;
+  const texts = program
+    .at(frame)
+    .problems.map((p) => `Layer "${scene.layers[p.layer]?.name ?? p.layer}" ${p.message}.`);
+  return [...new Set(texts)];
+};
+
+export const renderScene = async ({
+  scene,
+  settings,
+  out,
+  signal,
+  onProgress,
+}: RenderOptions): Promise<RenderResult> => {
+  const plan = planOf(scene, settings);
+  const stop = signal ?? new AbortController().signal;
+  const under = settings.format === 'mp4' ? (scene.background?.slice(0, 7) ?? '#000000') : null;
+  const partial = `${out}.part`;
+  let done = 0;
+  try {
+    await encode({
+      scene,
+      settings,
+      plan,
+      out: partial,
+      signal: stop,
+      frames: (of = plan.frames) => drawFrames(scene, { ...plan, under }, of, stop),
+      done: () => onProgress?.({ done: ++done, total: plan.frames.length }),
+    });
+    if (stop.aborted) throw new Cancelled();
+    await rename(partial, out);
+  } catch (error) {
+    await rm(partial, { force: true });
+    if (stop.aborted) throw new Cancelled();
+    if (error instanceof RenderFailure || error instanceof Cancelled) throw error;
+    throw new RenderFailure(scene.name, plan.frames[done] ?? null, reasonOf(error));
+  }
+  return {
+    width: plan.width,
+    height: plan.height,
+    frames: plan.frames.length,
+    seconds: settings.format === 'png' ? 0 : plan.frames.length / framesPerSecond(plan.rate),
+    bytes: (await stat(out)).size,
+    notes: [...plan.notes, ...problemNotes(scene, plan)],
+  };
+};

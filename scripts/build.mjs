@@ -1,0 +1,5 @@
+// npm run build: install, build.
+import { build, install } from './steps.mjs';
+
+install();
+await build();

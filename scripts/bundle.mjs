@@ -1,0 +1,46 @@
+// Bundles the programs that Node runs, and the banner's player, into dist/.
+import { build } from 'esbuild';
+
+/** Our own packages are bundled from source; those from npm stay imports. */
+const npmStaysOutside = {
+  name: 'npm-stays-outside',
+  setup(b) {
+    b.onResolve({ filter: /^[^./]/ }, ({ path, kind }) =>
+      kind === 'entry-point' || path.startsWith('@kite/') ? undefined : { path, external: true },
+    );
+  },
+};
+
+export const bundle = async () => {
+  await build({
+    entryPoints: {
+      server: 'apps/server/src/main.ts',
+      renderJob: 'apps/server/src/queue/renderJob.ts',
+      dbWorker: 'apps/server/src/store/dbWorker.ts',
+      drawWorker: 'packages/render/src/drawWorker.ts',
+      kite: 'apps/cli/src/main.ts',
+      bench: 'bench/main.ts',
+    },
+    outdir: 'dist',
+    outExtension: { '.js': '.mjs' },
+    bundle: true,
+    splitting: true,
+    format: 'esm',
+    platform: 'node',
+    target: 'node20',
+    sourcemap: true,
+    plugins: [npmStaysOutside],
+    loader: { '.sql': 'text' },
+    logLevel: 'warning',
+  });
+  await build({
+    entryPoints: { player: 'packages/player/src/player.ts' },
+    outdir: 'dist',
+    bundle: true,
+    minify: true,
+    format: 'iife',
+    target: 'es2022',
+    legalComments: 'none',
+    logLevel: 'warning',
+  });
+};

@@ -1,0 +1,82 @@
+// What the commands share: install when the lock file changed, build when a source did.
+import { execFileSync, spawn } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const root = fileURLToPath(new URL('..', import.meta.url));
+process.chdir(root);
+
+const stampFile = (name) => join(root, 'node_modules', `.kite-${name}`);
+const isStamped = (name, value) => existsSync(stampFile(name)) && readFileSync(stampFile(name), 'utf8') === value;
+const stamp = (name, value) => {
+  mkdirSync(join(root, 'node_modules'), { recursive: true });
+  writeFileSync(stampFile(name), value);
+};
+
+const hashOf = (...parts) => {
+  const hash = createHash('sha256');
+  for (const part of parts) hash.update(part);
+  return hash.digest('hex');
+};
+
+/** Installs from the lock file, unless that was done for this lock file and Node. */
+export const install = () => {
+  const value = hashOf(readFileSync('package-lock.json'), process.version);
+  if (isStamped('installed', value)) return;
+  console.log('Installing packages ...');
+  const args = ['ci', '--include=dev', '--no-audit', '--no-fund', '--loglevel=error'];
+  const npm = process.env.npm_execpath;
+  if (npm) execFileSync(process.execPath, [npm, ...args], { stdio: 'inherit' });
+  else execFileSync('npm', args, { stdio: 'inherit' });
+  stamp('installed', value);
+};
+
+const SOURCES = ['packages', 'apps', 'demo', 'bench', 'scripts'];
+
+function* sources(folder) {
+  for (const entry of readdirSync(folder, { withFileTypes: true })) {
+    if (entry.name === 'node_modules' || entry.name === 'dist') continue;
+    const path = join(folder, entry.name);
+    if (entry.isDirectory()) yield* sources(path);
+    else yield path;
+  }
+}
+
+/** Builds all programs and the pages, unless no source changed. */
+export const build = async () => {
+  const files = SOURCES.flatMap((folder) => [...sources(folder)]).sort();
+  const value = hashOf(
+    readFileSync('package-lock.json'),
+    ...files.flatMap((file) => [file, String(statSync(file).size), readFileSync(file)]),
+  );
+  if (isStamped('built', value) && existsSync('dist/server.mjs') && existsSync('apps/web/dist/index.html')) return;
+  console.log('Building ...');
+  const { bundle } = await import('./bundle.mjs');
+  await bundle();
+  const { build: viteBuild } = await import('vite');
+  await viteBuild({ root: 'apps/web', configFile: 'apps/web/vite.config.ts', logLevel: 'warn' });
+  stamp('built', value);
+};
+
+/** Runs one of our own programs to its end, passing signals on. Gives its exit code. */
+export const run = (file, args, env = {}) =>
+  new Promise((resolve) => {
+    const child = spawn(process.execPath, ['--enable-source-maps', file, ...args], {
+      stdio: 'inherit',
+      env: { ...process.env, ...env },
+    });
+    for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => child.kill(signal));
+    child.on('exit', (code) => resolve(code ?? 1));
+  });
+
+/** Runs a command of an installed package; true if it succeeded. */
+export const tool = (name, args, env = {}) => {
+  try {
+    execFileSync(join(root, 'node_modules/.bin', name), args, { stdio: 'inherit', env: { ...process.env, ...env } });
+    return true;
+  } catch {
+    return false;
+  }
+};
