@@ -5,7 +5,7 @@ import type { Ease, Id, Item, Point, Project, Tag, Value } from '@kite/core/docu
 import { sceneIn } from '@kite/core/edits/find';
 import { addLayers, setLayers } from '@kite/core/edits/layers';
 import { animate } from '@kite/core/edits/properties';
-import { addScene } from '@kite/core/edits/scenes';
+import { addScene, setScene } from '@kite/core/edits/scenes';
 
 type Keys = readonly (readonly [frame: number, value: Value, ease?: Ease])[];
 
@@ -56,6 +56,10 @@ export class SceneBuilder {
 
   animate(layer: Id, item: Item | undefined, key: string, keys: Keys): void {
     this.project.do(animate({ scene: this.id, layer, ...(item && { item: item.id }), key }, keys));
+  }
+
+  poster(frame: number): void {
+    this.project.do(setScene(this.id, { poster: frame }));
   }
 
   private get scene() {

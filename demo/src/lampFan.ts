@@ -81,14 +81,18 @@ export const lampFan = (project: ProjectBuilder): void => {
     [70, [0, 0]],
   ]);
 
+  const dots = scene.card('ellipse', { width: 196, height: 196 });
+  const dotted = scene.card('stroke', { color: PALETTE.fog, width: 8, dashes: [0, 25.66] });
+  const halo = { ...scene.card('group'), children: [dots.id, dotted.id] };
   scene.drawing({
     name: 'Lamp',
     tag: 'coral',
     items: [
       scene.card('ellipse', { width: 150, height: 150 }),
       scene.card('fill', { color: PALETTE.fog }),
-      scene.card('ellipse', { width: 196, height: 196 }),
-      scene.card('stroke', { color: PALETTE.fog, width: 8, dashes: [0, 25.66] }),
+      dots,
+      dotted,
+      halo,
     ],
     keys: {
       scale: [
@@ -103,4 +107,5 @@ export const lampFan = (project: ProjectBuilder): void => {
       ],
     },
   });
+  scene.poster(36);
 };

@@ -163,4 +163,5 @@ export const markReveal = (project: ProjectBuilder): void => {
       [start + 30, 1],
     ]);
   }
+  scene.poster(112);
 };

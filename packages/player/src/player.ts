@@ -5,7 +5,7 @@
  */
 import type { Rate, Scene } from '@kite/core/document/types';
 import { filling, paint } from '@kite/core/paint/canvas';
-import { type Context2D, SurfacePool, type Surface } from '@kite/core/paint/surface';
+import { SurfacePool, type Surface, surfaceOver } from '@kite/core/paint/surface';
 import { compileScene } from '@kite/core/scene/compile';
 import { framesPerSecond } from '@kite/core/time/rate';
 
@@ -25,29 +25,13 @@ declare global {
   var clickTag: string;
 }
 
-const surfaceOf = (canvas: HTMLCanvasElement): Surface => ({
-  context: canvas.getContext('2d') as unknown as Context2D,
-  image: canvas,
-  get width() {
-    return canvas.width;
-  },
-  set width(value) {
-    canvas.width = value;
-  },
-  get height() {
-    return canvas.height;
-  },
-  set height(value) {
-    canvas.height = value;
-  },
-});
-
 const newCanvas = (width: number, height: number): HTMLCanvasElement => {
   const canvas = document.createElement('canvas');
   canvas.width = width;
   canvas.height = height;
   return canvas;
 };
+const surfaceOf = (canvas: HTMLCanvasElement): Surface => surfaceOver(canvas, canvas.getContext('2d'));
 
 const start = (banner: Banner, stage: HTMLElement): void => {
   const { scene, width, height, from, to, loop } = banner;

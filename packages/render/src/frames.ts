@@ -3,28 +3,12 @@ import { createCanvas, type Canvas } from '@napi-rs/canvas';
 import type { RenderPlan } from '@kite/core/delivery/settings';
 import type { Color, Scene } from '@kite/core/document/types';
 import { paint } from '@kite/core/paint/canvas';
-import { type Context2D, type MakeSurface, SurfacePool } from '@kite/core/paint/surface';
+import { type Context2D, type MakeSurface, SurfacePool, surfaceOver } from '@kite/core/paint/surface';
 import { compileScene } from '@kite/core/scene/compile';
 
 const surface: MakeSurface = (width, height) => {
   const canvas = createCanvas(width, height);
-  const context = canvas.getContext('2d') as unknown as Context2D;
-  return {
-    context,
-    image: canvas,
-    get width() {
-      return canvas.width;
-    },
-    set width(value) {
-      canvas.width = value;
-    },
-    get height() {
-      return canvas.height;
-    },
-    set height(value) {
-      canvas.height = value;
-    },
-  };
+  return surfaceOver(canvas, canvas.getContext('2d'));
 };
 
 export interface FrameSize extends Pick<RenderPlan, 'width' | 'height' | 'drawn'> {

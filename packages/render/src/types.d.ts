@@ -10,8 +10,7 @@ declare module 'gifenc' {
 }
 
 declare module 'omggif' {
-  class GifWriter {
-    constructor(buffer: Uint8Array, width: number, height: number, options?: { loop?: number; palette?: number[] });
+  interface GifWriter {
     addFrame(
       x: number,
       y: number,
@@ -24,8 +23,7 @@ declare module 'omggif' {
     getOutputBufferPosition(): number;
     setOutputBufferPosition(position: number): void;
   }
-  class GifReader {
-    constructor(buffer: Uint8Array);
+  interface GifReader {
     readonly width: number;
     readonly height: number;
     numFrames(): number;
@@ -33,6 +31,14 @@ declare module 'omggif' {
     frameInfo(index: number): { x: number; y: number; width: number; height: number; delay: number; disposal: number };
     decodeAndBlitFrameRGBA(index: number, pixels: Uint8ClampedArray | Uint8Array): void;
   }
-  const omggif: { GifWriter: typeof GifWriter; GifReader: typeof GifReader };
+  const omggif: {
+    GifWriter: new (
+      buffer: Uint8Array,
+      width: number,
+      height: number,
+      options?: { loop?: number; palette?: number[] },
+    ) => GifWriter;
+    GifReader: new (buffer: Uint8Array) => GifReader;
+  };
   export default omggif;
 }

@@ -57,6 +57,29 @@ export interface Surface {
 
 export type MakeSurface = (width: number, height: number) => Surface;
 
+interface Resizable {
+  width: number;
+  height: number;
+}
+
+/** A surface over a canvas of any kind: sizes are the canvas's own. */
+export const surfaceOver = (canvas: Resizable, context: unknown): Surface => ({
+  context: context as Context2D,
+  image: canvas,
+  get width() {
+    return canvas.width;
+  },
+  set width(value) {
+    canvas.width = value;
+  },
+  get height() {
+    return canvas.height;
+  },
+  set height(value) {
+    canvas.height = value;
+  },
+});
+
 /** Surfaces kept for use again: groups need one for as long as they are drawn. */
 export class SurfacePool {
   private readonly free: Surface[] = [];

@@ -1,0 +1,119 @@
+import { useEffect, useState } from 'react';
+import { Group, Panel, Separator } from 'react-resizable-panels';
+import { Link, useNavigate, useParams } from 'react-router';
+import { useStore } from 'zustand';
+import { CanvasArea } from './canvas/CanvasArea';
+import { Dock } from './dock/Dock';
+import { Header } from './header/Header';
+import { Inspector } from './inspector/Inspector';
+import { runShortcut } from './shortcuts';
+import { EditorContext, useEditor } from './store/context';
+import { Editor } from './store/editor';
+import { Timeline } from './timeline/Timeline';
+import { Transport } from './timeline/Transport';
+
+/** Opens the project in the address, and closes it when the address changes. */
+const useOpened = (project: string, scene: string | undefined): { editor: Editor | null; error: string | null } => {
+  const [opened, setOpened] = useState<{ editor: Editor | null; error: string | null }>({ editor: null, error: null });
+  useEffect(() => {
+    let gone = false;
+    let mine: Editor | null = null;
+    Editor.open(project, scene).then(
+      (editor) => {
+        mine = editor;
+        if (gone) editor.close();
+        else setOpened({ editor, error: null });
+      },
+      (error: unknown) => {
+        if (!gone) setOpened({ editor: null, error: error instanceof Error ? error.message : String(error) });
+      },
+    );
+    return () => {
+      gone = true;
+      mine?.close();
+      setOpened({ editor: null, error: null });
+    };
+    // The scene in the address only says where to begin; going to another does not open the project again.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [project]);
+  return opened;
+};
+
+export const EditorPage = () => {
+  const { project = '', scene } = useParams();
+  const { editor, error } = useOpened(project, scene);
+  if (error) {
+    return (
+      <main className="grid h-full place-items-center text-center">
+        <p>
+          This project could not be opened. {error}
+          <br />
+          <Link to="/" className="text-sky underline">
+            Go to your projects
+          </Link>
+        </p>
+      </main>
+    );
+  }
+  if (!editor) return <main className="grid h-full place-items-center text-ink-2">Opening the project …</main>;
+  return (
+    <EditorContext.Provider value={editor}>
+      <Workspace project={project} />
+    </EditorContext.Provider>
+  );
+};
+
+const Workspace = ({ project }: { project: string }) => {
+  const editor = useEditor();
+  const { scene } = useParams();
+  const navigate = useNavigate();
+  const sceneId = useStore(editor.store, (s) => s.sceneId);
+  const name = useStore(editor.store, (s) => s.doc.name);
+
+  // The address follows the scene, and the scene the address (back and forward).
+  useEffect(() => {
+    if (scene && scene !== editor.state.sceneId) editor.showScene(scene);
+  }, [editor, scene]);
+  useEffect(() => {
+    void navigate(`/projects/${project}/scenes/${sceneId}`, { replace: !scene });
+    // Only a change of the scene shown is a step of the way.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [sceneId]);
+  useEffect(() => {
+    document.title = `${name} · Agile Kite`;
+  }, [name]);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => void runShortcut(editor, event);
+    const onLeave = (event: BeforeUnloadEvent) => {
+      if (editor.hasUnsent) event.preventDefault();
+    };
+    window.addEventListener('keydown', onKey);
+    window.addEventListener('beforeunload', onLeave);
+    return () => {
+      window.removeEventListener('keydown', onKey);
+      window.removeEventListener('beforeunload', onLeave);
+    };
+  }, [editor]);
+
+  return (
+    <div className="flex h-full flex-col">
+      <Header />
+      <div className="flex min-h-0 flex-1">
+        <Dock />
+        <main className="min-w-0 flex-1">
+          <Group orientation="vertical" id="kite-editor">
+            <Panel defaultSize="57%" minSize="25%" className="flex flex-col">
+              <CanvasArea />
+            </Panel>
+            <Separator className="relative z-10 h-px bg-line outline-none after:absolute after:inset-x-0 after:-top-1 after:h-2 after:cursor-row-resize hover:bg-sky focus-visible:bg-sky" />
+            <Panel minSize="20%" className="flex flex-col">
+              <Transport />
+              <Timeline />
+            </Panel>
+          </Group>
+        </main>
+        <Inspector />
+      </div>
+    </div>
+  );
+};

@@ -1,0 +1,245 @@
+import type { Point } from '@kite/core/document/types';
+import { type Box, boxThrough, union } from '@kite/core/geometry/bounds';
+import { apply, inverted, type Matrix, multiply } from '@kite/core/geometry/matrix';
+import { cornersThrough, layerBox } from '@kite/core/scene/bounds';
+import { compileScene } from '@kite/core/scene/compile';
+import { type PointerEvent, useState } from 'react';
+import { followPointer } from '../../ui/drag';
+import { useEditor, useSlice } from '../store/context';
+import type { View } from '../store/state';
+import { grab, moveSelection, scaleLayer, transformAll } from './transforms';
+import { toScene, viewMatrix } from './view';
+
+/** The handles of a box: -1, 0 or 1 along each axis. */
+const GRIPS: readonly Point[] = [
+  [-1, -1],
+  [0, -1],
+  [1, -1],
+  [1, 0],
+  [1, 1],
+  [0, 1],
+  [-1, 1],
+  [-1, 0],
+];
+
+const centreOf = (box: Box): Point => [(box.left + box.right) / 2, (box.top + box.bottom) / 2];
+const gripAt = (box: Box, [gx, gy]: Point): Point => [
+  gx < 0 ? box.left : gx > 0 ? box.right : (box.left + box.right) / 2,
+  gy < 0 ? box.top : gy > 0 ? box.bottom : (box.top + box.bottom) / 2,
+];
+const angle = (from: Point, to: Point) => (Math.atan2(to[1] - from[1], to[0] - from[0]) * 180) / Math.PI;
+const CURSORS = ['ew-resize', 'nwse-resize', 'ns-resize', 'nesw-resize'];
+
+interface HandlesProps {
+  view: View;
+  pointOf: (event: { clientX: number; clientY: number }) => Point;
+}
+
+/** Outlines of what is selected, with handles to scale and turn it. */
+export const Handles = ({ view, pointOf }: HandlesProps) => {
+  const editor = useEditor();
+  const { selection, frame, playing } = useSlice((s) => ({
+    selection: s.selection,
+    frame: s.frame,
+    playing: s.playing,
+    doc: s.doc,
+    sceneId: s.sceneId,
+  }));
+  const [hint, setHint] = useState<{ at: Point; text: string } | null>(null);
+  const { scene } = editor;
+  if (playing || selection.layers.length === 0) return null;
+  const program = compileScene(scene);
+  const chosen = selection.layers.flatMap((id) => {
+    const layer = scene.layers[id];
+    if (!layer) return [];
+    const box = layerBox(program, id, frame);
+    return [{ layer, box, world: program.matrixAt(id, frame) }];
+  });
+  const toView = (m: Matrix): Matrix => multiply(viewMatrix(view), m);
+  const only = chosen.length === 1 ? chosen[0] : undefined;
+  const boxes = chosen.flatMap(({ box, world }) => (box ? [boxThrough(world, box)] : []));
+  const all = boxes.reduce<Box | null>((sum, box) => union(sum, box), null);
+  const free = chosen.some(({ layer }) => !layer.locked);
+
+  /** The frame that the handles stand on: the layer's own axes, or the scene's for several. */
+  const frameBox = only ? only.box : all;
+  const frameMatrix: Matrix = only ? only.world : [1, 0, 0, 1, 0, 0];
+
+  const onScale = (grip: Point) => (event: PointerEvent) => {
+    if (event.button !== 0 || !frameBox) return;
+    event.stopPropagation();
+    const grabbed = grab(editor);
+    const back = inverted(frameMatrix);
+    if (!back || grabbed.length === 0) return;
+    const start = gripAt(frameBox, grip);
+    followPointer(event, {
+      onStart: () => editor.begin(),
+      onMove: ({ event: now }) => {
+        const at = apply(back, toScene(view, pointOf(now)));
+        // Alt scales about the pivot or the middle, else the far side stays.
+        const pivot = only ? (grabbed[0]?.place.pivot ?? centreOf(frameBox)) : centreOf(frameBox);
+        const anchor = now.altKey ? pivot : gripAt(frameBox, [-grip[0], -grip[1]]);
+        const factor = [0, 1].map((i) => {
+          const whole = start[i]! - anchor[i]!;
+          return grip[i] === 0 || Math.abs(whole) < 1e-6 ? 1 : (at[i]! - anchor[i]!) / whole;
+        }) as unknown as Point;
+        const corner = grip[0] !== 0 && grip[1] !== 0;
+        const even = corner
+          ? Math.abs(factor[0]) > Math.abs(factor[1])
+            ? factor[0]
+            : factor[1]
+          : grip[0] !== 0
+            ? factor[0]
+            : factor[1];
+        const g = grabbed[0];
+        if (only && g) {
+          const f: Point = corner && !now.shiftKey ? [even, even] : factor;
+          scaleLayer(editor, g, f, anchor);
+          setHint({
+            at: pointOf(now),
+            text: `${Math.round(g.place.scale[0] * f[0] * 100)} × ${Math.round(g.place.scale[1] * f[1] * 100)} %`,
+          });
+        } else {
+          transformAll(editor, grabbed, anchor, Math.max(even, 0.001), 0, 'Scale');
+          setHint({ at: pointOf(now), text: `${Math.round(even * 100)} %` });
+        }
+      },
+      onEnd: (_drag, moved) => {
+        setHint(null);
+        if (moved) editor.end();
+      },
+      onCancel: () => {
+        setHint(null);
+        editor.abandon();
+      },
+    });
+  };
+
+  const onTurn = (event: PointerEvent) => {
+    if (event.button !== 0 || !frameBox) return;
+    event.stopPropagation();
+    const grabbed = grab(editor);
+    const g = grabbed[0];
+    if (!g) return;
+    const about = only ? apply(g.parent, g.place.position) : centreOf(frameBox);
+    const start = angle(about, toScene(view, pointOf(event)));
+    followPointer(event, {
+      onStart: () => editor.begin(),
+      onMove: ({ event: now }) => {
+        let by = angle(about, toScene(view, pointOf(now))) - start;
+        if (by > 180) by -= 360;
+        if (by < -180) by += 360;
+        if (now.shiftKey) by = Math.round(by / 15) * 15;
+        else by = Math.round(by * 10) / 10;
+        transformAll(editor, grabbed, about, 1, by, 'Turn');
+        setHint({ at: pointOf(now), text: `${Math.round((only ? g.place.rotation : 0) + by)}°` });
+      },
+      onEnd: (_drag, moved) => {
+        setHint(null);
+        if (moved) editor.end();
+      },
+      onCancel: () => {
+        setHint(null);
+        editor.abandon();
+      },
+    });
+  };
+
+  const points = (m: Matrix, box: Box) =>
+    cornersThrough(toView(m), box)
+      .map((p) => p.join(','))
+      .join(' ');
+  const top = frameBox && apply(toView(frameMatrix), gripAt(frameBox, [0, -1]));
+  const middle = frameBox && apply(toView(frameMatrix), centreOf(frameBox));
+  const length = top && middle ? Math.hypot(top[0] - middle[0], top[1] - middle[1]) || 1 : 1;
+  const knob: Point | null =
+    top && middle
+      ? [top[0] + ((top[0] - middle[0]) / length) * 22, top[1] + ((top[1] - middle[1]) / length) * 22]
+      : null;
+  const tilt = Math.atan2(frameMatrix[1], frameMatrix[0]) / (Math.PI / 4);
+
+  return (
+    <g>
+      {chosen.map(({ layer, box, world }) =>
+        box ? (
+          <polygon
+            key={layer.id}
+            points={points(world, box)}
+            fill="none"
+            stroke="var(--sky)"
+            strokeWidth={only ? 1.5 : 1}
+          />
+        ) : null,
+      )}
+      {!only && all && (
+        <polygon points={points([1, 0, 0, 1, 0, 0], all)} fill="none" stroke="var(--sky)" strokeWidth={1.5} />
+      )}
+      {chosen.map(({ layer, world }) => {
+        const pivot = grab(editor).find((g) => g.id === layer.id)?.place.pivot;
+        if (!pivot || !(only || layer.kind === 'controller')) return null;
+        const [x, y] = apply(toView(world), pivot);
+        return (
+          <g
+            key={layer.id}
+            stroke="var(--kite)"
+            fill="none"
+            strokeWidth={1.5}
+            style={{ pointerEvents: layer.kind === 'controller' ? 'all' : 'none', cursor: 'move' }}
+            onPointerDown={(event) => {
+              event.stopPropagation();
+              moveSelection(editor, event, view.zoom);
+            }}
+          >
+            <circle cx={x} cy={y} r={5} fill={layer.kind === 'controller' ? 'var(--paper)' : 'none'} />
+            <path d={`M${x - 9} ${y}h18M${x} ${y - 9}v18`} />
+          </g>
+        );
+      })}
+      {free && frameBox && knob && top && (
+        <>
+          <path d={`M${top.join(' ')}L${knob.join(' ')}`} stroke="var(--sky)" />
+          <circle
+            data-testid="handle-turn"
+            cx={knob[0]}
+            cy={knob[1]}
+            r={5}
+            fill="var(--paper)"
+            stroke="var(--sky)"
+            strokeWidth={1.5}
+            style={{ cursor: 'grab', pointerEvents: 'all' }}
+            onPointerDown={onTurn}
+          />
+          {GRIPS.map((grip) => {
+            const [x, y] = apply(toView(frameMatrix), gripAt(frameBox, grip));
+            const octant = Math.round(Math.atan2(grip[1], grip[0]) / (Math.PI / 4) + tilt);
+            if (!only && (grip[0] === 0 || grip[1] === 0)) return null;
+            return (
+              <rect
+                key={grip.join()}
+                data-testid={`handle-${grip.join('/')}`}
+                x={x - 4}
+                y={y - 4}
+                width={8}
+                height={8}
+                rx={1.5}
+                fill="var(--paper)"
+                stroke="var(--sky)"
+                strokeWidth={1.5}
+                style={{ cursor: CURSORS[((octant % 4) + 4) % 4], pointerEvents: 'all' }}
+                onPointerDown={onScale(grip)}
+              />
+            );
+          })}
+        </>
+      )}
+      {hint && (
+        <g transform={`translate(${hint.at[0] + 14} ${hint.at[1] + 14})`}>
+          <rect width={hint.text.length * 7 + 14} height={22} rx={4} fill="var(--ink)" />
+          <text x={7} y={15} fill="var(--paper)" fontSize={12} className="tabular">
+            {hint.text}
+          </text>
+        </g>
+      )}
+    </g>
+  );
+};

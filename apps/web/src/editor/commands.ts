@@ -1,0 +1,188 @@
+/** What menus, buttons and shortcuts do to the selection. */
+import { newController, newDrawing, newItem } from '@kite/core/document/make';
+import { type Edit, together } from '@kite/core/document/patches';
+import {
+  type Id,
+  isKeyed,
+  type Item,
+  type Layer,
+  type Point,
+  type PropertyRef,
+  type Value,
+} from '@kite/core/document/types';
+import { paramAt, propertiesOf, propertyAt } from '@kite/core/edits/find';
+import { addLayers, copiesOf, layersOf, moveLayers, removeLayers } from '@kite/core/edits/layers';
+import { removeItem } from '@kite/core/edits/recipe';
+import { removeKeys, setValue } from '@kite/core/edits/properties';
+import { samplerOf } from '@kite/core/motion/sampler';
+import { toast } from 'sonner';
+import { type Editor, makeId } from './store/editor';
+
+/** Sets a property of several things; says so where that moves a whole curve. */
+export const writeValues = (
+  editor: Editor,
+  writes: readonly (readonly [ref: PropertyRef, value: Value])[],
+  label?: string,
+): void => {
+  const { doc } = editor.state;
+  const how = editor.writing;
+  const edits: Edit[] = writes.map(([ref, value]) => setValue(ref, value, how));
+  const only = edits.length === 1 ? edits[0] : undefined;
+  editor.edit(only && label === undefined ? only : together(label ?? 'Change values', edits));
+  if (how.write === 'curve') {
+    const moved = writes.find(([ref]) => {
+      const property = propertyAt(doc, ref);
+      return isKeyed(property) && property.keys.length > 1;
+    });
+    if (moved) {
+      const name = paramAt(doc, moved[0])?.label ?? 'property';
+      toast.info(
+        `${name}: the whole curve moved, all keyframes with it. Turn auto-key on (A) to set a keyframe instead.`,
+        {
+          id: 'curve-moved',
+        },
+      );
+    }
+  }
+};
+
+export const valueAt = (editor: Editor, ref: PropertyRef, frame = editor.state.frame): Value => {
+  const param = paramAt(editor.state.doc, ref);
+  if (!param) throw new RangeError(`no property ${ref.key}`);
+  return samplerOf(param, propertyAt(editor.state.doc, ref)).at(frame);
+};
+
+const SHAPE_COLORS = ['#2EC4B6', '#FFB23E', '#FF5D5D', '#E9ECF5'];
+
+/** A new drawing with a shape and the paint that suits it; selected. */
+export const addShape = (
+  editor: Editor,
+  kind: string,
+  name: string,
+  values: { [key: string]: Value },
+  at?: Point,
+): Id => {
+  const { scene } = editor;
+  const count = scene.order.length;
+  const color = SHAPE_COLORS[count % SHAPE_COLORS.length] as string;
+  const path = values.path as { closed: boolean } | undefined;
+  const open = kind === 'line' || (kind === 'path' && path?.closed === false);
+  const paint = open ? newItem(makeId(), 'stroke', { color, width: 12 }) : newItem(makeId(), 'fill', { color });
+  const layer = newDrawing(scene, makeId(), name, [newItem(makeId(), kind, values), paint], {
+    tag: (['teal', 'amber', 'coral', 'blue'] as const)[count % 4] ?? 'slate',
+    ...(at && { position: at }),
+  });
+  editor.edit(addLayers(scene.id, [layer], editor.state.selection.layers[0]));
+  editor.select({ layers: [layer.id] });
+  return layer.id;
+};
+
+export const addController = (editor: Editor): void => {
+  const { scene } = editor;
+  const layer = newController(scene, makeId(), 'Controller', { tag: 'violet' });
+  editor.edit(addLayers(scene.id, [layer], editor.state.selection.layers[0]));
+  editor.select({ layers: [layer.id] });
+};
+
+// ---- clipboard: layers, kept in the browser so that they can go to another scene, project or tab
+
+const CLIPBOARD = 'kite-clipboard';
+
+export const copyLayers = (editor: Editor): boolean => {
+  const layers = layersOf(editor.scene, editor.state.selection.layers);
+  if (layers.length === 0) return false;
+  localStorage.setItem(CLIPBOARD, JSON.stringify({ layers }));
+  return true;
+};
+
+const insertCopies = (editor: Editor, layers: readonly Layer[], label: string): void => {
+  const { scene } = editor;
+  const copies = copiesOf(layers, makeId);
+  // A parent that was not copied along, and is not in this scene, is left behind.
+  const known = new Set([...scene.order, ...copies.map((c) => c.id)]);
+  const sound = copies.map((c) => (c.parent !== null && !known.has(c.parent) ? { ...c, parent: null } : c));
+  const at = scene.order.find((id) => editor.state.selection.layers.includes(id));
+  editor.edit({ ...addLayers(scene.id, sound, at), label });
+  editor.select({ layers: sound.map((l) => l.id) });
+};
+
+export const pasteLayers = (editor: Editor): void => {
+  try {
+    const { layers } = JSON.parse(localStorage.getItem(CLIPBOARD) ?? '{}') as { layers?: Layer[] };
+    if (layers && layers.length > 0) insertCopies(editor, layers, 'Paste');
+  } catch {
+    toast.error('What was copied cannot be read.');
+  }
+};
+
+export const duplicateLayers = (editor: Editor): void => {
+  const layers = layersOf(editor.scene, editor.state.selection.layers);
+  if (layers.length > 0) insertCopies(editor, layers, layers.length === 1 ? 'Duplicate a layer' : 'Duplicate layers');
+};
+
+/** Deletes what is selected most closely: keyframes, else a card, else layers. Locked layers stay. */
+export const deleteSelection = (editor: Editor): void => {
+  const { selection } = editor.state;
+  const { scene } = editor;
+  if (selection.keys.length > 0) {
+    editor.edit(removeKeys(selection.keys));
+    return;
+  }
+  const [layer] = selection.layers;
+  if (selection.card !== null && layer !== undefined) {
+    editor.edit(removeItem({ scene: scene.id, layer, item: selection.card }));
+    return;
+  }
+  const free = selection.layers.filter((id) => !scene.layers[id]?.locked);
+  if (free.length < selection.layers.length) toast.info('Locked layers were kept.');
+  if (free.length > 0) editor.edit(removeLayers(scene.id, free));
+};
+
+export const cutLayers = (editor: Editor): void => {
+  if (copyLayers(editor))
+    editor.edit({ ...removeLayers(editor.scene.id, editor.state.selection.layers), label: 'Cut' });
+};
+
+/** Moves the selected layers by pixels of the scene. */
+export const nudge = (editor: Editor, dx: number, dy: number): void => {
+  const { scene } = editor;
+  const writes = editor.state.selection.layers
+    .filter((id) => !scene.layers[id]?.locked)
+    .map((layer) => {
+      const ref = { scene: scene.id, layer, key: 'position' };
+      const [x, y] = valueAt(editor, ref) as Point;
+      return [ref, [x + dx, y + dy]] as const;
+    });
+  if (writes.length > 0) writeValues(editor, writes, 'Nudge');
+};
+
+/** One place to the front (-1) or back (+1). */
+export const restack = (editor: Editor, by: -1 | 1): void => {
+  const { scene } = editor;
+  const { layers } = editor.state.selection;
+  if (layers.length === 0) return;
+  const first = Math.min(...layers.map((id) => scene.order.indexOf(id)));
+  const rest = scene.order.length - layers.length;
+  editor.edit(moveLayers(scene.id, layers, Math.min(Math.max(first + by, 0), rest)));
+};
+
+/** The nearest keyframe before or after the playhead, on the selected layers or on all. */
+export const jumpToKey = (editor: Editor, way: -1 | 1): void => {
+  const { scene } = editor;
+  const { selection, frame, doc } = editor.state;
+  const ids = selection.layers.length > 0 ? selection.layers : scene.order;
+  const frames = ids.flatMap((id) => {
+    const layer = scene.layers[id];
+    if (!layer) return [];
+    return propertiesOf(scene.id, layer).flatMap((ref) => {
+      const property = propertyAt(doc, ref);
+      return isKeyed(property) ? property.keys.map((k) => k.frame) : [];
+    });
+  });
+  const ahead = frames.filter((f) => (way > 0 ? f > frame : f < frame));
+  if (ahead.length > 0) editor.seek(way > 0 ? Math.min(...ahead) : Math.max(...ahead));
+};
+
+/** A card for a recipe, with the values that suit a new one. */
+export const newCard = (kind: string): Item =>
+  kind === 'group' ? { ...newItem(makeId(), kind), children: [] } : newItem(makeId(), kind);

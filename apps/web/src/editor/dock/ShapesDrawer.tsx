@@ -1,0 +1,65 @@
+import { KINDS } from '@kite/core/recipe/table';
+import { CardPicture } from '../inspector/CardPicture';
+import { addShape } from '../commands';
+import { newItem } from '@kite/core/document/make';
+import type { ShapeTool } from '../canvas/drawShape';
+import { useEditor, useSlice } from '../store/context';
+import { DrawerFrame } from './DrawerFrame';
+
+const SHAPES: readonly { readonly kind: ShapeTool; readonly keys?: string }[] = [
+  { kind: 'rectangle', keys: 'R' },
+  { kind: 'ellipse', keys: 'E' },
+  { kind: 'polygon' },
+  { kind: 'star' },
+  { kind: 'line' },
+];
+
+const pictures = Object.fromEntries(
+  SHAPES.map(({ kind }) => {
+    const shape = newItem('shape', kind);
+    const ink = kind === 'line' ? newItem('ink', 'stroke', { width: 14 }) : newItem('ink', 'fill');
+    return [kind, { shape, ink }];
+  }),
+);
+
+/** A click arms a tool that draws on the canvas; a double click puts the shape in the middle. */
+export const ShapesDrawer = () => {
+  const editor = useEditor();
+  const tool = useSlice((s) => s.tool);
+  return (
+    <DrawerFrame title="Shapes">
+      <div className="grid grid-cols-2 gap-2">
+        {SHAPES.map(({ kind, keys }) => {
+          const label = KINDS.get(kind)?.label ?? kind;
+          const { shape, ink } = pictures[kind] as {
+            shape: ReturnType<typeof newItem>;
+            ink: ReturnType<typeof newItem>;
+          };
+          return (
+            <button
+              key={kind}
+              type="button"
+              aria-pressed={tool === kind}
+              onClick={() => editor.set({ tool: kind })}
+              onDoubleClick={() => {
+                addShape(editor, kind, label, {});
+                editor.set({ tool: 'select' });
+              }}
+              className={`flex flex-col items-center gap-1 rounded-md border pt-2 pb-1.5 ${tool === kind ? 'border-sky bg-sky-2' : 'border-line hover:bg-paper-2'}`}
+            >
+              <CardPicture ids={['shape', 'ink']} items={{ shape, ink }} frame={0} width={64} height={46} />
+              <span>
+                {label}
+                {keys && <span className="ml-1.5 text-xs text-ink-2">{keys}</span>}
+              </span>
+            </button>
+          );
+        })}
+      </div>
+      <p className="mt-3 text-ink-2">
+        Pick one and drag on the canvas: Shift keeps sides equal, Alt draws from the centre. A double click puts it in
+        the middle of the scene.
+      </p>
+    </DrawerFrame>
+  );
+};

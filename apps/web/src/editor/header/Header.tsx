@@ -1,0 +1,100 @@
+import { Clapperboard, Moon, Redo2, Sun, Undo2 } from 'lucide-react';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { renameProject } from '@kite/core/edits/scenes';
+import { useTheme } from '../../app/theme';
+import { Button, IconButton } from '../../ui/Button';
+import { RenameField } from '../../ui/RenameField';
+import { RenderDialog } from '../render/RenderDialog';
+import { useEditor, useSlice } from '../store/context';
+import type { SaveState } from '../store/saver';
+import { SceneStrip } from './SceneStrip';
+
+const STATES: Record<SaveState['kind'], string> = {
+  saved: 'Saved',
+  saving: 'Saving …',
+  away: 'Server away',
+  refused: 'Not saved',
+};
+
+const Saving = ({ saving }: { saving: SaveState }) => {
+  const wrong = saving.kind === 'away' || saving.kind === 'refused';
+  const about =
+    saving.kind === 'away'
+      ? `${saving.waiting} edit${saving.waiting === 1 ? '' : 's'} kept in this browser; sent when the server is back`
+      : saving.kind === 'refused'
+        ? saving.reason
+        : undefined;
+  return (
+    <span
+      role="status"
+      data-testid="save-state"
+      title={about}
+      className={`max-w-64 truncate text-sm ${wrong ? 'rounded-md bg-sun-2 px-2 py-0.5 text-sun' : 'text-ink-2'}`}
+    >
+      {STATES[saving.kind]}
+      {about && `: ${about}`}
+    </span>
+  );
+};
+
+export const Header = () => {
+  const editor = useEditor();
+  const { name, saving, past, future } = useSlice((s) => ({
+    name: s.doc.name,
+    saving: s.saving,
+    past: s.past.at(-1)?.label,
+    future: s.future.at(-1)?.label,
+  }));
+  const { theme, toggle } = useTheme();
+  const [rendering, setRendering] = useState(false);
+  return (
+    <header className="flex h-11 shrink-0 items-center gap-3 border-b border-line bg-paper px-3">
+      <Link to="/" aria-label="All projects" className="shrink-0 rounded-md">
+        <img src="/kite.svg" alt="" className="size-6" />
+      </Link>
+      <div className="flex max-w-[300px] min-w-0 items-baseline gap-2">
+        <RenameField
+          label="Project name"
+          value={name}
+          className="font-semibold"
+          onRename={(next) => editor.edit(renameProject(next))}
+        />
+        <Saving saving={saving} />
+      </div>
+      <SceneStrip />
+      <div className="ml-auto flex items-center gap-0.5">
+        <IconButton
+          label={past ? `Undo: ${past}` : 'Undo'}
+          shortcut="Ctrl+Z"
+          disabled={!past}
+          onClick={() => editor.undo()}
+        >
+          <Undo2 size={16} />
+        </IconButton>
+        <IconButton
+          label={future ? `Redo: ${future}` : 'Redo'}
+          shortcut="Ctrl+Shift+Z"
+          disabled={!future}
+          onClick={() => editor.redo()}
+        >
+          <Redo2 size={16} />
+        </IconButton>
+        <IconButton label={theme === 'day' ? 'Dusk colours' : 'Daylight colours'} onClick={toggle}>
+          {theme === 'day' ? <Moon size={15} /> : <Sun size={15} />}
+        </IconButton>
+        <Link
+          to="/renders"
+          className="ml-1 inline-flex h-[30px] items-center gap-1.5 rounded-md border border-line px-3 hover:bg-paper-2"
+        >
+          <Clapperboard size={15} />
+          Renders
+        </Link>
+        <Button look="primary" className="ml-1.5" onClick={() => setRendering(true)}>
+          Render
+        </Button>
+      </div>
+      {rendering && <RenderDialog onClose={() => setRendering(false)} />}
+    </header>
+  );
+};

@@ -1,0 +1,115 @@
+import { ChevronDown, Plus } from 'lucide-react';
+import { useState } from 'react';
+import { addScene, duplicateScene, moveScene, removeScene, setScene } from '@kite/core/edits/scenes';
+import type { Scene } from '@kite/core/document/types';
+import { Button, IconButton } from '../../ui/Button';
+import { Dialog } from '../../ui/Dialog';
+import { Menu } from '../../ui/Menu';
+import { RenameField } from '../../ui/RenameField';
+import { SizeForm } from '../../pages/projects/SizeForm';
+import { useEditor, useSlice } from '../store/context';
+import { makeId } from '../store/editor';
+
+const Card = ({ scene, index }: { scene: Scene; index: number }) => {
+  const editor = useEditor();
+  const { current, count } = useSlice((s) => ({ current: s.sceneId === scene.id, count: s.doc.order.length }));
+  const [renaming, setRenaming] = useState(false);
+  return (
+    <div
+      className={`flex h-8 max-w-44 min-w-0 shrink-0 items-center gap-1.5 rounded-md border pl-1 ${current ? 'border-sky bg-paper ring-1 ring-sky' : 'border-line bg-paper-2'}`}
+    >
+      <button
+        type="button"
+        aria-current={current}
+        aria-label={`Scene ${scene.name}`}
+        className="flex min-w-0 items-center gap-2 rounded-sm"
+        onClick={() => editor.showScene(scene.id)}
+      >
+        <span
+          aria-hidden
+          className="h-5 shrink-0 rounded-sm border border-line"
+          style={{
+            width: Math.min(36, Math.max(10, (20 * scene.width) / scene.height)),
+            background: scene.background ?? 'repeating-conic-gradient(#c8c8c4 0 25%, #efefec 0 50%) 0 0 / 8px 8px',
+          }}
+        />
+        <RenameField
+          label="Scene name"
+          value={scene.name}
+          editing={renaming}
+          onDone={() => setRenaming(false)}
+          onRename={(name) => editor.edit(setScene(scene.id, { name }))}
+        />
+      </button>
+      <Menu
+        trigger={
+          <button
+            type="button"
+            aria-label={`Scene ${scene.name}: more`}
+            className="h-7 rounded-sm px-1 text-ink-2 hover:text-ink"
+          >
+            <ChevronDown size={13} />
+          </button>
+        }
+        align="start"
+        entries={[
+          { label: 'Rename', onSelect: () => setTimeout(() => setRenaming(true), 0) },
+          {
+            label: 'Duplicate',
+            onSelect: () => {
+              const copy = makeId();
+              editor.edit(duplicateScene(scene.id, copy));
+              editor.showScene(copy);
+            },
+          },
+          { label: 'Move left', disabled: index === 0, onSelect: () => editor.edit(moveScene(scene.id, index - 1)) },
+          {
+            label: 'Move right',
+            disabled: index === count - 1,
+            onSelect: () => editor.edit(moveScene(scene.id, index + 1)),
+          },
+          null,
+          { label: 'Delete', danger: true, disabled: count === 1, onSelect: () => editor.edit(removeScene(scene.id)) },
+        ]}
+      />
+    </div>
+  );
+};
+
+export const SceneStrip = () => {
+  const editor = useEditor();
+  const { scenes, order } = useSlice((s) => ({ scenes: s.doc.scenes, order: s.doc.order }));
+  const [adding, setAdding] = useState(false);
+  return (
+    <nav aria-label="Scenes" className="flex min-w-0 items-center gap-1.5">
+      <div className="flex min-w-0 items-center gap-1.5 overflow-x-auto p-0.5 [scrollbar-width:none]">
+        {order.map((id, i) => {
+          const scene = scenes[id];
+          return scene && <Card key={id} scene={scene} index={i} />;
+        })}
+      </div>
+      <IconButton label="New scene" className="border border-line" onClick={() => setAdding(true)}>
+        <Plus size={15} />
+      </IconButton>
+      {adding && (
+        <Dialog open onClose={() => setAdding(false)} title="New scene" width={560}>
+          <SizeForm
+            name="Scene name"
+            suggested="Scene"
+            submit={(isBusy) => (
+              <Button type="submit" look="primary" disabled={isBusy}>
+                Add the scene
+              </Button>
+            )}
+            onSubmit={(name, size) => {
+              const id = makeId();
+              editor.edit(addScene(id, name, size, editor.state.sceneId));
+              editor.showScene(id);
+              setAdding(false);
+            }}
+          />
+        </Dialog>
+      )}
+    </nav>
+  );
+};

@@ -1,0 +1,26 @@
+import { useSlice } from '../store/context';
+import { sceneOf } from '../store/state';
+import { EaseCard } from './EaseCard';
+import { PlaceCard } from './PlaceCard';
+import { RecipeCard } from './RecipeCard';
+import { SceneCard } from './SceneCard';
+import { TimeCard } from './TimeCard';
+
+/** Cards for what is selected; the scene's own while nothing is. */
+export const Inspector = () => {
+  const { scene, selection } = useSlice((s) => ({ scene: sceneOf(s), selection: s.selection }));
+  const layers = selection.layers.flatMap((id) => scene.layers[id] ?? []);
+  const only = layers.length === 1 ? layers[0] : undefined;
+  return (
+    <aside
+      aria-label="Inspector"
+      className="flex w-[296px] shrink-0 flex-col gap-2 overflow-y-auto border-l border-line bg-paper-2 p-2 [scrollbar-width:thin]"
+    >
+      {selection.keys.length > 0 && <EaseCard />}
+      {layers.length > 0 && <PlaceCard key={layers.map((l) => l.id).join()} layers={layers} />}
+      {only?.kind === 'drawing' && <RecipeCard key={only.id} layer={only} />}
+      {only && <TimeCard layer={only} />}
+      {layers.length === 0 && selection.keys.length === 0 && <SceneCard scene={scene} />}
+    </aside>
+  );
+};

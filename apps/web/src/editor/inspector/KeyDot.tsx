@@ -1,0 +1,56 @@
+import { isKeyed, type PropertyRef } from '@kite/core/document/types';
+import { together } from '@kite/core/document/patches';
+import { propertyAt } from '@kite/core/edits/find';
+import { addKey, removeKeys } from '@kite/core/edits/properties';
+import { Tooltip } from 'radix-ui';
+import { useEditor, useSlice } from '../store/context';
+
+/** Whether a property is animated, and has a keyframe here: faint ring, ring, full dot. A press sets or takes the keyframe. */
+export const KeyDot = ({ refs, label }: { refs: readonly PropertyRef[]; label: string }) => {
+  const editor = useEditor();
+  const state = useSlice((s) => {
+    const properties = refs.map((ref) => propertyAt(s.doc, ref));
+    if (!properties.some(isKeyed)) return 'still';
+    const here = properties.every((p) => isKeyed(p) && p.keys.some((k) => k.frame === s.frame));
+    return here ? 'here' : 'animated';
+  });
+  const press = () => {
+    const { frame } = editor.state;
+    const edits =
+      state === 'here'
+        ? [removeKeys(refs.map((ref) => ({ ref, frames: [frame] })))]
+        : refs.map((ref) => addKey(ref, frame));
+    const layers = [...new Set(refs.map((r) => r.layer))];
+    editor.edit(together(edits[0]?.label ?? 'Keyframe', edits));
+    if (state === 'still') editor.setOpened(layers, true);
+  };
+  const name =
+    state === 'here'
+      ? 'Remove the keyframe here'
+      : state === 'animated'
+        ? 'Add a keyframe here'
+        : 'Animate: add a keyframe here';
+  return (
+    <Tooltip.Root>
+      <Tooltip.Trigger asChild>
+        <button
+          type="button"
+          aria-label={`${label}: ${name}`}
+          data-state={state}
+          onClick={press}
+          onPointerDown={(event) => event.stopPropagation()}
+          className="grid size-4 shrink-0 place-items-center rounded-full"
+        >
+          <span
+            className={`rounded-full border-[1.5px] ${state === 'here' ? 'size-2.5 border-kite bg-kite' : state === 'animated' ? 'size-2.5 border-kite' : 'size-2 border-ink-2 opacity-50'}`}
+          />
+        </button>
+      </Tooltip.Trigger>
+      <Tooltip.Portal>
+        <Tooltip.Content side="top" sideOffset={4} className="z-50 rounded-md bg-ink px-2 py-1 text-sm text-paper">
+          {name}
+        </Tooltip.Content>
+      </Tooltip.Portal>
+    </Tooltip.Root>
+  );
+};

@@ -1,0 +1,202 @@
+import type { NumberParam, Param, PointParam } from '@kite/core/document/params';
+import type { Gradient, PathValue, Point, PropertyRef, Value } from '@kite/core/document/types';
+import { propertyAt } from '@kite/core/edits/find';
+import { samplerOf } from '@kite/core/motion/sampler';
+import { Link2, Link2Off } from 'lucide-react';
+import { useState } from 'react';
+import { ColorField } from '../../ui/ColorField';
+import { NumberField } from '../../ui/NumberField';
+import { Segments } from '../../ui/Segments';
+import { Select } from '../../ui/Select';
+import { writeValues } from '../commands';
+import { useEditor, useSlice } from '../store/context';
+import { GradientField } from './GradientField';
+import { KeyDot } from './KeyDot';
+import { NumbersField } from './NumbersField';
+import { PathField } from './PathField';
+
+interface ParamFieldProps {
+  /** The same property of one or several things. */
+  refs: readonly PropertyRef[];
+  param: Param;
+}
+
+const UNITS = { '': undefined, px: 'px', deg: '°', percent: '%', frames: 'f' } as const;
+
+/** How a unit is shown: percent are kept as fractions. */
+const factorOf = (unit: NumberParam['unit']): number => (unit === 'percent' ? 100 : 1);
+
+/** The value that all have; null where they differ. */
+const common = <V extends Value>(values: readonly Value[]): V | null => {
+  const first = values[0];
+  return first !== undefined && values.every((v) => JSON.stringify(v) === JSON.stringify(first)) ? (first as V) : null;
+};
+
+/** A parameter's name, its keyframe dot, and a field of its kind. */
+export const ParamField = ({ refs, param }: ParamFieldProps) => {
+  const editor = useEditor();
+  const values = useSlice((s) => refs.map((ref) => samplerOf(param, propertyAt(s.doc, ref)).at(s.frame)));
+  const write = (value: Value) =>
+    writeValues(
+      editor,
+      refs.map((ref) => [ref, value] as const),
+      `Change ${param.label.toLowerCase()}`,
+    );
+  const gesture = { onStart: () => editor.begin(), onEnd: () => editor.end() };
+  const dot = <KeyDot refs={refs} label={param.label} />;
+
+  if (param.kind === 'gradient' || param.kind === 'path') {
+    return (
+      <div className="flex flex-col gap-1">
+        <span className="flex items-center gap-1.5 text-ink-2">
+          {dot} {param.label}
+        </span>
+        {param.kind === 'gradient' ? (
+          <GradientField value={values[0] as Gradient} onChange={write} {...gesture} />
+        ) : (
+          <PathField value={values[0] as PathValue} onChange={write} />
+        )}
+      </div>
+    );
+  }
+  return (
+    <div className="grid grid-cols-[88px_1fr] items-center gap-2">
+      <span className="flex min-w-0 items-center gap-1 text-ink-2">
+        {dot}
+        <span className="truncate" title={param.label}>
+          {param.label}
+        </span>
+      </span>
+      {param.kind === 'number' && (
+        <NumberParamField param={param} value={common<number>(values)} write={write} {...gesture} />
+      )}
+      {param.kind === 'point' && <PointParamField param={param} values={values as Point[]} refs={refs} />}
+      {param.kind === 'color' && (
+        <ColorField label={param.label} value={common<string>(values)} onChange={write} {...gesture} />
+      )}
+      {param.kind === 'numbers' && (
+        <NumbersField label={param.label} value={common<readonly number[]>(values)} param={param} onChange={write} />
+      )}
+      {param.kind === 'switch' && (
+        <input
+          type="checkbox"
+          aria-label={param.label}
+          checked={common<boolean>(values) ?? false}
+          onChange={(event) => write(event.target.checked)}
+          className="size-4 justify-self-start"
+        />
+      )}
+      {param.kind === 'choice' &&
+        (param.choices.length <= 3 && param.choices.every((c) => c.label.length < 9) ? (
+          <Segments label={param.label} value={common<string>(values)} options={param.choices} onChange={write} />
+        ) : (
+          <Select
+            aria-label={param.label}
+            value={common<string>(values) ?? ''}
+            options={param.choices}
+            onChange={write}
+          />
+        ))}
+    </div>
+  );
+};
+
+interface NumberParamFieldProps {
+  param: NumberParam;
+  value: number | null;
+  write: (value: number) => void;
+  onStart: () => void;
+  onEnd: () => void;
+}
+
+const NumberParamField = ({ param, value, write, onStart, onEnd }: NumberParamFieldProps) => {
+  const factor = factorOf(param.unit);
+  return (
+    <NumberField
+      label={param.label}
+      value={value === null ? null : value * factor}
+      min={param.min * factor}
+      max={param.max * factor}
+      step={param.step * factor}
+      {...(UNITS[param.unit] && { unit: UNITS[param.unit] })}
+      onStart={onStart}
+      onEnd={onEnd}
+      onChange={(v) => write(v / factor)}
+    />
+  );
+};
+
+/** Two numbers; percentages can be linked so that both change in proportion. */
+const PointParamField = ({
+  param,
+  values,
+  refs,
+}: {
+  param: PointParam;
+  values: readonly Point[];
+  refs: readonly PropertyRef[];
+}) => {
+  const editor = useEditor();
+  const factor = factorOf(param.unit);
+  const canLink = param.unit === 'percent';
+  const [linked, setLinked] = useState(canLink);
+  // What the values were when a scrub began: linked ones keep their proportion to that.
+  const [start, setStart] = useState<readonly Point[] | null>(null);
+
+  const write = (axis: 0 | 1, shown: number) => {
+    const v = shown / factor;
+    const from = start ?? values;
+    writeValues(
+      editor,
+      refs.map((ref, i) => {
+        const p = from[i] as Point;
+        const other =
+          linked && p[axis] !== 0 ? (p[1 - axis] as number) * (v / p[axis]) : linked ? v : (p[1 - axis] as number);
+        return [ref, axis === 0 ? [v, other] : [other, v]] as const;
+      }),
+      `Change ${param.label.toLowerCase()}`,
+    );
+  };
+  const field = (axis: 0 | 1) => {
+    const all = values.map((p) => p[axis]);
+    const same = all.every((v) => v === all[0]);
+    return (
+      <NumberField
+        label={`${param.label} ${axis === 0 ? 'x' : 'y'}`}
+        value={same ? (all[0] ?? 0) * factor : null}
+        min={-param.limit * factor}
+        max={param.limit * factor}
+        step={param.step * factor}
+        decimals={canLink ? 1 : 2}
+        className="flex-1"
+        before={<span className="text-xs text-ink-2">{axis === 0 ? 'x' : 'y'}</span>}
+        onStart={() => {
+          setStart(values);
+          editor.begin();
+        }}
+        onEnd={() => {
+          setStart(null);
+          editor.end();
+        }}
+        onChange={(v) => write(axis, v)}
+      />
+    );
+  };
+  return (
+    <span className="flex min-w-0 items-center gap-1">
+      {field(0)}
+      {canLink && (
+        <button
+          type="button"
+          aria-label={`${param.label}: keep in proportion`}
+          aria-pressed={linked}
+          className={`shrink-0 ${linked ? 'text-sky' : 'text-ink-2'}`}
+          onClick={() => setLinked(!linked)}
+        >
+          {linked ? <Link2 size={13} /> : <Link2Off size={13} />}
+        </button>
+      )}
+      {field(1)}
+    </span>
+  );
+};

@@ -1,0 +1,80 @@
+import { PLACE } from '@kite/core/document/params';
+import { BLEND_MODES, type BlendMode, type Id, type Layer, TAGS } from '@kite/core/document/types';
+import { setLayers } from '@kite/core/edits/layers';
+import { Move } from 'lucide-react';
+import { Select } from '../../ui/Select';
+import { useEditor, useSlice } from '../store/context';
+import { sceneOf } from '../store/state';
+import { Card } from './Card';
+import { ParamField } from './ParamField';
+
+const inWords = (mode: string) => mode[0]?.toUpperCase() + mode.slice(1).replace('-', ' ');
+const BLENDS = BLEND_MODES.map((value) => ({ value, label: inWords(value) }));
+
+/** Layers that may be the parent of these: not themselves, nor what hangs from them. */
+const possibleParents = (layers: { readonly [id: Id]: Layer }, order: readonly Id[], chosen: readonly Id[]): Layer[] =>
+  order.flatMap((id) => {
+    for (let at: Id | null = id; at !== null; at = layers[at]?.parent ?? null) if (chosen.includes(at)) return [];
+    const layer = layers[id];
+    return layer ? [layer] : [];
+  });
+
+export const PlaceCard = ({ layers }: { layers: readonly Layer[] }) => {
+  const editor = useEditor();
+  const scene = useSlice(sceneOf);
+  const ids = layers.map((l) => l.id);
+  const set = (fields: Parameters<typeof setLayers>[2]) => editor.edit(setLayers(scene.id, ids, fields));
+  const same = <K extends keyof Layer>(key: K) =>
+    layers.every((l) => l[key] === layers[0]?.[key]) ? layers[0]?.[key] : undefined;
+  const row = 'grid grid-cols-[88px_1fr] items-center gap-2';
+  const tag = same('tag');
+  return (
+    <Card
+      title="Place"
+      icon={<Move size={15} />}
+      aside={layers.length === 1 ? layers[0]?.name : `${layers.length} layers`}
+    >
+      {Object.entries(PLACE).map(([key, param]) => (
+        <ParamField key={key} param={param} refs={ids.map((layer) => ({ scene: scene.id, layer, key }))} />
+      ))}
+      <label className={row}>
+        <span className="pl-5 text-ink-2">Parent</span>
+        <Select
+          value={same('parent') === undefined ? 'mixed' : (same('parent') ?? '')}
+          options={[
+            ...(same('parent') === undefined ? [{ value: 'mixed', label: 'mixed' }] : []),
+            { value: '', label: 'None' },
+            ...possibleParents(scene.layers, scene.order, ids).map((l) => ({ value: l.id, label: l.name })),
+          ]}
+          onChange={(value) => value !== 'mixed' && set({ parent: value === '' ? null : value })}
+        />
+      </label>
+      <label className={row}>
+        <span className="pl-5 text-ink-2">Blend</span>
+        <Select
+          value={same('blend') ?? 'normal'}
+          options={BLENDS}
+          onChange={(value) => set({ blend: value as BlendMode })}
+        />
+      </label>
+      <div className={row}>
+        <span className="pl-5 text-ink-2">Tag</span>
+        <span role="radiogroup" aria-label="Tag" className="flex gap-1">
+          {TAGS.map((t) => (
+            <button
+              key={t}
+              type="button"
+              role="radio"
+              aria-checked={tag === t}
+              aria-label={t}
+              title={t}
+              onClick={() => set({ tag: t })}
+              className={`size-4 rounded-full ${tag === t ? 'ring-2 ring-ink ring-offset-1 ring-offset-paper' : ''}`}
+              style={{ background: `var(--tag-${t})` }}
+            />
+          ))}
+        </span>
+      </div>
+    </Card>
+  );
+};

@@ -1,0 +1,274 @@
+import {
+  closestCenter,
+  DndContext,
+  type DragEndEvent,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core';
+import {
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
+import type { DrawingLayer, Id, Item } from '@kite/core/document/types';
+import type { Param } from '@kite/core/document/params';
+import { addItem, groupOf, moveItem, removeItem, setItem } from '@kite/core/edits/recipe';
+import { together } from '@kite/core/document/patches';
+import { reader } from '@kite/core/recipe/evaluate';
+import { KINDS, kindOf } from '@kite/core/recipe/table';
+import {
+  ChevronDown,
+  ChevronRight,
+  EllipsisVertical,
+  Eye,
+  EyeOff,
+  GripVertical,
+  ListOrdered,
+  Plus,
+} from 'lucide-react';
+import { Menu, type MenuEntry } from '../../ui/Menu';
+import { RenameField } from '../../ui/RenameField';
+import { newCard } from '../commands';
+import { useEditor, useSlice } from '../store/context';
+import { Card } from './Card';
+import { CardPicture } from './CardPicture';
+import { ParamField } from './ParamField';
+
+const ROLES = [
+  ['source', 'Sources'],
+  ['step', 'Steps'],
+  ['paint', 'Paints'],
+  ['group', 'Groups'],
+] as const;
+
+const listOf = (layer: DrawingLayer, group: Id | null): readonly Id[] =>
+  group === null ? layer.recipe : (layer.items[group]?.children ?? []);
+
+/** Whether a parameter has a meaning beside the others' values: a colour is nothing to a gradient. */
+const applies = (param: Param, values: { readonly [key: string]: unknown }): boolean => {
+  if (!param.when) return true;
+  const [key, ...wanted] = param.when;
+  return wanted.includes(String(values[key]));
+};
+
+const AddMenu = ({ layer, group }: { layer: DrawingLayer; group: Id | null }) => {
+  const editor = useEditor();
+  const add = (kind: string) => {
+    const item = newCard(kind);
+    const list = listOf(layer, group);
+    const open = editor.state.selection.card;
+    // Below the open card, else a source goes above the first paint, and the rest at the end.
+    const paints = list.findIndex((id) => kindOf(layer.items[id]?.kind ?? 'group').role === 'paint');
+    const after = open !== null && list.includes(open) ? list.indexOf(open) + 1 : list.length;
+    const role = kindOf(kind).role;
+    const index = open === null && role !== 'paint' && kind !== 'repeater' && paints >= 0 ? paints : after;
+    editor.edit(addItem(editor.scene.id, layer.id, item, group, index));
+    editor.select({ layers: [layer.id], card: item.id });
+  };
+  const entries = ROLES.flatMap(([role], i): (MenuEntry | null)[] => [
+    ...(i > 0 ? [null] : []),
+    ...[...KINDS.values()].filter((k) => k.role === role).map((k) => ({ label: k.label, onSelect: () => add(k.kind) })),
+  ]);
+  return (
+    <Menu
+      align="start"
+      entries={entries}
+      trigger={
+        <button
+          type="button"
+          className="flex h-7 items-center gap-1.5 rounded-md px-1.5 text-ink-2 hover:bg-paper-2 hover:text-ink"
+        >
+          <Plus size={14} /> {group === null ? 'Add a source, step or paint' : 'Add to the group'}
+        </button>
+      }
+    />
+  );
+};
+
+const ItemCard = ({
+  layer,
+  item,
+  group,
+  index,
+}: {
+  layer: DrawingLayer;
+  item: Item;
+  group: Id | null;
+  index: number;
+}) => {
+  const editor = useEditor();
+  const { frame, open } = useSlice((s) => ({
+    frame: s.playing ? 0 : s.frame,
+    open: s.selection.card === item.id,
+  }));
+  const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({ id: item.id });
+  const kind = kindOf(item.kind);
+  const ref = { scene: editor.scene.id, layer: layer.id, item: item.id };
+  const values = reader(kind.params, item.params).at(frame);
+  const list = listOf(layer, group);
+  const above = list.slice(0, index + 1);
+  const name = item.name ?? kind.label;
+  const previous = layer.items[list[index - 1] ?? ''];
+
+  const wrap = () => {
+    const box = newCard('group');
+    editor.edit(together('Group cards', [addItem(ref.scene, layer.id, box, group, index), moveItem(ref, box.id, 0)]));
+  };
+  const entries: (MenuEntry | null)[] = [
+    { label: 'Move up', disabled: index === 0, onSelect: () => editor.edit(moveItem(ref, group, index - 1)) },
+    {
+      label: 'Move down',
+      disabled: index === list.length - 1,
+      onSelect: () => editor.edit(moveItem(ref, group, index + 1)),
+    },
+    {
+      label: 'Into the group above',
+      disabled: previous?.kind !== 'group',
+      onSelect: () => previous && editor.edit(moveItem(ref, previous.id, previous.children?.length ?? 0)),
+    },
+    {
+      label: 'Out of its group',
+      disabled: group === null,
+      onSelect: () => {
+        if (group === null) return;
+        const outer = groupOf(layer.items, group);
+        editor.edit(moveItem(ref, outer, listOf(layer, outer).indexOf(group) + 1));
+      },
+    },
+    { label: 'Put in a new group', onSelect: wrap },
+    null,
+    { label: 'Delete', danger: true, onSelect: () => editor.edit(removeItem(ref)) },
+  ];
+
+  return (
+    <li
+      ref={setNodeRef}
+      data-testid="recipe-card"
+      aria-label={`Card ${name}`}
+      style={{
+        transform: transform ? `translate(0, ${transform.y}px)` : undefined,
+        transition,
+        zIndex: isDragging ? 10 : undefined,
+      }}
+      className={`relative rounded-md border bg-paper ${open ? 'border-sky' : 'border-line'} ${isDragging ? 'shadow-lg' : ''}`}
+    >
+      <div className={`flex h-11 items-center gap-1.5 pr-1 pl-1.5 ${item.on ? '' : 'opacity-50'}`}>
+        <span className="grid h-8 w-11 shrink-0 place-items-center rounded-sm bg-paper-2">
+          <CardPicture ids={above} items={layer.items} frame={frame} width={40} height={30} />
+        </span>
+        <button
+          type="button"
+          aria-expanded={open}
+          aria-label={`${open ? 'Close' : 'Open'} ${name}`}
+          className="flex min-w-0 flex-1 items-center gap-1 rounded-sm text-left"
+          onClick={() => editor.select({ layers: [layer.id], card: open ? null : item.id })}
+        >
+          <span className="min-w-0 flex-1">
+            <RenameField
+              label="Card name"
+              value={name}
+              className="block leading-4 font-medium"
+              onRename={(next) => editor.edit(setItem(ref, { name: next }))}
+            />
+            <span className="block truncate text-sm leading-4 text-ink-2">{kind.summary(values as never)}</span>
+          </span>
+          {open ? (
+            <ChevronDown size={13} className="shrink-0 text-ink-2" />
+          ) : (
+            <ChevronRight size={13} className="shrink-0 text-ink-2" />
+          )}
+        </button>
+        <button
+          type="button"
+          aria-label={`Switch ${name} ${item.on ? 'off' : 'on'}`}
+          aria-pressed={!item.on}
+          className="grid size-5 shrink-0 place-items-center text-ink-2 hover:text-ink"
+          onClick={() => editor.edit(setItem(ref, { on: !item.on }))}
+        >
+          {item.on ? <Eye size={13} /> : <EyeOff size={13} />}
+        </button>
+        <Menu
+          entries={entries}
+          trigger={
+            <button
+              type="button"
+              aria-label={`${name}: more`}
+              className="grid size-5 shrink-0 place-items-center text-ink-2 hover:text-ink"
+            >
+              <EllipsisVertical size={13} />
+            </button>
+          }
+        />
+        <span
+          {...attributes}
+          {...listeners}
+          aria-label={`Reorder ${name}`}
+          className="grid h-8 w-4 shrink-0 cursor-grab touch-none place-items-center text-ink-2"
+        >
+          <GripVertical size={13} />
+        </span>
+      </div>
+      {open && (
+        <div className="flex flex-col gap-1.5 border-t border-line p-2">
+          {Object.entries(kind.params)
+            .filter(([, param]) => applies(param, values))
+            .map(([key, param]) => (
+              <ParamField key={key} param={param} refs={[{ ...ref, key }]} />
+            ))}
+        </div>
+      )}
+      {item.kind === 'group' && (
+        <div className="border-t border-line p-1.5 pl-3">
+          <ItemList layer={layer} group={item.id} />
+        </div>
+      )}
+    </li>
+  );
+};
+
+const ItemList = ({ layer, group }: { layer: DrawingLayer; group: Id | null }) => {
+  const editor = useEditor();
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const list = listOf(layer, group);
+  const onDragEnd = ({ active, over }: DragEndEvent) => {
+    if (!over || active.id === over.id) return;
+    const item = String(active.id);
+    editor.edit(moveItem({ scene: editor.scene.id, layer: layer.id, item }, group, list.indexOf(String(over.id))));
+  };
+  return (
+    <>
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+        <SortableContext items={[...list]} strategy={verticalListSortingStrategy}>
+          <ol className="flex flex-col gap-1.5">
+            {list.map((id, i) => {
+              const item = layer.items[id];
+              return item && <ItemCard key={id} layer={layer} item={item} group={group} index={i} />;
+            })}
+          </ol>
+        </SortableContext>
+      </DndContext>
+      {list.length === 0 && <p className="py-1 text-ink-2">Nothing here yet: a source gives it outlines.</p>}
+      <AddMenu layer={layer} group={group} />
+    </>
+  );
+};
+
+/** The recipe of one drawing: cards that work from top to bottom, each on what stands above it. */
+export const RecipeCard = ({ layer }: { layer: DrawingLayer }) => {
+  const count = Object.keys(layer.items).length;
+  return (
+    <Card
+      title="Recipe"
+      icon={<ListOrdered size={15} />}
+      aside={`${count} card${count === 1 ? '' : 's'}, top to bottom`}
+    >
+      <ItemList layer={layer} group={null} />
+    </Card>
+  );
+};

@@ -1,0 +1,116 @@
+import { LIMITS } from '@kite/core/check/schema';
+import type { Scene } from '@kite/core/document/types';
+import { setScene } from '@kite/core/edits/scenes';
+import { COMMON_RATES, parseRate, rateLabel, secondsOf } from '@kite/core/time/rate';
+import { Frame } from 'lucide-react';
+import { Button } from '../../ui/Button';
+import { ColorField } from '../../ui/ColorField';
+import { NumberField } from '../../ui/NumberField';
+import { Select } from '../../ui/Select';
+import { useEditor } from '../store/context';
+import { Card } from './Card';
+
+/** The scene itself, while nothing is selected. */
+export const SceneCard = ({ scene }: { scene: Scene }) => {
+  const editor = useEditor();
+  const set = (fields: Parameters<typeof setScene>[1]) => editor.edit(setScene(scene.id, fields));
+  const gesture = { onStart: () => editor.begin(), onEnd: () => editor.end() };
+  const row = 'grid grid-cols-[88px_1fr] items-center gap-2';
+  const rates = COMMON_RATES.map((r) => ({ value: rateLabel(r), label: rateLabel(r) }));
+  const own = rateLabel(scene.rate);
+  return (
+    <Card title="Scene" icon={<Frame size={15} />} aside={scene.name}>
+      {(['width', 'height'] as const).map((side) => (
+        <div key={side} className={row}>
+          <span className="text-ink-2">{side === 'width' ? 'Width' : 'Height'}</span>
+          <NumberField
+            label={side === 'width' ? 'Scene width' : 'Scene height'}
+            value={scene[side]}
+            min={1}
+            max={LIMITS.side}
+            decimals={0}
+            unit="px"
+            onChange={(v) => set({ [side]: Math.round(v) })}
+            {...gesture}
+          />
+        </div>
+      ))}
+      <div className={row}>
+        <span className="text-ink-2">Frame rate</span>
+        <Select
+          aria-label="Scene frame rate"
+          value={own}
+          options={rates.some((r) => r.value === own) ? rates : [{ value: own, label: own }, ...rates]}
+          onChange={(text) => {
+            const rate = parseRate(text);
+            if (rate) set({ rate });
+          }}
+        />
+      </div>
+      <div className={row}>
+        <span className="text-ink-2">Length</span>
+        <span className="flex items-center gap-2">
+          <NumberField
+            label="Scene length"
+            value={scene.length}
+            min={1}
+            max={LIMITS.length}
+            decimals={0}
+            unit="f"
+            className="flex-1"
+            onChange={(v) => set({ length: Math.round(v) })}
+            {...gesture}
+          />
+          <span className="tabular w-14 text-right text-sm text-ink-2">
+            {secondsOf(scene.length, scene.rate).toFixed(2)} s
+          </span>
+        </span>
+      </div>
+      <div className={row}>
+        <span className="text-ink-2">Background</span>
+        {scene.background === null ? (
+          <Button className="!h-[26px]" onClick={() => set({ background: '#1B1F4B' })}>
+            Transparent: give it a colour
+          </Button>
+        ) : (
+          <span className="flex items-center gap-1.5">
+            <span className="min-w-0 flex-1">
+              <ColorField
+                label="Background"
+                value={scene.background}
+                onChange={(background) => set({ background })}
+                {...gesture}
+              />
+            </span>
+            <Button className="!h-[26px] !px-2 text-sm" onClick={() => set({ background: null })}>
+              None
+            </Button>
+          </span>
+        )}
+      </div>
+      <div className={row}>
+        <span className="text-ink-2">Poster</span>
+        <span className="flex items-center gap-2">
+          <NumberField
+            label="Poster frame"
+            value={scene.poster}
+            min={0}
+            max={scene.length - 1}
+            decimals={0}
+            unit="f"
+            className="flex-1"
+            onChange={(v) => set({ poster: Math.round(v) })}
+            {...gesture}
+          />
+          <Button className="!h-[26px] !px-2 text-sm" onClick={() => set({ poster: editor.state.frame })}>
+            This frame
+          </Button>
+        </span>
+      </div>
+      <p className="text-sm text-ink-2">
+        The poster stands for the scene on its project’s card, and is a banner’s fallback image unless another is
+        chosen.
+      </p>
+    </Card>
+  );
+};

@@ -1,0 +1,296 @@
+import { checkSettings } from '@kite/core/check/settings';
+import {
+  defaultSettings,
+  type Format,
+  FORMATS,
+  planRender,
+  type RenderPlan,
+  type RenderSettings,
+} from '@kite/core/delivery/settings';
+import { COMMON_RATES, framesPerSecond, parseRate, rateLabel } from '@kite/core/time/rate';
+import { useQueryClient } from '@tanstack/react-query';
+import { type ReactNode, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { toast } from 'sonner';
+import { api } from '../../api/client';
+import { Button } from '../../ui/Button';
+import { Dialog } from '../../ui/Dialog';
+import { NumberField } from '../../ui/NumberField';
+import { Segments } from '../../ui/Segments';
+import { Select } from '../../ui/Select';
+import { useEditor, useSlice } from '../store/context';
+import { rangeOf, sceneOf } from '../store/state';
+
+const Row = ({ label, children }: { label: string; children: ReactNode }) => (
+  <div className="grid grid-cols-[128px_1fr] items-center gap-3">
+    <span className="text-ink-2">{label}</span>
+    <span className="flex min-w-0 items-center gap-2">{children}</span>
+  </div>
+);
+
+const ABOUT: Record<Format, string> = {
+  mp4: 'H.264 video that plays everywhere: web, presentations, phones.',
+  gif: 'Plays where only pictures are allowed. At most 256 colours.',
+  html5: 'A zip for ad servers: page, script, clickTag and a fallback picture. It asks the network for nothing.',
+  png: 'One frame as a picture, transparent where the scene is.',
+};
+
+const problemOf = (settings: RenderSettings): string | null => {
+  try {
+    checkSettings(settings);
+    return null;
+  } catch (error) {
+    return (error as Error).message;
+  }
+};
+
+const planned = (scene: Parameters<typeof planRender>[0], settings: RenderSettings): RenderPlan | string => {
+  const problem = problemOf(settings);
+  if (problem) return problem;
+  try {
+    return planRender(scene, settings);
+  } catch (error) {
+    return (error as Error).message;
+  }
+};
+
+export const RenderDialog = ({ onClose }: { onClose: () => void }) => {
+  const editor = useEditor();
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const { scene, range, frame } = useSlice((s) => ({ scene: sceneOf(s), range: s.range, frame: s.frame }));
+  const [settings, setSettings] = useState<RenderSettings>(() => ({ ...defaultSettings('mp4', scene) }));
+  const [busy, setBusy] = useState(false);
+  const set = (part: Partial<Record<string, unknown>>) => setSettings({ ...settings, ...part } as RenderSettings);
+  const [from, to] = rangeOf(editor.state);
+
+  const chooseFormat = (format: Format) => {
+    const next = defaultSettings(format, scene);
+    const kept = { scale: settings.scale };
+    setSettings(
+      next.format === 'png'
+        ? { ...next, ...kept, frame }
+        : settings.format === 'png'
+          ? { ...next, ...kept }
+          : { ...next, ...kept, rate: settings.rate, from: settings.from, to: settings.to },
+    );
+  };
+
+  const plan = planned(scene, settings);
+  const start = async () => {
+    setBusy(true);
+    try {
+      // The render is of what is seen here: everything has to be on the server first.
+      for (let tries = 0; editor.hasUnsent && tries < 40; tries++) await new Promise((r) => setTimeout(r, 100));
+      if (editor.hasUnsent) throw new Error('The last edits are not on the server yet. Try again when it is back.');
+      await api.render(editor.state.doc.id, scene.id, settings);
+      await queries.invalidateQueries({ queryKey: ['renders'] });
+      onClose();
+      toast.success(`“${scene.name}” is in the queue.`, {
+        action: { label: 'Show renders', onClick: () => void navigate('/renders') },
+      });
+    } catch (error) {
+      toast.error(error instanceof Error ? error.message : String(error));
+    } finally {
+      setBusy(false);
+    }
+  };
+
+  return (
+    <Dialog open onClose={onClose} title={`Render “${scene.name}”`} about={ABOUT[settings.format]} width={540}>
+      <form
+        className="flex flex-col gap-2.5 pt-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void start();
+        }}
+      >
+        <Segments
+          label="Format"
+          value={settings.format}
+          options={(Object.keys(FORMATS) as Format[]).map((value) => ({ value, label: FORMATS[value].label }))}
+          onChange={chooseFormat}
+          className="mb-1"
+        />
+        <Row label="Size">
+          <NumberField
+            label="Scale"
+            className="w-24"
+            value={settings.scale * 100}
+            min={1}
+            max={800}
+            unit="%"
+            onChange={(v) => set({ scale: v / 100 })}
+          />
+          {[0.5, 1, 2].map((scale) => (
+            <Button
+              key={scale}
+              className="!h-[26px] !px-2 text-sm"
+              aria-pressed={settings.scale === scale}
+              onClick={() => set({ scale })}
+            >
+              {scale * 100} %
+            </Button>
+          ))}
+        </Row>
+        {settings.format === 'png' ? (
+          <Row label="Frame">
+            <NumberField
+              label="Frame to render"
+              className="w-24"
+              value={settings.frame}
+              min={0}
+              max={scene.length - 1}
+              decimals={0}
+              onChange={(v) => set({ frame: Math.round(v) })}
+            />
+            <Button className="!h-[26px] !px-2 text-sm" onClick={() => set({ frame })}>
+              At the playhead
+            </Button>
+          </Row>
+        ) : (
+          <>
+            <Row label="Frames a second">
+              <Select
+                aria-label="Frames a second"
+                className="w-44"
+                value={settings.rate ? rateLabel(settings.rate) : ''}
+                options={[
+                  { value: '', label: `The scene’s own (${rateLabel(scene.rate)})` },
+                  ...COMMON_RATES.filter((r) => rateLabel(r) !== rateLabel(scene.rate)).map((r) => ({
+                    value: rateLabel(r),
+                    label: rateLabel(r),
+                  })),
+                ]}
+                onChange={(text) => set({ rate: text === '' ? null : parseRate(text) })}
+              />
+            </Row>
+            <Row label="Range">
+              <Segments
+                label="Range"
+                value={settings.from === 0 && settings.to === scene.length ? 'whole' : 'part'}
+                options={[
+                  { value: 'whole', label: 'Whole scene' },
+                  { value: 'part', label: range ? `Play range, ${from} to ${to - 1}` : 'From here on' },
+                ]}
+                onChange={(which) =>
+                  set(
+                    which === 'whole'
+                      ? { from: 0, to: scene.length }
+                      : range
+                        ? { from, to }
+                        : { from: Math.max(1, frame), to: scene.length },
+                  )
+                }
+              />
+            </Row>
+          </>
+        )}
+        {settings.format === 'mp4' && (
+          <Row label="Quality">
+            <Segments
+              label="Quality"
+              value={settings.quality}
+              options={[
+                { value: 'draft', label: 'Draft, small' },
+                { value: 'good', label: 'Good' },
+                { value: 'best', label: 'Best, large' },
+              ]}
+              onChange={(quality) => set({ quality })}
+            />
+          </Row>
+        )}
+        {settings.format === 'gif' && (
+          <>
+            <Row label="Palette">
+              <Segments
+                label="Palette"
+                value={settings.palette}
+                options={[
+                  { value: 'global', label: 'One for all' },
+                  { value: 'local', label: 'One for each frame' },
+                ]}
+                onChange={(palette) => set({ palette })}
+              />
+            </Row>
+            <Row label="Dithering">
+              <Segments
+                label="Dithering"
+                value={settings.dither}
+                options={[
+                  { value: 'none', label: 'None' },
+                  { value: 'ordered', label: 'Ordered' },
+                  { value: 'diffuse', label: 'Diffused' },
+                ]}
+                onChange={(dither) => set({ dither })}
+              />
+            </Row>
+          </>
+        )}
+        {(settings.format === 'gif' || settings.format === 'html5') && (
+          <Row label="Plays">
+            <NumberField
+              label="How often it plays"
+              className="w-24"
+              value={settings.loop}
+              min={0}
+              max={65_535}
+              decimals={0}
+              onChange={(v) => set({ loop: Math.round(v) })}
+            />
+            <span className="text-ink-2">
+              {settings.loop === 0 ? 'for ever' : settings.loop === 1 ? 'once' : 'times'} (0 is for ever)
+            </span>
+          </Row>
+        )}
+        {settings.format === 'html5' && (
+          <>
+            <Row label="Fallback frame">
+              <NumberField
+                label="Fallback frame"
+                className="w-24"
+                value={settings.fallback}
+                min={0}
+                max={scene.length - 1}
+                decimals={0}
+                onChange={(v) => set({ fallback: Math.round(v) })}
+              />
+            </Row>
+            <Row label="Click leads to">
+              <input
+                aria-label="Click leads to"
+                className="h-[26px] w-full rounded-md bg-paper-2 px-2"
+                value={settings.click}
+                onChange={(event) => set({ click: event.target.value })}
+              />
+            </Row>
+          </>
+        )}
+        <div className="mt-1 rounded-md bg-paper-2 p-2.5 text-sm" role="status">
+          {typeof plan === 'string' ? (
+            <span className="text-kite">{plan}</span>
+          ) : (
+            <>
+              <span className="tabular font-medium">
+                {plan.width} × {plan.height} px
+                {settings.format !== 'png' &&
+                  ` · ${plan.frames.length} frames at ${rateLabel(plan.rate)} a second · ${(plan.frames.length / framesPerSecond(plan.rate)).toFixed(2)} s`}
+              </span>
+              {plan.notes.map((note) => (
+                <span key={note} className="mt-1 block text-sun">
+                  {note}
+                </span>
+              ))}
+            </>
+          )}
+        </div>
+        <div className="mt-1 flex justify-end gap-2">
+          <Button onClick={onClose}>Cancel</Button>
+          <Button type="submit" look="primary" disabled={busy || typeof plan === 'string'}>
+            {busy ? 'Sending …' : 'Render'}
+          </Button>
+        </div>
+      </form>
+    </Dialog>
+  );
+};

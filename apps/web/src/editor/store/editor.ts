@@ -1,0 +1,263 @@
+/**
+ * The open project: its state, and everything that may be done to it. A gesture is one undo step:
+ * between begin and end, each attempt starts anew from the document as it was.
+ */
+import { applyEdit, applyPatches, type Change, type Edit, type Patch } from '@kite/core/document/patches';
+import type { Id, Project, Scene } from '@kite/core/document/types';
+import type { Writing } from '@kite/core/motion/keys';
+import { framesPerSecond } from '@kite/core/time/rate';
+import { toast } from 'sonner';
+import { createStore, type StoreApi } from 'zustand/vanilla';
+import { Preview } from '../../preview/client';
+import { Saver } from './saver';
+import { type EditorState, NOTHING, rangeOf, sceneOf, type Selection, stillThere } from './state';
+
+const MOST_STEPS = 500;
+
+interface Gesture {
+  readonly base: Project;
+  last: (Change & { readonly label: string }) | null;
+}
+
+const firstState = (doc: Project, sceneId: Id): EditorState => ({
+  doc,
+  sceneId,
+  frame: 0,
+  playing: false,
+  how: 'loop',
+  speed: 1,
+  range: null,
+  drawnRate: null,
+  autoKey: false,
+  tool: 'select',
+  drawer: null,
+  selection: NOTHING,
+  opened: new Set(),
+  past: [],
+  future: [],
+  gesturing: false,
+  saving: { kind: 'saved' },
+  view: null,
+  problems: [],
+});
+
+export const makeId = (): Id => crypto.randomUUID().replaceAll('-', '').slice(0, 12);
+
+export class Editor {
+  readonly preview = new Preview();
+  private gesture: Gesture | null = null;
+  private playback = 0;
+
+  private constructor(
+    readonly store: StoreApi<EditorState>,
+    private readonly saver: Saver,
+  ) {
+    this.preview.open(this.state.doc);
+  }
+
+  static async open(project: Id, scene: Id | undefined): Promise<Editor> {
+    let editor: Editor | null = null;
+    const { saver, doc } = await Saver.open(project, {
+      onState: (saving) => editor?.set({ saving }),
+      onRebased: (rebased) => editor?.replace(rebased),
+      onLost: (count) =>
+        toast.warning(
+          `${count} edit${count === 1 ? '' : 's'} made here no longer fit: the project was changed elsewhere.`,
+        ),
+    });
+    const sceneId = scene !== undefined && doc.scenes[scene] ? scene : (doc.order[0] as Id);
+    editor = new Editor(
+      createStore(() => firstState(doc, sceneId)),
+      saver,
+    );
+    return editor;
+  }
+
+  get state(): EditorState {
+    return this.store.getState();
+  }
+  get scene(): Scene {
+    return sceneOf(this.state);
+  }
+  get hasUnsent(): boolean {
+    return this.saver.hasUnsent;
+  }
+
+  set(part: Partial<EditorState>): void {
+    this.store.setState(part);
+  }
+
+  close(): void {
+    cancelAnimationFrame(this.playback);
+    this.saver.close();
+    this.preview.close();
+  }
+
+  // ---- changing the document
+
+  /** Shows a document, keeping selection, scene and frame where they still make sense. */
+  private show(doc: Project): Partial<EditorState> {
+    const { sceneId, selection, frame } = this.state;
+    const scene = doc.scenes[sceneId];
+    if (!scene) return { doc, sceneId: doc.order[0] as Id, selection: NOTHING, frame: 0, range: null };
+    return { doc, selection: stillThere(selection, scene), frame: Math.min(frame, scene.length - 1) };
+  }
+
+  /** Another document altogether: what was done before can no longer be undone one by one. */
+  private replace(doc: Project): void {
+    this.gesture = null;
+    this.preview.open(doc);
+    this.set({ ...this.show(doc), past: [], future: [], gesturing: false });
+  }
+
+  begin(): void {
+    if (this.gesture) this.end();
+    this.gesture = { base: this.state.doc, last: null };
+    this.set({ gesturing: true });
+  }
+
+  /** An edit by itself, or within a gesture the gesture's newest state. */
+  edit(edit: Edit): void {
+    if (!this.gesture) {
+      this.begin();
+      this.edit(edit);
+      this.end();
+      return;
+    }
+    const change = applyEdit(this.gesture.base, edit);
+    this.gesture.last = { ...change, label: edit.label };
+    this.preview.attempt(change.patches);
+    this.set(this.show(change.doc));
+  }
+
+  end(): void {
+    const last = this.gesture?.last;
+    this.gesture = null;
+    if (!last || last.patches.length === 0) {
+      if (last) this.preview.attempt([]);
+      this.set({ gesturing: false });
+      return;
+    }
+    const { label, patches, inverse } = last;
+    this.preview.commit(patches);
+    this.saver.add(label, patches);
+    const past = [...this.state.past, { label, patches, inverse }].slice(-MOST_STEPS);
+    this.set({ past, future: [], gesturing: false });
+  }
+
+  /** Gives a gesture up: the document is as it was. */
+  abandon(): void {
+    const base = this.gesture?.base;
+    this.gesture = null;
+    if (!base) return;
+    this.preview.attempt([]);
+    this.set({ ...this.show(base), gesturing: false });
+  }
+
+  private patch(label: string, patches: readonly Patch[]): void {
+    this.preview.commit(patches);
+    this.saver.add(label, patches);
+    this.set(this.show(applyPatches(this.state.doc, patches)));
+  }
+
+  undo(): void {
+    const step = this.state.past.at(-1);
+    if (!step || this.gesture) return;
+    this.patch(`Undo: ${step.label}`, step.inverse);
+    this.set({ past: this.state.past.slice(0, -1), future: [...this.state.future, step] });
+  }
+
+  redo(): void {
+    const step = this.state.future.at(-1);
+    if (!step || this.gesture) return;
+    this.patch(step.label, step.patches);
+    this.set({ past: [...this.state.past, step], future: this.state.future.slice(0, -1) });
+  }
+
+  /** Undoes or redoes until so many steps stand. */
+  goTo(steps: number): void {
+    while (this.state.past.length > steps) this.undo();
+    while (this.state.past.length < steps && this.state.future.length > 0) this.redo();
+  }
+
+  /** How a change of value at the playhead is written. */
+  get writing(): Writing {
+    return { write: this.state.autoKey ? 'key' : 'curve', frame: Math.round(this.state.frame) };
+  }
+
+  // ---- selection
+
+  select(part: Partial<Selection>): void {
+    this.set({ selection: { ...NOTHING, ...part } });
+  }
+
+  /** Adds to or takes from the selected layers. */
+  toggleLayer(id: Id): void {
+    const { layers } = this.state.selection;
+    this.select({ layers: layers.includes(id) ? layers.filter((l) => l !== id) : [...layers, id] });
+  }
+
+  setOpened(ids: readonly Id[], opened: boolean): void {
+    const next = new Set(this.state.opened);
+    for (const id of ids) {
+      if (opened) next.add(id);
+      else next.delete(id);
+    }
+    this.set({ opened: next });
+  }
+
+  showScene(sceneId: Id): void {
+    if (sceneId === this.state.sceneId || !this.state.doc.scenes[sceneId]) return;
+    this.pause();
+    this.set({ sceneId, selection: NOTHING, frame: 0, range: null, view: null });
+  }
+
+  // ---- time
+
+  setFrame(frame: number): void {
+    this.set({ frame: Math.min(Math.max(Math.round(frame), 0), this.scene.length - 1) });
+  }
+
+  /** Moves the playhead by hand: playing stops. */
+  seek(frame: number): void {
+    this.pause();
+    this.setFrame(frame);
+  }
+
+  pause(): void {
+    cancelAnimationFrame(this.playback);
+    if (this.state.playing) this.set({ playing: false, drawnRate: null });
+  }
+
+  play(): void {
+    const [from, to] = rangeOf(this.state);
+    const { how, frame } = this.state;
+    const first = frame < from || frame >= to - 1 ? from : frame;
+    this.set({ playing: true, frame: first });
+    const start = performance.now();
+    const offset = first - from;
+    const tick = (now: number) => {
+      const { speed, playing } = this.state;
+      if (!playing) return;
+      const length = to - from;
+      const elapsed =
+        offset + Math.max(0, Math.floor(((now - start) / 1000) * framesPerSecond(this.scene.rate) * speed));
+      if (how === 'once' && elapsed >= length) {
+        this.setFrame(to - 1);
+        this.pause();
+        return;
+      }
+      const turn = how === 'swing' && length > 1 ? elapsed % (2 * length - 2) : elapsed % length;
+      const next = from + (turn < length ? turn : 2 * length - 2 - turn);
+      // Frames that were too late to draw are dropped; the clock is never slowed.
+      if (next !== this.state.frame) this.set({ frame: next });
+      this.playback = requestAnimationFrame(tick);
+    };
+    this.playback = requestAnimationFrame(tick);
+  }
+
+  togglePlay(): void {
+    if (this.state.playing) this.pause();
+    else this.play();
+  }
+}

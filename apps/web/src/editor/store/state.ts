@@ -1,0 +1,82 @@
+/** What the editor shows besides the document: selection, time, tool, view. */
+import type { Patch } from '@kite/core/document/patches';
+import type { Id, Project, PropertyRef, Scene } from '@kite/core/document/types';
+import type { KeyChoice } from '@kite/core/edits/properties';
+import type { Problem } from '@kite/core/scene/compile';
+import type { SaveState } from './saver';
+
+export interface Step {
+  readonly label: string;
+  readonly patches: readonly Patch[];
+  readonly inverse: readonly Patch[];
+}
+
+/** Layers, or one card of the one selected layer, or keyframes of any of its properties. */
+export interface Selection {
+  readonly layers: readonly Id[];
+  readonly card: Id | null;
+  readonly keys: readonly KeyChoice[];
+}
+export const NOTHING: Selection = { layers: [], card: null, keys: [] };
+
+export type Tool = 'select' | 'path' | 'rectangle' | 'ellipse' | 'polygon' | 'star' | 'line';
+export type Drawer = 'shapes' | 'history' | null;
+export type Playing = 'loop' | 'once' | 'swing';
+
+/** Scene pixel (0, 0) stands at (x, y) of the canvas area, in CSS pixels. */
+export interface View {
+  readonly zoom: number;
+  readonly x: number;
+  readonly y: number;
+}
+
+export interface EditorState {
+  readonly doc: Project;
+  readonly sceneId: Id;
+  readonly frame: number;
+  readonly playing: boolean;
+  readonly how: Playing;
+  readonly speed: number;
+  /** First frame and the first after it; null is the whole scene. */
+  readonly range: readonly [number, number] | null;
+  /** Frames drawn in the last second of playing; null while still. */
+  readonly drawnRate: number | null;
+  readonly autoKey: boolean;
+  readonly tool: Tool;
+  readonly drawer: Drawer;
+  readonly selection: Selection;
+  /** Layers whose ribbons show. */
+  readonly opened: ReadonlySet<Id>;
+  readonly past: readonly Step[];
+  readonly future: readonly Step[];
+  readonly gesturing: boolean;
+  readonly saving: SaveState;
+  /** null fits the scene to the canvas. */
+  readonly view: View | null;
+  readonly problems: readonly Problem[];
+}
+
+export const sceneOf = (state: EditorState): Scene => state.doc.scenes[state.sceneId] as Scene;
+
+export const rangeOf = (state: EditorState): readonly [number, number] => state.range ?? [0, sceneOf(state).length];
+
+export const sameProperty = (a: PropertyRef, b: PropertyRef): boolean =>
+  a.layer === b.layer && a.item === b.item && a.key === b.key && a.scene === b.scene;
+
+/** The selection without what is no longer in the scene. */
+export const stillThere = (selection: Selection, scene: Scene): Selection => {
+  const layers = selection.layers.filter((id) => scene.layers[id]);
+  const only = layers.length === 1 ? scene.layers[layers[0] as Id] : undefined;
+  const card =
+    only?.kind === 'drawing' && selection.card !== null && only.items[selection.card] ? selection.card : null;
+  const keys = selection.keys.flatMap((choice) => {
+    const layer = scene.layers[choice.ref.layer];
+    const holder =
+      choice.ref.item === undefined ? layer : layer?.kind === 'drawing' ? layer.items[choice.ref.item] : undefined;
+    const property = holder?.params[choice.ref.key];
+    if (!property || !('keys' in property)) return [];
+    const frames = choice.frames.filter((f) => property.keys.some((k) => k.frame === f));
+    return frames.length > 0 ? [{ ref: choice.ref, frames }] : [];
+  });
+  return { layers, card, keys };
+};

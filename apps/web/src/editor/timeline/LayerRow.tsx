@@ -1,0 +1,189 @@
+import { ChevronDown, ChevronRight, Crosshair, Eye, EyeOff, Lock, LockOpen } from 'lucide-react';
+import { memo, type PointerEvent, useState } from 'react';
+import type { Id, Layer } from '@kite/core/document/types';
+import { moveLayers, setLayers, slideLayers } from '@kite/core/edits/layers';
+import { followPointer } from '../../ui/drag';
+import { RenameField } from '../../ui/RenameField';
+import { useEditor, useSlice } from '../store/context';
+import type { TimelineRow } from './rows';
+import { NAMES_WIDTH, ROW, type TimeScale } from './scale';
+
+interface LayerRowProps {
+  layer: Layer;
+  /** Of the row among all rows. */
+  index: number;
+  rows: readonly TimelineRow[];
+  scale: TimeScale;
+  open: boolean;
+}
+
+const iconButton = 'grid size-5 place-items-center rounded-sm hover:text-ink';
+
+export const LayerRow = memo(({ layer, index, rows, scale, open }: LayerRowProps) => {
+  const editor = useEditor();
+  const selected = useSlice((s) => s.selection.layers.includes(layer.id));
+  const [drop, setDrop] = useState<number | null>(null);
+  const { id, from, to } = layer;
+  const set = (fields: Parameters<typeof setLayers>[2]) => editor.edit(setLayers(editor.scene.id, [id], fields));
+
+  const choose = (event: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => {
+    const { layers } = editor.state.selection;
+    const last = layers.at(-1);
+    if (event.shiftKey && last !== undefined) {
+      const { order } = editor.scene;
+      const [a, b] = [order.indexOf(last), order.indexOf(id)].sort((x, y) => x - y);
+      editor.select({ layers: [...new Set([...layers, ...order.slice(a, (b ?? 0) + 1)])] });
+    } else if (event.ctrlKey || event.metaKey) editor.toggleLayer(id);
+    else editor.select({ layers: [id] });
+  };
+
+  /** Dragging a name up or down reorders the selected layers. */
+  const onName = (event: PointerEvent) => {
+    if (event.button !== 0) return;
+    event.stopPropagation();
+    const keep = selected && !event.shiftKey && !event.ctrlKey && !event.metaKey;
+    if (!keep) choose(event);
+    // The rows before which layers can be put, as far as the pointer went.
+    const target = (dy: number): number => {
+      const row = Math.round(index + 0.5 + dy / ROW);
+      return Math.min(Math.max(row, 0), rows.length);
+    };
+    followPointer(event, {
+      onMove: ({ dy }) => setDrop(target(dy)),
+      onEnd: ({ dy }, moved) => {
+        setDrop(null);
+        if (!moved) {
+          if (keep) choose(event);
+          return;
+        }
+        const ids = editor.state.selection.layers;
+        const moving = new Set<Id>(ids);
+        const before = rows.slice(0, target(dy)).filter((r) => r.kind === 'layer' && !moving.has(r.layer)).length;
+        editor.edit(moveLayers(editor.scene.id, ids, before));
+      },
+      onCancel: () => setDrop(null),
+    });
+  };
+
+  const frames = (dx: number) => Math.round(scale.frame(scale.x(0) + dx));
+
+  const onBar = (event: PointerEvent) => {
+    if (event.button !== 0) return;
+    event.stopPropagation();
+    if (!selected || event.shiftKey || event.ctrlKey) choose(event);
+    if (layer.locked) return;
+    followPointer(event, {
+      onStart: () => editor.begin(),
+      onMove: ({ dx }) => {
+        const ids = editor.state.selection.layers.filter((l) => !editor.scene.layers[l]?.locked);
+        editor.edit(slideLayers(editor.scene.id, ids, frames(dx)));
+      },
+      onEnd: (_drag, moved) => moved && editor.end(),
+      onCancel: () => editor.abandon(),
+    });
+  };
+
+  const onEnd = (end: 'from' | 'to') => (event: PointerEvent) => {
+    if (event.button !== 0 || layer.locked) return;
+    event.stopPropagation();
+    editor.select({ layers: [id] });
+    followPointer(event, {
+      onStart: () => editor.begin(),
+      onMove: ({ dx }) => {
+        const by = frames(dx);
+        const fields = end === 'from' ? { from: Math.min(from + by, to - 1) } : { to: Math.max(to + by, from + 1) };
+        editor.edit(setLayers(editor.scene.id, [id], fields));
+      },
+      onEnd: (_drag, moved) => moved && editor.end(),
+      onCancel: () => editor.abandon(),
+    });
+  };
+
+  const tag = `var(--tag-${layer.tag})`;
+  return (
+    <div
+      role="group"
+      aria-label={`Layer ${layer.name}`}
+      data-testid="layer-row"
+      className={`relative flex border-b border-line ${selected ? 'bg-sky-2' : ''}`}
+      style={{ height: ROW }}
+    >
+      <div
+        style={{ width: NAMES_WIDTH }}
+        className="flex shrink-0 items-center gap-1.5 border-r border-line pr-2 pl-1.5 select-none"
+        onPointerDown={onName}
+      >
+        <button
+          type="button"
+          aria-label={`${open ? 'Close' : 'Open'} ${layer.name}`}
+          aria-expanded={open}
+          className={`${iconButton} text-ink-2`}
+          onPointerDown={(event) => event.stopPropagation()}
+          onClick={() => editor.setOpened([id], !open)}
+        >
+          {open ? <ChevronDown size={13} /> : <ChevronRight size={13} />}
+        </button>
+        <span className="h-3.5 w-1 shrink-0 rounded-full" style={{ background: tag }} />
+        {layer.kind === 'controller' && <Crosshair size={12} className="shrink-0 text-ink-2" />}
+        <RenameField
+          label="Layer name"
+          value={layer.name}
+          className={`min-w-0 flex-1 ${layer.hidden ? 'text-ink-2 line-through' : ''}`}
+          onRename={(name) => set({ name })}
+        />
+        <button
+          type="button"
+          aria-label={`${layer.hidden ? 'Show' : 'Hide'} ${layer.name}`}
+          aria-pressed={layer.hidden}
+          className={`${iconButton} ${layer.hidden ? 'text-kite' : 'text-ink-2'}`}
+          onPointerDown={(event) => event.stopPropagation()}
+          onClick={() => set({ hidden: !layer.hidden })}
+        >
+          {layer.hidden ? <EyeOff size={13} /> : <Eye size={13} />}
+        </button>
+        <button
+          type="button"
+          aria-label={`${layer.locked ? 'Unlock' : 'Lock'} ${layer.name}`}
+          aria-pressed={layer.locked}
+          className={`${iconButton} ${layer.locked ? 'text-kite' : 'text-ink-2'}`}
+          onPointerDown={(event) => event.stopPropagation()}
+          onClick={() => set({ locked: !layer.locked })}
+        >
+          {layer.locked ? <Lock size={13} /> : <LockOpen size={13} />}
+        </button>
+      </div>
+      <div className="relative min-w-0 flex-1 overflow-hidden">
+        <div
+          data-testid="layer-bar"
+          className={`absolute inset-y-[3px] flex items-center rounded-[5px] border text-sm ${layer.hidden ? 'opacity-40' : ''}`}
+          style={{
+            left: scale.x(from),
+            width: Math.max(4, scale.x(to) - scale.x(from)),
+            background: `color-mix(in srgb, ${tag} 20%, var(--paper))`,
+            borderColor: `color-mix(in srgb, ${tag} 60%, var(--paper))`,
+          }}
+          onPointerDown={onBar}
+        >
+          <span className="pointer-events-none truncate px-2">{layer.name}</span>
+          <span
+            data-testid="bar-start"
+            className="absolute inset-y-0 left-0 w-1.5 cursor-ew-resize"
+            onPointerDown={onEnd('from')}
+          />
+          <span
+            data-testid="bar-end"
+            className="absolute inset-y-0 right-0 w-1.5 cursor-ew-resize"
+            onPointerDown={onEnd('to')}
+          />
+        </div>
+      </div>
+      {drop !== null && (
+        <div
+          className="pointer-events-none absolute left-0 z-20 h-0.5 bg-sky"
+          style={{ top: (drop - index) * ROW - 1, width: NAMES_WIDTH }}
+        />
+      )}
+    </div>
+  );
+});
+LayerRow.displayName = 'LayerRow';

@@ -1,0 +1,138 @@
+import { ChevronFirst, ChevronLast, Pause, Play, StepBack, StepForward } from 'lucide-react';
+import { useState } from 'react';
+import { clockAt, framesPerSecond, parseTime, rateLabel } from '@kite/core/time/rate';
+import { IconButton } from '../../ui/Button';
+import { Segments } from '../../ui/Segments';
+import { Select } from '../../ui/Select';
+import { useEditor, useSlice } from '../store/context';
+import { sceneOf } from '../store/state';
+
+/** A text that is a field while it is edited; takes frames (`46`) and clocks (`1.5s`, `00:01.53`). */
+const TimeField = ({ label, text, className }: { label: string; text: string; className: string }) => {
+  const editor = useEditor();
+  const [typed, setTyped] = useState<string | null>(null);
+  return (
+    <input
+      aria-label={label}
+      className={`tabular rounded-md bg-transparent text-center hover:bg-paper-2 focus:bg-paper-2 ${className}`}
+      value={typed ?? text}
+      onFocus={(event) => {
+        setTyped(text);
+        event.target.select();
+      }}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={() => {
+        const frame = typed === null ? null : parseTime(typed, editor.scene.rate);
+        if (frame !== null && typed !== text) editor.seek(frame);
+        setTyped(null);
+      }}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') event.currentTarget.blur();
+        if (event.key === 'Escape') {
+          setTyped(null);
+          requestAnimationFrame(() => (event.target as HTMLElement).blur());
+        }
+        event.stopPropagation();
+      }}
+    />
+  );
+};
+
+const SPEEDS = ['0.25', '0.5', '1', '2'];
+
+export const Transport = () => {
+  const editor = useEditor();
+  const { scene, frame, playing, how, speed, drawnRate, autoKey, range } = useSlice((s) => ({
+    scene: sceneOf(s),
+    frame: s.frame,
+    playing: s.playing,
+    how: s.how,
+    speed: s.speed,
+    drawnRate: s.drawnRate,
+    autoKey: s.autoKey,
+    range: s.range,
+  }));
+  const wanted = framesPerSecond(scene.rate) * speed;
+  const late = drawnRate !== null && drawnRate < wanted * 0.95;
+  return (
+    <div className="flex h-10 shrink-0 items-center gap-1 overflow-hidden border-b border-line bg-paper px-2">
+      <IconButton label="First frame" shortcut="Home" onClick={() => editor.seek(0)}>
+        <ChevronFirst size={17} />
+      </IconButton>
+      <IconButton label="One frame back" shortcut="," onClick={() => editor.seek(frame - 1)}>
+        <StepBack size={16} />
+      </IconButton>
+      <IconButton
+        label={playing ? 'Pause' : 'Play'}
+        shortcut="Space"
+        className="!size-8 !rounded-full !bg-ink !text-paper"
+        onClick={() => editor.togglePlay()}
+      >
+        {playing ? <Pause size={16} /> : <Play size={16} />}
+      </IconButton>
+      <IconButton label="One frame on" shortcut="." onClick={() => editor.seek(frame + 1)}>
+        <StepForward size={16} />
+      </IconButton>
+      <IconButton label="Last frame" shortcut="End" onClick={() => editor.seek(scene.length - 1)}>
+        <ChevronLast size={17} />
+      </IconButton>
+      <TimeField label="Frame" text={String(frame)} className="w-12 text-lg font-semibold" />
+      <span className="tabular flex items-center text-sm whitespace-nowrap text-ink-2">
+        of {scene.length} ·
+        <TimeField label="Time" text={clockAt(frame, scene.rate)} className="w-[66px] text-sm" />·{' '}
+        {rateLabel(scene.rate)} fps
+      </span>
+      <div className="ml-auto flex items-center gap-2">
+        <span
+          data-testid="drawn-rate"
+          className={`tabular text-sm whitespace-nowrap ${late ? 'text-sun' : 'text-ink-2'}`}
+          title="Frames really drawn in a second. Frames that come too late are dropped; time is never slowed."
+        >
+          {drawnRate === null ? '' : `drawn ${drawnRate.toFixed(1)}/s`}
+        </span>
+        <button
+          type="button"
+          className={`h-[26px] rounded-md px-2 text-sm whitespace-nowrap ${range ? 'bg-sky-2 text-sky' : 'text-ink-2 hover:bg-paper-2'}`}
+          title="Drag in the strip under the ruler to set the play range"
+          disabled={!range}
+          onClick={() => editor.set({ range: null })}
+        >
+          {range ? `${range[0]} – ${range[1] - 1} ×` : 'Whole scene'}
+        </button>
+        <Segments
+          label="When the end is reached"
+          value={how}
+          options={[
+            { value: 'loop', label: 'Loop' },
+            { value: 'once', label: 'Once' },
+            { value: 'swing', label: 'Swing' },
+          ]}
+          onChange={(next) => {
+            editor.pause();
+            editor.set({ how: next });
+          }}
+        />
+        <Select
+          aria-label="Speed"
+          value={String(speed)}
+          options={SPEEDS.map((value) => ({ value, label: `${value}×` }))}
+          onChange={(value) => {
+            editor.pause();
+            editor.set({ speed: Number(value) });
+          }}
+          className="w-16"
+        />
+        <button
+          type="button"
+          aria-pressed={autoKey}
+          title="Auto-key (A): while on, a change at the playhead is written as a keyframe"
+          onClick={() => editor.set({ autoKey: !autoKey })}
+          className={`inline-flex h-[26px] items-center gap-1.5 rounded-md border px-2.5 text-sm whitespace-nowrap ${autoKey ? 'border-kite font-medium text-kite' : 'border-line text-ink-2 hover:bg-paper-2'}`}
+        >
+          <span className={`size-2 rounded-full ${autoKey ? 'bg-kite' : 'border border-ink-2'}`} />
+          Auto-key
+        </button>
+      </div>
+    </div>
+  );
+};

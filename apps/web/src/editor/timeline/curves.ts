@@ -1,0 +1,93 @@
+/** A property's real values over time, as lines for its ribbon. */
+import type { Param } from '@kite/core/document/params';
+import type { Gradient, KeyedProperty, Point, Value } from '@kite/core/document/types';
+import { samplerOf } from '@kite/core/motion/sampler';
+import { line } from 'd3-shape';
+import type { TimeScale } from './scale';
+
+export interface RibbonCurve {
+  readonly path: string;
+  /** The height of the curve at a frame, in the ribbon's pixels. */
+  readonly y: (frame: number) => number;
+  /** How far the values reach: beads sit on the component that moves most. */
+  readonly reach: number;
+}
+
+/** Numbers that stand for a value in its ribbon; none for kinds that have no height. */
+const heights = (kind: Param['kind'], value: Value): readonly number[] => {
+  if (kind === 'number') return [value as number];
+  if (kind === 'point') return value as Point;
+  if (kind === 'switch') return [value ? 1 : 0];
+  return [];
+};
+
+/** One curve for each component, each filling the ribbon's height; for kinds without height, none. */
+export const ribbonCurves = (
+  param: Param,
+  property: KeyedProperty,
+  scale: TimeScale,
+  height: number,
+): RibbonCurve[] => {
+  const sampler = samplerOf(param, property);
+  const count = heights(param.kind, sampler.at(0)).length;
+  const step = Math.max(0.25, (scale.frame(3) - scale.frame(0)) / 2);
+  const last = Math.max(scale.length, property.keys.at(-1)?.frame ?? 0);
+  const frames: number[] = [];
+  for (let f = Math.max(scale.frame(0), 0); f <= last; f += step) frames.push(f);
+  for (const k of property.keys) frames.push(k.frame, k.frame - 0.001);
+  frames.sort((a, b) => a - b);
+  const pad = 5;
+  return Array.from({ length: count }, (_, c) => {
+    const at = (frame: number) => heights(param.kind, sampler.at(frame))[c] ?? 0;
+    const values = frames.map(at);
+    const low = Math.min(...values);
+    const high = Math.max(...values);
+    const y = (v: number) =>
+      high - low < 1e-9 ? height / 2 : height - pad - ((v - low) / (high - low)) * (height - 2 * pad);
+    const path = line<number>()
+      .x((f) => scale.x(f))
+      .y((_f, i) => y(values[i] as number))(frames);
+    return { path: path ?? '', y: (frame: number) => y(at(frame)), reach: high - low };
+  });
+};
+
+/** The colours of a colour or gradient property along time, as a CSS gradient. */
+export const ribbonColors = (param: Param, property: KeyedProperty, scale: TimeScale): string | null => {
+  if (param.kind !== 'color' && param.kind !== 'gradient') return null;
+  const sampler = samplerOf(param, property);
+  const stops = Array.from({ length: 33 }, (_, i) => {
+    const x = (i / 32) * scale.width;
+    const value = sampler.at(Math.max(0, scale.frame(x)));
+    const color = param.kind === 'color' ? (value as string) : ((value as Gradient).stops[0]?.color ?? '#000000');
+    return `${color} ${x}px`;
+  });
+  return `linear-gradient(to right, ${stops.join(', ')})`;
+};
+
+const short = (n: number) => String(Math.round(n * 10) / 10);
+
+/** A value as the ribbon's head shows it. */
+export const shownValue = (param: Param, value: Value): string => {
+  switch (param.kind) {
+    case 'number':
+      return param.unit === 'percent'
+        ? `${short((value as number) * 100)} %`
+        : `${short(value as number)}${param.unit === 'deg' ? '°' : ''}`;
+    case 'point': {
+      const [x, y] = value as Point;
+      return param.unit === 'percent' ? `${short(x * 100)}, ${short(y * 100)} %` : `${short(x)}, ${short(y)}`;
+    }
+    case 'color':
+      return (value as string).toUpperCase();
+    case 'switch':
+      return value ? 'on' : 'off';
+    case 'choice':
+      return param.choices.find((c) => c.value === value)?.label ?? String(value);
+    case 'gradient':
+      return `${(value as Gradient).stops.length} stops`;
+    case 'path':
+      return `${(value as { vertices: readonly unknown[] }).vertices.length} vertices`;
+    case 'numbers':
+      return (value as readonly number[]).map(short).join(', ') || 'none';
+  }
+};

@@ -1,0 +1,44 @@
+/** The rows of the timeline: layers, and below an open one a ribbon for each animated property. */
+import { type Id, isKeyed, type Layer, type PropertyRef, type Scene } from '@kite/core/document/types';
+import { type Param, PLACE } from '@kite/core/document/params';
+import { propertiesOf } from '@kite/core/edits/find';
+import { refKey } from '@kite/core/edits/properties';
+import { kindOf } from '@kite/core/recipe/table';
+
+export type TimelineRow =
+  | { readonly kind: 'layer'; readonly key: string; readonly layer: Id }
+  | { readonly kind: 'ribbon'; readonly key: string; readonly layer: Id; readonly ref: PropertyRef }
+  | { readonly kind: 'hint'; readonly key: string; readonly layer: Id };
+
+export const propertyOfLayer = (layer: Layer, ref: PropertyRef) =>
+  ref.item === undefined
+    ? layer.params[ref.key]
+    : layer.kind === 'drawing'
+      ? layer.items[ref.item]?.params[ref.key]
+      : undefined;
+
+export const paramOfLayer = (layer: Layer, ref: PropertyRef): Param | undefined => {
+  if (ref.item === undefined) return (PLACE as Record<string, Param>)[ref.key];
+  const item = layer.kind === 'drawing' ? layer.items[ref.item] : undefined;
+  return item && kindOf(item.kind).params[ref.key];
+};
+
+/** `Position`, or `Trim end` for a card's. */
+export const ribbonName = (layer: Layer, ref: PropertyRef): string => {
+  const label = paramOfLayer(layer, ref)?.label ?? ref.key;
+  if (ref.item === undefined || layer.kind !== 'drawing') return label;
+  const item = layer.items[ref.item];
+  return item ? `${item.name ?? kindOf(item.kind).label} · ${label.toLowerCase()}` : label;
+};
+
+export const rowsOf = (scene: Scene, opened: ReadonlySet<Id>): TimelineRow[] =>
+  scene.order.flatMap((id): TimelineRow[] => {
+    const layer = scene.layers[id];
+    if (!layer) return [];
+    const head: TimelineRow = { kind: 'layer', key: id, layer: id };
+    if (!opened.has(id)) return [head];
+    const ribbons = propertiesOf(scene.id, layer)
+      .filter((ref) => isKeyed(propertyOfLayer(layer, ref)))
+      .map((ref): TimelineRow => ({ kind: 'ribbon', key: refKey(ref), layer: id, ref }));
+    return ribbons.length > 0 ? [head, ...ribbons] : [head, { kind: 'hint', key: `${id}-hint`, layer: id }];
+  });

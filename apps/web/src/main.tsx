@@ -1,0 +1,29 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { Tooltip } from 'radix-ui';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { RouterProvider } from 'react-router';
+import { Toaster } from 'sonner';
+import { router } from './app/router';
+import './app/theme.css';
+import './app/theme';
+
+const queries = new QueryClient({ defaultOptions: { queries: { refetchOnWindowFocus: false, retry: 1 } } });
+
+const root = document.getElementById('root');
+if (!root) throw new Error('the page has no root');
+createRoot(root).render(
+  <StrictMode>
+    <QueryClientProvider client={queries}>
+      <Tooltip.Provider delayDuration={350}>
+        <RouterProvider router={router} />
+        <Toaster
+          position="bottom-left"
+          toastOptions={{
+            style: { background: 'var(--ink)', color: 'var(--paper)', border: 'none', borderRadius: 6, fontSize: 13 },
+          }}
+        />
+      </Tooltip.Provider>
+    </QueryClientProvider>
+  </StrictMode>,
+);

@@ -1,0 +1,76 @@
+import type { Project, Scene } from '@kite/core/document/types';
+import { framesPerSecond } from '@kite/core/time/rate';
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useRef } from 'react';
+import { api } from '../../api/client';
+import { Preview } from '../../preview/client';
+
+const WIDTH = 280;
+const HEIGHT = 158;
+
+/** Shows a scene in a card: its poster, and the scene itself while `playing`. */
+const useScene = (doc: Project | undefined, playing: boolean) => {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const preview = useRef<Preview | null>(null);
+  const scene: Scene | undefined = doc?.scenes[doc.order[0] ?? ''];
+
+  useEffect(() => {
+    if (!doc || !scene) return;
+    const own = new Preview();
+    preview.current = own;
+    const context = canvas.current?.getContext('bitmaprenderer');
+    own.listen(({ bitmap }) => bitmap && context?.transferFromImageBitmap(bitmap));
+    own.open(doc);
+    return () => {
+      own.close();
+      preview.current = null;
+    };
+  }, [doc, scene]);
+
+  useEffect(() => {
+    if (!scene) return;
+    const ratio = window.devicePixelRatio;
+    const zoom = Math.min(WIDTH / scene.width, HEIGHT / scene.height);
+    const show = (frame: number) =>
+      preview.current?.draw({
+        scene: scene.id,
+        frame,
+        width: Math.max(1, Math.round(scene.width * zoom * ratio)),
+        height: Math.max(1, Math.round(scene.height * zoom * ratio)),
+        view: [zoom * ratio, 0, 0, zoom * ratio, 0, 0],
+      });
+    if (!playing) {
+      show(scene.poster);
+      return;
+    }
+    let request = 0;
+    const start = performance.now();
+    const tick = (now: number) => {
+      show(Math.floor((Math.max(0, now - start) / 1000) * framesPerSecond(scene.rate)) % scene.length);
+      request = requestAnimationFrame(tick);
+    };
+    request = requestAnimationFrame(tick);
+    return () => cancelAnimationFrame(request);
+  }, [scene, playing]);
+  return { canvas, scene };
+};
+
+/** A project's first scene, which plays while it is pointed at or focused. */
+export const Moving = ({ project, revision, playing }: { project: string; revision: string; playing: boolean }) => {
+  const { data } = useQuery({
+    queryKey: ['project', project, revision],
+    queryFn: () => api.project(project),
+    staleTime: Infinity,
+  });
+  const { canvas, scene } = useScene(data?.document, playing);
+  const zoom = scene ? Math.min(WIDTH / scene.width, HEIGHT / scene.height) : 1;
+  return (
+    <div className="grid h-[158px] place-items-center overflow-hidden bg-surround">
+      <canvas
+        ref={canvas}
+        aria-hidden
+        style={scene ? { width: scene.width * zoom, height: scene.height * zoom } : { width: 0, height: 0 }}
+      />
+    </div>
+  );
+};

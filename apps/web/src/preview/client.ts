@@ -1,0 +1,69 @@
+/** The page's side of the preview worker: one drawing under way, and only the latest wish after it. */
+import type { Patch } from '@kite/core/document/patches';
+import type { Id, Project } from '@kite/core/document/types';
+import type { Matrix } from '@kite/core/geometry/matrix';
+import type { PreviewReply, PreviewRequest } from './worker';
+
+export interface DrawWish {
+  readonly scene: Id;
+  readonly frame: number;
+  /** In device pixels. */
+  readonly width: number;
+  readonly height: number;
+  readonly view: Matrix;
+}
+
+export class Preview {
+  private readonly worker = new Worker(new URL('./worker.ts', import.meta.url), { type: 'module' });
+  private next = 0;
+  private busy = false;
+  private wish: DrawWish | null = null;
+  private receive: (reply: PreviewReply) => void = (reply) => reply.bitmap?.close();
+
+  constructor() {
+    this.worker.onmessage = ({ data }: MessageEvent<PreviewReply>) => {
+      this.busy = false;
+      this.receive(data);
+      this.pump();
+    };
+  }
+
+  /** Gives each finished picture to a receiver, which owns its bitmap, until the returned function is called. */
+  listen(receive: (reply: PreviewReply) => void): () => void {
+    this.receive = receive;
+    return () => {
+      this.receive = (reply) => reply.bitmap?.close();
+    };
+  }
+
+  private say(request: PreviewRequest): void {
+    this.worker.postMessage(request);
+  }
+
+  open(doc: Project): void {
+    this.say({ kind: 'open', doc });
+  }
+  commit(patches: readonly Patch[]): void {
+    this.say({ kind: 'commit', patches });
+  }
+  attempt(patches: readonly Patch[]): void {
+    this.say({ kind: 'try', patches });
+  }
+
+  draw(wish: DrawWish): void {
+    this.wish = wish;
+    this.pump();
+  }
+
+  private pump(): void {
+    if (this.busy || !this.wish) return;
+    const wish = this.wish;
+    this.wish = null;
+    this.busy = true;
+    this.say({ kind: 'draw', id: this.next++, ...wish });
+  }
+
+  close(): void {
+    this.worker.terminate();
+  }
+}

@@ -1,0 +1,68 @@
+/** Evaluates and draws frames away from the page. Keeps its own document, changed by the same patches. */
+import { applyPatches, type Patch } from '@kite/core/document/patches';
+import type { Id, Project } from '@kite/core/document/types';
+import type { Matrix } from '@kite/core/geometry/matrix';
+import { paint } from '@kite/core/paint/canvas';
+import { type Context2D, SurfacePool } from '@kite/core/paint/surface';
+import { compileScene, type Problem } from '@kite/core/scene/compile';
+import { offscreenSurface } from './surface';
+
+export type PreviewRequest =
+  | { readonly kind: 'open'; readonly doc: Project }
+  /** `patches` on the kept document: for good, or to look at while a gesture lasts. */
+  | { readonly kind: 'commit' | 'try'; readonly patches: readonly Patch[] }
+  | {
+      readonly kind: 'draw';
+      readonly id: number;
+      readonly scene: Id;
+      readonly frame: number;
+      readonly width: number;
+      readonly height: number;
+      readonly view: Matrix;
+    };
+
+export interface PreviewReply {
+  readonly id: number;
+  readonly frame: number;
+  readonly bitmap: ImageBitmap | null;
+  readonly problems: readonly Problem[];
+  readonly ms: number;
+}
+
+const pool = new SurfacePool(offscreenSurface);
+const canvas = new OffscreenCanvas(1, 1);
+const context = canvas.getContext('2d') as unknown as Context2D;
+let kept: Project | null = null;
+let shown: Project | null = null;
+
+const draw = (request: Extract<PreviewRequest, { kind: 'draw' }>): PreviewReply => {
+  const { id, frame, width, height, view } = request;
+  const scene = shown?.scenes[request.scene];
+  if (!scene || width < 1 || height < 1) return { id, frame, bitmap: null, problems: [], ms: 0 };
+  const start = performance.now();
+  if (canvas.width !== width) canvas.width = width;
+  if (canvas.height !== height) canvas.height = height;
+  const list = compileScene(scene).at(frame);
+  paint(context, list, { width, height, view }, pool);
+  const bitmap = canvas.transferToImageBitmap();
+  return { id, frame, bitmap, problems: list.problems, ms: performance.now() - start };
+};
+
+self.onmessage = ({ data }: MessageEvent<PreviewRequest>) => {
+  switch (data.kind) {
+    case 'open':
+      kept = shown = data.doc;
+      break;
+    case 'commit':
+      if (kept) kept = shown = applyPatches(kept, data.patches);
+      break;
+    case 'try':
+      if (kept) shown = applyPatches(kept, data.patches);
+      break;
+    case 'draw': {
+      const reply = draw(data);
+      self.postMessage(reply, { transfer: reply.bitmap ? [reply.bitmap] : [] });
+      break;
+    }
+  }
+};

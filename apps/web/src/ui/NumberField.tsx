@@ -1,0 +1,149 @@
+import { clsx } from 'clsx';
+import { type KeyboardEvent, type PointerEvent, type ReactNode, useRef, useState } from 'react';
+import { calculate } from './arithmetic';
+
+export interface NumberFieldProps {
+  label: string;
+  /** null shows that several things differ. */
+  value: number | null;
+  min?: number;
+  max?: number;
+  /** What one pixel of scrubbing, or one press of an arrow key, changes. */
+  step?: number;
+  unit?: string;
+  decimals?: number;
+  /** Changes that belong together (one scrub) come between onStart and onEnd. */
+  onStart?: () => void;
+  onChange: (value: number) => void;
+  onEnd?: () => void;
+  before?: ReactNode;
+  className?: string;
+  disabled?: boolean;
+}
+
+const shown = (value: number | null, decimals: number) =>
+  value === null ? 'mixed' : String(Number(value.toFixed(decimals)));
+
+/** A number that is scrubbed by dragging, typed as a sum, or stepped by arrow keys (Shift for ten). */
+export const NumberField = ({
+  label,
+  value,
+  min = -Infinity,
+  max = Infinity,
+  step = 1,
+  unit,
+  decimals = 2,
+  onStart,
+  onChange,
+  onEnd,
+  before,
+  className,
+  disabled,
+}: NumberFieldProps) => {
+  const [text, setText] = useState<string | null>(null);
+  const [wrong, setWrong] = useState(false);
+  const input = useRef<HTMLInputElement>(null);
+  const scrub = useRef<{ x: number; from: number; moving: boolean } | null>(null);
+
+  const clamp = (v: number) => Math.min(max, Math.max(min, v));
+  const once = (v: number) => {
+    onStart?.();
+    onChange(clamp(v));
+    onEnd?.();
+  };
+
+  const finish = () => {
+    if (text !== null) {
+      const next = calculate(text);
+      if (next !== null && next !== value) once(next);
+    }
+    setText(null);
+    setWrong(false);
+  };
+
+  const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
+    event.stopPropagation();
+    if (event.key === 'Enter') {
+      if (text !== null && calculate(text) === null) setWrong(true);
+      else input.current?.blur();
+    } else if (event.key === 'Escape') {
+      setText(null);
+      setWrong(false);
+      requestAnimationFrame(() => input.current?.blur());
+    } else if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
+      event.preventDefault();
+      const by = step * (event.shiftKey ? 10 : 1) * (event.key === 'ArrowUp' ? 1 : -1);
+      setText(null);
+      once((value ?? 0) + by);
+    }
+  };
+
+  const onPointerDown = (event: PointerEvent<HTMLInputElement>) => {
+    if (text !== null || event.button !== 0 || disabled) return;
+    event.preventDefault();
+    scrub.current = { x: event.clientX, from: value ?? 0, moving: false };
+    event.currentTarget.setPointerCapture(event.pointerId);
+  };
+  const onPointerMove = (event: PointerEvent<HTMLInputElement>) => {
+    const s = scrub.current;
+    if (!s) return;
+    const dx = event.clientX - s.x;
+    if (!s.moving) {
+      if (Math.abs(dx) < 3) return;
+      s.moving = true;
+      onStart?.();
+    }
+    const fine = event.altKey ? 0.1 : event.shiftKey ? 10 : 1;
+    onChange(Number(clamp(s.from + dx * step * fine).toFixed(decimals + 2)));
+  };
+  const onPointerUp = () => {
+    const s = scrub.current;
+    scrub.current = null;
+    if (!s) return;
+    if (s.moving) onEnd?.();
+    else {
+      input.current?.focus();
+      input.current?.select();
+    }
+  };
+
+  return (
+    <span
+      className={clsx(
+        'flex h-[26px] min-w-0 items-center gap-1.5 rounded-md bg-paper-2 px-2 focus-within:ring-2',
+        wrong ? 'ring-2 ring-kite' : 'ring-sky',
+        disabled && 'opacity-50',
+        className,
+      )}
+    >
+      {before}
+      <input
+        ref={input}
+        aria-label={label}
+        aria-invalid={wrong}
+        title={wrong ? 'Not a number or a sum' : undefined}
+        disabled={disabled}
+        className={clsx(
+          'tabular w-full min-w-0 cursor-ew-resize bg-transparent outline-none focus:cursor-text',
+          value === null && text === null && 'text-ink-2 italic',
+        )}
+        value={text ?? shown(value, decimals)}
+        onFocus={(event) => {
+          setText(value === null ? '' : shown(value, decimals));
+          requestAnimationFrame(() => input.current === document.activeElement && event.target.select());
+        }}
+        onChange={(event) => {
+          setText(event.target.value);
+          setWrong(false);
+        }}
+        onBlur={finish}
+        onKeyDown={onKeyDown}
+        onPointerDown={onPointerDown}
+        onPointerMove={onPointerMove}
+        onPointerUp={onPointerUp}
+        onPointerCancel={onPointerUp}
+      />
+      {unit && <span className="shrink-0 text-xs text-ink-2">{unit}</span>}
+    </span>
+  );
+};

@@ -1,0 +1,56 @@
+import type { PointerEvent as ReactPointerEvent } from 'react';
+
+export interface Drag {
+  /** From where the pointer went down, in CSS pixels. */
+  readonly dx: number;
+  readonly dy: number;
+  readonly event: PointerEvent;
+}
+interface DragHandlers {
+  /** Once the pointer has moved enough to mean it. */
+  readonly onStart?: () => void;
+  readonly onMove: (drag: Drag) => void;
+  /** `moved` is false for a click. */
+  readonly onEnd?: (drag: Drag, moved: boolean) => void;
+  readonly onCancel?: () => void;
+}
+
+const SLACK = 3;
+
+/** Follows a pointer from its going down to its coming up; Escape gives up. */
+export const followPointer = (down: ReactPointerEvent | PointerEvent, handlers: DragHandlers): void => {
+  const { clientX, clientY, pointerId } = down;
+  let moved = false;
+  const at = (event: PointerEvent): Drag => ({ dx: event.clientX - clientX, dy: event.clientY - clientY, event });
+  const move = (event: PointerEvent) => {
+    if (event.pointerId !== pointerId) return;
+    const drag = at(event);
+    if (!moved) {
+      if (Math.hypot(drag.dx, drag.dy) < SLACK) return;
+      moved = true;
+      handlers.onStart?.();
+    }
+    handlers.onMove(drag);
+  };
+  const up = (event: PointerEvent) => {
+    if (event.pointerId !== pointerId) return;
+    stop();
+    handlers.onEnd?.(at(event), moved);
+  };
+  const key = (event: KeyboardEvent) => {
+    if (event.key !== 'Escape') return;
+    event.stopPropagation();
+    stop();
+    handlers.onCancel?.();
+  };
+  const stop = () => {
+    window.removeEventListener('pointermove', move);
+    window.removeEventListener('pointerup', up);
+    window.removeEventListener('pointercancel', up);
+    window.removeEventListener('keydown', key, true);
+  };
+  window.addEventListener('pointermove', move);
+  window.addEventListener('pointerup', up);
+  window.addEventListener('pointercancel', up);
+  window.addEventListener('keydown', key, true);
+};
