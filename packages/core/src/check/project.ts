@@ -14,7 +14,9 @@ export const fits = (schema: Schema, value: unknown, path = ''): void => {
     const at = error.path ?? '';
     const field = [path, at].filter(Boolean).join('.');
     // Messages start with the path within this schema.
-    const rest = error.message.startsWith(`${at}: `) ? error.message.slice(at.length + 2) : error.message;
+    const rest = error.message.startsWith(`${at || 'this'}: `)
+      ? error.message.slice((at || 'this').length + 2)
+      : error.message;
     throw new Invalid(`${field || 'the document'}: ${rest}`, field);
   }
 };

@@ -1,4 +1,5 @@
 import type { RenderSettings } from '../delivery/settings';
+import { Invalid, shown } from './problem';
 import { fits } from './project';
 import { between, LIMITS, object, oneOf, rateRule, rule, whole } from './schema';
 
@@ -36,7 +37,9 @@ const RULES = {
 /** The value as settings of a render, or Invalid. */
 export const checkSettings = (value: unknown): RenderSettings => {
   const format = (value as { format?: unknown } | null)?.format;
-  const known = typeof format === 'string' && Object.hasOwn(RULES, format) ? (format as keyof typeof RULES) : 'mp4';
-  fits(RULES[known], value);
+  if (typeof format !== 'string' || !Object.hasOwn(RULES, format)) {
+    throw new Invalid(`format: got ${shown(format)}, wanted one of ${Object.keys(RULES).join(', ')}`, 'format');
+  }
+  fits(RULES[format as keyof typeof RULES], value);
   return value as RenderSettings;
 };

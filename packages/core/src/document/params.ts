@@ -116,6 +116,8 @@ export const numbers = (
   o: Pick<NumbersParam, 'unit' | 'min' | 'max' | 'most'>,
 ): NumbersParam => ({ kind: 'numbers', label, default: value, ...o });
 
+export const switchParam = (label: string, value: boolean): SwitchParam => ({ kind: 'switch', label, default: value });
+
 export const choice = <const C extends string>(
   label: string,
   choices: readonly { readonly value: C; readonly label: string }[],

@@ -6,5 +6,5 @@ export const group: GroupKind<typeof PLACE> = {
   kind: 'group',
   label: 'Group',
   params: PLACE,
-  summary: () => 'Its own recipe and place',
+  summary: () => 'Own place',
 };

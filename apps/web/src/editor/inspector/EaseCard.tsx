@@ -4,7 +4,7 @@ import { type KeyChoice, setBeyond, setEase } from '@kite/core/edits/properties'
 import { together } from '@kite/core/document/patches';
 import { curveOf, easeOfStrength, SOFT, strengthOf } from '@kite/core/motion/eases/table';
 import { Spline } from 'lucide-react';
-import type { PointerEvent } from 'react';
+import { type PointerEvent, useState } from 'react';
 import { line } from 'd3-shape';
 import { followPointer } from '../../ui/drag';
 import { NumberField } from '../../ui/NumberField';
@@ -21,10 +21,15 @@ interface Span {
 }
 
 const WIDTH = 252;
-const HEIGHT = 128;
-const INSET = 28;
+const HEIGHT = 140;
 const px = (t: number) => 8 + t * (WIDTH - 16);
-const py = (v: number) => HEIGHT - INSET - v * (HEIGHT - 2 * INSET);
+
+/** The values that a plot shows, from bottom to top: all of the curve and its handles. */
+type Range = readonly [low: number, high: number];
+const rangeFor = (heights: readonly number[]): Range => [
+  Math.min(-0.2, ...heights) - 0.1,
+  Math.max(1.2, ...heights) + 0.1,
+];
 
 const BEYOND = [
   { value: 'hold', label: 'Hold' },
@@ -48,37 +53,45 @@ const Plot = ({
   onChange: (ease: Ease) => void;
   onEnd: () => void;
 }) => {
+  // While a handle is dragged the plot keeps its scale, or the handle would run from the pointer.
+  const [held, setHeld] = useState<Range | null>(null);
   const curve = curveOf(ease);
   const points = Array.from({ length: 101 }, (_, i) => [i / 100, curve(i / 100)] as const);
-  const path =
-    line<readonly [number, number]>()
-      .x((p) => px(p[0]))
-      .y((p) => py(p[1]))(points) ?? '';
   const handles =
     ease.kind === 'bezier'
       ? ease
       : ease.kind === 'linear'
         ? { kind: 'bezier' as const, x1: 1 / 3, y1: 1 / 3, x2: 2 / 3, y2: 2 / 3 }
         : null;
+  const range = held ?? rangeFor([...points.map((p) => p[1]), handles?.y1 ?? 0, handles?.y2 ?? 1]);
+  const tall = HEIGHT / (range[1] - range[0]);
+  const py = (v: number) => (range[1] - v) * tall;
+  const path =
+    line<readonly [number, number]>()
+      .x((p) => px(p[0]))
+      .y((p) => py(p[1]))(points) ?? '';
   const drag = (end: 1 | 2) => (event: PointerEvent<SVGCircleElement>) => {
     const svg = event.currentTarget.ownerSVGElement;
     if (!svg || !handles) return;
     event.stopPropagation();
     const box = svg.getBoundingClientRect();
+    setHeld(range);
     onStart();
+    const done = () => {
+      setHeld(null);
+      onEnd();
+    };
     followPointer(event, {
       onMove: ({ event: now }) => {
         const x = tidy(clamp(((now.clientX - box.left) * (WIDTH / box.width) - 8) / (WIDTH - 16), 0, 1));
-        let y = tidy(
-          clamp((HEIGHT - INSET - (now.clientY - box.top) * (HEIGHT / box.height)) / (HEIGHT - 2 * INSET), -3, 4),
-        );
+        let y = tidy(clamp(range[1] - ((now.clientY - box.top) * (HEIGHT / box.height)) / tall, -3, 4));
         // Flat handles are what most eases want, so they are easy to hit.
         const flat = end === 1 ? 0 : 1;
         if (Math.abs(y - flat) < 0.05) y = flat;
         onChange(end === 1 ? { ...handles, x1: x, y1: y } : { ...handles, x2: x, y2: y });
       },
-      onEnd: () => onEnd(),
-      onCancel: () => onEnd(),
+      onEnd: done,
+      onCancel: done,
     });
   };
   return (

@@ -17,8 +17,8 @@ export const Inspector = () => {
       className="flex w-[296px] shrink-0 flex-col gap-2 overflow-y-auto border-l border-line bg-paper-2 p-2 [scrollbar-width:thin]"
     >
       {selection.keys.length > 0 && <EaseCard />}
-      {layers.length > 0 && <PlaceCard key={layers.map((l) => l.id).join()} layers={layers} />}
-      {only?.kind === 'drawing' && <RecipeCard key={only.id} layer={only} />}
+      {layers.length > 0 && <PlaceCard key={`place-${layers.map((l) => l.id).join()}`} layers={layers} />}
+      {only?.kind === 'drawing' && <RecipeCard key={`recipe-${only.id}`} layer={only} />}
       {only && <TimeCard layer={only} />}
       {layers.length === 0 && selection.keys.length === 0 && <SceneCard scene={scene} />}
     </aside>

@@ -32,10 +32,19 @@ const common = <V extends Value>(values: readonly Value[]): V | null => {
   return first !== undefined && values.every((v) => JSON.stringify(v) === JSON.stringify(first)) ? (first as V) : null;
 };
 
+/** The values at the playhead. A thing that is not animated does not render again as the playhead moves. */
+const useValues = (refs: readonly PropertyRef[], param: Param): readonly Value[] => {
+  const properties = useSlice((s) => refs.map((ref) => propertyAt(s.doc, ref)));
+  const samplers = properties.map((property) => samplerOf(param, property));
+  const constant = samplers.every((sampler) => sampler.constant);
+  const frame = useSlice((s) => (constant ? 0 : s.frame));
+  return samplers.map((sampler) => sampler.at(frame));
+};
+
 /** A parameter's name, its keyframe dot, and a field of its kind. */
 export const ParamField = ({ refs, param }: ParamFieldProps) => {
   const editor = useEditor();
-  const values = useSlice((s) => refs.map((ref) => samplerOf(param, propertyAt(s.doc, ref)).at(s.frame)));
+  const values = useValues(refs, param);
   const write = (value: Value) =>
     writeValues(
       editor,

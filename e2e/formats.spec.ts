@@ -1,0 +1,186 @@
+/** What comes out of a render, read with tools that are not ours, and the one engine behind it all. */
+import type { Project } from '@kite/core/document/types';
+import type { Page } from '@playwright/test';
+import { join } from 'node:path';
+import { readFileSync } from 'node:fs';
+import { goToFrame, newProject, onScene, saved } from './support/editor';
+import { colorAt, differing, type Pixels, readGif, readPng, readVideo, unpack } from './support/media';
+import type { Server } from './support/server';
+import { expect, test } from './support/test';
+
+const TEAL = [0x2e, 0xc4, 0xb6];
+const near = (color: readonly number[], wanted: readonly number[], by = 3) =>
+  wanted.every((v, i) => Math.abs(v - (color[i] ?? -99)) <= by);
+
+/** Copies the demo's fan into a banner-sized project through the editor's own clipboard. */
+const fanBanner = async (page: Page, server: Server): Promise<Project> => {
+  const { body } = await server.api<{ id: string; name: string }[]>('GET', '/projects');
+  const demo = body.find((p) => p.name === 'Quillhaven Night Tram');
+  await page.goto(`${server.url}/projects/${demo?.id}`);
+  await page.getByRole('button', { name: 'Scene Lamp fan', exact: true }).click();
+  await page.getByTestId('canvas').click({ position: { x: 5, y: 5 } });
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('Control+c');
+  await newProject(page, server, 'Late ticket fan', 'Medium rectangle');
+  await page.getByLabel('Scene length', { exact: true }).fill('90');
+  await page.getByLabel('Scene length', { exact: true }).press('Enter');
+  await page.keyboard.press('Control+v');
+  await expect(page.getByTestId('layer-row')).toHaveCount(3);
+  // The fan was made for 1080 pixels: all three shrink as one, and sit in the middle.
+  for (const axis of ['Scale x', 'Position x', 'Position y']) {
+    const field = page.getByLabel(axis, { exact: true });
+    await field.click();
+    await field.fill(axis === 'Scale x' ? '23' : axis === 'Position x' ? '150' : '125');
+    await field.press('Enter');
+  }
+  return saved(page, server);
+};
+
+const render = async (page: Page, format: string, fill: (page: Page) => Promise<void> = async () => undefined) => {
+  await page.getByRole('button', { name: 'Render', exact: true }).click();
+  await page.getByRole('radio', { name: format }).click();
+  await fill(page);
+  await page.getByRole('dialog').getByRole('button', { name: 'Render', exact: true }).click();
+  await expect(page.getByRole('dialog')).toBeHidden();
+};
+
+interface Row {
+  id: string;
+  status: string;
+  sceneName: string;
+  settings: { format: string };
+  error: string | null;
+}
+
+const finished = async (server: Server, count: number): Promise<Map<string, Row>> => {
+  await expect
+    .poll(async () => (await server.api<Row[]>('GET', '/renders')).body.filter((r) => r.status === 'done').length, {
+      timeout: 60_000,
+    })
+    .toBe(count);
+  const { body } = await server.api<Row[]>('GET', '/renders');
+  return new Map(body.map((r) => [r.settings.format, r]));
+};
+
+/** The editor's own picture of the scene, which stands at 100 % in the middle of the canvas. */
+const previewPixels = async (page: Page, width: number, height: number): Promise<Pixels> => {
+  const at = await onScene(page, width, height);
+  const area = await page.getByTestId('canvas').boundingBox();
+  const corner = at(0, 0);
+  const [x, y] = [corner.x - (area?.x ?? 0), corner.y - (area?.y ?? 0)];
+  await page.waitForTimeout(300);
+  const url = await page.getByTestId('picture').evaluate(
+    (canvas: HTMLCanvasElement, box: number[]) => {
+      const copy = document.createElement('canvas');
+      copy.width = box[2] as number;
+      copy.height = box[3] as number;
+      copy.getContext('2d')?.drawImage(canvas, -(box[0] as number), -(box[1] as number));
+      return copy.toDataURL('image/png');
+    },
+    [x, y, width, height],
+  );
+  return readPng(Buffer.from(url.split(',')[1] ?? '', 'base64'));
+};
+
+test('all formats, from the dialog to the files', async ({ page, server, context }) => {
+  const doc = await fanBanner(page, server);
+  const scene = Object.values(doc.scenes)[0];
+  expect([scene?.width, scene?.height, scene?.length]).toEqual([300, 250, 90]);
+  await goToFrame(page, 86);
+
+  await render(page, 'MP4 video');
+  await render(page, 'Animated GIF', async () => {
+    await page.getByLabel('How often it plays').fill('3');
+    await page.getByLabel('How often it plays').press('Enter');
+  });
+  await render(page, 'HTML5 banner', async () => {
+    await page.getByLabel('Fallback frame').fill('40');
+    await page.getByLabel('Fallback frame').press('Enter');
+  });
+  await render(page, 'PNG of one frame');
+  const rows = await finished(server, 4);
+  const file = (format: string) => server.bytes(`/renders/${rows.get(format)?.id}/file`);
+
+  await test.step('PNG: the frame at the playhead', async () => {
+    const png = await readPng(await file('png'));
+    expect([png.width, png.height]).toEqual([300, 250]);
+    expect(colorAt(png, 10, 10).slice(0, 3)).toEqual(TEAL);
+  });
+
+  await test.step('MP4: frames, rate, size, tags and colours', async () => {
+    const video = readVideo(await file('mp4'), 300, 250);
+    expect(video.frames).toBe(90);
+    expect(video.head).toMatch(/Video: h264.*yuv420p\(tv, bt709.*300x250/);
+    expect(video.head).toMatch(/30 fps/);
+    expect(near(colorAt(video.frame(86), 10, 10), TEAL)).toBe(true);
+    expect(near(colorAt(video.frame(0), 10, 10), [0x1b, 0x1f, 0x4b])).toBe(true);
+  });
+
+  await test.step('GIF: delays, loop count and colours', async () => {
+    const gif = readGif(await file('gif'));
+    expect([gif.width, gif.height, gif.delays.length]).toEqual([300, 250, 90]);
+    // Thirty frames a second in hundredths: 3, 4, 3 ... three seconds in all.
+    expect(gif.delays.slice(0, 3)).toEqual([3, 4, 3]);
+    expect(gif.delays.reduce((a, b) => a + b)).toBe(300);
+    // Played three times is repeated twice.
+    expect(gif.loop).toBe(2);
+    expect(near(colorAt(gif.frame(86), 10, 10), TEAL)).toBe(true);
+  });
+
+  await test.step('HTML5: opens from its folder with the network off, frame by frame the server’s pixels', async () => {
+    const banner = unpack(await file('html5'));
+    expect(banner.names.sort()).toEqual(['fallback.png', 'index.html', 'player.js', 'scene.js']);
+    const html = readFileSync(join(banner.folder, 'index.html'), 'utf8');
+    expect(html).toContain('<meta name="ad.size" content="width=300,height=250">');
+    expect(html).toContain('var clickTag = "https://nighttram.example"');
+
+    const asked: string[] = [];
+    const alone = await context.newPage();
+    await alone.context().setOffline(true);
+    alone.on('request', (request) => asked.push(request.url()));
+    const errors: string[] = [];
+    alone.on('console', (message) => message.type() === 'error' && errors.push(message.text()));
+    await alone.goto(`file://${banner.folder}/index.html#frame=86`);
+    const pixels = async () => {
+      const url = await alone.locator('canvas').evaluate((canvas: HTMLCanvasElement) => canvas.toDataURL('image/png'));
+      return readPng(Buffer.from(url.split(',')[1] ?? '', 'base64'));
+    };
+    expect(differing(await pixels(), await readPng(await file('png')))).toBe(0);
+    await alone.goto('about:blank');
+    await alone.goto(`file://${banner.folder}/index.html#frame=40`);
+    expect(differing(await pixels(), await readPng(readFileSync(join(banner.folder, 'fallback.png'))))).toBe(0);
+    // By itself it plays.
+    await alone.goto('about:blank');
+    await alone.goto(`file://${banner.folder}/index.html`);
+    const first = await pixels();
+    await expect.poll(async () => differing(first, await pixels())).toBeGreaterThan(100);
+    expect(
+      asked.filter((url) => !url.startsWith('file://') && !url.startsWith('data:') && url !== 'about:blank'),
+    ).toEqual([]);
+    expect(errors).toEqual([]);
+    await alone.context().setOffline(false);
+    await alone.close();
+  });
+
+  await test.step('the editor’s preview is the server’s picture, pixel for pixel', async () => {
+    await page.getByTestId('canvas').click({ position: { x: 5, y: 5 } });
+    expect(differing(await previewPixels(page, 300, 250), await readPng(await file('png')))).toBe(0);
+  });
+
+  await test.step('the Renders page plays each of them', async () => {
+    await page.goto(`${server.url}/renders`);
+    const list = page.getByTestId('render-row');
+    await expect(list).toHaveCount(4);
+    await list.filter({ hasText: 'MP4 video' }).getByRole('button').first().click();
+    const video = page.locator('video');
+    await expect.poll(() => video.evaluate((v: HTMLVideoElement) => v.readyState)).toBeGreaterThan(1);
+    await expect(page.getByText('300 × 250 px · 90 frames · 3.00 s')).toBeVisible();
+    await list.filter({ hasText: 'Animated GIF' }).getByRole('button').first().click();
+    await expect.poll(() => page.locator('section img').evaluate((i: HTMLImageElement) => i.naturalWidth)).toBe(300);
+    await list.filter({ hasText: 'HTML5 banner' }).getByRole('button').first().click();
+    await expect(page.frameLocator('iframe').locator('canvas')).toBeVisible();
+    const download = page.waitForEvent('download');
+    await page.getByRole('link', { name: 'Download' }).click();
+    expect((await download).suggestedFilename()).toBe('Scene 1.zip');
+  });
+});

@@ -1,0 +1,63 @@
+/** What tests do in the editor, by its labels, as a person would. */
+import type { Project } from '@kite/core/document/types';
+import { expect, type Locator, type Page } from '@playwright/test';
+import type { Server } from './server';
+
+export const newProject = async (page: Page, server: Server, name: string, size: string): Promise<string> => {
+  await page.goto(server.url);
+  await page.getByRole('button', { name: 'New project' }).first().click();
+  await page.getByLabel('Project name').fill(name);
+  await page.getByRole('button', { name: new RegExp(`^${size}`) }).click();
+  await page.getByRole('button', { name: 'Create the project' }).click();
+  await expect(page.getByTestId('canvas')).toBeVisible();
+  return new URL(page.url()).pathname.split('/')[2] as string;
+};
+
+/** The server's document, once all edits have arrived. */
+export const saved = async (page: Page, server: Server): Promise<Project> => {
+  await expect(page.getByTestId('save-state')).toHaveText('Saved');
+  const id = new URL(page.url()).pathname.split('/')[2] as string;
+  return (await server.api<{ document: Project }>('GET', `/projects/${id}`)).body.document;
+};
+
+export const drag = async (page: Page, from: { x: number; y: number }, to: { x: number; y: number }): Promise<void> => {
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  await page.mouse.move((from.x + to.x) / 2, (from.y + to.y) / 2, { steps: 4 });
+  await page.mouse.move(to.x, to.y, { steps: 4 });
+  await page.mouse.up();
+};
+
+/** The middle of something on the page. */
+export const middle = async (locator: Locator): Promise<{ x: number; y: number }> => {
+  const box = await locator.boundingBox();
+  if (!box) throw new Error('not on the page');
+  return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+};
+
+/** Where a point of the scene is on the page, while the scene is shown at its own size. */
+export const onScene = async (page: Page, width: number, height: number) => {
+  await page.getByRole('button', { name: 'Zoom to 100 %' }).click();
+  const area = await page.getByTestId('canvas').boundingBox();
+  if (!area) throw new Error('no canvas');
+  const left = area.x + Math.round((Math.floor(area.width) - width) / 2);
+  const top = area.y + Math.round((Math.floor(area.height) - height) / 2);
+  return (x: number, y: number) => ({ x: left + x, y: top + y });
+};
+
+export const setNumber = async (page: Page, label: string, value: string): Promise<void> => {
+  const field = page.getByLabel(label, { exact: true });
+  await field.click();
+  await field.fill(value);
+  await field.press('Enter');
+};
+
+export const goToFrame = async (page: Page, frame: number): Promise<void> => {
+  await setNumber(page, 'Frame', String(frame));
+  await expect(page.getByTestId('picture')).toHaveAttribute('data-frame', String(frame));
+};
+
+export const addCard = async (page: Page, label: string): Promise<void> => {
+  await page.getByRole('button', { name: 'Add a source, step or paint' }).click();
+  await page.getByRole('menuitem', { name: label, exact: true }).click();
+};

@@ -1,0 +1,91 @@
+/** A real server on a throw-away data folder. */
+import { type ChildProcess, spawn } from 'node:child_process';
+import { once } from 'node:events';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+
+const ROOT = resolve(import.meta.dirname, '../..');
+
+export interface Output {
+  readonly code: number | null;
+  readonly text: string;
+}
+
+/** Runs one of the built programs to its end. */
+export const runProgram = async (name: 'server' | 'kite', args: readonly string[]): Promise<Output> => {
+  const child = spawn(process.execPath, [join(ROOT, 'dist', `${name}.mjs`), ...args], { cwd: ROOT });
+  let text = '';
+  for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk: Buffer) => (text += chunk.toString()));
+  const [code] = (await once(child, 'close')) as [number | null];
+  return { code, text };
+};
+
+export class Server {
+  private child: ChildProcess | null = null;
+  url = '';
+
+  constructor(readonly data = mkdtempSync(join(tmpdir(), 'kite-e2e-'))) {}
+
+  /** Starts on a free port, or on the one it had. */
+  async start(): Promise<void> {
+    const port = this.url ? new URL(this.url).port : String(20_000 + Math.floor(Math.random() * 20_000));
+    const child = spawn(process.execPath, [join(ROOT, 'dist/server.mjs'), '--data', this.data, '--port', port], {
+      cwd: ROOT,
+    });
+    this.child = child;
+    let text = '';
+    await new Promise<void>((ready, fail) => {
+      const read = (chunk: Buffer) => {
+        text += chunk.toString();
+        const match = /is at (http:\S+)/.exec(text);
+        if (match?.[1]) {
+          this.url = match[1];
+          ready();
+        }
+      };
+      child.stdout.on('data', read);
+      child.stderr.on('data', read);
+      child.on('exit', () => fail(new Error(`the server ended: ${text}`)));
+    });
+  }
+
+  /** As a power cut would. */
+  async kill(): Promise<void> {
+    await this.end('SIGKILL');
+  }
+
+  private async end(signal: NodeJS.Signals): Promise<void> {
+    const child = this.child;
+    this.child = null;
+    if (!child || child.exitCode !== null) return;
+    child.removeAllListeners('exit');
+    const closed = once(child, 'exit');
+    child.kill(signal);
+    await closed;
+  }
+
+  async stop(): Promise<void> {
+    await this.end('SIGTERM');
+    rmSync(this.data, { recursive: true, force: true });
+  }
+
+  async api<T>(method: string, path: string, body?: unknown): Promise<{ status: number; body: T }> {
+    const binary = body instanceof Uint8Array;
+    const response = await fetch(`${this.url}/api${path}`, {
+      method,
+      ...(body !== undefined && {
+        body: binary ? Buffer.from(body) : JSON.stringify(body),
+        headers: { 'content-type': binary ? 'application/zip' : 'application/json' },
+      }),
+    });
+    const text = await response.text();
+    return { status: response.status, body: (text ? JSON.parse(text) : undefined) as T };
+  }
+
+  async bytes(path: string): Promise<Uint8Array> {
+    const response = await fetch(`${this.url}/api${path}`);
+    if (!response.ok) throw new Error(`${path}: ${response.status}`);
+    return new Uint8Array(await response.arrayBuffer());
+  }
+}

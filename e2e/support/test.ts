@@ -1,0 +1,28 @@
+import { test as base } from '@playwright/test';
+import { Server } from './server';
+
+/** Tests share one server; each makes the projects it needs. Any error on a page fails its test. */
+export const test = base.extend<{ watched: undefined }, { server: Server }>({
+  server: [
+    // Playwright reads what a fixture needs from this pattern.
+    // eslint-disable-next-line no-empty-pattern
+    async ({}, use) => {
+      const server = new Server();
+      await server.start();
+      await use(server);
+      await server.stop();
+    },
+    { scope: 'worker' },
+  ],
+  watched: [
+    async ({ page }, use) => {
+      const errors: string[] = [];
+      page.on('pageerror', (error) => errors.push(error.message));
+      await use(undefined);
+      if (errors.length > 0) throw new Error(`errors on the page: ${errors.join('; ')}`);
+    },
+    { auto: true },
+  ],
+});
+
+export { expect } from '@playwright/test';

@@ -1,0 +1,172 @@
+import { strToU8, zipSync } from 'fflate';
+import { describe, expect, it } from 'vitest';
+import { newDrawing, newItem, newProject, newScene } from '../document/make';
+import type { Layer, Project } from '../document/types';
+import { readArchive, writeArchive } from '../interchange/archive';
+import { Invalid } from './problem';
+import { checkProject } from './project';
+import { checkSettings } from './settings';
+import { upgraded } from './versions';
+
+const size = { width: 300, height: 250, rate: { num: 30000, den: 1001 }, length: 50, background: null };
+const scene = newScene('s', 'Banner', size);
+const layer = (id: string, fields: Partial<Layer> = {}): Layer =>
+  ({
+    ...newDrawing(scene, id, id, [newItem('r', 'rectangle'), newItem('f', 'fill'), newItem('x', 'repeater')]),
+    ...fields,
+  }) as Layer;
+const project = (...layers: Layer[]): Project =>
+  newProject('p', 'Night pass', [
+    { ...scene, layers: Object.fromEntries(layers.map((l) => [l.id, l])), order: layers.map((l) => l.id) },
+  ]);
+/** A project with one thing in it put wrong. */
+const broken = (path: string, value: unknown): unknown => {
+  const doc = JSON.parse(JSON.stringify(project(layer('a'), layer('b')))) as Record<string, unknown>;
+  const keys = path.split('.');
+  let at = doc;
+  for (const key of keys.slice(0, -1)) at = at[key] as Record<string, unknown>;
+  at[keys.at(-1) as string] = value;
+  return doc;
+};
+const problem = (work: () => unknown): string => {
+  try {
+    work();
+  } catch (error) {
+    expect(error).toBeInstanceOf(Invalid);
+    return (error as Error).message;
+  }
+  return 'passed';
+};
+
+describe('the schema', () => {
+  it('passes what the product makes', () => {
+    expect(checkProject(project(layer('a'), layer('b', { parent: 'a' })))).toBeTruthy();
+  });
+  const L = 'scenes.s.layers.a';
+  it.each<[string, string, unknown, string]>([
+    [
+      'an opacity over 1',
+      `${L}.params.opacity`,
+      { value: 7 },
+      'scenes.s.layers.a.params.opacity.value: got 7, wanted a number from 0 to 1',
+    ],
+    ['NaN', `${L}.params.rotation`, { value: NaN }, 'params.rotation.value: got NaN, wanted a number'],
+    ['a text for a number', `${L}.params.rotation`, { value: '9' }, 'got the text "9", wanted a number'],
+    [
+      'a million copies',
+      `${L}.items.x.params.copies`,
+      { value: 1e6 },
+      'items.x.params.copies.value: got 1000000, wanted a number from 0 to 1000',
+    ],
+    ['an unknown field', `${L}.params.speed`, { value: 1 }, 'unknown fields: speed'],
+    ['an unknown card', `${L}.items.r.kind`, 'blob', 'items.r.kind: got the text "blob", wanted one of rectangle'],
+    ['a huge scene', 'scenes.s.width', 1e6, 'scenes.s.width: got 1000000, wanted a whole number from 1 to 8192'],
+    [
+      'keyframes out of order',
+      `${L}.params.rotation`,
+      {
+        keys: [
+          { frame: 5, value: 1, ease: { kind: 'linear' } },
+          { frame: 5, value: 2, ease: { kind: 'linear' } },
+        ],
+      },
+      'rising order',
+    ],
+    [
+      'an ease beyond its span',
+      `${L}.params.rotation`,
+      { keys: [{ frame: 5, value: 1, ease: { kind: 'bezier', x1: -1, y1: 0, x2: 1, y2: 1 } }] },
+      'ease.x1: got -1',
+    ],
+    ['a layer that ends before it begins', `${L}.to`, -1, `${L}.to: got -1, wanted more than its first frame 0`],
+    ['a parent that is not there', `${L}.parent`, 'zz', 'there is no layer "zz"'],
+    ['an order that misses a layer', 'scenes.s.order', ['a'], 'scenes.s.order: must name each'],
+    ['a card in two places', `${L}.recipe`, ['r', 'f', 'x', 'q'], 'names a card "q"'],
+    ['a reserved key', `${L}.parent`, 'constructor', 'wanted an id or null'],
+    ['a list for a project', 'scenes', [], 'scenes: got a list of 0, wanted an object'],
+  ])('refuses %s, naming field, value and limit', (_name, path, value, message) => {
+    expect(problem(() => checkProject(broken(path, value)))).toContain(message);
+  });
+  it('refuses a cycle of parents, naming it', () => {
+    const cycle = project(layer('a', { parent: 'b' }), layer('b', { parent: 'a' }));
+    expect(problem(() => checkProject(cycle))).toContain('layers are parents of each other: a → b → a');
+  });
+  it.each([[null], [3], ['text'], [[]]])('refuses %j for a whole document', (value) => {
+    expect(problem(() => checkProject(value))).toContain('the document: got');
+  });
+});
+
+describe('versions', () => {
+  const steps = new Map([
+    [1, (d: Record<string, unknown>) => ({ ...d, title: d.name })],
+    [2, (d: Record<string, unknown>) => ({ ...d, title: `${String(d.title)}!` })],
+  ]);
+  it('older ones are upgraded step by step', () => {
+    expect(upgraded({ version: 1, name: 'Tram' }, 3, steps)).toEqual({ version: 3, name: 'Tram', title: 'Tram!' });
+  });
+  it('newer ones are refused, saying what to do', () => {
+    expect(problem(() => upgraded({ version: 99 }))).toContain('newer than the 1 this version of Agile Kite reads');
+  });
+});
+
+describe('archives', () => {
+  const good = writeArchive(project(layer('a')));
+  const zip = (files: Record<string, Uint8Array>) => zipSync(files);
+  const read = (bytes: Uint8Array) => problem(() => readArchive(bytes));
+
+  it('come back as they went', () => {
+    expect(readArchive(good)).toEqual(project(layer('a')));
+  });
+  it('cut short at any place are refused', () => {
+    for (const share of [0.1, 0.5, 0.9, 0.99]) {
+      expect(read(good.slice(0, Math.floor(good.length * share)))).toMatch(/^the archive: /);
+    }
+  });
+  it.each([
+    ['empty', new Uint8Array(), 'is not a zip file'],
+    ['not a zip', strToU8('hello there'), 'is not a zip file'],
+    ['without a document', zip({ 'assets/x.png': new Uint8Array(3) }), 'has no project.json'],
+    [
+      'with names that climb out',
+      zip({ '../evil': new Uint8Array(3), 'project.json': strToU8('{}') }),
+      'points outside',
+    ],
+    ['with absolute names', zip({ '/etc/passwd': new Uint8Array(3) }), 'points outside'],
+    ['with strange entries', zip({ 'run.exe': new Uint8Array(3) }), 'is not part of a project'],
+    ['with JSON that is none', zip({ 'project.json': strToU8('{"a":') }), 'not valid JSON'],
+    [
+      'that unpack to far more than they weigh',
+      zip({ 'project.json': new Uint8Array(40 * 2 ** 20) }),
+      'unpacks to more than',
+    ],
+  ])('%s are refused', (_name, bytes, message) => {
+    expect(read(bytes)).toContain(message);
+  });
+  it('that lie about their unpacked size are refused without unpacking it', () => {
+    const bomb = zip({ 'project.json': new Uint8Array(40 * 2 ** 20) });
+    const view = new DataView(bomb.buffer, bomb.byteOffset);
+    // Central directory header, APPNOTE 4.3.12: the unpacked size is at offset 24.
+    for (let i = 0; i + 46 < bomb.length; i++)
+      if (view.getUint32(i, true) === 0x02014b50) view.setUint32(i + 24, 100, true);
+    expect(read(bomb)).toMatch(/^the archive: /);
+  });
+});
+
+describe('render settings', () => {
+  const gif = { format: 'gif', scale: 1, rate: null, from: 0, to: 50, loop: 0, palette: 'global', dither: 'none' };
+  it('pass when sound', () => {
+    expect(checkSettings(gif)).toEqual(gif);
+  });
+  it.each([
+    [{ ...gif, loop: -1 }, 'loop: got -1, wanted a whole number from 0 to 65535'],
+    [{ ...gif, dither: 'heavy' }, 'dither: got the text "heavy"'],
+    [{ ...gif, rate: { num: 0, den: 1 } }, 'rate'],
+    [{ format: 'avi' }, 'format: got the text "avi"'],
+    [
+      { format: 'html5', scale: 1, rate: null, from: 0, to: 5, loop: 0, fallback: 0, click: 'javascript:alert(1)' },
+      'click',
+    ],
+  ])('are refused with the field: %j', (value, message) => {
+    expect(problem(() => checkSettings(value))).toContain(message);
+  });
+});
