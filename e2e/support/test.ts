@@ -5,7 +5,6 @@ import { Server } from './server';
 export const test = base.extend<{ watched: undefined }, { server: Server }>({
   server: [
     // Playwright reads what a fixture needs from this pattern.
-    // eslint-disable-next-line no-empty-pattern
     async ({}, use) => {
       const server = new Server();
       await server.start();

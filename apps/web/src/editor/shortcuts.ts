@@ -88,9 +88,12 @@ const takesText = (target: EventTarget | null): boolean =>
 /** Runs the shortcut of a key event; true if there is one. */
 export const runShortcut = (editor: Editor, event: KeyboardEvent): boolean => {
   if (event.defaultPrevented || takesText(event.target) || event.altKey) return false;
-  // A focused button is pressed by Space and Enter; a menu or dialog has its own keys.
-  if (event.target instanceof Element && event.target.closest('[role=dialog],[role=menu],[role=radiogroup]'))
-    return false;
+  if (event.target instanceof Element) {
+    // A menu or dialog has its own keys; a button that was reached by keyboard is pressed by Space.
+    if (event.target.closest('[role=dialog],[role=menu]')) return false;
+    if (event.key === ' ' && event.target.matches('button:focus-visible,a:focus-visible')) return false;
+    if (event.key.startsWith('Arrow') && event.target.closest('[role=radiogroup]')) return false;
+  }
   const shortcut = byKeys.get(keysOf(event));
   if (!shortcut) return false;
   event.preventDefault();

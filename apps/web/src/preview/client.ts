@@ -11,6 +11,8 @@ export interface DrawWish {
   readonly width: number;
   readonly height: number;
   readonly view: Matrix;
+  /** Where the picture goes on the page, in device pixels: given back with it, so that both change at once. */
+  readonly at: readonly [x: number, y: number];
 }
 
 export class Preview {

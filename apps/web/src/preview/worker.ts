@@ -19,9 +19,12 @@ export type PreviewRequest =
       readonly width: number;
       readonly height: number;
       readonly view: Matrix;
+      /** Where the picture goes on the page; comes back with it. */
+      readonly at: readonly [x: number, y: number];
     };
 
 export interface PreviewReply {
+  readonly at: readonly [x: number, y: number];
   readonly id: number;
   readonly frame: number;
   readonly bitmap: ImageBitmap | null;
@@ -36,16 +39,16 @@ let kept: Project | null = null;
 let shown: Project | null = null;
 
 const draw = (request: Extract<PreviewRequest, { kind: 'draw' }>): PreviewReply => {
-  const { id, frame, width, height, view } = request;
+  const { id, frame, width, height, view, at } = request;
   const scene = shown?.scenes[request.scene];
-  if (!scene || width < 1 || height < 1) return { id, frame, bitmap: null, problems: [], ms: 0 };
+  if (!scene || width < 1 || height < 1) return { id, frame, at, bitmap: null, problems: [], ms: 0 };
   const start = performance.now();
   if (canvas.width !== width) canvas.width = width;
   if (canvas.height !== height) canvas.height = height;
   const list = compileScene(scene).at(frame);
   paint(context, list, { width, height, view }, pool);
   const bitmap = canvas.transferToImageBitmap();
-  return { id, frame, bitmap, problems: list.problems, ms: performance.now() - start };
+  return { id, frame, at, bitmap, problems: list.problems, ms: performance.now() - start };
 };
 
 self.onmessage = ({ data }: MessageEvent<PreviewRequest>) => {

@@ -10,7 +10,16 @@ import { drawShape } from './drawShape';
 import { Handles } from './Handles';
 import { layerAt, layersIn } from './hit';
 import { moveSelection } from './transforms';
-import { fitView, type Size, toArea, toScene, viewMatrix, zoomed } from './view';
+import { fitView, shownPart, type Size, toArea, toScene, zoomed } from './view';
+
+/** Gives the canvas the size of a picture, and stands it where the picture was drawn for. */
+const place = (canvas: HTMLCanvasElement, [x, y]: readonly [number, number], { width, height }: Size): void => {
+  if (canvas.width !== width) canvas.width = width;
+  if (canvas.height !== height) canvas.height = height;
+  const ratio = window.devicePixelRatio;
+  const css = { left: x, top: y, width, height };
+  for (const [side, length] of Object.entries(css)) canvas.style.setProperty(side, `${length / ratio}px`);
+};
 
 /** The picture, drawn by the preview worker; the page itself draws only what is laid over it. */
 export const CanvasArea = () => {
@@ -53,10 +62,9 @@ export const CanvasArea = () => {
     const context = canvas.current?.getContext('bitmaprenderer');
     let times: number[] = [];
     let lastFrame = -1;
-    return editor.preview.listen(({ bitmap, problems: found, frame: drawn }) => {
+    return editor.preview.listen(({ bitmap, problems: found, frame: drawn, at }) => {
       if (bitmap && canvas.current && context) {
-        if (canvas.current.width !== bitmap.width) canvas.current.width = bitmap.width;
-        if (canvas.current.height !== bitmap.height) canvas.current.height = bitmap.height;
+        place(canvas.current, at, bitmap);
         context.transferFromImageBitmap(bitmap);
         canvas.current.dataset.frame = String(drawn);
       }
@@ -78,15 +86,8 @@ export const CanvasArea = () => {
 
   useEffect(() => {
     if (size.width < 1 || size.height < 1) return;
-    const ratio = window.devicePixelRatio;
-    const [zoom, , , , x, y] = viewMatrix(view);
-    editor.preview.draw({
-      scene: sceneId,
-      frame,
-      width: Math.round(size.width * ratio),
-      height: Math.round(size.height * ratio),
-      view: [zoom * ratio, 0, 0, zoom * ratio, x * ratio, y * ratio],
-    });
+    const shown = shownPart(scene, size, view, window.devicePixelRatio);
+    if (shown) editor.preview.draw({ scene: sceneId, frame, ...shown });
     // `view` is made anew each time; its numbers are what counts.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [editor, doc, sceneId, frame, size.width, size.height, view.zoom, view.x, view.y]);
@@ -181,7 +182,7 @@ export const CanvasArea = () => {
           background: scene.background ?? 'repeating-conic-gradient(#c8c8c4 0 25%, #efefec 0 50%) 0 0 / 16px 16px',
         }}
       />
-      <canvas ref={canvas} data-testid="picture" className="absolute inset-0 size-full" />
+      <canvas ref={canvas} data-testid="picture" className="absolute" />
       <svg className="absolute inset-0 size-full" aria-hidden>
         <Handles view={view} pointOf={pointOf} />
         {marquee && (

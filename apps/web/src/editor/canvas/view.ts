@@ -35,3 +35,32 @@ export const zoomed = (view: View, factor: number, at: Point): View => {
   const [sx, sy] = toScene(view, at);
   return { zoom, x: at[0] - sx * zoom, y: at[1] - sy * zoom };
 };
+
+/** The part of the scene that shows, in device pixels: where it goes, how large it is, and the scene's view of it. */
+export interface Shown extends Size {
+  readonly at: readonly [x: number, y: number];
+  readonly view: Matrix;
+}
+
+/**
+ * The scene stands on whole device pixels and is drawn from its own corner where all of it shows, so
+ * that the picture has the very pixels of a render; null where nothing shows.
+ */
+export const shownPart = (scene: Size, area: Size, { zoom, x, y }: View, ratio: number): Shown | null => {
+  const scale = zoom * ratio;
+  const whole = {
+    width: Math.max(1, Math.round(scene.width * scale)),
+    height: Math.max(1, Math.round(scene.height * scale)),
+  };
+  const [px, py] = [Math.round(x * ratio), Math.round(y * ratio)];
+  const [left, top] = [Math.max(0, -px), Math.max(0, -py)];
+  const right = Math.min(whole.width, Math.round(area.width * ratio) - px);
+  const bottom = Math.min(whole.height, Math.round(area.height * ratio) - py);
+  if (right <= left || bottom <= top) return null;
+  return {
+    at: [px + left, py + top],
+    width: right - left,
+    height: bottom - top,
+    view: [whole.width / scene.width, 0, 0, whole.height / scene.height, -left, -top],
+  };
+};

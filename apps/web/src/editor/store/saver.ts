@@ -3,8 +3,9 @@
  * that neither a server that is away nor a closed tab loses it.
  */
 import { checkProject } from '@kite/core/check/project';
-import { applyPatches, type Patch } from '@kite/core/document/patches';
+import { applyEdit, applyPatches, type Patch } from '@kite/core/document/patches';
 import type { Project } from '@kite/core/document/types';
+import { reconcile } from '@kite/core/edits/reconcile';
 import { api, ApiError, Away, type Head } from '../../api/client';
 
 export type SaveState =
@@ -37,9 +38,11 @@ const readOutbox = (project: string): Outbox | null => {
   }
 };
 
-const withPatches = (doc: Project, patches: readonly Patch[]): Project | null => {
+/** An edit on top of a document that others have changed; null where it no longer fits. */
+const rebased = (doc: Project, edit: Pending): { doc: Project; edit: Pending } | null => {
   try {
-    return checkProject(applyPatches(doc, patches));
+    const change = applyEdit(applyPatches(doc, edit.patches), reconcile());
+    return { doc: checkProject(change.doc), edit: { ...edit, patches: [...edit.patches, ...change.patches] } };
   } catch {
     return null;
   }
@@ -100,10 +103,10 @@ export class Saver {
     let doc = head.document;
     const fitting: Pending[] = [];
     for (const p of pending) {
-      const next = withPatches(doc, p.patches);
+      const next = rebased(doc, p);
       if (!next) continue;
-      doc = next;
-      fitting.push(p);
+      doc = next.doc;
+      fitting.push(next.edit);
     }
     this.revision = head.revision;
     this.pending = fitting;

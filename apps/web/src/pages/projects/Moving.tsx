@@ -38,6 +38,7 @@ const useScene = (doc: Project | undefined, playing: boolean) => {
         width: Math.max(1, Math.round(scene.width * zoom * ratio)),
         height: Math.max(1, Math.round(scene.height * zoom * ratio)),
         view: [zoom * ratio, 0, 0, zoom * ratio, 0, 0],
+        at: [0, 0],
       });
     if (!playing) {
       show(scene.poster);

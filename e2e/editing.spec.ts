@@ -1,0 +1,262 @@
+/** The editor's tools, one by one: canvas, layers, bars, beads, cards, scenes. */
+import type { DrawingLayer, KeyedProperty, Scene } from '@kite/core/document/types';
+import type { Page } from '@playwright/test';
+import { addCard, drag, goToFrame, middle, newProject, onScene, saved, setNumber } from './support/editor';
+import type { Server } from './support/server';
+import { expect, test } from './support/test';
+
+const sceneOf = async (page: Page, server: Server): Promise<Scene> => {
+  const doc = await saved(page, server);
+  return doc.scenes[doc.order[0] as string] as Scene;
+};
+const layerNamed = (scene: Scene, name: string): DrawingLayer =>
+  Object.values(scene.layers).find((l) => l.name === name) as DrawingLayer;
+const valueOf = (layer: DrawingLayer, key: string) => (layer.params[key] as { value: unknown } | undefined)?.value;
+
+/** A banner with three rectangles of 40 pixels in a row. */
+const threeSquares = async (page: Page, server: Server, name: string) => {
+  await newProject(page, server, name, 'Medium rectangle');
+  const at = await onScene(page, 300, 250);
+  for (const x of [50, 130, 210]) {
+    await page.keyboard.press('r');
+    await drag(page, at(x, 100), at(x + 40, 140));
+  }
+  await expect(page.getByTestId('layer-row')).toHaveCount(3);
+  return at;
+};
+
+test('canvas: select, move, scale, turn, marquee, nudge', async ({ page, server }) => {
+  const at = await threeSquares(page, server, 'Canvas tools');
+  const before = layerNamed(await sceneOf(page, server), 'Rectangle');
+  expect(valueOf(before, 'position')).toEqual([70, 120]);
+
+  await drag(page, at(60, 110), at(80, 130));
+  let scene = await sceneOf(page, server);
+  expect(valueOf(layerNamed(scene, 'Rectangle'), 'position')).toEqual([90, 140]);
+
+  await drag(page, await middle(page.getByTestId('handle-1/1')), at(150, 200));
+  scene = await sceneOf(page, server);
+  expect(valueOf(layerNamed(scene, 'Rectangle'), 'scale')).toEqual([2, 2]);
+  // The far corner stayed where it was.
+  expect(valueOf(layerNamed(scene, 'Rectangle'), 'position')).toEqual([110, 160]);
+
+  const knob = await middle(page.getByTestId('handle-turn'));
+  await page.mouse.move(knob.x, knob.y);
+  await page.mouse.down();
+  await page.keyboard.down('Shift');
+  await page.mouse.move(at(180, 160).x, at(180, 160).y, { steps: 5 });
+  await page.mouse.up();
+  await page.keyboard.up('Shift');
+  expect(valueOf(layerNamed(await sceneOf(page, server), 'Rectangle'), 'rotation')).toBe(90);
+
+  await page.keyboard.press('Shift+ArrowLeft');
+  expect(valueOf(layerNamed(await sceneOf(page, server), 'Rectangle'), 'position')).toEqual([100, 160]);
+
+  await drag(page, at(125, 90), at(295, 115));
+  await expect(page.getByLabel('Place')).toContainText('2 layers');
+  await drag(page, at(150, 105), at(150, 85));
+  scene = await sceneOf(page, server);
+  expect(['Rectangle 2', 'Rectangle 3'].map((n) => valueOf(layerNamed(scene, n), 'position'))).toEqual([
+    [150, 100],
+    [230, 100],
+  ]);
+});
+
+test('layers: rename, lock, hide, reorder, bars, copies', async ({ page, server }) => {
+  const at = await threeSquares(page, server, 'Layer tools');
+  const row = (name: string) => page.getByLabel(`Layer ${name}`, { exact: true });
+  await row('Rectangle 3').getByText('Rectangle 3').first().dblclick();
+  await page.getByLabel('Layer name').fill('Ticket');
+  await page.getByLabel('Layer name').press('Enter');
+  await page.getByLabel('Hide Rectangle 2').click();
+  await page.getByLabel('Lock Ticket').click();
+  let scene = await sceneOf(page, server);
+  expect(layerNamed(scene, 'Rectangle 2').hidden).toBe(true);
+  expect(layerNamed(scene, 'Ticket').locked).toBe(true);
+
+  // A locked layer cannot be picked up from the canvas.
+  await page.keyboard.press('Escape');
+  await drag(page, at(225, 115), at(225, 160));
+  expect(valueOf(layerNamed(await sceneOf(page, server), 'Ticket'), 'position')).toEqual([230, 120]);
+
+  const name = await middle(row('Rectangle').getByText('Rectangle').first());
+  await drag(page, name, { x: name.x, y: name.y - 70 });
+  scene = await sceneOf(page, server);
+  expect(scene.order.map((id) => scene.layers[id]?.name)[0]).toBe('Rectangle');
+
+  const bar = row('Rectangle').getByTestId('layer-bar');
+  const width = (await bar.boundingBox())?.width ?? 0;
+  const frames = (px: number) => Math.round((px / width) * 240);
+  const end = await middle(bar.getByTestId('bar-end'));
+  await drag(page, end, { x: end.x - 100, y: end.y });
+  expect(layerNamed(await sceneOf(page, server), 'Rectangle').to).toBe(240 - frames(100));
+  const body = await middle(bar);
+  await drag(page, body, { x: body.x + 50, y: body.y });
+  expect(layerNamed(await sceneOf(page, server), 'Rectangle').from).toBe(frames(50));
+
+  await page.keyboard.press('Control+d');
+  scene = await sceneOf(page, server);
+  expect(layerNamed(scene, 'Rectangle 3')).toMatchObject({ from: frames(50) });
+  await page.keyboard.press('Control+x');
+  await expect(page.getByTestId('layer-row')).toHaveCount(3);
+  await page.keyboard.press('Control+v');
+  await expect(page.getByTestId('layer-row')).toHaveCount(4);
+  await page.keyboard.press('Delete');
+  await expect(page.getByTestId('layer-row')).toHaveCount(3);
+});
+
+test('auto-key: off moves the whole curve and says so, on sets a keyframe', async ({ page, server }) => {
+  await threeSquares(page, server, 'Auto-key');
+  await page.getByLabel('Turn: Animate: add a keyframe here').click();
+  await goToFrame(page, 30);
+  await page.keyboard.press('a');
+  await setNumber(page, 'Turn', '90');
+  const turn = async () => layerNamed(await sceneOf(page, server), 'Rectangle 3').params.rotation as KeyedProperty;
+  expect((await turn()).keys.map((k) => [k.frame, k.value])).toEqual([
+    [0, 0],
+    [30, 90],
+  ]);
+  await page.keyboard.press('a');
+  await setNumber(page, 'Turn', '100');
+  await expect(page.getByText(/Turn: the whole curve moved/)).toBeVisible();
+  expect((await turn()).keys.map((k) => k.value)).toEqual([10, 100]);
+});
+
+test('beads: add, sweep, move together, delete', async ({ page, server }) => {
+  await threeSquares(page, server, 'Beads');
+  await page.getByLabel('Turn: Animate: add a keyframe here').click();
+  await page.getByLabel('Opacity: Animate: add a keyframe here').click();
+  const ribbons = page.getByTestId('ribbon-row');
+  await expect(ribbons).toHaveCount(2);
+  for (const i of [0, 1]) {
+    const box = await ribbons.nth(i).locator('svg').last().boundingBox();
+    await page.mouse.dblclick((box?.x ?? 0) + 300, (box?.y ?? 0) + 13);
+  }
+  await expect(page.getByTestId('bead')).toHaveCount(4);
+
+  const area = await ribbons.first().boundingBox();
+  const x = (area?.x ?? 0) + 232;
+  await drag(page, { x: x + 200, y: (area?.y ?? 0) + 2 }, { x: x + 400, y: (area?.y ?? 0) + 50 });
+  const chosen = page.locator('[data-testid=bead][aria-pressed=true]');
+  await expect(chosen).toHaveCount(2);
+  const layer = async () => layerNamed(await sceneOf(page, server), 'Rectangle 3');
+  const last = (l: DrawingLayer, key: string) => (l.params[key] as KeyedProperty).keys.at(-1)?.frame ?? 0;
+  const before = last(await layer(), 'rotation');
+  const bead = await middle(chosen.first());
+  await drag(page, bead, { x: bead.x + 60, y: bead.y });
+  const moved = await layer();
+  expect(last(moved, 'rotation')).toBeGreaterThan(before + 10);
+  expect(last(moved, 'opacity') - last(moved, 'rotation')).toBe(0);
+
+  await page.keyboard.press('Delete');
+  await expect(page.getByTestId('bead')).toHaveCount(2);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByTestId('bead')).toHaveCount(4);
+});
+
+test('cards: add, reorder, switch off, group, remove; every parameter has a field', async ({ page, server }) => {
+  await threeSquares(page, server, 'Cards');
+  const kinds = async () => {
+    const layer = layerNamed(await sceneOf(page, server), 'Rectangle 3');
+    return layer.recipe.map((id) => layer.items[id]?.kind);
+  };
+  for (const label of ['Ellipse', 'Polygon', 'Star', 'Line', 'Path', 'Trim', 'Stroke', 'Repeater', 'Group']) {
+    await addCard(page, label);
+    await expect(page.getByLabel(`Card ${label}`, { exact: true })).toBeVisible();
+    await page.getByRole('button', { name: `Close ${label}`, exact: true }).click();
+  }
+  expect((await kinds()).toSorted()).toEqual(
+    [
+      'ellipse',
+      'fill',
+      'group',
+      'line',
+      'path',
+      'polygon',
+      'rectangle',
+      'repeater',
+      'star',
+      'stroke',
+      'trim',
+    ].toSorted(),
+  );
+  await page.getByRole('button', { name: 'Open Stroke' }).click();
+  for (const label of ['Ink', 'Colour', 'Opacity', 'Width', 'Caps', 'Joins', 'Dashes', 'Dash offset']) {
+    await expect(page.getByLabel('Card Stroke').getByLabel(label, { exact: true })).toBeVisible();
+  }
+  await page.getByLabel('Card Stroke').getByRole('radio', { name: 'Linear' }).click();
+  await expect(page.getByLabel('Stop 1 colour')).toBeVisible();
+  await page.getByLabel('Dashes', { exact: true }).fill('0, 24');
+  await page.getByLabel('Dashes', { exact: true }).press('Enter');
+  const stroke = async () =>
+    Object.values(layerNamed(await sceneOf(page, server), 'Rectangle 3').items).find((i) => i.kind === 'stroke');
+  expect((await stroke())?.params).toMatchObject({ style: { value: 'linear' }, dashes: { value: [0, 24] } });
+
+  await page.getByRole('button', { name: 'Switch Stroke off' }).click();
+  expect((await stroke())?.on).toBe(false);
+  const order = await kinds();
+  await page.getByRole('button', { name: 'Close Stroke' }).click();
+  const grip = page.getByLabel('Reorder Fill');
+  await grip.scrollIntoViewIfNeeded();
+  await grip.focus();
+  for (const key of ['Space', 'ArrowUp', 'Space']) {
+    await page.keyboard.press(key);
+    // The list measures itself between keys, which no hand outruns.
+    await page.waitForTimeout(250);
+  }
+  await expect.poll(kinds).not.toEqual(order);
+
+  await page.getByRole('button', { name: 'Star: more' }).click();
+  await page.getByRole('menuitem', { name: 'Delete' }).click();
+  expect(await kinds()).not.toContain('star');
+  await page.getByRole('button', { name: 'Polygon: more' }).click();
+  await page.getByRole('menuitem', { name: 'Put in a new group' }).click();
+  expect((await kinds()).filter((k) => k === 'group')).toHaveLength(2);
+});
+
+test('the path tool: corners, a curve, closed on its first vertex', async ({ page, server }) => {
+  await newProject(page, server, 'Paths', 'Medium rectangle');
+  const at = await onScene(page, 300, 250);
+  await page.keyboard.press('d');
+  await page.mouse.click(at(50, 50).x, at(50, 50).y);
+  await page.mouse.click(at(150, 50).x, at(150, 50).y);
+  await drag(page, at(100, 150), at(60, 150));
+  await page.mouse.click(at(50, 50).x, at(50, 50).y);
+  const layer = layerNamed(await sceneOf(page, server), 'Path');
+  const path = Object.values(layer.items).find((item) => item.kind === 'path');
+  const vertices = [
+    [-50, -50, 0, 0, 0, 0],
+    [50, -50, 0, 0, 0, 0],
+    [0, 50, 40, 0, -40, 0],
+  ];
+  expect(path?.params.path).toEqual({ value: { closed: true, vertices } });
+});
+
+test('scenes: new, rename, duplicate, reorder, delete, and their own settings', async ({ page, server }) => {
+  await newProject(page, server, 'Scenes', 'Square');
+  await page.getByRole('button', { name: 'New scene' }).click();
+  await page.getByLabel('Scene name').fill('Story');
+  await page.getByRole('button', { name: /^Story 1080/ }).click();
+  await page.getByRole('button', { name: 'Add the scene' }).click();
+  await expect(page.getByRole('button', { name: 'Scene Story', exact: true })).toHaveAttribute('aria-current', 'true');
+  const choose = async (scene: string, entry: string) => {
+    await page.getByRole('button', { name: `Scene ${scene}: more` }).click();
+    await page.getByRole('menuitem', { name: entry }).click();
+  };
+  await choose('Story', 'Duplicate');
+  await choose('Story 2', 'Rename');
+  await page.getByLabel('Scene name').fill('Upright');
+  await page.getByLabel('Scene name').press('Enter');
+  await choose('Upright', 'Move left');
+  await choose('Scene 1', 'Delete');
+  const doc = await saved(page, server);
+  expect(doc.order.map((id) => doc.scenes[id]?.name)).toEqual(['Upright', 'Story']);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('button', { name: 'Scene Scene 1', exact: true })).toBeVisible();
+
+  await page.getByLabel('Scene frame rate').selectOption('23.976');
+  await setNumber(page, 'Scene length', '48');
+  const after = await saved(page, server);
+  const shown = Object.values(after.scenes).find((s) => s.length === 48);
+  expect(shown?.rate).toEqual({ num: 24000, den: 1001 });
+});
