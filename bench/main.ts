@@ -1,1 +1,173 @@
-export {};
+/**
+ * npm run bench [-- --json FILE]: evaluation, drawing, encoding and whole renders of the demo scenes, a
+ * drag in a scene of 200 layers, and preview in a headless browser. docs/performance.md says how to read it.
+ */
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { availableParallelism, cpus, tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { parseArgs } from 'node:util';
+import { defaultSettings, type Mp4Settings } from '@kite/core/delivery/settings';
+import { newDrawing, newItem, newScene } from '@kite/core/document/make';
+import type { Scene } from '@kite/core/document/types';
+import { compileScene } from '@kite/core/scene/compile';
+import { demoProject } from '@kite/demo/project';
+import { frameDrawer } from '@kite/render/frames';
+import { renderScene } from '@kite/render/render';
+import { encodeOnly } from './encode';
+import { drag200, previewRates } from './browser';
+
+const median = (values: readonly number[]): number =>
+  values.toSorted((a, b) => a - b)[Math.floor(values.length / 2)] ?? NaN;
+const round = (v: number, digits = 2): number => Number(v.toFixed(digits));
+
+/** Processor seconds of this process and its ended children would hide the encoder; it is measured by itself. */
+const cpuSeconds = (): number => {
+  const { user, system } = process.cpuUsage();
+  return (user + system) / 1e6;
+};
+
+/** The demo scenes at 1920 × 1080: square ones stand in the middle. */
+const fullHd = (scene: Scene): Scene => ({ ...scene, width: 1920, height: 1080 });
+
+interface SceneFigures {
+  evaluateMs: number;
+  drawMs: number;
+  encodeMs: number;
+  evaluateToDraw: number;
+  renderSeconds: number;
+  boundSeconds: number;
+  renderToBound: number;
+}
+
+const measureScene = async (scene: Scene, folder: string): Promise<SceneFigures> => {
+  const frames = Array.from({ length: scene.length }, (_, i) => i);
+  const program = compileScene(scene);
+  frames.forEach((f) => program.at(f));
+  const evaluate: number[] = [];
+  for (let round = 0; round < 5; round++) {
+    const start = performance.now();
+    frames.forEach((f) => program.at(f));
+    evaluate.push((performance.now() - start) / frames.length);
+  }
+
+  const drawer = frameDrawer(scene, { width: scene.width, height: scene.height, drawn: scene, under: null });
+  drawer.draw(0);
+  drawer.pixels();
+  const drawStart = cpuSeconds();
+  const drawWall = performance.now();
+  for (const f of frames) {
+    drawer.draw(f);
+    drawer.pixels();
+  }
+  const drawCpu = cpuSeconds() - drawStart;
+  const drawMs = (performance.now() - drawWall) / frames.length;
+
+  const settings = defaultSettings('mp4', scene) as Mp4Settings;
+  const encoded = await encodeOnly(scene, settings, join(folder, 'encode.mp4'));
+
+  const walls: number[] = [];
+  for (let round = 0; round < 3; round++) {
+    const start = performance.now();
+    await renderScene({ scene, settings, out: join(folder, 'render.mp4') });
+    walls.push((performance.now() - start) / 1000);
+  }
+  const boundSeconds = (drawCpu + encoded.cpuSeconds) / availableParallelism();
+  const renderSeconds = median(walls);
+  const evaluateMs = median(evaluate);
+  return {
+    evaluateMs: round(evaluateMs, 3),
+    drawMs: round(drawMs),
+    encodeMs: round((encoded.cpuSeconds * 1000) / frames.length),
+    evaluateToDraw: round(evaluateMs / drawMs, 3),
+    renderSeconds: round(renderSeconds),
+    boundSeconds: round(boundSeconds),
+    renderToBound: round(renderSeconds / boundSeconds),
+  };
+};
+
+/** How much more memory 2,000 frames hold at their end than after the first 500, in MiB. */
+const measureMemory = async (scene: Scene): Promise<number> => {
+  const drawer = frameDrawer(scene, { width: 960, height: 540, drawn: { width: 960, height: 540 }, under: null });
+  const resident: number[] = [];
+  for (let i = 0; i < 2_000; i++) {
+    drawer.draw(i % scene.length);
+    drawer.pixels();
+    if (i % 4 === 0) await new Promise((next) => setImmediate(next));
+    if (i % 100 === 99) resident.push(process.memoryUsage.rss() / 2 ** 20);
+  }
+  return round(median(resident.slice(-5)) - median(resident.slice(4, 9)), 1);
+};
+
+/** Two hundred layers of a few cards each, all moving. */
+const crowd = (): Scene => {
+  const scene = newScene('crowd', 'Crowd', {
+    width: 1920,
+    height: 1080,
+    rate: { num: 30, den: 1 },
+    length: 120,
+    background: '#1B1F4B',
+  });
+  const layers = Array.from({ length: 200 }, (_, i) => {
+    const layer = newDrawing(
+      scene,
+      `l${i}`,
+      `Window ${i + 1}`,
+      [
+        newItem('s', i % 2 ? 'rectangle' : 'star', {}),
+        newItem('t', 'trim', { end: 0.9 }),
+        newItem('k', 'stroke', { width: 6, color: '#FFB23E' }),
+        newItem('r', 'repeater', { copies: 3, position: [12, 8], delay: 2 }),
+      ],
+      { position: [60 + (i % 20) * 95, 60 + Math.floor(i / 20) * 105] },
+    );
+    const ease = { kind: 'bezier', x1: 0.4, y1: 0, x2: 0.4, y2: 1 } as const;
+    const keys = [
+      { frame: 0, value: 0, ease },
+      { frame: 60, value: 90, ease },
+      { frame: 119, value: 0, ease },
+    ];
+    return { ...layer, params: { ...layer.params, rotation: { keys }, scale: { value: [0.35, 0.35] as const } } };
+  });
+  return { ...scene, layers: Object.fromEntries(layers.map((l) => [l.id, l])), order: layers.map((l) => l.id) };
+};
+
+const run = async (): Promise<void> => {
+  const { values } = parseArgs({ options: { json: { type: 'string' } } });
+  const folder = mkdtempSync(join(tmpdir(), 'kite-bench-'));
+  const demo = demoProject();
+  const scenes = demo.order.map((id) => demo.scenes[id] as Scene);
+  const machine = `${availableParallelism()} × ${cpus()[0]?.model ?? 'unknown processor'}, Node ${process.version}`;
+  console.log(machine);
+  const perScene: Record<string, SceneFigures> = {};
+  for (const scene of scenes) {
+    perScene[scene.name] = await measureScene(fullHd(scene), folder);
+    console.log(scene.name, perScene[scene.name]);
+  }
+  const memoryGrowthMiB = await measureMemory(scenes[0] as Scene);
+  console.log({ memoryGrowthMiB });
+  const previewFps = await previewRates(demo, folder);
+  console.log({ previewFps });
+  const drag = await drag200(crowd(), folder);
+  console.log({ dragMs200: drag });
+  rmSync(folder, { recursive: true, force: true });
+  if (values.json) {
+    const pick = (key: keyof SceneFigures) =>
+      Object.fromEntries(Object.entries(perScene).map(([name, f]) => [name, f[key]]));
+    const figures = {
+      machine,
+      evaluateToDraw: pick('evaluateToDraw'),
+      renderToBound: pick('renderToBound'),
+      dragMs200: drag,
+      previewFps,
+      memoryGrowthMiB,
+      scenes: perScene,
+    };
+    writeFileSync(values.json, `${JSON.stringify(figures, null, 2)}\n`);
+  }
+  process.exit(0);
+};
+
+run().catch((error: unknown) => {
+  console.error(error);
+  process.exit(1);
+});

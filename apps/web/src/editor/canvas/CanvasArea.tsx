@@ -62,11 +62,12 @@ export const CanvasArea = () => {
     const context = canvas.current?.getContext('bitmaprenderer');
     let times: number[] = [];
     let lastFrame = -1;
-    return editor.preview.listen(({ bitmap, problems: found, frame: drawn, at }) => {
+    return editor.preview.listen(({ bitmap, problems: found, frame: drawn, at, id }) => {
       if (bitmap && canvas.current && context) {
         place(canvas.current, at, bitmap);
         context.transferFromImageBitmap(bitmap);
         canvas.current.dataset.frame = String(drawn);
+        canvas.current.dataset.drawn = String(id);
       }
       if (found.length > 0 || editor.state.problems.length > 0) editor.set({ problems: found });
       if (!editor.state.playing) {

@@ -1,0 +1,135 @@
+/** Figures that only a browser has: frames really drawn while playing, and how soon a drag is answered. */
+import { type ChildProcess, spawn } from 'node:child_process';
+import { join } from 'node:path';
+import { newProject } from '@kite/core/document/make';
+import type { Project, Scene } from '@kite/core/document/types';
+import { writeArchive } from '@kite/core/interchange/archive';
+import { appRoot } from '@kite/render/root';
+import { chromium, type Page } from '@playwright/test';
+
+const ARGS = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];
+
+const serve = async (data: string): Promise<{ url: string; child: ChildProcess }> => {
+  const child = spawn(process.execPath, [join(appRoot(), 'dist/server.mjs'), '--data', data, '--port', '0']);
+  const url = await new Promise<string>((resolve, reject) => {
+    child.stdout.on('data', (chunk: Buffer) => {
+      const match = /is at (http:\S+)/.exec(chunk.toString());
+      if (match?.[1]) resolve(match[1]);
+    });
+    child.on('exit', () => reject(new Error('the server did not start')));
+  });
+  return { url, child };
+};
+
+/** Opens a project in the editor at 1280 × 800. */
+const withEditor = async <T>(
+  project: Project,
+  folder: string,
+  work: (page: Page, url: string) => Promise<T>,
+): Promise<T> => {
+  const { url, child } = await serve(join(folder, `data-${project.id}`));
+  const browser = await chromium.launch({
+    executablePath: process.env.KITE_CHROMIUM ?? '/usr/bin/chromium',
+    args: ARGS,
+  });
+  try {
+    const body = Buffer.from(writeArchive(project));
+    const answer = await fetch(`${url}/api/projects/import`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/zip' },
+      body,
+    });
+    const { id } = (await answer.json()) as { id: string };
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    await page.goto(`${url}/projects/${id}`);
+    await page.getByTestId('picture').waitFor();
+    await page.waitForFunction(() => document.querySelector('[data-testid=picture]')?.hasAttribute('data-frame'));
+    return await work(page, url);
+  } finally {
+    await browser.close();
+    child.kill('SIGTERM');
+  }
+};
+
+/** Distinct frames on screen a second, for each scene, over four seconds of playing. */
+export const previewRates = (demo: Project, folder: string): Promise<Record<string, number>> =>
+  withEditor(demo, folder, async (page) => {
+    const rates: Record<string, number> = {};
+    for (const id of demo.order) {
+      const name = demo.scenes[id]?.name ?? id;
+      await page.getByRole('button', { name: `Scene ${name}`, exact: true }).click();
+      await page.waitForTimeout(500);
+      await page.getByRole('button', { name: 'Play' }).click();
+      await page.waitForTimeout(1_000);
+      rates[name] = await page.evaluate(
+        () =>
+          new Promise<number>((resolve) => {
+            const picture = document.querySelector('[data-testid=picture]');
+            let changes = 0;
+            const observer = new MutationObserver(() => changes++);
+            if (picture) observer.observe(picture, { attributeFilter: ['data-frame'] });
+            setTimeout(() => resolve(changes / 4), 4_000);
+          }),
+      );
+      await page.getByRole('button', { name: 'Pause' }).click();
+    }
+    return rates;
+  });
+
+/** From a move of the pointer to the picture that shows it, in a scene of 200 layers: the median of sixty, in ms. */
+export const drag200 = (scene: Scene, folder: string): Promise<number> =>
+  withEditor(newProject('crowd', 'Crowd', [scene]), folder, async (page) => {
+    await page.getByLabel('Layer Window 1', { exact: true }).getByText('Window 1').first().click();
+    await page.waitForTimeout(500);
+    const area = await page.getByTestId('canvas').boundingBox();
+    if (!area) throw new Error('no canvas');
+    // The first layer's star stands about here at the fitted size.
+    const zoom = Math.min((area.width - 40) / scene.width, (area.height - 40) / scene.height);
+    const x = area.x + (area.width - scene.width * zoom) / 2 + 60 * zoom;
+    const y = area.y + (area.height - scene.height * zoom) / 2 + (60 - 30) * zoom;
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    await page.mouse.move(x + 5, y + 5);
+    await page.mouse.move(x + 8, y + 8);
+    await page.waitForTimeout(300);
+    const times: number[] = await page.evaluate(
+      async ([px, py]) => {
+        const picture = document.querySelector('[data-testid=picture]') as HTMLCanvasElement;
+        const found: number[] = [];
+        for (let i = 0; i < 60; i++) {
+          const drawn = new Promise<void>((resolve) => {
+            const observer = new MutationObserver(() => {
+              observer.disconnect();
+              resolve();
+            });
+            observer.observe(picture, { attributeFilter: ['data-drawn'] });
+          });
+          const start = performance.now();
+          window.dispatchEvent(
+            new PointerEvent('pointermove', {
+              clientX: (px as number) + 8 + i * 2,
+              clientY: (py as number) + 8 + i,
+              pointerId: 1,
+              bubbles: true,
+            }),
+          );
+          await drawn;
+          found.push(performance.now() - start);
+          await new Promise((r) => setTimeout(r, 30));
+        }
+        return found;
+      },
+      [x, y],
+    );
+    await page.mouse.up();
+    const sorted = times.toSorted((a, b) => a - b);
+    return Number((sorted[Math.floor(sorted.length / 2)] ?? NaN).toFixed(1));
+  });

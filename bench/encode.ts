@@ -1,0 +1,31 @@
+/** The encoder by itself: frames drawn beforehand are fed to it, and its own processor time is read. */
+import { planRender, type Mp4Settings } from '@kite/core/delivery/settings';
+import type { Scene } from '@kite/core/document/types';
+import { mp4 } from '@kite/render/encoders/mp4';
+import type { DrawnFrame } from '@kite/render/drawPool';
+import { frameDrawer } from '@kite/render/frames';
+import { readFileSync } from 'node:fs';
+
+const TICKS_PER_SECOND = 100;
+
+/** Processor seconds of ended children of this process: proc(5), fields 16 and 17. */
+const childrenSeconds = (): number => {
+  const text = readFileSync('/proc/self/stat', 'utf8');
+  const fields = text.slice(text.lastIndexOf(')') + 2).split(' ');
+  return (Number(fields[13]) + Number(fields[14])) / TICKS_PER_SECOND;
+};
+
+export const encodeOnly = async (scene: Scene, settings: Mp4Settings, out: string): Promise<{ cpuSeconds: number }> => {
+  const plan = planRender(scene, settings);
+  const drawer = frameDrawer(scene, { ...plan, under: null });
+  const drawn = plan.frames.map((frame): Uint8Array => {
+    drawer.draw(frame);
+    return new Uint8Array(drawer.pixels());
+  });
+  async function* frames(): AsyncGenerator<DrawnFrame> {
+    for (const [index, pixels] of drawn.entries()) yield { index, pixels };
+  }
+  const before = childrenSeconds();
+  await mp4({ scene, settings, plan, out, signal: new AbortController().signal, frames, done: () => undefined });
+  return { cpuSeconds: childrenSeconds() - before };
+};
