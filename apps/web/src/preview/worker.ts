@@ -5,6 +5,7 @@ import type { Matrix } from '@kite/core/geometry/matrix';
 import { paint } from '@kite/core/paint/canvas';
 import { type Context2D, SurfacePool } from '@kite/core/paint/surface';
 import { compileScene, type Problem } from '@kite/core/scene/compile';
+import { GesturePainter } from './gesture';
 import { offscreenSurface } from './surface';
 
 export type PreviewRequest =
@@ -33,6 +34,7 @@ export interface PreviewReply {
 }
 
 const pool = new SurfacePool(offscreenSurface);
+const gestures = new GesturePainter(pool);
 const canvas = new OffscreenCanvas(1, 1);
 const context = canvas.getContext('2d') as unknown as Context2D;
 let kept: Project | null = null;
@@ -45,8 +47,13 @@ const draw = (request: Extract<PreviewRequest, { kind: 'draw' }>): PreviewReply 
   const start = performance.now();
   if (canvas.width !== width) canvas.width = width;
   if (canvas.height !== height) canvas.height = height;
-  const list = compileScene(scene).at(frame);
-  paint(context, list, { width, height, view }, pool);
+  const target = { width, height, view };
+  const before = shown === kept ? undefined : kept?.scenes[request.scene];
+  let list = before ? gestures.draw(context, before, scene, frame, target) : null;
+  if (!list) {
+    list = compileScene(scene).at(frame);
+    paint(context, list, target, pool);
+  }
   const bitmap = canvas.transferToImageBitmap();
   return { id, frame, at, bitmap, problems: list.problems, ms: performance.now() - start };
 };
@@ -55,9 +62,11 @@ self.onmessage = ({ data }: MessageEvent<PreviewRequest>) => {
   switch (data.kind) {
     case 'open':
       kept = shown = data.doc;
+      gestures.forget();
       break;
     case 'commit':
       if (kept) kept = shown = applyPatches(kept, data.patches);
+      gestures.forget();
       break;
     case 'try':
       if (kept) shown = applyPatches(kept, data.patches);

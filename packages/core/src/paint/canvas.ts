@@ -136,23 +136,36 @@ export const filling = (list: { width: number; height: number }, width: number, 
   view: [width / list.width, 0, 0, height / list.height, 0, 0],
 });
 
+const clipped = (context: Context2D, list: DisplayList, frame: Frame, draw: () => void): void => {
+  context.save();
+  context.setTransform(...frame.view);
+  context.beginPath();
+  context.rect(0, 0, list.width, list.height);
+  context.clip();
+  draw();
+  context.restore();
+};
+
+/** Draws the marks of a display list over what is there, within the scene's own rectangle. */
+export const paintOver = (context: Context2D, list: DisplayList, frame: Frame, pool: SurfacePool): void =>
+  clipped(context, list, frame, () => {
+    const clip = { left: 0, top: 0, right: frame.width, bottom: frame.height };
+    drawMarks({ context, clip, view: frame.view, pool }, list.marks);
+  });
+
 /**
  * Draws a display list over a cleared target. Nothing is drawn outside the scene's own rectangle. The
  * context is left as it was.
  */
 export const paint = (context: Context2D, list: DisplayList, frame: Frame, pool: SurfacePool): void => {
-  context.save();
   context.setTransform(1, 0, 0, 1, 0, 0);
   context.clearRect(0, 0, frame.width, frame.height);
-  context.setTransform(...frame.view);
-  context.beginPath();
-  context.rect(0, 0, list.width, list.height);
-  context.clip();
-  if (list.background) {
-    context.fillStyle = list.background;
-    context.fillRect(0, 0, list.width, list.height);
+  const { background } = list;
+  if (background) {
+    clipped(context, list, frame, () => {
+      context.fillStyle = background;
+      context.fillRect(0, 0, list.width, list.height);
+    });
   }
-  const clip = { left: 0, top: 0, right: frame.width, bottom: frame.height };
-  drawMarks({ context, clip, view: frame.view, pool }, list.marks);
-  context.restore();
+  paintOver(context, list, frame, pool);
 };

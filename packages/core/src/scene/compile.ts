@@ -30,8 +30,11 @@ interface Drawn {
 
 export interface Program {
   readonly scene: Scene;
-  /** The picture at any frame, whole or not. Pure: the same list on every machine. */
-  readonly at: (frame: number) => DisplayList;
+  /**
+   * The picture at any frame, whole or not. Pure: the same list on every machine. `shows` leaves layers
+   * out, for painters that keep the rest of a picture while one layer is dragged.
+   */
+  readonly at: (frame: number, shows?: (layer: Id) => boolean) => DisplayList;
   /** From a layer's own pixels to the scene's, its parents' places included. */
   readonly matrixAt: (layer: Id, frame: number) => Matrix;
   /** What one layer draws, in its own pixels, hidden or not. */
@@ -137,13 +140,14 @@ export const compileScene = (scene: Scene): Program => {
       const layer = scene.layers[id];
       return layer ? compileLayer(layer).marks(frame).marks : [];
     },
-    at: (frame) => {
+    at: (frame, shows) => {
       const matrices = new Map<Id, Matrix>();
       const marks: Mark[] = [];
       const found: Problem[] = [...problems];
       for (let i = scene.order.length - 1; i >= 0; i--) {
         const layer = scene.layers[scene.order[i] as Id];
         if (!layer || layer.hidden || layer.kind !== 'drawing' || frame < layer.from || frame >= layer.to) continue;
+        if (shows && !shows(layer.id)) continue;
         const drawn = compileLayer(layer).marks(frame);
         found.push(...drawn.problems);
         const { opacity } = placeAt(layer, frame);

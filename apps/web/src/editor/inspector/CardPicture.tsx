@@ -40,6 +40,7 @@ interface CardPictureProps {
 /** What a run of cards gives, as a small drawing. */
 export const CardPicture = ({ ids, items, frame, width, height }: CardPictureProps) => {
   const canvas = useRef<HTMLCanvasElement>(null);
+  const key = ids.join();
   useEffect(() => {
     const context = canvas.current?.getContext('2d');
     if (!context) return;
@@ -63,7 +64,9 @@ export const CardPicture = ({ ids, items, frame, width, height }: CardPicturePro
     const moved = marksOf(flow, scale, ink).map((mark) => markThrough(shift, mark));
     const list = { width: w, height: h, background: null, marks: moved, problems: [] };
     paint(context as unknown as Context2D, list, { ...target, view }, pool);
-  });
+    // The cards are the same as long as their ids and the items are.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [key, items, frame, width, height]);
   const ratio = window.devicePixelRatio;
   return <canvas ref={canvas} aria-hidden width={width * ratio} height={height * ratio} style={{ width, height }} />;
 };

@@ -5,21 +5,21 @@ import { moveLayers, setLayers, slideLayers } from '@kite/core/edits/layers';
 import { followPointer } from '../../ui/drag';
 import { RenameField } from '../../ui/RenameField';
 import { useEditor, useSlice } from '../store/context';
-import type { TimelineRow } from './rows';
 import { NAMES_WIDTH, ROW, type TimeScale } from './scale';
 
 interface LayerRowProps {
   layer: Layer;
   /** Of the row among all rows. */
   index: number;
-  rows: readonly TimelineRow[];
+  /** How many layers stand above a row, without those that move. */
+  layersBefore: (row: number, moving: ReadonlySet<Id>) => number;
   scale: TimeScale;
   open: boolean;
 }
 
 const iconButton = 'grid size-5 place-items-center rounded-sm hover:text-ink';
 
-export const LayerRow = memo(({ layer, index, rows, scale, open }: LayerRowProps) => {
+export const LayerRow = memo(({ layer, index, layersBefore, scale, open }: LayerRowProps) => {
   const editor = useEditor();
   const selected = useSlice((s) => s.selection.layers.includes(layer.id));
   const [drop, setDrop] = useState<number | null>(null);
@@ -44,10 +44,7 @@ export const LayerRow = memo(({ layer, index, rows, scale, open }: LayerRowProps
     const keep = selected && !event.shiftKey && !event.ctrlKey && !event.metaKey;
     if (!keep) choose(event);
     // The rows before which layers can be put, as far as the pointer went.
-    const target = (dy: number): number => {
-      const row = Math.round(index + 0.5 + dy / ROW);
-      return Math.min(Math.max(row, 0), rows.length);
-    };
+    const target = (dy: number): number => Math.max(0, Math.round(index + 0.5 + dy / ROW));
     followPointer(event, {
       onMove: ({ dy }) => setDrop(target(dy)),
       onEnd: ({ dy }, moved) => {
@@ -58,8 +55,7 @@ export const LayerRow = memo(({ layer, index, rows, scale, open }: LayerRowProps
         }
         const ids = editor.state.selection.layers;
         const moving = new Set<Id>(ids);
-        const before = rows.slice(0, target(dy)).filter((r) => r.kind === 'layer' && !moving.has(r.layer)).length;
-        editor.edit(moveLayers(editor.scene.id, ids, before));
+        editor.edit(moveLayers(editor.scene.id, ids, layersBefore(target(dy), moving)));
       },
       onCancel: () => setDrop(null),
     });

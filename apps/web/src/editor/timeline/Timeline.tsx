@@ -1,5 +1,5 @@
-import { type PointerEvent, useEffect, useMemo, useRef, useState } from 'react';
-import { isKeyed } from '@kite/core/document/types';
+import { type PointerEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { type Id, isKeyed } from '@kite/core/document/types';
 import type { KeyChoice } from '@kite/core/edits/properties';
 import { followPointer } from '../../ui/drag';
 import { useEditor, useSlice } from '../store/context';
@@ -31,6 +31,16 @@ export const Timeline = () => {
   const [sweep, setSweep] = useState<{ left: number; top: number; width: number; height: number } | null>(null);
   const { scene, opened } = useSlice((s) => ({ scene: sceneOf(s), opened: s.opened }));
   const rows = useMemo(() => rowsOf(scene, opened), [scene, opened]);
+  // Rows know where they could be dropped without being drawn again whenever any layer changes.
+  const latest = useRef(rows);
+  useEffect(() => {
+    latest.current = rows;
+  }, [rows]);
+  const layersBefore = useCallback(
+    (row: number, moving: ReadonlySet<Id>) =>
+      latest.current.slice(0, row).filter((r) => r.kind === 'layer' && !moving.has(r.layer)).length,
+    [],
+  );
   const scale = useMemo(() => timeScale(scene.length, width), [scene.length, width]);
 
   useEffect(() => {
@@ -91,7 +101,14 @@ export const Timeline = () => {
           if (!layer) return null;
           if (row.kind === 'layer') {
             return (
-              <LayerRow key={row.key} layer={layer} index={i} rows={rows} scale={scale} open={opened.has(layer.id)} />
+              <LayerRow
+                key={row.key}
+                layer={layer}
+                index={i}
+                layersBefore={layersBefore}
+                scale={scale}
+                open={opened.has(layer.id)}
+              />
             );
           }
           if (row.kind === 'ribbon') return <RibbonRow key={row.key} layer={layer} refTo={row.ref} scale={scale} />;
