@@ -1,14 +1,3 @@
-declare module 'gifenc' {
-  const gifenc: {
-    quantize(
-      rgba: Uint8Array | Uint8ClampedArray,
-      maxColors: number,
-      options?: { format?: 'rgb565' | 'rgb444' | 'rgba4444' },
-    ): number[][];
-  };
-  export default gifenc;
-}
-
 declare module 'omggif' {
   interface GifWriter {
     addFrame(

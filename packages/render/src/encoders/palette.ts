@@ -1,5 +1,10 @@
 /** Pixels to at most 256 colours: choosing the palette, finding the nearest of it, dithering. */
-import gifenc from 'gifenc';
+import { createRequire } from 'node:module';
+
+// The package has two builds that export different things; this is the one that Node runs.
+const { quantize } = createRequire(import.meta.url)('gifenc') as {
+  quantize: (rgba: Uint8ClampedArray, most: number, options: { format: 'rgb565' }) => number[][];
+};
 
 export type Rgb = readonly [r: number, g: number, b: number];
 
@@ -7,7 +12,7 @@ export type Rgb = readonly [r: number, g: number, b: number];
 export const choosePalette = (pixels: Uint8Array, most: number): Rgb[] => {
   // The quantiser reads the whole buffer behind a view: it needs one of its own.
   const own = new Uint8ClampedArray(pixels);
-  const palette = gifenc.quantize(own, most, { format: 'rgb565' }) as unknown as number[][];
+  const palette = quantize(own, most, { format: 'rgb565' });
   return palette.map(([r = 0, g = 0, b = 0]) => [r, g, b] as const);
 };
 

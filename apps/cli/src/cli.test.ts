@@ -1,0 +1,85 @@
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { readArchive } from '@kite/core/interchange/archive';
+import { demoProject } from '@kite/demo/project';
+import { appRoot } from '@kite/render/root';
+import { beforeAll, describe, expect, it } from 'vitest';
+
+const folder = mkdtempSync(join(tmpdir(), 'kite-cli-'));
+const demo = join(folder, 'demo.kite');
+const kite = (...args: string[]) => {
+  const { status, stdout, stderr } = spawnSync(process.execPath, [join(appRoot(), 'dist/kite.mjs'), ...args], {
+    encoding: 'utf8',
+  });
+  return { status, text: stdout + stderr };
+};
+
+beforeAll(() => {
+  expect(kite('demo', '--out', demo)).toEqual({ status: 0, text: '' });
+});
+
+describe('kite', () => {
+  it('demo writes the demo project as an archive', () => {
+    expect(readArchive(readFileSync(demo))).toEqual(demoProject());
+  });
+  it('check lists scenes and finds no problems', () => {
+    const { status, text } = kite('check', demo);
+    expect(status).toBe(0);
+    expect(text).toContain('Mark reveal: 1920 × 1080, 30 fps, 120 frames, 16 layers');
+    expect(text).toContain('No problems found.');
+  });
+  it.each([
+    ['mp4', [0, 0, 0, 32, 0x66, 0x74, 0x79, 0x70]],
+    ['gif', [...Buffer.from('GIF89a')]],
+    ['html5', [0x50, 0x4b, 3, 4]],
+    ['png', [0x89, 0x50, 0x4e, 0x47]],
+  ])('render makes %s', (format, head) => {
+    const out = join(folder, `fan.${format}`);
+    const { status, text } = kite(
+      'render',
+      demo,
+      '--scene',
+      'Lamp fan',
+      '--format',
+      format,
+      '--scale',
+      '0.1',
+      '--out',
+      out,
+    );
+    expect(status, text).toBe(0);
+    expect([...readFileSync(out).subarray(0, head.length)]).toEqual(head);
+  });
+  it('frame draws one frame', () => {
+    const out = join(folder, 'f.png');
+    expect(
+      kite('frame', demo, '--scene', 'Mark reveal', '--frame', '40', '--scale', '0.1', '--out', out).text,
+    ).toContain('192 × 108');
+  });
+  it.each([
+    [
+      ['render', demo, '--scene', 'Nowhere', '--format', 'png', '--out', 'x'],
+      'there is no "Nowhere"; the scenes are "Mark reveal", "Lamp fan"',
+    ],
+    [
+      ['render', demo, '--scene', 'Lamp fan', '--format', 'avi', '--out', 'x'],
+      '--format: got "avi", wanted mp4, gif, html5, png',
+    ],
+    [
+      ['frame', demo, '--scene', 'Lamp fan', '--frame', '900', '--out', join(folder, 'no.png')],
+      'frame: got 900, the last is 89',
+    ],
+    [['frame', demo, '--scene', 'Lamp fan', '--frame', 'last', '--out', 'x'], '--frame: got "last", wanted a number'],
+    [['check', join(folder, 'missing.kite')], 'cannot be read'],
+    [['check', demo, '--loud'], "Unknown option '--loud'"],
+    [['dance'], 'there is no command "dance"'],
+  ])('%j is refused in words', (args, message) => {
+    const { status, text } = kite(...args);
+    expect(status).toBe(2);
+    expect(text).toContain(message);
+    expect(text).not.toMatch(/\n\s+at /);
+    expect(existsSync(join(folder, 'no.png'))).toBe(false);
+  });
+});
