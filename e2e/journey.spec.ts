@@ -28,7 +28,7 @@ test('create, draw, trim, repeat, key, ease, play, undo, reload', async ({ page,
   await page.getByLabel('Card Repeater').getByLabel('Turn', { exact: true }).press('Enter');
   await page.getByLabel('Move x', { exact: true }).fill('0');
   await page.getByLabel('Move x', { exact: true }).press('Enter');
-  await setNumber(page, 'Delay per copy', '2');
+  await setNumber(page, 'Copy delay', '2');
   doc = await saved(page, server);
   expect(layerOf(doc).recipe.map((id) => layerOf(doc).items[id]?.kind)).toEqual(['line', 'trim', 'stroke', 'repeater']);
   expect(itemOf(doc, 'repeater')?.params).toMatchObject({

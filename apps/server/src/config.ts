@@ -13,12 +13,20 @@ const DEFAULT_PORT = 4820;
 
 export class BadConfig extends Error {}
 
+const flags = (args: readonly string[]): { port?: string; host?: string; data?: string } => {
+  try {
+    return parseArgs({
+      args: [...args],
+      options: { port: { type: 'string' }, host: { type: 'string' }, data: { type: 'string' } },
+    }).values;
+  } catch (error) {
+    throw new BadConfig((error as Error).message);
+  }
+};
+
 /** From flags first, then the environment. */
 export const readConfig = (args: readonly string[], env: NodeJS.ProcessEnv, root: string): Config => {
-  const { values } = parseArgs({
-    args: [...args],
-    options: { port: { type: 'string' }, host: { type: 'string' }, data: { type: 'string' } },
-  });
+  const values = flags(args);
   const asked = values.port ?? env.KITE_PORT;
   const port = asked === undefined || asked === '' ? DEFAULT_PORT : Number(asked);
   if (!Number.isInteger(port) || port < 0 || port > 65_535) {

@@ -118,6 +118,6 @@ describe('configuration', () => {
     expect(readConfig([], {}, '/root')).toMatchObject({ portAsked: false, host: '127.0.0.1', data: '/root/data' });
   });
   it.each(['x', '-1', '70000'])('refuses the port %s', (port) => {
-    expect(() => readConfig(['--port', port], {}, '/')).toThrow('wanted a whole number from 0 to 65535');
+    expect(() => readConfig([`--port=${port}`], {}, '/')).toThrow('wanted a whole number from 0 to 65535');
   });
 });

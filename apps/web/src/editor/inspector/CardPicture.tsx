@@ -7,6 +7,7 @@ import { compileRecipe, newRoom } from '@kite/core/recipe/evaluate';
 import { markBox, markThrough } from '@kite/core/recipe/marks';
 import type { Flow, Mark } from '@kite/core/recipe/types';
 import { useEffect, useRef } from 'react';
+import { useTheme } from '../../app/theme';
 import { offscreenSurface } from '../../preview/surface';
 
 const pool = new SurfacePool(offscreenSurface);
@@ -41,6 +42,7 @@ interface CardPictureProps {
 export const CardPicture = ({ ids, items, frame, width, height }: CardPictureProps) => {
   const canvas = useRef<HTMLCanvasElement>(null);
   const key = ids.join();
+  const theme = useTheme((s) => s.theme);
   useEffect(() => {
     const context = canvas.current?.getContext('2d');
     if (!context) return;
@@ -66,7 +68,7 @@ export const CardPicture = ({ ids, items, frame, width, height }: CardPicturePro
     paint(context as unknown as Context2D, list, { ...target, view }, pool);
     // The cards are the same as long as their ids and the items are.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [key, items, frame, width, height]);
+  }, [key, items, frame, width, height, theme]);
   const ratio = window.devicePixelRatio;
   return <canvas ref={canvas} aria-hidden width={width * ratio} height={height * ratio} style={{ width, height }} />;
 };

@@ -55,7 +55,7 @@ export const Transport = () => {
   const wanted = framesPerSecond(scene.rate) * speed;
   const late = drawnRate !== null && drawnRate < wanted * 0.95;
   return (
-    <div className="flex h-10 shrink-0 items-center gap-1 overflow-hidden border-b border-line bg-paper px-2">
+    <div className="@container flex h-10 shrink-0 items-center gap-1 overflow-hidden border-b border-line bg-paper px-2">
       <IconButton label="First frame" shortcut="Home" onClick={() => editor.seek(0)}>
         <ChevronFirst size={17} />
       </IconButton>
@@ -76,11 +76,14 @@ export const Transport = () => {
       <IconButton label="Last frame" shortcut="End" onClick={() => editor.seek(scene.length - 1)}>
         <ChevronLast size={17} />
       </IconButton>
-      <TimeField label="Frame" text={String(frame)} className="w-12 text-lg font-semibold" />
+      <TimeField label="Frame" text={String(frame)} className="w-11 text-lg font-semibold" />
       <span className="tabular flex items-center text-sm whitespace-nowrap text-ink-2">
-        of {scene.length} ·
-        <TimeField label="Time" text={clockAt(frame, scene.rate)} className="w-[66px] text-sm" />·{' '}
-        {rateLabel(scene.rate)} fps
+        <span>of {scene.length}</span>
+        <span className="ml-1.5 flex items-center @max-[760px]:hidden">
+          ·
+          <TimeField label="Time" text={clockAt(frame, scene.rate)} className="w-[66px] text-sm" />·{' '}
+          {rateLabel(scene.rate)} fps
+        </span>
       </span>
       <div className="ml-auto flex items-center gap-2">
         <span
@@ -90,15 +93,17 @@ export const Transport = () => {
         >
           {drawnRate === null ? '' : `drawn ${drawnRate.toFixed(1)}/s`}
         </span>
-        <button
-          type="button"
-          className={`h-[26px] rounded-md px-2 text-sm whitespace-nowrap ${range ? 'bg-sky-2 text-sky' : 'text-ink-2 hover:bg-paper-2'}`}
-          title="Drag in the strip under the ruler to set the play range"
-          disabled={!range}
-          onClick={() => editor.set({ range: null })}
-        >
-          {range ? `${range[0]} – ${range[1] - 1} ×` : 'Whole scene'}
-        </button>
+        {range && (
+          <button
+            type="button"
+            aria-label="Play the whole scene again"
+            className="tabular h-[26px] rounded-md bg-sky-2 px-2 text-sm whitespace-nowrap text-sky"
+            title="The play range, set in the strip under the ruler. A press plays the whole scene again."
+            onClick={() => editor.set({ range: null })}
+          >
+            {range[0]} – {range[1] - 1} ×
+          </button>
+        )}
         <Segments
           label="When the end is reached"
           value={how}

@@ -9,7 +9,7 @@ export const rectangle = source({
   params: {
     width: px('Width', 200, { min: 0 }),
     height: px('Height', 120, { min: 0 }),
-    radius: px('Corner radius', 0, { min: 0 }),
+    radius: px('Corners', 0, { min: 0 }),
     centre: point('Centre', [0, 0]),
   },
   summary: (v) => `${short(v.width)} × ${short(v.height)}`,

@@ -9,8 +9,8 @@ export const star = source({
   label: 'Star',
   params: {
     points: number('Points', 5, { min: 2, max: 200, step: 0.1 }),
-    outer: px('Outer radius', 100, { min: 0 }),
-    inner: px('Inner radius', 45, { min: 0 }),
+    outer: px('Outer', 100, { min: 0 }),
+    inner: px('Inner', 45, { min: 0 }),
     rotation: degrees('Turn', 0),
     centre: point('Centre', [0, 0]),
   },

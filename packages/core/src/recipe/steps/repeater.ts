@@ -35,15 +35,15 @@ export const repeater = step({
   label: 'Repeater',
   params: {
     copies: number('Copies', 3, { min: 0, max: MOST_COPIES, step: 0.1 }),
-    delay: number('Delay per copy', 0, { unit: 'frames', min: -10_000, max: 10_000, step: 0.1 }),
+    delay: number('Copy delay', 0, { unit: 'frames', min: -10_000, max: 10_000, step: 0.1 }),
     position: point('Move', [100, 0]),
     rotation: degrees('Turn', 0),
     scale: point('Scale', [1, 1], { unit: 'percent', limit: 100, step: 0.01 }),
     pivot: point('Pivot', [0, 0]),
-    startOpacity: percent('First opacity', 1),
-    endOpacity: percent('Last opacity', 1),
+    startOpacity: percent('Fade from', 1),
+    endOpacity: percent('Fade to', 1),
     order: choice(
-      'Later copies',
+      'Later ones',
       [
         { value: 'in-front', label: 'In front' },
         { value: 'behind', label: 'Behind' },
