@@ -20,6 +20,9 @@ export class Preview {
   private next = 0;
   private busy = false;
   private wish: DrawWish | null = null;
+  /** The last one that was asked for. */
+  private last = '';
+  private latest: DrawWish | null = null;
   private receive: (reply: PreviewReply) => void = (reply) => reply.bitmap?.close();
 
   constructor() {
@@ -43,16 +46,28 @@ export class Preview {
   }
 
   open(doc: Project): void {
-    this.say({ kind: 'open', doc });
+    this.change({ kind: 'open', doc });
   }
   commit(patches: readonly Patch[]): void {
-    this.say({ kind: 'commit', patches });
+    this.change({ kind: 'commit', patches });
   }
   attempt(patches: readonly Patch[]): void {
-    this.say({ kind: 'try', patches });
+    this.change({ kind: 'try', patches });
   }
 
+  /** The picture follows at once, before the page itself has taken the change in. */
+  private change(request: PreviewRequest): void {
+    this.say(request);
+    this.wish = this.latest;
+    this.pump();
+  }
+
+  /** A wish for what is drawn already, or being drawn, is passed over. */
   draw(wish: DrawWish): void {
+    const key = JSON.stringify(wish);
+    if (key === this.last) return;
+    this.last = key;
+    this.latest = wish;
     this.wish = wish;
     this.pump();
   }

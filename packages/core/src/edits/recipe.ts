@@ -9,12 +9,14 @@ export interface CardRef {
   readonly item: Id;
 }
 
-const listOf = (layer: DrawingDraft, group: Id | null): readonly Id[] =>
-  group === null ? layer.recipe : (itemIn(layer, group).children ?? []);
+const listOf = (layer: DrawingDraft, group: Id | null): readonly Id[] => {
+  if (group !== null) return itemIn(layer, group).children ?? [];
+  return layer.recipe;
+};
 
 const setList = (layer: DrawingDraft, group: Id | null, ids: Id[]): void => {
-  if (group === null) layer.recipe = ids;
-  else itemIn(layer, group).children = ids;
+  if (group !== null) itemIn(layer, group).children = ids;
+  else layer.recipe = ids;
 };
 
 /** The group that a card stands in; null at the top level. */

@@ -1,7 +1,7 @@
 import { ChevronDown, Plus } from 'lucide-react';
 import { useState } from 'react';
 import { addScene, duplicateScene, moveScene, removeScene, setScene } from '@kite/core/edits/scenes';
-import type { Scene } from '@kite/core/document/types';
+import type { Id } from '@kite/core/document/types';
 import { Button, IconButton } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { Menu } from '../../ui/Menu';
@@ -10,9 +10,15 @@ import { SizeForm } from '../../pages/projects/SizeForm';
 import { useEditor, useSlice } from '../store/context';
 import { makeId } from '../store/editor';
 
-const Card = ({ scene, index }: { scene: Scene; index: number }) => {
+const Card = ({ id, index }: { id: Id; index: number }) => {
   const editor = useEditor();
-  const { current, count } = useSlice((s) => ({ current: s.sceneId === scene.id, count: s.doc.order.length }));
+  // What the card shows of its scene; the scene itself changes with every edit in it.
+  const scene = useSlice((s) => {
+    // A card may be asked once more after its scene is gone.
+    const { name = '', width = 1, height = 1, background = null } = s.doc.scenes[id] ?? {};
+    return { id, name, width, height, background };
+  });
+  const { current, count } = useSlice((s) => ({ current: s.sceneId === id, count: s.doc.order.length }));
   const [renaming, setRenaming] = useState(false);
   return (
     <div
@@ -78,15 +84,14 @@ const Card = ({ scene, index }: { scene: Scene; index: number }) => {
 
 export const SceneStrip = () => {
   const editor = useEditor();
-  const { scenes, order } = useSlice((s) => ({ scenes: s.doc.scenes, order: s.doc.order }));
+  const order = useSlice((s) => s.doc.order);
   const [adding, setAdding] = useState(false);
   return (
     <nav aria-label="Scenes" className="flex min-w-0 items-center gap-1.5">
       <div className="flex min-w-0 items-center gap-1.5 overflow-x-auto p-0.5 [scrollbar-width:none]">
-        {order.map((id, i) => {
-          const scene = scenes[id];
-          return scene && <Card key={id} scene={scene} index={i} />;
-        })}
+        {order.map((id, i) => (
+          <Card key={id} id={id} index={i} />
+        ))}
       </div>
       <IconButton label="New scene" className="border border-line" onClick={() => setAdding(true)}>
         <Plus size={15} />

@@ -3,13 +3,14 @@ import type { Gradient, PathValue, Point, PropertyRef, Value } from '@kite/core/
 import { propertyAt } from '@kite/core/edits/find';
 import { samplerOf } from '@kite/core/motion/sampler';
 import { Link2, Link2Off } from 'lucide-react';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { ColorField } from '../../ui/ColorField';
 import { NumberField } from '../../ui/NumberField';
 import { Segments } from '../../ui/Segments';
 import { Select } from '../../ui/Select';
 import { writeValues } from '../commands';
 import { useEditor, useSlice } from '../store/context';
+import { sameProperty } from '../store/state';
 import { GradientField } from './GradientField';
 import { KeyDot } from './KeyDot';
 import { NumbersField } from './NumbersField';
@@ -41,8 +42,14 @@ const useValues = (refs: readonly PropertyRef[], param: Param): readonly Value[]
   return samplers.map((sampler) => sampler.at(frame));
 };
 
+/** The values are subscribed to; the rest of a field changes only with what it is a field of. */
+const sameField = (a: ParamFieldProps, b: ParamFieldProps): boolean =>
+  a.param === b.param &&
+  a.refs.length === b.refs.length &&
+  a.refs.every((ref, i) => sameProperty(ref, b.refs[i] as PropertyRef));
+
 /** A parameter's name, its keyframe dot, and a field of its kind. */
-export const ParamField = ({ refs, param }: ParamFieldProps) => {
+export const ParamField = memo(({ refs, param }: ParamFieldProps) => {
   const editor = useEditor();
   const values = useValues(refs, param);
   const write = (value: Value) =>
@@ -108,7 +115,8 @@ export const ParamField = ({ refs, param }: ParamFieldProps) => {
         ))}
     </div>
   );
-};
+}, sameField);
+ParamField.displayName = 'ParamField';
 
 interface NumberParamFieldProps {
   param: NumberParam;

@@ -2,6 +2,7 @@ import { PLACE } from '@kite/core/document/params';
 import { BLEND_MODES, type BlendMode, type Id, type Layer, TAGS } from '@kite/core/document/types';
 import { setLayers } from '@kite/core/edits/layers';
 import { Move } from 'lucide-react';
+import { memo, useMemo } from 'react';
 import { Select } from '../../ui/Select';
 import { useEditor, useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
@@ -19,11 +20,48 @@ const possibleParents = (layers: { readonly [id: Id]: Layer }, order: readonly I
     return layer ? [layer] : [];
   });
 
+interface ParentSelectProps {
+  ids: readonly Id[];
+  /** undefined where the layers have different ones. */
+  value: Id | null | undefined;
+  onChange: (parent: Id | null) => void;
+}
+
+/** Made anew only when layers come, go, or change name or parent: there may be hundreds in the list. */
+const ParentSelect = memo(
+  ({ ids, value, onChange }: ParentSelectProps) => {
+    const lines = useSlice((s) => {
+      const { order, layers } = sceneOf(s);
+      return order.map((id) => `${layers[id]?.parent}/${layers[id]?.name}`).join();
+    });
+    const editor = useEditor();
+    const options = useMemo(
+      () => possibleParents(editor.scene.layers, editor.scene.order, ids).map((l) => ({ value: l.id, label: l.name })),
+      // `lines` stands for what the list is made of.
+      // eslint-disable-next-line react-hooks/exhaustive-deps
+      [editor, ids, lines],
+    );
+    return (
+      <Select
+        value={value === undefined ? 'mixed' : (value ?? '')}
+        options={[
+          ...(value === undefined ? [{ value: 'mixed', label: 'mixed' }] : []),
+          { value: '', label: 'None' },
+          ...options,
+        ]}
+        onChange={(next) => next !== 'mixed' && onChange(next === '' ? null : next)}
+      />
+    );
+  },
+  (a, b) => a.value === b.value && a.ids.join() === b.ids.join(),
+);
+ParentSelect.displayName = 'ParentSelect';
+
 export const PlaceCard = ({ layers }: { layers: readonly Layer[] }) => {
   const editor = useEditor();
-  const scene = useSlice(sceneOf);
+  const sceneId = useSlice((s) => s.sceneId);
   const ids = layers.map((l) => l.id);
-  const set = (fields: Parameters<typeof setLayers>[2]) => editor.edit(setLayers(scene.id, ids, fields));
+  const set = (fields: Parameters<typeof setLayers>[2]) => editor.edit(setLayers(sceneId, ids, fields));
   const same = <K extends keyof Layer>(key: K) =>
     layers.every((l) => l[key] === layers[0]?.[key]) ? layers[0]?.[key] : undefined;
   const row = 'grid grid-cols-[88px_1fr] items-center gap-2';
@@ -35,19 +73,11 @@ export const PlaceCard = ({ layers }: { layers: readonly Layer[] }) => {
       aside={layers.length === 1 ? layers[0]?.name : `${layers.length} layers`}
     >
       {Object.entries(PLACE).map(([key, param]) => (
-        <ParamField key={key} param={param} refs={ids.map((layer) => ({ scene: scene.id, layer, key }))} />
+        <ParamField key={key} param={param} refs={ids.map((layer) => ({ scene: sceneId, layer, key }))} />
       ))}
       <label className={row}>
         <span className="pl-5 text-ink-2">Parent</span>
-        <Select
-          value={same('parent') === undefined ? 'mixed' : (same('parent') ?? '')}
-          options={[
-            ...(same('parent') === undefined ? [{ value: 'mixed', label: 'mixed' }] : []),
-            { value: '', label: 'None' },
-            ...possibleParents(scene.layers, scene.order, ids).map((l) => ({ value: l.id, label: l.name })),
-          ]}
-          onChange={(value) => value !== 'mixed' && set({ parent: value === '' ? null : value })}
-        />
+        <ParentSelect ids={ids} value={same('parent')} onChange={(parent) => set({ parent })} />
       </label>
       <label className={row}>
         <span className="pl-5 text-ink-2">Blend</span>

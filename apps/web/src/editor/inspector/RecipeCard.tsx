@@ -29,6 +29,7 @@ import {
   ListOrdered,
   Plus,
 } from 'lucide-react';
+import { memo } from 'react';
 import { Menu, type MenuEntry } from '../../ui/Menu';
 import { RenameField } from '../../ui/RenameField';
 import { newCard } from '../commands';
@@ -44,8 +45,10 @@ const ROLES = [
   ['group', 'Groups'],
 ] as const;
 
-const listOf = (layer: DrawingLayer, group: Id | null): readonly Id[] =>
-  group === null ? layer.recipe : (layer.items[group]?.children ?? []);
+const listOf = (layer: DrawingLayer, group: Id | null): readonly Id[] => {
+  if (group !== null) return layer.items[group]?.children ?? [];
+  return layer.recipe;
+};
 
 /** Whether a parameter has a meaning beside the others' values: a colour is nothing to a gradient. */
 const applies = (param: Param, values: { readonly [key: string]: unknown }): boolean => {
@@ -259,16 +262,20 @@ const ItemList = ({ layer, group }: { layer: DrawingLayer; group: Id | null }) =
   );
 };
 
-/** The recipe of one drawing: cards that work from top to bottom, each on what stands above it. */
-export const RecipeCard = ({ layer }: { layer: DrawingLayer }) => {
-  const count = Object.keys(layer.items).length;
-  return (
-    <Card
-      title="Recipe"
-      icon={<ListOrdered size={15} />}
-      aside={`${count} card${count === 1 ? '' : 's'}, top to bottom`}
-    >
-      <ItemList layer={layer} group={null} />
-    </Card>
-  );
-};
+/** The recipe of one drawing: cards that work from top to bottom, each on what stands above it. Moving the layer about leaves it alone. */
+export const RecipeCard = memo(
+  ({ layer }: { layer: DrawingLayer }) => {
+    const count = Object.keys(layer.items).length;
+    return (
+      <Card
+        title="Recipe"
+        icon={<ListOrdered size={15} />}
+        aside={`${count} card${count === 1 ? '' : 's'}, top to bottom`}
+      >
+        <ItemList layer={layer} group={null} />
+      </Card>
+    );
+  },
+  (a, b) => a.layer.id === b.layer.id && a.layer.items === b.layer.items && a.layer.recipe === b.layer.recipe,
+);
+RecipeCard.displayName = 'RecipeCard';
