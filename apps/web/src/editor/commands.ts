@@ -129,7 +129,7 @@ export const deleteSelection = (editor: Editor): void => {
     return;
   }
   const [layer] = selection.layers;
-  if (selection.card !== null && layer !== undefined) {
+  if (layer !== undefined && selection.card !== null) {
     editor.edit(removeItem({ scene: scene.id, layer, item: selection.card }));
     return;
   }

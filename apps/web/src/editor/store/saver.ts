@@ -141,11 +141,11 @@ export class Saver {
   }
 
   private async send(): Promise<void> {
-    if (this.sending || this.closed || this.pending.length === 0) return;
+    if (this.sending || this.pending.length === 0) return;
     clearTimeout(this.timer);
     this.sending = true;
     try {
-      while (this.pending.length > 0 && !this.closed) {
+      while (this.pending.length > 0) {
         this.events.onState({ kind: 'saving' });
         const { revision } = await api.save(this.project, { ...(this.pending[0] as Pending), base: this.revision });
         this.revision = revision;
@@ -161,6 +161,8 @@ export class Saver {
   }
 
   private async failed(error: unknown): Promise<void> {
+    // What is left waits in the browser's storage for the project to be opened again.
+    if (this.closed) return;
     if (error instanceof ApiError && error.code === 'stale') {
       try {
         this.events.onRebased(this.adopt(await api.project(this.project), this.pending));
@@ -178,6 +180,7 @@ export class Saver {
     this.events.onState({ kind: 'refused', reason: error instanceof Error ? error.message : String(error) });
   }
 
+  /** Leaves the project. What is being sent goes on to its end. */
   close(): void {
     this.closed = true;
     clearTimeout(this.timer);

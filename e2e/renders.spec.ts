@@ -1,0 +1,49 @@
+/** Following a render: progress, time left, cancelling, trying again, and rendering a part. */
+import { drag, newProject } from './support/editor';
+import { readGif } from './support/media';
+import { expect, test } from './support/test';
+
+test('a render shows its progress, can be cancelled and tried again', async ({ page, server }) => {
+  const { body } = await server.api<{ id: string; name: string }[]>('GET', '/projects');
+  await page.goto(`${server.url}/projects/${body.find((p) => p.name === 'Quillhaven Night Tram')?.id}`);
+  await page.getByRole('button', { name: 'Render', exact: true }).click();
+  await page.getByLabel('Scale', { exact: true }).fill('150');
+  await page.getByLabel('Scale', { exact: true }).press('Enter');
+  await expect(page.getByRole('dialog')).toContainText('2880 × 1620 px · 120 frames at 30 a second · 4.00 s');
+  await page.getByRole('dialog').getByRole('button', { name: 'Render', exact: true }).click();
+  await page.getByRole('button', { name: 'Show renders' }).click();
+
+  const row = page.getByTestId('render-row').first();
+  await expect(row).toContainText(/Frame \d+ of 120 .*left/, { timeout: 20_000 });
+  await expect(row.getByRole('progressbar')).toBeVisible();
+  await row.getByRole('button', { name: 'Cancel' }).click();
+  await expect(row).toHaveAttribute('data-status', 'cancelled');
+  await expect(page.getByText('This render was cancelled. It can be tried again.')).toBeVisible();
+
+  await row.getByRole('button', { name: 'Try again' }).click();
+  await expect(row).toHaveAttribute('data-status', 'done', { timeout: 60_000 });
+  await expect(row).toContainText('2880 × 1620 · 4.00 s');
+  await row.getByRole('button', { name: 'Delete' }).click();
+  await expect(page.getByTestId('render-row')).toHaveCount(0);
+});
+
+test('the play range is what a render of the play range holds', async ({ page, server }) => {
+  await newProject(page, server, 'Ranges', 'Mobile banner');
+  await page.getByRole('button', { name: 'Add a shape' }).click();
+  await page.getByRole('button', { name: 'Star' }).dblclick();
+  const strip = await page.getByTestId('range-strip').boundingBox();
+  const y = (strip?.y ?? 0) + 3;
+  await drag(page, { x: (strip?.x ?? 0) + 100, y }, { x: (strip?.x ?? 0) + 200, y });
+  const shown = (await page.getByRole('button', { name: 'Play the whole scene again' }).textContent()) ?? '';
+  const [first, last] = (shown.match(/\d+/g) ?? []).map(Number) as [number, number];
+  expect(last).toBeGreaterThan(first + 10);
+
+  await page.getByRole('button', { name: 'Render', exact: true }).click();
+  await page.getByRole('radio', { name: 'Animated GIF' }).click();
+  await page.getByRole('radio', { name: `Play range, ${first} to ${last}` }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Render', exact: true }).click();
+  await page.getByRole('button', { name: 'Show renders' }).click();
+  await expect(page.getByTestId('render-row').first()).toHaveAttribute('data-status', 'done', { timeout: 30_000 });
+  const [row] = (await server.api<{ id: string }[]>('GET', '/renders')).body;
+  expect(readGif(await server.bytes(`/renders/${row?.id}/file`)).delays).toHaveLength(last - first + 1);
+});
