@@ -69,6 +69,7 @@ export const CanvasArea = () => {
         canvas.current.dataset.frame = String(drawn);
         canvas.current.dataset.drawn = String(id);
       }
+      editor.catchUp();
       if (found.length > 0 || editor.state.problems.length > 0) editor.set({ problems: found });
       if (!editor.state.playing) {
         times = [];

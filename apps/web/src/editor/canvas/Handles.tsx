@@ -73,7 +73,7 @@ export const Handles = ({ view, pointOf }: HandlesProps) => {
     if (!back || grabbed.length === 0) return;
     const start = gripAt(frameBox, grip);
     followPointer(event, {
-      onStart: () => editor.begin(),
+      onStart: () => editor.begin('picture'),
       onMove: ({ event: now }) => {
         const at = apply(back, toScene(view, pointOf(now)));
         // Alt scales about the pivot or the middle, else the far side stays.
@@ -124,7 +124,7 @@ export const Handles = ({ view, pointOf }: HandlesProps) => {
     const about = only ? apply(g.parent, g.place.position) : centreOf(frameBox);
     const start = angle(about, toScene(view, pointOf(event)));
     followPointer(event, {
-      onStart: () => editor.begin(),
+      onStart: () => editor.begin('picture'),
       onMove: ({ event: now }) => {
         let by = angle(about, toScene(view, pointOf(now))) - start;
         if (by > 180) by -= 360;

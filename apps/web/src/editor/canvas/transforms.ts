@@ -66,7 +66,7 @@ const tidyPoint = ([x, y]: Point): Point => [tidy(x), tidy(y)];
 export const moveSelection = (editor: Editor, down: ReactPointerEvent, zoom: number): void => {
   const grabbed = grab(editor);
   followPointer(down, {
-    onStart: () => editor.begin(),
+    onStart: () => editor.begin('picture'),
     onMove: ({ dx, dy, event }) => {
       const straight = event.shiftKey ? (Math.abs(dx) > Math.abs(dy) ? [dx, 0] : [0, dy]) : [dx, dy];
       // Whole pixels of the scene: what is placed by hand stays crisp.

@@ -14,10 +14,19 @@ import { type EditorState, NOTHING, rangeOf, sceneOf, type Selection, stillThere
 
 const MOST_STEPS = 500;
 
+/** What a gesture's moves are shown by first: the panels at once, or the picture, with the panels right after it. */
+type First = 'panels' | 'picture';
+
 interface Gesture {
   readonly base: Project;
+  readonly first: First;
   last: (Change & { readonly label: string }) | null;
+  /** Set while the panels wait for the picture. */
+  waiting: ReturnType<typeof setTimeout> | null;
 }
+
+/** The longest that panels wait for a picture, in ms. */
+const PATIENCE = 60;
 
 const firstState = (doc: Project, sceneId: Id): EditorState => ({
   doc,
@@ -110,9 +119,9 @@ export class Editor {
     this.set({ ...this.show(doc), past: [], future: [], gesturing: false });
   }
 
-  begin(): void {
+  begin(first: First = 'panels'): void {
     if (this.gesture) this.end();
-    this.gesture = { base: this.state.doc, last: null };
+    this.gesture = { base: this.state.doc, first, last: null, waiting: null };
     this.set({ gesturing: true });
   }
 
@@ -127,10 +136,21 @@ export class Editor {
     const change = applyEdit(this.gesture.base, edit);
     this.gesture.last = { ...change, label: edit.label };
     this.preview.attempt(change.patches);
-    this.set(this.show(change.doc));
+    if (this.gesture.first === 'panels') this.set(this.show(change.doc));
+    else this.gesture.waiting ??= setTimeout(() => this.catchUp(), PATIENCE);
+  }
+
+  /** Lets the panels show what the picture shows; called when a picture has been drawn. */
+  catchUp(): void {
+    const { gesture } = this;
+    if (!gesture?.waiting) return;
+    clearTimeout(gesture.waiting);
+    gesture.waiting = null;
+    if (gesture.last) this.set(this.show(gesture.last.doc));
   }
 
   end(): void {
+    this.catchUp();
     const last = this.gesture?.last;
     this.gesture = null;
     if (!last || last.patches.length === 0) {
@@ -147,7 +167,8 @@ export class Editor {
 
   /** Gives a gesture up: the document is as it was. */
   abandon(): void {
-    const base = this.gesture?.base;
+    const { base, waiting } = this.gesture ?? {};
+    if (waiting) clearTimeout(waiting);
     this.gesture = null;
     if (!base) return;
     this.preview.attempt([]);
