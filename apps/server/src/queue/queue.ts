@@ -21,7 +21,7 @@ type Outcome = { readonly result: RenderResult } | { readonly reason: string };
 export class RenderQueue extends EventEmitter<{ change: [RenderRow]; removed: [string] }> {
   private readonly boss: PgBoss;
   private worker = '';
-  private running: { readonly id: string; readonly child: ChildProcess } | null = null;
+  private running: { readonly id: string; child: ChildProcess | null; cancelled: boolean } | null = null;
 
   constructor(
     db: Db,
@@ -65,7 +65,7 @@ export class RenderQueue extends EventEmitter<{ change: [RenderRow]; removed: [s
   }
 
   async stop(): Promise<void> {
-    this.running?.child.kill('SIGKILL');
+    this.running?.child?.kill('SIGKILL');
     await this.boss.stop({ graceful: false, wait: true, close: false });
   }
 
@@ -81,7 +81,10 @@ export class RenderQueue extends EventEmitter<{ change: [RenderRow]; removed: [s
       throw new Refused('not_ready', 'This render has already ended.');
     }
     const ended = await this.renders.end(id, 'cancelled', null);
-    if (this.running?.id === id) this.running.child.kill('SIGTERM');
+    if (this.running?.id === id) {
+      this.running.cancelled = true;
+      this.running.child?.kill('SIGTERM');
+    }
     this.emit('change', ended);
     return ended;
   }
@@ -105,6 +108,8 @@ export class RenderQueue extends EventEmitter<{ change: [RenderRow]; removed: [s
   }
 
   private async run(id: string): Promise<void> {
+    const run = { id, child: null, cancelled: false };
+    this.running = run;
     try {
       const row = await this.renders.get(id);
       if (row.status !== 'queued') return;
@@ -112,7 +117,8 @@ export class RenderQueue extends EventEmitter<{ change: [RenderRow]; removed: [s
       this.emit('change', await this.renders.start(id));
       const out = this.files.workFile(`${id}-${row.attempts}.${FORMATS[row.settings.format].extension}`);
       const outcome = await this.draw(id, { scene, settings: row.settings, out });
-      if ((await this.renders.get(id)).status === 'cancelled') return;
+      // Its row may be back in the queue by now: what the cancelled run came to is not the row's any more.
+      if (run.cancelled) return;
       this.emit(
         'change',
         'result' in outcome
@@ -120,7 +126,7 @@ export class RenderQueue extends EventEmitter<{ change: [RenderRow]; removed: [s
           : await this.renders.end(id, 'failed', outcome.reason),
       );
     } catch (error) {
-      // Removed while it waited or ran: nothing is left to report on.
+      // Removed or cancelled in the meantime: nothing is left to report on.
       if (error instanceof Refused && error.code === 'not_found') return;
       this.log(error);
     } finally {
@@ -132,7 +138,10 @@ export class RenderQueue extends EventEmitter<{ change: [RenderRow]; removed: [s
   private draw(id: string, job: RenderJob): Promise<Outcome> {
     return new Promise((resolve) => {
       const child = fork(bundleOf('renderJob'), { serialization: 'advanced' });
-      this.running = { id, child };
+      if (this.running) {
+        this.running.child = child;
+        if (this.running.cancelled) child.kill('SIGTERM');
+      }
       let outcome: Outcome = { reason: 'The render process ended without a word. It may have run out of memory.' };
       let told = 0;
       child.on('message', (message: JobMessage) => {

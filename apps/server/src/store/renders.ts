@@ -72,26 +72,30 @@ export class RenderStore {
   start(id: string): Promise<RenderRow> {
     return this.one(
       `update renders set status = 'running', done = 0, attempts = attempts + 1, started_at = now(),
-         finished_at = null, error = null where id = $1 returning ${COLUMNS}`,
+         finished_at = null, error = null where id = $1 and status = 'queued' returning ${COLUMNS}`,
       [id],
     );
   }
 
   progress(id: string, done: number): Promise<RenderRow> {
-    return this.one(`update renders set done = $2 where id = $1 returning ${COLUMNS}`, [id, done]);
+    return this.one(`update renders set done = $2 where id = $1 and status = 'running' returning ${COLUMNS}`, [
+      id,
+      done,
+    ]);
   }
 
   finish(id: string, result: RenderResult, file: string): Promise<RenderRow> {
     return this.one(
       `update renders set status = 'done', done = total, result = $2::jsonb, file = $3, finished_at = now()
-       where id = $1 returning ${COLUMNS}`,
+       where id = $1 and status = 'running' returning ${COLUMNS}`,
       [id, JSON.stringify(result), file],
     );
   }
 
   end(id: string, status: 'failed' | 'cancelled', error: string | null): Promise<RenderRow> {
     return this.one(
-      `update renders set status = $2, error = $3, finished_at = now() where id = $1 returning ${COLUMNS}`,
+      `update renders set status = $2, error = $3, finished_at = now()
+       where id = $1 and status in ('queued', 'running') returning ${COLUMNS}`,
       [id, status, error],
     );
   }

@@ -8,31 +8,26 @@ import { Preview } from '../../preview/client';
 const WIDTH = 280;
 const HEIGHT = 158;
 
-/** Shows a scene in a card: its poster, and the scene itself while `playing`. */
+/**
+ * Shows a project's first scene in a card: its poster, or the scene itself while `playing`. A card at
+ * rest has no worker: there may be hundreds of cards.
+ */
 const useScene = (doc: Project | undefined, playing: boolean) => {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const preview = useRef<Preview | null>(null);
   const scene: Scene | undefined = doc?.scenes[doc.order[0] ?? ''];
-
   useEffect(() => {
     if (!doc || !scene) return;
-    const own = new Preview();
-    preview.current = own;
     const context = canvas.current?.getContext('bitmaprenderer');
-    own.listen(({ bitmap }) => bitmap && context?.transferFromImageBitmap(bitmap));
-    own.open(doc);
-    return () => {
-      own.close();
-      preview.current = null;
-    };
-  }, [doc, scene]);
-
-  useEffect(() => {
-    if (!scene) return;
+    const preview = new Preview();
+    preview.listen(({ bitmap }) => {
+      if (bitmap) context?.transferFromImageBitmap(bitmap);
+      if (!playing) preview.close();
+    });
+    preview.open(doc);
     const ratio = window.devicePixelRatio;
     const zoom = Math.min(WIDTH / scene.width, HEIGHT / scene.height);
     const show = (frame: number) =>
-      preview.current?.draw({
+      preview.draw({
         scene: scene.id,
         frame,
         width: Math.max(1, Math.round(scene.width * zoom * ratio)),
@@ -40,19 +35,19 @@ const useScene = (doc: Project | undefined, playing: boolean) => {
         view: [zoom * ratio, 0, 0, zoom * ratio, 0, 0],
         at: [0, 0],
       });
-    if (!playing) {
-      show(scene.poster);
-      return;
-    }
     let request = 0;
     const start = performance.now();
     const tick = (now: number) => {
       show(Math.floor((Math.max(0, now - start) / 1000) * framesPerSecond(scene.rate)) % scene.length);
       request = requestAnimationFrame(tick);
     };
-    request = requestAnimationFrame(tick);
-    return () => cancelAnimationFrame(request);
-  }, [scene, playing]);
+    if (playing) request = requestAnimationFrame(tick);
+    else show(scene.poster);
+    return () => {
+      cancelAnimationFrame(request);
+      preview.close();
+    };
+  }, [doc, scene, playing]);
   return { canvas, scene };
 };
 
