@@ -1,0 +1,72 @@
+import { color, number, point } from '@kite/core/document/params';
+import type { KeyedProperty, Scene } from '@kite/core/document/types';
+import { demoProject } from '@kite/demo/project';
+import { describe, expect, it } from 'vitest';
+import { ribbonColors, ribbonCurves, shownValue } from './curves';
+import { ribbonName, rowsOf } from './rows';
+import { timeScale } from './scale';
+
+const scale = timeScale(100, 224);
+const linear = { kind: 'linear' } as const;
+const keyed = (...keys: (readonly [number, KeyedProperty['keys'][number]['value']])[]): KeyedProperty => ({
+  keys: keys.map(([frame, value]) => ({ frame, value, ease: linear })),
+});
+
+describe('the scale', () => {
+  it('spreads the scene over the width and reads places back', () => {
+    expect([scale.x(0), scale.x(50), scale.x(100)]).toEqual([12, 112, 212]);
+    expect(scale.frame(112)).toBe(50);
+  });
+  it('has ticks at whole frames only', () => {
+    expect(timeScale(3, 900).ticks).toEqual([0, 1, 2, 3]);
+  });
+});
+
+describe('ribbons', () => {
+  it('draw a rising value from their foot to their top', () => {
+    const [curve] = ribbonCurves(number('Size', 0), keyed([0, 0], [100, 40]), scale, 25);
+    expect([curve?.y(0), curve?.y(50), curve?.y(100), curve?.reach]).toEqual([20, 12.5, 5, 40]);
+  });
+  it('draw a value that does not change in the middle', () => {
+    const [curve] = ribbonCurves(number('Size', 0), keyed([0, 7], [100, 7]), scale, 25);
+    expect(curve?.y(30)).toBe(12.5);
+  });
+  it('have a curve for each part of a point, and none for a colour', () => {
+    const parts = ribbonCurves(point('At', [0, 0]), keyed([0, [0, 5]], [100, [10, 5]]), scale, 25);
+    expect(parts.map((c) => c.reach)).toEqual([10, 0]);
+    expect(ribbonCurves(color('Ink', '#000000'), keyed([0, '#000000'], [100, '#ffffff']), scale, 25)).toEqual([]);
+  });
+  it('show colours as they run', () => {
+    const strip = ribbonColors(color('Ink', '#000000'), keyed([0, '#000000'], [100, '#ffffff']), scale) ?? '';
+    expect(strip).toMatch(/^linear-gradient\(to right, #000000 0px, .*#ffffff 224px\)$/);
+  });
+  it('tell values in the units of the interface', () => {
+    expect(shownValue(number('Opacity', 1, { unit: 'percent' }), 0.255)).toBe('25.5 %');
+    expect(shownValue(number('Turn', 0, { unit: 'deg' }), 12.34)).toBe('12.3°');
+    expect(shownValue(point('At', [0, 0]), [1.26, -3])).toBe('1.3, -3');
+  });
+});
+
+describe('rows', () => {
+  const project = demoProject();
+  const scene = project.scenes[project.order[0] as string] as Scene;
+  const moon = Object.values(scene.layers).find((l) => l.name === 'Moon');
+  const rail = Object.values(scene.layers).find((l) => l.name === 'Upper rail');
+  it('are the layers, with the animated properties of the open ones below them', () => {
+    expect(rowsOf(scene, new Set()).map((r) => r.kind)).toEqual(scene.order.map(() => 'layer'));
+    const rows = rowsOf(scene, new Set([moon?.id as string]));
+    expect(rows.filter((r) => r.kind === 'ribbon').map((r) => r.key.split('/').at(-1))).toEqual([
+      'position',
+      'scale',
+      'rotation',
+    ]);
+  });
+  it('say so where nothing is animated', () => {
+    const sky = Object.values(scene.layers).find((l) => l.name === 'Night sky');
+    expect(rowsOf(scene, new Set([sky?.id as string])).some((r) => r.kind === 'hint')).toBe(true);
+  });
+  it('name a card’s property with its card', () => {
+    const ribbon = rowsOf(scene, new Set([rail?.id as string])).find((r) => r.kind === 'ribbon');
+    expect(ribbon?.kind === 'ribbon' && rail && ribbonName(rail, ribbon.ref)).toBe('Trim · start');
+  });
+});

@@ -1,0 +1,173 @@
+import { describe, expect, it } from 'vitest';
+import type { GroupMark, Mark } from '../recipe/types';
+import { OutlineWriter, polygon } from '../geometry/outline';
+import type { DisplayList } from '../scene/compile';
+import { filling, paint, paintOver } from './canvas';
+import { type Context2D, type Surface, SurfacePool } from './surface';
+
+/** A context that writes down what is asked of it. */
+const recorder = () => {
+  const calls: string[] = [];
+  const state: Record<string, unknown> = {};
+  const context = new Proxy(state, {
+    get: (target, name: string) =>
+      name in target
+        ? target[name]
+        : (...args: unknown[]) => {
+            const told = args.map((a) =>
+              typeof a === 'number' ? Math.round(a * 100) / 100 : Array.isArray(a) ? `[${a.join()}]` : String(a),
+            );
+            calls.push(`${name}(${told.join(' ')})`);
+            return { addColorStop: (at: number, color: string) => calls.push(`stop(${at} ${color})`) };
+          },
+    set: (target, name: string, value) => {
+      target[name] = value;
+      calls.push(`${name}=${String(value)}`);
+      return true;
+    },
+  }) as unknown as Context2D;
+  return { context, calls };
+};
+
+const surfaces: { width: number; height: number; calls: string[] }[] = [];
+const pool = () =>
+  new SurfacePool((width, height): Surface => {
+    const { context, calls } = recorder();
+    surfaces.push({ width, height, calls });
+    return { width, height, context, image: 'surface' };
+  });
+
+const square = polygon([
+  [0, 0],
+  [10, 0],
+  [10, 10],
+  [0, 10],
+]);
+const fill = (x: number, fields: object = {}): Mark => ({
+  op: 'fill',
+  outlines: [square],
+  matrix: [1, 0, 0, 1, x, 0],
+  ink: { style: 'solid', color: '#FFB23E' },
+  alpha: 1,
+  rule: 'nonzero',
+  ...fields,
+});
+const list = (...marks: Mark[]): DisplayList => ({ width: 100, height: 50, background: null, marks, problems: [] });
+const painted = (shown: DisplayList, width = 100, height = 50) => {
+  const { context, calls } = recorder();
+  surfaces.length = 0;
+  paint(context, shown, filling(shown, width, height), pool());
+  return calls;
+};
+
+describe('painting', () => {
+  it('clears, clips to the scene, and puts the context back', () => {
+    const calls = painted(list());
+    expect(calls[1]).toBe('clearRect(0 0 100 50)');
+    expect(calls).toContain('rect(0 0 100 50)');
+    expect(calls.at(-1)).toBe('restore()');
+  });
+  it('fills the background only where there is one', () => {
+    expect(painted(list()).some((c) => c.startsWith('fillRect'))).toBe(false);
+    expect(painted({ ...list(), background: '#1B1F4B' })).toContain('fillStyle=#1B1F4B');
+  });
+  it('traces straight sides as lines and closes without a doubled last side', () => {
+    const calls = painted(list(fill(0)));
+    const from = calls.indexOf('moveTo(0 0)');
+    expect(calls.slice(from, from + 5)).toEqual([
+      'moveTo(0 0)',
+      'lineTo(10 0)',
+      'lineTo(10 10)',
+      'lineTo(0 10)',
+      'closePath()',
+    ]);
+  });
+  it('traces curves as curves', () => {
+    const curve = new OutlineWriter(0, 0).cubic(0, 5, 5, 10, 10, 10).open();
+    expect(painted(list(fill(0, { outlines: [curve] })))).toContain('bezierCurveTo(0 5 5 10 10 10)');
+  });
+  it('scales the scene to the target', () => {
+    expect(painted(list(fill(20)), 200, 100)).toContain('setTransform(2 0 0 2 40 0)');
+  });
+  it('passes over what is flattened or not finite', () => {
+    const calls = painted(list(fill(0, { matrix: [0, 0, 0, 1, 0, 0] }), fill(NaN)));
+    expect(calls.filter((c) => c.startsWith('fill('))).toEqual([]);
+  });
+  it('gives a stroke all it needs', () => {
+    const stroke: Mark = {
+      ...(fill(0) as Mark & { op: 'fill' }),
+      op: 'stroke',
+      width: 6,
+      cap: 'round',
+      join: 'miter',
+      miterLimit: 3,
+      dashes: [0, 20],
+      dashOffset: 5,
+    };
+    const calls = painted(list(stroke));
+    for (const call of [
+      'lineWidth=6',
+      'lineCap=round',
+      'lineJoin=miter',
+      'miterLimit=3',
+      'setLineDash([0,20])',
+      'lineDashOffset=5',
+      'stroke()',
+    ]) {
+      expect(calls).toContain(call);
+    }
+  });
+  it('runs gradients between their points; a radial one from its centre to its edge', () => {
+    const gradient = {
+      stops: [
+        { at: 0, color: '#000000' },
+        { at: 1, color: '#FFFFFF' },
+      ],
+    };
+    const ink = (style: string) => ({ ink: { style, gradient, from: [0, 0], to: [3, 4] } });
+    expect(painted(list(fill(0, ink('linear'))))).toContain('createLinearGradient(0 0 3 4)');
+    const radial = painted(list(fill(0, ink('radial'))));
+    expect(radial).toContain('createRadialGradient(0 0 0 0 0 5)');
+    expect(radial).toContain('stop(1 #FFFFFF)');
+  });
+});
+
+describe('groups', () => {
+  const group = (fields: Partial<GroupMark>, ...marks: Mark[]): GroupMark => ({
+    op: 'group',
+    marks,
+    alpha: 1,
+    blend: 'normal',
+    ...fields,
+  });
+
+  it('of one mark are drawn without a surface of their own', () => {
+    const calls = painted(list(group({ alpha: 0.5, blend: 'multiply' }, fill(0))));
+    expect(surfaces).toHaveLength(0);
+    expect(calls).toContain('globalAlpha=0.5');
+    expect(calls).toContain('globalCompositeOperation=multiply');
+  });
+  it('that neither fade nor blend are drawn straight through', () => {
+    painted(list(group({}, fill(0), fill(20))));
+    expect(surfaces).toHaveLength(0);
+  });
+  it('that fade are drawn on a surface as large as they are, a pixel around', () => {
+    const calls = painted(list(group({ alpha: 0.5 }, fill(20), fill(40))));
+    expect(surfaces.map(({ width, height }) => [width, height])).toEqual([[32, 11]]);
+    expect(calls).toContain('drawImage(surface 0 0 32 11 19 0 32 11)');
+  });
+  it('outside the picture cost nothing', () => {
+    painted(list(group({ alpha: 0.5 }, fill(500), fill(520))));
+    expect(surfaces).toHaveLength(0);
+  });
+  it('one after another share a surface', () => {
+    painted(list(group({ alpha: 0.5 }, fill(20), fill(40)), group({ alpha: 0.5 }, fill(20), fill(30))));
+    expect(surfaces).toHaveLength(1);
+  });
+});
+
+it('painting over leaves what is there', () => {
+  const { context, calls } = recorder();
+  paintOver(context, { ...list(fill(0)), background: '#000000' }, filling(list(), 100, 50), pool());
+  expect(calls.some((c) => c.startsWith('clearRect') || c.startsWith('fillRect'))).toBe(false);
+});
