@@ -13,7 +13,7 @@ class FakeServer {
   readonly saves: string[] = [];
   private readonly done = new Map<string, number>();
 
-  readonly fetch = async (url: string, init: { method: string; body?: string }): Promise<Response> => {
+  readonly fetch = async (_url: string, init: { method: string; body?: string }): Promise<Response> => {
     if (this.away) throw new TypeError('network');
     if (init.method === 'GET') return this.answer(200, { document: this.document, revision: this.revision });
     const save = JSON.parse(init.body ?? '') as { id: string; base: number; patches: Patch[] };
