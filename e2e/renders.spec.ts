@@ -24,7 +24,7 @@ test('a render shows its progress, can be cancelled and tried again', async ({ p
   await expect(row).toHaveAttribute('data-status', 'done', { timeout: 60_000 });
   await expect(row).toContainText('2880 × 1620 · 4.00 s');
   await row.getByRole('button', { name: 'Delete' }).click();
-  await expect(page.getByTestId('render-row')).toHaveCount(0);
+  await expect(page.getByTestId('render-row').filter({ hasText: '2880 × 1620' })).toHaveCount(0);
 });
 
 test('the play range is what a render of the play range holds', async ({ page, server }) => {
