@@ -4,7 +4,7 @@ import { apply, inverted, type Matrix, multiply } from '@kite/core/geometry/matr
 import { cornersThrough, layerBox } from '@kite/core/scene/bounds';
 import { compileScene } from '@kite/core/scene/compile';
 import { type PointerEvent, useState } from 'react';
-import { followPointer } from '../../ui/drag';
+import { type Drag, followPointer } from '../../ui/drag';
 import { useEditor, useSlice } from '../store/context';
 import type { View } from '../store/state';
 import { grab, moveSelection, scaleLayer, transformAll } from './transforms';
@@ -65,6 +65,18 @@ export const Handles = ({ view, pointOf }: HandlesProps) => {
   const frameBox = only ? only.box : all;
   const frameMatrix: Matrix = only ? only.world : [1, 0, 0, 1, 0, 0];
 
+  /** How each gesture of a handle ends. */
+  const ending = {
+    onEnd: (_drag: Drag, moved: boolean) => {
+      setHint(null);
+      if (moved) editor.end();
+    },
+    onCancel: () => {
+      setHint(null);
+      editor.abandon();
+    },
+  };
+
   const onScale = (grip: Point) => (event: PointerEvent) => {
     if (event.button !== 0 || !frameBox) return;
     event.stopPropagation();
@@ -104,14 +116,7 @@ export const Handles = ({ view, pointOf }: HandlesProps) => {
           setHint({ at: pointOf(now), text: `${Math.round(even * 100)} %` });
         }
       },
-      onEnd: (_drag, moved) => {
-        setHint(null);
-        if (moved) editor.end();
-      },
-      onCancel: () => {
-        setHint(null);
-        editor.abandon();
-      },
+      ...ending,
     });
   };
 
@@ -134,14 +139,7 @@ export const Handles = ({ view, pointOf }: HandlesProps) => {
         transformAll(editor, grabbed, about, 1, by, 'Turn');
         setHint({ at: pointOf(now), text: `${Math.round((only ? g.place.rotation : 0) + by)}°` });
       },
-      onEnd: (_drag, moved) => {
-        setHint(null);
-        if (moved) editor.end();
-      },
-      onCancel: () => {
-        setHint(null);
-        editor.abandon();
-      },
+      ...ending,
     });
   };
 
