@@ -30,7 +30,7 @@ const Saving = ({ saving }: { saving: SaveState }) => {
       role="status"
       data-testid="save-state"
       title={about}
-      className={`max-w-64 truncate text-sm ${wrong ? 'rounded-md bg-sun-2 px-2 py-0.5 text-sun' : 'text-ink-2'}`}
+      className={`text-sm ${wrong ? 'max-w-64 truncate rounded-md bg-sun-2 px-2 py-0.5 text-sun' : 'shrink-0 text-ink-2'}`}
     >
       {STATES[saving.kind]}
       {about && `: ${about}`}

@@ -70,7 +70,7 @@ export const SceneCard = ({ scene }: { scene: Scene }) => {
         <span className="text-ink-2">Background</span>
         {scene.background === null ? (
           <Button className="!h-[26px]" onClick={() => set({ background: '#1B1F4B' })}>
-            Transparent: give it a colour
+            None: give it one
           </Button>
         ) : (
           <span className="flex items-center gap-1.5">
