@@ -122,7 +122,8 @@ export const choice = <const C extends string>(
   label: string,
   choices: readonly { readonly value: C; readonly label: string }[],
   value: NoInfer<C>,
-): ChoiceParam<C> => ({ kind: 'choice', label, choices, default: value });
+  o: Pick<Described, 'when'> = {},
+): ChoiceParam<C> => ({ kind: 'choice', label, choices, default: value, ...o });
 
 /** Where a layer is: the same for every kind of layer. */
 export const PLACE = {

@@ -4,6 +4,7 @@
  * Length: each cubic in 16 intervals of 4-point Gauss-Legendre quadrature. Place at a length: binary
  * search in the table, then two Newton steps. Part of a cubic: its blossom at the two places.
  */
+import { blossom } from './flatten';
 import { cubicCount, type Outline } from './outline';
 
 const INTERVALS = 16;
@@ -81,15 +82,6 @@ const placeAt = (outline: Outline, length: number): { cubic: number; t: number }
   return { cubic, t };
 };
 
-/** The blossom of a cubic's coordinate: symmetric, affine in each of r, s, t. */
-const blossom = (p0: number, p1: number, p2: number, p3: number, r: number, s: number, t: number): number => {
-  const a = p0 + (p1 - p0) * r;
-  const b = p1 + (p2 - p1) * r;
-  const c = p2 + (p3 - p2) * r;
-  const d = a + (b - a) * s;
-  return d + (b + (c - b) * s - d) * t;
-};
-
 /** Appends cubic `i` from place a to place b, without its first point. */
 const pushPart = (out: number[], p: Float64Array, i: number, a: number, b: number): void => {
   const k = i * 6;
@@ -134,4 +126,33 @@ export const part = (outline: Outline, from: number, to: number): Outline | null
   const points = partPoints(outline, from, Math.min(to, total));
   if (to > total + 1e-9) points.push(...partPoints(outline, 0, to - total).slice(2));
   return points.length > 2 ? { closed: false, points: Float64Array.from(points) } : null;
+};
+
+/** The lengths of an outline's cubics, in pixels. */
+export const cubicLengths = (outline: Outline): number[] => {
+  const { upTo } = lengthTable(outline);
+  return Array.from({ length: cubicCount(outline) }, (_, i) => upTo[(i + 1) * INTERVALS]! - upTo[i * INTERVALS]!);
+};
+
+export interface Along {
+  readonly x: number;
+  readonly y: number;
+  /** The direction of travel, of length 1. */
+  readonly dx: number;
+  readonly dy: number;
+}
+
+/** The point at a length from the start, in pixels, and the way the outline runs there. */
+export const along = (outline: Outline, length: number): Along => {
+  const { cubic, t } = placeAt(outline, length);
+  const p = outline.points;
+  const k = cubic * 6;
+  const value = (axis: number, a: number, b: number, c: number) =>
+    blossom(p[k + axis]!, p[k + 2 + axis]!, p[k + 4 + axis]!, p[k + 6 + axis]!, a, b, c);
+  // Where a handle has no length the direction is found a little aside.
+  const [from, to] = [Math.max(0, t - 1e-3), Math.min(1, t + 1e-3)];
+  const dx = value(0, to, to, to) - value(0, from, from, from);
+  const dy = value(1, to, to, to) - value(1, from, from, from);
+  const size = Math.hypot(dx, dy) || 1;
+  return { x: value(0, t, t, t), y: value(1, t, t, t), dx: dx / size, dy: dy / size };
 };

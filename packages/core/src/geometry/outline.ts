@@ -65,6 +65,44 @@ export const polygon = (corners: readonly Point[]): Outline => {
   return writer.close();
 };
 
+/** A smooth curve through points (uniform Catmull-Rom). */
+export const smoothThrough = (points: readonly Point[], closed: boolean): Outline => {
+  const count = points.length;
+  const at = (i: number): Point => points[closed ? (i + count) % count : Math.min(count - 1, Math.max(0, i))] as Point;
+  const [x, y] = at(0);
+  const writer = new OutlineWriter(x, y);
+  for (let i = 0; i < (closed ? count : count - 1); i++) {
+    const [a, b, c, d] = [at(i - 1), at(i), at(i + 1), at(i + 2)];
+    writer.cubic(
+      b[0] + (c[0] - a[0]) / 6,
+      b[1] + (c[1] - a[1]) / 6,
+      c[0] - (d[0] - b[0]) / 6,
+      c[1] - (d[1] - b[1]) / 6,
+      c[0],
+      c[1],
+    );
+  }
+  return closed ? writer.close() : writer.open();
+};
+
+/** Straight lines through points. */
+export const straightThrough = (points: readonly Point[], closed: boolean): Outline => {
+  if (closed) return polygon(points);
+  const [first, ...rest] = points as [Point, ...Point[]];
+  const writer = new OutlineWriter(first[0], first[1]);
+  for (const [x, y] of rest) writer.line(x, y);
+  return writer.open();
+};
+
+export const reversed = ({ closed, points }: Outline): Outline => {
+  const out = new Float64Array(points.length);
+  for (let i = 0; i < points.length; i += 2) {
+    out[i] = points[points.length - 2 - i]!;
+    out[i + 1] = points[points.length - 1 - i]!;
+  }
+  return { closed, points: out };
+};
+
 /** null for a path without a span. */
 export const outlineOfPath = ({ closed, vertices }: PathValue): Outline | null => {
   if (vertices.length < 2) return null;

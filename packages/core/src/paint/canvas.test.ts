@@ -124,7 +124,7 @@ describe('painting', () => {
         { at: 1, color: '#FFFFFF' },
       ],
     };
-    const ink = (style: string) => ({ ink: { style, gradient, from: [0, 0], to: [3, 4] } });
+    const ink = (style: string) => ({ ink: { style, gradient, from: [0, 0], to: [3, 4], grain: 0 } });
     expect(painted(list(fill(0, ink('linear'))))).toContain('createLinearGradient(0 0 3 4)');
     const radial = painted(list(fill(0, ink('radial'))));
     expect(radial).toContain('createRadialGradient(0 0 0 0 0 5)');

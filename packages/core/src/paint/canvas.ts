@@ -32,13 +32,23 @@ const trace = (context: Context2D, { closed, points: p }: Outline): void => {
 
 const distance = (p: Point, q: Point) => Math.hypot(q[0] - p[0], q[1] - p[1]);
 
+type GradientStyle = Exclude<Ink['style'], 'solid'>;
+
+const emptyGradient = (context: Context2D, style: GradientStyle, from: Point, to: Point) => {
+  switch (style) {
+    case 'linear':
+      return context.createLinearGradient(from[0], from[1], to[0], to[1]);
+    case 'radial':
+      return context.createRadialGradient(from[0], from[1], 0, from[0], from[1], distance(from, to));
+    case 'angular':
+      return context.createConicGradient(Math.atan2(to[1] - from[1], to[0] - from[0]), from[0], from[1]);
+  }
+};
+
 const styleOf = (context: Context2D, ink: Ink): unknown => {
   if (ink.style === 'solid') return ink.color;
   const { from, to } = ink;
-  const style =
-    ink.style === 'linear'
-      ? context.createLinearGradient(from[0], from[1], to[0], to[1])
-      : context.createRadialGradient(from[0], from[1], 0, from[0], from[1], distance(from, to));
+  const style = emptyGradient(context, ink.style, from, to);
   for (const stop of ink.gradient.stops) style.addColorStop(Math.min(1, Math.max(0, stop.at)), stop.color);
   return style;
 };
@@ -58,6 +68,7 @@ const drawPath = (target: Target, mark: FillMark | StrokeMark, alpha: number, bl
   if (mark.op === 'fill') {
     context.fillStyle = styleOf(context, mark.ink);
     context.fill(mark.rule);
+    drawGrain(target, mark.ink, () => context.fill(mark.rule));
     return;
   }
   context.strokeStyle = styleOf(context, mark.ink);
@@ -68,6 +79,18 @@ const drawPath = (target: Target, mark: FillMark | StrokeMark, alpha: number, bl
   context.setLineDash([...mark.dashes]);
   context.lineDashOffset = mark.dashOffset;
   context.stroke();
+  drawGrain(target, mark.ink, () => context.stroke());
+};
+
+/** Lays noise over what an ink has just drawn; draws with the path and the place that are set. */
+const drawGrain = ({ context, pool }: Target, ink: Ink, draw: () => void): void => {
+  if (ink.style === 'solid' || ink.grain <= 0) return;
+  const pattern = context.createPattern(pool.grain.image, 'repeat');
+  context.fillStyle = pattern;
+  context.strokeStyle = pattern;
+  context.globalAlpha *= ink.grain;
+  context.globalCompositeOperation = 'overlay';
+  draw();
 };
 
 /** The whole pixels of the target that a group can touch; null for none. */

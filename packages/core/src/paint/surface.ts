@@ -31,6 +31,10 @@ export interface Context2D {
   fillRect(x: number, y: number, width: number, height: number): void;
   clearRect(x: number, y: number, width: number, height: number): void;
   setLineDash(dashes: number[]): void;
+  createConicGradient(startAngle: number, x: number, y: number): Gradient2D;
+  createPattern(image: unknown, repetition: string): unknown;
+  createImageData(width: number, height: number): { readonly data: Uint8ClampedArray };
+  putImageData(data: unknown, x: number, y: number): void;
   createLinearGradient(x0: number, y0: number, x1: number, y1: number): Gradient2D;
   createRadialGradient(x0: number, y0: number, r0: number, x1: number, y1: number, r1: number): Gradient2D;
   drawImage(image: unknown, x: number, y: number): void;
@@ -80,11 +84,35 @@ export const surfaceOver = (canvas: Resizable, context: unknown): Surface => ({
   },
 });
 
+const GRAIN_SIDE = 256;
+
+/** A number's bits stirred (the finaliser of MurmurHash3, Appleby, public domain). */
+const hashed = (n: number): number => {
+  let h = Math.imul(n ^ (n >>> 16), 0x85ebca6b);
+  h = Math.imul(h ^ (h >>> 13), 0xc2b2ae35);
+  return (h ^ (h >>> 16)) >>> 0;
+};
+
 /** Surfaces kept for use again: groups need one for as long as they are drawn. */
 export class SurfacePool {
   private readonly free: Surface[] = [];
 
+  private grainTile: Surface | null = null;
+
   constructor(private readonly make: MakeSurface) {}
+
+  /** A tile of grey noise, the same on every machine. */
+  get grain(): Surface {
+    if (this.grainTile) return this.grainTile;
+    const tile = this.make(GRAIN_SIDE, GRAIN_SIDE);
+    const pixels = tile.context.createImageData(GRAIN_SIDE, GRAIN_SIDE);
+    for (let i = 0; i < GRAIN_SIDE * GRAIN_SIDE; i++) {
+      pixels.data.fill(hashed(i) & 255, i * 4, i * 4 + 3);
+      pixels.data[i * 4 + 3] = 255;
+    }
+    tile.context.putImageData(pixels, 0, 0);
+    return (this.grainTile = tile);
+  }
 
   take(width: number, height: number): Surface {
     const surface = this.free.pop();

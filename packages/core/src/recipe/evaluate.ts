@@ -5,9 +5,9 @@
 import { type Params, PLACE, type Values } from '../document/params';
 import type { DrawingLayer, Id, Item, Properties } from '../document/types';
 import { placed } from '../geometry/matrix';
-import { type Outline, transformed } from '../geometry/outline';
+import type { Outline } from '../geometry/outline';
 import { type Sampler, samplerOf } from '../motion/sampler';
-import { faded, markThrough } from './marks';
+import { faded, markThrough, shapeThrough } from './marks';
 import { kindOf } from './table';
 import { EMPTY, type Flow, type Mark, type PaintKind, type Shape, type StepKind } from './types';
 
@@ -72,7 +72,7 @@ const painted = (kind: PaintKind, shapes: readonly Shape[], values: Values<Param
   const marks: Mark[] = [];
   let run: Outline[] = [];
   shapes.forEach((shape, i) => {
-    run.push(shape.outline);
+    run.push(...shape.outlines);
     const next = shapes[i + 1];
     if (next && next.alpha === shape.alpha) return;
     const mark = shape.alpha > 0 ? kind.mark(run, shape.alpha, values) : null;
@@ -114,7 +114,7 @@ const compileGroup = (item: Item, items: DrawingLayer['items'], depth: number): 
       const v = place.at(frame);
       const m = placed(v);
       return {
-        shapes: shapes.map((s) => ({ outline: transformed(m, s.outline), alpha: s.alpha * v.opacity })),
+        shapes: shapes.map((s) => shapeThrough(m, s, v.opacity)),
         marks: faded(
           marks.map((mark) => markThrough(m, mark)),
           v.opacity,
@@ -136,10 +136,10 @@ const compileCard = (item: Item, above: Card, items: DrawingLayer['items'], dept
     case 'source': {
       const own = once({
         constant: values.constant,
-        at: (frame) => ({
-          shapes: kind.outlines(values.at(frame)).map((outline) => ({ outline, alpha: 1 })),
-          marks: [],
-        }),
+        at: (frame) => {
+          const outlines = kind.outlines(values.at(frame));
+          return { shapes: outlines.length > 0 ? [{ outlines, alpha: 1 }] : [], marks: [] };
+        },
       });
       return joined(above, values.constant, own.at);
     }

@@ -1,7 +1,14 @@
 /** Marks moved and faded as wholes. */
 import { boxThrough, type Box, grown, outlineBox, union } from '../geometry/bounds';
 import { type Matrix, multiply } from '../geometry/matrix';
-import type { Mark, StrokeMark } from './types';
+import { transformed } from '../geometry/outline';
+import type { Mark, Shape, StrokeMark } from './types';
+
+/** A shape moved, and drawn at a share of its strength. */
+export const shapeThrough = (m: Matrix, shape: Shape, alpha: number): Shape => ({
+  outlines: shape.outlines.map((outline) => transformed(m, outline)),
+  alpha: shape.alpha * alpha,
+});
 
 export const markThrough = (m: Matrix, mark: Mark): Mark =>
   mark.op === 'group'

@@ -14,7 +14,7 @@ const card = (kind: string, values: { [key: string]: Value } = {}, keyed: { [key
 };
 const flowOf = (cards: readonly Item[], frame = 0, top = cards.map((c) => c.id)): Flow =>
   compileRecipe(top, Object.fromEntries(cards.map((c) => [c.id, c]))).at(frame, newRoom());
-const outlines = (flow: Flow): Outline[] => flow.shapes.map((s) => s.outline);
+const outlines = (flow: Flow): Outline[] => flow.shapes.flatMap((s) => s.outlines);
 const corners = (o: Outline): number[][] =>
   Array.from({ length: (o.points.length - 2) / 6 }, (_, i) => [o.points[i * 6]!, o.points[i * 6 + 1]!]);
 /** Area inside straight sides: the shoelace formula. */

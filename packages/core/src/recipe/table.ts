@@ -9,11 +9,41 @@ import { path } from './sources/path';
 import { polygon } from './sources/polygon';
 import { rectangle } from './sources/rectangle';
 import { star } from './sources/star';
+import { wedge } from './sources/wedge';
+import { combine } from './steps/combine';
+import { offset } from './steps/offset';
+import { pinch } from './steps/pinch';
 import { repeater } from './steps/repeater';
+import { reverse } from './steps/reverse';
+import { roughen } from './steps/roughen';
+import { round } from './steps/round';
 import { trim } from './steps/trim';
+import { twist } from './steps/twist';
+import { zigzag } from './steps/zigzag';
 import type { Kind } from './types';
 
-const LIST = [rectangle, ellipse, polygon, star, line, path, group, trim, repeater, fill, stroke];
+const LIST = [
+  rectangle,
+  ellipse,
+  wedge,
+  polygon,
+  star,
+  line,
+  path,
+  group,
+  trim,
+  repeater,
+  combine,
+  round,
+  offset,
+  pinch,
+  roughen,
+  twist,
+  zigzag,
+  reverse,
+  fill,
+  stroke,
+];
 
 // Each kind's functions take their own values, which the common type cannot say: values are read
 // through the kind's own parameter descriptions, so they fit.

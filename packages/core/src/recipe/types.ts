@@ -6,7 +6,14 @@ import type { Outline } from '../geometry/outline';
 
 export type Ink =
   | { readonly style: 'solid'; readonly color: Color }
-  | { readonly style: 'linear' | 'radial'; readonly gradient: Gradient; readonly from: Point; readonly to: Point };
+  | {
+      readonly style: 'linear' | 'radial' | 'angular';
+      readonly gradient: Gradient;
+      readonly from: Point;
+      readonly to: Point;
+      /** How strongly grain lies over it, 0..1. */
+      readonly grain: number;
+    };
 
 interface MarkBase {
   readonly outlines: readonly Outline[];
@@ -37,8 +44,9 @@ export interface GroupMark {
 /** One drawing operation: what a display list is made of. */
 export type Mark = FillMark | StrokeMark | GroupMark;
 
+/** Outlines that belong together, as the two of a letter o: what one source gives, or one copy of it. */
 export interface Shape {
-  readonly outline: Outline;
+  readonly outlines: readonly Outline[];
   /** How strongly paints below draw it: a repeater's copies fade. */
   readonly alpha: number;
 }
@@ -87,6 +95,30 @@ export type Kind = SourceKind | StepKind | PaintKind | GroupKind;
 export const source = <P extends Params>(kind: Omit<SourceKind<P>, 'role'>) => ({ role: 'source', ...kind }) as const;
 export const step = <P extends Params>(kind: Omit<StepKind<P>, 'role'>) => ({ role: 'step', ...kind }) as const;
 export const paint = <P extends Params>(kind: Omit<PaintKind<P>, 'role'>) => ({ role: 'paint', ...kind }) as const;
+
+/** A step that changes each shape by itself, or leaves it out with null. */
+export const shapeStep = <P extends Params>(
+  kind: Omit<StepKind<P>, 'role' | 'apply'> & {
+    readonly each: (
+      outlines: readonly Outline[],
+      values: Values<P>,
+      at: { frame: number; index: number },
+    ) => readonly Outline[];
+  },
+) => {
+  const { each, ...rest } = kind;
+  return step<P>({
+    ...rest,
+    apply: (above, values) => {
+      const flow = above.at(above.frame);
+      const shapes = flow.shapes.flatMap((shape, index): Shape[] => {
+        const outlines = each(shape.outlines, values, { frame: above.frame, index });
+        return outlines.length > 0 ? [{ ...shape, outlines }] : [];
+      });
+      return { ...flow, shapes };
+    },
+  });
+};
 
 /** A number as a person writes it: two decimals at most. */
 export const short = (n: number): string => String(Math.round(n * 100) / 100);

@@ -16,9 +16,9 @@ const pool = new SurfacePool(offscreenSurface);
 const marksOf = (flow: Flow, scale: number, ink: string): readonly Mark[] =>
   flow.marks.length > 0
     ? flow.marks
-    : flow.shapes.map(({ outline, alpha }) => ({
+    : flow.shapes.map(({ outlines, alpha }) => ({
         op: 'stroke',
-        outlines: [outline],
+        outlines,
         matrix: IDENTITY,
         ink: { style: 'solid', color: ink },
         alpha,
@@ -48,7 +48,7 @@ export const CardPicture = ({ ids, items, frame, width, height }: CardPicturePro
     if (!context) return;
     const flow = compileRecipe(ids, items).at(frame, newRoom());
     let box: Box | null = null;
-    for (const { outline } of flow.shapes) box = union(box, outlineBox(outline));
+    for (const { outlines } of flow.shapes) for (const outline of outlines) box = union(box, outlineBox(outline));
     for (const mark of flow.marks) box = union(box, markBox(mark));
     const ratio = window.devicePixelRatio;
     const target = { width: width * ratio, height: height * ratio };

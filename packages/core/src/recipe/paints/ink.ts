@@ -3,6 +3,8 @@ import { choice, color, gradient, percent, point } from '../../document/params';
 import type { Color, Gradient, Point } from '../../document/types';
 import type { Ink } from '../types';
 
+const GRADIENTS = ['linear', 'radial', 'angular'] as const;
+
 export const INK = {
   style: choice(
     'Ink',
@@ -10,6 +12,7 @@ export const INK = {
       { value: 'solid', label: 'Solid' },
       { value: 'linear', label: 'Linear' },
       { value: 'radial', label: 'Radial' },
+      { value: 'angular', label: 'Angular' },
     ],
     'solid',
   ),
@@ -22,26 +25,28 @@ export const INK = {
         { at: 1, color: '#FF5D5D' },
       ],
     },
-    { when: ['style', 'linear', 'radial'] },
+    { when: ['style', ...GRADIENTS] },
   ),
-  from: point('From', [0, -100], { when: ['style', 'linear', 'radial'] }),
-  to: point('To', [0, 100], { when: ['style', 'linear', 'radial'] }),
+  from: point('From', [0, -100], { when: ['style', ...GRADIENTS] }),
+  to: point('To', [0, 100], { when: ['style', ...GRADIENTS] }),
+  grain: percent('Grain', 0, { when: ['style', ...GRADIENTS] }),
   opacity: percent('Opacity', 1),
 } as const;
 
 interface InkValues {
-  style: 'solid' | 'linear' | 'radial';
+  style: 'solid' | 'linear' | 'radial' | 'angular';
   color: Color;
   gradient: Gradient;
   from: Point;
   to: Point;
+  grain: number;
 }
 
-/** A radial gradient has its centre at `from` and its edge at `to`. */
+/** A radial gradient has its centre at `from` and its edge at `to`; an angular one turns clockwise about `from`, starting towards `to`. */
 export const inkOf = (v: InkValues): Ink =>
   v.style === 'solid'
     ? { style: 'solid', color: v.color }
-    : { style: v.style, gradient: v.gradient, from: v.from, to: v.to };
+    : { style: v.style, gradient: v.gradient, from: v.from, to: v.to, grain: v.grain };
 
 export const inkSummary = (v: InkValues): string =>
-  v.style === 'solid' ? v.color.toUpperCase() : v.style === 'linear' ? 'Linear gradient' : 'Radial gradient';
+  v.style === 'solid' ? v.color.toUpperCase() : `${v.style[0]?.toUpperCase()}${v.style.slice(1)} gradient`;

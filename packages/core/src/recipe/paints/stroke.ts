@@ -1,7 +1,8 @@
-import { choice, number, numbers, px } from '../../document/params';
+import { choice, number, numbers, percent, px } from '../../document/params';
 import { IDENTITY } from '../../geometry/matrix';
 import { paint, short } from '../types';
 import { INK, inkOf, inkSummary } from './ink';
+import { taperedStroke } from './taper';
 
 /** Dashes read dash, gap, dash, gap ...; a dash of no length with round caps is a dot. */
 export const stroke = paint({
@@ -31,23 +32,31 @@ export const stroke = paint({
     miterLimit: number('Mitre limit', 4, { min: 1, max: 100, step: 0.1, when: ['join', 'miter'] }),
     dashes: numbers('Dashes', [], { unit: 'px', min: 0, max: 10_000, most: 16 }),
     dashOffset: px('Dash offset', 0),
+    taperStart: percent('Taper start', 0),
+    taperEnd: percent('Taper end', 0),
+    tip: percent('Tip width', 0),
   },
   summary: (v) => `${short(v.width)} px, ${inkSummary(v)}`,
-  mark: (outlines, alpha, v) =>
-    v.width <= 0
-      ? null
-      : {
-          op: 'stroke',
-          outlines,
-          matrix: IDENTITY,
-          ink: inkOf(v),
-          alpha: alpha * v.opacity,
-          width: v.width,
-          cap: v.cap,
-          join: v.join,
-          miterLimit: v.miterLimit,
-          // A pattern of no length at all is no pattern.
-          dashes: v.dashes.some((d) => d > 0) ? v.dashes : [],
-          dashOffset: v.dashOffset,
-        },
+  mark: (outlines, alpha, v) => {
+    if (v.width <= 0) return null;
+    const base = { matrix: IDENTITY, ink: inkOf(v), alpha: alpha * v.opacity };
+    // A pattern of no length at all is no pattern.
+    const dashes = v.dashes.some((d) => d > 0) ? v.dashes : [];
+    if (v.taperStart > 0 || v.taperEnd > 0) {
+      const taper = { start: v.taperStart, end: v.taperEnd, tip: v.tip };
+      const ribbons = taperedStroke(outlines, v.width, taper, dashes, v.dashOffset, v.cap === 'round');
+      return { op: 'fill', outlines: ribbons, ...base, rule: 'nonzero' };
+    }
+    return {
+      op: 'stroke',
+      outlines,
+      ...base,
+      width: v.width,
+      cap: v.cap,
+      join: v.join,
+      miterLimit: v.miterLimit,
+      dashes,
+      dashOffset: v.dashOffset,
+    };
+  },
 });

@@ -1,21 +1,61 @@
-import { choice, degrees, number, percent, point } from '../../document/params';
-import { IDENTITY, type Matrix, placed } from '../../geometry/matrix';
-import { transformed } from '../../geometry/outline';
-import { faded, markThrough } from '../marks';
+import { choice, degrees, number, percent, point, px, type Values } from '../../document/params';
+import { IDENTITY, type Matrix, multiply, placed, translation } from '../../geometry/matrix';
+import { faded, markThrough, shapeThrough } from '../marks';
 import { type Flow, type Mark, type Shape, short, step } from '../types';
 
 /** A schema limit, so that a hostile file is refused; nested repeaters are bounded by the room a layer has. */
 export const MOST_COPIES = 1000;
 
-const copyMatrix = (
-  k: number,
-  v: {
-    position: readonly [number, number];
-    pivot: readonly [number, number];
-    rotation: number;
-    scale: readonly [number, number];
-  },
-): Matrix => {
+const LINE = ['layout', 'line'] as const;
+const CIRCLE = ['layout', 'circle'] as const;
+const GRID = ['layout', 'grid'] as const;
+
+const PARAMS = {
+  layout: choice(
+    'Layout',
+    [
+      { value: 'line', label: 'In line' },
+      { value: 'circle', label: 'Circle' },
+      { value: 'grid', label: 'Grid' },
+    ],
+    'line',
+  ),
+  copies: number('Copies', 3, { min: 0, max: MOST_COPIES, step: 0.1, when: ['layout', 'line', 'circle'] }),
+  columns: number('Columns', 4, { min: 1, max: 100, when: GRID }),
+  rows: number('Rows', 3, { min: 1, max: 100, when: GRID }),
+  spacing: point('Spacing', [120, 120], { when: GRID }),
+  radius: px('Radius', 200, { when: CIRCLE }),
+  sweep: degrees('Round by', 360, { when: CIRCLE }),
+  first: degrees('First at', 0, { when: CIRCLE }),
+  facing: choice(
+    'Copies stand',
+    [
+      { value: 'outward', label: 'Outward' },
+      { value: 'upright', label: 'Upright' },
+    ],
+    'outward',
+    { when: CIRCLE },
+  ),
+  delay: number('Copy delay', 0, { unit: 'frames', min: -10_000, max: 10_000, step: 0.1 }),
+  position: point('Move', [100, 0], { when: LINE }),
+  rotation: degrees('Turn', 0, { when: LINE }),
+  scale: point('Scale', [1, 1], { unit: 'percent', limit: 100, step: 0.01, when: LINE }),
+  pivot: point('Pivot', [0, 0], { when: LINE }),
+  startOpacity: percent('Fade from', 1),
+  endOpacity: percent('Fade to', 1),
+  order: choice(
+    'Later ones',
+    [
+      { value: 'in-front', label: 'In front' },
+      { value: 'behind', label: 'Behind' },
+    ],
+    'in-front',
+  ),
+} as const;
+type RepeaterValues = Values<typeof PARAMS>;
+
+/** Each copy is moved and turned k times as far, and scaled to the k-th power. */
+const inLine = (k: number, v: RepeaterValues): Matrix => {
   if (k === 0) return IDENTITY;
   const power = (base: number) => Math.sign(base) ** k * Math.abs(base) ** k;
   return placed({
@@ -26,44 +66,52 @@ const copyMatrix = (
   });
 };
 
+/** Round the origin, clockwise from the top. A full turn leaves the first place to the first copy alone; a part of one reaches both its ends. */
+const inCircle = (k: number, v: RepeaterValues): Matrix => {
+  const gaps = Math.abs(v.sweep) >= 360 ? v.copies : Math.max(1, v.copies - 1);
+  const rotation = v.first + (k * v.sweep) / Math.max(gaps, 1e-6);
+  const turned = placed({ position: [0, 0], pivot: [0, 0], rotation, scale: [1, 1] });
+  const out = multiply(turned, translation(0, -v.radius));
+  return v.facing === 'outward' ? out : translation(out[4], out[5]);
+};
+
+/** Row by row, about the origin. */
+const inGrid = (k: number, v: RepeaterValues): Matrix => {
+  const [columns, rows] = [Math.round(v.columns), Math.round(v.rows)];
+  const [column, row] = [k % columns, Math.floor(k / columns)];
+  return translation((column - (columns - 1) / 2) * v.spacing[0], (row - (rows - 1) / 2) * v.spacing[1]);
+};
+
+const outlineCount = ({ shapes }: Flow): number => shapes.reduce((sum, s) => sum + s.outlines.length, 0);
+
+const LAYOUTS = { line: inLine, circle: inCircle, grid: inGrid } as const;
+
+const countOf = (v: RepeaterValues): number =>
+  v.layout === 'grid' ? Math.round(v.columns) * Math.round(v.rows) : v.copies;
+
 /**
- * Copies of everything above. Copy k is moved and turned k times as far and scaled to the k-th power,
- * and plays what stands above it `delay × k` frames later. A last part of a copy is faded by its part.
+ * Copies of everything above, in a line, round the origin or in a grid. Copy k plays what stands above
+ * it `delay × k` frames later. A last part of a copy is faded by its part.
  */
 export const repeater = step({
   kind: 'repeater',
   label: 'Repeater',
-  params: {
-    copies: number('Copies', 3, { min: 0, max: MOST_COPIES, step: 0.1 }),
-    delay: number('Copy delay', 0, { unit: 'frames', min: -10_000, max: 10_000, step: 0.1 }),
-    position: point('Move', [100, 0]),
-    rotation: degrees('Turn', 0),
-    scale: point('Scale', [1, 1], { unit: 'percent', limit: 100, step: 0.01 }),
-    pivot: point('Pivot', [0, 0]),
-    startOpacity: percent('Fade from', 1),
-    endOpacity: percent('Fade to', 1),
-    order: choice(
-      'Later ones',
-      [
-        { value: 'in-front', label: 'In front' },
-        { value: 'behind', label: 'Behind' },
-      ],
-      'in-front',
-    ),
-  },
-  summary: (v) => `× ${short(v.copies)}${v.delay === 0 ? '' : `, ${short(v.delay)} f apart`}`,
+  params: PARAMS,
+  summary: (v) =>
+    `${v.layout === 'grid' ? `${Math.round(v.columns)} × ${Math.round(v.rows)}` : `× ${short(v.copies)}`}${v.delay === 0 ? '' : `, ${short(v.delay)} f apart`}`,
   apply: (above, v): Flow => {
-    const wanted = Math.ceil(v.copies - 1e-9);
+    const count = countOf(v);
+    const wanted = Math.ceil(count - 1e-9);
     const copies: { shapes: Shape[]; marks: readonly Mark[] }[] = [];
     for (let k = 0; k < wanted; k++) {
       const flow = above.at(above.frame - k * v.delay);
       // A copy of nothing takes room too, or nested repeaters of nothing would run for ever.
-      if (!above.take(1 + flow.shapes.length + flow.marks.length)) break;
-      const m = copyMatrix(k, v);
-      const along = wanted > 1 ? k / (wanted - 1) : 0;
-      const alpha = (v.startOpacity + (v.endOpacity - v.startOpacity) * along) * Math.min(1, v.copies - k);
+      if (!above.take(1 + outlineCount(flow) + flow.marks.length)) break;
+      const m = LAYOUTS[v.layout](k, v);
+      const share = wanted > 1 ? k / (wanted - 1) : 0;
+      const alpha = (v.startOpacity + (v.endOpacity - v.startOpacity) * share) * Math.min(1, count - k);
       copies.push({
-        shapes: flow.shapes.map((s) => ({ outline: transformed(m, s.outline), alpha: s.alpha * alpha })),
+        shapes: flow.shapes.map((s) => shapeThrough(m, s, alpha)),
         marks: faded(
           flow.marks.map((mark) => markThrough(m, mark)),
           alpha,

@@ -17,21 +17,21 @@ const parts = (outline: Outline, from: number, to: number): Outline[] => {
 
 /** A range of the outlines laid end to end, each outline's share of it cut from that outline. */
 const inTurn = (shapes: readonly Shape[], from: number, to: number): Shape[] => {
-  const lengths = shapes.map((s) => arcLength(s.outline));
-  const total = lengths.reduce((sum, l) => sum + l, 0);
+  const total = shapes.reduce((sum, s) => sum + s.outlines.reduce((own, o) => own + arcLength(o), 0), 0);
   const start = (from - Math.floor(from)) * total;
   const end = start + (to - from) * total;
-  const kept: Shape[] = [];
   let at = 0;
-  shapes.forEach((shape, i) => {
-    const length = lengths[i] as number;
-    for (const shift of [0, total]) {
-      const piece = part(shape.outline, Math.max(start - shift - at, 0), Math.min(end - shift - at, length));
-      if (piece) kept.push({ ...shape, outline: piece });
-    }
-    at += length;
+  return shapes.map((shape) => {
+    const outlines = shape.outlines.flatMap((outline) => {
+      const length = arcLength(outline);
+      const pieces = [0, total].map((shift) =>
+        part(outline, Math.max(start - shift - at, 0), Math.min(end - shift - at, length)),
+      );
+      at += length;
+      return pieces.filter((p) => p !== null);
+    });
+    return { ...shape, outlines };
   });
-  return kept;
 };
 
 /** Keeps the part of the outlines from start to end, both shifted by the offset. Ends given the wrong way round are swapped. */
@@ -60,8 +60,8 @@ export const trim = step({
       to - from <= 0
         ? []
         : mode === 'together'
-          ? flow.shapes.flatMap((s) => parts(s.outline, from, to).map((outline) => ({ ...s, outline })))
+          ? flow.shapes.map((s) => ({ ...s, outlines: s.outlines.flatMap((o) => parts(o, from, to)) }))
           : inTurn(flow.shapes, from, to);
-    return { ...flow, shapes };
+    return { ...flow, shapes: shapes.filter((s) => s.outlines.length > 0) };
   },
 });

@@ -1,0 +1,33 @@
+import { choice } from '../../document/params';
+import { areaOf, combined, outlinesOf } from '../../geometry/polygons';
+import { type Shape, step } from '../types';
+
+const LABELS = { union: 'Union', intersect: 'Intersect', subtract: 'Subtract', exclude: 'Exclude' } as const;
+
+/** One shape from all those above: joined, what all share, the first without the others, or what an odd number covers. */
+export const combine = step({
+  kind: 'combine',
+  label: 'Combine',
+  params: {
+    operation: choice(
+      'How',
+      [
+        { value: 'union', label: LABELS.union },
+        { value: 'intersect', label: LABELS.intersect },
+        { value: 'subtract', label: LABELS.subtract },
+        { value: 'exclude', label: LABELS.exclude },
+      ],
+      'union',
+    ),
+  },
+  summary: (v) => LABELS[v.operation],
+  apply: (above, { operation }) => {
+    const flow = above.at(above.frame);
+    const [first, ...rest] = flow.shapes;
+    if (!first) return flow;
+    const area = rest.reduce((sum, shape) => combined(operation, sum, areaOf(shape.outlines)), areaOf(first.outlines));
+    const outlines = outlinesOf(area);
+    const shapes: Shape[] = outlines.length > 0 ? [{ outlines, alpha: first.alpha }] : [];
+    return { ...flow, shapes };
+  },
+});

@@ -1,0 +1,68 @@
+import { createNoise3D } from 'simplex-noise';
+import { choice, number, px } from '../../document/params';
+import type { Point } from '../../document/types';
+import { along, arcLength } from '../../geometry/length';
+import { smoothThrough, straightThrough } from '../../geometry/outline';
+import { short, shapeStep } from '../types';
+
+/** A generator of numbers in 0..1 from a seed: mulberry32 (Ettinger, public domain). */
+const seeded = (seed: number) => {
+  let state = Math.round(seed * 1000) | 0;
+  return () => {
+    state = (state + 0x6d2b79f5) | 0;
+    let t = Math.imul(state ^ (state >>> 15), 1 | state);
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+};
+
+const MOST_SEEDS = 64;
+const noises = new Map<number, ReturnType<typeof createNoise3D>>();
+const noiseOf = (seed: number) => {
+  const known = noises.get(seed);
+  if (known) return known;
+  if (noises.size >= MOST_SEEDS) noises.clear();
+  const made = createNoise3D(seeded(seed));
+  noises.set(seed, made);
+  return made;
+};
+
+const MOST_POINTS = 4_000;
+
+/** Outlines through points of their own, each pushed about by seeded noise, which may drift as time goes on. */
+export const roughen = shapeStep({
+  kind: 'roughen',
+  label: 'Roughen',
+  params: {
+    size: px('Size', 8, { min: 0, max: 2_000, step: 0.2 }),
+    spacing: px('Spacing', 16, { min: 0.5, max: 2_000, step: 0.5 }),
+    points: choice(
+      'Points',
+      [
+        { value: 'smooth', label: 'Smooth' },
+        { value: 'corner', label: 'Corners' },
+      ],
+      'smooth',
+    ),
+    change: number('Changes every', 0, { unit: 'frames', min: 0, max: 10_000, step: 0.5 }),
+    seed: number('Seed', 1, { min: 0, max: 100_000 }),
+  },
+  summary: (v) => `${short(v.size)} px${v.change > 0 ? ', moving' : ''}`,
+  each: (outlines, { size, spacing, points, change, seed }, { frame, index }) => {
+    if (size === 0) return outlines;
+    const noise = noiseOf(seed);
+    const time = change > 0 ? frame / change : 0;
+    return outlines.map((outline, own) => {
+      const total = arcLength(outline);
+      const steps = Math.min(MOST_POINTS, Math.max(outline.closed ? 3 : 1, Math.round(total / spacing)));
+      if (total < 1e-6) return outline;
+      const moved: Point[] = Array.from({ length: outline.closed ? steps : steps + 1 }, (_, i) => {
+        const { x, y } = along(outline, (i / steps) * total);
+        // Noise is looked up far apart for each outline, and away from the origin, where it is 0.
+        const at = [i * 0.9 + 31.7, (index * 17 + own) * 7.3 + 11.1] as const;
+        return [x + size * noise(at[0], at[1], time + 3.3), y + size * noise(at[0], at[1] + 401.9, time + 3.3)];
+      });
+      return points === 'smooth' ? smoothThrough(moved, outline.closed) : straightThrough(moved, outline.closed);
+    });
+  },
+});
