@@ -41,7 +41,7 @@ const withEditor = async <T>(
     args: ARGS,
   });
   try {
-    const body = Buffer.from(writeArchive(project));
+    const body = Buffer.from(writeArchive(project, new Map()));
     const answer = await fetch(`${url}/api/projects/import`, {
       method: 'POST',
       headers: { 'content-type': 'application/zip' },

@@ -4,6 +4,7 @@ import type { Scene } from '@kite/core/document/types';
 import { mp4 } from '@kite/render/encoders/mp4';
 import type { DrawnFrame } from '@kite/render/drawPool';
 import { frameDrawer } from '@kite/render/frames';
+import { EMPTY_STOCK, NO_MATERIALS } from '@kite/render/materials';
 import { readFileSync } from 'node:fs';
 
 const TICKS_PER_SECOND = 100;
@@ -17,7 +18,7 @@ const childrenSeconds = (): number => {
 
 export const encodeOnly = async (scene: Scene, settings: Mp4Settings, out: string): Promise<{ cpuSeconds: number }> => {
   const plan = planRender(scene, settings);
-  const drawer = frameDrawer(scene, { ...plan, under: null });
+  const drawer = frameDrawer(scene, NO_MATERIALS, { ...plan, under: null });
   const drawn = plan.frames.map((frame): Uint8Array => {
     drawer.draw(frame);
     return new Uint8Array(drawer.pixels());
@@ -26,6 +27,15 @@ export const encodeOnly = async (scene: Scene, settings: Mp4Settings, out: strin
     for (const [index, pixels] of drawn.entries()) yield { index, pixels };
   }
   const before = childrenSeconds();
-  await mp4({ scene, settings, plan, out, signal: new AbortController().signal, frames, done: () => undefined });
+  await mp4({
+    scene,
+    stock: EMPTY_STOCK,
+    settings,
+    plan,
+    out,
+    signal: new AbortController().signal,
+    frames,
+    done: () => undefined,
+  });
   return { cpuSeconds: childrenSeconds() - before };
 };

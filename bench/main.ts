@@ -9,9 +9,10 @@ import { parseArgs } from 'node:util';
 import { defaultSettings, type Mp4Settings } from '@kite/core/delivery/settings';
 import { newDrawing, newItem, newScene } from '@kite/core/document/make';
 import type { Scene } from '@kite/core/document/types';
-import { compileScene } from '@kite/core/scene/compile';
+import { NO_LIBRARY, compileScene } from '@kite/core/scene/compile';
 import { demoProject } from '@kite/demo/project';
 import { frameDrawer } from '@kite/render/frames';
+import { EMPTY_STOCK, NO_MATERIALS } from '@kite/render/materials';
 import { renderScene } from '@kite/render/render';
 import { encodeOnly } from './encode';
 import { drag200, previewRates } from './browser';
@@ -41,7 +42,7 @@ interface SceneFigures {
 
 const measureScene = async (scene: Scene, folder: string): Promise<SceneFigures> => {
   const frames = Array.from({ length: scene.length }, (_, i) => i);
-  const program = compileScene(scene);
+  const program = compileScene(scene, NO_LIBRARY);
   frames.forEach((f) => program.at(f));
   const evaluate: number[] = [];
   for (let round = 0; round < 5; round++) {
@@ -50,7 +51,12 @@ const measureScene = async (scene: Scene, folder: string): Promise<SceneFigures>
     evaluate.push((performance.now() - start) / frames.length);
   }
 
-  const drawer = frameDrawer(scene, { width: scene.width, height: scene.height, drawn: scene, under: null });
+  const drawer = frameDrawer(scene, NO_MATERIALS, {
+    width: scene.width,
+    height: scene.height,
+    drawn: scene,
+    under: null,
+  });
   drawer.draw(0);
   drawer.pixels();
   const drawStart = cpuSeconds();
@@ -68,7 +74,7 @@ const measureScene = async (scene: Scene, folder: string): Promise<SceneFigures>
   const walls: number[] = [];
   for (let round = 0; round < 3; round++) {
     const start = performance.now();
-    await renderScene({ scene, settings, out: join(folder, 'render.mp4') });
+    await renderScene({ scene, stock: EMPTY_STOCK, settings, out: join(folder, 'render.mp4') });
     walls.push((performance.now() - start) / 1000);
   }
   const boundSeconds = (drawCpu + encoded.cpuSeconds) / availableParallelism();
@@ -87,7 +93,12 @@ const measureScene = async (scene: Scene, folder: string): Promise<SceneFigures>
 
 /** How much more memory 2,000 frames hold at their end than after the first 500, in MiB. */
 const measureMemory = async (scene: Scene): Promise<number> => {
-  const drawer = frameDrawer(scene, { width: 960, height: 540, drawn: { width: 960, height: 540 }, under: null });
+  const drawer = frameDrawer(scene, NO_MATERIALS, {
+    width: 960,
+    height: 540,
+    drawn: { width: 960, height: 540 },
+    under: null,
+  });
   const resident: number[] = [];
   for (let i = 0; i < 2_000; i++) {
     drawer.draw(i % scene.length);

@@ -1,15 +1,18 @@
 /** `kite`: the engine without a server. */
-import { readFile, writeFile } from 'node:fs/promises';
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { Invalid } from '@kite/core/check/problem';
 import { checkSettings } from '@kite/core/check/settings';
 import { defaultSettings, FORMATS, type Format } from '@kite/core/delivery/settings';
 import type { Project, Scene } from '@kite/core/document/types';
-import { readArchive, writeArchive } from '@kite/core/interchange/archive';
+import { type Archive, readArchive, writeArchive } from '@kite/core/interchange/archive';
 import { compileScene } from '@kite/core/scene/compile';
 import { rateLabel } from '@kite/core/time/rate';
 import { demoProject } from '@kite/demo/project';
 import { Cancelled, RenderFailure } from '@kite/render/failure';
+import { EMPTY_STOCK, materialsFor, stockFor } from '@kite/render/materials';
 import { renderScene } from '@kite/render/render';
 
 const USAGE = `kite: the engine of Agile Kite without its server
@@ -47,7 +50,7 @@ const numberOf = (options: Options, name: 'frame' | 'scale'): number | undefined
   return value;
 };
 
-const openProject = async (file: string | undefined): Promise<Project> => {
+const openProject = async (file: string | undefined): Promise<Archive> => {
   if (!file) throw new Usage('which file? Give the path of a .kite archive');
   let bytes: Uint8Array;
   try {
@@ -66,9 +69,16 @@ const sceneNamed = (project: Project, name: string): Scene => {
   return scene;
 };
 
-const render = async (project: Project, options: Options, format: string): Promise<void> => {
+/** The archive's files, where a render can read them. */
+const laidOut = async ({ files }: Archive, folder: string): Promise<(sha: string) => string> => {
+  for (const [sha, bytes] of files) await writeFile(join(folder, sha), bytes);
+  return (sha) => join(folder, sha);
+};
+
+const render = async (archive: Archive, options: Options, format: string): Promise<void> => {
   if (!Object.hasOwn(FORMATS, format))
     throw new Usage(`--format: got "${format}", wanted ${Object.keys(FORMATS).join(', ')}`);
+  const { project } = archive;
   const scene = sceneNamed(project, needed(options, 'scene'));
   const out = needed(options, 'out');
   const frame = numberOf(options, 'frame');
@@ -82,28 +92,31 @@ const render = async (project: Project, options: Options, format: string): Promi
   });
   const stop = new AbortController();
   process.once('SIGINT', () => stop.abort());
+  const folder = await mkdtemp(join(tmpdir(), 'kite-'));
   const result = await renderScene({
     scene,
+    stock: stockFor(scene, project.assets, await laidOut(archive, folder)),
     settings,
     out,
     signal: stop.signal,
     onProgress: ({ done, total }) => {
       if (process.stderr.isTTY) process.stderr.write(`\r${done} of ${total} frames`);
     },
-  });
+  }).finally(() => rm(folder, { recursive: true, force: true }));
   if (process.stderr.isTTY) process.stderr.write('\n');
   for (const note of result.notes) console.error(note);
   console.log(`${out}: ${result.width} × ${result.height}, ${result.frames} frames, ${result.bytes} bytes`);
 };
 
-const check = (project: Project): void => {
+const check = async ({ project }: Archive): Promise<void> => {
   let problems = 0;
   for (const id of project.order) {
     const scene = project.scenes[id] as Scene;
     console.log(
       `${scene.name}: ${scene.width} × ${scene.height}, ${rateLabel(scene.rate)} fps, ${scene.length} frames, ${scene.order.length} layers`,
     );
-    const program = compileScene(scene);
+    const { library } = await materialsFor(scene, { ...EMPTY_STOCK, assets: project.assets });
+    const program = compileScene(scene, library);
     const seen = new Set<string>();
     for (let frame = 0; frame < scene.length; frame += Math.max(1, Math.floor(scene.length / 50))) {
       for (const p of program.at(frame).problems) seen.add(`  ${scene.layers[p.layer]?.name ?? p.layer} ${p.message}`);
@@ -127,7 +140,7 @@ const run = async (args: readonly string[]): Promise<void> => {
     case 'check':
       return check(await openProject(positionals[0]));
     case 'demo':
-      return writeFile(needed(options, 'out'), writeArchive(demoProject()));
+      return writeFile(needed(options, 'out'), writeArchive(demoProject(), new Map()));
     default:
       throw new Usage(command ? `there is no command "${command}"\n\n${USAGE}` : USAGE);
   }

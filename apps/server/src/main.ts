@@ -7,6 +7,7 @@ import { BadConfig, type Config, readConfig } from './config';
 import { buildApp } from './http/app';
 import { lockFolder } from './lock';
 import { RenderQueue } from './queue/queue';
+import { AssetStore } from './store/assets';
 import { FileStore } from './store/files';
 import { migrate } from './store/migrate';
 import { openPglite } from './store/pglite';
@@ -35,9 +36,10 @@ const start = async (): Promise<void> => {
   const db = openPglite(join(config.data, 'db'));
   const files = new FileStore(config.data);
   const projects = new ProjectStore(db);
+  const assets = new AssetStore(db, files);
   const renders = new RenderStore(db);
   const queue = new RenderQueue(db, renders, files, (error) => console.error(error));
-  const app = buildApp({ projects, renders, queue, files }, config.host);
+  const app = buildApp({ projects, assets, renders, queue, files }, config.host);
 
   let ending: Promise<void> | undefined;
   const end = (): Promise<void> =>

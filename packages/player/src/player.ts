@@ -3,14 +3,20 @@
  *
  * `index.html#frame=N` shows that frame and stands still. Pauses while the page is hidden.
  */
-import type { Rate, Scene } from '@kite/core/document/types';
-import { filling, paint } from '@kite/core/paint/canvas';
+import type { Assets, Rate, Scene } from '@kite/core/document/types';
+import { filling, paint, type Pictures } from '@kite/core/paint/canvas';
+import { pictureKey } from '@kite/core/picture/key';
+import { type RecordedFonts, replayed } from '@kite/core/type/recorded';
 import { SurfacePool, type Surface, surfaceOver } from '@kite/core/paint/surface';
 import { compileScene } from '@kite/core/scene/compile';
 import { framesPerSecond } from '@kite/core/time/rate';
 
 interface Banner {
   scene: Scene;
+  assets: Assets;
+  fonts: RecordedFonts;
+  /** Files beside the page, by what they show. */
+  pictures: { [key: string]: string };
   width: number;
   height: number;
   rate: Rate;
@@ -33,15 +39,32 @@ const newCanvas = (width: number, height: number): HTMLCanvasElement => {
 };
 const surfaceOf = (canvas: HTMLCanvasElement): Surface => surfaceOver(canvas, canvas.getContext('2d'));
 
-const start = (banner: Banner, stage: HTMLElement): void => {
+/** All the pictures, read; one that fails is left out. */
+const readPictures = async (names: Banner['pictures']): Promise<Pictures> => {
+  const images = new Map<string, HTMLImageElement>();
+  await Promise.all(
+    Object.entries(names).map(async ([key, name]) => {
+      const image = new Image();
+      image.src = name;
+      await image.decode().then(
+        () => images.set(key, image),
+        () => undefined,
+      );
+    }),
+  );
+  return { get: (asset, cut) => images.get(pictureKey(asset, cut)) ?? null };
+};
+
+const start = async (banner: Banner, stage: HTMLElement): Promise<void> => {
   const { scene, width, height, from, to, loop } = banner;
   const canvas = newCanvas(width, height);
   const { context } = surfaceOf(canvas);
   const pool = new SurfacePool((w, h) => surfaceOf(newCanvas(w, h)));
-  const program = compileScene(scene);
+  const tools = { pool, pictures: await readPictures(banner.pictures) };
+  const program = compileScene(scene, { assets: banner.assets, fonts: replayed(banner.fonts) });
   const show = (frame: number) => {
     const list = program.at(frame);
-    paint(context, list, filling(list, width, height), pool);
+    paint(context, list, filling(list, width, height), tools);
   };
   const still = /^#frame=(\d+)$/.exec(location.hash);
   if (still) {
@@ -77,5 +100,5 @@ if (stage) {
     window.open(window.clickTag, '_blank', 'noopener');
   });
   // Where scripts or canvases fail, the fallback image stays.
-  start(window.kiteBanner, stage);
+  void start(window.kiteBanner, stage);
 }

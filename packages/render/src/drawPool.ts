@@ -5,6 +5,7 @@ import type { Scene } from '@kite/core/document/types';
 import type { DrawJob, DrawReply, DrawRequest } from './drawWorker';
 import { Cancelled, RenderFailure } from './failure';
 import type { FrameSize } from './frames';
+import type { Stock } from './materials';
 import { bundleOf } from './root';
 
 export interface DrawnFrame {
@@ -26,13 +27,14 @@ const start = (job: DrawJob): Worker => new Worker(bundleOf('drawWorker'), { wor
  */
 export async function* drawFrames(
   scene: Scene,
+  stock: Stock,
   size: FrameSize,
   frames: readonly number[],
   signal: AbortSignal,
 ): AsyncGenerator<DrawnFrame> {
   const threads = Math.max(1, Math.min(availableParallelism(), frames.length, 8));
   const lead = threads * 2;
-  const workers = Array.from({ length: threads }, () => start({ scene, size }));
+  const workers = Array.from({ length: threads }, () => start({ scene, stock, size }));
   const idle = [...workers];
   const spare: ArrayBuffer[] = [];
   const waiting = new Map<number, Waiting>();

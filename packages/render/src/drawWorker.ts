@@ -3,9 +3,11 @@ import { parentPort, workerData } from 'node:worker_threads';
 import type { Scene } from '@kite/core/document/types';
 import { reasonOf } from './failure';
 import { frameDrawer, type FrameSize } from './frames';
+import { materialsFor, type Stock } from './materials';
 
 export interface DrawJob {
   readonly scene: Scene;
+  readonly stock: Stock;
   readonly size: FrameSize;
 }
 export interface DrawRequest {
@@ -20,8 +22,8 @@ export type DrawReply =
 
 const port = parentPort;
 if (!port) throw new Error('drawWorker runs as a thread');
-const { scene, size } = workerData as DrawJob;
-const drawer = frameDrawer(scene, size);
+const { scene, stock, size } = workerData as DrawJob;
+const drawer = frameDrawer(scene, await materialsFor(scene, stock), size);
 
 port.on('message', ({ index, frame, buffer }: DrawRequest) => {
   try {

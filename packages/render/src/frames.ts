@@ -5,6 +5,7 @@ import type { Color, Scene } from '@kite/core/document/types';
 import { paint } from '@kite/core/paint/canvas';
 import { type Context2D, type MakeSurface, SurfacePool, surfaceOver } from '@kite/core/paint/surface';
 import { compileScene } from '@kite/core/scene/compile';
+import type { Materials } from './materials';
 
 const surface: MakeSurface = (width, height) => {
   const canvas = createCanvas(width, height);
@@ -24,18 +25,18 @@ export interface FrameDrawer {
   readonly pixels: () => Uint8ClampedArray;
 }
 
-export const frameDrawer = (scene: Scene, size: FrameSize): FrameDrawer => {
+export const frameDrawer = (scene: Scene, { library, pictures }: Materials, size: FrameSize): FrameDrawer => {
   const canvas = createCanvas(size.width, size.height);
   const native = canvas.getContext('2d');
   const context = native as unknown as Context2D;
-  const pool = new SurfacePool(surface);
-  const program = compileScene(scene);
+  const tools = { pool: new SurfacePool(surface), pictures };
+  const program = compileScene(scene, library);
   const view = [size.drawn.width / scene.width, 0, 0, size.drawn.height / scene.height, 0, 0] as const;
   const opaque = size.under !== null || scene.background?.length === 7;
   return {
     canvas,
     draw: (frame) => {
-      paint(context, program.at(frame), { width: size.width, height: size.height, view }, pool);
+      paint(context, program.at(frame), { width: size.width, height: size.height, view }, tools);
       if (size.under === null) return;
       native.globalCompositeOperation = 'destination-over';
       native.fillStyle = size.under;

@@ -9,6 +9,7 @@ import omggif from 'omggif';
 import { describe, expect, it } from 'vitest';
 import { Cancelled, RenderFailure } from './failure';
 import { frameDrawer } from './frames';
+import { EMPTY_STOCK, NO_MATERIALS } from './materials';
 import { renderScene } from './render';
 
 const folder = mkdtempSync(join(tmpdir(), 'kite-render-'));
@@ -35,7 +36,12 @@ const crossing = (background: string | null, fields: Partial<Scene> = {}): Scene
 };
 
 const pixelsOf = (scene: Scene, frame: number) => {
-  const drawer = frameDrawer(scene, { width: scene.width, height: scene.height, drawn: scene, under: null });
+  const drawer = frameDrawer(scene, NO_MATERIALS, {
+    width: scene.width,
+    height: scene.height,
+    drawn: scene,
+    under: null,
+  });
   drawer.draw(frame);
   const pixels = drawer.pixels();
   return (x: number, y: number) => [...pixels.slice((y * scene.width + x) * 4, (y * scene.width + x) * 4 + 4)];
@@ -122,7 +128,7 @@ describe('drawing', () => {
 const render = async (scene: Scene, part: Partial<RenderSettings>) => {
   const settings = { ...defaultSettings(part.format ?? 'gif', scene), ...part } as RenderSettings;
   const out = join(folder, `out-${Math.random()}`);
-  const result = await renderScene({ scene, settings, out });
+  const result = await renderScene({ scene, stock: EMPTY_STOCK, settings, out });
   return { result, bytes: new Uint8Array(readFileSync(out)) };
 };
 const decoded = (bytes: Uint8Array, index: number) => {
@@ -193,7 +199,13 @@ describe('a render', () => {
     const seen: number[] = [];
     const scene = crossing('#1B1F4B');
     const settings = defaultSettings('mp4', scene);
-    await renderScene({ scene, settings, out: join(folder, 'p.mp4'), onProgress: ({ done }) => seen.push(done) });
+    await renderScene({
+      scene,
+      stock: EMPTY_STOCK,
+      settings,
+      out: join(folder, 'p.mp4'),
+      onProgress: ({ done }) => seen.push(done),
+    });
     expect(seen).toEqual([1, 2, 3, 4, 5, 6, 7, 8, 9, 10]);
   });
   it('that is cancelled leaves nothing behind', async () => {
@@ -201,6 +213,7 @@ describe('a render', () => {
     const scene = crossing('#1B1F4B', { length: 2_000 });
     const out = join(folder, 'cancelled.mp4');
     const work = renderScene({
+      stock: EMPTY_STOCK,
       scene,
       settings: defaultSettings('mp4', scene),
       out,
@@ -212,9 +225,19 @@ describe('a render', () => {
   });
   it('that fails says which scene, and why', async () => {
     const scene = crossing('#1B1F4B');
-    const work = renderScene({ scene, settings: defaultSettings('gif', scene), out: '/nowhere/at/all.gif' });
+    const work = renderScene({
+      scene,
+      stock: EMPTY_STOCK,
+      settings: defaultSettings('gif', scene),
+      out: '/nowhere/at/all.gif',
+    });
     await expect(work).rejects.toThrow(/^Scene "Crossing", frame 0: .*no such file/);
-    const beyond = renderScene({ scene, settings: { format: 'png', scale: 1, frame: 99 }, out: join(folder, 'x.png') });
+    const beyond = renderScene({
+      scene,
+      stock: EMPTY_STOCK,
+      settings: { format: 'png', scale: 1, frame: 99 },
+      out: join(folder, 'x.png'),
+    });
     await expect(beyond).rejects.toThrow('Scene "Crossing": frame: got 99, the last is 9');
     await expect(beyond).rejects.toBeInstanceOf(RenderFailure);
   });

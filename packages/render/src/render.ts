@@ -7,6 +7,7 @@ import { framesPerSecond } from '@kite/core/time/rate';
 import { drawFrames } from './drawPool';
 import { encode } from './encoders/table';
 import { Cancelled, reasonOf, RenderFailure } from './failure';
+import { materialsFor, type Stock } from './materials';
 
 export interface RenderProgress {
   readonly done: number;
@@ -22,6 +23,8 @@ export interface RenderResult {
 }
 export interface RenderOptions {
   readonly scene: Scene;
+  /** The assets that it uses. */
+  readonly stock: Stock;
   readonly settings: RenderSettings;
   /** Appears only when it is whole. */
   readonly out: string;
@@ -38,17 +41,23 @@ const planOf = (scene: Scene, settings: RenderSettings): RenderPlan => {
 };
 
 /** What compiling and a first look at the frames find wrong, once each, named by layer. */
-const problemNotes = (scene: Scene, plan: RenderPlan): string[] => {
-  const program = compileScene(scene);
+const problemNotes = async (scene: Scene, stock: Stock, plan: RenderPlan): Promise<string[]> => {
+  const { library, pictures } = await materialsFor(scene, stock);
+  const program = compileScene(scene, library);
   const frame = plan.frames[Math.floor(plan.frames.length / 2)] as number;
   const texts = program
     .at(frame)
     .problems.map((p) => `Layer "${scene.layers[p.layer]?.name ?? p.layer}" ${p.message}.`);
-  return [...new Set(texts)];
+  const unread = Object.values(scene.layers).filter((layer) => {
+    const asset = layer.kind === 'picture' ? stock.assets[layer.asset] : undefined;
+    return asset?.kind === 'picture' && pictures.get(asset, null) === null;
+  });
+  return [...new Set([...texts, ...unread.map((l) => `Layer "${l.name}" shows a picture whose file cannot be read.`)])];
 };
 
 export const renderScene = async ({
   scene,
+  stock,
   settings,
   out,
   signal,
@@ -62,11 +71,12 @@ export const renderScene = async ({
   try {
     await encode({
       scene,
+      stock,
       settings,
       plan,
       out: partial,
       signal: stop,
-      frames: (of = plan.frames) => drawFrames(scene, { ...plan, under }, of, stop),
+      frames: (of = plan.frames) => drawFrames(scene, stock, { ...plan, under }, of, stop),
       done: () => onProgress?.({ done: ++done, total: plan.frames.length }),
     });
     if (stop.aborted) throw new Cancelled();
@@ -83,6 +93,6 @@ export const renderScene = async ({
     frames: plan.frames.length,
     seconds: settings.format === 'png' ? 0 : plan.frames.length / framesPerSecond(plan.rate),
     bytes: (await stat(out)).size,
-    notes: [...plan.notes, ...problemNotes(scene, plan)],
+    notes: [...plan.notes, ...(await problemNotes(scene, stock, plan))],
   };
 };

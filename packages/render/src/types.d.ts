@@ -1,3 +1,8 @@
+declare module 'wawoff2' {
+  /** WOFF2 → OpenType. */
+  export const decompress: (bytes: Uint8Array) => Promise<Uint8Array>;
+}
+
 declare module 'omggif' {
   interface GifWriter {
     addFrame(

@@ -6,6 +6,7 @@ import { ARCHIVE_LIMITS } from '@kite/core/interchange/archive';
 import { appRoot } from '@kite/render/root';
 import Fastify, { type FastifyError, type FastifyInstance } from 'fastify';
 import { CODES, Refused } from '../errors';
+import { assetRoutes } from './assets';
 import { projectRoutes } from './projects';
 import { renderRoutes, type RenderServices } from './renders';
 import { guard } from './security';
@@ -47,7 +48,8 @@ export const buildApp = (services: RenderServices, host: string): FastifyInstanc
   });
 
   app.get('/api/health', () => ({ ok: true }));
-  projectRoutes(app, services.projects);
+  projectRoutes(app, services.projects, services.assets);
+  assetRoutes(app, services.assets, services.files);
   renderRoutes(app, services);
 
   const web = join(appRoot(), 'apps/web/dist');

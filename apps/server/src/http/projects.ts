@@ -6,6 +6,7 @@ import { applyEdit } from '@kite/core/document/patches';
 import { renameProject } from '@kite/core/edits/scenes';
 import { readArchive, writeArchive } from '@kite/core/interchange/archive';
 import type { FastifyInstance } from 'fastify';
+import type { AssetStore } from '../store/assets';
 import { newId, type ProjectStore, type Save } from '../store/projects';
 
 const newRule = object({ name: nameRule, scene: nameRule, size: sizeRule });
@@ -41,7 +42,7 @@ export const fileName = (name: string, extension: string): string => {
   return `attachment; filename="${plain}.${extension}"; filename*=UTF-8''${encodeURIComponent(`${name}.${extension}`)}`;
 };
 
-export const projectRoutes = (app: FastifyInstance, projects: ProjectStore): void => {
+export const projectRoutes = (app: FastifyInstance, projects: ProjectStore, assets: AssetStore): void => {
   app.get('/api/projects', () => projects.list());
 
   app.post('/api/projects', async (request, reply) => {
@@ -52,8 +53,9 @@ export const projectRoutes = (app: FastifyInstance, projects: ProjectStore): voi
   });
 
   app.post('/api/projects/import', async (request, reply) => {
-    const project = readArchive(request.body instanceof Uint8Array ? request.body : new Uint8Array());
+    const { project, files } = readArchive(request.body instanceof Uint8Array ? request.body : new Uint8Array());
     const taken = (await projects.list()).map((p) => p.name);
+    await assets.addAll(Object.values(project.assets), files);
     const head = await projects.create({ ...project, name: uniqueName(project.name, taken) });
     return reply.code(201).send({ id: head.document.id, name: head.document.name });
   });
@@ -95,6 +97,6 @@ export const projectRoutes = (app: FastifyInstance, projects: ProjectStore): voi
     const { document } = await projects.head(request.params.id);
     return reply
       .headers({ 'content-type': 'application/zip', 'content-disposition': fileName(document.name, 'kite') })
-      .send(Buffer.from(writeArchive(document)));
+      .send(Buffer.from(writeArchive(document, await assets.filesOf(Object.values(document.assets)))));
   });
 };

@@ -7,10 +7,12 @@ import { Invalid } from '@kite/core/check/problem';
 import { object, rule } from '@kite/core/check/schema';
 import { FORMATS, planRender, type RenderPlan } from '@kite/core/delivery/settings';
 import type { Scene } from '@kite/core/document/types';
+import { stockFor } from '@kite/render/materials';
 import type { FastifyInstance, FastifyReply } from 'fastify';
 import { unzipSync } from 'fflate';
 import { Refused } from '../errors';
 import type { RenderQueue } from '../queue/queue';
+import type { AssetStore } from '../store/assets';
 import type { FileStore } from '../store/files';
 import type { ProjectStore } from '../store/projects';
 import type { RenderRow, RenderStore } from '../store/renders';
@@ -46,6 +48,7 @@ const BANNER_TYPES: Readonly<Record<string, string>> = {
 
 export interface RenderServices {
   readonly projects: ProjectStore;
+  readonly assets: AssetStore;
   readonly renders: RenderStore;
   readonly queue: RenderQueue;
   readonly files: FileStore;
@@ -82,8 +85,16 @@ export const renderRoutes = (app: FastifyInstance, { projects, renders, queue, f
     const { document } = await projects.head(asked.project);
     const scene = document.scenes[asked.scene];
     if (!scene) throw new Refused('not_found', 'This scene is not in the project.');
+    const { assets } = stockFor(scene, document.assets, (sha) => files.pathOf(sha));
     const total = planOf(scene, settings).frames.length;
-    const row = await renders.create({ projectId: document.id, projectName: document.name, scene, settings, total });
+    const row = await renders.create({
+      projectId: document.id,
+      projectName: document.name,
+      scene,
+      assets,
+      settings,
+      total,
+    });
     await queue.add(row);
     return reply.code(201).send(row);
   });

@@ -4,7 +4,8 @@ import { Refused } from '../errors';
 
 export const PAGE_POLICY = [
   "default-src 'self'",
-  "script-src 'self'",
+  // HarfBuzz, which lays text out, is WebAssembly.
+  "script-src 'self' 'wasm-unsafe-eval'",
   // The interface sets positions and sizes in style attributes.
   "style-src 'self' 'unsafe-inline'",
   "img-src 'self' data: blob:",

@@ -1,6 +1,7 @@
 /** The render queue: pg-boss over our own database; one render at a time, since one uses every core. */
 import { type ChildProcess, fork } from 'node:child_process';
 import { EventEmitter } from 'node:events';
+import { stockFor } from '@kite/render/materials';
 import { bundleOf } from '@kite/render/root';
 import { FORMATS } from '@kite/core/delivery/settings';
 import type { RenderResult } from '@kite/render/render';
@@ -113,10 +114,11 @@ export class RenderQueue extends EventEmitter<{ change: [RenderRow]; removed: [s
     try {
       const row = await this.renders.get(id);
       if (row.status !== 'queued') return;
-      const scene = await this.renders.sceneOf(id);
+      const { scene, assets } = await this.renders.pictureOf(id);
+      const stock = stockFor(scene, assets, (sha) => this.files.pathOf(sha));
       this.emit('change', await this.renders.start(id));
       const out = this.files.workFile(`${id}-${row.attempts}.${FORMATS[row.settings.format].extension}`);
-      const outcome = await this.draw(id, { scene, settings: row.settings, out });
+      const outcome = await this.draw(id, { scene, stock, settings: row.settings, out });
       // Its row may be back in the queue by now: what the cancelled run came to is not the row's any more.
       if (run.cancelled) return;
       this.emit(

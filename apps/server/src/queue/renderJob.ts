@@ -2,10 +2,12 @@
 import type { RenderSettings } from '@kite/core/delivery/settings';
 import type { Scene } from '@kite/core/document/types';
 import { reasonOf } from '@kite/render/failure';
+import type { Stock } from '@kite/render/materials';
 import { renderScene, type RenderProgress, type RenderResult } from '@kite/render/render';
 
 export interface RenderJob {
   readonly scene: Scene;
+  readonly stock: Stock;
   readonly settings: RenderSettings;
   readonly out: string;
 }

@@ -1,8 +1,9 @@
 import type { Db } from './db';
 import first from './migrations/001_projects_and_renders.sql';
+import second from './migrations/002_assets.sql';
 
 /** In order; one that has run is never changed. */
-const MIGRATIONS: readonly string[] = [first];
+const MIGRATIONS: readonly string[] = [first, second];
 
 export const migrate = async (db: Db): Promise<void> => {
   await db.exec(

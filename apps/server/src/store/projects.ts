@@ -1,6 +1,7 @@
 /** Projects: the head document with its revision, and the log of the edits that led there. */
 import { randomUUID } from 'node:crypto';
 import { checkProject } from '@kite/core/check/project';
+import { upgraded } from '@kite/core/check/versions';
 import { applyPatches, type Patch } from '@kite/core/document/patches';
 import type { Project } from '@kite/core/document/types';
 import { Invalid } from '@kite/core/check/problem';
@@ -63,7 +64,7 @@ export class ProjectStore {
     );
     if (!row) throw new Refused('not_found', 'This project is not here. It may have been deleted.');
     if (known?.revision === row.revision) return known;
-    if (!known) return this.remember(id, { document: row.document, revision: row.revision });
+    if (!known) return this.remember(id, { document: upgraded(row.document) as Project, revision: row.revision });
     this.known.delete(id);
     return this.headIn(tx, id);
   }

@@ -1,6 +1,6 @@
 /** Renders: what was asked, how far it is, what came of it. */
 import type { RenderSettings } from '@kite/core/delivery/settings';
-import type { Scene } from '@kite/core/document/types';
+import type { Assets, Scene } from '@kite/core/document/types';
 import type { RenderResult } from '@kite/render/render';
 import { Refused } from '../errors';
 import type { Db } from './db';
@@ -34,6 +34,7 @@ interface NewRender {
   readonly projectId: string;
   readonly projectName: string;
   readonly scene: Scene;
+  readonly assets: Assets;
   readonly settings: RenderSettings;
   readonly total: number;
 }
@@ -55,17 +56,28 @@ export class RenderStore {
     return this.one(`select ${COLUMNS} from renders where id = $1`, [id]);
   }
 
-  async sceneOf(id: string): Promise<Scene> {
-    const [row] = await this.db.query<{ scene: Scene }>('select scene from renders where id = $1', [id]);
+  async pictureOf(id: string): Promise<{ scene: Scene; assets: Assets }> {
+    const [row] = await this.db.query<{ scene: Scene; assets: Assets }>(
+      'select scene, assets from renders where id = $1',
+      [id],
+    );
     if (!row) throw new Refused('not_found', 'This render is not here.');
-    return row.scene;
+    return row;
   }
 
   create(r: NewRender): Promise<RenderRow> {
     return this.one(
-      `insert into renders (id, project_id, project_name, scene, settings, status, total)
-       values ($1, $2, $3, $4::jsonb, $5::jsonb, 'queued', $6) returning ${COLUMNS}`,
-      [newId(), r.projectId, r.projectName, JSON.stringify(r.scene), JSON.stringify(r.settings), r.total],
+      `insert into renders (id, project_id, project_name, scene, assets, settings, status, total)
+       values ($1, $2, $3, $4::jsonb, $5::jsonb, $6::jsonb, 'queued', $7) returning ${COLUMNS}`,
+      [
+        newId(),
+        r.projectId,
+        r.projectName,
+        JSON.stringify(r.scene),
+        JSON.stringify(r.assets),
+        JSON.stringify(r.settings),
+        r.total,
+      ],
     );
   }
 

@@ -2,7 +2,7 @@
 import type { RenderSettings } from '@kite/core/delivery/settings';
 import type { SceneSize } from '@kite/core/document/make';
 import type { Patch } from '@kite/core/document/patches';
-import type { Project } from '@kite/core/document/types';
+import type { Asset, Project } from '@kite/core/document/types';
 
 export class ApiError extends Error {
   constructor(
@@ -30,7 +30,7 @@ const call = async <T>(method: string, path: string, body?: unknown): Promise<T>
       method,
       ...(body !== undefined && {
         body: binary ? body : JSON.stringify(body),
-        headers: { 'content-type': binary ? 'application/zip' : 'application/json' },
+        headers: { 'content-type': binary ? body.type || 'application/zip' : 'application/json' },
       }),
     });
   } catch {
@@ -90,6 +90,13 @@ export interface Render {
 }
 
 export const api = {
+  addAsset: (file: Blob, name: string) =>
+    call<Asset>(
+      'POST',
+      `/assets?name=${encodeURIComponent(name)}`,
+      new Blob([file], { type: 'application/octet-stream' }),
+    ),
+
   projects: () => call<ProjectCard[]>('GET', '/projects'),
   newProject: (name: string, scene: string, size: SceneSize) =>
     call<{ id: string }>('POST', '/projects', { name, scene, size }),

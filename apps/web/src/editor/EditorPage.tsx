@@ -5,8 +5,11 @@ import { useStore } from 'zustand';
 import { CanvasArea } from './canvas/CanvasArea';
 import { Dock } from './dock/Dock';
 import { Header } from './header/Header';
+import { OrderDialog } from './importing/OrderDialog';
 import { Inspector } from './inspector/Inspector';
-import { runShortcut } from './shortcuts';
+import { pasteLayers } from './commands';
+import { importFiles } from './importing/importFiles';
+import { runShortcut, takesText } from './shortcuts';
 import { EditorContext, useEditor } from './store/context';
 import { Editor } from './store/editor';
 import { Timeline } from './timeline/Timeline';
@@ -84,13 +87,21 @@ const Workspace = ({ project }: { project: string }) => {
   }, [name]);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => void runShortcut(editor, event);
+    const onPaste = (event: ClipboardEvent) => {
+      if (takesText(event.target)) return;
+      const files = [...(event.clipboardData?.files ?? [])];
+      if (files.length > 0) void importFiles(editor, files);
+      else pasteLayers(editor);
+    };
     const onLeave = (event: BeforeUnloadEvent) => {
       if (editor.hasUnsent) event.preventDefault();
     };
     window.addEventListener('keydown', onKey);
+    window.addEventListener('paste', onPaste);
     window.addEventListener('beforeunload', onLeave);
     return () => {
       window.removeEventListener('keydown', onKey);
+      window.removeEventListener('paste', onPaste);
       window.removeEventListener('beforeunload', onLeave);
     };
   }, [editor]);
@@ -113,6 +124,7 @@ const Workspace = ({ project }: { project: string }) => {
           </Group>
         </main>
         <Inspector />
+        <OrderDialog />
       </div>
     </div>
   );

@@ -12,6 +12,7 @@ import {
 } from '@kite/core/document/types';
 import { paramAt, propertiesOf, propertyAt } from '@kite/core/edits/find';
 import { addLayers, copiesOf, layersOf, moveLayers, removeLayers } from '@kite/core/edits/layers';
+import { type SplitBy, splitText } from '@kite/core/edits/text';
 import { removeItem } from '@kite/core/edits/recipe';
 import { removeKeys, setValue } from '@kite/core/edits/properties';
 import { samplerOf } from '@kite/core/motion/sampler';
@@ -75,6 +76,57 @@ export const addShape = (
   editor.edit(addLayers(scene.id, [layer], editor.state.selection.layers[0]));
   editor.select({ layers: [layer.id] });
   return layer.id;
+};
+
+/** A new text, ready to be typed over; a dragged box wraps its lines. */
+export const addText = (editor: Editor, at: Point, box?: { width: number; height: number }): void => {
+  const { scene } = editor;
+  const size = Math.max(12, Math.round(scene.height / 9));
+  const source = newItem(makeId(), 'text', {
+    text: 'Text',
+    size,
+    ...(box && { frame: 'box', width: Math.round(box.width), height: Math.round(box.height), align: 'left' }),
+  });
+  const color = inkOn(scene.background);
+  const layer = newDrawing(scene, makeId(), 'Text', [source, newItem(makeId(), 'fill', { color })], {
+    tag: 'amber',
+    position: at,
+  });
+  editor.edit(addLayers(scene.id, [layer], editor.state.selection.layers[0]));
+  editor.select({ layers: [layer.id] });
+  editor.set({ writing: { layer: layer.id, item: source.id }, tool: 'select' });
+};
+
+/** Light letters on a dark ground, dark ones on a light one. */
+const inkOn = (background: string | null): string => {
+  const [r, g, b] = [1, 3, 5].map((i) => parseInt((background ?? '#ffffff').slice(i, i + 2), 16)) as [
+    number,
+    number,
+    number,
+  ];
+  return 0.299 * r + 0.587 * g + 0.114 * b < 128 ? '#FFFFFF' : '#10132E';
+};
+
+/** The first text of a layer, to be typed into; null where it has none. */
+export const textOf = (layer: Layer | undefined): Id | null =>
+  layer?.kind === 'drawing' ? (Object.values(layer.items).find((i) => i.kind === 'text' && i.on)?.id ?? null) : null;
+
+export const writeText = (editor: Editor, layer: Id): boolean => {
+  const item = textOf(editor.scene.layers[layer]);
+  if (item === null) return false;
+  editor.select({ layers: [layer] });
+  editor.set({ writing: { layer, item }, tool: 'select' });
+  return true;
+};
+
+export const splitTextLayer = (editor: Editor, layer: Id, by: SplitBy): void => {
+  const item = textOf(editor.scene.layers[layer]);
+  if (item === null) return;
+  const before = new Set(editor.scene.order);
+  editor.set({ writing: null });
+  const ref = { scene: editor.scene.id, layer, item };
+  editor.edit(splitText(ref, by, editor.state.frame, editor.library.fonts, makeId));
+  editor.select({ layers: editor.scene.order.filter((id) => !before.has(id)) });
 };
 
 export const addController = (editor: Editor): void => {

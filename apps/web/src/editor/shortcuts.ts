@@ -1,14 +1,5 @@
 /** The keyboard: one table, which the help lists and the page listens by. */
-import {
-  copyLayers,
-  cutLayers,
-  deleteSelection,
-  duplicateLayers,
-  jumpToKey,
-  nudge,
-  pasteLayers,
-  restack,
-} from './commands';
+import { copyLayers, cutLayers, deleteSelection, duplicateLayers, jumpToKey, nudge, restack } from './commands';
 import type { Editor } from './store/editor';
 import type { Tool } from './store/state';
 
@@ -38,12 +29,13 @@ export const SHORTCUTS: readonly Shortcut[] = [
   tool('D', 'path', 'Draw a path'),
   tool('R', 'rectangle', 'Rectangle'),
   tool('E', 'ellipse', 'Ellipse'),
+  tool('W', 'wedge', 'Wedge'),
+  tool('T', 'text', 'Text'),
   { keys: 'Ctrl+Z', label: 'Undo', run: (e) => e.undo() },
   { keys: 'Ctrl+Shift+Z', label: 'Redo', run: (e) => e.redo() },
   { keys: 'Ctrl+Y', label: 'Redo', run: (e) => e.redo() },
   { keys: 'Ctrl+C', label: 'Copy layers', run: (e) => void copyLayers(e) },
   { keys: 'Ctrl+X', label: 'Cut layers', run: cutLayers },
-  { keys: 'Ctrl+V', label: 'Paste layers', run: pasteLayers },
   { keys: 'Ctrl+D', label: 'Duplicate layers', run: duplicateLayers },
   {
     keys: 'Ctrl+A',
@@ -55,7 +47,11 @@ export const SHORTCUTS: readonly Shortcut[] = [
   {
     keys: 'Escape',
     label: 'Select nothing; back to Select',
-    run: (e) => (e.state.tool === 'select' ? e.select({}) : e.set({ tool: 'select' })),
+    run: (e) => {
+      if (e.state.cutting) e.set({ cutting: null });
+      else if (e.state.tool === 'select') e.select({});
+      else e.set({ tool: 'select' });
+    },
   },
   { keys: 'ArrowLeft', label: 'Nudge left by a pixel (Shift for ten)', run: (e) => nudge(e, -1, 0) },
   { keys: 'ArrowRight', label: 'Nudge right', run: (e) => nudge(e, 1, 0) },
@@ -82,7 +78,7 @@ const keysOf = (event: KeyboardEvent): string => {
 
 const byKeys = new Map(SHORTCUTS.map((s) => [s.keys, s]));
 
-const takesText = (target: EventTarget | null): boolean =>
+export const takesText = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
 
 /** Runs the shortcut of a key event; true if there is one. */

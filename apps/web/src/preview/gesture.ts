@@ -4,9 +4,9 @@
  * picture is drawn whole again.
  */
 import type { Id, Scene } from '@kite/core/document/types';
-import { type Frame, paint, paintOver } from '@kite/core/paint/canvas';
-import type { Context2D, SurfacePool } from '@kite/core/paint/surface';
-import { compileScene, type DisplayList } from '@kite/core/scene/compile';
+import { type Frame, paint, paintOver, type Tools } from '@kite/core/paint/canvas';
+import type { Context2D } from '@kite/core/paint/surface';
+import { compileScene, type DisplayList, type Library } from '@kite/core/scene/compile';
 
 /** The layers that a gesture changes, with all that hangs from them; null where it changes more than layers. */
 const changedLayers = (before: Scene, now: Scene): ReadonlySet<Id> | null => {
@@ -29,6 +29,7 @@ const changedLayers = (before: Scene, now: Scene): ReadonlySet<Id> | null => {
 
 interface Kept {
   readonly scene: Scene;
+  readonly library: Library;
   readonly frame: number;
   readonly view: string;
   readonly first: number;
@@ -41,7 +42,7 @@ interface Kept {
 export class GesturePainter {
   private kept: Kept | null = null;
 
-  constructor(private readonly pool: SurfacePool) {}
+  constructor(private readonly tools: Tools) {}
 
   forget(): void {
     this.kept?.behind.close();
@@ -50,35 +51,49 @@ export class GesturePainter {
   }
 
   /** Draws `now`, which a gesture made of `before`; null where it has to be drawn whole. */
-  draw(context: Context2D, before: Scene, now: Scene, frame: number, target: Frame): DisplayList | null {
+  draw(
+    context: Context2D,
+    before: Scene,
+    now: Scene,
+    library: Library,
+    frame: number,
+    target: Frame,
+  ): DisplayList | null {
     const changed = changedLayers(before, now);
     if (!changed || changed.size === 0) return null;
     const places = now.order.flatMap((id, i) => (changed.has(id) ? [i] : []));
     const [first, last] = [places[0] as number, places.at(-1) as number];
     // Little is won where most of the stack changes.
     if (last - first > now.order.length / 2) return null;
-    const kept = this.keep(before, frame, target, first, last);
+    const kept = this.keep(before, library, frame, target, first, last);
     const place = new Map(now.order.map((id, i) => [id, i]));
-    const list = compileScene(now).at(frame, (id) => {
+    const list = compileScene(now, library).at(frame, (id) => {
       const i = place.get(id) as number;
       return i <= last && (i >= first || kept.front === null);
     });
     context.setTransform(1, 0, 0, 1, 0, 0);
     context.clearRect(0, 0, target.width, target.height);
     context.drawImage(kept.behind, 0, 0);
-    paintOver(context, list, target, this.pool);
+    paintOver(context, list, target, this.tools);
     if (kept.front) context.drawImage(kept.front, 0, 0);
     return list;
   }
 
-  private keep(scene: Scene, frame: number, target: Frame, first: number, last: number): Kept {
+  private keep(scene: Scene, library: Library, frame: number, target: Frame, first: number, last: number): Kept {
     const view = [target.width, target.height, ...target.view].join();
     const old = this.kept;
-    if (old?.scene === scene && old.frame === frame && old.view === view && old.first === first && old.last === last) {
+    if (
+      old?.scene === scene &&
+      old.library === library &&
+      old.frame === frame &&
+      old.view === view &&
+      old.first === first &&
+      old.last === last
+    ) {
       return old;
     }
     this.forget();
-    const program = compileScene(scene);
+    const program = compileScene(scene, library);
     const place = new Map(scene.order.map((id, i) => [id, i]));
     const placeOf = (id: Id) => place.get(id) as number;
     const behind = picture(target, (context) =>
@@ -86,7 +101,7 @@ export class GesturePainter {
         context,
         program.at(frame, (id) => placeOf(id) > last),
         target,
-        this.pool,
+        this.tools,
       ),
     );
     const plain = scene.order.slice(0, first).every((id) => scene.layers[id]?.blend === 'normal');
@@ -96,11 +111,11 @@ export class GesturePainter {
             context,
             program.at(frame, (id) => placeOf(id) < first),
             target,
-            this.pool,
+            this.tools,
           ),
         )
       : null;
-    return (this.kept = { scene, frame, view, first, last, behind, front });
+    return (this.kept = { scene, library, frame, view, first, last, behind, front });
   }
 }
 

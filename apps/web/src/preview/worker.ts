@@ -2,10 +2,11 @@
 import { applyPatches, type Patch } from '@kite/core/document/patches';
 import type { Id, Project } from '@kite/core/document/types';
 import type { Matrix } from '@kite/core/geometry/matrix';
-import { paint } from '@kite/core/paint/canvas';
+import { paint, type Tools } from '@kite/core/paint/canvas';
 import { type Context2D, SurfacePool } from '@kite/core/paint/surface';
 import { compileScene, type Problem } from '@kite/core/scene/compile';
 import { GesturePainter } from './gesture';
+import { BrowserMaterials } from './materials';
 import { offscreenSurface } from './surface';
 
 export type PreviewRequest =
@@ -33,8 +34,9 @@ export interface PreviewReply {
   readonly ms: number;
 }
 
-const pool = new SurfacePool(offscreenSurface);
-const gestures = new GesturePainter(pool);
+const materials = new BrowserMaterials();
+const tools: Tools = { pool: new SurfacePool(offscreenSurface), pictures: materials.pictures };
+const gestures = new GesturePainter(tools);
 const canvas = new OffscreenCanvas(1, 1);
 const context = canvas.getContext('2d') as unknown as Context2D;
 let kept: Project | null = null;
@@ -43,19 +45,29 @@ let shown: Project | null = null;
 const draw = (request: Extract<PreviewRequest, { kind: 'draw' }>): PreviewReply => {
   const { id, frame, width, height, view, at } = request;
   const scene = shown?.scenes[request.scene];
-  if (!scene || width < 1 || height < 1) return { id, frame, at, bitmap: null, problems: [], ms: 0 };
+  if (!shown || !scene || width < 1 || height < 1) return { id, frame, at, bitmap: null, problems: [], ms: 0 };
   const start = performance.now();
+  const library = materials.library(shown.assets);
   if (canvas.width !== width) canvas.width = width;
   if (canvas.height !== height) canvas.height = height;
   const target = { width, height, view };
   const before = shown === kept ? undefined : kept?.scenes[request.scene];
-  let list = before ? gestures.draw(context, before, scene, frame, target) : null;
+  let list = before ? gestures.draw(context, before, scene, library, frame, target) : null;
   if (!list) {
-    list = compileScene(scene).at(frame);
-    paint(context, list, target, pool);
+    list = compileScene(scene, library).at(frame);
+    paint(context, list, target, tools);
   }
   const bitmap = canvas.transferToImageBitmap();
   return { id, frame, at, bitmap, problems: list.problems, ms: performance.now() - start };
+};
+
+/** A picture is drawn with all its fonts and pictures, never with some of them. */
+const settled = async (id: Id): Promise<void> => {
+  const scene = shown?.scenes[id];
+  if (!shown || !scene) return;
+  const { assets } = shown;
+  await (materials.fontsReady(scene, assets) ?? null);
+  await (materials.picturesReady(scene, assets) ?? null);
 };
 
 self.onmessage = ({ data }: MessageEvent<PreviewRequest>) => {
@@ -71,10 +83,11 @@ self.onmessage = ({ data }: MessageEvent<PreviewRequest>) => {
     case 'try':
       if (kept) shown = applyPatches(kept, data.patches);
       break;
-    case 'draw': {
-      const reply = draw(data);
-      self.postMessage(reply, { transfer: reply.bitmap ? [reply.bitmap] : [] });
+    case 'draw':
+      void settled(data.scene).then(() => {
+        const reply = draw(data);
+        self.postMessage(reply, { transfer: reply.bitmap ? [reply.bitmap] : [] });
+      });
       break;
-    }
   }
 };

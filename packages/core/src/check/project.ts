@@ -1,7 +1,7 @@
 /** The whole check of a project from outside: its schema, then that all its references lead somewhere. */
 import { ValidationError, type Schema } from 'yup';
 import { FORMAT_VERSION } from '../document/make';
-import type { Id, Item, Layer, Project, Scene } from '../document/types';
+import type { Assets, Id, Item, Layer, Project, Scene } from '../document/types';
 import { Invalid, shown } from './problem';
 import { layerRule, projectRule, sceneRule } from './schema';
 
@@ -89,7 +89,18 @@ const checkParents = (scene: Scene, path: string): void => {
   }
 };
 
-const checkScene = (scene: Scene, key: Id): void => {
+const checkPictures = (scene: Scene, assets: Assets, path: string): void => {
+  for (const layer of Object.values(scene.layers)) {
+    if (layer.kind === 'picture' && assets[layer.asset]?.kind !== 'picture') {
+      throw new Invalid(
+        `${path}.layers.${layer.id}.asset: there is no picture "${layer.asset}"`,
+        `${path}.layers.${layer.id}.asset`,
+      );
+    }
+  }
+};
+
+const checkScene = (scene: Scene, key: Id, assets: Assets): void => {
   const path = `scenes.${key}`;
   fits(sceneRule, scene, path);
   if (scene.id !== key) throw new Invalid(`${path}.id: got "${scene.id}", wanted "${key}"`, `${path}.id`);
@@ -98,6 +109,7 @@ const checkScene = (scene: Scene, key: Id): void => {
   }
   for (const id of scene.order) checkLayer(scene.layers[id] as Layer, id, `${path}.layers.${id}`);
   checkParents(scene, path);
+  checkPictures(scene, assets, path);
 };
 
 /** The value as a project, or Invalid. */
@@ -108,7 +120,9 @@ export const checkProject = (value: unknown): Project => {
     throw new Invalid(`version: got ${shown(project.version)}, wanted ${FORMAT_VERSION}`, 'version');
   }
   if (!sameSet(project.order, project.scenes)) throw new Invalid('order: must name each scene once', 'order');
+  const wrong = Object.keys(project.assets).find((id) => project.assets[id]?.id !== id);
+  if (wrong !== undefined) throw new Invalid(`assets.${wrong}.id: does not match its key`, `assets.${wrong}.id`);
   if (project.order.length === 0) throw new Invalid('order: a project has at least one scene', 'order');
-  for (const id of project.order) checkScene(project.scenes[id] as Scene, id);
+  for (const id of project.order) checkScene(project.scenes[id] as Scene, id, project.assets);
   return project;
 };

@@ -4,7 +4,7 @@
  */
 import * as yup from 'yup';
 import { FAR, MOST_STOPS, MOST_VERTICES, type Param, type Params, PLACE } from '../document/params';
-import { BLEND_MODES, TAGS } from '../document/types';
+import { BLEND_MODES, PICTURE_TYPES, TAGS } from '../document/types';
 import { KINDS, paramsOf } from '../recipe/table';
 import { shown } from './problem';
 
@@ -18,6 +18,14 @@ export const LIMITS = {
   length: 200_000,
   frame: 1_000_000,
   rate: 240,
+  assets: 2_000,
+  swatches: 200,
+  guides: 200,
+  /** Of a picture, along each side and in all. */
+  pictureSide: 16_384,
+  picturePixels: 64_000_000,
+  cutSeeds: 200,
+  cutPoints: 20_000,
 } as const;
 
 type Rule = yup.Schema;
@@ -87,6 +95,17 @@ const isPath = (v: unknown): boolean =>
   v.vertices.length <= MOST_VERTICES &&
   v.vertices.every((p) => Array.isArray(p) && p.length === 6 && p.every((x) => isNumber(x) && Math.abs(x) <= FAR));
 
+const isFont = (v: unknown): boolean =>
+  isObject(v) &&
+  Object.keys(v).length === 3 &&
+  typeof v.family === 'string' &&
+  v.family.length >= 1 &&
+  v.family.length <= LIMITS.name &&
+  isNumber(v.weight) &&
+  v.weight >= 1 &&
+  v.weight <= 1000 &&
+  typeof v.italic === 'boolean';
+
 /** What a value of a parameter must be. */
 export const valueRule = (param: Param): Rule => {
   switch (param.kind) {
@@ -108,6 +127,13 @@ export const valueRule = (param: Param): Rule => {
       );
     case 'switch':
       return flag;
+    case 'text':
+      return rule(
+        `a text of at most ${param.most} characters${param.lines === 'one' ? ' in one line' : ''}`,
+        (v) => typeof v === 'string' && v.length <= param.most && (param.lines === 'many' || !/[\n\r]/.test(v)),
+      );
+    case 'font':
+      return rule('a font: family, weight 1 to 1000 and italic', isFont);
     case 'choice':
       return oneOf(param.choices.map((c) => c.value));
   }
@@ -224,6 +250,7 @@ const layerFields = {
   from: whole(-LIMITS.frame, LIMITS.frame),
   to: whole(-LIMITS.frame, LIMITS.frame),
   locked: flag,
+  tucked: flag,
   hidden: flag,
   tag: oneOf(TAGS),
   parent: rule('an id or null', (v) => v === null || isId(v)),
@@ -231,13 +258,45 @@ const layerFields = {
   params: propertiesRule(PLACE),
 };
 
+const isPlace = (v: unknown) => isNumber(v) && Math.abs(v) <= FAR;
+const isCut = (v: unknown): boolean =>
+  isObject(v) &&
+  Object.keys(v).sort().join() === 'grow,seeds,soften,strokes' &&
+  isNumber(v.grow) &&
+  Math.abs(v.grow) <= 200 &&
+  isNumber(v.soften) &&
+  v.soften >= 0 &&
+  v.soften <= 200 &&
+  Array.isArray(v.seeds) &&
+  v.seeds.length <= LIMITS.cutSeeds &&
+  v.seeds.every(
+    (s) => isObject(s) && [s.x, s.y].every(isPlace) && isNumber(s.tolerance) && s.tolerance >= 0 && s.tolerance <= 1,
+  ) &&
+  Array.isArray(v.strokes) &&
+  v.strokes.length <= LIMITS.cutSeeds &&
+  v.strokes.every(
+    (s) =>
+      isObject(s) &&
+      typeof s.keep === 'boolean' &&
+      isNumber(s.size) &&
+      s.size > 0 &&
+      s.size <= 2_000 &&
+      Array.isArray(s.points) &&
+      s.points.length <= LIMITS.cutPoints &&
+      s.points.every((p) => isPoint(p, FAR)),
+  );
+const cutRule = rule('a cut: seeds, grow, soften and strokes; or null', (v) => v === null || isCut(v));
+
 export const layerRule = (value: unknown): Rule => {
   if (isObject(value) && value.kind === 'controller') {
     return object({ ...layerFields, kind: oneOf(['controller']) });
   }
+  if (isObject(value) && value.kind === 'picture') {
+    return object({ ...layerFields, kind: oneOf(['picture']), asset: idRule, cut: cutRule });
+  }
   return object({
     ...layerFields,
-    kind: oneOf(['drawing', 'controller']),
+    kind: oneOf(['drawing', 'controller', 'picture']),
     items: mapOf(itemRule, LIMITS.items),
     recipe: ids(LIMITS.items),
   });
@@ -273,7 +332,44 @@ export const sceneRule = object({
   ),
   order: ids(LIMITS.layers),
   poster: whole(0, LIMITS.length),
+  guides: rule(
+    `guides: x and y, each a list of at most ${LIMITS.guides} places`,
+    (v) =>
+      isObject(v) &&
+      Object.keys(v).sort().join() === 'x,y' &&
+      [v.x, v.y].every((list) => Array.isArray(list) && list.length <= LIMITS.guides && list.every(isPlace)),
+  ),
 });
+
+const assetFields = {
+  id: idRule,
+  name: nameRule,
+  sha: rule('a SHA-256 in hex', (v) => typeof v === 'string' && /^[0-9a-f]{64}$/.test(v)),
+  bytes: whole(1, 2 ** 31),
+};
+
+export const assetRule = (value: unknown): Rule => {
+  if (isObject(value) && value.kind === 'font') {
+    return object({
+      ...assetFields,
+      kind: oneOf(['font']),
+      family: nameRule,
+      weight: between(1, 1000),
+      italic: flag,
+      weights: rule(
+        'two weights from 1 to 1000, or null',
+        (v) => v === null || (Array.isArray(v) && v.length === 2 && v.every((w) => isNumber(w) && w >= 1 && w <= 1000)),
+      ),
+    });
+  }
+  return object({
+    ...assetFields,
+    kind: oneOf(['picture', 'font']),
+    type: oneOf(PICTURE_TYPES),
+    width: whole(1, LIMITS.pictureSide),
+    height: whole(1, LIMITS.pictureSide),
+  });
+};
 
 export const projectRule = object({
   version: whole(1, 1_000_000),
@@ -284,6 +380,12 @@ export const projectRule = object({
     (v) => isObject(v) && Object.keys(v).length <= LIMITS.scenes,
   ),
   order: ids(LIMITS.scenes),
+  assets: mapOf((value) => assetRule(value), LIMITS.assets) as unknown as Rule,
+  swatches: yup
+    .array(object({ id: idRule, name: nameRule, color: colorRule }))
+    .strict()
+    .required()
+    .max(LIMITS.swatches) as unknown as Rule,
 });
 
 export const sizeRule = object(SCENE_SIZE);

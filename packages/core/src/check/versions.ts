@@ -3,8 +3,24 @@ import { Invalid, shown } from './problem';
 
 export type Upgrade = (document: Record<string, unknown>) => Record<string, unknown>;
 
-/** From each older version to the next. The first format has none before it. */
-export const UPGRADES: ReadonlyMap<number, Upgrade> = new Map();
+type Fields = Record<string, unknown>;
+const each = (map: unknown, change: (value: Fields) => Fields): Fields =>
+  Object.fromEntries(Object.entries((map ?? {}) as Record<string, Fields>).map(([id, value]) => [id, change(value)]));
+
+/** Assets, swatches, guides and tucked layers came with format 2. */
+const withAssets: Upgrade = (document) => ({
+  ...document,
+  assets: {},
+  swatches: [],
+  scenes: each(document.scenes, (scene) => ({
+    ...scene,
+    guides: { x: [], y: [] },
+    layers: each(scene.layers, (layer) => ({ ...layer, tucked: false })),
+  })),
+});
+
+/** From each older version to the next. */
+export const UPGRADES: ReadonlyMap<number, Upgrade> = new Map([[1, withAssets]]);
 
 /** A document of any older version in today's; a newer one is refused. */
 export const upgraded = (

@@ -5,6 +5,7 @@ import type {
   DrawingLayer,
   Id,
   Item,
+  PictureLayer,
   Point,
   Project,
   Properties,
@@ -15,7 +16,7 @@ import type {
   Value,
 } from './types';
 
-export const FORMAT_VERSION = 1;
+export const FORMAT_VERSION = 2;
 
 /** Gives a new id each time it is called. */
 export type MakeId = () => Id;
@@ -46,6 +47,7 @@ export const newScene = (id: Id, name: string, size: SceneSize): Scene => ({
   layers: {},
   order: [],
   poster: Math.floor(size.length / 2),
+  guides: { x: [], y: [] },
 });
 
 export const newProject = (id: Id, name: string, scenes: readonly Scene[]): Project => ({
@@ -54,6 +56,8 @@ export const newProject = (id: Id, name: string, scenes: readonly Scene[]): Proj
   name,
   scenes: Object.fromEntries(scenes.map((s) => [s.id, s])),
   order: scenes.map((s) => s.id),
+  assets: {},
+  swatches: [],
 });
 
 interface LayerOptions {
@@ -67,6 +71,7 @@ const base = (scene: Scene, id: Id, name: string, o: LayerOptions) => ({
   from: 0,
   to: scene.length,
   locked: false,
+  tucked: false,
   hidden: false,
   tag: o.tag ?? ('slate' as const),
   parent: null,
@@ -94,6 +99,13 @@ export const newDrawing = (
 export const newController = (scene: Scene, id: Id, name: string, o: LayerOptions = {}): ControllerLayer => ({
   ...base(scene, id, name, o),
   kind: 'controller',
+});
+
+export const newPicture = (scene: Scene, id: Id, name: string, asset: Id, o: LayerOptions = {}): PictureLayer => ({
+  ...base(scene, id, name, o),
+  kind: 'picture',
+  asset,
+  cut: null,
 });
 
 export const newItem = (id: Id, kind: string, values: { readonly [key: string]: Value } = {}): Item => ({

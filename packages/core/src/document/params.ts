@@ -2,7 +2,7 @@
  * Descriptions of parameters. A parameter is described once; the schema, the inspector's field, the
  * ribbon's name, the evaluator and the docs follow from the description.
  */
-import type { Color, Gradient, PathValue, Point, ValueTypes } from './types';
+import type { Color, FontChoice, Gradient, PathValue, Point, ValueTypes } from './types';
 
 export type Unit = '' | 'px' | 'deg' | 'percent' | 'frames';
 
@@ -56,8 +56,28 @@ export interface ChoiceParam<C extends string = string> extends Described {
   readonly choices: readonly { readonly value: C; readonly label: string }[];
   readonly default: C;
 }
+export interface TextParam extends Described {
+  readonly kind: 'text';
+  /** Characters, at the most. */
+  readonly most: number;
+  readonly lines: 'one' | 'many';
+  readonly default: string;
+}
+export interface FontParam extends Described {
+  readonly kind: 'font';
+  readonly default: FontChoice;
+}
 export type Param =
-  NumberParam | PointParam | ColorParam | GradientParam | PathParam | NumbersParam | SwitchParam | ChoiceParam;
+  | NumberParam
+  | PointParam
+  | ColorParam
+  | GradientParam
+  | PathParam
+  | NumbersParam
+  | SwitchParam
+  | ChoiceParam
+  | TextParam
+  | FontParam;
 
 export type Params = { readonly [key: string]: Param };
 
@@ -117,6 +137,14 @@ export const numbers = (
 ): NumbersParam => ({ kind: 'numbers', label, default: value, ...o });
 
 export const switchParam = (label: string, value: boolean): SwitchParam => ({ kind: 'switch', label, default: value });
+
+export const text = (label: string, value: string, o: Pick<TextParam, 'most' | 'lines'>): TextParam => ({
+  kind: 'text',
+  label,
+  default: value,
+  ...o,
+});
+export const font = (label: string, value: FontChoice): FontParam => ({ kind: 'font', label, default: value });
 
 export const choice = <const C extends string>(
   label: string,

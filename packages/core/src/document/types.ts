@@ -26,6 +26,14 @@ export interface PathValue {
   readonly vertices: readonly Vertex[];
 }
 
+/** A font as text asks for it. */
+export interface FontChoice {
+  readonly family: string;
+  /** 100 to 900, as in CSS. */
+  readonly weight: number;
+  readonly italic: boolean;
+}
+
 /** Every kind of value a property can have. */
 export interface ValueTypes {
   number: number;
@@ -37,6 +45,8 @@ export interface ValueTypes {
   numbers: readonly number[];
   switch: boolean;
   choice: string;
+  text: string;
+  font: FontChoice;
 }
 export type ValueKind = keyof ValueTypes;
 export type Value = ValueTypes[ValueKind];
@@ -116,6 +126,8 @@ interface LayerBase {
   /** First frame in which it no longer shows. */
   readonly to: number;
   readonly locked: boolean;
+  /** Left out of the lists, not of the picture. */
+  readonly tucked: boolean;
   readonly hidden: boolean;
   readonly tag: Tag;
   readonly parent: Id | null;
@@ -132,7 +144,74 @@ export interface DrawingLayer extends LayerBase {
 export interface ControllerLayer extends LayerBase {
   readonly kind: 'controller';
 }
-export type Layer = DrawingLayer | ControllerLayer;
+/** Shows an image asset, its middle at the layer's origin. */
+export interface PictureLayer extends LayerBase {
+  readonly kind: 'picture';
+  readonly asset: Id;
+  /** What is cut out of the picture; null shows all of it. */
+  readonly cut: CutOut | null;
+}
+export type Layer = DrawingLayer | ControllerLayer | PictureLayer;
+
+/** A click on a background: everything like it that touches it goes. */
+export interface CutSeed {
+  /** Pixels of the picture. */
+  readonly x: number;
+  readonly y: number;
+  /** How far a colour may differ, 0..1 of the way from black to white. */
+  readonly tolerance: number;
+}
+/** A brush stroke over a cut. */
+export interface CutStroke {
+  readonly keep: boolean;
+  /** Diameter, in pixels of the picture. */
+  readonly size: number;
+  readonly points: readonly Point[];
+}
+/** How a picture is cut out of its background. The picture itself stays whole. */
+export interface CutOut {
+  readonly seeds: readonly CutSeed[];
+  /** Pixels that the edge moves outward; negative ones inward. */
+  readonly grow: number;
+  /** Pixels over which the edge fades. */
+  readonly soften: number;
+  readonly strokes: readonly CutStroke[];
+}
+
+export const PICTURE_TYPES = ['image/png', 'image/jpeg', 'image/webp', 'image/gif'] as const;
+interface AssetBase {
+  readonly id: Id;
+  readonly name: string;
+  /** SHA-256 of the file, in hex. */
+  readonly sha: string;
+  /** Its size. */
+  readonly bytes: number;
+}
+export interface PictureAsset extends AssetBase {
+  readonly kind: 'picture';
+  readonly type: (typeof PICTURE_TYPES)[number];
+  readonly width: number;
+  readonly height: number;
+}
+/** A font of the user's own, as an OpenType file. */
+export interface FontAsset extends AssetBase {
+  readonly kind: 'font';
+  readonly family: string;
+  readonly weight: number;
+  readonly italic: boolean;
+  /** The weights that a variable font has; null for a font of one weight. */
+  readonly weights: readonly [least: number, most: number] | null;
+}
+/** An imported file kept with the project. */
+export type Asset = PictureAsset | FontAsset;
+export type Assets = { readonly [id: Id]: Asset };
+
+/** A named project colour. */
+export interface Swatch {
+  readonly id: Id;
+  readonly name: string;
+  readonly color: Color;
+}
 
 /** Frames per second as an exact fraction: 30000/1001. */
 export interface Rate {
@@ -155,6 +234,8 @@ export interface Scene {
   readonly order: readonly Id[];
   /** The frame that stands for the scene in pictures of it. */
   readonly poster: number;
+  /** Places of upright and level guides, in pixels. */
+  readonly guides: { readonly x: readonly number[]; readonly y: readonly number[] };
 }
 
 export interface Project {
@@ -163,6 +244,8 @@ export interface Project {
   readonly name: string;
   readonly scenes: { readonly [id: Id]: Scene };
   readonly order: readonly Id[];
+  readonly assets: Assets;
+  readonly swatches: readonly Swatch[];
 }
 
 /** Where a property stands: on a layer, or on a card of its recipe. */

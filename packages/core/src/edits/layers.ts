@@ -112,7 +112,7 @@ export const copiesOf = (layers: readonly Layer[], makeId: MakeId): Layer[] => {
       id: ids.get(layer.id) as Id,
       parent: layer.parent === null ? null : (ids.get(layer.parent) ?? layer.parent),
     };
-    if (layer.kind === 'controller') return { ...layer, ...own };
+    if (layer.kind !== 'drawing') return { ...layer, ...own };
     const itemIds = new Map(Object.keys(layer.items).map((id) => [id, makeId()]));
     return {
       ...layer,

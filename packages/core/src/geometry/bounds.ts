@@ -25,6 +25,17 @@ export const grown = (box: Box, by: number): Box => ({
   bottom: box.bottom + by,
 });
 
+/** null where boxes do not meet. */
+export const intersection = (a: Box, b: Box): Box | null => {
+  const box = {
+    left: Math.max(a.left, b.left),
+    top: Math.max(a.top, b.top),
+    right: Math.min(a.right, b.right),
+    bottom: Math.min(a.bottom, b.bottom),
+  };
+  return box.left < box.right && box.top < box.bottom ? box : null;
+};
+
 export const overlaps = (a: Box, b: Box): boolean =>
   a.left <= b.right && b.left <= a.right && a.top <= b.bottom && b.top <= a.bottom;
 

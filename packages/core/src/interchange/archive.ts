@@ -1,4 +1,4 @@
-/** The project archive: a zip with `project.json` and a folder `assets/`. */
+/** The project archive: a zip with `project.json` and a folder `assets/` of files named by their SHA-256. */
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { Invalid } from '../check/problem';
 import { checkProject } from '../check/project';
@@ -7,72 +7,99 @@ import type { Project } from '../document/types';
 
 export const ARCHIVE_LIMITS = {
   /** Of the file, packed. */
-  packed: 64 * 2 ** 20,
+  packed: 256 * 2 ** 20,
   /** Of project.json, unpacked. */
   document: 32 * 2 ** 20,
-  entries: 2_000,
+  /** Of one asset. */
+  asset: 64 * 2 ** 20,
+  /** Of all that is in it, unpacked. */
+  all: 512 * 2 ** 20,
+  entries: 2_010,
 } as const;
 
 const DOCUMENT = 'project.json';
 const ASSETS = 'assets/';
+const megabytes = (bytes: number) => `${bytes / 2 ** 20} MB`;
 
 /** The time that entries carry: fixed, so that the same project gives the same bytes. */
 const EPOCH = new Date(1980, 0, 1);
 
-export const writeArchive = (project: Project): Uint8Array =>
-  zipSync(
-    { [DOCUMENT]: strToU8(JSON.stringify(project, null, 1)), [ASSETS]: new Uint8Array() },
+/** The contents of assets, by SHA-256. */
+export type AssetFiles = ReadonlyMap<string, Uint8Array>;
+
+export const writeArchive = (project: Project, files: AssetFiles): Uint8Array => {
+  const used = [...new Set(Object.values(project.assets).map((a) => a.sha))].sort();
+  const assets = used.flatMap((sha) => {
+    const bytes = files.get(sha);
+    // Pictures and fonts are packed already.
+    return bytes ? [[`${ASSETS}${sha}`, [bytes, { level: 0 }]] as const] : [];
+  });
+  return zipSync(
+    {
+      [DOCUMENT]: strToU8(JSON.stringify(project, null, 1)),
+      ...Object.fromEntries(assets as [string, [Uint8Array, { level: 0 }]][]),
+    },
     { level: 6, mtime: EPOCH },
   );
+};
 
 const checkName = (name: string): void => {
   const parts = name.split('/');
   if (name.includes('\\') || name.startsWith('/') || /^[a-z]:/i.test(name) || parts.includes('..')) {
     throw new Invalid(`the archive: entry "${name.slice(0, 80)}" points outside the archive`);
   }
-  if (name !== DOCUMENT && !name.startsWith(ASSETS)) {
+  if (name !== DOCUMENT && name !== ASSETS && !/^assets\/[0-9a-f]{64}$/.test(name)) {
     throw new Invalid(`the archive: entry "${name.slice(0, 80)}" is not part of a project`);
   }
 };
 
-const unpack = (bytes: Uint8Array): Uint8Array => {
+const unpack = (bytes: Uint8Array): { [name: string]: Uint8Array } => {
   let entries = 0;
+  let all = 0;
   const files = unzipSync(bytes, {
     filter: ({ name, originalSize }) => {
       if (++entries > ARCHIVE_LIMITS.entries) {
         throw new Invalid(`the archive: has more than ${ARCHIVE_LIMITS.entries} entries`);
       }
       checkName(name);
-      if (originalSize > ARCHIVE_LIMITS.document) {
-        const most = ARCHIVE_LIMITS.document / 2 ** 20;
-        throw new Invalid(`the archive: "${name}" unpacks to more than ${most} MB`);
-      }
-      return name === DOCUMENT;
+      const most = name === DOCUMENT ? ARCHIVE_LIMITS.document : ARCHIVE_LIMITS.asset;
+      if (originalSize > most) throw new Invalid(`the archive: "${name}" unpacks to more than ${megabytes(most)}`);
+      all += originalSize;
+      if (all > ARCHIVE_LIMITS.all)
+        throw new Invalid(`the archive: unpacks to more than ${megabytes(ARCHIVE_LIMITS.all)}`);
+      return name !== ASSETS;
     },
   });
-  const document = files[DOCUMENT];
-  if (!document) throw new Invalid(`the archive: has no ${DOCUMENT}`);
-  return document;
+  if (!files[DOCUMENT]) throw new Invalid(`the archive: has no ${DOCUMENT}`);
+  return files;
 };
 
+export interface Archive {
+  readonly project: Project;
+  /** As the archive names them: whether each has the SHA-256 it is named by is for its reader to check. */
+  readonly files: AssetFiles;
+}
+
 /** Reads an archive; Invalid for anything that is not a sound project of this version or an older one. */
-export const readArchive = (bytes: Uint8Array): Project => {
+export const readArchive = (bytes: Uint8Array): Archive => {
   if (bytes.length > ARCHIVE_LIMITS.packed) {
-    throw new Invalid(`the archive: is larger than ${ARCHIVE_LIMITS.packed / 2 ** 20} MB`);
+    throw new Invalid(`the archive: is larger than ${megabytes(ARCHIVE_LIMITS.packed)}`);
   }
   if (bytes[0] !== 0x50 || bytes[1] !== 0x4b) throw new Invalid('the archive: is not a zip file');
-  let text: string;
+  let unpacked: { [name: string]: Uint8Array };
   try {
-    text = strFromU8(unpack(bytes));
+    unpacked = unpack(bytes);
   } catch (error) {
     if (error instanceof Invalid) throw error;
     throw new Invalid('the archive: is damaged or cut short and cannot be unpacked');
   }
+  const { [DOCUMENT]: document, ...rest } = unpacked;
   let value: unknown;
   try {
-    value = JSON.parse(text);
+    value = JSON.parse(strFromU8(document as Uint8Array));
   } catch {
     throw new Invalid(`the archive: its ${DOCUMENT} is not valid JSON`);
   }
-  return checkProject(upgraded(value));
+  const files = new Map(Object.entries(rest).map(([name, data]) => [name.slice(ASSETS.length), data]));
+  return { project: checkProject(upgraded(value)), files };
 };

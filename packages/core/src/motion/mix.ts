@@ -41,6 +41,8 @@ export const MIX: { readonly [K in ValueKind]: Mix<ValueTypes[K]> } = {
   numbers: (p, q, t) => (p.length === q.length ? p.map((x, i) => lerp(x, q[i] as number, t)) : step(p, q, t)),
   switch: step,
   choice: step,
+  text: step,
+  font: step,
 };
 
 /** `value` moved by the way from `from` to `to`; kinds that cannot be added up take `to` as it is. */

@@ -30,12 +30,14 @@ const recorder = () => {
 };
 
 const surfaces: { width: number; height: number; calls: string[] }[] = [];
-const pool = () =>
-  new SurfacePool((width, height): Surface => {
+const tools = () => ({
+  pictures: { get: () => 'picture' },
+  pool: new SurfacePool((width, height): Surface => {
     const { context, calls } = recorder();
     surfaces.push({ width, height, calls });
     return { width, height, context, image: 'surface' };
-  });
+  }),
+});
 
 const square = polygon([
   [0, 0],
@@ -56,7 +58,7 @@ const list = (...marks: Mark[]): DisplayList => ({ width: 100, height: 50, backg
 const painted = (shown: DisplayList, width = 100, height = 50) => {
   const { context, calls } = recorder();
   surfaces.length = 0;
-  paint(context, shown, filling(shown, width, height), pool());
+  paint(context, shown, filling(shown, width, height), tools());
   return calls;
 };
 
@@ -168,6 +170,6 @@ describe('groups', () => {
 
 it('painting over leaves what is there', () => {
   const { context, calls } = recorder();
-  paintOver(context, { ...list(fill(0)), background: '#000000' }, filling(list(), 100, 50), pool());
+  paintOver(context, { ...list(fill(0)), background: '#000000' }, filling(list(), 100, 50), tools());
   expect(calls.some((c) => c.startsWith('clearRect') || c.startsWith('fillRect'))).toBe(false);
 });

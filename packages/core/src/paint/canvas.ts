@@ -1,10 +1,11 @@
 /** Display list → Canvas 2D. The same code draws the editor's canvas, renders and banners. */
-import type { BlendMode, Point } from '../document/types';
+import type { BlendMode, CutOut, PictureAsset, Point } from '../document/types';
 import { type Box, boxThrough } from '../geometry/bounds';
 import { determinant, type Matrix, multiply } from '../geometry/matrix';
 import { isLine, type Outline } from '../geometry/outline';
+import { areaOf, outlinesOf } from '../geometry/polygons';
 import { markBox } from '../recipe/marks';
-import type { FillMark, GroupMark, Ink, Mark, StrokeMark } from '../recipe/types';
+import type { Clip, FillMark, GroupMark, Ink, Mark, PictureMark, StrokeMark } from '../recipe/types';
 import type { DisplayList } from '../scene/compile';
 import type { Context2D, SurfacePool } from './surface';
 
@@ -14,7 +15,19 @@ interface Target {
   readonly clip: Box;
   /** From the scene's pixels to the target's. */
   readonly view: Matrix;
+  readonly tools: Tools;
+}
+
+/** Pictures that have been read, as what drawImage takes; null for one that is not here (yet). */
+export interface Pictures {
+  readonly get: (asset: PictureAsset, cut: CutOut | null) => unknown;
+}
+export const NO_PICTURES: Pictures = { get: () => null };
+
+/** What painting needs besides a target. */
+export interface Tools {
   readonly pool: SurfacePool;
+  readonly pictures: Pictures;
 }
 
 const trace = (context: Context2D, { closed, points: p }: Outline): void => {
@@ -83,7 +96,7 @@ const drawPath = (target: Target, mark: FillMark | StrokeMark, alpha: number, bl
 };
 
 /** Lays noise over what an ink has just drawn; draws with the path and the place that are set. */
-const drawGrain = ({ context, pool }: Target, ink: Ink, draw: () => void): void => {
+const drawGrain = ({ context, tools: { pool } }: Target, ink: Ink, draw: () => void): void => {
   if (ink.style === 'solid' || ink.grain <= 0) return;
   const pattern = context.createPattern(pool.grain.image, 'repeat');
   context.fillStyle = pattern;
@@ -91,6 +104,49 @@ const drawGrain = ({ context, pool }: Target, ink: Ink, draw: () => void): void 
   context.globalAlpha *= ink.grain;
   context.globalCompositeOperation = 'overlay';
   draw();
+};
+
+const drawPicture = (target: Target, mark: PictureMark, alpha: number, blend: BlendMode): void => {
+  const { asset, cut } = mark;
+  const image = target.tools.pictures.get(asset, cut);
+  const m = multiply(target.view, mark.matrix);
+  if (image === null || image === undefined || !m.every(Number.isFinite) || Math.abs(determinant(m)) < 1e-12) return;
+  const { context } = target;
+  context.setTransform(...m);
+  context.globalAlpha = Math.min(1, mark.alpha * alpha);
+  context.globalCompositeOperation = operation(blend);
+  context.imageSmoothingEnabled = true;
+  context.imageSmoothingQuality = 'high';
+  context.drawImage(
+    image,
+    0,
+    0,
+    asset.width,
+    asset.height,
+    -asset.width / 2,
+    -asset.height / 2,
+    asset.width,
+    asset.height,
+  );
+};
+
+const drawOne = (target: Target, mark: Exclude<Mark, GroupMark>, alpha: number, blend: BlendMode): void =>
+  mark.op === 'picture' ? drawPicture(target, mark, alpha, blend) : drawPath(target, mark, alpha, blend);
+
+/** Draws inside a clip, or outside of it. */
+const clippedTo = (target: Target, { outlines, matrix, mode }: Clip, draw: () => void): void => {
+  const { context, clip } = target;
+  context.save();
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.beginPath();
+  // The whole target with the outlines as holes: they are made one area first, so that each is a hole.
+  if (mode === 'hide') context.rect(clip.left, clip.top, clip.right - clip.left, clip.bottom - clip.top);
+  context.setTransform(...multiply(target.view, matrix));
+  const area = mode === 'hide' ? outlinesOf(areaOf(outlines)) : outlines;
+  for (const outline of area) trace(context, outline);
+  context.clip(mode === 'hide' ? 'evenodd' : 'nonzero');
+  draw();
+  context.restore();
 };
 
 /** The whole pixels of the target that a group can touch; null for none. */
@@ -109,8 +165,12 @@ const pixelsOf = (target: Target, group: GroupMark): Box | null => {
 
 const drawGroup = (target: Target, group: GroupMark): void => {
   const only = group.marks.length === 1 ? (group.marks[0] as Mark) : null;
-  if (only && only.op !== 'group') {
-    drawPath(target, only, group.alpha, group.blend);
+  if (only && only.op !== 'group' && !group.clip) {
+    drawOne(target, only, group.alpha, group.blend);
+    return;
+  }
+  if (group.clip) {
+    clippedTo(target, group.clip, () => drawGroup(target, { ...group, clip: undefined }));
     return;
   }
   if (group.alpha >= 1 && group.blend === 'normal') {
@@ -121,12 +181,12 @@ const drawGroup = (target: Target, group: GroupMark): void => {
   if (!pixels) return;
   const width = pixels.right - pixels.left;
   const height = pixels.bottom - pixels.top;
-  const surface = target.pool.take(width, height);
+  const surface = target.tools.pool.take(width, height);
   const inner: Target = {
     context: surface.context,
     clip: { left: 0, top: 0, right: width, bottom: height },
     view: multiply([1, 0, 0, 1, -pixels.left, -pixels.top], target.view),
-    pool: target.pool,
+    tools: target.tools,
   };
   drawMarks(inner, group.marks);
   const { context } = target;
@@ -134,13 +194,13 @@ const drawGroup = (target: Target, group: GroupMark): void => {
   context.globalAlpha = group.alpha;
   context.globalCompositeOperation = operation(group.blend);
   context.drawImage(surface.image, 0, 0, width, height, pixels.left, pixels.top, width, height);
-  target.pool.give(surface);
+  target.tools.pool.give(surface);
 };
 
 const drawMarks = (target: Target, marks: readonly Mark[]): void => {
   for (const mark of marks) {
     if (mark.op === 'group') drawGroup(target, mark);
-    else drawPath(target, mark, 1, 'normal');
+    else drawOne(target, mark, 1, 'normal');
   }
 };
 
@@ -170,17 +230,17 @@ const clipped = (context: Context2D, list: DisplayList, frame: Frame, draw: () =
 };
 
 /** Draws the marks of a display list over what is there, within the scene's own rectangle. */
-export const paintOver = (context: Context2D, list: DisplayList, frame: Frame, pool: SurfacePool): void =>
+export const paintOver = (context: Context2D, list: DisplayList, frame: Frame, tools: Tools): void =>
   clipped(context, list, frame, () => {
     const clip = { left: 0, top: 0, right: frame.width, bottom: frame.height };
-    drawMarks({ context, clip, view: frame.view, pool }, list.marks);
+    drawMarks({ context, clip, view: frame.view, tools }, list.marks);
   });
 
 /**
  * Draws a display list over a cleared target. Nothing is drawn outside the scene's own rectangle. The
  * context is left as it was.
  */
-export const paint = (context: Context2D, list: DisplayList, frame: Frame, pool: SurfacePool): void => {
+export const paint = (context: Context2D, list: DisplayList, frame: Frame, tools: Tools): void => {
   context.setTransform(1, 0, 0, 1, 0, 0);
   context.clearRect(0, 0, frame.width, frame.height);
   const { background } = list;
@@ -190,5 +250,5 @@ export const paint = (context: Context2D, list: DisplayList, frame: Frame, pool:
       context.fillRect(0, 0, list.width, list.height);
     });
   }
-  paintOver(context, list, frame, pool);
+  paintOver(context, list, frame, tools);
 };

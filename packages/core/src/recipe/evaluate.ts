@@ -4,10 +4,12 @@
  */
 import { type Params, PLACE, type Values } from '../document/params';
 import type { DrawingLayer, Id, Item, Properties } from '../document/types';
-import { placed } from '../geometry/matrix';
+import { IDENTITY, type Matrix, multiply, placed } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
 import { type Sampler, samplerOf } from '../motion/sampler';
+import type { Fonts } from '../type/types';
 import { faded, markThrough, shapeThrough } from './marks';
+import { mask } from './mask';
 import { kindOf } from './table';
 import { EMPTY, type Flow, type Mark, type PaintKind, type Shape, type StepKind } from './types';
 
@@ -104,9 +106,18 @@ const stepAt =
     );
   };
 
-const compileGroup = (item: Item, items: DrawingLayer['items'], depth: number): Card => {
+/** What the cards of one recipe are compiled from. */
+interface Kitchen {
+  readonly items: DrawingLayer['items'];
+  readonly fonts: Fonts;
+}
+
+const compileInner = (item: Item, kitchen: Kitchen, depth: number): Card | null =>
+  depth >= MOST_DEPTH ? null : compileCards(item.children ?? [], kitchen, depth + 1);
+
+const compileGroup = (item: Item, kitchen: Kitchen, depth: number): Card => {
   const place = reader(PLACE, item.params);
-  const inner = depth >= MOST_DEPTH ? null : compileCards(item.children ?? [], items, depth + 1);
+  const inner = compileInner(item, kitchen, depth);
   return {
     constant: place.constant && (inner?.constant ?? true),
     at: (frame, room) => {
@@ -124,11 +135,41 @@ const compileGroup = (item: Item, items: DrawingLayer['items'], depth: number): 
   };
 };
 
+/** Cuts the marks above by outlines of its own; the outlines above go on as they are. */
+const compileMask = (item: Item, above: Card, kitchen: Kitchen, depth: number): Card => {
+  const values = reader(mask.params, item.params);
+  const inner = compileInner(item, kitchen, depth);
+  return {
+    constant: above.constant && values.constant && (inner?.constant ?? true),
+    at: (frame, room) => {
+      const flow = above.at(frame, room);
+      if (flow.marks.length === 0) return flow;
+      const outlines = inner?.at(frame, room).shapes.flatMap((s) => s.outlines) ?? [];
+      const { mode } = values.at(frame);
+      const clip = { outlines, matrix: IDENTITY, mode };
+      return { ...flow, marks: [{ op: 'group', marks: flow.marks, alpha: 1, blend: 'normal', clip }] };
+    },
+  };
+};
+
+/** From the pixels of a card's outlines to its layer's: through the groups it stands in. */
+export const cardMatrix = (items: DrawingLayer['items'], id: Id, frame: number): Matrix => {
+  let m: Matrix = IDENTITY;
+  for (let at: Id | undefined = id, depth = 0; at !== undefined && depth <= MOST_DEPTH; depth++) {
+    const inner: Id = at;
+    at = Object.keys(items).find((other) => items[other]?.children?.includes(inner));
+    const group = at === undefined ? undefined : items[at];
+    if (group?.kind === 'group') m = multiply(placed(reader(PLACE, group.params).at(frame)), m);
+  }
+  return m;
+};
+
 /** What a card adds below `above`. */
-const compileCard = (item: Item, above: Card, items: DrawingLayer['items'], depth: number): Card => {
+const compileCard = (item: Item, above: Card, kitchen: Kitchen, depth: number): Card => {
   const kind = kindOf(item.kind);
   if (kind.role === 'group') {
-    const inner = compileGroup(item, items, depth);
+    if (item.kind === mask.kind) return compileMask(item, above, kitchen, depth);
+    const inner = compileGroup(item, kitchen, depth);
     return joined(above, inner.constant, (frame, room) => inner.at(frame, room));
   }
   const values = reader(kind.params, item.params);
@@ -137,7 +178,7 @@ const compileCard = (item: Item, above: Card, items: DrawingLayer['items'], dept
       const own = once({
         constant: values.constant,
         at: (frame) => {
-          const outlines = kind.outlines(values.at(frame));
+          const outlines = kind.outlines(values.at(frame), kitchen.fonts);
           return { shapes: outlines.length > 0 ? [{ outlines, alpha: 1 }] : [], marks: [] };
         },
       });
@@ -165,11 +206,11 @@ const joined = (above: Card, constant: boolean, own: FlowAt): Card => ({
   },
 });
 
-const compileCards = (ids: readonly Id[], items: DrawingLayer['items'], depth: number): Card => {
+const compileCards = (ids: readonly Id[], kitchen: Kitchen, depth: number): Card => {
   let card: Card = { constant: true, at: () => EMPTY };
   for (const id of ids) {
-    const item = items[id];
-    if (item?.on) card = once(compileCard(item, card, items, depth));
+    const item = kitchen.items[id];
+    if (item?.on) card = once(compileCard(item, card, kitchen, depth));
   }
   return card;
 };
@@ -178,4 +219,5 @@ const compileCards = (ids: readonly Id[], items: DrawingLayer['items'], depth: n
 export const compileRecipe = (
   ids: readonly Id[],
   items: DrawingLayer['items'],
-): { readonly at: FlowAt; readonly constant: boolean } => compileCards(ids, items, 0);
+  fonts: Fonts,
+): { readonly at: FlowAt; readonly constant: boolean } => compileCards(ids, { items, fonts }, 0);

@@ -1,5 +1,5 @@
 /** Marks moved and faded as wholes. */
-import { boxThrough, type Box, grown, outlineBox, union } from '../geometry/bounds';
+import { boxThrough, type Box, grown, intersection, outlineBox, union } from '../geometry/bounds';
 import { type Matrix, multiply } from '../geometry/matrix';
 import { transformed } from '../geometry/outline';
 import type { Mark, Shape, StrokeMark } from './types';
@@ -12,7 +12,11 @@ export const shapeThrough = (m: Matrix, shape: Shape, alpha: number): Shape => (
 
 export const markThrough = (m: Matrix, mark: Mark): Mark =>
   mark.op === 'group'
-    ? { ...mark, marks: mark.marks.map((inner) => markThrough(m, inner)) }
+    ? {
+        ...mark,
+        marks: mark.marks.map((inner) => markThrough(m, inner)),
+        ...(mark.clip && { clip: { ...mark.clip, matrix: multiply(m, mark.clip.matrix) } }),
+      }
     : { ...mark, matrix: multiply(m, mark.matrix) };
 
 /** Marks at a share of their opacity, fading as one picture where they are several. */
@@ -29,7 +33,17 @@ const reach = (mark: StrokeMark): number =>
 
 /** A box that holds all that a mark draws; null for nothing. */
 export const markBox = (mark: Mark): Box | null => {
-  if (mark.op === 'group') return mark.marks.reduce<Box | null>((box, inner) => union(box, markBox(inner)), null);
+  if (mark.op === 'group') {
+    const box = mark.marks.reduce<Box | null>((sum, inner) => union(sum, markBox(inner)), null);
+    if (!box || mark.clip?.mode !== 'show') return box;
+    const { outlines, matrix } = mark.clip;
+    const clip = outlines.reduce<Box | null>((sum, o) => union(sum, outlineBox(o)), null);
+    return clip && intersection(box, boxThrough(matrix, clip));
+  }
+  if (mark.op === 'picture') {
+    const [w, h] = [mark.asset.width / 2, mark.asset.height / 2];
+    return boxThrough(mark.matrix, { left: -w, top: -h, right: w, bottom: h });
+  }
   let box: Box | null = null;
   for (const outline of mark.outlines) box = union(box, outlineBox(outline));
   if (!box) return null;

@@ -5,6 +5,7 @@ import { outlineBox } from '../geometry/bounds';
 import { flattened } from '../geometry/flatten';
 import { along, arcLength } from '../geometry/length';
 import type { Outline } from '../geometry/outline';
+import { NO_FONTS } from '../type/types';
 import { compileRecipe, newRoom } from './evaluate';
 import type { FillMark } from './types';
 
@@ -14,6 +15,7 @@ const flow = (cards: readonly Item[], frame = 0) =>
   compileRecipe(
     cards.map((c) => c.id),
     Object.fromEntries(cards.map((c) => [c.id, c])),
+    NO_FONTS,
   ).at(frame, newRoom());
 const outlines = (cards: readonly Item[], frame = 0): Outline[] => flow(cards, frame).shapes.flatMap((s) => s.outlines);
 

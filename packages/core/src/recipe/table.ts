@@ -1,6 +1,7 @@
 /** The kinds of card. A new one is a file of its own and a line here. */
 import type { Params } from '../document/params';
 import { group } from './group';
+import { mask } from './mask';
 import { fill } from './paints/fill';
 import { stroke } from './paints/stroke';
 import { ellipse } from './sources/ellipse';
@@ -9,6 +10,7 @@ import { path } from './sources/path';
 import { polygon } from './sources/polygon';
 import { rectangle } from './sources/rectangle';
 import { star } from './sources/star';
+import { text } from './sources/text';
 import { wedge } from './sources/wedge';
 import { combine } from './steps/combine';
 import { offset } from './steps/offset';
@@ -30,7 +32,9 @@ const LIST = [
   star,
   line,
   path,
+  text,
   group,
+  mask,
   trim,
   repeater,
   combine,

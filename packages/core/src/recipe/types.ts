@@ -1,8 +1,9 @@
 /** What the kinds of card share: sources add outlines, steps change what stands above, paints draw it. */
 import type { Params, Values } from '../document/params';
-import type { BlendMode, Color, Gradient, Point } from '../document/types';
+import type { BlendMode, Color, CutOut, Gradient, PictureAsset, Point } from '../document/types';
 import type { Matrix } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
+import type { Fonts } from '../type/types';
 
 export type Ink =
   | { readonly style: 'solid'; readonly color: Color }
@@ -40,9 +41,24 @@ export interface GroupMark {
   readonly marks: readonly Mark[];
   readonly alpha: number;
   readonly blend: BlendMode;
+  readonly clip?: Clip;
+}
+/** Where marks show: inside the outlines by the nonzero rule, or outside of them. */
+export interface Clip {
+  readonly outlines: readonly Outline[];
+  readonly matrix: Matrix;
+  readonly mode: 'show' | 'hide';
+}
+/** A picture, its middle at the origin. */
+export interface PictureMark {
+  readonly op: 'picture';
+  readonly asset: PictureAsset;
+  readonly cut: CutOut | null;
+  readonly matrix: Matrix;
+  readonly alpha: number;
 }
 /** One drawing operation: what a display list is made of. */
-export type Mark = FillMark | StrokeMark | GroupMark;
+export type Mark = FillMark | StrokeMark | PictureMark | GroupMark;
 
 /** Outlines that belong together, as the two of a letter o: what one source gives, or one copy of it. */
 export interface Shape {
@@ -68,7 +84,7 @@ interface CardKind<P extends Params> {
 }
 export interface SourceKind<P extends Params = Params> extends CardKind<P> {
   readonly role: 'source';
-  readonly outlines: (values: Values<P>) => readonly Outline[];
+  readonly outlines: (values: Values<P>, fonts: Fonts) => readonly Outline[];
 }
 /** What a step may ask of the cards above it. */
 export interface Above {

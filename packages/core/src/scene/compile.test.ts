@@ -3,7 +3,7 @@ import { newController, newDrawing, newItem, newScene } from '../document/make';
 import type { Layer, Scene, Value } from '../document/types';
 import type { FillMark } from '../recipe/types';
 import { layerBox, layerBoxInScene } from './bounds';
-import { compileScene } from './compile';
+import { NO_LIBRARY, compileScene } from './compile';
 
 const empty = newScene('s', 'Scene', {
   width: 200,
@@ -24,7 +24,7 @@ const sceneOf = (...layers: Layer[]): Scene => ({
   layers: Object.fromEntries(layers.map((l) => [l.id, l])),
   order: layers.map((l) => l.id),
 });
-const at = (scene: Scene, frame = 0) => compileScene(scene).at(frame);
+const at = (scene: Scene, frame = 0) => compileScene(scene, NO_LIBRARY).at(frame);
 const origin = (mark: unknown) => (mark as FillMark).matrix.slice(4);
 
 describe('a scene at a frame', () => {
@@ -90,7 +90,7 @@ describe('caches', () => {
 });
 
 it('a layer’s box is tight in its own pixels and upright in the scene', () => {
-  const program = compileScene(sceneOf(square('a', {}, { position: [100, 50], rotation: 45 })));
+  const program = compileScene(sceneOf(square('a', {}, { position: [100, 50], rotation: 45 })), NO_LIBRARY);
   expect(layerBox(program, 'a', 0)).toEqual({ left: -10, top: -10, right: 10, bottom: 10 });
   const reach = Math.SQRT2 * 10;
   expect(layerBoxInScene(program, 'a', 0)?.right).toBeCloseTo(100 + reach, 9);

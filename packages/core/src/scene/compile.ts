@@ -3,11 +3,13 @@
  * recompiles one layer, and moving it about does not touch its recipe.
  */
 import { PLACE, type Values } from '../document/params';
-import type { Color, DrawingLayer, Id, Layer, Scene } from '../document/types';
+import type { Assets, Color, DrawingLayer, Id, Layer, PictureLayer, Scene } from '../document/types';
 import { IDENTITY, type Matrix, multiply, placed } from '../geometry/matrix';
 import { compileRecipe, MOST_SHAPES, newRoom, reader, type Reader } from '../recipe/evaluate';
 import { markThrough } from '../recipe/marks';
 import type { Mark } from '../recipe/types';
+import { fontsOf } from '../type/wanted';
+import { fontLabel, NO_FONTS, type Fonts } from '../type/types';
 
 export interface Problem {
   readonly layer: Id;
@@ -28,6 +30,13 @@ interface Drawn {
   readonly problems: readonly Problem[];
 }
 
+/** What scenes draw on. Two of the same fonts and assets had better be one object: programs are kept by it. */
+export interface Library {
+  readonly assets: Assets;
+  readonly fonts: Fonts;
+}
+export const NO_LIBRARY: Library = { assets: {}, fonts: NO_FONTS };
+
 export interface Program {
   readonly scene: Scene;
   /**
@@ -45,37 +54,82 @@ export interface Program {
 interface CompiledLayer {
   readonly place: Reader<typeof PLACE>;
   readonly marks: (frame: number) => Drawn;
+  readonly assets: Assets;
 }
 
 const NOTHING: Drawn = { marks: [], problems: [] };
 
-const recipes = new WeakMap<DrawingLayer['items'], { ids: readonly Id[]; marks: CompiledLayer['marks'] }>();
+interface Compiled {
+  /** By the items of a drawing. */
+  readonly recipes: WeakMap<DrawingLayer['items'], { ids: readonly Id[]; marks: CompiledLayer['marks'] }>;
+  readonly layers: WeakMap<Layer, CompiledLayer>;
+}
+/** What has been compiled with a set of fonts; layers and recipes that do not change are not compiled again. */
+const compiled = new WeakMap<Fonts, Compiled>();
 
-const recipeMarks = (layer: DrawingLayer): CompiledLayer['marks'] => {
+const compiledWith = (fonts: Fonts): Compiled => {
+  let known = compiled.get(fonts);
+  if (!known) compiled.set(fonts, (known = { recipes: new WeakMap(), layers: new WeakMap() }));
+  return known;
+};
+
+/** What is to be said of a drawing's fonts: the ones that others stand in for. */
+const fontProblems = (layer: DrawingLayer, fonts: Fonts): Problem[] =>
+  fontsOf(layer).flatMap((choice) => {
+    const instead = fonts.find(choice)?.instead;
+    if (!instead) return [];
+    const message = `asks for the font ${fontLabel(choice)}, which is not here; ${fontLabel(instead)} stands in for it`;
+    return [{ layer: layer.id, message }];
+  });
+
+const recipeMarks = (layer: DrawingLayer, fonts: Fonts): CompiledLayer['marks'] => {
+  const { recipes } = compiledWith(fonts);
   const known = recipes.get(layer.items);
   if (known?.ids === layer.recipe) return known.marks;
-  const recipe = compileRecipe(layer.recipe, layer.items);
+  const recipe = compileRecipe(layer.recipe, layer.items, fonts);
+  const problems = fontProblems(layer, fonts);
   const marks = (frame: number): Drawn => {
     const room = newRoom();
     const flow = recipe.at(frame, room);
-    if (!room.full) return { marks: flow.marks, problems: [] };
+    if (!room.full) return { marks: flow.marks, problems };
     const message = `makes more than ${MOST_SHAPES.toLocaleString('en')} copies in one frame; the rest is left out`;
-    return { marks: flow.marks, problems: [{ layer: layer.id, message }] };
+    return { marks: flow.marks, problems: [...problems, { layer: layer.id, message }] };
   };
   recipes.set(layer.items, { ids: layer.recipe, marks });
   return marks;
 };
 
-const compiled = new WeakMap<Layer, CompiledLayer>();
+const pictureMarks = (layer: PictureLayer, assets: Assets): CompiledLayer['marks'] => {
+  const asset = assets[layer.asset];
+  if (asset?.kind !== 'picture') {
+    const drawn: Drawn = { marks: [], problems: [{ layer: layer.id, message: 'shows a picture that is gone' }] };
+    return () => drawn;
+  }
+  const drawn: Drawn = {
+    marks: [{ op: 'picture', asset, cut: layer.cut, matrix: IDENTITY, alpha: 1 }],
+    problems: [],
+  };
+  return () => drawn;
+};
 
-const compileLayer = (layer: Layer): CompiledLayer => {
-  let known = compiled.get(layer);
-  if (!known) {
-    known = {
-      place: reader(PLACE, layer.params),
-      marks: layer.kind === 'drawing' ? recipeMarks(layer) : () => NOTHING,
-    };
-    compiled.set(layer, known);
+const marksOf = (layer: Layer, library: Library): CompiledLayer['marks'] => {
+  switch (layer.kind) {
+    case 'drawing':
+      return recipeMarks(layer, library.fonts);
+    case 'picture':
+      return pictureMarks(layer, library.assets);
+    case 'controller':
+      return () => NOTHING;
+  }
+};
+
+const compileLayer = (layer: Layer, library: Library): CompiledLayer => {
+  const { layers } = compiledWith(library.fonts);
+  let known = layers.get(layer);
+  // A picture's file may be swapped under it.
+  if (!known || (layer.kind === 'picture' && known.assets !== library.assets)) {
+    known = { place: reader(PLACE, layer.params), marks: marksOf(layer, library), assets: library.assets };
+    layers.set(layer, known);
   }
   return known;
 };
@@ -107,16 +161,16 @@ const asLayer = (layer: Layer, marks: readonly Mark[], matrix: Matrix, opacity: 
   return { op: 'group', marks: inScene, alpha: opacity, blend: layer.blend };
 };
 
-const programs = new WeakMap<Scene, Program>();
+const programs = new WeakMap<Scene, { readonly library: Library; readonly program: Program }>();
 
-/** The scene's program, built once for each scene object. */
-export const compileScene = (scene: Scene): Program => {
+/** The scene's program, built once for each scene object and library. */
+export const compileScene = (scene: Scene, library: Library): Program => {
   const known = programs.get(scene);
-  if (known) return known;
+  if (known?.library === library) return known.program;
   const lines = new Map(Object.values(scene.layers).map((layer) => [layer.id, ancestry(scene, layer)]));
   const problems = [...lines.values()].map((line) => line.problem).filter((p) => p !== null);
 
-  const placeAt = (layer: Layer, frame: number): Values<typeof PLACE> => compileLayer(layer).place.at(frame);
+  const placeAt = (layer: Layer, frame: number): Values<typeof PLACE> => compileLayer(layer, library).place.at(frame);
   const matrixOf = (layer: Layer, frame: number, known?: Map<Id, Matrix>): Matrix => {
     const ready = known?.get(layer.id);
     if (ready) return ready;
@@ -138,7 +192,7 @@ export const compileScene = (scene: Scene): Program => {
     },
     marksAt: (id, frame) => {
       const layer = scene.layers[id];
-      return layer ? compileLayer(layer).marks(frame).marks : [];
+      return layer ? compileLayer(layer, library).marks(frame).marks : [];
     },
     at: (frame, shows) => {
       const matrices = new Map<Id, Matrix>();
@@ -146,9 +200,9 @@ export const compileScene = (scene: Scene): Program => {
       const found: Problem[] = [...problems];
       for (let i = scene.order.length - 1; i >= 0; i--) {
         const layer = scene.layers[scene.order[i] as Id];
-        if (!layer || layer.hidden || layer.kind !== 'drawing' || frame < layer.from || frame >= layer.to) continue;
+        if (!layer || layer.hidden || frame < layer.from || frame >= layer.to) continue;
         if (shows && !shows(layer.id)) continue;
-        const drawn = compileLayer(layer).marks(frame);
+        const drawn = compileLayer(layer, library).marks(frame);
         found.push(...drawn.problems);
         const { opacity } = placeAt(layer, frame);
         const mark = asLayer(layer, drawn.marks, matrixOf(layer, frame, matrices), opacity);
@@ -157,6 +211,6 @@ export const compileScene = (scene: Scene): Program => {
       return { width: scene.width, height: scene.height, background: scene.background, marks, problems: found };
     },
   };
-  programs.set(scene, program);
+  programs.set(scene, { library, program });
   return program;
 };

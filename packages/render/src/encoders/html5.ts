@@ -2,8 +2,14 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Html5Settings } from '@kite/core/delivery/settings';
+import type { Scene } from '@kite/core/document/types';
+import { pictureKey } from '@kite/core/picture/key';
+import { compileScene, type Library } from '@kite/core/scene/compile';
+import { type RecordedFonts, recording } from '@kite/core/type/recorded';
+import type { Canvas } from '@napi-rs/canvas';
 import { strToU8, zipSync } from 'fflate';
 import { frameDrawer } from '../frames';
+import { type Materials, materialsFor, type Stock } from '../materials';
 import { appRoot } from '../root';
 import type { Encoder, EncodeJob } from './types';
 
@@ -35,12 +41,47 @@ html,body{margin:0;padding:0;overflow:hidden}
 </html>
 `;
 
+/** What the scene asks of its fonts in any of the banner's frames. */
+const recordedFonts = (scene: Scene, library: Library, { from, to }: Html5Settings): RecordedFonts => {
+  const { fonts, record } = recording(library.fonts);
+  const program = compileScene(scene, { ...library, fonts });
+  for (let frame = from; frame < to; frame++) program.at(frame);
+  return record;
+};
+
+const EXTENSIONS = { 'image/png': 'png', 'image/jpeg': 'jpg', 'image/webp': 'webp', 'image/gif': 'gif' } as const;
+
+/** The files of the pictures that the scene shows: as they were imported, or as a PNG where something is cut out. */
+const pictureFiles = async (scene: Scene, stock: Stock, { pictures }: Materials) => {
+  const names: { [key: string]: string } = {};
+  const files: { [name: string]: Uint8Array } = {};
+  for (const layer of Object.values(scene.layers)) {
+    const asset = layer.kind === 'picture' ? stock.assets[layer.asset] : undefined;
+    if (layer.kind !== 'picture' || asset?.kind !== 'picture') continue;
+    const key = pictureKey(asset, layer.cut);
+    if (names[key] !== undefined) continue;
+    const cut = layer.cut ? (pictures.get(asset, layer.cut) as Canvas | null) : null;
+    const name = `picture-${Object.keys(names).length + 1}.${cut ? 'png' : EXTENSIONS[asset.type]}`;
+    const path = stock.files[asset.sha];
+    if (cut) files[name] = new Uint8Array(await cut.encode('png'));
+    else if (path !== undefined) files[name] = new Uint8Array(await readFile(path));
+    else continue;
+    names[key] = name;
+  }
+  return { names, files };
+};
+
 export const html5: Encoder<Html5Settings> = async (job) => {
-  const { scene, settings, plan, out, done } = job;
-  const drawer = frameDrawer(scene, { ...plan, under: null });
+  const { scene, stock, settings, plan, out, done } = job;
+  const materials = await materialsFor(scene, stock);
+  const drawer = frameDrawer(scene, materials, { ...plan, under: null });
   drawer.draw(settings.fallback);
+  const pictures = await pictureFiles(scene, stock, materials);
   const banner = {
     scene,
+    assets: stock.assets,
+    fonts: recordedFonts(scene, materials.library, settings),
+    pictures: pictures.names,
     width: plan.width,
     height: plan.height,
     rate: plan.rate,
@@ -52,6 +93,7 @@ export const html5: Encoder<Html5Settings> = async (job) => {
     'index.html': strToU8(page(job)),
     'player.js': new Uint8Array(await readFile(join(appRoot(), 'dist/player.js'))),
     'scene.js': strToU8(`var kiteBanner = ${asScript(banner)};`),
+    ...pictures.files,
     'fallback.png': new Uint8Array(await drawer.canvas.encode('png')),
   };
   await writeFile(out, zipSync(files, { level: 9, mtime: new Date(1980, 0, 1) }));

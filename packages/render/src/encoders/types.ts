@@ -1,9 +1,11 @@
 import type { RenderPlan, RenderSettings } from '@kite/core/delivery/settings';
 import type { Scene } from '@kite/core/document/types';
 import type { DrawnFrame } from '../drawPool';
+import type { Stock } from '../materials';
 
 export interface EncodeJob<S extends RenderSettings = RenderSettings> {
   readonly scene: Scene;
+  readonly stock: Stock;
   readonly settings: S;
   readonly plan: RenderPlan;
   /** The file to write. */

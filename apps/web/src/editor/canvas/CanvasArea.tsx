@@ -1,12 +1,18 @@
 import { Maximize, ZoomIn, ZoomOut } from 'lucide-react';
-import { type PointerEvent, useCallback, useEffect, useRef, useState } from 'react';
+import { type DragEvent, type MouseEvent, type PointerEvent, useCallback, useEffect, useRef, useState } from 'react';
 import type { Point } from '@kite/core/document/types';
 import { IconButton } from '../../ui/Button';
 import { followPointer } from '../../ui/drag';
 import { useEditor, useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
 import { DrawPath } from './DrawPath';
+import { addText, writeText } from '../commands';
+import { importFiles } from '../importing/importFiles';
+import { CutOutTool } from './CutOut';
 import { drawShape } from './drawShape';
+import { GradientHandles } from './GradientHandles';
+import { openPath, PathEditing } from './PathEditing';
+import { TextEditing } from './TextEditing';
 import { Handles } from './Handles';
 import { layerAt, layersIn } from './hit';
 import { moveSelection } from './transforms';
@@ -122,6 +128,38 @@ export const CanvasArea = () => {
     });
   };
 
+  /** A click sets a text, or opens the one that is there; a drag gives it a box. */
+  const placeText = (event: PointerEvent, start: Point) => {
+    followPointer(event, {
+      onMove: ({ event: now }) => setMarquee({ from: start, to: toScene(view, pointOf(now)) }),
+      onEnd: ({ event: now }, moved) => {
+        setMarquee(null);
+        const to = toScene(view, pointOf(now));
+        const hit = layerAt(editor, start, 4 / view.zoom);
+        if (moved) {
+          const at: Point = [Math.round((start[0] + to[0]) / 2), Math.round((start[1] + to[1]) / 2)];
+          addText(editor, at, { width: Math.abs(to[0] - start[0]), height: Math.abs(to[1] - start[1]) });
+        } else if (hit === null || !writeText(editor, hit)) {
+          addText(editor, [Math.round(start[0]), Math.round(start[1])]);
+        }
+      },
+      onCancel: () => setMarquee(null),
+    });
+  };
+
+  const onDoubleClick = (event: MouseEvent) => {
+    if (tool !== 'select') return;
+    const hit = layerAt(editor, toScene(view, pointOf(event)), 4 / view.zoom);
+    if (hit !== null && !writeText(editor, hit)) openPath(editor, hit);
+  };
+
+  const onDrop = (event: DragEvent) => {
+    event.preventDefault();
+    const files = [...event.dataTransfer.files];
+    const [x, y] = toScene(view, pointOf(event));
+    if (files.length > 0) void importFiles(editor, files, [Math.round(x), Math.round(y)]);
+  };
+
   const onPointerDown = (event: PointerEvent<HTMLDivElement>) => {
     if (event.button === 1) {
       event.preventDefault();
@@ -129,8 +167,13 @@ export const CanvasArea = () => {
       return;
     }
     if (event.button !== 0 || tool === 'path') return;
+    editor.set({ writing: null });
     (document.activeElement as HTMLElement | null)?.blur();
     const start = toScene(view, pointOf(event));
+    if (tool === 'text') {
+      placeText(event, start);
+      return;
+    }
     if (tool !== 'select') {
       drawShape(editor, tool, event, start, view.zoom);
       return;
@@ -171,6 +214,9 @@ export const CanvasArea = () => {
       data-testid="canvas"
       className={`relative min-h-0 flex-1 touch-none overflow-hidden bg-surround ${tool === 'select' ? '' : 'cursor-crosshair'}`}
       onPointerDown={onPointerDown}
+      onDoubleClick={onDoubleClick}
+      onDragOver={(event) => event.preventDefault()}
+      onDrop={onDrop}
     >
       <div
         aria-hidden
@@ -187,6 +233,8 @@ export const CanvasArea = () => {
       <canvas ref={canvas} data-testid="picture" className="absolute" />
       <svg className="absolute inset-0 size-full" aria-hidden>
         <Handles view={view} pointOf={pointOf} />
+        <PathEditing view={view} pointOf={pointOf} />
+        <GradientHandles view={view} pointOf={pointOf} />
         {marquee && (
           <rect
             x={Math.min(toArea(view, marquee.from)[0], toArea(view, marquee.to)[0])}
@@ -199,6 +247,8 @@ export const CanvasArea = () => {
           />
         )}
       </svg>
+      <TextEditing view={view} pointOf={pointOf} />
+      <CutOutTool view={view} pointOf={pointOf} />
       {tool === 'path' && <DrawPath view={view} pointOf={pointOf} />}
       {scene.order.length === 0 && tool === 'select' && (
         <p className="pointer-events-none absolute inset-x-0 bottom-14 text-center">

@@ -2,7 +2,6 @@ import type { Point } from '@kite/core/document/types';
 import { type Box, boxThrough, union } from '@kite/core/geometry/bounds';
 import { apply, inverted, type Matrix, multiply } from '@kite/core/geometry/matrix';
 import { cornersThrough, layerBox } from '@kite/core/scene/bounds';
-import { compileScene } from '@kite/core/scene/compile';
 import { type PointerEvent, useState } from 'react';
 import { type Drag, followPointer } from '../../ui/drag';
 import { useEditor, useSlice } from '../store/context';
@@ -44,11 +43,12 @@ export const Handles = ({ view, pointOf }: HandlesProps) => {
     playing: s.playing,
     doc: s.doc,
     sceneId: s.sceneId,
+    fontsCame: s.fontsCame,
   }));
   const [hint, setHint] = useState<{ at: Point; text: string } | null>(null);
   const { scene } = editor;
   if (playing || selection.layers.length === 0) return null;
-  const program = compileScene(scene);
+  const program = editor.program;
   const chosen = selection.layers.flatMap((id) => {
     const layer = scene.layers[id];
     if (!layer) return [];
@@ -59,7 +59,10 @@ export const Handles = ({ view, pointOf }: HandlesProps) => {
   const only = chosen.length === 1 ? chosen[0] : undefined;
   const boxes = chosen.flatMap(({ box, world }) => (box ? [boxThrough(world, box)] : []));
   const all = boxes.reduce<Box | null>((sum, box) => union(sum, box), null);
-  const free = chosen.some(({ layer }) => !layer.locked);
+  /** While the vertices of a path are edited its layer's own handles would be in the way. */
+  const shaping =
+    only?.layer.kind === 'drawing' && selection.card !== null && only.layer.items[selection.card]?.kind === 'path';
+  const free = !shaping && chosen.some(({ layer }) => !layer.locked);
 
   /** The frame that the handles stand on: the layer's own axes, or the scene's for several. */
   const frameBox = only ? only.box : all;

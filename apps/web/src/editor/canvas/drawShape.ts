@@ -7,7 +7,7 @@ import { addShape } from '../commands';
 import type { Editor } from '../store/editor';
 import type { Tool } from '../store/state';
 
-export type ShapeTool = Exclude<Tool, 'select' | 'path'>;
+export type ShapeTool = Exclude<Tool, 'select' | 'path' | 'text'>;
 
 const round = (n: number) => Math.round(n);
 
@@ -20,6 +20,7 @@ const shapeIn = (tool: ShapeTool, a: Point, b: Point): { at: Point; values: { [k
     case 'rectangle':
     case 'ellipse':
       return { at, values: { width: Math.max(1, round(w)), height: Math.max(1, round(h)) } };
+    case 'wedge':
     case 'polygon':
       return { at, values: { radius } };
     case 'star':

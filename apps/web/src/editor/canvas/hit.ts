@@ -1,11 +1,10 @@
 /** Which layer is under a point, and which are in a rectangle. */
 import type { Id, Point } from '@kite/core/document/types';
 import { overlaps } from '@kite/core/geometry/bounds';
-import { determinant, type Matrix } from '@kite/core/geometry/matrix';
+import { apply, determinant, inverted, type Matrix, multiply } from '@kite/core/geometry/matrix';
 import { isLine, type Outline } from '@kite/core/geometry/outline';
 import type { Mark } from '@kite/core/recipe/types';
 import { layerBoxInScene } from '@kite/core/scene/bounds';
-import { compileScene } from '@kite/core/scene/compile';
 import type { Editor } from '../store/editor';
 
 const context = new OffscreenCanvas(1, 1).getContext('2d');
@@ -25,6 +24,11 @@ const pathOf = (outlines: readonly Outline[]): Path2D => {
 
 const hits = (mark: Mark, at: Point, world: Matrix, slack: number): boolean => {
   if (mark.op === 'group') return mark.marks.some((inner) => hits(inner, at, world, slack));
+  if (mark.op === 'picture') {
+    const back = inverted(multiply(world, mark.matrix));
+    const [x, y] = back ? apply(back, at) : [Infinity, Infinity];
+    return Math.abs(x) <= mark.asset.width / 2 && Math.abs(y) <= mark.asset.height / 2;
+  }
   if (!context || Math.abs(determinant(mark.matrix)) < 1e-12) return false;
   const path = pathOf(mark.outlines);
   const placed = new DOMMatrix([...world]).multiply(new DOMMatrix([...mark.matrix]));
@@ -47,7 +51,7 @@ const shown = (editor: Editor): Id[] => {
 
 /** The front-most layer under a point of the scene; strokes are hit within `slack` of it. */
 export const layerAt = (editor: Editor, at: Point, slack: number): Id | null => {
-  const program = compileScene(editor.scene);
+  const program = editor.program;
   const { frame } = editor.state;
   for (const id of shown(editor)) {
     const world = program.matrixAt(id, frame);
@@ -58,7 +62,7 @@ export const layerAt = (editor: Editor, at: Point, slack: number): Id | null => 
 
 /** Layers that a rectangle touches. */
 export const layersIn = (editor: Editor, a: Point, b: Point): Id[] => {
-  const program = compileScene(editor.scene);
+  const program = editor.program;
   const box = {
     left: Math.min(a[0], b[0]),
     top: Math.min(a[1], b[1]),

@@ -12,7 +12,6 @@ import {
   apply,
 } from '@kite/core/geometry/matrix';
 import { reader } from '@kite/core/recipe/evaluate';
-import { compileScene } from '@kite/core/scene/compile';
 import type { PointerEvent as ReactPointerEvent } from 'react';
 import { followPointer } from '../../ui/drag';
 import { writeValues } from '../commands';
@@ -35,7 +34,7 @@ const isFree = (layer: Layer | undefined): layer is Layer => layer !== undefined
 export const grab = (editor: Editor): Grabbed[] => {
   const { scene } = editor;
   const { frame, selection } = editor.state;
-  const program = compileScene(scene);
+  const program = editor.program;
   const chosen = new Set(selection.layers);
   const follows = (layer: Layer): boolean => {
     for (let at = layer.parent; at !== null; at = scene.layers[at]?.parent ?? null) if (chosen.has(at)) return true;

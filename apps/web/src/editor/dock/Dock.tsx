@@ -1,11 +1,12 @@
-import { Crosshair, History, Keyboard, MousePointer2, PenTool, Shapes } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { Crosshair, History, Images, Keyboard, MousePointer2, PenTool, Shapes, Type } from 'lucide-react';
+import { type ComponentProps, type ReactNode, useEffect, useState } from 'react';
 import { IconButton } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { addController } from '../commands';
 import { SHORTCUTS } from '../shortcuts';
 import { useEditor, useSlice } from '../store/context';
-import type { Drawer } from '../store/state';
+import type { Drawer, Tool } from '../store/state';
+import { AssetsDrawer } from './AssetsDrawer';
 import { HistoryDrawer } from './HistoryDrawer';
 import { ShapesDrawer } from './ShapesDrawer';
 
@@ -32,6 +33,18 @@ const ShortcutsDialog = ({ onClose }: { onClose: () => void }) => (
   </Dialog>
 );
 
+const TOOLS: readonly { tool: Tool; label: string; keys: string; icon: ReactNode }[] = [
+  { tool: 'select', label: 'Select', keys: 'S', icon: <MousePointer2 size={18} /> },
+  { tool: 'path', label: 'Draw a path', keys: 'D', icon: <PenTool size={18} /> },
+  { tool: 'text', label: 'Text', keys: 'T', icon: <Type size={18} /> },
+];
+const DRAWERS: readonly { drawer: Drawer; label: string; icon: ReactNode }[] = [
+  { drawer: 'shapes', label: 'Add a shape', icon: <Shapes size={18} /> },
+  { drawer: 'assets', label: 'Pictures and fonts', icon: <Images size={18} /> },
+];
+
+const DockButton = (props: ComponentProps<typeof IconButton>) => <IconButton size="large" side="right" {...props} />;
+
 export const Dock = () => {
   const editor = useEditor();
   const { tool, drawer } = useSlice((s) => ({ tool: s.tool, drawer: s.drawer }));
@@ -50,61 +63,36 @@ export const Dock = () => {
         aria-label="Tools"
         className="flex w-12 shrink-0 flex-col items-center gap-1 border-r border-line bg-paper py-2"
       >
-        <IconButton
-          size="large"
-          side="right"
-          label="Select"
-          shortcut="S"
-          pressed={tool === 'select'}
-          onClick={() => editor.set({ tool: 'select' })}
-        >
-          <MousePointer2 size={18} />
-        </IconButton>
-        <IconButton
-          size="large"
-          side="right"
-          label="Draw a path"
-          shortcut="D"
-          pressed={tool === 'path'}
-          onClick={() => editor.set({ tool: 'path' })}
-        >
-          <PenTool size={18} />
-        </IconButton>
+        {TOOLS.map(({ tool: own, label, keys, icon }) => (
+          <DockButton
+            key={own}
+            label={label}
+            shortcut={keys}
+            pressed={tool === own}
+            onClick={() => editor.set({ tool: own })}
+          >
+            {icon}
+          </DockButton>
+        ))}
         <Line />
-        <IconButton
-          size="large"
-          side="right"
-          label="Add a shape"
-          pressed={drawer === 'shapes'}
-          onClick={() => toggle('shapes')}
-        >
-          <Shapes size={18} />
-        </IconButton>
-        <IconButton size="large" side="right" label="Add a controller" onClick={() => addController(editor)}>
+        {DRAWERS.map(({ drawer: own, label, icon }) => (
+          <DockButton key={own} label={label} pressed={drawer === own} onClick={() => toggle(own)}>
+            {icon}
+          </DockButton>
+        ))}
+        <DockButton label="Add a controller" onClick={() => addController(editor)}>
           <Crosshair size={18} />
-        </IconButton>
+        </DockButton>
         <Line />
-        <IconButton
-          size="large"
-          side="right"
-          label="History"
-          pressed={drawer === 'history'}
-          onClick={() => toggle('history')}
-        >
+        <DockButton label="History" pressed={drawer === 'history'} onClick={() => toggle('history')}>
           <History size={18} />
-        </IconButton>
-        <IconButton
-          size="large"
-          side="right"
-          label="Keyboard"
-          shortcut="?"
-          className="mt-auto"
-          onClick={() => setHelp(true)}
-        >
+        </DockButton>
+        <DockButton label="Keyboard" shortcut="?" className="mt-auto" onClick={() => setHelp(true)}>
           <Keyboard size={18} />
-        </IconButton>
+        </DockButton>
       </nav>
       {drawer === 'shapes' && <ShapesDrawer />}
+      {drawer === 'assets' && <AssetsDrawer />}
       {drawer === 'history' && <HistoryDrawer />}
       {help && <ShortcutsDialog onClose={() => setHelp(false)} />}
     </>

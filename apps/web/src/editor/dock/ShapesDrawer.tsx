@@ -1,3 +1,4 @@
+import { NO_FONTS } from '@kite/core/type/types';
 import { KINDS } from '@kite/core/recipe/table';
 import { CardPicture } from '../inspector/CardPicture';
 import { addShape } from '../commands';
@@ -9,6 +10,7 @@ import { DrawerFrame } from './DrawerFrame';
 const SHAPES: readonly { readonly kind: ShapeTool; readonly keys?: string }[] = [
   { kind: 'rectangle', keys: 'R' },
   { kind: 'ellipse', keys: 'E' },
+  { kind: 'wedge', keys: 'W' },
   { kind: 'polygon' },
   { kind: 'star' },
   { kind: 'line' },
@@ -47,7 +49,14 @@ export const ShapesDrawer = () => {
               }}
               className={`flex flex-col items-center gap-1 rounded-md border pt-2 pb-1.5 ${tool === kind ? 'border-sky bg-sky-2' : 'border-line hover:bg-paper-2'}`}
             >
-              <CardPicture ids={['shape', 'ink']} items={{ shape, ink }} frame={0} width={64} height={46} />
+              <CardPicture
+                ids={['shape', 'ink']}
+                items={{ shape, ink }}
+                frame={0}
+                width={64}
+                height={46}
+                fonts={NO_FONTS}
+              />
               <span>
                 {label}
                 {keys && <span className="ml-1.5 text-xs text-ink-2">{keys}</span>}

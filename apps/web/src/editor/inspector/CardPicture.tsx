@@ -1,16 +1,17 @@
 import type { DrawingLayer, Id } from '@kite/core/document/types';
 import { type Box, grown, outlineBox, union } from '@kite/core/geometry/bounds';
 import { IDENTITY, type Matrix } from '@kite/core/geometry/matrix';
-import { paint } from '@kite/core/paint/canvas';
+import { NO_PICTURES, paint } from '@kite/core/paint/canvas';
 import { type Context2D, SurfacePool } from '@kite/core/paint/surface';
 import { compileRecipe, newRoom } from '@kite/core/recipe/evaluate';
 import { markBox, markThrough } from '@kite/core/recipe/marks';
 import type { Flow, Mark } from '@kite/core/recipe/types';
+import type { Fonts } from '@kite/core/type/types';
 import { useEffect, useRef } from 'react';
 import { useTheme } from '../../app/theme';
 import { offscreenSurface } from '../../preview/surface';
 
-const pool = new SurfacePool(offscreenSurface);
+const tools = { pool: new SurfacePool(offscreenSurface), pictures: NO_PICTURES };
 
 /** Outlines that nothing paints yet are shown as thin lines. */
 const marksOf = (flow: Flow, scale: number, ink: string): readonly Mark[] =>
@@ -36,17 +37,18 @@ interface CardPictureProps {
   frame: number;
   width: number;
   height: number;
+  fonts: Fonts;
 }
 
 /** What a run of cards gives, as a small drawing. */
-export const CardPicture = ({ ids, items, frame, width, height }: CardPictureProps) => {
+export const CardPicture = ({ ids, items, frame, width, height, fonts }: CardPictureProps) => {
   const canvas = useRef<HTMLCanvasElement>(null);
   const key = ids.join();
   const theme = useTheme((s) => s.theme);
   useEffect(() => {
     const context = canvas.current?.getContext('2d');
     if (!context) return;
-    const flow = compileRecipe(ids, items).at(frame, newRoom());
+    const flow = compileRecipe(ids, items, fonts).at(frame, newRoom());
     let box: Box | null = null;
     for (const { outlines } of flow.shapes) for (const outline of outlines) box = union(box, outlineBox(outline));
     for (const mark of flow.marks) box = union(box, markBox(mark));
@@ -65,10 +67,10 @@ export const CardPicture = ({ ids, items, frame, width, height }: CardPicturePro
     const shift: Matrix = [1, 0, 0, 1, -padded.left, -padded.top];
     const moved = marksOf(flow, scale, ink).map((mark) => markThrough(shift, mark));
     const list = { width: w, height: h, background: null, marks: moved, problems: [] };
-    paint(context as unknown as Context2D, list, { ...target, view }, pool);
+    paint(context as unknown as Context2D, list, { ...target, view }, tools);
     // The cards are the same as long as their ids and the items are.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [key, items, frame, width, height, theme]);
+  }, [key, items, frame, width, height, theme, fonts]);
   const ratio = window.devicePixelRatio;
   return <canvas ref={canvas} aria-hidden width={width * ratio} height={height * ratio} style={{ width, height }} />;
 };

@@ -1,5 +1,5 @@
-import type { NumberParam, Param, PointParam } from '@kite/core/document/params';
-import type { Gradient, PathValue, Point, PropertyRef, Value } from '@kite/core/document/types';
+import type { ChoiceParam, NumberParam, Param, PointParam } from '@kite/core/document/params';
+import type { FontChoice, Gradient, PathValue, Point, PropertyRef, Value } from '@kite/core/document/types';
 import { propertyAt } from '@kite/core/edits/find';
 import { samplerOf } from '@kite/core/motion/sampler';
 import { Link2, Link2Off } from 'lucide-react';
@@ -11,10 +11,12 @@ import { Select } from '../../ui/Select';
 import { writeValues } from '../commands';
 import { useEditor, useSlice } from '../store/context';
 import { sameProperty } from '../store/state';
+import { FontField } from './FontField';
 import { GradientField } from './GradientField';
 import { KeyDot } from './KeyDot';
 import { NumbersField } from './NumbersField';
 import { PathField } from './PathField';
+import { TextField } from './TextField';
 
 interface ParamFieldProps {
   /** The same property of one or several things. */
@@ -32,6 +34,10 @@ const common = <V extends Value>(values: readonly Value[]): V | null => {
   const first = values[0];
   return first !== undefined && values.every((v) => JSON.stringify(v) === JSON.stringify(first)) ? (first as V) : null;
 };
+
+/** Whether all the choices have room beside each other. */
+const fitsSegments = ({ choices }: ChoiceParam): boolean =>
+  choices.length <= 4 && choices.reduce((sum, c) => sum + c.label.length + 4, 0) <= 25;
 
 /** The values at the playhead. A thing that is not animated does not render again as the playhead moves. */
 const useValues = (refs: readonly PropertyRef[], param: Param): readonly Value[] => {
@@ -61,7 +67,7 @@ export const ParamField = memo(({ refs, param }: ParamFieldProps) => {
   const gesture = { onStart: () => editor.begin(), onEnd: () => editor.end() };
   const dot = <KeyDot refs={refs} label={param.label} />;
 
-  if (param.kind === 'gradient' || param.kind === 'path') {
+  if (param.kind === 'gradient' || param.kind === 'path' || (param.kind === 'text' && param.lines === 'many')) {
     return (
       <div className="flex flex-col gap-1">
         <span className="flex items-center gap-1.5 text-ink-2">
@@ -69,8 +75,10 @@ export const ParamField = memo(({ refs, param }: ParamFieldProps) => {
         </span>
         {param.kind === 'gradient' ? (
           <GradientField value={values[0] as Gradient} onChange={write} {...gesture} />
+        ) : param.kind === 'path' ? (
+          <PathField value={values[0] as PathValue} onChange={write} refTo={refs[0] as PropertyRef} />
         ) : (
-          <PathField value={values[0] as PathValue} onChange={write} />
+          <TextField label={param.label} value={common<string>(values)} param={param} onChange={write} {...gesture} />
         )}
       </div>
     );
@@ -93,6 +101,10 @@ export const ParamField = memo(({ refs, param }: ParamFieldProps) => {
       {param.kind === 'numbers' && (
         <NumbersField label={param.label} value={common<readonly number[]>(values)} param={param} onChange={write} />
       )}
+      {param.kind === 'text' && (
+        <TextField label={param.label} value={common<string>(values)} param={param} onChange={write} {...gesture} />
+      )}
+      {param.kind === 'font' && <FontField label={param.label} value={common<FontChoice>(values)} onChange={write} />}
       {param.kind === 'switch' && (
         <input
           type="checkbox"
@@ -103,7 +115,7 @@ export const ParamField = memo(({ refs, param }: ParamFieldProps) => {
         />
       )}
       {param.kind === 'choice' &&
-        (param.choices.length <= 3 && param.choices.every((c) => c.label.length < 9) ? (
+        (fitsSegments(param) ? (
           <Segments label={param.label} value={common<string>(values)} options={param.choices} onChange={write} />
         ) : (
           <Select

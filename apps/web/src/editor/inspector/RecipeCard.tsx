@@ -105,6 +105,7 @@ const ItemCard = ({
   const editor = useEditor();
   const { frame, open } = useSlice((s) => ({
     frame: s.playing ? 0 : s.frame,
+    fontsCame: s.fontsCame,
     open: s.selection.card === item.id,
   }));
   const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({ id: item.id });
@@ -160,7 +161,14 @@ const ItemCard = ({
     >
       <div className={`flex h-11 items-center gap-1.5 pr-1 pl-1.5 ${item.on ? '' : 'opacity-50'}`}>
         <span className="grid h-8 w-11 shrink-0 place-items-center rounded-sm bg-paper-2">
-          <CardPicture ids={above} items={layer.items} frame={frame} width={40} height={30} />
+          <CardPicture
+            ids={above}
+            items={layer.items}
+            frame={frame}
+            width={40}
+            height={30}
+            fonts={editor.library.fonts}
+          />
         </span>
         <button
           type="button"

@@ -5,10 +5,12 @@
 import { applyEdit, applyPatches, type Change, type Edit, type Patch } from '@kite/core/document/patches';
 import type { Id, Project, Scene } from '@kite/core/document/types';
 import type { Writing } from '@kite/core/motion/keys';
+import { compileScene, type Library, type Program } from '@kite/core/scene/compile';
 import { framesPerSecond } from '@kite/core/time/rate';
 import { toast } from 'sonner';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { Preview } from '../../preview/client';
+import { BrowserMaterials } from '../../preview/materials';
 import { Saver } from './saver';
 import { type EditorState, NOTHING, rangeOf, sceneOf, type Selection, stillThere } from './state';
 
@@ -48,12 +50,19 @@ const firstState = (doc: Project, sceneId: Id): EditorState => ({
   saving: { kind: 'saved' },
   view: null,
   problems: [],
+  fontsCame: 0,
+  writing: null,
+  importing: null,
+  ordering: null,
+  vertices: [],
+  cutting: null,
 });
 
 export const makeId = (): Id => crypto.randomUUID().replaceAll('-', '').slice(0, 12);
 
 export class Editor {
   readonly preview = new Preview();
+  private readonly materials = new BrowserMaterials();
   private gesture: Gesture | null = null;
   private playback = 0;
 
@@ -62,6 +71,17 @@ export class Editor {
     private readonly saver: Saver,
   ) {
     this.preview.open(this.state.doc);
+    // What is drawn over the picture needs the fonts too.
+    store.subscribe((now, before) => {
+      if (now.doc !== before.doc || now.sceneId !== before.sceneId) this.fetchFonts();
+    });
+    this.fetchFonts();
+  }
+
+  private fetchFonts(): void {
+    void this.materials
+      .fontsReady(this.scene, this.state.doc.assets)
+      ?.then((came) => came && this.set({ fontsCame: this.state.fontsCame + 1 }));
   }
 
   static async open(project: Id, scene: Id | undefined): Promise<Editor> {
@@ -87,6 +107,12 @@ export class Editor {
   }
   get scene(): Scene {
     return sceneOf(this.state);
+  }
+  get library(): Library {
+    return this.materials.library(this.state.doc.assets);
+  }
+  get program(): Program {
+    return compileScene(this.scene, this.library);
   }
   get hasUnsent(): boolean {
     return this.saver.hasUnsent;
@@ -209,7 +235,10 @@ export class Editor {
   // ---- selection
 
   select(part: Partial<Selection>): void {
-    this.set({ selection: { ...NOTHING, ...part } });
+    const selection = { ...NOTHING, ...part };
+    // Vertices belong to the card they were selected on.
+    const same = selection.card === this.state.selection.card && selection.layers[0] === this.state.selection.layers[0];
+    this.set(same ? { selection } : { selection, vertices: [], cutting: null });
   }
 
   /** Adds to or takes from the selected layers. */
@@ -230,7 +259,7 @@ export class Editor {
   showScene(sceneId: Id): void {
     if (sceneId === this.state.sceneId || !this.state.doc.scenes[sceneId]) return;
     this.pause();
-    this.set({ sceneId, selection: NOTHING, frame: 0, range: null, view: null });
+    this.set({ sceneId, selection: NOTHING, frame: 0, range: null, view: null, writing: null });
   }
 
   // ---- time

@@ -1,6 +1,6 @@
 /** What the editor shows besides the document: selection, time, tool, view. */
 import type { Patch } from '@kite/core/document/patches';
-import type { Id, Project, PropertyRef, Scene } from '@kite/core/document/types';
+import type { Asset, Id, Point, Project, PropertyRef, Scene } from '@kite/core/document/types';
 import type { KeyChoice } from '@kite/core/edits/properties';
 import type { Problem } from '@kite/core/scene/compile';
 import type { SaveState } from './saver';
@@ -19,8 +19,8 @@ export interface Selection {
 }
 export const NOTHING: Selection = { layers: [], card: null, keys: [] };
 
-export type Tool = 'select' | 'path' | 'rectangle' | 'ellipse' | 'polygon' | 'star' | 'line';
-export type Drawer = 'shapes' | 'history' | null;
+export type Tool = 'select' | 'path' | 'text' | 'rectangle' | 'ellipse' | 'wedge' | 'polygon' | 'star' | 'line';
+export type Drawer = 'shapes' | 'assets' | 'history' | null;
 export type Playing = 'loop' | 'once' | 'swing';
 
 /** Scene pixel (0, 0) stands at (x, y) of the canvas area, in CSS pixels. */
@@ -54,6 +54,18 @@ export interface EditorState {
   /** null fits the scene to the canvas. */
   readonly view: View | null;
   readonly problems: readonly Problem[];
+  /** The text that is being typed in. */
+  readonly writing: { readonly layer: Id; readonly item: Id } | null;
+  /** Drawings that wait for their layers to be chosen. */
+  readonly importing: { readonly files: readonly File[]; readonly at: Point | null } | null;
+  /** Pictures that wait for their order to be chosen. */
+  readonly ordering: { readonly assets: readonly Asset[]; readonly at: Point | null } | null;
+  /** The vertices of a path that are selected on the canvas. */
+  readonly vertices: readonly number[];
+  /** What a press on a picture's cut-out does, and the brush's diameter in pixels of the picture. */
+  readonly cutting: { readonly how: 'background' | 'keep' | 'take'; readonly size: number } | null;
+  /** Rises when a font comes in. */
+  readonly fontsCame: number;
 }
 
 export const sceneOf = (state: EditorState): Scene => state.doc.scenes[state.sceneId] as Scene;

@@ -1,6 +1,7 @@
 /** A property's real values over time, as lines for its ribbon. */
 import type { Param } from '@kite/core/document/params';
-import type { Gradient, KeyedProperty, Point, Value } from '@kite/core/document/types';
+import type { FontChoice, Gradient, KeyedProperty, Point, Value } from '@kite/core/document/types';
+import { fontLabel } from '@kite/core/type/types';
 import { samplerOf } from '@kite/core/motion/sampler';
 import { line } from 'd3-shape';
 import type { TimeScale } from './scale';
@@ -87,6 +88,10 @@ export const shownValue = (param: Param, value: Value): string => {
       return `${(value as Gradient).stops.length} stops`;
     case 'path':
       return `${(value as { vertices: readonly unknown[] }).vertices.length} vertices`;
+    case 'text':
+      return `“${(value as string).replaceAll('\n', ' ')}”`;
+    case 'font':
+      return fontLabel(value as FontChoice);
     case 'numbers':
       return (value as readonly number[]).map(short).join(', ') || 'none';
   }

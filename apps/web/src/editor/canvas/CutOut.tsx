@@ -1,0 +1,111 @@
+import type { CutOut, Id, PictureLayer, Point } from '@kite/core/document/types';
+import { setCut } from '@kite/core/edits/assets';
+import { apply, determinant, inverted, multiply, translation } from '@kite/core/geometry/matrix';
+import { type PointerEvent, useState } from 'react';
+import { followPointer } from '../../ui/drag';
+import { useEditor, useSlice } from '../store/context';
+import type { View } from '../store/state';
+import { toScene, viewMatrix } from './view';
+
+interface CutOutProps {
+  view: View;
+  pointOf: (event: { clientX: number; clientY: number }) => Point;
+}
+
+const NOTHING_CUT: CutOut = { seeds: [], grow: 0, soften: 1, strokes: [] };
+const FIRST_TOLERANCE = 0.12;
+
+/** While a picture is being cut out: clicks choose a background, strokes bring parts back or take them away. */
+export const CutOutTool = ({ view, pointOf }: CutOutProps) => {
+  const editor = useEditor();
+  const { cutting, selection, frame } = useSlice((s) => ({
+    cutting: s.cutting,
+    selection: s.selection,
+    frame: s.frame,
+    doc: s.doc,
+  }));
+  const [pointer, setPointer] = useState<Point | null>(null);
+  const layer = editor.scene.layers[selection.layers[0] as Id];
+  if (!cutting || selection.layers.length !== 1 || layer?.kind !== 'picture') return null;
+  const asset = editor.state.doc.assets[layer.asset];
+  if (asset?.kind !== 'picture') return null;
+  // From the picture's own pixels, its corner at 0, to the area's.
+  const toArea = multiply(
+    multiply(viewMatrix(view), editor.program.matrixAt(layer.id, frame)),
+    translation(-asset.width / 2, -asset.height / 2),
+  );
+  const back = inverted(
+    multiply(editor.program.matrixAt(layer.id, frame), translation(-asset.width / 2, -asset.height / 2)),
+  );
+  if (!back) return null;
+  const pixelOf = (event: { clientX: number; clientY: number }): Point => apply(back, toScene(view, pointOf(event)));
+  const write = (cut: CutOut) => editor.edit(setCut(editor.scene.id, layer.id, cut));
+  const before = (layer as PictureLayer).cut ?? NOTHING_CUT;
+
+  const onPointerDown = (event: PointerEvent) => {
+    if (event.button !== 0) return;
+    event.stopPropagation();
+    const [x, y] = pixelOf(event);
+    if (cutting.how === 'background') {
+      if (x < 0 || y < 0 || x >= asset.width || y >= asset.height) return;
+      const seed = (tolerance: number): CutOut => ({
+        ...before,
+        seeds: [
+          ...before.seeds,
+          { x: Math.floor(x), y: Math.floor(y), tolerance: Math.round(tolerance * 1000) / 1000 },
+        ],
+      });
+      editor.begin();
+      write(seed(FIRST_TOLERANCE));
+      followPointer(event, {
+        onMove: ({ dx }) => write(seed(Math.min(1, Math.max(0, FIRST_TOLERANCE + dx / 600)))),
+        onEnd: () => editor.end(),
+        onCancel: () => editor.abandon(),
+      });
+      return;
+    }
+    const points: Point[] = [[Math.round(x), Math.round(y)]];
+    const stroke = () =>
+      write({
+        ...before,
+        strokes: [...before.strokes, { keep: cutting.how === 'keep', size: cutting.size, points: [...points] }],
+      });
+    editor.begin();
+    stroke();
+    followPointer(event, {
+      onMove: ({ event: now }) => {
+        setPointer(pointOf(now));
+        const [px, py] = pixelOf(now);
+        points.push([Math.round(px), Math.round(py)]);
+        stroke();
+      },
+      onEnd: () => editor.end(),
+      onCancel: () => editor.abandon(),
+    });
+  };
+
+  const radius = (cutting.size / 2) * Math.sqrt(Math.abs(determinant(toArea)));
+  return (
+    <div
+      data-testid="cut-out"
+      className={`absolute inset-0 ${cutting.how === 'background' ? 'cursor-crosshair' : 'cursor-none'}`}
+      onPointerDown={onPointerDown}
+      onPointerMove={(event) => setPointer(pointOf(event))}
+      onPointerLeave={() => setPointer(null)}
+    >
+      {pointer && cutting.how !== 'background' && (
+        <svg className="pointer-events-none size-full" aria-hidden>
+          <circle cx={pointer[0]} cy={pointer[1]} r={radius} fill="none" stroke="var(--paper)" strokeWidth={3} />
+          <circle
+            cx={pointer[0]}
+            cy={pointer[1]}
+            r={radius}
+            fill="none"
+            stroke={cutting.how === 'keep' ? 'var(--tail)' : 'var(--kite)'}
+            strokeWidth={1.5}
+          />
+        </svg>
+      )}
+    </div>
+  );
+};

@@ -1,0 +1,144 @@
+import type { CutOut, PictureLayer } from '@kite/core/document/types';
+import { setCut, showAsset } from '@kite/core/edits/assets';
+import { Eraser, Image, Paintbrush, Scissors, Undo2 } from 'lucide-react';
+import { Button } from '../../ui/Button';
+import { NumberField } from '../../ui/NumberField';
+import { Select } from '../../ui/Select';
+import { useEditor, useSlice } from '../store/context';
+import { Card } from './Card';
+
+const row = 'grid grid-cols-[88px_1fr] items-center gap-2';
+
+/** A picture's file, and what is cut out of it. */
+export const PictureCard = ({ layer }: { layer: PictureLayer }) => {
+  const editor = useEditor();
+  const { assets, cutting } = useSlice((s) => ({ assets: s.doc.assets, cutting: s.cutting }));
+  const pictures = Object.values(assets).filter((a) => a.kind === 'picture');
+  const asset = assets[layer.asset];
+  const { cut } = layer;
+  const write = (next: CutOut | null) => editor.edit(setCut(editor.scene.id, layer.id, next));
+  const gesture = { onStart: () => editor.begin(), onEnd: () => editor.end() };
+  const last = cut?.seeds.at(-1);
+  const mode = (how: 'background' | 'keep' | 'take') =>
+    editor.set({ cutting: cutting?.how === how ? null : { how, size: cutting?.size ?? 40 } });
+  return (
+    <Card
+      title="Picture"
+      icon={<Image size={15} />}
+      aside={asset?.kind === 'picture' ? `${asset.width} × ${asset.height}` : 'missing'}
+    >
+      <label className={row}>
+        <span className="text-ink-2">File</span>
+        <Select
+          value={layer.asset}
+          options={pictures.map((p) => ({ value: p.id, label: p.name }))}
+          onChange={(id) => editor.edit(showAsset(editor.scene.id, layer.id, id))}
+        />
+      </label>
+      <div className="flex gap-1">
+        <Button
+          className={`flex-1 ${cutting?.how === 'background' ? '!bg-sky-2 text-sky' : ''}`}
+          aria-pressed={cutting?.how === 'background'}
+          icon={<Scissors size={14} />}
+          onClick={() => mode('background')}
+        >
+          Cut out a background
+        </Button>
+      </div>
+      {cutting?.how === 'background' && (
+        <p className="text-sm text-ink-2">
+          Click the background on the canvas; drag sideways from there for the tolerance.
+        </p>
+      )}
+      {cut && (
+        <>
+          {last && (
+            <label className={row}>
+              <span className="text-ink-2">Tolerance</span>
+              <NumberField
+                label="Tolerance"
+                unit="%"
+                min={0}
+                max={100}
+                step={0.25}
+                value={Math.round(last.tolerance * 1000) / 10}
+                onChange={(v) => write({ ...cut, seeds: [...cut.seeds.slice(0, -1), { ...last, tolerance: v / 100 }] })}
+                {...gesture}
+              />
+            </label>
+          )}
+          <label className={row}>
+            <span className="text-ink-2">Grow edge</span>
+            <NumberField
+              label="Grow edge"
+              unit="px"
+              min={-200}
+              max={200}
+              step={0.25}
+              value={cut.grow}
+              onChange={(grow) => write({ ...cut, grow: Math.round(grow) })}
+              {...gesture}
+            />
+          </label>
+          <label className={row}>
+            <span className="text-ink-2">Soften</span>
+            <NumberField
+              label="Soften"
+              unit="px"
+              min={0}
+              max={200}
+              step={0.25}
+              value={cut.soften}
+              onChange={(soften) => write({ ...cut, soften })}
+              {...gesture}
+            />
+          </label>
+          <div className="grid grid-cols-2 gap-1">
+            <Button
+              className={cutting?.how === 'keep' ? '!bg-sky-2 text-sky' : ''}
+              aria-pressed={cutting?.how === 'keep'}
+              icon={<Paintbrush size={14} />}
+              onClick={() => mode('keep')}
+            >
+              Bring back
+            </Button>
+            <Button
+              className={cutting?.how === 'take' ? '!bg-sky-2 text-sky' : ''}
+              aria-pressed={cutting?.how === 'take'}
+              icon={<Eraser size={14} />}
+              onClick={() => mode('take')}
+            >
+              Take away
+            </Button>
+          </div>
+          {(cutting?.how === 'keep' || cutting?.how === 'take') && (
+            <label className={row}>
+              <span className="text-ink-2">Brush</span>
+              <NumberField
+                label="Brush size"
+                unit="px"
+                min={1}
+                max={2000}
+                value={cutting.size}
+                onChange={(size) => editor.set({ cutting: { ...cutting, size: Math.round(size) } })}
+              />
+            </label>
+          )}
+          <div className="flex gap-1">
+            <Button
+              className="flex-1"
+              disabled={cut.seeds.length + cut.strokes.length === 0}
+              icon={<Undo2 size={14} />}
+              onClick={() => {
+                write(null);
+                editor.set({ cutting: null });
+              }}
+            >
+              Show the whole picture
+            </Button>
+          </div>
+        </>
+      )}
+    </Card>
+  );
+};

@@ -1,0 +1,46 @@
+import type { TextParam } from '@kite/core/document/params';
+import { useState } from 'react';
+
+interface TextFieldProps {
+  label: string;
+  /** null shows that several things differ. */
+  value: string | null;
+  param: TextParam;
+  onStart: () => void;
+  onChange: (value: string) => void;
+  onEnd: () => void;
+}
+
+/** A text, written while it is typed: what is typed between coming in and leaving is one step. */
+export const TextField = ({ label, value, param, onStart, onChange, onEnd }: TextFieldProps) => {
+  const [writing, setWriting] = useState(false);
+  const shared = {
+    'aria-label': label,
+    value: value ?? '',
+    placeholder: value === null ? 'mixed' : undefined,
+    maxLength: param.most,
+    spellCheck: false,
+    onFocus: () => {
+      setWriting(true);
+      onStart();
+    },
+    onBlur: () => {
+      if (writing) onEnd();
+      setWriting(false);
+    },
+    onChange: (event: { target: { value: string } }) => onChange(event.target.value),
+    onKeyDown: (event: React.KeyboardEvent<HTMLElement>) => {
+      event.stopPropagation();
+      if (event.key === 'Escape' || (event.key === 'Enter' && param.lines === 'one')) event.currentTarget.blur();
+    },
+  };
+  return param.lines === 'many' ? (
+    <textarea
+      rows={Math.min(5, Math.max(2, (value ?? '').split('\n').length))}
+      className="w-full resize-y rounded-md bg-paper-2 px-2 py-1 select-text"
+      {...shared}
+    />
+  ) : (
+    <input className="h-[26px] w-full min-w-0 rounded-md bg-paper-2 px-2" {...shared} />
+  );
+};

@@ -1,0 +1,76 @@
+/** Edits to a project's assets and swatches. */
+import type { Edit } from '../document/patches';
+import type { Asset, CutOut, Id, Swatch } from '../document/types';
+import { layerIn, NotFound, sceneIn } from './find';
+
+/** A file that the project has already is not taken in twice: its layers use the one that is there. */
+export const addAsset = (asset: Asset): Edit => ({
+  label: `Import ${asset.name}`,
+  change: (draft) => {
+    draft.assets[asset.id] = asset as (typeof draft.assets)[string];
+  },
+});
+
+/** Another file for an asset, wherever it is used: places and animation stay. */
+export const swapAsset = (id: Id, file: Asset): Edit => ({
+  label: 'Swap a file',
+  change: (draft) => {
+    const old = draft.assets[id];
+    if (!old || old.kind !== file.kind) throw new NotFound(`${file.kind} asset`, id);
+    draft.assets[id] = { ...file, id } as (typeof draft.assets)[string];
+  },
+});
+
+export const renameAsset = (id: Id, name: string): Edit => ({
+  label: 'Rename a file',
+  change: (draft) => {
+    const asset = draft.assets[id];
+    if (!asset) throw new NotFound('asset', id);
+    asset.name = name;
+  },
+});
+
+/** Takes away an asset that no layer shows. */
+export const removeAsset = (id: Id): Edit => ({
+  label: 'Remove a file',
+  change: (draft) => {
+    for (const scene of Object.values(draft.scenes)) {
+      const user = Object.values(scene.layers).find((l) => l.kind === 'picture' && l.asset === id);
+      if (user) throw new RangeError(`it is shown by “${user.name}” in “${scene.name}”`);
+    }
+    delete draft.assets[id];
+  },
+});
+
+/** Which file a picture layer shows. */
+export const showAsset = (sceneId: Id, layerId: Id, asset: Id): Edit => ({
+  label: 'Show another picture',
+  change: (draft) => {
+    const layer = layerIn(sceneIn(draft, sceneId), layerId);
+    if (layer.kind !== 'picture' || draft.assets[asset]?.kind !== 'picture') throw new NotFound('picture', asset);
+    layer.asset = asset;
+  },
+});
+
+export const setCut = (sceneId: Id, layerId: Id, cut: CutOut | null): Edit => ({
+  label: cut ? 'Cut out' : 'Show the whole picture',
+  change: (draft) => {
+    const layer = layerIn(sceneIn(draft, sceneId), layerId);
+    if (layer.kind !== 'picture') throw new NotFound('picture', layerId);
+    layer.cut = cut as typeof layer.cut;
+  },
+});
+
+export const addSwatch = (swatch: Swatch): Edit => ({
+  label: 'Add a swatch',
+  change: (draft) => {
+    draft.swatches.push({ ...swatch });
+  },
+});
+
+export const removeSwatch = (id: Id): Edit => ({
+  label: 'Remove a swatch',
+  change: (draft) => {
+    draft.swatches = draft.swatches.filter((s) => s.id !== id);
+  },
+});

@@ -1,0 +1,167 @@
+/** Edits to where layers are that leave the picture as it is: other parents, other pivots, groups. */
+import { newController } from '../document/make';
+import { PLACE } from '../document/params';
+import type { Edit, ProjectDraft } from '../document/patches';
+import { type Id, isKeyed, type Keyframe, type Layer, type Point, type Property, type Scene } from '../document/types';
+import { apply, determinant, IDENTITY, inverted, type Matrix, multiply, placed } from '../geometry/matrix';
+import { reader } from '../recipe/evaluate';
+import { layerIn, type LayerDraft, sceneIn } from './find';
+
+const tidy = (n: number): number => Math.round(n * 1e4) / 1e4 + 0;
+const tidyPoint = ([x, y]: Point): Point => [tidy(x), tidy(y)];
+
+const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
+
+const placeOf = (layer: LayerDraft, frame: number) => reader(PLACE, plain(layer.params)).at(frame);
+
+/** From a layer's parent's pixels to the scene's. */
+const parentMatrix = (scene: ProjectDraft['scenes'][string], id: Id | null, frame: number): Matrix => {
+  const seen = new Set<Id>();
+  let m: Matrix = IDENTITY;
+  for (let at = id; at !== null && !seen.has(at);) {
+    seen.add(at);
+    const layer = scene.layers[at];
+    if (!layer) break;
+    m = multiply(placed(placeOf(layer, frame)), m);
+    at = layer.parent;
+  }
+  return m;
+};
+
+/** Changes a property's value, or all of its keyframes' values. */
+const mapProperty = (layer: LayerDraft, key: keyof typeof PLACE, change: (value: never) => unknown): void => {
+  const now = layer.params[key] ? (plain(layer.params[key]) as Property) : { value: PLACE[key].default };
+  const next = isKeyed(now)
+    ? { ...now, keys: now.keys.map((k) => ({ ...k, value: change(k.value as never) }) as Keyframe) }
+    : { value: change(now.value as never) };
+  layer.params[key] = next as LayerDraft['params'][string];
+};
+
+/** Scale and turn of a matrix; what it slants cannot be kept by a layer. */
+export const decomposed = (m: Matrix): { rotation: number; scale: Point; slant: number } => {
+  const width = Math.hypot(m[0], m[1]);
+  const rotation = (Math.atan2(m[1], m[0]) * 180) / Math.PI;
+  const height = width > 0 ? determinant(m) / width : Math.hypot(m[2], m[3]);
+  const slant = width > 0 ? (m[0] * m[2] + m[1] * m[3]) / (width * width) : 0;
+  return { rotation, scale: [width, height], slant };
+};
+
+/** The nearest whole turns, so that 350° carried on by 20° is 370°. */
+const near = (angle: number, to: number): number => angle + 360 * Math.round((to - angle) / 360);
+
+/** Rewrites a layer's place so that under another parent matrix it stands where it stood, at a frame. */
+const settle = (layer: LayerDraft, before: Matrix, after: Matrix, frame: number): void => {
+  const back = inverted(after);
+  if (!back) return;
+  const change = multiply(back, before);
+  const v = placeOf(layer, frame);
+  const { rotation, scale } = decomposed(multiply(change, placed(v)));
+  const turn = near(rotation, v.rotation) - v.rotation;
+  const factor: Point = [v.scale[0] === 0 ? 1 : scale[0] / v.scale[0], v.scale[1] === 0 ? 1 : scale[1] / v.scale[1]];
+  // A mirrored layer's width comes out of the matrix without its sign, turned by half a turn.
+  const mirrored = v.scale[0] < 0;
+  mapProperty(layer, 'position', (p: Point) => tidyPoint(apply(change, p)));
+  if (mirrored) {
+    const turned = near(rotation - 180, v.rotation) - v.rotation;
+    mapProperty(layer, 'rotation', (r: number) => tidy(r + turned));
+    mapProperty(layer, 'scale', (s: Point) => tidyPoint([s[0] * -factor[0], s[1] * -factor[1]]));
+    return;
+  }
+  if (Math.abs(turn) > 1e-9) mapProperty(layer, 'rotation', (r: number) => tidy(r + turn));
+  if (Math.abs(factor[0] - 1) > 1e-9 || Math.abs(factor[1] - 1) > 1e-9) {
+    mapProperty(layer, 'scale', (s: Point) => tidyPoint([s[0] * factor[0], s[1] * factor[1]]));
+  }
+};
+
+const reparent = (scene: ProjectDraft['scenes'][string], id: Id, parent: Id | null, frame: number): void => {
+  const layer = layerIn(scene, id);
+  for (let at = parent; at !== null; at = scene.layers[at]?.parent ?? null) {
+    if (at === id) throw new RangeError(`“${layer.name}” cannot be its own parent`);
+  }
+  const before = parentMatrix(scene, layer.parent, frame);
+  const after = parentMatrix(scene, parent, frame);
+  layer.parent = parent;
+  settle(layer, before, after, frame);
+};
+
+/** Other parents, without a jump at the frame: places and all their keyframes are put in the new parent's pixels. */
+export const setParent = (sceneId: Id, ids: readonly Id[], parent: Id | null, frame: number): Edit => ({
+  label: 'Change a parent',
+  change: (draft) => {
+    const scene = sceneIn(draft, sceneId);
+    for (const id of ids) reparent(scene, id, parent, frame);
+  },
+});
+
+/** Moves a layer's pivot, in its own pixels, and its position with it: the picture stays at the frame. */
+export const movePivot = (sceneId: Id, id: Id, pivot: Point, frame: number): Edit => ({
+  label: 'Move the pivot',
+  change: (draft) => {
+    const layer = layerIn(sceneIn(draft, sceneId), id);
+    const v = placeOf(layer, frame);
+    const m = placed(v);
+    const [x, y] = apply(m, pivot);
+    const [dx, dy] = [x - v.position[0], y - v.position[1]];
+    mapProperty(layer, 'position', (p: Point) => tidyPoint([p[0] + dx, p[1] + dy]));
+    mapProperty(layer, 'pivot', (p: Point) => tidyPoint([p[0] + pivot[0] - v.pivot[0], p[1] + pivot[1] - v.pivot[1]]));
+  },
+});
+
+/** Moves layers by ways in the scene's pixels, all their keyframes with them. */
+export const moveBy = (sceneId: Id, ways: ReadonlyMap<Id, Point>, label: string, frame: number): Edit => ({
+  label,
+  change: (draft) => {
+    const scene = sceneIn(draft, sceneId);
+    for (const [id, way] of ways) {
+      const layer = layerIn(scene, id);
+      const m = parentMatrix(scene, layer.parent, frame);
+      const back = inverted([m[0], m[1], m[2], m[3], 0, 0]);
+      if (!back) continue;
+      const [dx, dy] = apply(back, way);
+      mapProperty(layer, 'position', (p: Point) => tidyPoint([p[0] + dx, p[1] + dy]));
+    }
+  },
+});
+
+/** Puts layers under a new controller in their midst. */
+export const groupLayers = (
+  scene: Scene,
+  ids: readonly Id[],
+  controller: Id,
+  name: string,
+  at: Point,
+  frame: number,
+): Edit => ({
+  label: 'Group layers',
+  change: (draft) => {
+    const target = sceneIn(draft, scene.id);
+    const made = newController(scene, controller, name, { position: at, tag: 'violet' });
+    target.layers[controller] = made as LayerDraft;
+    const first = target.order.findIndex((id) => ids.includes(id));
+    target.order = [...target.order.slice(0, first), controller, ...target.order.slice(first)];
+    // What hangs from a layer of the group stays with it.
+    const chosen = new Set(ids);
+    const inner = (layer: Layer | LayerDraft): boolean => {
+      for (let p = layer.parent; p !== null; p = target.layers[p]?.parent ?? null) if (chosen.has(p)) return true;
+      return false;
+    };
+    for (const id of ids) if (!inner(layerIn(target, id))) reparent(target, id, controller, frame);
+  },
+});
+
+/** Frees what hangs from controllers, where it stands, and takes the controllers away. */
+export const ungroupLayers = (sceneId: Id, ids: readonly Id[], frame: number): Edit => ({
+  label: 'Ungroup',
+  change: (draft) => {
+    const scene = sceneIn(draft, sceneId);
+    for (const id of ids) {
+      const controller = layerIn(scene, id);
+      if (controller.kind !== 'controller') continue;
+      const { parent } = controller;
+      for (const layer of Object.values(scene.layers))
+        if (layer.parent === id) reparent(scene, layer.id, parent, frame);
+      delete scene.layers[id];
+      scene.order = scene.order.filter((other) => other !== id);
+    }
+  },
+});

@@ -1,0 +1,148 @@
+/** Text taken apart into layers. */
+import { type MakeId, uniqueName } from '../document/make';
+import { PLACE } from '../document/params';
+import type { Edit } from '../document/patches';
+import type { DrawingLayer, Id, Item, Point, Property } from '../document/types';
+import { isKeyed } from '../document/types';
+import { outlineBox, union, type Box } from '../geometry/bounds';
+import { apply, placed } from '../geometry/matrix';
+import { reader } from '../recipe/evaluate';
+import { text as textKind, textLayout, type TextValues } from '../recipe/sources/text';
+import { kindOf } from '../recipe/table';
+import { glyphOutlines, type PlacedGlyph } from '../type/layout';
+import type { Fonts } from '../type/types';
+import { drawingIn, itemIn, type LayerDraft, NotFound, sceneIn } from './find';
+import { copiesOf } from './layers';
+
+export type SplitBy = 'words' | 'lines' | 'letters';
+
+interface Part {
+  readonly text: string;
+  /** Where its line begins, in the layer's pixels. */
+  readonly at: Point;
+  readonly box: Box;
+}
+
+/** The parts of laid-out text in reading order; spaces are left out. */
+export const textParts = (v: TextValues, fonts: Fonts, by: SplitBy): Part[] | null => {
+  const laid = textLayout(v, fonts);
+  if (!laid) return null;
+  const { layout, face } = laid;
+  const [right, down] = [v.place[0], v.place[1] + laid.down];
+  const groups: PlacedGlyph[][] = [];
+  const space = (g: PlacedGlyph) => /^\s*$/.test(v.text.slice(g.from, g.to));
+  let open: PlacedGlyph | null = null;
+  for (const g of layout.glyphs) {
+    const last = groups.at(-1);
+    const joins =
+      open !== null &&
+      last !== undefined &&
+      open.line === g.line &&
+      // Glyphs of one cluster, as an accent on its letter, stay together.
+      (by === 'lines' || (by === 'words' ? !space(open) && !space(g) : open.from === g.from));
+    if (joins) last.push(g);
+    else if (!space(g)) groups.push([g]);
+    open = space(g) && by === 'words' ? null : g;
+  }
+  return groups.map((glyphs) => {
+    const from = Math.min(...glyphs.map((g) => g.from));
+    const to = Math.max(...glyphs.map((g) => g.to));
+    const first = glyphs[0] as PlacedGlyph;
+    const box = glyphOutlines(face, v.size, glyphs).reduce<Box | null>((sum, o) => union(sum, outlineBox(o)), null);
+    const baseline = (layout.lines[first.line]?.baseline ?? 0) + down;
+    const width = glyphs.reduce((sum, g) => sum + g.advance, 0);
+    return {
+      text: v.text.slice(from, to).trimEnd(),
+      at: [first.x + right, baseline],
+      box: box
+        ? { left: box.left + right, right: box.right + right, top: box.top + down, bottom: box.bottom + down }
+        : {
+            left: first.x + right,
+            right: first.x + right + width,
+            top: baseline - layout.ascent,
+            bottom: baseline,
+          },
+    };
+  });
+};
+
+const moved = (property: Property | undefined, fallback: Point, [dx, dy]: Point): Property => {
+  const shift = ([x, y]: Point): Point => [Math.round((x + dx) * 1e4) / 1e4, Math.round((y + dy) * 1e4) / 1e4];
+  if (property && isKeyed(property)) {
+    return { ...property, keys: property.keys.map((k) => ({ ...k, value: shift(k.value as Point) })) };
+  }
+  return { value: shift((property?.value ?? fallback) as Point) };
+};
+
+/**
+ * Puts a layer in the place of each part of a text, first parts in front: each in place, about its own
+ * middle, with the layer's timing and keyframes. Other sources of the layer stay in it.
+ */
+export const splitText = (
+  { scene: sceneId, layer: layerId, item: itemId }: { scene: Id; layer: Id; item: Id },
+  by: SplitBy,
+  frame: number,
+  fonts: Fonts,
+  makeId: MakeId,
+): Edit => ({
+  label: `Split into ${by}`,
+  change: (draft) => {
+    const scene = sceneIn(draft, sceneId);
+    const layer = JSON.parse(JSON.stringify(drawingIn(draft, sceneId, layerId))) as DrawingLayer;
+    const item = itemIn(layer as LayerDraft & { kind: 'drawing' }, itemId) as Item;
+    if (item.kind !== textKind.kind) throw new NotFound('text', itemId);
+    const values = reader(textKind.params, item.params).at(frame);
+    const parts = textParts(values, fonts, by);
+    if (!parts) throw new RangeError('the font of this text is not here yet');
+    const others = layer.recipe.filter((id) => id !== itemId && kindOf(layer.items[id]?.kind ?? '').role === 'source');
+    const recipe = layer.recipe.filter((id) => !others.includes(id));
+    const items = Object.fromEntries(Object.entries(layer.items).filter(([id]) => !others.includes(id)));
+    const place = reader(PLACE, layer.params).at(frame);
+    const m = placed(place);
+    const taken = Object.values(scene.layers).map((l) => l.name);
+    const made = parts.map(({ text, at, box }): DrawingLayer => {
+      const middle: Point = [(box.left + box.right) / 2, (box.top + box.bottom) / 2];
+      const stands = apply(m, middle);
+      const way: Point = [stands[0] - place.position[0], stands[1] - place.position[1]];
+      const name = uniqueName(text.slice(0, 60), taken);
+      taken.push(name);
+      const own: Item = {
+        ...item,
+        params: {
+          ...item.params,
+          text: { value: text },
+          frame: { value: 'point' },
+          align: { value: 'left' },
+          place: { value: at },
+        },
+      };
+      const [copy] = copiesOf([{ ...layer, items: { ...items, [itemId]: own }, recipe }], makeId) as [DrawingLayer];
+      return {
+        ...copy,
+        name,
+        params: {
+          ...copy.params,
+          position: moved(copy.params.position, PLACE.position.default, way),
+          pivot: moved(copy.params.pivot, PLACE.pivot.default, [
+            middle[0] - place.pivot[0],
+            middle[1] - place.pivot[1],
+          ]),
+        },
+      };
+    });
+    for (const one of made) scene.layers[one.id] = one as LayerDraft;
+    const index = scene.order.indexOf(layerId);
+    const rest = scene.order.filter((id) => id !== layerId);
+    const kept = others.length > 0 ? [layerId] : [];
+    scene.order = [...rest.slice(0, index), ...made.map((l) => l.id), ...kept, ...rest.slice(index)];
+    if (kept.length > 0) {
+      const stays = drawingIn(draft, sceneId, layerId);
+      stays.recipe = stays.recipe.filter((id) => id !== itemId);
+      delete stays.items[itemId];
+      return;
+    }
+    // What hung from the whole text hangs from its first part.
+    for (const other of Object.values(scene.layers)) if (other.parent === layerId) other.parent = made[0]?.id ?? null;
+    delete scene.layers[layerId];
+  },
+});

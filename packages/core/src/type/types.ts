@@ -1,0 +1,49 @@
+/** Fonts as text needs them. Lengths are in ems, y points down, the baseline is at 0. */
+import type { FontChoice } from '../document/types';
+import type { Outline } from '../geometry/outline';
+import type { GlyphPath } from './glyphs';
+
+export interface Glyph {
+  /** Means something to its face alone. */
+  readonly id: number;
+  /** Index of the first UTF-16 unit of the text that it stands for. */
+  readonly cluster: number;
+  readonly advance: number;
+  readonly x: number;
+  readonly y: number;
+}
+
+export interface Metrics {
+  readonly ascent: number;
+  /** Positive. */
+  readonly descent: number;
+  readonly capHeight: number;
+}
+
+export type Ligatures = 'on' | 'off';
+
+export interface Face {
+  readonly metrics: Metrics;
+  /** One line of text as glyphs, left to right, with the font's kerning. */
+  readonly shape: (text: string, ligatures: Ligatures) => readonly Glyph[];
+  readonly outlines: (glyph: number) => readonly Outline[];
+  /** The same as the font draws it. */
+  readonly path: (glyph: number) => GlyphPath;
+}
+
+export interface Found {
+  readonly face: Face;
+  /** What the face is, where it is not what was asked for. */
+  readonly instead: FontChoice | null;
+}
+
+/** The fonts at hand. A set does not change: when a font comes in there is a new one. */
+export interface Fonts {
+  /** null while no face is here at all, not even one to stand in. */
+  readonly find: (choice: FontChoice) => Found | null;
+}
+
+export const NO_FONTS: Fonts = { find: () => null };
+
+export const fontLabel = ({ family, weight, italic }: FontChoice): string =>
+  `${family} ${weight}${italic ? ' italic' : ''}`;
