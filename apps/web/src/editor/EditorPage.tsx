@@ -6,6 +6,7 @@ import { CanvasArea } from './canvas/CanvasArea';
 import { Dock } from './dock/Dock';
 import { Header } from './header/Header';
 import { OrderDialog } from './importing/OrderDialog';
+import { SvgDialog } from './importing/SvgDialog';
 import { Inspector } from './inspector/Inspector';
 import { pasteLayers } from './commands';
 import { importFiles } from './importing/importFiles';
@@ -125,6 +126,7 @@ const Workspace = ({ project }: { project: string }) => {
         </main>
         <Inspector />
         <OrderDialog />
+        <SvgDialog />
       </div>
     </div>
   );

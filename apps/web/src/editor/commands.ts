@@ -15,6 +15,7 @@ import { addLayers, copiesOf, layersOf, moveLayers, removeLayers } from '@kite/c
 import { type SplitBy, splitText } from '@kite/core/edits/text';
 import { removeItem } from '@kite/core/edits/recipe';
 import { removeKeys, setValue } from '@kite/core/edits/properties';
+import { kindOf } from '@kite/core/recipe/table';
 import { samplerOf } from '@kite/core/motion/sampler';
 import { toast } from 'sonner';
 import { type Editor, makeId } from './store/editor';
@@ -237,4 +238,4 @@ export const jumpToKey = (editor: Editor, way: -1 | 1): void => {
 
 /** A card for a recipe, with the values that suit a new one. */
 export const newCard = (kind: string): Item =>
-  kind === 'group' ? { ...newItem(makeId(), kind), children: [] } : newItem(makeId(), kind);
+  kindOf(kind).role === 'group' ? { ...newItem(makeId(), kind), children: [] } : newItem(makeId(), kind);

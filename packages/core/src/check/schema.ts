@@ -11,7 +11,7 @@ import { shown } from './problem';
 export const LIMITS = {
   scenes: 200,
   layers: 2_000,
-  items: 500,
+  items: 5_000,
   keys: 5_000,
   name: 200,
   side: 8_192,
@@ -239,7 +239,7 @@ const itemRule = (value: unknown): Rule => {
     params: rule('an object', isObject),
   };
   if (typeof kind === 'string' && KINDS.has(kind)) fields.params = propertiesRule(paramsOf(kind));
-  if (kind === 'group') fields.children = ids(LIMITS.items);
+  if (typeof kind === 'string' && KINDS.get(kind)?.role === 'group') fields.children = ids(LIMITS.items);
   if (isObject(value) && 'name' in value) fields.name = nameRule;
   return object(fields);
 };

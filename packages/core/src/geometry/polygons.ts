@@ -17,8 +17,9 @@ const fromGrid = (paths: Paths64): Outline[] =>
 /** An area: its boundary does not cross itself, holes run against their rims. */
 export type Area = Paths64;
 
-/** The area that outlines fill by the nonzero rule; open ones are closed by a straight line, as a fill does. */
-export const areaOf = (outlines: readonly Outline[]): Area => Clipper.union(outlines.map(toGrid), FillRule.NonZero);
+/** The area that outlines fill by a rule; open ones are closed by a straight line, as a fill does. */
+export const areaOf = (outlines: readonly Outline[], rule: 'nonzero' | 'evenodd' = 'nonzero'): Area =>
+  Clipper.union(outlines.map(toGrid), rule === 'nonzero' ? FillRule.NonZero : FillRule.EvenOdd);
 
 export const outlinesOf = (area: Area): Outline[] => fromGrid(area);
 

@@ -37,13 +37,14 @@ interface HandlesProps {
 /** Outlines of what is selected, with handles to scale and turn it. */
 export const Handles = ({ view, pointOf }: HandlesProps) => {
   const editor = useEditor();
-  const { selection, frame, playing } = useSlice((s) => ({
+  const { selection, frame, playing, writing } = useSlice((s) => ({
     selection: s.selection,
     frame: s.frame,
     playing: s.playing,
     doc: s.doc,
     sceneId: s.sceneId,
     fontsCame: s.fontsCame,
+    writing: s.writing !== null,
   }));
   const [hint, setHint] = useState<{ at: Point; text: string } | null>(null);
   const { scene } = editor;
@@ -62,7 +63,7 @@ export const Handles = ({ view, pointOf }: HandlesProps) => {
   /** While the vertices of a path are edited its layer's own handles would be in the way. */
   const shaping =
     only?.layer.kind === 'drawing' && selection.card !== null && only.layer.items[selection.card]?.kind === 'path';
-  const free = !shaping && chosen.some(({ layer }) => !layer.locked);
+  const free = !shaping && !writing && chosen.some(({ layer }) => !layer.locked);
 
   /** The frame that the handles stand on: the layer's own axes, or the scene's for several. */
   const frameBox = only ? only.box : all;

@@ -147,7 +147,8 @@ const Field = ({ layer, item, view, pointOf, frame }: FieldProps) => {
         data-testid="canvas-text"
         value={values.text}
         spellCheck={false}
-        className="absolute top-0 left-0 h-px w-px opacity-0"
+        wrap="off"
+        className="pointer-events-none absolute top-0 left-0 h-px w-64 resize-none opacity-0"
         onChange={(event) => {
           write(event.target.value);
           setRange([event.target.selectionStart, event.target.selectionEnd]);

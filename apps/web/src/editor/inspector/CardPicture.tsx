@@ -7,7 +7,7 @@ import { compileRecipe, newRoom } from '@kite/core/recipe/evaluate';
 import { markBox, markThrough } from '@kite/core/recipe/marks';
 import type { Flow, Mark } from '@kite/core/recipe/types';
 import type { Fonts } from '@kite/core/type/types';
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useTheme } from '../../app/theme';
 import { offscreenSurface } from '../../preview/surface';
 
@@ -45,7 +45,16 @@ export const CardPicture = ({ ids, items, frame, width, height, fonts }: CardPic
   const canvas = useRef<HTMLCanvasElement>(null);
   const key = ids.join();
   const theme = useTheme((s) => s.theme);
+  const [seen, setSeen] = useState(false);
   useEffect(() => {
+    const element = canvas.current;
+    if (!element) return;
+    const observer = new IntersectionObserver(([entry]) => entry?.isIntersecting && setSeen(true));
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, []);
+  useEffect(() => {
+    if (!seen) return;
     const context = canvas.current?.getContext('2d');
     if (!context) return;
     const flow = compileRecipe(ids, items, fonts).at(frame, newRoom());
@@ -70,7 +79,7 @@ export const CardPicture = ({ ids, items, frame, width, height, fonts }: CardPic
     paint(context as unknown as Context2D, list, { ...target, view }, tools);
     // The cards are the same as long as their ids and the items are.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [key, items, frame, width, height, theme, fonts]);
+  }, [seen, key, items, frame, width, height, theme, fonts]);
   const ratio = window.devicePixelRatio;
   return <canvas ref={canvas} aria-hidden width={width * ratio} height={height * ratio} style={{ width, height }} />;
 };

@@ -29,10 +29,12 @@ import {
   ListOrdered,
   Plus,
 } from 'lucide-react';
-import { memo } from 'react';
+import { memo, useState } from 'react';
 import { Menu, type MenuEntry } from '../../ui/Menu';
 import { RenameField } from '../../ui/RenameField';
+import { turnIntoPath } from '@kite/core/edits/paths';
 import { newCard } from '../commands';
+import { makeId } from '../store/editor';
 import { useEditor, useSlice } from '../store/context';
 import { Card } from './Card';
 import { CardPicture } from './CardPicture';
@@ -55,6 +57,16 @@ const applies = (param: Param, values: { readonly [key: string]: unknown }): boo
   if (!param.when) return true;
   const [key, ...wanted] = param.when;
   return wanted.includes(String(values[key]));
+};
+
+const MOST_UNFOLDED = 40;
+/** Cards of one list that show before more are asked for. */
+const MOST_LISTED = 50;
+
+/** Whether a card stands somewhere in a group. */
+const isWithin = (items: DrawingLayer['items'], group: Id, card: Id | null): boolean => {
+  for (let at = card; at !== null; at = groupOf(items, at)) if (at === group) return at !== card;
+  return false;
 };
 
 const AddMenu = ({ layer, group }: { layer: DrawingLayer; group: Id | null }) => {
@@ -114,6 +126,9 @@ const ItemCard = ({
   const values = reader(kind.params, item.params).at(frame);
   const list = listOf(layer, group);
   const above = list.slice(0, index + 1);
+  // The cards of a large drawing show when their group is opened.
+  const inside = useSlice((s) => isWithin(layer.items, item.id, s.selection.card));
+  const showsInner = open || inside || Object.keys(layer.items).length <= MOST_UNFOLDED;
   const name = item.name ?? kind.label;
   const previous = layer.items[list[index - 1] ?? ''];
 
@@ -130,7 +145,7 @@ const ItemCard = ({
     },
     {
       label: 'Into the group above',
-      disabled: previous?.kind !== 'group',
+      disabled: !previous?.children,
       onSelect: () => previous && editor.edit(moveItem(ref, previous.id, previous.children?.length ?? 0)),
     },
     {
@@ -143,6 +158,11 @@ const ItemCard = ({
       },
     },
     { label: 'Put in a new group', onSelect: wrap },
+    {
+      label: 'Turn into a path',
+      disabled: kind.role !== 'source' || item.kind === 'path',
+      onSelect: () => editor.edit(turnIntoPath(ref, editor.state.frame, editor.library.fonts, makeId)),
+    },
     null,
     { label: 'Delete', danger: true, onSelect: () => editor.edit(removeItem(ref)) },
   ];
@@ -231,7 +251,7 @@ const ItemCard = ({
             ))}
         </div>
       )}
-      {item.kind === 'group' && (
+      {item.children && showsInner && (
         <div className="border-t border-line p-1.5 pl-3">
           <ItemList layer={layer} group={item.id} />
         </div>
@@ -246,6 +266,7 @@ const ItemList = ({ layer, group }: { layer: DrawingLayer; group: Id | null }) =
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
+  const [all, setAll] = useState(false);
   const list = listOf(layer, group);
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     if (!over || active.id === over.id) return;
@@ -257,13 +278,22 @@ const ItemList = ({ layer, group }: { layer: DrawingLayer; group: Id | null }) =
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
         <SortableContext items={[...list]} strategy={verticalListSortingStrategy}>
           <ol className="flex flex-col gap-1.5">
-            {list.map((id, i) => {
+            {list.slice(0, all ? list.length : MOST_LISTED).map((id, i) => {
               const item = layer.items[id];
               return item && <ItemCard key={id} layer={layer} item={item} group={group} index={i} />;
             })}
           </ol>
         </SortableContext>
       </DndContext>
+      {!all && list.length > MOST_LISTED && (
+        <button
+          type="button"
+          className="h-7 rounded-md px-1.5 text-left text-sky underline"
+          onClick={() => setAll(true)}
+        >
+          Show all {list.length} cards
+        </button>
+      )}
       {list.length === 0 && <p className="py-1 text-ink-2">Nothing here yet: a source gives it outlines.</p>}
       <AddMenu layer={layer} group={group} />
     </>

@@ -1,0 +1,226 @@
+import { together } from '@kite/core/document/patches';
+import type { Point } from '@kite/core/document/types';
+import { addLayers } from '@kite/core/edits/layers';
+import { layersOfSvg, partsOf, type SvgPlacing } from '@kite/core/interchange/svg/layers';
+import { SVG_LIMITS } from '@kite/core/interchange/svg/parse';
+import { readSvg, type SvgDrawing, type SvgNode } from '@kite/core/interchange/svg/read';
+import { useEffect, useMemo, useState } from 'react';
+import { toast } from 'sonner';
+import { Button } from '../../ui/Button';
+import { Dialog } from '../../ui/Dialog';
+import { Segments } from '../../ui/Segments';
+import { CardPicture } from '../inspector/CardPicture';
+import { useEditor, useSlice } from '../store/context';
+import { makeId } from '../store/editor';
+
+interface Opened {
+  readonly name: string;
+  readonly drawing: SvgDrawing;
+}
+
+const nameOf = (file: File): string => file.name.replace(/\.svg$/i, '') || 'Drawing';
+
+/** Reads a file as a drawing; what is wrong with it is told. */
+const opened = async (file: File): Promise<Opened | null> => {
+  try {
+    if (file.size > SVG_LIMITS.bytes) {
+      const size = Math.round(file.size / 2 ** 20);
+      throw new Error(`it is ${size} MB, and drawings of up to ${SVG_LIMITS.bytes / 2 ** 20} MB can be imported`);
+    }
+    return { name: nameOf(file), drawing: readSvg(await file.text()) };
+  } catch (error) {
+    const reason = error instanceof Error ? error.message : String(error);
+    toast.error(`“${file.name}” was not imported: ${reason}. Nothing was changed.`);
+    return null;
+  }
+};
+
+/** Drawings that were brought in, one after another: which of their layers come, how large, and what is lost. */
+export const SvgDialog = () => {
+  const editor = useEditor();
+  const importing = useSlice((s) => s.importing);
+  const [open, setOpen] = useState<Opened | null>(null);
+  const file = importing?.files[0];
+  const rest = () => {
+    const files = importing?.files.slice(1) ?? [];
+    setOpen(null);
+    editor.set({ importing: files.length > 0 && importing ? { ...importing, files } : null });
+  };
+  useEffect(() => {
+    if (!file) return;
+    let gone = false;
+    void opened(file).then((drawing) => {
+      if (gone) return;
+      if (drawing) setOpen(drawing);
+      else rest();
+    });
+    return () => {
+      gone = true;
+    };
+    // Each file is read once.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [file]);
+  if (!open || !importing) return null;
+  return (
+    <Chooser
+      key={open.name + importing.files.length}
+      opened={open}
+      at={importing.at}
+      waiting={importing.files.length - 1}
+      onDone={rest}
+    />
+  );
+};
+
+interface ChooserProps {
+  opened: Opened;
+  at: Point | null;
+  waiting: number;
+  onDone: () => void;
+}
+
+const Chooser = ({ opened: { name, drawing }, at, waiting, onDone }: ChooserProps) => {
+  const editor = useEditor();
+  const { scene } = editor;
+  const parts = useMemo(() => partsOf(drawing.nodes), [drawing]);
+  const [chosen, setChosen] = useState<ReadonlySet<number>>(() => new Set(parts.keys()));
+  const [how, setHow] = useState<SvgPlacing['layers']>(parts.length > 30 ? 'one-for-all' : 'one-each');
+  const larger = drawing.width > scene.width || drawing.height > scene.height;
+  const fit = Math.min(scene.width / drawing.width, scene.height / drawing.height);
+  const [size, setSize] = useState<'keep' | 'fit'>(larger || fit > 8 ? 'fit' : 'keep');
+
+  const made = (nodes: readonly SvgNode[]) =>
+    layersOfSvg(
+      drawing,
+      nodes,
+      scene,
+      name,
+      { scale: size === 'fit' ? fit * 0.8 : 1, at: at ?? [scene.width / 2, scene.height / 2], layers: how },
+      makeId,
+    );
+  const nodes = parts.filter((_, i) => chosen.has(i));
+  const { notes } = useMemo(() => made(nodes), [drawing, chosen, how, size]); // eslint-disable-line react-hooks/exhaustive-deps
+  const pictures = useMemo(
+    () =>
+      parts
+        .slice(0, 200)
+        .map(
+          (node) =>
+            layersOfSvg(drawing, [node], scene, name, { scale: 1, at: [0, 0], layers: 'one-for-all' }, makeId)
+              .layers[0],
+        ),
+    // The pictures are of the file alone.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [drawing],
+  );
+  const bring = () => {
+    const { layers } = made(nodes);
+    onDone();
+    if (layers.length === 0) return;
+    editor.edit(together(`Import ${name}`, [addLayers(scene.id, layers, editor.state.selection.layers[0])]));
+    editor.select({ layers: layers.map((l) => l.id) });
+  };
+  const toggle = (i: number) => {
+    const next = new Set(chosen);
+    if (!next.delete(i)) next.add(i);
+    setChosen(next);
+  };
+  const row = 'flex items-center justify-between gap-3';
+  return (
+    <Dialog
+      open
+      onClose={onDone}
+      title={`Import ${name}`}
+      about={`A drawing of ${Math.round(drawing.width)} × ${Math.round(drawing.height)}${waiting > 0 ? `; ${waiting} more after it` : ''}`}
+      width={620}
+    >
+      <div className="flex items-center justify-between pb-1">
+        <h3 className="font-medium">
+          {chosen.size} of {parts.length} part{parts.length === 1 ? '' : 's'}
+        </h3>
+        <span className="flex gap-1">
+          <Button className="!h-6 text-sm" onClick={() => setChosen(new Set(parts.keys()))}>
+            All
+          </Button>
+          <Button className="!h-6 text-sm" onClick={() => setChosen(new Set())}>
+            None
+          </Button>
+        </span>
+      </div>
+      <ul className="grid max-h-[260px] grid-cols-5 gap-2 overflow-y-auto rounded-md bg-paper-2 p-2">
+        {parts.map((node, i) => {
+          const picture = pictures[i];
+          return (
+            <li key={i}>
+              <label
+                className={`flex cursor-default flex-col items-center gap-1 rounded-md border bg-paper p-1.5 ${chosen.has(i) ? 'border-sky' : 'border-line opacity-60'}`}
+              >
+                {picture ? (
+                  <CardPicture
+                    ids={picture.recipe}
+                    items={picture.items}
+                    frame={0}
+                    width={84}
+                    height={56}
+                    fonts={editor.library.fonts}
+                  />
+                ) : (
+                  <span className="h-[56px]" />
+                )}
+                <span className="flex w-full items-center gap-1 text-sm">
+                  <input type="checkbox" checked={chosen.has(i)} onChange={() => toggle(i)} />
+                  <span className="truncate" title={node.name}>
+                    {node.name}
+                  </span>
+                </span>
+              </label>
+            </li>
+          );
+        })}
+        {parts.length === 0 && <li className="col-span-5 p-3 text-ink-2">There is nothing in it that can be drawn.</li>}
+      </ul>
+      <div className="mt-3 grid grid-cols-2 gap-x-6 gap-y-2">
+        <span className={row}>
+          As
+          <Segments
+            label="Layers"
+            value={how}
+            options={[
+              { value: 'one-each', label: 'A layer each' },
+              { value: 'one-for-all', label: 'One layer' },
+            ]}
+            onChange={setHow}
+          />
+        </span>
+        <span className={row}>
+          Size
+          <Segments
+            label="Size"
+            value={size}
+            options={[
+              { value: 'keep', label: 'As it is' },
+              { value: 'fit', label: 'Fit the scene' },
+            ]}
+            onChange={setSize}
+          />
+        </span>
+      </div>
+      {notes.length > 0 && (
+        <section aria-label="What cannot be kept" className="mt-3 rounded-md bg-sun-2 px-3 py-2 text-sm text-sun">
+          <h3 className="font-semibold">What cannot be kept</h3>
+          <ul className="list-disc pl-4">
+            {notes.map((note) => (
+              <li key={note}>{note}</li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <div className="mt-4 flex justify-end gap-2">
+        <Button onClick={onDone}>{waiting > 0 ? 'Leave this one out' : 'Cancel'}</Button>
+        <Button look="primary" disabled={chosen.size === 0} onClick={bring}>
+          Import
+        </Button>
+      </div>
+    </Dialog>
+  );
+};
