@@ -1,4 +1,5 @@
-import { useEffect, useState } from 'react';
+import { addSwatch, removeSwatch } from '@kite/core/edits/assets';
+import { type ReactNode, useEffect, useMemo, useState } from 'react';
 import { Group, Panel, Separator } from 'react-resizable-panels';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useStore } from 'zustand';
@@ -12,7 +13,8 @@ import { pasteLayers } from './commands';
 import { importFiles } from './importing/importFiles';
 import { runShortcut, takesText } from './shortcuts';
 import { EditorContext, useEditor } from './store/context';
-import { Editor } from './store/editor';
+import { ColorToolsContext } from '../ui/colorTools';
+import { Editor, makeId } from './store/editor';
 import { Timeline } from './timeline/Timeline';
 import { Transport } from './timeline/Transport';
 
@@ -62,9 +64,29 @@ export const EditorPage = () => {
   if (!editor) return <main className="grid h-full place-items-center text-ink-2">Opening the project …</main>;
   return (
     <EditorContext.Provider value={editor}>
-      <Workspace project={project} />
+      <EditorColors>
+        <Workspace project={project} />
+      </EditorColors>
     </EditorContext.Provider>
   );
+};
+
+/** The project's swatches, and colours from the canvas, for every colour field of the editor. */
+const EditorColors = ({ children }: { children: ReactNode }) => {
+  const editor = useEditor();
+  const swatches = useStore(editor.store, (s) => s.doc.swatches);
+  const tools = useMemo(
+    () => ({
+      swatches,
+      addSwatch: (color: string) => {
+        if (!swatches.some((s) => s.color === color)) editor.edit(addSwatch({ id: makeId(), name: color, color }));
+      },
+      removeSwatch: (id: string) => editor.edit(removeSwatch(id)),
+      sample: (take: (color: string) => void) => editor.set({ sampling: take }),
+    }),
+    [editor, swatches],
+  );
+  return <ColorToolsContext value={tools}>{children}</ColorToolsContext>;
 };
 
 const Workspace = ({ project }: { project: string }) => {

@@ -1,5 +1,15 @@
 /** The keyboard: one table, which the help lists and the page listens by. */
-import { copyLayers, cutLayers, deleteSelection, duplicateLayers, jumpToKey, nudge, restack } from './commands';
+import {
+  copyLayers,
+  cutLayers,
+  deleteSelection,
+  duplicateLayers,
+  groupSelection,
+  jumpToKey,
+  nudge,
+  restack,
+  ungroupSelection,
+} from './commands';
 import type { Editor } from './store/editor';
 import type { Tool } from './store/state';
 
@@ -37,6 +47,8 @@ export const SHORTCUTS: readonly Shortcut[] = [
   { keys: 'Ctrl+C', label: 'Copy layers', run: (e) => void copyLayers(e) },
   { keys: 'Ctrl+X', label: 'Cut layers', run: cutLayers },
   { keys: 'Ctrl+D', label: 'Duplicate layers', run: duplicateLayers },
+  { keys: 'Ctrl+G', label: 'Group layers under a controller', run: groupSelection },
+  { keys: 'Ctrl+Shift+G', label: 'Ungroup', run: ungroupSelection },
   {
     keys: 'Ctrl+A',
     label: 'Select all layers',
@@ -48,7 +60,8 @@ export const SHORTCUTS: readonly Shortcut[] = [
     keys: 'Escape',
     label: 'Select nothing; back to Select',
     run: (e) => {
-      if (e.state.cutting) e.set({ cutting: null });
+      if (e.state.sampling) e.set({ sampling: null });
+      else if (e.state.cutting) e.set({ cutting: null });
       else if (e.state.tool === 'select') e.select({});
       else e.set({ tool: 'select' });
     },

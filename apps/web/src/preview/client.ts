@@ -1,8 +1,8 @@
 /** The page's side of the preview worker: one drawing under way, and only the latest wish after it. */
 import type { Patch } from '@kite/core/document/patches';
-import type { Id, Project } from '@kite/core/document/types';
+import type { Id, Point, Project } from '@kite/core/document/types';
 import type { Matrix } from '@kite/core/geometry/matrix';
-import type { PreviewReply, PreviewRequest } from './worker';
+import type { PreviewReply, PreviewRequest, SampleReply } from './worker';
 
 export interface DrawWish {
   readonly scene: Id;
@@ -13,10 +13,13 @@ export interface DrawWish {
   readonly view: Matrix;
   /** Where the picture goes on the page, in device pixels: given back with it, so that both change at once. */
   readonly at: readonly [x: number, y: number];
+  /** Layers shown alone; none shows all. */
+  readonly solo: readonly Id[];
 }
 
 export class Preview {
   private readonly worker = new Worker(new URL('./worker.ts', import.meta.url), { type: 'module' });
+  private readonly sampled: ((color: string) => void)[] = [];
   private next = 0;
   private busy = false;
   private wish: DrawWish | null = null;
@@ -26,7 +29,11 @@ export class Preview {
   private receive: (reply: PreviewReply) => void = (reply) => reply.bitmap?.close();
 
   constructor() {
-    this.worker.onmessage = ({ data }: MessageEvent<PreviewReply>) => {
+    this.worker.onmessage = ({ data }: MessageEvent<PreviewReply | SampleReply>) => {
+      if ('sampled' in data) {
+        this.sampled.shift()?.(data.sampled);
+        return;
+      }
       this.busy = false;
       this.receive(data);
       this.pump();
@@ -70,6 +77,14 @@ export class Preview {
     this.latest = wish;
     this.wish = wish;
     this.pump();
+  }
+
+  /** The colour of the picture at a point of the scene. */
+  sample(scene: Id, frame: number, point: Point): Promise<string> {
+    return new Promise((resolve) => {
+      this.sampled.push(resolve);
+      this.say({ kind: 'sample', scene, frame, point });
+    });
   }
 
   private pump(): void {

@@ -1,6 +1,6 @@
 /** Evaluates and draws frames away from the page. Keeps its own document, changed by the same patches. */
 import { applyPatches, type Patch } from '@kite/core/document/patches';
-import type { Id, Project } from '@kite/core/document/types';
+import type { Id, Point, Project } from '@kite/core/document/types';
 import type { Matrix } from '@kite/core/geometry/matrix';
 import { paint, type Tools } from '@kite/core/paint/canvas';
 import { type Context2D, SurfacePool } from '@kite/core/paint/surface';
@@ -23,7 +23,16 @@ export type PreviewRequest =
       readonly view: Matrix;
       /** Where the picture goes on the page; comes back with it. */
       readonly at: readonly [x: number, y: number];
-    };
+      /** Layers shown alone; none shows all. */
+      readonly solo: readonly Id[];
+    }
+  /** The colour of the scene's pixel at a point. */
+  | { readonly kind: 'sample'; readonly scene: Id; readonly frame: number; readonly point: Point };
+
+/** `#RRGGBB`, or with alpha where the scene is not opaque there. */
+export interface SampleReply {
+  readonly sampled: string;
+}
 
 export interface PreviewReply {
   readonly at: readonly [x: number, y: number];
@@ -51,14 +60,28 @@ const draw = (request: Extract<PreviewRequest, { kind: 'draw' }>): PreviewReply 
   if (canvas.width !== width) canvas.width = width;
   if (canvas.height !== height) canvas.height = height;
   const target = { width, height, view };
-  const before = shown === kept ? undefined : kept?.scenes[request.scene];
+  const alone = request.solo.length > 0 ? new Set(request.solo) : null;
+  const before = shown === kept || alone ? undefined : kept?.scenes[request.scene];
   let list = before ? gestures.draw(context, before, scene, library, frame, target) : null;
   if (!list) {
-    list = compileScene(scene, library).at(frame);
+    list = compileScene(scene, library).at(frame, alone ? (id) => alone.has(id) : undefined);
     paint(context, list, target, tools);
   }
   const bitmap = canvas.transferToImageBitmap();
   return { id, frame, at, bitmap, problems: list.problems, ms: performance.now() - start };
+};
+
+const hex = (n: number) => n.toString(16).padStart(2, '0');
+
+const sample = ({ scene: id, frame, point: [x, y] }: Extract<PreviewRequest, { kind: 'sample' }>): SampleReply => {
+  const scene = shown?.scenes[id];
+  const pixel = new OffscreenCanvas(1, 1).getContext('2d', { willReadFrequently: true });
+  if (!shown || !scene || !pixel) return { sampled: '#000000' };
+  const target = { width: 1, height: 1, view: [1, 0, 0, 1, -Math.floor(x), -Math.floor(y)] as const };
+  const list = compileScene(scene, materials.library(shown.assets)).at(frame);
+  paint(pixel as unknown as Context2D, list, target, tools);
+  const [r = 0, g = 0, b = 0, a = 0] = pixel.getImageData(0, 0, 1, 1).data;
+  return { sampled: `#${hex(r)}${hex(g)}${hex(b)}${a < 255 ? hex(a) : ''}`.toUpperCase() };
 };
 
 /** A picture is drawn with all its fonts and pictures, never with some of them. */
@@ -82,6 +105,9 @@ self.onmessage = ({ data }: MessageEvent<PreviewRequest>) => {
       break;
     case 'try':
       if (kept) shown = applyPatches(kept, data.patches);
+      break;
+    case 'sample':
+      self.postMessage(sample(data));
       break;
     case 'draw':
       void settled(data.scene).then(() => {

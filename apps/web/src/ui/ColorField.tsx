@@ -1,6 +1,8 @@
 import { Popover } from 'radix-ui';
-import { useState } from 'react';
+import { Pipette, Plus } from 'lucide-react';
+import { type ReactNode, useContext, useState } from 'react';
 import { HexAlphaColorPicker, HexColorInput } from 'react-colorful';
+import { ColorToolsContext, recentColors, rememberColor } from './colorTools';
 
 interface ColorFieldProps {
   label: string;
@@ -27,12 +29,53 @@ export const Swatch = ({ color }: { color: string | null }) => (
   />
 );
 
+interface DotsProps {
+  title: string;
+  colors: readonly { readonly key: string; readonly color: string; readonly name: string }[];
+  onChoose: (color: string) => void;
+  onRemove?: (key: string) => void;
+  children?: ReactNode;
+}
+
+const Dots = ({ title, colors, onChoose, onRemove, children }: DotsProps) => (
+  <div className="flex flex-col gap-1">
+    <span className="text-xs text-ink-2">{title}</span>
+    <span className="flex flex-wrap items-center gap-1">
+      {colors.map(({ key, color, name }) => (
+        <button
+          key={key}
+          type="button"
+          aria-label={name}
+          title={onRemove ? `${name}; Alt-click removes it` : name}
+          className="rounded-sm"
+          onClick={(event) => (event.altKey && onRemove ? onRemove(key) : onChoose(color))}
+        >
+          <Swatch color={color} />
+        </button>
+      ))}
+      {children}
+    </span>
+  </div>
+);
+
 export const ColorField = ({ label, value, onStart, onChange, onEnd }: ColorFieldProps) => {
   const [open, setOpen] = useState(false);
+  const tools = useContext(ColorToolsContext);
   const change = (next: boolean) => {
     setOpen(next);
     if (next) onStart?.();
-    else onEnd?.();
+    else {
+      if (value) rememberColor(value.toUpperCase());
+      onEnd?.();
+    }
+  };
+  const sample = () => {
+    change(false);
+    tools?.sample((color) => {
+      onStart?.();
+      onChange(color);
+      onEnd?.();
+    });
   };
   return (
     <Popover.Root open={open} onOpenChange={change}>
@@ -55,14 +98,53 @@ export const ColorField = ({ label, value, onStart, onChange, onEnd }: ColorFiel
             onChange={(hex) => tidy(hex) !== value?.toUpperCase() && onChange(tidy(hex))}
             style={{ width: '100%', height: 150 }}
           />
-          <HexColorInput
-            aria-label={`${label}, as hex`}
-            prefixed
-            alpha
-            color={value ?? '#000000'}
-            onChange={(hex) => onChange(tidy(hex))}
-            className="tabular h-[26px] rounded-md bg-paper-2 px-2"
-          />
+          <span className="flex gap-1.5">
+            <HexColorInput
+              aria-label={`${label}, as hex`}
+              prefixed
+              alpha
+              color={value ?? '#000000'}
+              onChange={(hex) => onChange(tidy(hex))}
+              className="tabular h-[26px] min-w-0 flex-1 rounded-md bg-paper-2 px-2"
+            />
+            {tools && (
+              <button
+                type="button"
+                aria-label="Take a colour from the canvas"
+                title="Take a colour from the canvas"
+                onClick={sample}
+                className="grid size-[26px] place-items-center rounded-md bg-paper-2 text-ink-2 hover:text-ink"
+              >
+                <Pipette size={14} />
+              </button>
+            )}
+          </span>
+          {tools && (
+            <Dots
+              title="Swatches"
+              colors={tools.swatches.map((s) => ({ key: s.id, color: s.color, name: s.name }))}
+              onChoose={onChange}
+              onRemove={tools.removeSwatch}
+            >
+              <button
+                type="button"
+                aria-label="Add to the swatches"
+                title="Add to the swatches"
+                disabled={!value}
+                onClick={() => value && tools.addSwatch(value.toUpperCase())}
+                className="grid size-4 place-items-center rounded-sm border border-dashed border-line text-ink-2 hover:text-ink"
+              >
+                <Plus size={11} />
+              </button>
+            </Dots>
+          )}
+          {recentColors().length > 0 && (
+            <Dots
+              title="Used lately"
+              colors={recentColors().map((color) => ({ key: color, color, name: color }))}
+              onChoose={onChange}
+            />
+          )}
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

@@ -1,5 +1,5 @@
-import { DropdownMenu } from 'radix-ui';
-import type { ReactNode } from 'react';
+import { ContextMenu, DropdownMenu } from 'radix-ui';
+import { type ReactNode, useState } from 'react';
 
 export interface MenuEntry {
   readonly label: string;
@@ -17,6 +17,31 @@ interface MenuProps {
   align?: 'start' | 'end';
 }
 
+const CONTENT = 'z-50 min-w-44 rounded-md border border-line bg-paper p-1 shadow-lg';
+const ITEM =
+  'flex h-7 items-center gap-2 rounded-[5px] px-2 outline-none data-[disabled]:opacity-40 data-[highlighted]:bg-sky-2';
+
+/** The two kinds of menu have the same parts. */
+type Parts = Pick<typeof DropdownMenu, 'Item' | 'Separator'> | Pick<typeof ContextMenu, 'Item' | 'Separator'>;
+
+const Entries = ({ of: { Item, Separator }, entries }: { of: Parts; entries: MenuProps['entries'] }) =>
+  entries.map((entry, i) =>
+    entry === null ? (
+      <Separator key={i} className="my-1 h-px bg-line" />
+    ) : (
+      <Item
+        key={entry.label}
+        disabled={entry.disabled}
+        onSelect={entry.onSelect}
+        className={`${ITEM} ${entry.danger ? 'text-kite' : 'text-ink'}`}
+      >
+        {entry.icon}
+        <span className="flex-1">{entry.label}</span>
+        {entry.shortcut && <span className="pl-4 text-xs text-ink-2">{entry.shortcut}</span>}
+      </Item>
+    ),
+  );
+
 /** null between entries is a line. */
 export const Menu = ({ trigger, entries, align = 'end' }: MenuProps) => (
   <DropdownMenu.Root modal={false}>
@@ -26,25 +51,25 @@ export const Menu = ({ trigger, entries, align = 'end' }: MenuProps) => (
         align={align}
         sideOffset={4}
         onClick={(event) => event.stopPropagation()}
-        className="z-50 min-w-44 rounded-md border border-line bg-paper p-1 shadow-lg"
+        className={CONTENT}
       >
-        {entries.map((entry, i) =>
-          entry === null ? (
-            <DropdownMenu.Separator key={i} className="my-1 h-px bg-line" />
-          ) : (
-            <DropdownMenu.Item
-              key={entry.label}
-              disabled={entry.disabled}
-              onSelect={entry.onSelect}
-              className={`flex h-7 items-center gap-2 rounded-[5px] px-2 outline-none data-[disabled]:opacity-40 data-[highlighted]:bg-sky-2 ${entry.danger ? 'text-kite' : 'text-ink'}`}
-            >
-              {entry.icon}
-              <span className="flex-1">{entry.label}</span>
-              {entry.shortcut && <span className="pl-4 text-xs text-ink-2">{entry.shortcut}</span>}
-            </DropdownMenu.Item>
-          ),
-        )}
+        <Entries of={DropdownMenu} entries={entries} />
       </DropdownMenu.Content>
     </DropdownMenu.Portal>
   </DropdownMenu.Root>
 );
+
+/** The menu of what is pressed with the right button. Its entries are asked for when it opens. */
+export const PressMenu = ({ children, entries }: { children: ReactNode; entries: () => MenuProps['entries'] }) => {
+  const [open, setOpen] = useState(false);
+  return (
+    <ContextMenu.Root modal={false} onOpenChange={setOpen}>
+      <ContextMenu.Trigger asChild>{children}</ContextMenu.Trigger>
+      <ContextMenu.Portal>
+        <ContextMenu.Content className={CONTENT}>
+          {open && <Entries of={ContextMenu} entries={entries()} />}
+        </ContextMenu.Content>
+      </ContextMenu.Portal>
+    </ContextMenu.Root>
+  );
+};

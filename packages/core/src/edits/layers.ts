@@ -35,13 +35,16 @@ export const removeLayers = (sceneId: Id, ids: readonly Id[]): Edit => ({
   },
 });
 
-type LayerFields = Partial<Pick<Layer, 'name' | 'from' | 'to' | 'locked' | 'hidden' | 'tag' | 'blend' | 'parent'>>;
+type LayerFields = Partial<
+  Pick<Layer, 'name' | 'from' | 'to' | 'locked' | 'tucked' | 'hidden' | 'tag' | 'blend' | 'parent'>
+>;
 
 const LABELS: { readonly [K in keyof LayerFields]-?: string } = {
   name: 'Rename a layer',
   from: 'Trim a layer',
   to: 'Trim a layer',
   locked: 'Lock or unlock',
+  tucked: 'Tuck away or bring back',
   hidden: 'Show or hide',
   tag: 'Change a tag',
   blend: 'Change a blend mode',

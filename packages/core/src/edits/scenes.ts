@@ -50,6 +50,14 @@ export const moveScene = (id: Id, to: number): Edit => ({
   },
 });
 
+/** Places of guides, in pixels; each list is kept in order. */
+export const setGuides = (id: Id, guides: Scene['guides']): Edit => ({
+  label: 'Move a guide',
+  change: (draft) => {
+    sceneIn(draft, id).guides = { x: [...guides.x], y: [...guides.y] };
+  },
+});
+
 type SceneFields = Partial<Pick<Scene, 'name' | 'width' | 'height' | 'rate' | 'length' | 'background' | 'poster'>>;
 
 /** A new length carries along the layers that ended with the scene. */

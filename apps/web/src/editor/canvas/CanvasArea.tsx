@@ -8,9 +8,11 @@ import { sceneOf } from '../store/state';
 import { DrawPath } from './DrawPath';
 import { addText, writeText } from '../commands';
 import { importFiles } from '../importing/importFiles';
+import { AidsMenu } from './AidsMenu';
 import { CutOutTool } from './CutOut';
 import { drawShape } from './drawShape';
 import { GradientHandles } from './GradientHandles';
+import { AidLines, Rulers, SnapMarks } from './Overlays';
 import { openPath, PathEditing } from './PathEditing';
 import { TextEditing } from './TextEditing';
 import { Handles } from './Handles';
@@ -41,6 +43,8 @@ export const CanvasArea = () => {
     view: ownView,
     tool,
     problems,
+    solo,
+    sampling,
   } = useSlice((s) => ({
     doc: s.doc,
     sceneId: s.sceneId,
@@ -48,6 +52,8 @@ export const CanvasArea = () => {
     view: s.view,
     tool: s.tool,
     problems: s.problems,
+    solo: s.solo,
+    sampling: s.sampling,
   }));
   const scene = sceneOf(editor.state);
   const view = ownView ?? fitView(scene, size);
@@ -95,10 +101,10 @@ export const CanvasArea = () => {
   useEffect(() => {
     if (size.width < 1 || size.height < 1) return;
     const shown = shownPart(scene, size, view, window.devicePixelRatio);
-    if (shown) editor.preview.draw({ scene: sceneId, frame, ...shown });
+    if (shown) editor.preview.draw({ scene: sceneId, frame, solo, ...shown });
     // `view` is made anew each time; its numbers are what counts.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [editor, doc, sceneId, frame, size.width, size.height, view.zoom, view.x, view.y]);
+  }, [editor, doc, sceneId, frame, solo, size.width, size.height, view.zoom, view.x, view.y]);
 
   const pointOf = useCallback((event: { clientX: number; clientY: number }): Point => {
     const box = area.current?.getBoundingClientRect();
@@ -167,6 +173,13 @@ export const CanvasArea = () => {
       return;
     }
     if (event.button !== 0 || tool === 'path') return;
+    const take = editor.state.sampling;
+    if (take) {
+      event.preventDefault();
+      void editor.preview.sample(sceneId, frame, toScene(view, pointOf(event))).then(take);
+      editor.set({ sampling: null });
+      return;
+    }
     editor.set({ writing: null });
     (document.activeElement as HTMLElement | null)?.blur();
     const start = toScene(view, pointOf(event));
@@ -183,7 +196,7 @@ export const CanvasArea = () => {
     if (hit !== null) {
       if (event.shiftKey) editor.toggleLayer(hit);
       else if (!layers.includes(hit)) editor.select({ layers: [hit] });
-      moveSelection(editor, event, view.zoom);
+      moveSelection(editor, event, view.zoom, pointOf);
       return;
     }
     const before = event.shiftKey ? layers : [];
@@ -212,7 +225,7 @@ export const CanvasArea = () => {
       role="application"
       aria-label="Canvas"
       data-testid="canvas"
-      className={`relative min-h-0 flex-1 touch-none overflow-hidden bg-surround ${tool === 'select' ? '' : 'cursor-crosshair'}`}
+      className={`relative min-h-0 flex-1 touch-none overflow-hidden bg-surround ${tool === 'select' && !sampling ? '' : 'cursor-crosshair'}`}
       onPointerDown={onPointerDown}
       onDoubleClick={onDoubleClick}
       onDragOver={(event) => event.preventDefault()}
@@ -232,9 +245,11 @@ export const CanvasArea = () => {
       />
       <canvas ref={canvas} data-testid="picture" className="absolute" />
       <svg className="absolute inset-0 size-full" aria-hidden>
+        <AidLines view={view} pointOf={pointOf} />
         <Handles view={view} pointOf={pointOf} />
         <PathEditing view={view} pointOf={pointOf} />
         <GradientHandles view={view} pointOf={pointOf} />
+        <SnapMarks view={view} />
         {marquee && (
           <rect
             x={Math.min(toArea(view, marquee.from)[0], toArea(view, marquee.to)[0])}
@@ -247,9 +262,15 @@ export const CanvasArea = () => {
           />
         )}
       </svg>
+      <Rulers view={view} pointOf={pointOf} />
       <TextEditing view={view} pointOf={pointOf} />
       <CutOutTool view={view} pointOf={pointOf} />
       {tool === 'path' && <DrawPath view={view} pointOf={pointOf} />}
+      {sampling && (
+        <p className="pointer-events-none absolute top-2 left-1/2 -translate-x-1/2 rounded-md bg-ink px-3 py-1 text-sm text-paper">
+          Click a colour of the picture · Esc gives up
+        </p>
+      )}
       {scene.order.length === 0 && tool === 'select' && (
         <p className="pointer-events-none absolute inset-x-0 bottom-14 text-center">
           <span className="rounded-md bg-paper px-3 py-1.5 text-ink">
@@ -270,6 +291,7 @@ export const CanvasArea = () => {
         className="absolute right-2 bottom-2 flex items-center gap-0.5 rounded-md border border-line bg-paper p-0.5"
         onPointerDown={(event) => event.stopPropagation()}
       >
+        <AidsMenu />
         <IconButton label="Zoom out" side="top" onClick={() => zoomBy(1 / 1.25)}>
           <ZoomOut size={15} />
         </IconButton>

@@ -2,11 +2,11 @@ import type { Point } from '@kite/core/document/types';
 import { type Box, boxThrough, union } from '@kite/core/geometry/bounds';
 import { apply, inverted, type Matrix, multiply } from '@kite/core/geometry/matrix';
 import { cornersThrough, layerBox } from '@kite/core/scene/bounds';
-import { type PointerEvent, useState } from 'react';
+import type { PointerEvent } from 'react';
 import { type Drag, followPointer } from '../../ui/drag';
 import { useEditor, useSlice } from '../store/context';
 import type { View } from '../store/state';
-import { grab, moveSelection, scaleLayer, transformAll } from './transforms';
+import { dragPivot, grab, moveSelection, scaleLayer, transformAll } from './transforms';
 import { toScene, viewMatrix } from './view';
 
 /** The handles of a box: -1, 0 or 1 along each axis. */
@@ -29,6 +29,13 @@ const gripAt = (box: Box, [gx, gy]: Point): Point => [
 const angle = (from: Point, to: Point) => (Math.atan2(to[1] - from[1], to[0] - from[0]) * 180) / Math.PI;
 const CURSORS = ['ew-resize', 'nwse-resize', 'ns-resize', 'nesw-resize'];
 
+/** Scale in percent, and the size that it gives. */
+const scaleText = (scale: Point, by: Point, box: Box): string => {
+  const [sx, sy] = [scale[0] * by[0], scale[1] * by[1]];
+  const [w, h] = [(box.right - box.left) * Math.abs(sx), (box.bottom - box.top) * Math.abs(sy)];
+  return `${Math.round(sx * 100)} × ${Math.round(sy * 100)} %: ${Math.round(w)} × ${Math.round(h)} px`;
+};
+
 interface HandlesProps {
   view: View;
   pointOf: (event: { clientX: number; clientY: number }) => Point;
@@ -46,7 +53,6 @@ export const Handles = ({ view, pointOf }: HandlesProps) => {
     fontsCame: s.fontsCame,
     writing: s.writing !== null,
   }));
-  const [hint, setHint] = useState<{ at: Point; text: string } | null>(null);
   const { scene } = editor;
   if (playing || selection.layers.length === 0) return null;
   const program = editor.program;
@@ -72,11 +78,11 @@ export const Handles = ({ view, pointOf }: HandlesProps) => {
   /** How each gesture of a handle ends. */
   const ending = {
     onEnd: (_drag: Drag, moved: boolean) => {
-      setHint(null);
+      editor.set({ readout: null });
       if (moved) editor.end();
     },
     onCancel: () => {
-      setHint(null);
+      editor.set({ readout: null });
       editor.abandon();
     },
   };
@@ -111,13 +117,10 @@ export const Handles = ({ view, pointOf }: HandlesProps) => {
         if (only && g) {
           const f: Point = corner && !now.shiftKey ? [even, even] : factor;
           scaleLayer(editor, g, f, anchor);
-          setHint({
-            at: pointOf(now),
-            text: `${Math.round(g.place.scale[0] * f[0] * 100)} × ${Math.round(g.place.scale[1] * f[1] * 100)} %`,
-          });
+          editor.set({ readout: { at: pointOf(now), text: scaleText(g.place.scale, f, frameBox) } });
         } else {
           transformAll(editor, grabbed, anchor, Math.max(even, 0.001), 0, 'Scale');
-          setHint({ at: pointOf(now), text: `${Math.round(even * 100)} %` });
+          editor.set({ readout: { at: pointOf(now), text: `${Math.round(even * 100)} %` } });
         }
       },
       ...ending,
@@ -141,7 +144,7 @@ export const Handles = ({ view, pointOf }: HandlesProps) => {
         if (now.shiftKey) by = Math.round(by / 15) * 15;
         else by = Math.round(by * 10) / 10;
         transformAll(editor, grabbed, about, 1, by, 'Turn');
-        setHint({ at: pointOf(now), text: `${Math.round((only ? g.place.rotation : 0) + by)}°` });
+        editor.set({ readout: { at: pointOf(now), text: `${Math.round((only ? g.place.rotation : 0) + by)}°` } });
       },
       ...ending,
     });
@@ -186,10 +189,14 @@ export const Handles = ({ view, pointOf }: HandlesProps) => {
             stroke="var(--kite)"
             fill="none"
             strokeWidth={1.5}
-            style={{ pointerEvents: layer.kind === 'controller' ? 'all' : 'none', cursor: 'move' }}
+            data-testid="pivot"
+            style={{ pointerEvents: layer.locked || writing ? 'none' : 'all', cursor: 'move' }}
             onPointerDown={(event) => {
+              if (event.button !== 0) return;
               event.stopPropagation();
-              moveSelection(editor, event, view.zoom);
+              // A controller has nothing else to be moved by.
+              if (layer.kind === 'controller' && !event.altKey) moveSelection(editor, event, view.zoom, pointOf);
+              else dragPivot(editor, event, layer.id, view, pointOf);
             }}
           >
             <circle cx={x} cy={y} r={5} fill={layer.kind === 'controller' ? 'var(--paper)' : 'none'} />
@@ -233,14 +240,6 @@ export const Handles = ({ view, pointOf }: HandlesProps) => {
             );
           })}
         </>
-      )}
-      {hint && (
-        <g transform={`translate(${hint.at[0] + 14} ${hint.at[1] + 14})`}>
-          <rect width={hint.text.length * 7 + 14} height={22} rx={4} fill="var(--ink)" />
-          <text x={7} y={15} fill="var(--paper)" fontSize={12} className="tabular">
-            {hint.text}
-          </text>
-        </g>
       )}
     </g>
   );

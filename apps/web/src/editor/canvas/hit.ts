@@ -45,7 +45,8 @@ const shown = (editor: Editor): Id[] => {
   const { scene, state } = editor;
   return scene.order.filter((id) => {
     const layer = scene.layers[id];
-    return layer && !layer.hidden && !layer.locked && state.frame >= layer.from && state.frame < layer.to;
+    const shows = state.solo.length === 0 || state.solo.includes(id);
+    return layer && shows && !layer.hidden && !layer.locked && state.frame >= layer.from && state.frame < layer.to;
   });
 };
 

@@ -11,11 +11,16 @@ import {
   turn,
   apply,
 } from '@kite/core/geometry/matrix';
+import { movePivot } from '@kite/core/edits/place';
+import { type Box, boxThrough } from '@kite/core/geometry/bounds';
 import { reader } from '@kite/core/recipe/evaluate';
 import type { PointerEvent as ReactPointerEvent } from 'react';
 import { followPointer } from '../../ui/drag';
 import { writeValues } from '../commands';
 import type { Editor } from '../store/editor';
+import type { View } from '../store/state';
+import { boxOfLayers, Snapping } from './snapping';
+import { toScene } from './view';
 
 type Writes = (readonly [PropertyRef, Value])[];
 
@@ -61,23 +66,82 @@ const intoParent = (m: Matrix, [dx, dy]: Point): Point => {
 const tidy = (n: number): number => Math.round(n * 1000) / 1000;
 const tidyPoint = ([x, y]: Point): Point => [tidy(x), tidy(y)];
 
-/** Drags everything that is selected; Shift keeps to one axis. */
-export const moveSelection = (editor: Editor, down: ReactPointerEvent, zoom: number): void => {
+/** Drags everything that is selected, snapping as it goes; Shift keeps to one axis. */
+export const moveSelection = (
+  editor: Editor,
+  down: ReactPointerEvent,
+  zoom: number,
+  pointOf: (event: { clientX: number; clientY: number }) => Point,
+): void => {
   const grabbed = grab(editor);
+  const ids = grabbed.map((g) => g.id);
+  let snapping: Snapping | null = null;
+  let box: Box | null = null;
   followPointer(down, {
-    onStart: () => editor.begin('picture'),
+    onStart: () => {
+      snapping = new Snapping(editor, ids, zoom);
+      box = boxOfLayers(editor, ids);
+      editor.begin('picture');
+    },
     onMove: ({ dx, dy, event }) => {
       const straight = event.shiftKey ? (Math.abs(dx) > Math.abs(dy) ? [dx, 0] : [0, dy]) : [dx, dy];
       // Whole pixels of the scene: what is placed by hand stays crisp.
       const way: Point = [Math.round(straight[0]! / zoom), Math.round(straight[1]! / zoom)];
+      const by = box && snapping ? snapping.box(boxThrough(translation(...way), box), event) : [0, 0];
+      const whole: Point = [
+        straight[0] === 0 && event.shiftKey ? 0 : way[0] + (by[0] as number),
+        straight[1] === 0 && event.shiftKey ? 0 : way[1] + (by[1] as number),
+      ];
       const writes: Writes = grabbed.map((g) => {
-        const [px, py] = intoParent(g.parent, way);
+        const [px, py] = intoParent(g.parent, whole);
         return [g.ref('position'), tidyPoint([g.place.position[0] + px, g.place.position[1] + py])];
       });
       if (writes.length > 0) writeValues(editor, writes, 'Move');
+      const [only] = grabbed;
+      const at = only && grabbed.length === 1 ? apply(only.parent, only.place.position) : ([0, 0] as const);
+      const text = `${grabbed.length === 1 ? '' : '+ '}${tidy(at[0] + whole[0])}, ${tidy(at[1] + whole[1])}`;
+      editor.set({ readout: { at: pointOf(event), text } });
     },
-    onEnd: (_drag, moved) => moved && editor.end(),
-    onCancel: () => editor.abandon(),
+    onEnd: (_drag, moved) => {
+      snapping?.end();
+      if (moved) editor.end();
+    },
+    onCancel: () => {
+      snapping?.end();
+      editor.abandon();
+    },
+  });
+};
+
+/** Drags a layer's pivot and leaves the picture where it is. */
+export const dragPivot = (
+  editor: Editor,
+  down: ReactPointerEvent,
+  layer: Id,
+  view: View,
+  pointOf: (event: { clientX: number; clientY: number }) => Point,
+): void => {
+  const { frame } = editor.state;
+  const back = inverted(editor.program.matrixAt(layer, frame));
+  if (!back) return;
+  // The layer's own corners and middle are what a pivot is mostly wanted on.
+  const snapping = new Snapping(editor, [], view.zoom);
+  followPointer(down, {
+    onStart: () => editor.begin(),
+    onMove: ({ event }) => {
+      const at = snapping.point(toScene(view, pointOf(event)), event);
+      const pivot = tidyPoint(apply(back, at));
+      editor.edit(movePivot(editor.scene.id, layer, pivot, frame));
+      editor.set({ readout: { at: pointOf(event), text: `pivot ${pivot[0]}, ${pivot[1]}` } });
+    },
+    onEnd: (_drag, moved) => {
+      snapping.end();
+      if (moved) editor.end();
+    },
+    onCancel: () => {
+      snapping.end();
+      editor.abandon();
+    },
   });
 };
 

@@ -1,13 +1,17 @@
 import { PLACE } from '@kite/core/document/params';
 import { BLEND_MODES, type BlendMode, type Id, type Layer, TAGS } from '@kite/core/document/types';
 import { setLayers } from '@kite/core/edits/layers';
+import { setParent } from '@kite/core/edits/place';
 import { Move } from 'lucide-react';
 import { memo, useMemo } from 'react';
 import { Select } from '../../ui/Select';
 import { useEditor, useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
+import { selectTag } from '../commands';
+import { AlignRow } from './AlignRow';
 import { Card } from './Card';
 import { ParamField } from './ParamField';
+import { PivotGrid } from './PivotGrid';
 
 const inWords = (mode: string) => mode[0]?.toUpperCase() + mode.slice(1).replace('-', ' ');
 const BLENDS = BLEND_MODES.map((value) => ({ value, label: inWords(value) }));
@@ -75,9 +79,15 @@ export const PlaceCard = ({ layers }: { layers: readonly Layer[] }) => {
       {Object.entries(PLACE).map(([key, param]) => (
         <ParamField key={key} param={param} refs={ids.map((layer) => ({ scene: sceneId, layer, key }))} />
       ))}
+      {layers.length === 1 && layers[0] && layers[0].kind !== 'controller' && <PivotGrid layer={layers[0]} />}
+      <AlignRow count={layers.length} />
       <label className={row}>
         <span className="pl-5 text-ink-2">Parent</span>
-        <ParentSelect ids={ids} value={same('parent')} onChange={(parent) => set({ parent })} />
+        <ParentSelect
+          ids={ids}
+          value={same('parent')}
+          onChange={(parent) => editor.edit(setParent(sceneId, ids, parent, editor.state.frame))}
+        />
       </label>
       <label className={row}>
         <span className="pl-5 text-ink-2">Blend</span>
@@ -97,8 +107,9 @@ export const PlaceCard = ({ layers }: { layers: readonly Layer[] }) => {
               role="radio"
               aria-checked={tag === t}
               aria-label={t}
-              title={t}
+              title={`${t}; a double click selects all of it`}
               onClick={() => set({ tag: t })}
+              onDoubleClick={() => selectTag(editor, t)}
               className={`size-4 rounded-full ${tag === t ? 'ring-2 ring-ink ring-offset-1 ring-offset-paper' : ''}`}
               style={{ background: `var(--tag-${t})` }}
             />

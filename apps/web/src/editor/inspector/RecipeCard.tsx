@@ -33,7 +33,7 @@ import { memo, useState } from 'react';
 import { Menu, type MenuEntry } from '../../ui/Menu';
 import { RenameField } from '../../ui/RenameField';
 import { turnIntoPath } from '@kite/core/edits/paths';
-import { newCard } from '../commands';
+import { newCard, splitTextLayer } from '../commands';
 import { makeId } from '../store/editor';
 import { useEditor, useSlice } from '../store/context';
 import { Card } from './Card';
@@ -158,6 +158,12 @@ const ItemCard = ({
       },
     },
     { label: 'Put in a new group', onSelect: wrap },
+    ...(item.kind === 'text'
+      ? (['letters', 'words', 'lines'] as const).map((by) => ({
+          label: `Split into ${by}`,
+          onSelect: () => splitTextLayer(editor, layer.id, by),
+        }))
+      : []),
     {
       label: 'Turn into a path',
       disabled: kind.role !== 'source' || item.kind === 'path',

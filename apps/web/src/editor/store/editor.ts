@@ -56,6 +56,11 @@ const firstState = (doc: Project, sceneId: Id): EditorState => ({
   ordering: null,
   vertices: [],
   cutting: null,
+  snapped: null,
+  readout: null,
+  solo: [],
+  sampling: null,
+  showTucked: false,
 });
 
 export const makeId = (): Id => crypto.randomUUID().replaceAll('-', '').slice(0, 12);
@@ -259,7 +264,16 @@ export class Editor {
   showScene(sceneId: Id): void {
     if (sceneId === this.state.sceneId || !this.state.doc.scenes[sceneId]) return;
     this.pause();
-    this.set({ sceneId, selection: NOTHING, frame: 0, range: null, view: null, writing: null });
+    this.set({
+      sceneId,
+      selection: NOTHING,
+      frame: 0,
+      range: null,
+      view: null,
+      writing: null,
+      solo: [],
+      sampling: null,
+    });
   }
 
   // ---- time

@@ -2,6 +2,7 @@
 import type { Patch } from '@kite/core/document/patches';
 import type { Asset, Id, Point, Project, PropertyRef, Scene } from '@kite/core/document/types';
 import type { KeyChoice } from '@kite/core/edits/properties';
+import type { Snapped } from '@kite/core/geometry/snap';
 import type { Problem } from '@kite/core/scene/compile';
 import type { SaveState } from './saver';
 
@@ -47,6 +48,8 @@ export interface EditorState {
   readonly selection: Selection;
   /** Layers whose ribbons show. */
   readonly opened: ReadonlySet<Id>;
+  /** Whether tucked layers are in the lists for now. */
+  readonly showTucked: boolean;
   readonly past: readonly Step[];
   readonly future: readonly Step[];
   readonly gesturing: boolean;
@@ -64,6 +67,14 @@ export interface EditorState {
   readonly vertices: readonly number[];
   /** What a press on a picture's cut-out does, and the brush's diameter in pixels of the picture. */
   readonly cutting: { readonly how: 'background' | 'keep' | 'take'; readonly size: number } | null;
+  /** What the thing that is dragged has snapped to. */
+  readonly snapped: Snapped | null;
+  /** Numbers shown beside the pointer while something is dragged. */
+  readonly readout: { readonly at: Point; readonly text: string } | null;
+  /** Waits for a colour to be clicked on the canvas. */
+  readonly sampling: ((color: string) => void) | null;
+  /** Layers that are shown alone; none shows all. Not part of the document. */
+  readonly solo: readonly Id[];
   /** Rises when a font comes in. */
   readonly fontsCame: number;
 }

@@ -1,10 +1,24 @@
-import { ChevronDown, ChevronRight, Crosshair, Eye, EyeOff, Lock, LockOpen } from 'lucide-react';
+import { ChevronDown, ChevronRight, Crosshair, Eye, EyeOff, Image, Link2, Lock, LockOpen, Type } from 'lucide-react';
 import { memo, type PointerEvent, useState } from 'react';
 import type { Id, Layer } from '@kite/core/document/types';
 import { moveLayers, setLayers, slideLayers } from '@kite/core/edits/layers';
+import { setParent } from '@kite/core/edits/place';
+import { toast } from 'sonner';
 import { followPointer } from '../../ui/drag';
+import { type MenuEntry, PressMenu } from '../../ui/Menu';
 import { RenameField } from '../../ui/RenameField';
+import {
+  deleteSelection,
+  duplicateLayers,
+  groupSelection,
+  selectTag,
+  splitTextLayer,
+  textOf,
+  toggleSolo,
+  ungroupSelection,
+} from '../commands';
 import { useEditor, useSlice } from '../store/context';
+import { sceneOf } from '../store/state';
 import { NAMES_WIDTH, ROW, type TimeScale } from './scale';
 
 interface LayerRowProps {
@@ -21,7 +35,14 @@ const iconButton = 'grid size-5 place-items-center rounded-sm hover:text-ink';
 
 export const LayerRow = memo(({ layer, index, layersBefore, scale, open }: LayerRowProps) => {
   const editor = useEditor();
-  const selected = useSlice((s) => s.selection.layers.includes(layer.id));
+  const { selected, soloed, anySolo } = useSlice((s) => ({
+    selected: s.selection.layers.includes(layer.id),
+    soloed: s.solo.includes(layer.id),
+    anySolo: s.solo.length > 0,
+  }));
+  const parentName = useSlice((s) => (layer.parent === null ? null : (sceneOf(s).layers[layer.parent]?.name ?? null)));
+  const [renaming, setRenaming] = useState(false);
+  const [link, setLink] = useState<readonly [number, number] | null>(null);
   const [drop, setDrop] = useState<number | null>(null);
   const { id, from, to } = layer;
   const set = (fields: Parameters<typeof setLayers>[2]) => editor.edit(setLayers(editor.scene.id, [id], fields));
@@ -95,91 +116,177 @@ export const LayerRow = memo(({ layer, index, layersBefore, scale, open }: Layer
     });
   };
 
+  /** Dragged onto another layer's row, or onto nothing, the link makes that the parent. */
+  const onLink = (event: PointerEvent) => {
+    if (event.button !== 0) return;
+    event.stopPropagation();
+    const row = (now: globalThis.PointerEvent) =>
+      document.elementFromPoint(now.clientX, now.clientY)?.closest<HTMLElement>('[data-layer]')?.dataset.layer ?? null;
+    const from = event.currentTarget.getBoundingClientRect();
+    followPointer(event, {
+      onMove: ({ event: now }) => setLink([now.clientX - from.left, now.clientY - from.top]),
+      onEnd: ({ event: now }, moved) => {
+        setLink(null);
+        if (!moved) return;
+        const ids = selected ? editor.state.selection.layers : [id];
+        const target = row(now);
+        if (target !== null && ids.includes(target)) return;
+        try {
+          editor.edit(setParent(editor.scene.id, ids, target, editor.state.frame));
+        } catch (error) {
+          editor.abandon();
+          toast.error(error instanceof Error ? error.message : String(error));
+        }
+      },
+      onCancel: () => setLink(null),
+    });
+  };
+
+  const menu = (): (MenuEntry | null)[] => {
+    if (!editor.state.selection.layers.includes(id)) editor.select({ layers: [id] });
+    const hasText = textOf(layer) !== null;
+    return [
+      { label: 'Rename', onSelect: () => setTimeout(() => setRenaming(true), 0) },
+      { label: 'Duplicate', shortcut: 'Ctrl+D', onSelect: () => duplicateLayers(editor) },
+      { label: 'Group', shortcut: 'Ctrl+G', onSelect: () => groupSelection(editor) },
+      { label: 'Ungroup', shortcut: 'Ctrl+Shift+G', onSelect: () => ungroupSelection(editor) },
+      null,
+      { label: soloed ? 'Show with the others' : 'Show alone', onSelect: () => toggleSolo(editor, id) },
+      {
+        label: layer.tucked ? 'Bring back to the lists' : 'Tuck away',
+        onSelect: () =>
+          editor.edit(setLayers(editor.scene.id, editor.state.selection.layers, { tucked: !layer.tucked })),
+      },
+      { label: 'Select all with this tag', onSelect: () => selectTag(editor, layer.tag) },
+      {
+        label: 'No parent',
+        disabled: layer.parent === null,
+        onSelect: () => editor.edit(setParent(editor.scene.id, [id], null, editor.state.frame)),
+      },
+      ...(hasText
+        ? [
+            null,
+            ...(['letters', 'words', 'lines'] as const).map((by) => ({
+              label: `Split into ${by}`,
+              onSelect: () => splitTextLayer(editor, id, by),
+            })),
+          ]
+        : []),
+      null,
+      { label: 'Delete', danger: true, disabled: layer.locked, onSelect: () => deleteSelection(editor) },
+    ];
+  };
+
   const tag = `var(--tag-${layer.tag})`;
   return (
-    <div
-      role="group"
-      aria-label={`Layer ${layer.name}`}
-      data-testid="layer-row"
-      className={`relative flex border-b border-line ${selected ? 'bg-sky-2' : ''}`}
-      style={{ height: ROW }}
-    >
+    <PressMenu entries={menu}>
       <div
-        style={{ width: NAMES_WIDTH }}
-        className="flex shrink-0 items-center gap-1.5 border-r border-line pr-2 pl-1.5 select-none"
-        onPointerDown={onName}
+        role="group"
+        aria-label={`Layer ${layer.name}`}
+        data-testid="layer-row"
+        data-layer={id}
+        className={`relative flex border-b border-line ${selected ? 'bg-sky-2' : ''}`}
+        style={{ height: ROW }}
       >
-        <button
-          type="button"
-          aria-label={`${open ? 'Close' : 'Open'} ${layer.name}`}
-          aria-expanded={open}
-          className={`${iconButton} text-ink-2`}
-          onPointerDown={(event) => event.stopPropagation()}
-          onClick={() => editor.setOpened([id], !open)}
-        >
-          {open ? <ChevronDown size={13} /> : <ChevronRight size={13} />}
-        </button>
-        <span className="h-3.5 w-1 shrink-0 rounded-full" style={{ background: tag }} />
-        {layer.kind === 'controller' && <Crosshair size={12} className="shrink-0 text-ink-2" />}
-        <RenameField
-          label="Layer name"
-          value={layer.name}
-          className={`min-w-0 flex-1 ${layer.hidden ? 'text-ink-2 line-through' : ''}`}
-          onRename={(name) => set({ name })}
-        />
-        <button
-          type="button"
-          aria-label={`${layer.hidden ? 'Show' : 'Hide'} ${layer.name}`}
-          aria-pressed={layer.hidden}
-          className={`${iconButton} ${layer.hidden ? 'text-kite' : 'text-ink-2'}`}
-          onPointerDown={(event) => event.stopPropagation()}
-          onClick={() => set({ hidden: !layer.hidden })}
-        >
-          {layer.hidden ? <EyeOff size={13} /> : <Eye size={13} />}
-        </button>
-        <button
-          type="button"
-          aria-label={`${layer.locked ? 'Unlock' : 'Lock'} ${layer.name}`}
-          aria-pressed={layer.locked}
-          className={`${iconButton} ${layer.locked ? 'text-kite' : 'text-ink-2'}`}
-          onPointerDown={(event) => event.stopPropagation()}
-          onClick={() => set({ locked: !layer.locked })}
-        >
-          {layer.locked ? <Lock size={13} /> : <LockOpen size={13} />}
-        </button>
-      </div>
-      <div className="relative min-w-0 flex-1 overflow-hidden">
         <div
-          data-testid="layer-bar"
-          className={`absolute inset-y-[3px] flex items-center rounded-[5px] border text-sm ${layer.hidden ? 'opacity-40' : ''}`}
-          style={{
-            left: scale.x(from),
-            width: Math.max(4, scale.x(to) - scale.x(from)),
-            background: `color-mix(in srgb, ${tag} 20%, var(--paper))`,
-            borderColor: `color-mix(in srgb, ${tag} 60%, var(--paper))`,
-          }}
-          onPointerDown={onBar}
+          style={{ width: NAMES_WIDTH }}
+          className="flex shrink-0 items-center gap-1.5 border-r border-line pr-2 pl-1.5 select-none"
+          onPointerDown={onName}
         >
-          <span className="pointer-events-none truncate px-2">{layer.name}</span>
-          <span
-            data-testid="bar-start"
-            className="absolute inset-y-0 left-0 w-1.5 cursor-ew-resize"
-            onPointerDown={onEnd('from')}
+          <button
+            type="button"
+            aria-label={`${open ? 'Close' : 'Open'} ${layer.name}`}
+            aria-expanded={open}
+            className={`${iconButton} text-ink-2`}
+            onPointerDown={(event) => event.stopPropagation()}
+            onClick={() => editor.setOpened([id], !open)}
+          >
+            {open ? <ChevronDown size={13} /> : <ChevronRight size={13} />}
+          </button>
+          <span className="h-3.5 w-1 shrink-0 rounded-full" style={{ background: tag }} />
+          {layer.kind === 'controller' && <Crosshair size={12} className="shrink-0 text-ink-2" />}
+          {layer.kind === 'picture' && <Image size={12} className="shrink-0 text-ink-2" />}
+          {textOf(layer) !== null && <Type size={12} className="shrink-0 text-ink-2" />}
+          <RenameField
+            label="Layer name"
+            value={layer.name}
+            editing={renaming}
+            onDone={() => setRenaming(false)}
+            className={`min-w-0 flex-1 ${layer.hidden ? 'text-ink-2 line-through' : ''} ${anySolo && !soloed ? 'opacity-50' : ''} ${layer.tucked ? 'italic' : ''}`}
+            onRename={(name) => set({ name })}
           />
-          <span
-            data-testid="bar-end"
-            className="absolute inset-y-0 right-0 w-1.5 cursor-ew-resize"
-            onPointerDown={onEnd('to')}
-          />
+          {soloed && <span title="Shown alone" className="size-2 shrink-0 rounded-full bg-kite" />}
+          <button
+            type="button"
+            aria-label={`Parent of ${layer.name}: ${parentName ?? 'none'}`}
+            title={
+              parentName ? `Hangs from ${parentName}; drag to another layer` : 'Drag to the layer it is to hang from'
+            }
+            className={`${iconButton} relative cursor-grab ${layer.parent === null ? 'text-ink-2 opacity-60' : 'text-tail'}`}
+            onPointerDown={onLink}
+          >
+            <Link2 size={13} />
+            {link && (
+              <svg aria-hidden className="pointer-events-none absolute top-0 left-0 z-30 size-1 overflow-visible">
+                <path d={`M10 10L${link[0]} ${link[1]}`} stroke="var(--tail)" strokeWidth={2} />
+                <circle cx={link[0]} cy={link[1]} r={4} fill="var(--tail)" />
+              </svg>
+            )}
+          </button>
+          <button
+            type="button"
+            aria-label={`${layer.hidden ? 'Show' : 'Hide'} ${layer.name}`}
+            aria-pressed={layer.hidden}
+            className={`${iconButton} ${layer.hidden ? 'text-kite' : 'text-ink-2'}`}
+            onPointerDown={(event) => event.stopPropagation()}
+            onClick={() => set({ hidden: !layer.hidden })}
+          >
+            {layer.hidden ? <EyeOff size={13} /> : <Eye size={13} />}
+          </button>
+          <button
+            type="button"
+            aria-label={`${layer.locked ? 'Unlock' : 'Lock'} ${layer.name}`}
+            aria-pressed={layer.locked}
+            className={`${iconButton} ${layer.locked ? 'text-kite' : 'text-ink-2'}`}
+            onPointerDown={(event) => event.stopPropagation()}
+            onClick={() => set({ locked: !layer.locked })}
+          >
+            {layer.locked ? <Lock size={13} /> : <LockOpen size={13} />}
+          </button>
         </div>
+        <div className="relative min-w-0 flex-1 overflow-hidden">
+          <div
+            data-testid="layer-bar"
+            className={`absolute inset-y-[3px] flex items-center rounded-[5px] border text-sm ${layer.hidden ? 'opacity-40' : ''}`}
+            style={{
+              left: scale.x(from),
+              width: Math.max(4, scale.x(to) - scale.x(from)),
+              background: `color-mix(in srgb, ${tag} 20%, var(--paper))`,
+              borderColor: `color-mix(in srgb, ${tag} 60%, var(--paper))`,
+            }}
+            onPointerDown={onBar}
+          >
+            <span className="pointer-events-none truncate px-2">{layer.name}</span>
+            <span
+              data-testid="bar-start"
+              className="absolute inset-y-0 left-0 w-1.5 cursor-ew-resize"
+              onPointerDown={onEnd('from')}
+            />
+            <span
+              data-testid="bar-end"
+              className="absolute inset-y-0 right-0 w-1.5 cursor-ew-resize"
+              onPointerDown={onEnd('to')}
+            />
+          </div>
+        </div>
+        {drop !== null && (
+          <div
+            className="pointer-events-none absolute left-0 z-20 h-0.5 bg-sky"
+            style={{ top: (drop - index) * ROW - 1, width: NAMES_WIDTH }}
+          />
+        )}
       </div>
-      {drop !== null && (
-        <div
-          className="pointer-events-none absolute left-0 z-20 h-0.5 bg-sky"
-          style={{ top: (drop - index) * ROW - 1, width: NAMES_WIDTH }}
-        />
-      )}
-    </div>
+    </PressMenu>
   );
 });
 LayerRow.displayName = 'LayerRow';

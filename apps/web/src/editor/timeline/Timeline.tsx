@@ -29,17 +29,25 @@ export const Timeline = () => {
   const body = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(800);
   const [sweep, setSweep] = useState<{ left: number; top: number; width: number; height: number } | null>(null);
-  const { scene, opened } = useSlice((s) => ({ scene: sceneOf(s), opened: s.opened }));
-  const rows = useMemo(() => rowsOf(scene, opened), [scene, opened]);
+  const { scene, opened, showTucked } = useSlice((s) => ({
+    scene: sceneOf(s),
+    opened: s.opened,
+    showTucked: s.showTucked,
+  }));
+  const rows = useMemo(() => rowsOf(scene, opened, showTucked), [scene, opened, showTucked]);
+  const tucked = scene.order.filter((id) => scene.layers[id]?.tucked).length;
   // Rows know where they could be dropped without being drawn again whenever any layer changes.
   const latest = useRef(rows);
   useEffect(() => {
     latest.current = rows;
   }, [rows]);
   const layersBefore = useCallback(
-    (row: number, moving: ReadonlySet<Id>) =>
-      latest.current.slice(0, row).filter((r) => r.kind === 'layer' && !moving.has(r.layer)).length,
-    [],
+    (row: number, moving: ReadonlySet<Id>) => {
+      const next = latest.current.slice(row).find((r) => r.kind === 'layer' && !moving.has(r.layer));
+      const rest = editor.scene.order.filter((id) => !moving.has(id));
+      return next ? rest.indexOf(next.layer) : rest.length;
+    },
+    [editor],
   );
   const scale = useMemo(() => timeScale(scene.length, width), [scene.length, width]);
 
@@ -122,6 +130,17 @@ export const Timeline = () => {
             </div>
           );
         })}
+        {tucked > 0 && (
+          <button
+            type="button"
+            className="h-[26px] px-3 text-sm text-ink-2 hover:text-ink"
+            onPointerDown={(event) => event.stopPropagation()}
+            onClick={() => editor.set({ showTucked: !showTucked })}
+          >
+            {showTucked ? 'Leave' : 'Show'} {tucked} tucked layer{tucked === 1 ? '' : 's'}
+            {showTucked ? ' out of the list' : ''}
+          </button>
+        )}
         {sweep && <div className="pointer-events-none absolute z-20 border border-sky bg-sky/10" style={sweep} />}
       </div>
       <Playhead x={scale.x} />

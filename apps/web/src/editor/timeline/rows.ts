@@ -31,10 +31,11 @@ export const ribbonName = (layer: Layer, ref: PropertyRef): string => {
   return item ? `${item.name ?? kindOf(item.kind).label} · ${label.toLowerCase()}` : label;
 };
 
-export const rowsOf = (scene: Scene, opened: ReadonlySet<Id>): TimelineRow[] =>
+/** Tucked layers have no rows unless they are asked for. */
+export const rowsOf = (scene: Scene, opened: ReadonlySet<Id>, showTucked = false): TimelineRow[] =>
   scene.order.flatMap((id): TimelineRow[] => {
     const layer = scene.layers[id];
-    if (!layer) return [];
+    if (!layer || (layer.tucked && !showTucked)) return [];
     const head: TimelineRow = { kind: 'layer', key: id, layer: id };
     if (!opened.has(id)) return [head];
     const ribbons = propertiesOf(scene.id, layer)

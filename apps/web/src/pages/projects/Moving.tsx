@@ -34,6 +34,7 @@ const useScene = (doc: Project | undefined, playing: boolean) => {
         height: Math.max(1, Math.round(scene.height * zoom * ratio)),
         view: [zoom * ratio, 0, 0, zoom * ratio, 0, 0],
         at: [0, 0],
+        solo: [],
       });
     let request = 0;
     const start = performance.now();

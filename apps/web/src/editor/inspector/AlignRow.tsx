@@ -1,0 +1,46 @@
+import {
+  AlignCenterHorizontal,
+  AlignCenterVertical,
+  AlignEndHorizontal,
+  AlignEndVertical,
+  AlignHorizontalSpaceBetween,
+  AlignStartHorizontal,
+  AlignStartVertical,
+  AlignVerticalSpaceBetween,
+} from 'lucide-react';
+import type { ReactNode } from 'react';
+import type { Alignment } from '@kite/core/geometry/snap';
+import { IconButton } from '../../ui/Button';
+import { alignSelection, distributeSelection } from '../commands';
+import { useEditor } from '../store/context';
+
+const ALIGNMENTS: readonly { readonly how: Alignment; readonly label: string; readonly icon: ReactNode }[] = [
+  { how: 'left', label: 'Align left edges', icon: <AlignStartVertical size={14} /> },
+  { how: 'centre', label: 'Align centres', icon: <AlignCenterVertical size={14} /> },
+  { how: 'right', label: 'Align right edges', icon: <AlignEndVertical size={14} /> },
+  { how: 'top', label: 'Align top edges', icon: <AlignStartHorizontal size={14} /> },
+  { how: 'middle', label: 'Align middles', icon: <AlignCenterHorizontal size={14} /> },
+  { how: 'bottom', label: 'Align bottom edges', icon: <AlignEndHorizontal size={14} /> },
+];
+
+/** One layer is aligned to the scene, several to each other. */
+export const AlignRow = ({ count }: { count: number }) => {
+  const editor = useEditor();
+  const to = count === 1 ? ' with the scene' : '';
+  return (
+    <div role="group" aria-label="Align" className="flex items-center justify-between">
+      {ALIGNMENTS.map(({ how, label, icon }) => (
+        <IconButton key={how} label={label + to} onClick={() => alignSelection(editor, how)}>
+          {icon}
+        </IconButton>
+      ))}
+      <span className="h-5 w-px bg-line" />
+      <IconButton label="Equal gaps across" disabled={count < 3} onClick={() => distributeSelection(editor, 0)}>
+        <AlignHorizontalSpaceBetween size={14} />
+      </IconButton>
+      <IconButton label="Equal gaps down" disabled={count < 3} onClick={() => distributeSelection(editor, 1)}>
+        <AlignVerticalSpaceBetween size={14} />
+      </IconButton>
+    </div>
+  );
+};
