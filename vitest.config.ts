@@ -10,7 +10,13 @@ const sql = {
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'core', include: ['packages/core/src/**/*.test.ts', 'demo/src/**/*.test.ts'] } },
+      {
+        test: {
+          name: 'core',
+          include: ['packages/core/src/**/*.test.ts', 'demo/src/**/*.test.ts'],
+          testTimeout: 30_000,
+        },
+      },
       { test: { name: 'render', include: ['packages/render/src/**/*.test.ts'], testTimeout: 60_000 } },
       {
         plugins: [sql],

@@ -35,6 +35,7 @@ export const encodeOnly = async (scene: Scene, settings: Mp4Settings, out: strin
     out,
     signal: new AbortController().signal,
     frames,
+    note: () => undefined,
     done: () => undefined,
   });
   return { cpuSeconds: childrenSeconds() - before };

@@ -160,31 +160,24 @@ test('cards: add, reorder, switch off, group, remove; every parameter has a fiel
     const layer = layerNamed(await sceneOf(page, server), 'Rectangle 3');
     return layer.recipe.map((id) => layer.items[id]?.kind);
   };
-  for (const label of ['Ellipse', 'Polygon', 'Star', 'Line', 'Path', 'Trim', 'Stroke', 'Repeater', 'Group']) {
+  const labels = ['Ellipse', 'Wedge', 'Polygon', 'Star', 'Line', 'Path', 'Text', 'Trim', 'Combine', 'Round corners'];
+  const more = ['Offset', 'Pinch', 'Roughen', 'Twist', 'Zig-steps', 'Reverse', 'Stroke', 'Repeater', 'Group', 'Mask'];
+  for (const label of [...labels, ...more]) {
     await addCard(page, label);
     await expect(page.getByLabel(`Card ${label}`, { exact: true })).toBeVisible();
     await page.getByRole('button', { name: `Close ${label}`, exact: true }).click();
   }
   expect((await kinds()).toSorted()).toEqual(
     [
-      'ellipse',
-      'fill',
-      'group',
-      'line',
-      'path',
-      'polygon',
-      'rectangle',
-      'repeater',
-      'star',
-      'stroke',
-      'trim',
+      ...['ellipse', 'wedge', 'polygon', 'star', 'line', 'path', 'text', 'trim', 'combine', 'round', 'offset', 'pinch'],
+      ...['roughen', 'twist', 'zigzag', 'reverse', 'stroke', 'repeater', 'group', 'mask', 'rectangle', 'fill'],
     ].toSorted(),
   );
   await page.getByRole('button', { name: 'Open Stroke' }).click();
   for (const label of ['Ink', 'Colour', 'Opacity', 'Width', 'Caps', 'Joins', 'Dashes', 'Dash offset']) {
     await expect(page.getByLabel('Card Stroke').getByLabel(label, { exact: true })).toBeVisible();
   }
-  await page.getByLabel('Card Stroke').getByRole('radio', { name: 'Linear' }).click();
+  await page.getByLabel('Card Stroke').getByLabel('Ink', { exact: true }).selectOption('linear');
   await expect(page.getByLabel('Stop 1 colour')).toBeVisible();
   await page.getByLabel('Dashes', { exact: true }).fill('0, 24');
   await page.getByLabel('Dashes', { exact: true }).press('Enter');

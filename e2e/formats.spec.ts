@@ -93,7 +93,7 @@ test('all formats, from the dialog to the files', async ({ page, server, context
     await page.getByLabel('Fallback frame').fill('40');
     await page.getByLabel('Fallback frame').press('Enter');
   });
-  await render(page, 'PNG of one frame');
+  await render(page, 'PNG');
   const rows = await finished(server, 4);
   const file = (format: string) => server.bytes(`/renders/${rows.get(format)?.id}/file`);
 

@@ -15,7 +15,7 @@ const HOSTILE: readonly (readonly [string, Uint8Array, RegExp])[] = (() => {
   const whole = archive(demo);
   return [
     ['truncated', whole.slice(0, whole.length - 40), /damaged or cut short|no project.json/],
-    ['newer', archive(demo.replace('"version":1', '"version":7')), /newer than the 1/],
+    ['newer', archive(demo.replace('"version":2', '"version":7')), /newer than the 2/],
     [
       'huge',
       archive(demo.replace('"width":1920', '"width":19200000')),

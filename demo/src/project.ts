@@ -3,11 +3,15 @@ import type { Project } from '@kite/core/document/types';
 import { ProjectBuilder } from './builder';
 import { lampFan } from './lampFan';
 import { markReveal } from './markReveal';
+import { ridersByHour } from './ridersByHour';
+import { routeTitle } from './routeTitle';
 
 /** The demo project: the same document on every run. */
 export const demoProject = (): Project => {
   const project = new ProjectBuilder(newProject('night-tram', 'Quillhaven Night Tram', []));
   markReveal(project);
+  routeTitle(project);
   lampFan(project);
+  ridersByHour(project);
   return project.doc;
 };

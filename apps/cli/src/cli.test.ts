@@ -22,7 +22,7 @@ beforeAll(() => {
 
 describe('kite', () => {
   it('demo writes the demo project as an archive', () => {
-    expect(readArchive(readFileSync(demo))).toEqual(demoProject());
+    expect(readArchive(readFileSync(demo)).project).toEqual(demoProject());
   });
   it('check lists scenes and finds no problems', () => {
     const { status, text } = kite('check', demo);
@@ -61,11 +61,11 @@ describe('kite', () => {
   it.each([
     [
       ['render', demo, '--scene', 'Nowhere', '--format', 'png', '--out', 'x'],
-      'there is no "Nowhere"; the scenes are "Mark reveal", "Lamp fan"',
+      'there is no "Nowhere"; the scenes are "Mark reveal", "Route title", "Lamp fan", "Riders by hour"',
     ],
     [
       ['render', demo, '--scene', 'Lamp fan', '--format', 'avi', '--out', 'x'],
-      '--format: got "avi", wanted mp4, gif, html5, png',
+      '--format: got "avi", wanted mp4, gif, html5, png, svg',
     ],
     [
       ['frame', demo, '--scene', 'Lamp fan', '--frame', '900', '--out', join(folder, 'no.png')],

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { Invalid } from '@kite/core/check/problem';
 import { checkSettings } from '@kite/core/check/settings';
-import { defaultSettings, FORMATS, type Format } from '@kite/core/delivery/settings';
+import { defaultSettings, FORMATS, type Format, isStill } from '@kite/core/delivery/settings';
 import type { Project, Scene } from '@kite/core/document/types';
 import { type Archive, readArchive, writeArchive } from '@kite/core/interchange/archive';
 import { compileScene } from '@kite/core/scene/compile';
@@ -17,7 +17,7 @@ import { renderScene } from '@kite/render/render';
 
 const USAGE = `kite: the engine of Agile Kite without its server
 
-  kite render FILE.kite --scene NAME --format mp4|gif|html5|png --out PATH [--frame N] [--scale S]
+  kite render FILE.kite --scene NAME --format mp4|gif|html5|png|svg --out PATH [--frame N] [--scale S]
   kite frame FILE.kite --scene NAME --frame N --out PATH.png
   kite check FILE.kite
   kite demo --out FILE.kite
@@ -87,7 +87,7 @@ const render = async (archive: Archive, options: Options, format: string): Promi
   const settings = checkSettings({
     ...defaults,
     ...(scale !== undefined && { scale }),
-    ...(frame !== undefined && defaults.format === 'png' && { frame }),
+    ...(frame !== undefined && isStill(defaults) && { frame }),
     ...(frame !== undefined && defaults.format === 'html5' && { fallback: frame }),
   });
   const stop = new AbortController();

@@ -1,6 +1,6 @@
 /** A scene and settings in, a file out. The server's jobs and the command line both come here. */
 import { rename, rm, stat } from 'node:fs/promises';
-import { planRender, type RenderPlan, type RenderSettings } from '@kite/core/delivery/settings';
+import { isStill, planRender, type RenderPlan, type RenderSettings } from '@kite/core/delivery/settings';
 import type { Scene } from '@kite/core/document/types';
 import { compileScene } from '@kite/core/scene/compile';
 import { framesPerSecond } from '@kite/core/time/rate';
@@ -67,6 +67,7 @@ export const renderScene = async ({
   const stop = signal ?? new AbortController().signal;
   const under = settings.format === 'mp4' ? (scene.background?.slice(0, 7) ?? '#000000') : null;
   const partial = `${out}.part`;
+  const encoderNotes: string[] = [];
   let done = 0;
   try {
     await encode({
@@ -77,6 +78,7 @@ export const renderScene = async ({
       out: partial,
       signal: stop,
       frames: (of = plan.frames) => drawFrames(scene, stock, { ...plan, under }, of, stop),
+      note: (text) => encoderNotes.push(text),
       done: () => onProgress?.({ done: ++done, total: plan.frames.length }),
     });
     if (stop.aborted) throw new Cancelled();
@@ -91,8 +93,8 @@ export const renderScene = async ({
     width: plan.width,
     height: plan.height,
     frames: plan.frames.length,
-    seconds: settings.format === 'png' ? 0 : plan.frames.length / framesPerSecond(plan.rate),
+    seconds: isStill(settings) ? 0 : plan.frames.length / framesPerSecond(plan.rate),
     bytes: (await stat(out)).size,
-    notes: [...plan.notes, ...(await problemNotes(scene, stock, plan))],
+    notes: [...plan.notes, ...encoderNotes, ...(await problemNotes(scene, stock, plan))],
   };
 };

@@ -15,9 +15,11 @@ interface MenuProps {
   trigger: ReactNode;
   entries: readonly (MenuEntry | null)[];
   align?: 'start' | 'end';
+  /** Long menus stand in two columns. */
+  columns?: 1 | 2;
 }
 
-const CONTENT = 'z-50 min-w-44 rounded-md border border-line bg-paper p-1 shadow-lg';
+const CONTENT = 'z-50 min-w-44 overflow-y-auto rounded-md border border-line bg-paper p-1 shadow-lg';
 const ITEM =
   'flex h-7 items-center gap-2 rounded-[5px] px-2 outline-none data-[disabled]:opacity-40 data-[highlighted]:bg-sky-2';
 
@@ -27,7 +29,7 @@ type Parts = Pick<typeof DropdownMenu, 'Item' | 'Separator'> | Pick<typeof Conte
 const Entries = ({ of: { Item, Separator }, entries }: { of: Parts; entries: MenuProps['entries'] }) =>
   entries.map((entry, i) =>
     entry === null ? (
-      <Separator key={i} className="my-1 h-px bg-line" />
+      <Separator key={i} className="col-span-full my-1 h-px bg-line" />
     ) : (
       <Item
         key={entry.label}
@@ -43,7 +45,7 @@ const Entries = ({ of: { Item, Separator }, entries }: { of: Parts; entries: Men
   );
 
 /** null between entries is a line. */
-export const Menu = ({ trigger, entries, align = 'end' }: MenuProps) => (
+export const Menu = ({ trigger, entries, align = 'end', columns = 1 }: MenuProps) => (
   <DropdownMenu.Root modal={false}>
     <DropdownMenu.Trigger asChild>{trigger}</DropdownMenu.Trigger>
     <DropdownMenu.Portal>
@@ -51,7 +53,7 @@ export const Menu = ({ trigger, entries, align = 'end' }: MenuProps) => (
         align={align}
         sideOffset={4}
         onClick={(event) => event.stopPropagation()}
-        className={CONTENT}
+        className={`${CONTENT} max-h-(--radix-dropdown-menu-content-available-height) ${columns === 2 ? 'grid grid-cols-2' : ''}`}
       >
         <Entries of={DropdownMenu} entries={entries} />
       </DropdownMenu.Content>

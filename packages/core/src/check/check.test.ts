@@ -1,6 +1,6 @@
 import { strToU8, zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
-import { newDrawing, newItem, newProject, newScene } from '../document/make';
+import { newController, newDrawing, newItem, newPicture, newProject, newScene } from '../document/make';
 import type { Layer, Project } from '../document/types';
 import { readArchive, writeArchive } from '../interchange/archive';
 import { Invalid } from './problem';
@@ -96,7 +96,84 @@ describe('the schema', () => {
   });
 });
 
+describe('assets', () => {
+  const sha = 'ab'.repeat(32);
+  const asset = {
+    id: 'p',
+    name: 'Lamp',
+    sha,
+    bytes: 9,
+    kind: 'picture',
+    type: 'image/png',
+    width: 3,
+    height: 2,
+  } as const;
+  const font = {
+    id: 'f',
+    name: 'Own',
+    sha,
+    bytes: 9,
+    kind: 'font',
+    family: 'Own',
+    weight: 400,
+    italic: false,
+    weights: null,
+  } as const;
+  const shown = newPicture(scene, 'l', 'Lamp', 'p');
+  const withAssets = (assets: object, layer: Layer = shown) => ({ ...project(layer), assets });
+  it('pass when sound', () => {
+    expect(checkProject(withAssets({ p: asset, f: font }))).toBeTruthy();
+  });
+  it.each([
+    ['a picture that is gone', withAssets({}), 'there is no picture "p"'],
+    ['a font for a picture', withAssets({ p: { ...font, id: 'p' } }), 'there is no picture "p"'],
+    ['a name that is no SHA-256', withAssets({ p: { ...asset, sha: '../../etc' } }), 'wanted a SHA-256'],
+    ['a type that runs scripts', withAssets({ p: { ...asset, type: 'image/svg+xml' } }), 'assets.p.type'],
+    ['an id that is not its key', withAssets({ p: { ...asset, id: 'q' } }), 'does not match its key'],
+    [
+      'a cut with a seed of no number',
+      withAssets(
+        { p: asset },
+        { ...shown, cut: { seeds: [{ x: NaN, y: 0, tolerance: 0 }], grow: 0, soften: 0, strokes: [] } },
+      ),
+      'wanted a cut',
+    ],
+  ])('are refused: %s', (_name, value, message) => {
+    expect(problem(() => checkProject(value))).toContain(message);
+  });
+  it('go into the archive by their SHA-256, and come out as they were', () => {
+    const doc = checkProject(withAssets({ p: asset }));
+    const bytes = new Uint8Array([1, 2, 3]);
+    const read = readArchive(
+      writeArchive(
+        doc,
+        new Map([
+          [sha, bytes],
+          ['cd'.repeat(32), bytes],
+        ]),
+      ),
+    );
+    expect(read.project).toEqual(doc);
+    expect([...read.files]).toEqual([[sha, bytes]]);
+  });
+});
+
 describe('versions', () => {
+  it('format 1 becomes today’s, and is sound', () => {
+    const old = JSON.parse(JSON.stringify(project(layer('a'), newController(scene, 'c', 'Rig')))) as Record<
+      string,
+      unknown
+    >;
+    const s = (old.scenes as Record<string, Record<string, unknown>>).s!;
+    const layers = s.layers as Record<string, Record<string, unknown>>;
+    delete old.assets;
+    delete old.swatches;
+    delete s.guides;
+    for (const l of Object.values(layers)) for (const key of ['tucked', 'knobs', 'panel']) delete l[key];
+    expect(checkProject(upgraded({ ...old, version: 1 }))).toEqual(
+      project(layer('a'), newController(scene, 'c', 'Rig')),
+    );
+  });
   const steps = new Map([
     [1, (d: Record<string, unknown>) => ({ ...d, title: d.name })],
     [2, (d: Record<string, unknown>) => ({ ...d, title: `${String(d.title)}!` })],
@@ -105,7 +182,7 @@ describe('versions', () => {
     expect(upgraded({ version: 1, name: 'Tram' }, 3, steps)).toEqual({ version: 3, name: 'Tram', title: 'Tram!' });
   });
   it('newer ones are refused, saying what to do', () => {
-    expect(problem(() => upgraded({ version: 99 }))).toContain('newer than the 1 this version of Agile Kite reads');
+    expect(problem(() => upgraded({ version: 99 }))).toContain('newer than the 2 this version of Agile Kite reads');
   });
 });
 
@@ -125,7 +202,7 @@ describe('archives', () => {
   it.each([
     ['empty', new Uint8Array(), 'is not a zip file'],
     ['not a zip', strToU8('hello there'), 'is not a zip file'],
-    ['without a document', zip({ 'assets/x.png': new Uint8Array(3) }), 'has no project.json'],
+    ['without a document', zip({ 'assets/': new Uint8Array(3) }), 'has no project.json'],
     [
       'with names that climb out',
       zip({ '../evil': new Uint8Array(3), 'project.json': strToU8('{}') }),

@@ -57,6 +57,9 @@ const checkLayer = (layer: Layer, key: Id, path: string): void => {
     if (wrong !== undefined) throw new Invalid(`${path}.items.${wrong}.id: does not match its key`, `${path}.items`);
     checkCards(layer.items, layer.recipe, path);
   }
+  if (layer.kind === 'controller' && !sameSet(layer.panel, layer.knobs)) {
+    throw new Invalid(`${path}.panel: must name each of the knobs once`, `${path}.panel`);
+  }
   passed.add(layer);
 };
 

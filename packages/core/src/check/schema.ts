@@ -4,7 +4,8 @@
  */
 import * as yup from 'yup';
 import { FAR, MOST_STOPS, MOST_VERTICES, type Param, type Params, PLACE } from '../document/params';
-import { BLEND_MODES, PICTURE_TYPES, TAGS } from '../document/types';
+import { paramsOfKnob } from '../document/knobs';
+import { BLEND_MODES, type Knob, KNOB_KINDS, type KnobKind, PICTURE_TYPES, TAGS } from '../document/types';
 import { KINDS, paramsOf } from '../recipe/table';
 import { shown } from './problem';
 
@@ -20,6 +21,7 @@ export const LIMITS = {
   rate: 240,
   assets: 2_000,
   swatches: 200,
+  knobs: 100,
   guides: 200,
   /** Of a picture, along each side and in all. */
   pictureSide: 16_384,
@@ -258,6 +260,20 @@ const layerFields = {
   params: propertiesRule(PLACE),
 };
 
+const knobRule = (value: unknown): Rule => {
+  const knob = value as Knob;
+  const limits = isObject(value) && isNumber(value.min) && isNumber(value.max) && value.min <= value.max;
+  const known = limits && KNOB_KINDS.includes(value.kind as KnobKind);
+  return object({
+    id: idRule,
+    name: nameRule,
+    kind: oneOf(KNOB_KINDS),
+    min: between(-FAR, FAR),
+    max: rule('a number from the least to the greatest', () => limits),
+    params: known ? (propertiesRule(paramsOfKnob(knob)) as unknown as Rule) : rule('an object', isObject),
+  });
+};
+
 const isPlace = (v: unknown) => isNumber(v) && Math.abs(v) <= FAR;
 const isCut = (v: unknown): boolean =>
   isObject(v) &&
@@ -289,7 +305,12 @@ const cutRule = rule('a cut: seeds, grow, soften and strokes; or null', (v) => v
 
 export const layerRule = (value: unknown): Rule => {
   if (isObject(value) && value.kind === 'controller') {
-    return object({ ...layerFields, kind: oneOf(['controller']) });
+    return object({
+      ...layerFields,
+      kind: oneOf(['controller']),
+      knobs: mapOf(knobRule, LIMITS.knobs),
+      panel: ids(LIMITS.knobs),
+    });
   }
   if (isObject(value) && value.kind === 'picture') {
     return object({ ...layerFields, kind: oneOf(['picture']), asset: idRule, cut: cutRule });

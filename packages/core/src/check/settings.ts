@@ -15,6 +15,9 @@ const loop = whole(0, 65_535);
 const isAddress = (v: unknown): boolean =>
   typeof v === 'string' && v.length <= 2_000 && /^https?:\/\/[^\s"'<>\\]+$/.test(v);
 
+const still = (format: string) =>
+  object({ format: oneOf([format]), scale: between(0.01, 8), frame: whole(0, LIMITS.length) });
+
 const RULES = {
   mp4: object({ format: oneOf(['mp4']), ...range, quality: oneOf(['draft', 'good', 'best']) }),
   gif: object({
@@ -31,7 +34,8 @@ const RULES = {
     fallback: whole(0, LIMITS.length),
     click: rule('an address starting with https:// or http://', isAddress),
   }),
-  png: object({ format: oneOf(['png']), scale: between(0.01, 8), frame: whole(0, LIMITS.length) }),
+  png: still('png'),
+  svg: still('svg'),
 };
 
 /** The value as settings of a render, or Invalid. */

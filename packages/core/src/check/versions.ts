@@ -7,7 +7,7 @@ type Fields = Record<string, unknown>;
 const each = (map: unknown, change: (value: Fields) => Fields): Fields =>
   Object.fromEntries(Object.entries((map ?? {}) as Record<string, Fields>).map(([id, value]) => [id, change(value)]));
 
-/** Assets, swatches, guides and tucked layers came with format 2. */
+/** Assets, swatches, guides, tucked layers and knobs came with format 2. */
 const withAssets: Upgrade = (document) => ({
   ...document,
   assets: {},
@@ -15,7 +15,11 @@ const withAssets: Upgrade = (document) => ({
   scenes: each(document.scenes, (scene) => ({
     ...scene,
     guides: { x: [], y: [] },
-    layers: each(scene.layers, (layer) => ({ ...layer, tucked: false })),
+    layers: each(scene.layers, (layer) => ({
+      ...layer,
+      tucked: false,
+      ...(layer.kind === 'controller' && { knobs: {}, panel: [] }),
+    })),
   })),
 });
 

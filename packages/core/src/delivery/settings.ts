@@ -30,12 +30,13 @@ export interface Html5Settings extends RangeSettings {
   /** Where a click leads while the ad server says nothing else. */
   readonly click: string;
 }
-export interface PngSettings {
-  readonly format: 'png';
+/** One frame. */
+export interface StillSettings {
+  readonly format: 'png' | 'svg';
   readonly scale: number;
   readonly frame: number;
 }
-export type RenderSettings = Mp4Settings | GifSettings | Html5Settings | PngSettings;
+export type RenderSettings = Mp4Settings | GifSettings | Html5Settings | StillSettings;
 export type Format = RenderSettings['format'];
 
 export const FORMATS: {
@@ -44,8 +45,12 @@ export const FORMATS: {
   mp4: { label: 'MP4 video', extension: 'mp4', mime: 'video/mp4' },
   gif: { label: 'Animated GIF', extension: 'gif', mime: 'image/gif' },
   html5: { label: 'HTML5 banner', extension: 'zip', mime: 'application/zip' },
-  png: { label: 'PNG of one frame', extension: 'png', mime: 'image/png' },
+  png: { label: 'PNG', extension: 'png', mime: 'image/png' },
+  svg: { label: 'SVG', extension: 'svg', mime: 'image/svg+xml' },
 };
+
+export const isStill = (settings: RenderSettings): settings is StillSettings =>
+  settings.format === 'png' || settings.format === 'svg';
 
 /** The whole scene in a format, at its own size and rate. */
 export const defaultSettings = (format: Format, scene: Scene): RenderSettings => {
@@ -58,6 +63,7 @@ export const defaultSettings = (format: Format, scene: Scene): RenderSettings =>
     case 'html5':
       return { format, ...range, loop: 0, fallback: scene.poster, click: 'https://nighttram.example' };
     case 'png':
+    case 'svg':
       return { format, scale: 1, frame: scene.poster };
   }
 };
@@ -88,7 +94,7 @@ export const planRender = (scene: Scene, settings: RenderSettings): RenderPlan =
     throw new RangeError(`scale: gives ${width} × ${height} pixels; the most is ${MOST_PIXELS} a side`);
   }
   const drawn = { width, height };
-  if (settings.format === 'png') {
+  if (isStill(settings)) {
     if (settings.frame >= scene.length)
       throw new RangeError(`frame: got ${settings.frame}, the last is ${scene.length - 1}`);
     return { ...drawn, drawn, rate: scene.rate, frames: [settings.frame], notes: [] };

@@ -99,6 +99,8 @@ export const newDrawing = (
 export const newController = (scene: Scene, id: Id, name: string, o: LayerOptions = {}): ControllerLayer => ({
   ...base(scene, id, name, o),
   kind: 'controller',
+  knobs: {},
+  panel: [],
 });
 
 export const newPicture = (scene: Scene, id: Id, name: string, asset: Id, o: LayerOptions = {}): PictureLayer => ({

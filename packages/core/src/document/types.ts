@@ -140,9 +140,27 @@ export interface DrawingLayer extends LayerBase {
   /** The cards at the top level, in the order in which they work. */
   readonly recipe: readonly Id[];
 }
-/** Draws nothing: others are parented to it. */
+export const KNOB_KINDS = ['number', 'percent', 'angle', 'point', 'color', 'switch'] as const;
+export type KnobKind = (typeof KNOB_KINDS)[number];
+
+/** A named value of a controller, there to be keyed and to be read by formulas. */
+export interface Knob {
+  readonly id: Id;
+  readonly name: string;
+  readonly kind: KnobKind;
+  /** The limits of a number, a percentage or an angle, in stored units. */
+  readonly min: number;
+  readonly max: number;
+  /** `value` alone. */
+  readonly params: Properties;
+}
+
+/** Draws nothing: others are parented to it, and it carries knobs. */
 export interface ControllerLayer extends LayerBase {
   readonly kind: 'controller';
+  readonly knobs: { readonly [id: Id]: Knob };
+  /** The knobs in the order of their panel. */
+  readonly panel: readonly Id[];
 }
 /** Shows an image asset, its middle at the layer's origin. */
 export interface PictureLayer extends LayerBase {
@@ -248,7 +266,7 @@ export interface Project {
   readonly swatches: readonly Swatch[];
 }
 
-/** Where a property stands: on a layer, or on a card of its recipe. */
+/** Where a property stands: on a layer, on a card of its recipe, or on a knob (`item` and the key `value`). */
 export interface PropertyRef {
   readonly scene: Id;
   readonly layer: Id;

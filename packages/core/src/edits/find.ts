@@ -1,7 +1,8 @@
 /** Finding things in a document by id, with errors that say what is missing. */
-import { PLACE, type Param } from '../document/params';
+import { paramsOfKnob } from '../document/knobs';
+import { type Param, type Params, PLACE } from '../document/params';
 import type { ProjectDraft } from '../document/patches';
-import type { Id, Item, Layer, Project, Property, PropertyRef, Scene } from '../document/types';
+import type { Id, Item, Knob, Layer, Project, Property, PropertyRef, Scene } from '../document/types';
 import { paramsOf } from '../recipe/table';
 
 export class NotFound extends Error {
@@ -44,34 +45,56 @@ export const itemIn = (layer: DrawingDraft, id: Id): ItemDraft => {
   return item;
 };
 
-/** What holds a property: a layer or one of its cards. */
-export const holderOf = (doc: ProjectDraft, ref: PropertyRef): LayerDraft | ItemDraft => {
-  if (ref.item === undefined) return layerIn(sceneIn(doc, ref.scene), ref.layer);
-  return itemIn(drawingIn(doc, ref.scene, ref.layer), ref.item);
+export type ControllerDraft = Extract<LayerDraft, { kind: 'controller' }>;
+export type KnobDraft = ControllerDraft['knobs'][string];
+
+export const controllerIn = (doc: ProjectDraft, scene: Id, id: Id): ControllerDraft => {
+  const layer = layerIn(sceneIn(doc, scene), id);
+  if (layer.kind !== 'controller') throw new NotFound('controller', id);
+  return layer;
 };
 
-const cardOf = (layer: Layer | LayerDraft | undefined, id: Id): Item | ItemDraft | undefined =>
-  layer?.kind === 'drawing' ? layer.items[id] : undefined;
+/** What holds a property: a layer, one of its cards or one of its knobs. */
+export const holderOf = (doc: ProjectDraft, ref: PropertyRef): LayerDraft | ItemDraft | KnobDraft => {
+  const layer = layerIn(sceneIn(doc, ref.scene), ref.layer);
+  if (ref.item === undefined) return layer;
+  const part = partOf(layer, ref.item);
+  if (!part) throw new NotFound(layer.kind === 'controller' ? 'knob' : 'card', ref.item);
+  return part as ItemDraft | KnobDraft;
+};
+
+/** A card or a knob of a layer. */
+export const partOf = (layer: Layer | LayerDraft | undefined, id: Id): Item | Knob | undefined =>
+  (layer?.kind === 'drawing' ? layer.items[id] : layer?.kind === 'controller' ? layer.knobs[id] : undefined) as
+    Item | Knob | undefined;
+
+/** The descriptions of the parameters of a layer, or of a part of it. */
+export const paramsIn = (layer: Layer | LayerDraft, item: Id | undefined): Params => {
+  if (item === undefined) return PLACE;
+  const part = partOf(layer, item);
+  if (!part) return {};
+  return layer.kind === 'controller' ? paramsOfKnob(part as Knob) : paramsOf(part.kind);
+};
 
 /** The description of a property; null where the reference leads nowhere. */
 export const paramAt = (doc: Project | ProjectDraft, ref: PropertyRef): Param | null => {
   const layer = doc.scenes[ref.scene]?.layers[ref.layer];
-  if (!layer) return null;
-  if (ref.item === undefined) return (PLACE as Record<string, Param>)[ref.key] ?? null;
-  const item = cardOf(layer, ref.item);
-  return item ? (paramsOf(item.kind)[ref.key] ?? null) : null;
+  return (layer && paramsIn(layer, ref.item)[ref.key]) ?? null;
 };
 
-/** The property itself; undefined where it has its default. */
-export const propertyAt = (doc: Project, ref: PropertyRef): Property | undefined => {
-  const layer = doc.scenes[ref.scene]?.layers[ref.layer];
-  const holder = ref.item === undefined ? layer : (cardOf(layer, ref.item) as Item | undefined);
-  return holder?.params[ref.key];
-};
+/** The property itself, on a layer or a part of it; undefined where it has its default. */
+export const propertyIn = (layer: Layer | undefined, ref: PropertyRef): Property | undefined =>
+  (ref.item === undefined ? layer : partOf(layer, ref.item))?.params[ref.key];
 
-/** Every animated thing of a layer: its place, then its cards in the order in which they work. */
+export const propertyAt = (doc: Project, ref: PropertyRef): Property | undefined =>
+  propertyIn(doc.scenes[ref.scene]?.layers[ref.layer], ref);
+
+/** Every animated thing of a layer: its place, then its cards in the order in which they work, or its knobs. */
 export const propertiesOf = (scene: Id, layer: Layer): readonly PropertyRef[] => {
   const refs: PropertyRef[] = Object.keys(PLACE).map((key) => ({ scene, layer: layer.id, key }));
+  if (layer.kind === 'controller') {
+    return [...refs, ...layer.panel.map((item) => ({ scene, layer: layer.id, item, key: 'value' }))];
+  }
   if (layer.kind !== 'drawing') return refs;
   const walk = (ids: readonly Id[]): void => {
     for (const id of ids) {

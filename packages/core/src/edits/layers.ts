@@ -4,7 +4,7 @@ import { uniqueName } from '../document/make';
 import type { Edit } from '../document/patches';
 import type { Id, Item, Layer, Properties, Property, Scene } from '../document/types';
 import { shifted } from '../motion/keys';
-import { drawingIn, layerIn, type LayerDraft, sceneIn } from './find';
+import { layerIn, type LayerDraft, sceneIn } from './find';
 
 /** Puts layers into the stack, the first in front, before the layer `at` (or at the front). */
 export const addLayers = (sceneId: Id, layers: readonly Layer[], at?: Id): Edit => ({
@@ -79,6 +79,10 @@ const shiftAll = (params: Properties, by: number): Properties =>
     ]),
   );
 
+/** The cards or knobs of a layer. */
+const partsOf = (layer: LayerDraft): { params: LayerDraft['params'] }[] =>
+  layer.kind === 'drawing' ? Object.values(layer.items) : layer.kind === 'controller' ? Object.values(layer.knobs) : [];
+
 /** Slides layers in time: their first and last frames and all their keyframes. */
 export const slideLayers = (sceneId: Id, ids: readonly Id[], by: number): Edit => ({
   label: 'Slide layers',
@@ -89,10 +93,7 @@ export const slideLayers = (sceneId: Id, ids: readonly Id[], by: number): Edit =
       layer.from += by;
       layer.to += by;
       layer.params = shiftAll(layer.params, by) as typeof layer.params;
-      if (layer.kind !== 'drawing') continue;
-      for (const item of Object.values(drawingIn(draft, sceneId, id).items)) {
-        item.params = shiftAll(item.params, by) as typeof item.params;
-      }
+      for (const part of partsOf(layer)) part.params = shiftAll(part.params, by) as typeof part.params;
     }
   },
 });
@@ -115,7 +116,16 @@ export const copiesOf = (layers: readonly Layer[], makeId: MakeId): Layer[] => {
       id: ids.get(layer.id) as Id,
       parent: layer.parent === null ? null : (ids.get(layer.parent) ?? layer.parent),
     };
-    if (layer.kind !== 'drawing') return { ...layer, ...own };
+    if (layer.kind === 'picture') return { ...layer, ...own };
+    if (layer.kind === 'controller') {
+      const knobs = layer.panel.flatMap((id) => layer.knobs[id] ?? []).map((knob) => ({ ...knob, id: makeId() }));
+      return {
+        ...layer,
+        ...own,
+        knobs: Object.fromEntries(knobs.map((k) => [k.id, k])),
+        panel: knobs.map((k) => k.id),
+      };
+    }
     const itemIds = new Map(Object.keys(layer.items).map((id) => [id, makeId()]));
     return {
       ...layer,

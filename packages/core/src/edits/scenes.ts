@@ -60,6 +60,12 @@ export const setGuides = (id: Id, guides: Scene['guides']): Edit => ({
 
 type SceneFields = Partial<Pick<Scene, 'name' | 'width' | 'height' | 'rate' | 'length' | 'background' | 'poster'>>;
 
+/** The layers that end with their scene: what a new length carries along. */
+export const endingWith = (scene: Scene): Id[] =>
+  Object.values(scene.layers)
+    .filter((layer) => layer.to === scene.length)
+    .map((layer) => layer.id);
+
 /** A new length carries along the layers that ended with the scene. */
 export const setScene = (id: Id, fields: SceneFields): Edit => ({
   label: fields.name === undefined ? 'Change the scene' : 'Rename a scene',

@@ -44,6 +44,8 @@ const keyed = (kind: ValueKind, property: KeyedProperty): Sampler => {
     const i = Math.min(Math.max(indexAt(keys, frame), 0), keys.length - 2);
     const p = keys[i] as Keyframe;
     const q = keys[i + 1] as Keyframe;
+    // A mix with what comes next may have another form, as a path with more vertices.
+    if (frame === p.frame) return p.value;
     return mix(p.value, q.value, curveOf(p.ease)((frame - p.frame) / (q.frame - p.frame)));
   };
 

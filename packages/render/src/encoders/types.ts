@@ -15,6 +15,8 @@ export interface EncodeJob<S extends RenderSettings = RenderSettings> {
   readonly frames: (of?: readonly number[]) => AsyncIterable<DrawnFrame>;
   /** To be called once for each frame of the plan that is done. */
   readonly done: () => void;
+  /** Tells of something that the format could not keep. */
+  readonly note: (text: string) => void;
 }
 
 export type Encoder<S extends RenderSettings> = (job: EncodeJob<S>) => Promise<void>;

@@ -194,11 +194,12 @@ export const Handles = ({ view, pointOf }: HandlesProps) => {
             onPointerDown={(event) => {
               if (event.button !== 0) return;
               event.stopPropagation();
-              // A controller has nothing else to be moved by.
-              if (layer.kind === 'controller' && !event.altKey) moveSelection(editor, event, view.zoom, pointOf);
-              else dragPivot(editor, event, layer.id, view, pointOf);
+              // Pivots stand where layers are most often taken hold of: only with Alt are they what is moved.
+              if (event.altKey) dragPivot(editor, event, layer.id, view, pointOf);
+              else moveSelection(editor, event, view.zoom, pointOf);
             }}
           >
+            <title>Drag moves the layer, Alt-drag its pivot</title>
             <circle cx={x} cy={y} r={5} fill={layer.kind === 'controller' ? 'var(--paper)' : 'none'} />
             <path d={`M${x - 9} ${y}h18M${x} ${y - 9}v18`} />
           </g>

@@ -1,6 +1,7 @@
 import { useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
 import { EaseCard } from './EaseCard';
+import { KnobsCard } from './KnobsCard';
 import { PictureCard } from './PictureCard';
 import { PlaceCard } from './PlaceCard';
 import { RecipeCard } from './RecipeCard';
@@ -20,6 +21,7 @@ export const Inspector = () => {
       {selection.keys.length > 0 && <EaseCard />}
       {layers.length > 0 && <PlaceCard key={`place-${layers.map((l) => l.id).join()}`} layers={layers} />}
       {only?.kind === 'drawing' && <RecipeCard key={`recipe-${only.id}`} layer={only} />}
+      {only?.kind === 'controller' && <KnobsCard key={`knobs-${only.id}`} layer={only} />}
       {only?.kind === 'picture' && <PictureCard key={`picture-${only.id}`} layer={only} />}
       {only && <TimeCard layer={only} />}
       {layers.length === 0 && selection.keys.length === 0 && <SceneCard scene={scene} />}

@@ -90,6 +90,7 @@ const AddMenu = ({ layer, group }: { layer: DrawingLayer; group: Id | null }) =>
   return (
     <Menu
       align="start"
+      columns={2}
       entries={entries}
       trigger={
         <button

@@ -1,14 +1,73 @@
 import { LIMITS } from '@kite/core/check/schema';
 import type { Scene } from '@kite/core/document/types';
-import { setScene } from '@kite/core/edits/scenes';
+import { setLayers } from '@kite/core/edits/layers';
+import { endingWith, setGuides, setScene } from '@kite/core/edits/scenes';
 import { COMMON_RATES, parseRate, rateLabel, secondsOf } from '@kite/core/time/rate';
-import { Frame } from 'lucide-react';
-import { Button } from '../../ui/Button';
+import { Frame, Plus, X } from 'lucide-react';
+import { toast } from 'sonner';
+import { Button, IconButton } from '../../ui/Button';
 import { ColorField } from '../../ui/ColorField';
 import { NumberField } from '../../ui/NumberField';
 import { Select } from '../../ui/Select';
 import { useEditor } from '../store/context';
 import { Card } from './Card';
+
+/** The scene's guides by number. */
+const Guides = ({ scene }: { scene: Scene }) => {
+  const editor = useEditor();
+  const { guides } = scene;
+  const write = (axis: 'x' | 'y', list: readonly number[]) =>
+    editor.edit(setGuides(scene.id, { ...guides, [axis]: list }));
+  return (
+    <div className="grid grid-cols-[88px_1fr] gap-2">
+      <span className="pt-1 text-ink-2">Guides</span>
+      <div className="flex flex-col gap-1">
+        {(['x', 'y'] as const).flatMap((axis) =>
+          guides[axis].map((at, i) => (
+            <span key={`${axis}${i}`} className="flex items-center gap-1">
+              <NumberField
+                label={`Guide ${axis} ${i + 1}`}
+                before={<span className="text-xs text-ink-2">{axis}</span>}
+                className="flex-1"
+                value={at}
+                decimals={0}
+                onStart={() => editor.begin()}
+                onChange={(v) => write(axis, guides[axis].with(i, Math.round(v)))}
+                onEnd={() => editor.end()}
+              />
+              <IconButton
+                label={`Remove guide ${axis} ${i + 1}`}
+                size="small"
+                onClick={() =>
+                  write(
+                    axis,
+                    guides[axis].filter((_, k) => k !== i),
+                  )
+                }
+              >
+                <X size={12} />
+              </IconButton>
+            </span>
+          )),
+        )}
+        <span className="flex gap-1">
+          {(['x', 'y'] as const).map((axis) => (
+            <Button
+              key={axis}
+              icon={<Plus size={12} />}
+              className="!h-6 flex-1 !px-2 text-sm"
+              onClick={() =>
+                write(axis, [...guides[axis], Math.round((axis === 'x' ? scene.width : scene.height) / 2)])
+              }
+            >
+              {axis === 'x' ? 'Upright' : 'Level'}
+            </Button>
+          ))}
+        </span>
+      </div>
+    </div>
+  );
+};
 
 /** The scene itself, while nothing is selected. */
 export const SceneCard = ({ scene }: { scene: Scene }) => {
@@ -16,6 +75,20 @@ export const SceneCard = ({ scene }: { scene: Scene }) => {
   const set = (fields: Parameters<typeof setScene>[1]) => editor.edit(setScene(scene.id, fields));
   const gesture = { onStart: () => editor.begin(), onEnd: () => editor.end() };
   const row = 'grid grid-cols-[88px_1fr] items-center gap-2';
+  const setLength = (length: number) => {
+    const { length: before, id } = editor.scene;
+    const carried = endingWith(editor.scene);
+    set({ length });
+    if (carried.length === 0 || length === before) return;
+    const said = carried.length === 1 ? 'The layer that ended' : `${carried.length} layers that ended`;
+    toast.info(`${said} with the scene ${carried.length === 1 ? 'was' : 'were'} carried along.`, {
+      id: 'carried',
+      action: {
+        label: 'Leave their ends',
+        onClick: () => editor.edit(setLayers(id, carried, { to: before })),
+      },
+    });
+  };
   const rates = COMMON_RATES.map((r) => ({ value: rateLabel(r), label: rateLabel(r) }));
   const own = rateLabel(scene.rate);
   return (
@@ -58,7 +131,7 @@ export const SceneCard = ({ scene }: { scene: Scene }) => {
             decimals={0}
             unit="f"
             className="flex-1"
-            onChange={(v) => set({ length: Math.round(v) })}
+            onChange={(v) => setLength(Math.round(v))}
             {...gesture}
           />
           <span className="tabular w-14 text-right text-sm text-ink-2">
@@ -107,6 +180,7 @@ export const SceneCard = ({ scene }: { scene: Scene }) => {
           </Button>
         </span>
       </div>
+      <Guides scene={scene} />
       <p className="text-sm text-ink-2">
         The poster stands for the scene on its project’s card, and is a banner’s fallback image unless another is
         chosen.

@@ -1,6 +1,7 @@
 import { checkSettings } from '@kite/core/check/settings';
 import {
   defaultSettings,
+  isStill,
   type Format,
   FORMATS,
   planRender,
@@ -33,6 +34,7 @@ const ABOUT: Record<Format, string> = {
   gif: 'Plays where only pictures are allowed. At most 256 colours.',
   html5: 'A zip for ad servers: page, script, clickTag and a fallback picture. It asks the network for nothing.',
   png: 'One frame as a picture, transparent where the scene is.',
+  svg: 'One frame as paths that other programs can edit: text as outlines, pictures inside.',
 };
 
 const problemOf = (settings: RenderSettings): string | null => {
@@ -68,9 +70,9 @@ export const RenderDialog = ({ onClose }: { onClose: () => void }) => {
     const next = defaultSettings(format, scene);
     const kept = { scale: settings.scale };
     setSettings(
-      next.format === 'png'
+      isStill(next)
         ? { ...next, ...kept, frame }
-        : settings.format === 'png'
+        : isStill(settings)
           ? { ...next, ...kept }
           : { ...next, ...kept, rate: settings.rate, from: settings.from, to: settings.to },
     );
@@ -133,7 +135,7 @@ export const RenderDialog = ({ onClose }: { onClose: () => void }) => {
             </Button>
           ))}
         </Row>
-        {settings.format === 'png' ? (
+        {isStill(settings) ? (
           <Row label="Frame">
             <NumberField
               label="Frame to render"
@@ -273,7 +275,7 @@ export const RenderDialog = ({ onClose }: { onClose: () => void }) => {
             <>
               <span className="tabular font-medium">
                 {plan.width} × {plan.height} px
-                {settings.format !== 'png' &&
+                {!isStill(settings) &&
                   ` · ${plan.frames.length} frames at ${rateLabel(plan.rate)} a second · ${(plan.frames.length / framesPerSecond(plan.rate)).toFixed(2)} s`}
               </span>
               {plan.notes.map((note) => (

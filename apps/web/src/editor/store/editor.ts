@@ -311,6 +311,14 @@ export class Editor {
         this.pause();
         return;
       }
+      if (how === 'through' && elapsed >= length) {
+        const { doc, sceneId } = this.state;
+        const next = doc.order[(doc.order.indexOf(sceneId) + 1) % doc.order.length] as Id;
+        this.showScene(next);
+        this.setFrame(0);
+        this.play();
+        return;
+      }
       const turn = how === 'swing' && length > 1 ? elapsed % (2 * length - 2) : elapsed % length;
       const next = from + (turn < length ? turn : 2 * length - 2 - turn);
       // Frames that were too late to draw are dropped; the clock is never slowed.

@@ -1,6 +1,7 @@
 /** What the editor shows besides the document: selection, time, tool, view. */
 import type { Patch } from '@kite/core/document/patches';
 import type { Asset, Id, Point, Project, PropertyRef, Scene } from '@kite/core/document/types';
+import { propertyIn } from '@kite/core/edits/find';
 import type { KeyChoice } from '@kite/core/edits/properties';
 import type { Snapped } from '@kite/core/geometry/snap';
 import type { Problem } from '@kite/core/scene/compile';
@@ -22,7 +23,8 @@ export const NOTHING: Selection = { layers: [], card: null, keys: [] };
 
 export type Tool = 'select' | 'path' | 'text' | 'rectangle' | 'ellipse' | 'wedge' | 'polygon' | 'star' | 'line';
 export type Drawer = 'shapes' | 'assets' | 'history' | null;
-export type Playing = 'loop' | 'once' | 'swing';
+/** `through` goes on to the next scene. */
+export type Playing = 'loop' | 'once' | 'swing' | 'through';
 
 /** Scene pixel (0, 0) stands at (x, y) of the canvas area, in CSS pixels. */
 export interface View {
@@ -94,9 +96,7 @@ export const stillThere = (selection: Selection, scene: Scene): Selection => {
     only?.kind === 'drawing' && selection.card !== null && only.items[selection.card] ? selection.card : null;
   const keys = selection.keys.flatMap((choice) => {
     const layer = scene.layers[choice.ref.layer];
-    const holder =
-      choice.ref.item === undefined ? layer : layer?.kind === 'drawing' ? layer.items[choice.ref.item] : undefined;
-    const property = holder?.params[choice.ref.key];
+    const property = propertyIn(layer, choice.ref);
     if (!property || !('keys' in property)) return [];
     const frames = choice.frames.filter((f) => property.keys.some((k) => k.frame === f));
     return frames.length > 0 ? [{ ref: choice.ref, frames }] : [];

@@ -42,8 +42,9 @@ const SPEEDS = ['0.25', '0.5', '1', '2'];
 
 export const Transport = () => {
   const editor = useEditor();
-  const { scene, frame, playing, how, speed, drawnRate, autoKey, range } = useSlice((s) => ({
+  const { scene, scenes, frame, playing, how, speed, drawnRate, autoKey, range } = useSlice((s) => ({
     scene: sceneOf(s),
+    scenes: s.doc.order.length,
     frame: s.frame,
     playing: s.playing,
     how: s.how,
@@ -111,6 +112,7 @@ export const Transport = () => {
             { value: 'loop', label: 'Loop' },
             { value: 'once', label: 'Once' },
             { value: 'swing', label: 'Swing' },
+            ...(scenes > 1 ? [{ value: 'through' as const, label: 'Scenes' }] : []),
           ]}
           onChange={(next) => {
             editor.pause();

@@ -1,7 +1,7 @@
 /** The rows of the timeline: layers, and below an open one a ribbon for each animated property. */
 import { type Id, isKeyed, type Layer, type PropertyRef, type Scene } from '@kite/core/document/types';
-import { type Param, PLACE } from '@kite/core/document/params';
-import { propertiesOf } from '@kite/core/edits/find';
+import type { Param } from '@kite/core/document/params';
+import { paramsIn, propertiesOf, propertyIn } from '@kite/core/edits/find';
 import { refKey } from '@kite/core/edits/properties';
 import { kindOf } from '@kite/core/recipe/table';
 
@@ -10,18 +10,9 @@ export type TimelineRow =
   | { readonly kind: 'ribbon'; readonly key: string; readonly layer: Id; readonly ref: PropertyRef }
   | { readonly kind: 'hint'; readonly key: string; readonly layer: Id };
 
-export const propertyOfLayer = (layer: Layer, ref: PropertyRef) =>
-  ref.item === undefined
-    ? layer.params[ref.key]
-    : layer.kind === 'drawing'
-      ? layer.items[ref.item]?.params[ref.key]
-      : undefined;
+export const propertyOfLayer = propertyIn;
 
-export const paramOfLayer = (layer: Layer, ref: PropertyRef): Param | undefined => {
-  if (ref.item === undefined) return (PLACE as Record<string, Param>)[ref.key];
-  const item = layer.kind === 'drawing' ? layer.items[ref.item] : undefined;
-  return item && kindOf(item.kind).params[ref.key];
-};
+export const paramOfLayer = (layer: Layer, ref: PropertyRef): Param | undefined => paramsIn(layer, ref.item)[ref.key];
 
 /** `Position`, or `Trim end` for a card's. */
 export const ribbonName = (layer: Layer, ref: PropertyRef): string => {

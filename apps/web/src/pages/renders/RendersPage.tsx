@@ -126,6 +126,7 @@ const Player = ({ render }: { render: Render }) => {
       return <video key={render.id} src={url} controls autoPlay loop muted style={fit} />;
     case 'gif':
     case 'png':
+    case 'svg':
       return <img key={render.id} src={url} alt={render.sceneName} style={fit} />;
     case 'html5':
       return (

@@ -219,7 +219,7 @@ class Reader {
     const clip = this.clip(urlOf(style['clip-path']), made, walk);
     const [only] = made;
     if (!clip && made.length === 1 && only && only.kind !== 'group')
-      return [{ ...only, opacity: only.opacity * opacity }];
+      return [{ ...only, name: nameOf(e, only.name), opacity: only.opacity * opacity }];
     const isGroup = e.name === 'g' || e.name === 'svg' || e.name === 'a' || e.name === 'use';
     if (!clip && opacity === 1 && !isGroup) return made;
     return [{ kind: 'group', name: nameOf(e, 'Group'), children: made, opacity, clip }];

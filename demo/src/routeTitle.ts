@@ -1,0 +1,177 @@
+/** Route title: two lines drawn on, their stops popping in order, names sliding out from behind masks. */
+import type { FontChoice, PathValue, Point, Vertex } from '@kite/core/document/types';
+import { easeOfStrength } from '@kite/core/motion/eases/table';
+import type { ProjectBuilder, SceneBuilder } from './builder';
+import { PALETTE } from './palette';
+
+const draw = easeOfStrength({ start: 0.3, end: 0.3 });
+const arrive = easeOfStrength({ start: 0.1, end: 0.8 });
+const pop = { kind: 'bezier', x1: 0.3, y1: 0.2, x2: 0.4, y2: 1.9 } as const;
+
+const STOP: FontChoice = { family: 'Space Grotesk', weight: 500, italic: false };
+const TITLE: FontChoice = { family: 'Unbounded', weight: 700, italic: false };
+
+const ABOVE: Point = [0, -48];
+const BELOW: Point = [0, 78];
+
+interface Stop {
+  readonly name: string;
+  readonly at: Point;
+  /** Where its name stands from it. */
+  readonly nameAt: Point;
+}
+interface Line {
+  readonly name: string;
+  readonly color: string;
+  readonly tag: 'amber' | 'teal';
+  readonly start: number;
+  readonly end: number;
+  readonly stops: readonly Stop[];
+  readonly path: readonly Vertex[];
+}
+
+const LINES: readonly Line[] = [
+  {
+    name: 'Teal line',
+    color: PALETTE.teal,
+    tag: 'teal',
+    start: 34,
+    end: 84,
+    stops: [
+      { name: 'Mill Lane', at: [430, 230], nameAt: ABOVE },
+      { name: 'Saltings', at: [1500, 760], nameAt: BELOW },
+    ],
+    path: [
+      [430, 230, 0, 0, 260, 0],
+      [1000, 460, -180, -180, 180, 180],
+      [1500, 760, -220, 0, 0, 0],
+    ],
+  },
+  {
+    name: 'Amber line',
+    color: PALETTE.amber,
+    tag: 'amber',
+    start: 6,
+    end: 60,
+    stops: [
+      { name: 'Harbour Steps', at: [280, 700], nameAt: BELOW },
+      { name: 'Ropewalk', at: [640, 620], nameAt: BELOW },
+      { name: 'Quill Square', at: [1000, 460], nameAt: [24, -96] },
+      { name: 'Observatory', at: [1560, 260], nameAt: ABOVE },
+    ],
+    path: [
+      [280, 700, 0, 0, 160, 0],
+      [640, 620, -140, 50, 140, -50],
+      [1000, 460, -120, 70, 180, -105],
+      [1560, 260, -240, 0, 0, 0],
+    ],
+  },
+];
+
+const path = (vertices: readonly Vertex[]): PathValue => ({ closed: false, vertices });
+
+/** A text that slides up into view from behind an edge. */
+const slidingText = (
+  scene: SceneBuilder,
+  plan: {
+    text: string;
+    font: FontChoice;
+    size: number;
+    color: string;
+    at: Point;
+    from: number;
+    align: 'left' | 'center';
+  },
+): void => {
+  const { text, font, size, color, at, from, align } = plan;
+  const words = scene.card('text', { text, font, size, align });
+  const fill = scene.card('fill', { color });
+  const moving = { ...scene.card('group'), name: 'Words', children: [words.id, fill.id] };
+  const width = size * text.length;
+  const window = scene.card('rectangle', {
+    width,
+    height: size * 1.5,
+    centre: [align === 'left' ? width / 2 : 0, -size * 0.3],
+  });
+  const mask = { ...scene.card('mask'), children: [window.id] };
+  const layer = scene.drawing({ name: text, tag: 'slate', at, items: [moving, words, fill, mask, window] });
+  scene.animate(layer, moving, 'position', [
+    [from, [0, size * 1.5], arrive],
+    [from + 18, [0, 0]],
+  ]);
+};
+
+export const routeTitle = (project: ProjectBuilder): void => {
+  const scene = project.scene('Route title', {
+    width: 1920,
+    height: 1080,
+    rate: { num: 25, den: 1 },
+    length: 150,
+    background: PALETTE.midnight,
+  });
+
+  for (const { name, color, tag, start, end, path: vertices } of LINES) {
+    const line = scene.card('path', { path: path(vertices) });
+    const trim = scene.card('trim');
+    const stroke = scene.card('stroke', { color, width: 18 });
+    const layer = scene.drawing({ name, tag, at: [0, 0], items: [line, trim, stroke] });
+    scene.animate(layer, trim, 'end', [
+      [start, 0, draw],
+      [end, 1],
+    ]);
+  }
+
+  for (const { tag, color, start, end, stops } of LINES) {
+    const [first, last] = [stops[0] as Stop, stops.at(-1) as Stop];
+    for (const { name, at, nameAt } of stops) {
+      // A stop pops when the line comes to it.
+      const share = (at[0] - first.at[0]) / (last.at[0] - first.at[0]);
+      const arrives = Math.round(start + (end - start) * share);
+      scene.drawing({
+        name: `${name} stop`,
+        tag,
+        at,
+        items: [
+          scene.card('ellipse', { width: 44, height: 44 }),
+          scene.card('fill', { color: PALETTE.midnight }),
+          scene.card('stroke', { color, width: 12 }),
+        ],
+        keys: {
+          scale: [
+            [arrives, [0, 0], pop],
+            [arrives + 10, [1, 1]],
+          ],
+        },
+      });
+      slidingText(scene, {
+        text: name,
+        font: STOP,
+        size: 40,
+        color: PALETTE.fog,
+        at: [at[0] + nameAt[0], at[1] + nameAt[1]],
+        from: arrives + 4,
+        align: 'center',
+      });
+    }
+  }
+
+  slidingText(scene, {
+    text: 'Last tram 02:40',
+    font: TITLE,
+    size: 84,
+    color: PALETTE.amber,
+    at: [150, 930],
+    from: 86,
+    align: 'left',
+  });
+  slidingText(scene, {
+    text: 'Every 12 minutes till dawn',
+    font: STOP,
+    size: 40,
+    color: PALETTE.fog,
+    at: [150, 1000],
+    from: 96,
+    align: 'left',
+  });
+  scene.poster(130);
+};

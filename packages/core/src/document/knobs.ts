@@ -1,0 +1,46 @@
+/** What the value of a knob may be, from its kind and limits. */
+import { color, degrees, FAR, number, type Param, type Params, percent, point, switchParam } from './params';
+import type { Id, Knob, KnobKind } from './types';
+import { still } from './make';
+
+const paramOf = ({ kind, name, min, max }: Knob): Param => {
+  switch (kind) {
+    case 'number':
+      return number(name, Math.min(max, Math.max(min, 0)), { min, max });
+    case 'percent':
+      return percent(name, Math.min(max, Math.max(min, 0)), { min, max });
+    case 'angle':
+      return degrees(name, Math.min(max, Math.max(min, 0)), { min, max });
+    case 'point':
+      return point(name, [0, 0]);
+    case 'color':
+      return color(name, '#2EC4B6');
+    case 'switch':
+      return switchParam(name, false);
+  }
+};
+
+const known = new WeakMap<Knob, Params>();
+
+/** The parameters of a knob: `value` alone. The same object for the same knob. */
+export const paramsOfKnob = (knob: Knob): Params => {
+  let params = known.get(knob);
+  if (!params) known.set(knob, (params = { value: paramOf(knob) }));
+  return params;
+};
+
+const LIMITS: { readonly [K in KnobKind]: readonly [number, number] } = {
+  number: [-FAR, FAR],
+  percent: [0, 1],
+  angle: [-FAR, FAR],
+  point: [0, 0],
+  color: [0, 0],
+  switch: [0, 0],
+};
+
+export const newKnob = (id: Id, kind: KnobKind, name: string): Knob => {
+  const [min, max] = LIMITS[kind];
+  const knob: Knob = { id, name, kind, min, max, params: {} };
+  const { value } = paramsOfKnob(knob);
+  return { ...knob, params: { value: still((value as Param).default) } };
+};

@@ -1,0 +1,140 @@
+/** Display list → SVG (SVG 2; Compositing and Blending Level 1 for blend modes). */
+import type { CutOut, GradientStop, PictureAsset } from '../document/types';
+import type { Matrix } from '../geometry/matrix';
+import { isLine, type Outline } from '../geometry/outline';
+import { areaOf, outlinesOf } from '../geometry/polygons';
+import type { Ink, Mark } from '../recipe/types';
+import type { DisplayList } from '../scene/compile';
+
+const short = (n: number): string => String(Math.round(n * 1e3) / 1e3 + 0);
+const list = (...numbers: readonly number[]): string => numbers.map(short).join(' ');
+
+const dataOf = (outlines: readonly Outline[]): string =>
+  outlines
+    .map(({ points: p, closed }) => {
+      const parts = [`M${list(p[0]!, p[1]!)}`];
+      for (let k = 0, i = 0; k + 6 < p.length; k += 6, i++) {
+        if (isLine(p, i)) parts.push(`L${list(p[k + 6]!, p[k + 7]!)}`);
+        else parts.push(`C${list(p[k + 2]!, p[k + 3]!, p[k + 4]!, p[k + 5]!, p[k + 6]!, p[k + 7]!)}`);
+      }
+      return parts.join('') + (closed ? 'Z' : '');
+    })
+    .join('');
+
+/** A hex colour as SVG 1.1 programs read it: its alpha apart. */
+const colorOf = (hex: string): { readonly color: string; readonly alpha: number } => ({
+  color: hex.slice(0, 7),
+  alpha: hex.length === 9 ? parseInt(hex.slice(7), 16) / 255 : 1,
+});
+
+const attribute = (name: string, value: string | number, missing: string | number): string =>
+  value === missing ? '' : ` ${name}="${typeof value === 'number' ? short(value) : value}"`;
+
+const transformOf = (m: Matrix): string =>
+  m.every((v, i) => Math.abs(v - [1, 0, 0, 1, 0, 0][i]!) < 1e-9) ? '' : ` transform="matrix(${list(...m)})"`;
+
+const stop = ({ at, color }: GradientStop): string => {
+  const c = colorOf(color);
+  return `<stop offset="${short(at)}" stop-color="${c.color}"${attribute('stop-opacity', c.alpha, 1)}/>`;
+};
+
+/** Where a picture's file is: usually a data address with the file in it; null for one that is not here. */
+export type PictureAddress = (asset: PictureAsset, cut: CutOut | null) => string | null;
+
+class Writer {
+  readonly defs: string[] = [];
+  readonly notes = new Set<string>();
+  private ids = 0;
+
+  constructor(private readonly addressOf: PictureAddress) {}
+
+  private define(make: (id: string) => string): string {
+    const id = `k${++this.ids}`;
+    this.defs.push(make(id));
+    return id;
+  }
+
+  /** The attributes that paint with an ink. */
+  private ink(name: 'fill' | 'stroke', ink: Ink): string {
+    if (ink.style === 'solid') {
+      const { color, alpha } = colorOf(ink.color);
+      return ` ${name}="${color}"${attribute(`${name}-opacity`, alpha, 1)}`;
+    }
+    if (ink.grain > 0) this.notes.add('Grain in gradients is left out of the SVG.');
+    if (ink.style === 'angular') {
+      this.notes.add('SVG has no angular gradients: the first colour stands for each.');
+      return this.ink(name, { style: 'solid', color: ink.gradient.stops[0]?.color ?? '#000000' });
+    }
+    const { from, to } = ink;
+    const stops = ink.gradient.stops.map(stop).join('');
+    const id = this.define((own) =>
+      ink.style === 'linear'
+        ? `<linearGradient id="${own}" gradientUnits="userSpaceOnUse" x1="${short(from[0])}" y1="${short(from[1])}" x2="${short(to[0])}" y2="${short(to[1])}">${stops}</linearGradient>`
+        : `<radialGradient id="${own}" gradientUnits="userSpaceOnUse" cx="${short(from[0])}" cy="${short(from[1])}" r="${short(Math.hypot(to[0] - from[0], to[1] - from[1]))}">${stops}</radialGradient>`,
+    );
+    return ` ${name}="url(#${id})"`;
+  }
+
+  mark(mark: Mark, size: { width: number; height: number }): string {
+    const alpha = attribute('opacity', Math.min(1, mark.alpha), 1);
+    switch (mark.op) {
+      case 'fill':
+        return `<path d="${dataOf(mark.outlines)}"${transformOf(mark.matrix)}${this.ink('fill', mark.ink)}${attribute('fill-rule', mark.rule, 'nonzero')}${alpha}/>`;
+      case 'stroke':
+        return (
+          `<path d="${dataOf(mark.outlines)}"${transformOf(mark.matrix)} fill="none"${this.ink('stroke', mark.ink)}` +
+          ` stroke-width="${short(mark.width)}"${attribute('stroke-linecap', mark.cap, 'butt')}` +
+          `${attribute('stroke-linejoin', mark.join, 'miter')}${attribute('stroke-miterlimit', mark.miterLimit, 4)}` +
+          `${mark.dashes.length > 0 ? ` stroke-dasharray="${list(...mark.dashes)}"` : ''}` +
+          `${attribute('stroke-dashoffset', mark.dashOffset, 0)}${alpha}/>`
+        );
+      case 'picture': {
+        const { asset } = mark;
+        const address = this.addressOf(asset, mark.cut);
+        if (address === null) {
+          this.notes.add(`The picture “${asset.name}” could not be read.`);
+          return '';
+        }
+        return `<image x="${short(-asset.width / 2)}" y="${short(-asset.height / 2)}" width="${asset.width}" height="${asset.height}" href="${address}"${transformOf(mark.matrix)}${alpha}/>`;
+      }
+      case 'group': {
+        const inner = mark.marks.map((m) => this.mark(m, size)).join('');
+        const blend = mark.blend === 'normal' ? '' : ` style="mix-blend-mode:${mark.blend}"`;
+        return `<g${mark.clip ? this.clip(mark.clip, size) : ''}${alpha}${blend}>${inner}</g>`;
+      }
+    }
+  }
+
+  private clip(
+    { outlines, matrix, mode }: NonNullable<Extract<Mark, { op: 'group' }>['clip']>,
+    { width, height }: { width: number; height: number },
+  ): string {
+    const id = this.define((own) => {
+      if (mode === 'show') {
+        return `<clipPath id="${own}"><path d="${dataOf(outlines)}"${transformOf(matrix)}/></clipPath>`;
+      }
+      // What is hidden is a hole in the whole picture, drawn in the pixels of the clip.
+      const holes = dataOf(outlinesOf(areaOf(outlines)));
+      const far = 10 * Math.max(width, height);
+      return `<clipPath id="${own}"><path clip-rule="evenodd" d="M${list(-far, -far)}H${far}V${far}H${-far}Z${holes}"${transformOf(matrix)}/></clipPath>`;
+    });
+    return ` clip-path="url(#${id})"`;
+  }
+}
+
+/** A frame as an SVG document of a size in pixels, and what it could not keep. */
+export const svgOf = (
+  { width, height, background, marks }: DisplayList,
+  size: { readonly width: number; readonly height: number },
+  addressOf: PictureAddress,
+): { readonly svg: string; readonly notes: readonly string[] } => {
+  const writer = new Writer(addressOf);
+  const body = marks.map((mark) => writer.mark(mark, { width, height })).join('\n');
+  const ground = background ? colorOf(background) : null;
+  const rect = ground
+    ? `<rect width="${width}" height="${height}" fill="${ground.color}"${attribute('fill-opacity', ground.alpha, 1)}/>\n`
+    : '';
+  const defs = writer.defs.length > 0 ? `<defs>${writer.defs.join('')}</defs>\n` : '';
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${size.width}" height="${size.height}" viewBox="0 0 ${width} ${height}">\n${defs}${rect}${body}\n</svg>\n`;
+  return { svg, notes: [...writer.notes] };
+};
