@@ -39,7 +39,7 @@ const start = async (): Promise<void> => {
   const assets = new AssetStore(db, files);
   const renders = new RenderStore(db);
   const queue = new RenderQueue(db, renders, files, (error) => console.error(error));
-  const app = buildApp({ projects, assets, renders, queue, files }, config.host);
+  const app = buildApp({ db, projects, assets, renders, queue, files }, config.host);
 
   let ending: Promise<void> | undefined;
   const end = (): Promise<void> =>

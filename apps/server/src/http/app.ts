@@ -10,6 +10,7 @@ import { assetRoutes } from './assets';
 import { projectRoutes } from './projects';
 import { renderRoutes, type RenderServices } from './renders';
 import { guard } from './security';
+import { sizeRoutes } from './sizes';
 
 /** Of JSON requests. */
 const MOST_BODY = 16 * 2 ** 20;
@@ -49,6 +50,7 @@ export const buildApp = (services: RenderServices, host: string): FastifyInstanc
 
   app.get('/api/health', () => ({ ok: true }));
   projectRoutes(app, services.projects, services.assets);
+  sizeRoutes(app, services.db);
   assetRoutes(app, services.assets, services.files);
   renderRoutes(app, services);
 

@@ -12,6 +12,7 @@ import type { FastifyInstance, FastifyReply } from 'fastify';
 import { unzipSync } from 'fflate';
 import { Refused } from '../errors';
 import type { RenderQueue } from '../queue/queue';
+import type { Db } from '../store/db';
 import type { AssetStore } from '../store/assets';
 import type { FileStore } from '../store/files';
 import type { ProjectStore } from '../store/projects';
@@ -47,6 +48,7 @@ const BANNER_TYPES: Readonly<Record<string, string>> = {
 };
 
 export interface RenderServices {
+  readonly db: Db;
   readonly projects: ProjectStore;
   readonly assets: AssetStore;
   readonly renders: RenderStore;

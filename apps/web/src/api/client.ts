@@ -89,7 +89,17 @@ export interface Render {
   readonly finishedAt: string | null;
 }
 
+export interface SavedSize {
+  readonly id: string;
+  readonly name: string;
+  readonly size: SceneSize;
+}
+
 export const api = {
+  sizes: () => call<SavedSize[]>('GET', '/sizes'),
+  saveSize: (name: string, size: SceneSize) => call<SavedSize>('POST', '/sizes', { name, size }),
+  deleteSize: (id: string) => call<undefined>('DELETE', `/sizes/${id}`),
+
   addAsset: (file: Blob, name: string) =>
     call<Asset>(
       'POST',

@@ -2,6 +2,7 @@
 import { newController, newDrawing, newItem, uniqueName } from '@kite/core/document/make';
 import { type Edit, together } from '@kite/core/document/patches';
 import {
+  type Asset,
   type Id,
   isKeyed,
   type Item,
@@ -19,6 +20,8 @@ import { aligned, type Alignment, distributed } from '@kite/core/geometry/snap';
 import { layerBoxInScene } from '@kite/core/scene/bounds';
 import { addLayers, copiesOf, layersOf, moveLayers, removeLayers } from '@kite/core/edits/layers';
 import { type SplitBy, splitText } from '@kite/core/edits/text';
+import { addAsset } from '@kite/core/edits/assets';
+import { fontsOf } from '@kite/core/type/wanted';
 import { removeItem } from '@kite/core/edits/recipe';
 import { removeKeys, setValue } from '@kite/core/edits/properties';
 import { kindOf } from '@kite/core/recipe/table';
@@ -176,19 +179,15 @@ export const ungroupSelection = (editor: Editor): void => {
   editor.select({ layers: [...children, ...fresh] });
 };
 
-/** Aligns the selected layers to each other, or a single one to the scene. */
-export const alignSelection = (editor: Editor, how: Alignment): void => {
+type AlignTo = 'scene' | 'selection';
+
+/** Aligns the selected layers with each other or with the scene. */
+export const alignSelection = (editor: Editor, how: Alignment, to: AlignTo): void => {
   const { scene } = editor;
   const placed = placedLayers(editor);
-  if (placed.length === 0) return;
   const whole = { left: 0, top: 0, right: scene.width, bottom: scene.height };
-  const frame =
-    placed.length === 1
-      ? whole
-      : (boxOfLayers(
-          editor,
-          placed.map((p) => p.id),
-        ) ?? whole);
+  const ids = placed.map((p) => p.id);
+  const frame = to === 'scene' ? whole : (boxOfLayers(editor, ids) ?? whole);
   const ways = aligned(
     placed.map((p) => p.box),
     frame,
@@ -197,21 +196,20 @@ export const alignSelection = (editor: Editor, how: Alignment): void => {
   moveAll(editor, placed, ways, `Align ${how}`);
 };
 
-export const distributeSelection = (editor: Editor, axis: 0 | 1): void => {
+/** Equal gaps between the selected layers, from the outermost to the outermost or over the scene. */
+export const distributeSelection = (editor: Editor, axis: 0 | 1, to: AlignTo): void => {
   const placed = placedLayers(editor);
-  if (placed.length >= 3)
-    moveAll(
-      editor,
-      placed,
-      distributed(
-        placed.map((p) => p.box),
-        axis,
-      ),
-      'Distribute',
-    );
+  const { width, height } = editor.scene;
+  const ways = distributed(
+    placed.map((p) => p.box),
+    axis,
+    to === 'scene' ? [0, axis === 0 ? width : height] : null,
+  );
+  moveAll(editor, placed, ways, 'Distribute');
 };
 
 const moveAll = (editor: Editor, placed: readonly { id: Id }[], ways: readonly Point[], label: string): void => {
+  if (placed.length === 0) return;
   const moves = new Map(placed.map((p, i) => [p.id, ways[i] as Point]));
   editor.edit(moveBy(editor.scene.id, moves, label, editor.state.frame));
 };
@@ -247,25 +245,37 @@ const CLIPBOARD = 'kite-clipboard';
 export const copyLayers = (editor: Editor): boolean => {
   const layers = layersOf(editor.scene, editor.state.selection.layers);
   if (layers.length === 0) return false;
-  localStorage.setItem(CLIPBOARD, JSON.stringify({ layers }));
+  const { assets } = editor.state.doc;
+  const families = new Set(layers.flatMap((l) => (l.kind === 'drawing' ? fontsOf(l).map((f) => f.family) : [])));
+  const used = Object.values(assets).filter((a) =>
+    a.kind === 'font' ? families.has(a.family) : layers.some((l) => l.kind === 'picture' && l.asset === a.id),
+  );
+  localStorage.setItem(CLIPBOARD, JSON.stringify({ layers, assets: used }));
   return true;
 };
 
-const insertCopies = (editor: Editor, layers: readonly Layer[], label: string): void => {
+/** Assets that come from another project are taken in; files that are here already are used as they are. */
+const insertCopies = (editor: Editor, layers: readonly Layer[], label: string, assets: readonly Asset[] = []): void => {
   const { scene } = editor;
-  const copies = copiesOf(layers, makeId);
+  const here = Object.values(editor.state.doc.assets);
+  const instead = new Map(assets.map((a) => [a.id, here.find((own) => own.sha === a.sha)?.id ?? a.id]));
+  const fresh = assets.filter((a) => instead.get(a.id) === a.id && !editor.state.doc.assets[a.id]);
+  const copies = copiesOf(layers, makeId).map((layer) =>
+    layer.kind === 'picture' ? { ...layer, asset: instead.get(layer.asset) ?? layer.asset } : layer,
+  );
   // A parent that was not copied along, and is not in this scene, is left behind.
   const known = new Set([...scene.order, ...copies.map((c) => c.id)]);
   const sound = copies.map((c) => (c.parent !== null && !known.has(c.parent) ? { ...c, parent: null } : c));
   const at = scene.order.find((id) => editor.state.selection.layers.includes(id));
-  editor.edit({ ...addLayers(scene.id, sound, at), label });
+  editor.edit(together(label, [...fresh.map(addAsset), addLayers(scene.id, sound, at)]));
   editor.select({ layers: sound.map((l) => l.id) });
 };
 
 export const pasteLayers = (editor: Editor): void => {
   try {
-    const { layers } = JSON.parse(localStorage.getItem(CLIPBOARD) ?? '{}') as { layers?: Layer[] };
-    if (layers && layers.length > 0) insertCopies(editor, layers, 'Paste');
+    const kept = JSON.parse(localStorage.getItem(CLIPBOARD) ?? '{}') as { layers?: Layer[]; assets?: Asset[] };
+    const { layers = [], assets = [] } = kept;
+    if (layers.length > 0) insertCopies(editor, layers, 'Paste', assets);
   } catch {
     toast.error('What was copied cannot be read.');
   }

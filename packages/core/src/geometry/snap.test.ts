@@ -39,9 +39,10 @@ describe('a moved box snaps', () => {
     const row = [box(0, 0, 50, 50), box(150, 0, 50, 50)];
     expect(snapBox(box(83, 5, 40, 40), { lines: [], points: [], boxes: row }, 5).by[0]).toBe(-3);
   });
-  it('with lines that reach what it snapped to', () => {
-    const [line] = snapBox(box(2, 300, 50, 20), targets([box(0, 0, 10, 10)]), 3).lines;
-    expect(line).toEqual({ axis: 0, at: 0, from: 0, to: 320 });
+  it('with lines that reach what it snapped to, and the distance to it', () => {
+    const { lines, gaps } = snapBox(box(2, 300, 50, 20), targets([box(0, 0, 10, 10)]), 3);
+    expect(lines).toEqual([{ axis: 0, at: 0, from: 0, to: 320 }]);
+    expect(gaps).toEqual([{ axis: 1, from: 10, to: 300, at: 0 }]);
   });
 });
 

@@ -109,6 +109,16 @@ const spacings = (box: Box, boxes: readonly Box[], axis: Axis): Candidate[] => {
   return out;
 };
 
+/** How far a box stands along a line from what the line belongs to. */
+const distances = (lines: readonly SnapLine[], box: Box): Gap[] =>
+  lines.flatMap((line): Gap[] => {
+    const along = other(line.axis);
+    const [from, to] = [low(box, along), high(box, along)];
+    if (line.to < from) return [{ axis: along, from: line.to, to: from, at: line.at }];
+    if (line.from > to) return [{ axis: along, from: to, to: line.from, at: line.at }];
+    return [];
+  });
+
 /** How a box that is being moved snaps: each axis by itself, to the nearest line within a distance. */
 export const snapBox = (box: Box, targets: SnapTargets, within: number): Snapped => {
   const own = linesOf(box);
@@ -137,7 +147,11 @@ export const snapBox = (box: Box, targets: SnapTargets, within: number): Snapped
     from: Math.min(line.from, low(now, other(line.axis))),
     to: Math.max(line.to, high(now, other(line.axis))),
   }));
-  return { by, lines, gaps: [...(x?.gaps ?? []), ...(y?.gaps ?? [])] };
+  return {
+    by,
+    lines,
+    gaps: [...(x?.gaps ?? []), ...(y?.gaps ?? []), ...distances([...(x?.lines ?? []), ...(y?.lines ?? [])], now)],
+  };
 };
 
 /** How a point that is being moved snaps: to a point near it, else to lines. */
@@ -174,16 +188,24 @@ export const aligned = (boxes: readonly Box[], frame: Box, how: Alignment): Poin
   });
 };
 
-/** The way that each box goes so that the gaps between them are equal, the outermost two staying. */
-export const distributed = (boxes: readonly Box[], axis: Axis): Point[] => {
+/**
+ * The way that each box goes so that the gaps between them are equal: from the outermost to the outermost,
+ * or from end to end of a stretch.
+ */
+export const distributed = (
+  boxes: readonly Box[],
+  axis: Axis,
+  stretch: readonly [from: number, to: number] | null = null,
+): Point[] => {
   const order = boxes.map((_, i) => i).sort((i, j) => middle(boxes[i] as Box, axis) - middle(boxes[j] as Box, axis));
   const [first, last] = [boxes[order[0] ?? 0], boxes[order.at(-1) ?? 0]];
   const ways = boxes.map((): Point => [0, 0]);
-  if (!first || !last || boxes.length < 3) return ways;
+  if (!first || !last || boxes.length < (stretch ? 2 : 3)) return ways;
+  const [from, to] = stretch ?? [low(first, axis), high(last, axis)];
   const sizes = order.map((i) => high(boxes[i] as Box, axis) - low(boxes[i] as Box, axis));
-  const free = high(last, axis) - low(first, axis) - sizes.reduce((sum, s) => sum + s, 0);
+  const free = to - from - sizes.reduce((sum, s) => sum + s, 0);
   const gap = free / (boxes.length - 1);
-  let at = low(first, axis);
+  let at = from;
   order.forEach((i, n) => {
     const by = at - low(boxes[i] as Box, axis);
     ways[i] = axis === 0 ? [by, 0] : [0, by];

@@ -13,7 +13,8 @@ import { CutOutTool } from './CutOut';
 import { drawShape } from './drawShape';
 import { GradientHandles } from './GradientHandles';
 import { AidLines, Rulers, SnapMarks } from './Overlays';
-import { openPath, PathEditing } from './PathEditing';
+import { GroupHandles } from './GroupHandles';
+import { openPath, PathEditing, shapedVertices } from './PathEditing';
 import { TextEditing } from './TextEditing';
 import { Handles } from './Handles';
 import { layerAt, layersIn } from './hit';
@@ -199,6 +200,27 @@ export const CanvasArea = () => {
       moveSelection(editor, event, view.zoom, pointOf);
       return;
     }
+    const shaped = shapedVertices(editor, view);
+    if (shaped) {
+      // While a path is open an empty place sweeps over its vertices; a click there closes it.
+      followPointer(event, {
+        onMove: ({ event: now }) => {
+          const to = toScene(view, pointOf(now));
+          setMarquee({ from: start, to });
+          const between = (a: number, b: number, v: number) => v >= Math.min(a, b) && v <= Math.max(a, b);
+          const inside = shaped.flatMap(([x, y], i) =>
+            between(start[0], to[0], x) && between(start[1], to[1], y) ? [i] : [],
+          );
+          editor.set({ vertices: inside });
+        },
+        onEnd: (_drag, moved) => {
+          setMarquee(null);
+          if (!moved) editor.select({});
+        },
+        onCancel: () => setMarquee(null),
+      });
+      return;
+    }
     const before = event.shiftKey ? layers : [];
     if (!event.shiftKey) editor.select({});
     followPointer(event, {
@@ -248,6 +270,7 @@ export const CanvasArea = () => {
         <AidLines view={view} pointOf={pointOf} />
         <Handles view={view} pointOf={pointOf} />
         <PathEditing view={view} pointOf={pointOf} />
+        <GroupHandles view={view} pointOf={pointOf} />
         <GradientHandles view={view} pointOf={pointOf} />
         <SnapMarks view={view} />
         {marquee && (

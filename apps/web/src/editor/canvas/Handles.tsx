@@ -66,9 +66,11 @@ export const Handles = ({ view, pointOf }: HandlesProps) => {
   const only = chosen.length === 1 ? chosen[0] : undefined;
   const boxes = chosen.flatMap(({ box, world }) => (box ? [boxThrough(world, box)] : []));
   const all = boxes.reduce<Box | null>((sum, box) => union(sum, box), null);
-  /** While the vertices of a path are edited its layer's own handles would be in the way. */
+  /** While a path's vertices or a group's place are edited the layer's own handles would be in the way. */
   const shaping =
-    only?.layer.kind === 'drawing' && selection.card !== null && only.layer.items[selection.card]?.kind === 'path';
+    only?.layer.kind === 'drawing' &&
+    selection.card !== null &&
+    ['path', 'group'].includes(only.layer.items[selection.card]?.kind ?? '');
   const free = !shaping && !writing && chosen.some(({ layer }) => !layer.locked);
 
   /** The frame that the handles stand on: the layer's own axes, or the scene's for several. */

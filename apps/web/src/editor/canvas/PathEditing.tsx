@@ -19,6 +19,7 @@ import { useEditor, useSlice } from '../store/context';
 import type { Editor } from '../store/editor';
 import type { View } from '../store/state';
 import { editedCard } from './editedCard';
+import { toScene } from './view';
 
 interface PathEditingProps {
   view: View;
@@ -32,6 +33,13 @@ export const openPath = (editor: Editor, layerId: Id): boolean => {
   if (!path) return false;
   editor.select({ layers: [layerId], card: path.id });
   return true;
+};
+
+/** The vertices of the open path card, in the scene's pixels; null while none is open. */
+export const shapedVertices = (editor: Editor, view: View): Point[] | null => {
+  const card = editedCard(editor, view);
+  if (card?.item.kind !== 'path') return null;
+  return (card.values.path as PathValue).vertices.map((v) => toScene(view, apply(card.toArea, [v[0], v[1]])));
 };
 
 /** Changes the number or order of vertices, at every keyframe alike. */

@@ -7,8 +7,9 @@ import {
   AlignStartHorizontal,
   AlignStartVertical,
   AlignVerticalSpaceBetween,
+  Frame,
 } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { type ReactNode, useState } from 'react';
 import type { Alignment } from '@kite/core/geometry/snap';
 import { IconButton } from '../../ui/Button';
 import { alignSelection, distributeSelection } from '../commands';
@@ -23,24 +24,43 @@ const ALIGNMENTS: readonly { readonly how: Alignment; readonly label: string; re
   { how: 'bottom', label: 'Align bottom edges', icon: <AlignEndHorizontal size={14} /> },
 ];
 
-/** One layer is aligned to the scene, several to each other. */
+/** One layer is aligned with the scene, several with each other or with it. */
 export const AlignRow = ({ count }: { count: number }) => {
   const editor = useEditor();
-  const to = count === 1 ? ' with the scene' : '';
+  const [scene, setScene] = useState(false);
+  const whole = count === 1 || scene;
+  const to = whole ? ' with the scene' : '';
   return (
     <div role="group" aria-label="Align" className="flex items-center justify-between">
       {ALIGNMENTS.map(({ how, label, icon }) => (
-        <IconButton key={how} label={label + to} onClick={() => alignSelection(editor, how)}>
+        <IconButton
+          key={how}
+          label={label + to}
+          onClick={() => alignSelection(editor, how, whole ? 'scene' : 'selection')}
+        >
           {icon}
         </IconButton>
       ))}
       <span className="h-5 w-px bg-line" />
-      <IconButton label="Equal gaps across" disabled={count < 3} onClick={() => distributeSelection(editor, 0)}>
+      <IconButton
+        label="Equal gaps across"
+        disabled={count < (whole ? 2 : 3)}
+        onClick={() => distributeSelection(editor, 0, whole ? 'scene' : 'selection')}
+      >
         <AlignHorizontalSpaceBetween size={14} />
       </IconButton>
-      <IconButton label="Equal gaps down" disabled={count < 3} onClick={() => distributeSelection(editor, 1)}>
+      <IconButton
+        label="Equal gaps down"
+        disabled={count < (whole ? 2 : 3)}
+        onClick={() => distributeSelection(editor, 1, whole ? 'scene' : 'selection')}
+      >
         <AlignVerticalSpaceBetween size={14} />
       </IconButton>
+      {count > 1 && (
+        <IconButton label="Align with the scene" pressed={scene} onClick={() => setScene(!scene)}>
+          <Frame size={14} />
+        </IconButton>
+      )}
     </div>
   );
 };

@@ -3,11 +3,15 @@ import type { SceneSize } from '@kite/core/document/make';
 import { COMMON_RATES, framesPerSecond, parseRate, rateLabel } from '@kite/core/time/rate';
 import { LIMITS } from '@kite/core/check/schema';
 import { clsx } from 'clsx';
-import type { ReactNode } from 'react';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { X } from 'lucide-react';
+import { type ReactNode, useState } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
 import * as yup from 'yup';
+import { api } from '../../api/client';
+import { Button } from '../../ui/Button';
 import { Select } from '../../ui/Select';
-import { SIZES } from './sizes';
+import { type NamedSize, SIZES } from './sizes';
 
 const side = (label: string) =>
   yup
@@ -34,6 +38,41 @@ const schema = yup.object({
 });
 type Fields = yup.InferType<typeof schema>;
 
+const sizeOf = (f: Fields): SceneSize => {
+  const rate = parseRate(f.rate) ?? { num: 30, den: 1 };
+  return {
+    width: f.width,
+    height: f.height,
+    rate,
+    length: Math.max(1, Math.round(f.seconds * framesPerSecond(rate))),
+    background: f.transparent ? null : f.background.toUpperCase(),
+  };
+};
+
+const SizeCard = ({ label, width, height, on, onChoose }: NamedSize & { on: boolean; onChoose: () => void }) => {
+  const scale = 34 / Math.max(width, height);
+  return (
+    <button
+      type="button"
+      aria-pressed={on}
+      onClick={onChoose}
+      className={clsx(
+        'flex h-[98px] flex-col items-center justify-end gap-1 rounded-md border px-1 pb-2 text-center',
+        on ? 'border-sky bg-sky-2' : 'border-line hover:bg-paper-2',
+      )}
+    >
+      <span className="grid h-9 place-items-center">
+        <span
+          className="border border-ink-2 bg-paper"
+          style={{ width: Math.max(4, width * scale), height: Math.max(4, height * scale) }}
+        />
+      </span>
+      <span className="text-sm leading-4">{label}</span>
+      <span className="tabular text-xs leading-3 text-ink-2">{`${width}×${height}`}</span>
+    </button>
+  );
+};
+
 interface SizeFormProps {
   /** The label of the name field. */
   name: string;
@@ -44,7 +83,7 @@ interface SizeFormProps {
 
 /** A name and a size: picked by what it is for, or typed. */
 export const SizeForm = ({ name, suggested, submit, onSubmit }: SizeFormProps) => {
-  const { register, handleSubmit, setValue, control, formState } = useForm<Fields>({
+  const { register, handleSubmit, setValue, getValues, trigger, control, formState } = useForm<Fields>({
     resolver: yupResolver(schema),
     defaultValues: {
       name: suggested,
@@ -57,16 +96,36 @@ export const SizeForm = ({ name, suggested, submit, onSubmit }: SizeFormProps) =
     },
   });
   const [width, height, rate, transparent] = useWatch({ control, name: ['width', 'height', 'rate', 'transparent'] });
-  const send = handleSubmit(async (f) => {
-    const parsed = parseRate(f.rate) ?? { num: 30, den: 1 };
-    await onSubmit(f.name, {
-      width: f.width,
-      height: f.height,
-      rate: parsed,
-      length: Math.max(1, Math.round(f.seconds * framesPerSecond(parsed))),
-      background: f.transparent ? null : f.background.toUpperCase(),
-    });
+  const queries = useQueryClient();
+  const sizes = useQuery({ queryKey: ['sizes'], queryFn: api.sizes });
+  const again = { onSettled: () => queries.invalidateQueries({ queryKey: ['sizes'] }) };
+  const save = useMutation({
+    mutationFn: ({ name: called, size }: { name: string; size: SceneSize }) => api.saveSize(called, size),
+    ...again,
   });
+  const remove = useMutation({ mutationFn: api.deleteSize, ...again });
+  const [sizeName, setSizeName] = useState('');
+  const take = (s: NamedSize) => {
+    setValue('width', s.width);
+    setValue('height', s.height);
+    setValue('rate', s.fps);
+    setValue('seconds', s.seconds);
+  };
+  const takeSaved = (size: SceneSize) => {
+    setValue('width', size.width);
+    setValue('height', size.height);
+    setValue('rate', rateLabel(size.rate));
+    setValue('seconds', Number((size.length / framesPerSecond(size.rate)).toFixed(3)));
+    setValue('transparent', size.background === null);
+    if (size.background) setValue('background', size.background.slice(0, 7));
+  };
+  /** The size alone has to be right for that, not the name above it. */
+  const keep = async () => {
+    if (!(await trigger(['width', 'height', 'rate', 'seconds', 'background']))) return;
+    save.mutate({ name: sizeName.trim(), size: sizeOf(schema.cast(getValues()) as Fields) });
+    setSizeName('');
+  };
+  const send = handleSubmit((f) => onSubmit(f.name, sizeOf(f)));
   const error = Object.values(formState.errors)[0]?.message;
   const field = 'h-[28px] w-full rounded-md bg-paper-2 px-2';
   return (
@@ -78,38 +137,56 @@ export const SizeForm = ({ name, suggested, submit, onSubmit }: SizeFormProps) =
       <fieldset>
         <legend className="mb-1 text-ink-2">Size, by what it is for</legend>
         <div className="grid grid-cols-4 gap-2">
-          {SIZES.map((s) => {
-            const on = Number(width) === s.width && Number(height) === s.height;
-            const scale = 34 / Math.max(s.width, s.height);
-            return (
-              <button
-                key={s.label}
-                type="button"
-                aria-pressed={on}
-                onClick={() => {
-                  setValue('width', s.width);
-                  setValue('height', s.height);
-                  setValue('rate', s.fps);
-                  setValue('seconds', s.seconds);
-                }}
-                className={clsx(
-                  'flex h-[98px] flex-col items-center justify-end gap-1 rounded-md border px-1 pb-2 text-center',
-                  on ? 'border-sky bg-sky-2' : 'border-line hover:bg-paper-2',
-                )}
-              >
-                <span className="grid h-9 place-items-center">
-                  <span
-                    className="border border-ink-2 bg-paper"
-                    style={{ width: Math.max(4, s.width * scale), height: Math.max(4, s.height * scale) }}
-                  />
-                </span>
-                <span className="text-sm leading-4">{s.label}</span>
-                <span className="tabular text-xs leading-3 text-ink-2">
-                  {s.width}×{s.height}
-                </span>
-              </button>
-            );
-          })}
+          {SIZES.map((s) => (
+            <SizeCard
+              key={s.label}
+              {...s}
+              on={Number(width) === s.width && Number(height) === s.height}
+              onChoose={() => take(s)}
+            />
+          ))}
+        </div>
+        {(sizes.data ?? []).length > 0 && (
+          <div className="mt-2 flex flex-wrap gap-1.5">
+            {sizes.data?.map((own) => (
+              <span key={own.id} className="flex h-7 items-center rounded-md border border-line">
+                <button
+                  type="button"
+                  className="h-full rounded-md px-2 hover:bg-paper-2"
+                  onClick={() => takeSaved(own.size)}
+                >
+                  {own.name}{' '}
+                  <span className="tabular text-xs text-ink-2">{`${own.size.width}×${own.size.height}`}</span>
+                </button>
+                <button
+                  type="button"
+                  aria-label={`Remove the size ${own.name}`}
+                  className="grid size-6 place-items-center text-ink-2 hover:text-ink"
+                  onClick={() => remove.mutate(own.id)}
+                >
+                  <X size={12} />
+                </button>
+              </span>
+            ))}
+          </div>
+        )}
+        <div className="mt-2 flex items-center gap-1.5">
+          <input
+            aria-label="Name for this size"
+            placeholder="Keep this size under a name"
+            value={sizeName}
+            maxLength={LIMITS.name}
+            className="h-[26px] w-56 rounded-md bg-paper-2 px-2"
+            onChange={(event) => setSizeName(event.target.value)}
+            onKeyDown={(event) => {
+              if (event.key !== 'Enter') return;
+              event.preventDefault();
+              void keep();
+            }}
+          />
+          <Button className="!h-[26px] !px-2 text-sm" disabled={sizeName.trim() === ''} onClick={() => void keep()}>
+            Keep
+          </Button>
         </div>
       </fieldset>
       <div className="grid grid-cols-4 gap-2">
