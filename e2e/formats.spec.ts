@@ -1,8 +1,22 @@
 /** What comes out of a render, read with tools that are not ours, and the one engine behind it all. */
-import type { Project } from '@kite/core/document/types';
+import {
+  countingIds,
+  newDrawing,
+  newItem,
+  newPicture,
+  newProject as emptyProject,
+  newScene,
+} from '@kite/core/document/make';
+import { applyEdit } from '@kite/core/document/patches';
+import type { Asset, Item, Project, Value } from '@kite/core/document/types';
+import { addAsset } from '@kite/core/edits/assets';
+import { addLayers } from '@kite/core/edits/layers';
+import { writeArchive } from '@kite/core/interchange/archive';
+import { createCanvas } from '@napi-rs/canvas';
 import type { Page } from '@playwright/test';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { readFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { goToFrame, newProject, saved } from './support/editor';
 import { colorAt, differing, type Pixels, readGif, readPng, readVideo, unpack } from './support/media';
 import type { Server } from './support/server';
@@ -46,20 +60,19 @@ const render = async (page: Page, format: string, fill: (page: Page) => Promise<
 
 interface Row {
   id: string;
+  projectId: string;
   status: string;
   sceneName: string;
   settings: { format: string };
   error: string | null;
 }
 
-const finished = async (server: Server, count: number): Promise<Map<string, Row>> => {
-  await expect
-    .poll(async () => (await server.api<Row[]>('GET', '/renders')).body.filter((r) => r.status === 'done').length, {
-      timeout: 60_000,
-    })
-    .toBe(count);
-  const { body } = await server.api<Row[]>('GET', '/renders');
-  return new Map(body.map((r) => [r.settings.format, r]));
+/** The finished renders of a project by format, once there are so many. */
+const finished = async (server: Server, project: string, count: number): Promise<Map<string, Row>> => {
+  const done = async () =>
+    (await server.api<Row[]>('GET', '/renders')).body.filter((r) => r.projectId === project && r.status === 'done');
+  await expect.poll(async () => (await done()).length, { timeout: 60_000 }).toBe(count);
+  return new Map((await done()).map((r) => [r.settings.format, r]));
 };
 
 /** The editor's own picture of the scene at 100 %. */
@@ -94,7 +107,7 @@ test('all formats, from the dialog to the files', async ({ page, server, context
     await page.getByLabel('Fallback frame').press('Enter');
   });
   await render(page, 'PNG');
-  const rows = await finished(server, 4);
+  const rows = await finished(server, doc.id, 4);
   const file = (format: string) => server.bytes(`/renders/${rows.get(format)?.id}/file`);
 
   await test.step('PNG: the frame at the playhead', async () => {
@@ -179,4 +192,128 @@ test('all formats, from the dialog to the files', async ({ page, server, context
     await page.getByRole('link', { name: 'Download' }).click();
     expect((await download).suggestedFilename()).toBe('Scene 1.zip');
   });
+});
+
+/** A picture, words, masks and every ink in one scene. */
+const wholeScene = async (server: Server): Promise<string> => {
+  const canvas = createCanvas(120, 80);
+  const context = canvas.getContext('2d');
+  context.fillStyle = '#F0F0EC';
+  context.fillRect(0, 0, 120, 80);
+  context.fillStyle = '#FF5D5D';
+  context.fillRect(30, 20, 60, 40);
+  const { body: asset } = await server.api<Asset>('POST', '/assets?name=Ticket', canvas.toBuffer('image/png'));
+  const size = { width: 300, height: 250, rate: { num: 25, den: 1 }, length: 20, background: '#1B1F4B' };
+  const scene = newScene('s', 'Whole', size);
+  const id = countingIds('w');
+  const card = (kind: string, values: { [key: string]: Value } = {}, children?: readonly Item[]): Item => ({
+    ...newItem(id(), kind, values),
+    ...(children && { children: children.map((c) => c.id) }),
+  });
+  const hole = card('star', { outer: 30, inner: 14 });
+  const shown = card('ellipse', { width: 90, height: 60 });
+  const inked = (style: string, more: { [key: string]: Value }) => ({
+    style,
+    from: [-40, 0] as const,
+    to: [40, 0] as const,
+    ...more,
+  });
+  const layers = [
+    newDrawing(
+      scene,
+      'words',
+      'Words',
+      [
+        card('text', { text: 'Last tram\n02:40', size: 40 }),
+        card('fill', inked('linear', {})),
+        card('stroke', { width: 1 }),
+      ],
+      { position: [150, 60] },
+    ),
+    {
+      ...newPicture(scene, 'ticket', 'Ticket', asset.id, { position: [80, 180] }),
+      cut: { seeds: [{ x: 1, y: 1, tolerance: 0.1 }], grow: 1, soften: 3, strokes: [] },
+    },
+    newDrawing(
+      scene,
+      'masked',
+      'Masked',
+      [
+        card('rectangle', { width: 120, height: 70 }),
+        card('fill', inked('angular', { grain: 0.5 })),
+        card('mask', {}, [shown]),
+        shown,
+        card('mask', { mode: 'hide' }, [hole]),
+        hole,
+      ],
+      { position: [210, 180] },
+    ),
+    newDrawing(
+      scene,
+      'line',
+      'Line',
+      [
+        card('line', { from: [-120, 0], to: [120, 0] }),
+        card('zigzag', { points: 'smooth' }),
+        card('stroke', { width: 9, taperStart: 0.4, taperEnd: 0.4, ...inked('radial', {}) }),
+      ],
+      { position: [150, 128] },
+    ),
+  ];
+  const doc = applyEdit(emptyProject('p', 'Whole', [scene]), {
+    label: 'Build',
+    change: (draft) => {
+      addAsset(asset).change(draft);
+      addLayers('s', layers).change(draft);
+    },
+  }).doc;
+  const { body } = await server.api<{ id: string }>('POST', '/projects/import', writeArchive(doc, new Map()));
+  return body.id;
+};
+
+test('words, cut-outs, masks and inks are the same in preview, PNG, banner and SVG', async ({
+  page,
+  server,
+  context,
+}) => {
+  const id = await wholeScene(server);
+  await page.goto(`${server.url}/projects/${id}`);
+  await expect(page.getByTestId('layer-row')).toHaveCount(4);
+  await goToFrame(page, 7);
+  for (const format of ['PNG', 'HTML5 banner', 'SVG']) await render(page, format);
+  const rows = await finished(server, id, 3);
+  const file = (format: string) => server.bytes(`/renders/${rows.get(format)?.id}/file`);
+  const png = await readPng(await file('png'));
+  // Grain is laid over by a blend whose rounding differs by a level.
+  expect(differing(await previewPixels(page), png, 1)).toBe(0);
+
+  const shot = async (address: string) => {
+    const alone = await context.newPage();
+    await alone.setViewportSize({ width: 300, height: 250 });
+    await alone.goto(address);
+    await alone.waitForTimeout(300);
+    const pixels = await readPng(await alone.screenshot());
+    await alone.close();
+    return pixels;
+  };
+  const banner = unpack(await file('html5'));
+  expect(banner.names).toContain('picture-1.png');
+  expect(banner.names.some((n) => /\.(otf|ttf|woff2?|wasm)$/.test(n))).toBe(false);
+  expect(differing(await shot(`file://${banner.folder}/index.html#frame=7`), png, 1)).toBe(0);
+
+  const svg = new TextDecoder().decode(await file('svg'));
+  expect(svg).not.toMatch(/<text|<script|href="(?!data:)/);
+  const folder = mkdtempSync(join(tmpdir(), 'kite-svg-'));
+  writeFileSync(join(folder, 'frame.svg'), svg);
+  // Angular gradients and grain are what SVG has no means for: their part of the picture is left out of the comparison.
+  const drawn = await shot(`file://${folder}/frame.svg`);
+  let off = 0;
+  for (let y = 0; y < 250; y++) {
+    for (let x = 0; x < 300; x++) {
+      if (x > 145 && y > 138) continue;
+      const [a, b] = [colorAt(drawn, x, y), colorAt(png, x, y)];
+      if (Math.max(...[0, 1, 2].map((c) => Math.abs(a[c]! - b[c]!))) > 40) off++;
+    }
+  }
+  expect(off / (300 * 250)).toBeLessThan(0.005);
 });

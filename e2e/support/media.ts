@@ -92,15 +92,15 @@ export const colorAt = ({ width, data }: Pixels, x: number, y: number): number[]
   ...data.slice((y * width + x) * 4, (y * width + x) * 4 + 4),
 ];
 
-/** How many pixels differ at all. */
-export const differing = (a: Pixels, b: Pixels): number => {
+/** How many pixels differ in some channel by more than so many levels. */
+export const differing = (a: Pixels, b: Pixels, by = 0): number => {
   if (a.width !== b.width || a.height !== b.height) return Infinity;
   let count = 0;
   for (let p = 0; p < a.data.length; p += 4) {
     // What is fully transparent looks the same whatever its colour.
     if (a.data[p + 3] === 0 && b.data[p + 3] === 0) continue;
     for (let c = 0; c < 4; c++) {
-      if (a.data[p + c] !== b.data[p + c]) {
+      if (Math.abs((a.data[p + c] as number) - (b.data[p + c] as number)) > by) {
         count++;
         break;
       }

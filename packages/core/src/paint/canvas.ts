@@ -3,7 +3,6 @@ import type { BlendMode, CutOut, PictureAsset, Point } from '../document/types';
 import { type Box, boxThrough } from '../geometry/bounds';
 import { determinant, type Matrix, multiply } from '../geometry/matrix';
 import { isLine, type Outline } from '../geometry/outline';
-import { areaOf, outlinesOf } from '../geometry/polygons';
 import { markBox } from '../recipe/marks';
 import type { Clip, FillMark, GroupMark, Ink, Mark, PictureMark, StrokeMark } from '../recipe/types';
 import type { DisplayList } from '../scene/compile';
@@ -133,20 +132,18 @@ const drawPicture = (target: Target, mark: PictureMark, alpha: number, blend: Bl
 const drawOne = (target: Target, mark: Exclude<Mark, GroupMark>, alpha: number, blend: BlendMode): void =>
   mark.op === 'picture' ? drawPicture(target, mark, alpha, blend) : drawPath(target, mark, alpha, blend);
 
-/** Draws inside a clip, or outside of it. */
-const clippedTo = (target: Target, { outlines, matrix, mode }: Clip, draw: () => void): void => {
-  const { context, clip } = target;
-  context.save();
-  context.setTransform(1, 0, 0, 1, 0, 0);
+/**
+ * Cuts what has been drawn by the outlines of a clip. By compositing, since the edges of canvas clips are
+ * not the same everywhere, and those of fills are.
+ */
+const cutBy = ({ context, view }: Target, { outlines, matrix, mode }: Clip): void => {
+  context.setTransform(...multiply(view, matrix));
+  context.globalAlpha = 1;
+  context.globalCompositeOperation = mode === 'show' ? 'destination-in' : 'destination-out';
+  context.fillStyle = '#000';
   context.beginPath();
-  // The whole target with the outlines as holes: they are made one area first, so that each is a hole.
-  if (mode === 'hide') context.rect(clip.left, clip.top, clip.right - clip.left, clip.bottom - clip.top);
-  context.setTransform(...multiply(target.view, matrix));
-  const area = mode === 'hide' ? outlinesOf(areaOf(outlines)) : outlines;
-  for (const outline of area) trace(context, outline);
-  context.clip(mode === 'hide' ? 'evenodd' : 'nonzero');
-  draw();
-  context.restore();
+  for (const outline of outlines) trace(context, outline);
+  context.fill('nonzero');
 };
 
 /** The whole pixels of the target that a group can touch; null for none. */
@@ -169,11 +166,7 @@ const drawGroup = (target: Target, group: GroupMark): void => {
     drawOne(target, only, group.alpha, group.blend);
     return;
   }
-  if (group.clip) {
-    clippedTo(target, group.clip, () => drawGroup(target, { ...group, clip: undefined }));
-    return;
-  }
-  if (group.alpha >= 1 && group.blend === 'normal') {
+  if (group.alpha >= 1 && group.blend === 'normal' && !group.clip) {
     drawMarks(target, group.marks);
     return;
   }
@@ -189,6 +182,7 @@ const drawGroup = (target: Target, group: GroupMark): void => {
     tools: target.tools,
   };
   drawMarks(inner, group.marks);
+  if (group.clip) cutBy(inner, group.clip);
   const { context } = target;
   context.setTransform(1, 0, 0, 1, 0, 0);
   context.globalAlpha = group.alpha;

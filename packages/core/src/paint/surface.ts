@@ -27,7 +27,7 @@ export interface Context2D {
   bezierCurveTo(x1: number, y1: number, x2: number, y2: number, x: number, y: number): void;
   closePath(): void;
   rect(x: number, y: number, width: number, height: number): void;
-  clip(rule?: 'nonzero' | 'evenodd'): void;
+  clip(): void;
   fill(rule?: 'nonzero' | 'evenodd'): void;
   stroke(): void;
   fillRect(x: number, y: number, width: number, height: number): void;
