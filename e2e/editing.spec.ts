@@ -170,7 +170,7 @@ test('cards: add, reorder, switch off, group, remove; every parameter has a fiel
   expect((await kinds()).toSorted()).toEqual(
     [
       ...['ellipse', 'wedge', 'polygon', 'star', 'line', 'path', 'text', 'trim', 'combine', 'round', 'offset', 'pinch'],
-      ...['roughen', 'twist', 'zigzag', 'reverse', 'stroke', 'repeater', 'group', 'mask', 'rectangle', 'fill'],
+      ...['roughen', 'twist', 'zigsteps', 'reverse', 'stroke', 'repeater', 'group', 'mask', 'rectangle', 'fill'],
     ].toSorted(),
   );
   await page.getByRole('button', { name: 'Open Stroke' }).click();

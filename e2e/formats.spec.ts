@@ -254,7 +254,7 @@ const wholeScene = async (server: Server): Promise<string> => {
       'Line',
       [
         card('line', { from: [-120, 0], to: [120, 0] }),
-        card('zigzag', { points: 'smooth' }),
+        card('zigsteps', { points: 'smooth' }),
         card('stroke', { width: 9, taperStart: 0.4, taperEnd: 0.4, ...inked('radial', {}) }),
       ],
       { position: [150, 128] },

@@ -8,6 +8,36 @@ import { build, install } from './steps.mjs';
 install();
 await build();
 const { chromium } = await import('@playwright/test');
+const { createCanvas } = await import('@napi-rs/canvas');
+
+/** The mark as a drawing program might have written it, with something that cannot be kept. */
+const MARK = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 400 300" width="400" height="300">
+<linearGradient id="g"><stop stop-color="#FFB23E"/><stop offset="1" stop-color="#FF5D5D"/></linearGradient>
+<rect id="Ground" width="400" height="300" fill="#1B1F4B"/>
+<path id="Moon" fill="url(#g)" d="M210 40a90 90 0 1 0 80 130a70 70 0 1 1-80-130z"/>
+<g id="Rails" fill="#2EC4B6"><rect x="60" y="220" width="280" height="14" rx="7"/><rect x="100" y="250" width="200" height="14" rx="7"/></g>
+<g id="Lamp"><circle cx="320" cy="70" r="18" fill="#E9ECF5"/><path d="M320 30v-18M360 70h18M280 70h-18" stroke="#E9ECF5" stroke-width="6" stroke-linecap="round"/></g>
+<text id="Wordmark" x="200" y="290" font-family="Unbounded" font-weight="700" font-size="20" text-anchor="middle" fill="#E9ECF5" filter="url(#glow)">Night Tram</text>
+</svg>`;
+
+/** A lamp before a plain wall, to be cut out. */
+const lampPicture = () => {
+  const canvas = createCanvas(480, 480);
+  const context = canvas.getContext('2d');
+  context.fillStyle = '#E9ECF5';
+  context.fillRect(0, 0, 480, 480);
+  const shade = context.createRadialGradient(200, 170, 20, 240, 210, 170);
+  shade.addColorStop(0, '#FFE2A8');
+  shade.addColorStop(1, '#FFB23E');
+  context.fillStyle = shade;
+  context.beginPath();
+  context.arc(240, 210, 150, 0, 7);
+  context.fill();
+  context.fillStyle = '#10132E';
+  context.fillRect(210, 350, 60, 90);
+  context.fillRect(180, 430, 120, 24);
+  return canvas.toBuffer('image/png');
+};
 
 const data = mkdtempSync(join(tmpdir(), 'kite-shots-'));
 const server = spawn(process.execPath, ['dist/server.mjs', '--data', data, '--port', '0']);
@@ -60,6 +90,28 @@ try {
   await shot('dusk');
   await page.getByRole('button', { name: 'Daylight colours' }).click();
 
+  await page.getByRole('button', { name: 'Close', exact: true }).click();
+  await page.getByRole('button', { name: 'Scene Route title', exact: true }).click();
+  await frame(110);
+  await layer('Last tram 02:40').click();
+  await page.getByRole('button', { name: 'Open Text' }).first().click();
+  await shot('text');
+
+  await page.getByRole('button', { name: 'Pictures and fonts' }).click();
+  const files = page.getByTestId('import-files');
+  await files.setInputFiles({ name: 'Tram mark.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(MARK) });
+  await page.getByRole('dialog').getByText('What cannot be kept').waitFor();
+  await shot('svg-import');
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await files.setInputFiles({ name: 'Lamp.png', mimeType: 'image/png', buffer: lampPicture() });
+  await page.getByRole('button', { name: 'Cut out a background' }).click();
+  const area = await page.getByTestId('canvas').boundingBox();
+  await page.mouse.click(area.x + area.width / 2 - 74, area.y + area.height / 2 - 74);
+  await shot('cut-out');
+  for (let n = 0; n < 2; n++) await page.keyboard.press('Control+z');
+  await page.getByRole('button', { name: 'Close', exact: true }).click();
+
+  await page.getByRole('button', { name: 'Scene Lamp fan', exact: true }).click();
   await page.getByRole('button', { name: 'Render', exact: true }).click();
   await page.getByRole('radio', { name: 'Animated GIF' }).click();
   await shot('render');
@@ -67,7 +119,7 @@ try {
 
   const [project] = await (await fetch(`${url}/api/projects`)).json();
   const { document } = await (await fetch(`${url}/api/projects/${project.id}`)).json();
-  const [mark, fan] = document.order;
+  const [mark, , fan] = document.order;
   const range = { scale: 0.5, rate: null, from: 0 };
   const asked = [
     [fan, { format: 'gif', ...range, scale: 0.25, to: 90, loop: 0, palette: 'global', dither: 'diffuse' }],

@@ -217,7 +217,8 @@ const moveAll = (editor: Editor, placed: readonly { id: Id }[], ways: readonly P
 /** The selected layers that draw something and are not locked, with their boxes in the scene. */
 const placedLayers = (editor: Editor): { id: Id; box: Box }[] =>
   editor.state.selection.layers.flatMap((id) => {
-    const box = editor.scene.layers[id]?.locked ? null : layerBoxInScene(editor.program, id, editor.state.frame);
+    const { locked = true } = editor.scene.layers[id] ?? {};
+    const box = !locked && layerBoxInScene(editor.program, id, editor.state.frame);
     return box ? [{ id, box }] : [];
   });
 

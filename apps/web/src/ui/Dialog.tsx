@@ -18,8 +18,15 @@ export const Dialog = ({ open, onClose, title, about, width = 520, children }: D
       <Radix.Overlay className="fixed inset-0 z-30 bg-[rgb(16_19_46/0.35)]" />
       <Radix.Content
         {...(about ? {} : { 'aria-describedby': undefined })}
+        // The dialog itself takes the focus, unless one of its fields asks for it.
+        onOpenAutoFocus={(event) => {
+          const content = event.currentTarget as HTMLElement;
+          if (content.querySelector('[autofocus]') || content.contains(document.activeElement)) return;
+          event.preventDefault();
+          content.focus();
+        }}
         style={{ width }}
-        className="fixed top-1/2 left-1/2 z-40 flex max-h-[92vh] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 flex-col rounded-md border border-line bg-paper shadow-xl"
+        className="fixed top-1/2 left-1/2 z-40 flex max-h-[92vh] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 flex-col rounded-md border border-line bg-paper shadow-xl outline-none"
       >
         <header className="flex items-start justify-between gap-4 px-5 pt-4 pb-2">
           <div>

@@ -18,10 +18,10 @@ import { withInserted, withoutVertices } from '../motion/paths';
 
 const size = { width: 400, height: 300, rate: { num: 25, den: 1 }, length: 50, background: null };
 const empty = newScene('s', 'Scene', size);
-const box = (id: Id, place: { [key: string]: Value }, parent: Id | null = null): Layer => ({
+const box = (id: Id, place: { [key: string]: Value }, parent?: Id): Layer => ({
   ...newDrawing(empty, id, id, [newItem(`${id}r`, 'rectangle', { width: 60, height: 40 }), newItem(`${id}f`, 'fill')]),
   params: Object.fromEntries(Object.entries(place).map(([k, v]) => [k, still(v)])),
-  parent,
+  parent: parent ?? null,
 });
 const projectOf = (...layers: Layer[]): Project =>
   newProject('p', 'P', [

@@ -202,7 +202,7 @@ describe('twist, zig-steps and reverse', () => {
   it('zig-steps lie their size to each side in turn, as many out as in on a closed outline', () => {
     const [line] = outlines([
       card('line', { from: [0, 0], to: [100, 0] }),
-      card('zigzag', { size: 5, length: 25 }),
+      card('zigsteps', { size: 5, length: 25 }),
     ]) as [Outline];
     expect(flattened(line).map(([x, y]) => [Math.round(x), Math.round(y)])).toEqual([
       [0, -5],
@@ -211,7 +211,7 @@ describe('twist, zig-steps and reverse', () => {
       [75, 5],
       [100, -5],
     ]);
-    const [round] = outlines([disc(100), card('zigzag', { size: 5, length: 30 })]) as [Outline];
+    const [round] = outlines([disc(100), card('zigsteps', { size: 5, length: 30 })]) as [Outline];
     const radii = flattened(round).map(([x, y]) => Math.round(Math.hypot(x, y)));
     expect(radii.length % 2).toBe(0);
     expect(radii.filter((r) => r === 105)).toHaveLength(radii.length / 2);

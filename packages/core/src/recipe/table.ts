@@ -21,7 +21,7 @@ import { roughen } from './steps/roughen';
 import { round } from './steps/round';
 import { trim } from './steps/trim';
 import { twist } from './steps/twist';
-import { zigzag } from './steps/zigzag';
+import { zigSteps } from './steps/zigSteps';
 import type { Kind } from './types';
 
 const LIST = [
@@ -43,7 +43,7 @@ const LIST = [
   pinch,
   roughen,
   twist,
-  zigzag,
+  zigSteps,
   reverse,
   fill,
   stroke,

@@ -22,6 +22,10 @@ const nameOf = (face: HbFace, id: number): string => {
   return entry ? face.getName(id, entry.language).trim() : '';
 };
 
+/** Name 1 carries the style where it is not one of the four that old systems knew (OpenType 1.9, name IDs). */
+const STYLE_NAMES =
+  /( (Thin|Hairline|ExtraLight|Extra Light|UltraLight|Light|Medium|SemiBold|Semi Bold|DemiBold|ExtraBold|Extra Bold|Black|Heavy|Italic))+$/i;
+
 /**
  * What a font file says of itself: its family (names 16, then 1), and weight and slope from the OS/2
  * table (OpenType 1.9, usWeightClass and fsSelection). A RangeError where it is no font with outlines.
@@ -36,7 +40,7 @@ export const readFont = (bytes: Uint8Array): FontFacts => {
   const axis = face.getAxisInfos().wght;
   const weight = os2 && os2.length >= 6 ? word(os2, 4) : 400;
   return {
-    family: (nameOf(face, 16) || nameOf(face, 1) || 'Unnamed font').slice(0, 200),
+    family: (nameOf(face, 16) || nameOf(face, 1).replace(STYLE_NAMES, '') || 'Unnamed font').slice(0, 200),
     weight: Math.min(1000, Math.max(1, weight || 400)),
     italic: os2 !== undefined && os2.length >= 64 && (word(os2, 62) & 1) === 1,
     weights: axis ? [Math.max(1, axis.min), Math.min(1000, axis.max)] : null,

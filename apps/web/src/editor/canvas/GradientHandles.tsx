@@ -3,11 +3,11 @@ import { apply } from '@kite/core/geometry/matrix';
 import { gradientAt } from '@kite/core/motion/mix';
 import { MOST_STOPS } from '@kite/core/document/params';
 import type { PointerEvent } from 'react';
-import { followPointer } from '../../ui/drag';
 import { writeValues } from '../commands';
 import { useEditor, useSlice } from '../store/context';
 import type { View } from '../store/state';
 import { editedCard } from './editedCard';
+import { editGesture } from './editGesture';
 
 interface GradientHandlesProps {
   view: View;
@@ -30,16 +30,8 @@ export const GradientHandles = ({ view, pointOf }: GradientHandlesProps) => {
     return Math.round(Math.min(1, Math.max(0, share)) * 1000) / 1000;
   };
 
-  const drag = (event: PointerEvent, move: (p: Point) => void) => {
-    if (event.button !== 0) return;
-    event.stopPropagation();
-    followPointer(event, {
-      onStart: () => editor.begin(),
-      onMove: ({ event: now }) => move(pointOf(now)),
-      onEnd: (_drag, moved) => moved && editor.end(),
-      onCancel: () => editor.abandon(),
-    });
-  };
+  const drag = (event: PointerEvent, move: (p: Point) => void) =>
+    editGesture(editor, event, { move: ({ event: now }) => move(pointOf(now)) });
   const onEnd = (key: 'from' | 'to') => (event: PointerEvent) =>
     drag(event, (p) => writeValues(editor, [[card.ref(key), tidy(card.fromArea(p))]], 'Move a gradient'));
   const onStop = (i: number) => (event: PointerEvent) =>

@@ -6,11 +6,11 @@ import { compileRecipe, newRoom } from '@kite/core/recipe/evaluate';
 import { markBox } from '@kite/core/recipe/marks';
 import { cornersThrough } from '@kite/core/scene/bounds';
 import type { PointerEvent } from 'react';
-import { followPointer } from '../../ui/drag';
 import { writeValues } from '../commands';
 import { useEditor, useSlice } from '../store/context';
 import type { View } from '../store/state';
 import { editedCard } from './editedCard';
+import { editGesture } from './editGesture';
 
 interface GroupHandlesProps {
   view: View;
@@ -47,22 +47,8 @@ export const GroupHandles = ({ view, pointOf }: GroupHandlesProps) => {
   const toArea = multiply(card.toArea, placed(place));
   const corner = ([x, y]: Point): Point => [x ? own.right : own.left, y ? own.bottom : own.top];
 
-  const gesture = (event: PointerEvent, move: (p: Point) => void) => {
-    if (event.button !== 0) return;
-    event.stopPropagation();
-    followPointer(event, {
-      onStart: () => editor.begin(),
-      onMove: ({ event: now }) => move(pointOf(now)),
-      onEnd: (_drag, moved) => {
-        editor.set({ readout: null });
-        if (moved) editor.end();
-      },
-      onCancel: () => {
-        editor.set({ readout: null });
-        editor.abandon();
-      },
-    });
-  };
+  const gesture = (event: PointerEvent, move: (p: Point) => void) =>
+    editGesture(editor, event, { move: ({ event: now }) => move(pointOf(now)) });
   const onMove = (event: PointerEvent) => {
     const start = card.fromArea(pointOf(event));
     gesture(event, (p) => {

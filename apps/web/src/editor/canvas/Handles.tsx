@@ -3,9 +3,9 @@ import { type Box, boxThrough, union } from '@kite/core/geometry/bounds';
 import { apply, inverted, type Matrix, multiply } from '@kite/core/geometry/matrix';
 import { cornersThrough, layerBox } from '@kite/core/scene/bounds';
 import type { PointerEvent } from 'react';
-import { type Drag, followPointer } from '../../ui/drag';
 import { useEditor, useSlice } from '../store/context';
 import type { View } from '../store/state';
+import { editGesture } from './editGesture';
 import { dragPivot, grab, moveSelection, scaleLayer, transformAll } from './transforms';
 import { toScene, viewMatrix } from './view';
 
@@ -77,28 +77,15 @@ export const Handles = ({ view, pointOf }: HandlesProps) => {
   const frameBox = only ? only.box : all;
   const frameMatrix: Matrix = only ? only.world : [1, 0, 0, 1, 0, 0];
 
-  /** How each gesture of a handle ends. */
-  const ending = {
-    onEnd: (_drag: Drag, moved: boolean) => {
-      editor.set({ readout: null });
-      if (moved) editor.end();
-    },
-    onCancel: () => {
-      editor.set({ readout: null });
-      editor.abandon();
-    },
-  };
-
   const onScale = (grip: Point) => (event: PointerEvent) => {
-    if (event.button !== 0 || !frameBox) return;
-    event.stopPropagation();
+    if (!frameBox) return;
     const grabbed = grab(editor);
     const back = inverted(frameMatrix);
     if (!back || grabbed.length === 0) return;
     const start = gripAt(frameBox, grip);
-    followPointer(event, {
-      onStart: () => editor.begin('picture'),
-      onMove: ({ event: now }) => {
+    editGesture(editor, event, {
+      first: 'picture',
+      move: ({ event: now }) => {
         const at = apply(back, toScene(view, pointOf(now)));
         // Alt scales about the pivot or the middle, else the far side stays.
         const pivot = only ? (grabbed[0]?.place.pivot ?? centreOf(frameBox)) : centreOf(frameBox);
@@ -125,21 +112,19 @@ export const Handles = ({ view, pointOf }: HandlesProps) => {
           editor.set({ readout: { at: pointOf(now), text: `${Math.round(even * 100)} %` } });
         }
       },
-      ...ending,
     });
   };
 
   const onTurn = (event: PointerEvent) => {
-    if (event.button !== 0 || !frameBox) return;
-    event.stopPropagation();
+    if (!frameBox) return;
     const grabbed = grab(editor);
     const g = grabbed[0];
     if (!g) return;
     const about = only ? apply(g.parent, g.place.position) : centreOf(frameBox);
     const start = angle(about, toScene(view, pointOf(event)));
-    followPointer(event, {
-      onStart: () => editor.begin('picture'),
-      onMove: ({ event: now }) => {
+    editGesture(editor, event, {
+      first: 'picture',
+      move: ({ event: now }) => {
         let by = angle(about, toScene(view, pointOf(now))) - start;
         if (by > 180) by -= 360;
         if (by < -180) by += 360;
@@ -148,7 +133,6 @@ export const Handles = ({ view, pointOf }: HandlesProps) => {
         transformAll(editor, grabbed, about, 1, by, 'Turn');
         editor.set({ readout: { at: pointOf(now), text: `${Math.round((only ? g.place.rotation : 0) + by)}°` } });
       },
-      ...ending,
     });
   };
 
@@ -194,7 +178,6 @@ export const Handles = ({ view, pointOf }: HandlesProps) => {
             data-testid="pivot"
             style={{ pointerEvents: layer.locked || writing ? 'none' : 'all', cursor: 'move' }}
             onPointerDown={(event) => {
-              if (event.button !== 0) return;
               event.stopPropagation();
               // Pivots stand where layers are most often taken hold of: only with Alt are they what is moved.
               if (event.altKey) dragPivot(editor, event, layer.id, view, pointOf);

@@ -2,10 +2,10 @@ import type { Point } from '@kite/core/document/types';
 import { setGuides } from '@kite/core/edits/scenes';
 import type { Snapped } from '@kite/core/geometry/snap';
 import type { PointerEvent } from 'react';
-import { followPointer } from '../../ui/drag';
 import { useEditor, useSlice } from '../store/context';
 import { sceneOf, type View } from '../store/state';
 import { useAids } from './aids';
+import { editGesture } from './editGesture';
 import { toArea, toScene } from './view';
 
 const short = (n: number) => String(Math.round(n * 10) / 10);
@@ -82,15 +82,9 @@ export const AidLines = ({ view, pointOf }: AidsProps) => {
   const many = (step: number, whole: number) =>
     Array.from({ length: Math.max(0, Math.ceil(whole / step) - 1) }, (_, i) => (i + 1) * step);
   const onGuide = (axis: 'x' | 'y', index: number) => (event: PointerEvent) => {
-    if (event.button !== 0) return;
-    event.stopPropagation();
-    moveGuide(event, axis, index);
-  };
-  const moveGuide = (event: PointerEvent, axis: 'x' | 'y', index: number) => {
     const before = guides;
-    followPointer(event, {
-      onStart: () => editor.begin(),
-      onMove: ({ event: now }) => {
+    editGesture(editor, event, {
+      move: ({ event: now }) => {
         const at = toScene(view, pointOf(now));
         const place = Math.round(axis === 'x' ? at[0] : at[1]);
         const whole = axis === 'x' ? width : height;
@@ -99,14 +93,6 @@ export const AidLines = ({ view, pointOf }: AidsProps) => {
           place < 0 || place > whole ? before[axis].filter((_, i) => i !== index) : before[axis].with(index, place);
         editor.edit(setGuides(editor.scene.id, { ...before, [axis]: list }));
         editor.set({ readout: { at: pointOf(now), text: `${axis} ${place}` } });
-      },
-      onEnd: (_drag, moved) => {
-        editor.set({ readout: null });
-        if (moved) editor.end();
-      },
-      onCancel: () => {
-        editor.set({ readout: null });
-        editor.abandon();
       },
     });
   };
@@ -198,24 +184,13 @@ export const Rulers = ({ view, pointOf }: AidsProps) => {
   const step = Math.max(1, stepFor(view.zoom));
   const marks = (whole: number) => Array.from({ length: Math.floor(whole / step) + 1 }, (_, i) => i * step);
   const bring = (axis: 'x' | 'y') => (event: PointerEvent) => {
-    if (event.button !== 0) return;
-    event.stopPropagation();
     const before = editor.scene.guides;
-    followPointer(event, {
-      onStart: () => editor.begin(),
-      onMove: ({ event: now }) => {
+    editGesture(editor, event, {
+      move: ({ event: now }) => {
         const p = toScene(view, pointOf(now));
         const at = Math.round(axis === 'x' ? p[0] : p[1]);
         editor.edit(setGuides(editor.scene.id, { ...before, [axis]: [...before[axis], at] }));
         editor.set({ readout: { at: pointOf(now), text: `${axis} ${at}` } });
-      },
-      onEnd: (_drag, moved) => {
-        editor.set({ readout: null });
-        if (moved) editor.end();
-      },
-      onCancel: () => {
-        editor.set({ readout: null });
-        editor.abandon();
       },
     });
   };

@@ -13,12 +13,12 @@ import {
   withVertexKind,
 } from '@kite/core/motion/paths';
 import { type PointerEvent, useEffect } from 'react';
-import { followPointer } from '../../ui/drag';
 import { writeValues } from '../commands';
 import { useEditor, useSlice } from '../store/context';
 import type { Editor } from '../store/editor';
 import type { View } from '../store/state';
 import { editedCard } from './editedCard';
+import { editGesture } from './editGesture';
 import { toScene } from './view';
 
 interface PathEditingProps {
@@ -107,36 +107,28 @@ export const PathEditing = ({ view, pointOf }: PathEditingProps) => {
     editor.set({ vertices: now });
     const moving = new Set(now);
     const start = card.fromArea(pointOf(event));
-    followPointer(event, {
-      onStart: () => editor.begin(),
-      onMove: ({ event: at }) => {
+    editGesture(editor, event, {
+      move: ({ event: at }) => {
         const [x, y] = card.fromArea(pointOf(at));
         const way: Point = [tidy(x - start[0]), tidy(y - start[1])];
         const straight: Point = at.shiftKey ? (Math.abs(way[0]) > Math.abs(way[1]) ? [way[0], 0] : [0, way[1]]) : way;
         write(movedVertices(path, moving, straight), 'Move vertices');
       },
-      onEnd: (_drag, moved) => moved && editor.end(),
-      onCancel: () => editor.abandon(),
     });
   };
 
   /** Alt breaks the two handles of a vertex apart; Shift keeps them alike. */
   const onHandle = (i: number, handle: Handle) => (event: PointerEvent) => {
-    if (event.button !== 0) return;
-    event.stopPropagation();
     const vertex = path.vertices[i];
     if (!vertex) return;
     const smooth = isSmooth(vertex);
-    followPointer(event, {
-      onStart: () => editor.begin(),
-      onMove: ({ event: at }) => {
+    editGesture(editor, event, {
+      move: ({ event: at }) => {
         const [x, y] = card.fromArea(pointOf(at));
         const offset: Point = [tidy(x - vertex[0]), tidy(y - vertex[1])];
         const other = at.altKey || !smooth ? 'stays' : at.shiftKey ? 'mirrors' : 'turns';
         write(withHandle(path, i, handle, offset, other), 'Move a handle');
       },
-      onEnd: (_drag, moved) => moved && editor.end(),
-      onCancel: () => editor.abandon(),
     });
   };
 

@@ -4,7 +4,8 @@ import { overlaps } from '@kite/core/geometry/bounds';
 import { apply, determinant, inverted, type Matrix, multiply } from '@kite/core/geometry/matrix';
 import { isLine, type Outline } from '@kite/core/geometry/outline';
 import type { Mark } from '@kite/core/recipe/types';
-import { layerBoxInScene } from '@kite/core/scene/bounds';
+import { layerBox, layerBoxInScene } from '@kite/core/scene/bounds';
+import { textOf } from '../commands';
 import type { Editor } from '../store/editor';
 
 const context = new OffscreenCanvas(1, 1).getContext('2d');
@@ -50,6 +51,15 @@ const shown = (editor: Editor): Id[] => {
   });
 };
 
+const inBox = (editor: Editor, id: Id, at: Point): boolean => {
+  const { program, state } = editor;
+  const box = layerBox(program, id, state.frame);
+  const back = inverted(program.matrixAt(id, state.frame));
+  if (!box || !back) return false;
+  const [x, y] = apply(back, at);
+  return x >= box.left && x <= box.right && y >= box.top && y <= box.bottom;
+};
+
 /** The front-most layer under a point of the scene; strokes are hit within `slack` of it. */
 export const layerAt = (editor: Editor, at: Point, slack: number): Id | null => {
   const program = editor.program;
@@ -58,7 +68,8 @@ export const layerAt = (editor: Editor, at: Point, slack: number): Id | null => 
     const world = program.matrixAt(id, frame);
     if (program.marksAt(id, frame).some((mark) => hits(mark, at, world, slack))) return id;
   }
-  return null;
+  // Between letters there is nothing to hit, and yet it is the words that are meant.
+  return shown(editor).find((id) => textOf(editor.scene.layers[id]) !== null && inBox(editor, id, at)) ?? null;
 };
 
 /** Layers that a rectangle touches. */

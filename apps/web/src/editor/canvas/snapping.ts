@@ -105,8 +105,4 @@ export class Snapping {
     this.editor.set({ snapped: snapped.lines.length + snapped.gaps.length > 0 ? snapped : null });
     return snapped.by;
   }
-
-  end(): void {
-    this.editor.set({ snapped: null, readout: null });
-  }
 }

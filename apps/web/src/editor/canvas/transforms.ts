@@ -15,10 +15,10 @@ import { movePivot } from '@kite/core/edits/place';
 import { type Box, boxThrough } from '@kite/core/geometry/bounds';
 import { reader } from '@kite/core/recipe/evaluate';
 import type { PointerEvent as ReactPointerEvent } from 'react';
-import { followPointer } from '../../ui/drag';
 import { writeValues } from '../commands';
 import type { Editor } from '../store/editor';
 import type { View } from '../store/state';
+import { editGesture } from './editGesture';
 import { boxOfLayers, Snapping } from './snapping';
 import { toScene } from './view';
 
@@ -77,13 +77,15 @@ export const moveSelection = (
   const ids = grabbed.map((g) => g.id);
   let snapping: Snapping | null = null;
   let box: Box | null = null;
-  followPointer(down, {
-    onStart: () => {
+  editGesture(editor, down, {
+    first: 'picture',
+    // Open popovers close by hearing of it.
+    bubbles: true,
+    start: () => {
       snapping = new Snapping(editor, ids, zoom);
       box = boxOfLayers(editor, ids);
-      editor.begin('picture');
     },
-    onMove: ({ dx, dy, event }) => {
+    move: ({ dx, dy, event }) => {
       const straight = event.shiftKey ? (Math.abs(dx) > Math.abs(dy) ? [dx, 0] : [0, dy]) : [dx, dy];
       // Whole pixels of the scene: what is placed by hand stays crisp.
       const way: Point = [Math.round(straight[0]! / zoom), Math.round(straight[1]! / zoom)];
@@ -102,14 +104,6 @@ export const moveSelection = (
       const text = `${grabbed.length === 1 ? '' : '+ '}${tidy(at[0] + whole[0])}, ${tidy(at[1] + whole[1])}`;
       editor.set({ readout: { at: pointOf(event), text } });
     },
-    onEnd: (_drag, moved) => {
-      snapping?.end();
-      if (moved) editor.end();
-    },
-    onCancel: () => {
-      snapping?.end();
-      editor.abandon();
-    },
   });
 };
 
@@ -126,21 +120,12 @@ export const dragPivot = (
   if (!back) return;
   // The layer's own corners and middle are what a pivot is mostly wanted on.
   const snapping = new Snapping(editor, [], view.zoom);
-  followPointer(down, {
-    onStart: () => editor.begin(),
-    onMove: ({ event }) => {
+  editGesture(editor, down, {
+    move: ({ event }) => {
       const at = snapping.point(toScene(view, pointOf(event)), event);
       const pivot = tidyPoint(apply(back, at));
       editor.edit(movePivot(editor.scene.id, layer, pivot, frame));
       editor.set({ readout: { at: pointOf(event), text: `pivot ${pivot[0]}, ${pivot[1]}` } });
-    },
-    onEnd: (_drag, moved) => {
-      snapping.end();
-      if (moved) editor.end();
-    },
-    onCancel: () => {
-      snapping.end();
-      editor.abandon();
     },
   });
 };

@@ -155,18 +155,20 @@ const Chooser = ({ opened: { name, drawing }, at, waiting, onDone }: ChooserProp
               <label
                 className={`flex cursor-default flex-col items-center gap-1 rounded-md border bg-paper p-1.5 ${chosen.has(i) ? 'border-sky' : 'border-line opacity-60'}`}
               >
-                {picture ? (
-                  <CardPicture
-                    ids={picture.recipe}
-                    items={picture.items}
-                    frame={0}
-                    width={84}
-                    height={56}
-                    fonts={editor.library.fonts}
-                  />
-                ) : (
-                  <span className="h-[56px]" />
-                )}
+                <span className="grid h-[60px] w-full place-items-center rounded-sm bg-surround">
+                  {picture ? (
+                    <CardPicture
+                      ids={picture.recipe}
+                      items={picture.items}
+                      frame={0}
+                      width={84}
+                      height={56}
+                      fonts={editor.library.fonts}
+                    />
+                  ) : (
+                    <span className="h-[56px]" />
+                  )}
+                </span>
                 <span className="flex w-full items-center gap-1 text-sm">
                   <input type="checkbox" checked={chosen.has(i)} onChange={() => toggle(i)} />
                   <span className="truncate" title={node.name}>

@@ -9,6 +9,15 @@ import { Card } from './Card';
 
 const row = 'grid grid-cols-[88px_1fr] items-center gap-2';
 
+const EDGES = [
+  { key: 'grow', label: 'Grow edge', min: -200 },
+  { key: 'soften', label: 'Soften', min: 0 },
+] as const;
+const BRUSHES = [
+  { how: 'keep', label: 'Bring back', icon: <Paintbrush size={14} /> },
+  { how: 'take', label: 'Take away', icon: <Eraser size={14} /> },
+] as const;
+
 /** A picture's file, and what is cut out of it. */
 export const PictureCard = ({ layer }: { layer: PictureLayer }) => {
   const editor = useEditor();
@@ -67,49 +76,34 @@ export const PictureCard = ({ layer }: { layer: PictureLayer }) => {
               />
             </label>
           )}
-          <label className={row}>
-            <span className="text-ink-2">Grow edge</span>
-            <NumberField
-              label="Grow edge"
-              unit="px"
-              min={-200}
-              max={200}
-              step={0.25}
-              value={cut.grow}
-              onChange={(grow) => write({ ...cut, grow: Math.round(grow) })}
-              {...gesture}
-            />
-          </label>
-          <label className={row}>
-            <span className="text-ink-2">Soften</span>
-            <NumberField
-              label="Soften"
-              unit="px"
-              min={0}
-              max={200}
-              step={0.25}
-              value={cut.soften}
-              onChange={(soften) => write({ ...cut, soften })}
-              {...gesture}
-            />
-          </label>
+          {EDGES.map(({ key, label, min }) => (
+            <label key={key} className={row}>
+              <span className="text-ink-2">{label}</span>
+              <NumberField
+                label={label}
+                unit="px"
+                min={min}
+                max={200}
+                step={0.25}
+                decimals={0}
+                value={cut[key]}
+                onChange={(v) => write({ ...cut, [key]: Math.round(v) })}
+                {...gesture}
+              />
+            </label>
+          ))}
           <div className="grid grid-cols-2 gap-1">
-            <Button
-              className={cutting?.how === 'keep' ? '!bg-sky-2 text-sky' : ''}
-              aria-pressed={cutting?.how === 'keep'}
-              icon={<Paintbrush size={14} />}
-              onClick={() => mode('keep')}
-            >
-              Bring back
-            </Button>
-            <Button
-              className={cutting?.how === 'take' ? '!bg-sky-2 text-sky' : ''}
-              aria-pressed={cutting?.how === 'take'}
-              icon={<Eraser size={14} />}
-              onClick={() => mode('take')}
-            >
-              Take away
-            </Button>
+            {BRUSHES.map(({ how, label, icon }) => (
+              <Button
+                key={how}
+                className={cutting?.how === how ? '!bg-sky-2 text-sky' : ''}
+                aria-pressed={cutting?.how === how}
+                icon={icon}
+                onClick={() => mode(how)}
+              >
+                {label}
+              </Button>
+            ))}
           </div>
           {(cutting?.how === 'keep' || cutting?.how === 'take') && (
             <label className={row}>

@@ -7,8 +7,8 @@ import { short, shapeStep } from '../types';
 const MOST_STEPS = 4_000;
 
 /** Steps to the left and to the right of the outline in turn, evenly spaced along it. */
-export const zigzag = shapeStep({
-  kind: 'zigzag',
+export const zigSteps = shapeStep({
+  kind: 'zigsteps',
   label: 'Zig-steps',
   params: {
     size: px('Size', 10, { min: -2_000, max: 2_000, step: 0.5 }),

@@ -1,0 +1,117 @@
+import { describe, expect, it } from 'vitest';
+import { checkProject } from '../check/project';
+import { countingIds, newDrawing, newItem, newProject, newScene } from '../document/make';
+import { applyEdit } from '../document/patches';
+import type { DrawingLayer, KeyedProperty, Point, Project, Value } from '../document/types';
+import { apply, multiply } from '../geometry/matrix';
+import { compileScene } from '../scene/compile';
+import { squareFonts } from '../type/testing';
+import { animate } from './properties';
+import { type SplitBy, splitText } from './text';
+
+const scene = newScene('s', 'Scene', {
+  width: 900,
+  height: 400,
+  rate: { num: 25, den: 1 },
+  length: 50,
+  background: null,
+});
+const LIBRARY = { assets: {}, fonts: squareFonts };
+const projectWith = (
+  values: { [key: string]: Value },
+  place: { [key: string]: Value } = {},
+  more: string[] = [],
+): Project => {
+  const items = [newItem('t', 'text', values), ...more.map((kind) => newItem(kind, kind)), newItem('f', 'fill')];
+  const layer = newDrawing(scene, 'l', 'Words', items, { position: [450, 200] });
+  const placed = {
+    ...layer,
+    params: { ...layer.params, ...Object.fromEntries(Object.entries(place).map(([k, value]) => [k, { value }])) },
+  };
+  return newProject('p', 'P', [{ ...scene, layers: { l: placed }, order: ['l'] }]);
+};
+const split = (doc: Project, by: SplitBy, frame = 0): Project => {
+  const next = applyEdit(
+    doc,
+    splitText({ scene: 's', layer: 'l', item: 't' }, by, frame, squareFonts, countingIds('n')),
+  ).doc;
+  expect(checkProject(JSON.parse(JSON.stringify(next)))).toBeTruthy();
+  return next;
+};
+const layers = (doc: Project) => doc.scenes.s!.order.map((id) => doc.scenes.s!.layers[id] as DrawingLayer);
+/** Where the first corner of each letter stands in the scene, from left to right. */
+const corners = (doc: Project, frame = 0): Point[] => {
+  const program = compileScene(doc.scenes.s!, LIBRARY);
+  return layers(doc)
+    .flatMap(({ id }) =>
+      program
+        .marksAt(id, frame)
+        .flatMap((mark) =>
+          mark.op === 'fill'
+            ? mark.outlines.map((o) =>
+                apply(multiply(program.matrixAt(id, frame), mark.matrix), [o.points[0]!, o.points[1]!]),
+              )
+            : [],
+        ),
+    )
+    .sort((a, b) => Math.round((a[0] - b[0]) * 1e3) || a[1] - b[1]);
+};
+const same = (a: readonly Point[], b: readonly Point[]) => {
+  expect(a).toHaveLength(b.length);
+  a.forEach((p, i) => p.forEach((v, axis) => expect(v).toBeCloseTo(b[i]![axis]!, 2)));
+};
+
+const TWO_LINES = { text: 'Last tram\n02:40', size: 60 };
+
+describe.each<[SplitBy, string[]]>([
+  ['letters', ['L', 'a', 's', 't', 't 2', 'r', 'a 2', 'm', '0', '2', ':', '4', '0 2']],
+  ['words', ['Last', 'tram', '02:40']],
+  ['lines', ['Last tram', '02:40']],
+])('split into %s', (by, names) => {
+  it('each part is a layer named by its text, in reading order', () => {
+    expect(layers(split(projectWith(TWO_LINES), by)).map((l) => l.name)).toEqual(names);
+  });
+  it.each([
+    ['centred', {}, {}],
+    ['to the right, spaced out', { align: 'right', tracking: 120 }, {}],
+    ['in a box', { frame: 'box', width: 300, height: 200, stand: 'middle' }, {}],
+    ['turned and scaled', {}, { rotation: 30, scale: [1.5, 0.8] }],
+    ['about another pivot', {}, { pivot: [40, -30], rotation: 45 }],
+  ])('the whole stays in place: %s', (_name, values, place) => {
+    const doc = projectWith({ ...TWO_LINES, ...values }, place);
+    same(corners(split(doc, by)), corners(doc));
+  });
+});
+
+describe('the parts', () => {
+  it('keep the timing and the keyframes, and move as the whole did', () => {
+    const doc = applyEdit(
+      projectWith(TWO_LINES),
+      animate({ scene: 's', layer: 'l', key: 'position' }, [
+        [0, [450, 200]],
+        [20, [450, 40]],
+      ]),
+    ).doc;
+    const parts = split(doc, 'words');
+    for (const part of layers(parts))
+      expect((part.params.position as KeyedProperty).keys.map((k) => k.frame)).toEqual([0, 20]);
+    same(corners(parts, 11), corners(doc, 11));
+  });
+  it('turn about their own middle', () => {
+    const parts = split(projectWith({ text: 'ab', size: 100, align: 'left' }), 'letters');
+    expect(layers(parts).map((l) => (l.params.pivot as { value: number[] }).value)).toEqual([
+      [25, -25],
+      [75, -25],
+    ]);
+  });
+  it('leave other sources in the layer', () => {
+    const parts = split(projectWith({ text: 'ab' }, {}, ['ellipse']), 'letters');
+    expect(layers(parts).map((l) => l.name)).toEqual(['a', 'b', 'Words']);
+    expect(Object.values(layers(parts)[2]!.items).map((i) => i.kind)).toEqual(['ellipse', 'fill']);
+    expect(Object.values(layers(parts)[0]!.items).map((i) => i.kind)).toEqual(['text', 'fill']);
+  });
+  it('wait for their font', () => {
+    const edit = splitText({ scene: 's', layer: 'l', item: 't' }, 'words', 0, { find: () => null }, countingIds('n'));
+    expect(() => applyEdit(projectWith(TWO_LINES), edit)).toThrow('not here yet');
+  });
+});

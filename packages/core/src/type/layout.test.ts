@@ -1,0 +1,122 @@
+import { describe, expect, it } from 'vitest';
+import { caretAt, glyphOutlines, indexAt, layoutText, readPairs, type TextStyle, writePairs } from './layout';
+import { recording, replayed } from './recorded';
+import { squareFace, squareFonts } from './testing';
+
+// Each letter is 50 px wide.
+const STYLE: TextStyle = {
+  text: 'Tram',
+  letters: 'as-typed',
+  size: 100,
+  tracking: 0,
+  leading: 1.2,
+  align: 'left',
+  wrap: null,
+  pairs: '',
+};
+const laid = (style: Partial<TextStyle>) => layoutText(squareFace, { ...STYLE, ...style });
+const xs = (style: Partial<TextStyle>) => laid(style).glyphs.map((g) => Math.round(g.x * 100) / 100);
+const texts = (style: Partial<TextStyle>) => {
+  const text = style.text ?? STYLE.text;
+  return laid(style).lines.map((l) => text.slice(l.from, l.to));
+};
+
+describe('point text', () => {
+  it.each([
+    ['left', [0, 50, 100, 150]],
+    ['center', [-100, -50, 0, 50]],
+    ['right', [-200, -150, -100, -50]],
+  ] as const)('set %s stands from, about or up to x = 0', (align, wanted) => {
+    expect(xs({ align })).toEqual(wanted);
+  });
+  it('has a line to each line typed, a leading apart', () => {
+    const { lines } = laid({ text: 'Last\n\ntram' });
+    expect(lines.map((l) => [l.from, l.to, l.baseline])).toEqual([
+      [0, 4, 0],
+      [5, 5, 120],
+      [6, 10, 240],
+    ]);
+  });
+  it('is set in capitals letter by letter: no place in it moves', () => {
+    expect(laid({ text: 'ßtraße', letters: 'upper' }).glyphs.map((g) => g.from)).toEqual([0, 1, 2, 3, 4, 5]);
+  });
+});
+
+describe('spacing', () => {
+  it('tracking goes between letters, not after the last', () => {
+    expect(xs({ tracking: 100 })).toEqual([0, 60, 120, 180]);
+    expect(xs({ tracking: 100, align: 'right' }).at(-1)).toBe(-50);
+  });
+  it('pairs by hand move what comes after them', () => {
+    expect(xs({ text: 'AVAV', pairs: 'AV -40' })).toEqual([0, 46, 96, 142]);
+  });
+  it('pairs are read leniently and written back', () => {
+    const pairs = readPairs('AV -40, To 20,nonsense, X 5');
+    expect([...pairs]).toEqual([
+      ['AV', -40],
+      ['To', 20],
+    ]);
+    expect(writePairs(new Map([...pairs, ['fi', 0]]))).toBe('AV -40, To 20');
+  });
+  it('letters that are spaced out are not joined', () => {
+    expect([xs({ text: 'fin' }).length, xs({ text: 'fin', tracking: 1 }).length]).toEqual([2, 3]);
+  });
+});
+
+describe('in a box', () => {
+  it('lines break at spaces, and a word too long has one to itself', () => {
+    expect(texts({ text: 'The town sleeps', wrap: 260 })).toEqual(['The ', 'town ', 'sleeps']);
+    expect(texts({ text: 'The town sleeps', wrap: 420 })).toEqual(['The town ', 'sleeps']);
+  });
+  it('stands about the middle, spaces at its ends aside', () => {
+    const { lines } = laid({ text: 'The town sleeps', wrap: 420, align: 'right' });
+    const letters = laid({ text: 'The town sleeps', wrap: 420, align: 'right' }).glyphs.filter((g) => g.id === 1);
+    expect(lines).toHaveLength(2);
+    const ends = [0, 1].map((n) => Math.max(...letters.filter((g) => g.line === n).map((g) => g.x + g.advance)));
+    expect(ends).toEqual([210, 210]);
+  });
+  it('justified lines fill the width, the last one does not', () => {
+    const style = { text: 'The town sleeps', wrap: 420, align: 'justify' } as const;
+    const [first, last] = laid(style).lines;
+    const letters = laid(style).glyphs.filter((g) => g.id === 1 && g.line === 0);
+    expect([letters[0]?.x, Math.max(...letters.map((g) => g.x + g.advance))]).toEqual([-210, 210]);
+    expect([first?.left, last?.left, last?.right]).toEqual([-210, -210, 90]);
+  });
+});
+
+describe('a caret', () => {
+  const layout = laid({ text: 'ab\ncd' });
+  it('stands before the letter of its place, at the end of a line after the last', () => {
+    expect([0, 1, 2, 3, 5].map((i) => caretAt(layout, i).at)).toEqual([
+      [0, 0],
+      [50, 0],
+      [100, 0],
+      [0, 120],
+      [100, 120],
+    ]);
+  });
+  it('comes to the place nearest to a point', () => {
+    expect([indexAt(layout, [-9, 0]), indexAt(layout, [60, -10]), indexAt(layout, [999, 0])]).toEqual([0, 1, 2]);
+    expect([indexAt(layout, [20, 110]), indexAt(layout, [40, 110]), indexAt(layout, [999, 999])]).toEqual([3, 4, 5]);
+  });
+  it('goes into a ligature by shares of it', () => {
+    expect(caretAt(laid({ text: 'fin' }), 1).at).toEqual([25, 0]);
+  });
+});
+
+it('outlines stand where their glyphs do', () => {
+  const [first, second] = glyphOutlines(squareFace, 100, laid({ text: 'ab' }).glyphs);
+  expect([first!.points[0], first!.points[1], second!.points[0]]).toEqual([10, 0, 60]);
+});
+
+it('what was asked of fonts can be replayed without them', () => {
+  const choice = { family: 'Any', weight: 400, italic: false };
+  const { fonts, record } = recording(squareFonts);
+  const face = fonts.find(choice)!.face;
+  const before = layoutText(face, { ...STYLE, text: 'Night fi' });
+  const outlines = glyphOutlines(face, 100, before.glyphs);
+  const again = replayed(JSON.parse(JSON.stringify(record))).find(choice)!.face;
+  expect(layoutText(again, { ...STYLE, text: 'Night fi' })).toEqual(before);
+  expect(glyphOutlines(again, 100, before.glyphs)).toEqual(outlines);
+  expect(replayed(record).find({ ...choice, weight: 700 })).toBeNull();
+});

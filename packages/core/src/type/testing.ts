@@ -1,0 +1,30 @@
+/** A face for tests: every letter is a square half an em wide, so that all places are known. */
+import type { FontChoice } from '../document/types';
+import { type GlyphPath, glyphsFrom, UNITS } from './glyphs';
+import type { Face, Fonts } from './types';
+
+/** From 0.1 to 0.4 em across, from the baseline to half an em above it. */
+const square: GlyphPath = [
+  ['M', 0.1 * UNITS, 0],
+  ['L', 0.4 * UNITS, 0],
+  ['L', 0.4 * UNITS, 0.5 * UNITS],
+  ['L', 0.1 * UNITS, 0.5 * UNITS],
+  ['Z'],
+];
+
+export const squareFace: Face = {
+  metrics: { ascent: 0.8, descent: 0.2, capHeight: 0.5 },
+  // `fi` is one glyph while ligatures are on.
+  shape: (text, ligatures) => {
+    const glyphs = [];
+    for (let i = 0; i < text.length; i++) {
+      const joined = ligatures === 'on' && text.slice(i, i + 2) === 'fi';
+      glyphs.push({ id: text[i] === ' ' ? 0 : 1, cluster: i, advance: 0.5, x: 0, y: 0 });
+      if (joined) i++;
+    }
+    return glyphs;
+  },
+  ...glyphsFrom((glyph) => (glyph === 0 ? [] : square)),
+};
+
+export const squareFonts: Fonts = { find: (_choice: FontChoice) => ({ face: squareFace, instead: null }) };
