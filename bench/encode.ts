@@ -4,7 +4,7 @@ import type { Scene } from '@kite/core/document/types';
 import { mp4 } from '@kite/render/encoders/mp4';
 import type { DrawnFrame } from '@kite/render/drawPool';
 import { frameDrawer } from '@kite/render/frames';
-import { EMPTY_STOCK, NO_MATERIALS } from '@kite/render/materials';
+import { EMPTY_STOCK, materialsFor } from '@kite/render/materials';
 import { readFileSync } from 'node:fs';
 
 const TICKS_PER_SECOND = 100;
@@ -18,7 +18,7 @@ const childrenSeconds = (): number => {
 
 export const encodeOnly = async (scene: Scene, settings: Mp4Settings, out: string): Promise<{ cpuSeconds: number }> => {
   const plan = planRender(scene, settings);
-  const drawer = frameDrawer(scene, NO_MATERIALS, { ...plan, under: null });
+  const drawer = frameDrawer(scene, await materialsFor(scene, EMPTY_STOCK), { ...plan, under: null });
   const drawn = plan.frames.map((frame): Uint8Array => {
     drawer.draw(frame);
     return new Uint8Array(drawer.pixels());

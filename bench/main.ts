@@ -9,10 +9,10 @@ import { parseArgs } from 'node:util';
 import { defaultSettings, type Mp4Settings } from '@kite/core/delivery/settings';
 import { newDrawing, newItem, newScene } from '@kite/core/document/make';
 import type { Scene } from '@kite/core/document/types';
-import { NO_LIBRARY, compileScene } from '@kite/core/scene/compile';
+import { compileScene } from '@kite/core/scene/compile';
 import { demoProject } from '@kite/demo/project';
 import { frameDrawer } from '@kite/render/frames';
-import { EMPTY_STOCK, NO_MATERIALS } from '@kite/render/materials';
+import { EMPTY_STOCK, materialsFor, NO_MATERIALS } from '@kite/render/materials';
 import { renderScene } from '@kite/render/render';
 import { encodeOnly } from './encode';
 import { drag200, previewRates } from './browser';
@@ -42,7 +42,8 @@ interface SceneFigures {
 
 const measureScene = async (scene: Scene, folder: string): Promise<SceneFigures> => {
   const frames = Array.from({ length: scene.length }, (_, i) => i);
-  const program = compileScene(scene, NO_LIBRARY);
+  const materials = await materialsFor(scene, EMPTY_STOCK);
+  const program = compileScene(scene, materials.library);
   frames.forEach((f) => program.at(f));
   const evaluate: number[] = [];
   for (let round = 0; round < 5; round++) {
@@ -51,7 +52,7 @@ const measureScene = async (scene: Scene, folder: string): Promise<SceneFigures>
     evaluate.push((performance.now() - start) / frames.length);
   }
 
-  const drawer = frameDrawer(scene, NO_MATERIALS, {
+  const drawer = frameDrawer(scene, materials, {
     width: scene.width,
     height: scene.height,
     drawn: scene,

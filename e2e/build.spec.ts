@@ -411,3 +411,89 @@ test('guides come out of the rulers, by number too, and things snap to them', as
   expect(valueOf(named(await sceneOf(page, server), 'Rectangle'), 'position')).toEqual([80, 40]);
   await addCard(page, 'Trim');
 });
+
+test('an open path goes on from its end, and a group has handles of its own', async ({ page, server }) => {
+  await newProject(page, server, 'On', 'Medium rectangle');
+  const at = await onScene(page, 300, 250);
+  const click = (x: number, y: number) => page.mouse.click(at(x, y).x, at(x, y).y);
+  await page.keyboard.press('d');
+  await click(40, 60);
+  await click(140, 60);
+  await page.keyboard.press('Enter');
+  const pathOf = async () =>
+    (itemOf(named(await sceneOf(page, server), 'Path'), 'path').params.path as { value: PathValue }).value;
+  expect((await pathOf()).vertices).toHaveLength(2);
+  await page.keyboard.press('d');
+  await click(140, 60);
+  await click(140, 160);
+  await page.keyboard.press('Enter');
+  expect((await pathOf()).vertices.map((v) => v.slice(0, 2))).toEqual([
+    [-50, 0],
+    [50, 0],
+    [50, 100],
+  ]);
+  await page.keyboard.press('d');
+  await click(40, 60);
+  await click(40, 160);
+  await click(140, 160);
+  expect((await pathOf()).closed).toBe(true);
+  expect((await pathOf()).vertices).toHaveLength(4);
+
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('r');
+  await drag(page, at(200, 40), at(260, 80));
+  await page.getByRole('button', { name: 'Rectangle: more' }).click();
+  await page.getByRole('menuitem', { name: 'Put in a new group' }).click();
+  await page.getByRole('button', { name: 'Open Group' }).click();
+  await expect(page.getByTestId('group-box')).toBeAttached();
+  await drag(page, at(230, 60), at(240, 90));
+  await drag(page, await middle(page.getByTestId('group-1/1')), at(330, 150));
+  const layer = named(await sceneOf(page, server), 'Rectangle');
+  expect(valueOf(layer, 'position')).toEqual([230, 60]);
+  expect(layer.params.scale).toBeUndefined();
+  const { position, scale } = itemOf(layer, 'group').params as { [key: string]: { value: Point } };
+  expect(scale!.value[0]).toBeCloseTo(2, 0);
+  // The far corner, at (210, 70) after the move, stayed.
+  expect(position!.value[0] - 30 * scale!.value[0]).toBeCloseTo(-20, 1);
+});
+
+test('files are dropped and pasted; copied pictures go to another project with their files', async ({
+  page,
+  server,
+}) => {
+  await newProject(page, server, 'From', 'Medium rectangle');
+  const at = await onScene(page, 300, 250);
+  const spot = at(100, 80);
+  await page.evaluate(
+    ([base64, x, y]) => {
+      const bytes = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
+      const data = new DataTransfer();
+      data.items.add(new File([bytes], 'Dropped.png', { type: 'image/png' }));
+      const target = document.querySelector('[data-testid=canvas]');
+      target?.dispatchEvent(
+        new DragEvent('drop', { bubbles: true, cancelable: true, dataTransfer: data, clientX: x, clientY: y }),
+      );
+      const pasted = new DataTransfer();
+      pasted.items.add(new File([bytes], 'Pasted.png', { type: 'image/png' }));
+      window.dispatchEvent(new ClipboardEvent('paste', { clipboardData: pasted, bubbles: true }));
+    },
+    [disc('#FF5D5D').toString('base64'), spot.x, spot.y] as const,
+  );
+  await expect(page.getByTestId('layer-row')).toHaveCount(2);
+  const scene = await sceneOf(page, server);
+  expect(valueOf(named(scene, 'Dropped'), 'position')).toEqual([100, 80]);
+  expect(valueOf(named(scene, 'Pasted'), 'position')).toEqual([150, 125]);
+
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('Control+c');
+  await newProject(page, server, 'To', 'Medium rectangle');
+  await page.keyboard.press('Control+v');
+  await expect(page.getByTestId('layer-row')).toHaveCount(2);
+  const there = await saved(page, server);
+  const copies = inOrder(there.scenes[there.order[0] as string] as Scene) as PictureLayer[];
+  expect(copies.map((l) => l.name)).toEqual(inOrder(scene).map((l) => l.name));
+  for (const copy of copies) expect(there.assets[copy.asset]?.kind).toBe('picture');
+  await page.keyboard.press('Escape');
+  const here = await onScene(page, 300, 250);
+  await expect.poll(() => pixel(page, here(100, 80))).toEqual([255, 93, 93]);
+});

@@ -5,5 +5,7 @@ import { defineConfig } from 'vite';
 export default defineConfig({
   plugins: [react(), tailwind()],
   worker: { format: 'es' },
+  // HarfBuzz asks for Node's module where it runs in Node; in a browser it never does.
+  resolve: { alias: { module: '/src/app/noModule.ts' } },
   build: { target: 'es2022', sourcemap: true, chunkSizeWarningLimit: 900 },
 });

@@ -68,6 +68,9 @@ export const renderScene = async ({
   const under = settings.format === 'mp4' ? (scene.background?.slice(0, 7) ?? '#000000') : null;
   const partial = `${out}.part`;
   const encoderNotes: string[] = [];
+  // Meanwhile, so that it costs the render no time of its own.
+  const problems = problemNotes(scene, stock, plan);
+  problems.catch(() => undefined);
   let done = 0;
   try {
     await encode({
@@ -95,6 +98,6 @@ export const renderScene = async ({
     frames: plan.frames.length,
     seconds: isStill(settings) ? 0 : plan.frames.length / framesPerSecond(plan.rate),
     bytes: (await stat(out)).size,
-    notes: [...plan.notes, ...encoderNotes, ...(await problemNotes(scene, stock, plan))],
+    notes: [...plan.notes, ...encoderNotes, ...(await problems)],
   };
 };

@@ -1,6 +1,5 @@
 /** Web fonts unpacked to the OpenType fonts in them. */
 import { unzlibSync } from 'fflate';
-import { decompress } from 'wawoff2';
 
 const tag = (bytes: Uint8Array): string => String.fromCharCode(...bytes.subarray(0, 4));
 
@@ -47,6 +46,8 @@ export const toOpenType = async (bytes: Uint8Array): Promise<Uint8Array> => {
       // Bytes 16 to 19: the size unpacked (WOFF File Format 2.0, section 4.1).
       if (new DataView(bytes.buffer, bytes.byteOffset).getUint32(16) > MOST)
         throw new RangeError('is too large a font');
+      // A WebAssembly decoder, which only uploads need.
+      const { decompress } = await import('wawoff2');
       const out = await decompress(bytes);
       return new Uint8Array(out);
     }

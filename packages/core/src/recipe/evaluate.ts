@@ -206,13 +206,44 @@ const joined = (above: Card, constant: boolean, own: FlowAt): Card => ({
   },
 });
 
+/** A run of compiled cards: what the last of them gives, and the runs that go on from it. */
+interface Run {
+  readonly card: Card;
+  readonly next: WeakMap<Item, { readonly run: Run; readonly inner: readonly Item[] }>;
+}
+/** By the fonts they were compiled with. Runs that start with the same cards share them, and what is constant in them. */
+const runs = new WeakMap<Fonts, Run>();
+
+const firstRun = (fonts: Fonts): Run => {
+  let run = runs.get(fonts);
+  if (!run) runs.set(fonts, (run = { card: { constant: true, at: () => EMPTY }, next: new WeakMap() }));
+  return run;
+};
+
+/** All that stands in a card, to know whether it is still what was compiled. */
+const innerOf = (item: Item, items: DrawingLayer['items'], depth: number): Item[] =>
+  (item.children ?? []).flatMap((id) => {
+    const inner = items[id];
+    return inner ? [inner, ...(depth < MOST_DEPTH ? innerOf(inner, items, depth + 1) : [])] : [];
+  });
+
 const compileCards = (ids: readonly Id[], kitchen: Kitchen, depth: number): Card => {
-  let card: Card = { constant: true, at: () => EMPTY };
+  let run = firstRun(kitchen.fonts);
   for (const id of ids) {
     const item = kitchen.items[id];
-    if (item?.on) card = once(compileCard(item, card, kitchen, depth));
+    if (!item?.on) continue;
+    const inner = innerOf(item, kitchen.items, depth);
+    const known = run.next.get(item);
+    if (known?.inner.length === inner.length && known.inner.every((own, i) => own === inner[i])) {
+      run = known.run;
+      continue;
+    }
+    const card = once(compileCard(item, run.card, kitchen, depth));
+    const next: Run = { card, next: new WeakMap() };
+    run.next.set(item, { run: next, inner });
+    run = next;
   }
-  return card;
+  return run.card;
 };
 
 /** The flow at the end of a list of cards, as a function of the frame. */

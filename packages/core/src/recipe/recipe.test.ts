@@ -69,6 +69,23 @@ describe('sources', () => {
   });
 });
 
+describe('cards that have not changed', () => {
+  it('are not worked out again when one below them has, nor when one in a group beside them has', () => {
+    const [ring, twist, fill] = [card('ellipse'), card('twist'), card('fill')];
+    const inner = card('rectangle');
+    const group = { ...card('group'), children: [inner.id] };
+    const top = [ring.id, twist.id, group.id, fill.id];
+    const flow = (...cards: Item[]) => flowOf(cards, 0, top);
+    const first = flow(ring, twist, group, inner, fill);
+    const painted = flow(ring, twist, group, inner, { ...fill, params: { color: { value: '#FF5D5D' } } });
+    expect(painted.shapes[0]).toBe(first.shapes[0]);
+    const wider = { ...inner, params: { width: { value: 900 } } };
+    const grown = flow(ring, twist, group, wider, fill);
+    expect(grown.shapes[0]).toBe(first.shapes[0]);
+    expect(grown.shapes[1]).not.toEqual(first.shapes[1]);
+  });
+});
+
 describe('trim', () => {
   const line = () => card('line', { from: [0, 0], to: [100, 0] });
   const lengths = (flow: Flow) => outlines(flow).map((o) => arcLength(o));

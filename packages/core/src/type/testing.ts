@@ -1,5 +1,4 @@
 /** A face for tests: every letter is a square half an em wide, so that all places are known. */
-import type { FontChoice } from '../document/types';
 import { type GlyphPath, glyphsFrom, UNITS } from './glyphs';
 import type { Face, Fonts } from './types';
 
@@ -27,4 +26,4 @@ export const squareFace: Face = {
   ...glyphsFrom((glyph) => (glyph === 0 ? [] : square)),
 };
 
-export const squareFonts: Fonts = { find: (_choice: FontChoice) => ({ face: squareFace, instead: null }) };
+export const squareFonts: Fonts = { find: () => ({ face: squareFace, instead: null }) };

@@ -6,6 +6,7 @@ import type { PointerEvent } from 'react';
 import { useEditor, useSlice } from '../store/context';
 import type { View } from '../store/state';
 import { editGesture } from './editGesture';
+import { Snapping } from './snapping';
 import { dragPivot, grab, moveSelection, scaleLayer, transformAll } from './transforms';
 import { toScene, viewMatrix } from './view';
 
@@ -83,10 +84,16 @@ export const Handles = ({ view, pointOf }: HandlesProps) => {
     const back = inverted(frameMatrix);
     if (!back || grabbed.length === 0) return;
     const start = gripAt(frameBox, grip);
+    const ids = grabbed.map((g) => g.id);
+    let snapping: Snapping | null = null;
     editGesture(editor, event, {
       first: 'picture',
+      start: () => {
+        snapping = new Snapping(editor, ids, view.zoom);
+      },
       move: ({ event: now }) => {
-        const at = apply(back, toScene(view, pointOf(now)));
+        const to = toScene(view, pointOf(now));
+        const at = apply(back, snapping ? snapping.point(to, now) : to);
         // Alt scales about the pivot or the middle, else the far side stays.
         const pivot = only ? (grabbed[0]?.place.pivot ?? centreOf(frameBox)) : centreOf(frameBox);
         const anchor = now.altKey ? pivot : gripAt(frameBox, [-grip[0], -grip[1]]);

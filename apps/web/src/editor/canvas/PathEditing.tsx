@@ -19,7 +19,8 @@ import type { Editor } from '../store/editor';
 import type { View } from '../store/state';
 import { editedCard } from './editedCard';
 import { editGesture } from './editGesture';
-import { toScene } from './view';
+import { Snapping } from './snapping';
+import { toArea, toScene } from './view';
 
 interface PathEditingProps {
   view: View;
@@ -107,9 +108,14 @@ export const PathEditing = ({ view, pointOf }: PathEditingProps) => {
     editor.set({ vertices: now });
     const moving = new Set(now);
     const start = card.fromArea(pointOf(event));
+    let snapping: Snapping | null = null;
     editGesture(editor, event, {
+      start: () => {
+        snapping = new Snapping(editor, editor.state.selection.layers, view.zoom);
+      },
       move: ({ event: at }) => {
-        const [x, y] = card.fromArea(pointOf(at));
+        const to = toScene(view, pointOf(at));
+        const [x, y] = card.fromArea(toArea(view, snapping ? snapping.point(to, at) : to));
         const way: Point = [tidy(x - start[0]), tidy(y - start[1])];
         const straight: Point = at.shiftKey ? (Math.abs(way[0]) > Math.abs(way[1]) ? [way[0], 0] : [0, way[1]]) : way;
         write(movedVertices(path, moving, straight), 'Move vertices');

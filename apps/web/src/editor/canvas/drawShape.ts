@@ -5,6 +5,7 @@ import type { PointerEvent } from 'react';
 import { followPointer } from '../../ui/drag';
 import { addShape } from '../commands';
 import type { Editor } from '../store/editor';
+import { Snapping } from './snapping';
 import type { Tool } from '../store/state';
 
 export type ShapeTool = Exclude<Tool, 'select' | 'path' | 'text'>;
@@ -54,19 +55,25 @@ const ends = (
 
 export const drawShape = (editor: Editor, tool: ShapeTool, down: PointerEvent, start: Point, zoom: number): void => {
   const { label } = kindOf(tool);
+  const snapping = new Snapping(editor, [], zoom);
+  const from = snapping.point(start, down);
   const draw = (now: Point, event: { shiftKey: boolean; altKey: boolean }) => {
-    const { at, values } = shapeIn(tool, ...ends(start, now, event, tool === 'line'));
+    const { at, values } = shapeIn(tool, ...ends(from, now, event, tool === 'line'));
     addShape(editor, tool, label, values, at);
   };
   followPointer(down, {
     onStart: () => editor.begin(),
-    onMove: ({ dx, dy, event }) => draw([start[0] + dx / zoom, start[1] + dy / zoom], event),
+    onMove: ({ dx, dy, event }) => draw(snapping.point([start[0] + dx / zoom, start[1] + dy / zoom], event), event),
     onEnd: (_drag, moved) => {
+      editor.set({ snapped: null });
       // A click draws the shape at its usual size.
       if (moved) editor.end();
       else addShape(editor, tool, label, {}, [round(start[0]), round(start[1])]);
       editor.set({ tool: 'select' });
     },
-    onCancel: () => editor.abandon(),
+    onCancel: () => {
+      editor.set({ snapped: null });
+      editor.abandon();
+    },
   });
 };

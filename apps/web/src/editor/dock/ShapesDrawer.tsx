@@ -1,7 +1,7 @@
 import { NO_FONTS } from '@kite/core/type/types';
 import { KINDS } from '@kite/core/recipe/table';
 import { CardPicture } from '../inspector/CardPicture';
-import { addShape } from '../commands';
+import { addShape, addText } from '../commands';
 import { newItem } from '@kite/core/document/make';
 import type { ShapeTool } from '../canvas/drawShape';
 import { useEditor, useSlice } from '../store/context';
@@ -64,6 +64,18 @@ export const ShapesDrawer = () => {
             </button>
           );
         })}
+        <button
+          type="button"
+          aria-pressed={tool === 'text'}
+          onClick={() => editor.set({ tool: 'text' })}
+          onDoubleClick={() => addText(editor, [editor.scene.width / 2, editor.scene.height / 2])}
+          className={`flex flex-col items-center gap-1 rounded-md border pt-2 pb-1.5 ${tool === 'text' ? 'border-sky bg-sky-2' : 'border-line hover:bg-paper-2'}`}
+        >
+          <span className="grid h-[46px] place-items-center text-[34px] leading-none font-semibold">Aa</span>
+          <span>
+            Text<span className="ml-1.5 text-xs text-ink-2">T</span>
+          </span>
+        </button>
       </div>
       <p className="mt-3 text-ink-2">
         Pick one and drag on the canvas: Shift keeps sides equal, Alt draws from the centre. A double click puts it in

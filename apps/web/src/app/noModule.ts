@@ -1,0 +1,2 @@
+/** Stands in for Node's `module` in what runs in Node and in browsers alike. */
+export {};
