@@ -84,6 +84,7 @@ try {
   await page.getByRole('button', { name: 'Open Repeater' }).first().click();
   await shot('recipe');
   await page.getByTestId('bead').nth(2).click();
+  await page.getByRole('button', { name: 'Ease Bounce' }).hover();
   await shot('ease');
   await page.getByRole('button', { name: 'Add a shape' }).click();
   await page.getByRole('button', { name: 'Dusk colours' }).click();

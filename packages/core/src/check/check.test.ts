@@ -168,6 +168,7 @@ describe('versions', () => {
     const layers = s.layers as Record<string, Record<string, unknown>>;
     delete old.assets;
     delete old.swatches;
+    delete old.eases;
     delete s.guides;
     for (const l of Object.values(layers)) for (const key of ['tucked', 'knobs', 'panel']) delete l[key];
     expect(checkProject(upgraded({ ...old, version: 1 }))).toEqual(

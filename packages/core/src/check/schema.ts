@@ -5,7 +5,16 @@
 import * as yup from 'yup';
 import { FAR, MOST_STOPS, MOST_VERTICES, type Param, type Params, PLACE } from '../document/params';
 import { paramsOfKnob } from '../document/knobs';
-import { BLEND_MODES, type Knob, KNOB_KINDS, type KnobKind, PICTURE_TYPES, TAGS } from '../document/types';
+import {
+  BLEND_MODES,
+  type DrawnPoint,
+  type Knob,
+  KNOB_KINDS,
+  type KnobKind,
+  PICTURE_TYPES,
+  TAGS,
+} from '../document/types';
+import { EASES } from '../motion/eases/table';
 import { KINDS, paramsOf } from '../recipe/table';
 import { shown } from './problem';
 
@@ -163,6 +172,24 @@ const mapOf = (inner: (value: unknown) => Rule, most: number) =>
     return object(Object.fromEntries(keys.map((k) => [k, inner(value[k])])));
   });
 
+const drawnRule = rule(
+  'at most 200 points in rising order between 0 and 1, each with x, y and corner',
+  (v) =>
+    Array.isArray(v) &&
+    v.length <= 200 &&
+    v.every(
+      (p, i) =>
+        isObject(p) &&
+        Object.keys(p).length === 3 &&
+        isNumber(p.x) &&
+        p.x > (i === 0 ? 0 : (v[i - 1] as DrawnPoint).x) &&
+        p.x < 1 &&
+        isNumber(p.y) &&
+        Math.abs(p.y) <= 100 &&
+        typeof p.corner === 'boolean',
+    ),
+);
+
 const easeRule = yup.lazy((value: unknown) => {
   const kind = isObject(value) ? value.kind : undefined;
   if (kind === 'bezier') {
@@ -174,7 +201,13 @@ const easeRule = yup.lazy((value: unknown) => {
       y2: between(-100, 100),
     });
   }
-  return object({ kind: oneOf(['linear', 'hold', 'bezier']) });
+  if (kind === 'steps') {
+    return object({ kind: oneOf(['steps']), count: whole(2, 1_000), jump: oneOf(['start', 'end', 'both', 'none']) });
+  }
+  if (kind === 'spring') return object({ kind: oneOf(['spring']), bounces: whole(1, 50), damping: between(0, 1) });
+  if (kind === 'bounce') return object({ kind: oneOf(['bounce']), bounces: whole(1, 50), height: between(0, 0.95) });
+  if (kind === 'drawn') return object({ kind: oneOf(['drawn']), points: drawnRule });
+  return object({ kind: oneOf(Object.keys(EASES)) });
 });
 
 const beyondRule = rule('one of hold, cycle, pingpong, continue', (v) =>
@@ -404,6 +437,11 @@ export const projectRule = object({
   assets: mapOf((value) => assetRule(value), LIMITS.assets) as unknown as Rule,
   swatches: yup
     .array(object({ id: idRule, name: nameRule, color: colorRule }))
+    .strict()
+    .required()
+    .max(LIMITS.swatches) as unknown as Rule,
+  eases: yup
+    .array(object({ id: idRule, name: nameRule, ease: easeRule as unknown as Rule }))
     .strict()
     .required()
     .max(LIMITS.swatches) as unknown as Rule,

@@ -7,11 +7,12 @@ type Fields = Record<string, unknown>;
 const each = (map: unknown, change: (value: Fields) => Fields): Fields =>
   Object.fromEntries(Object.entries((map ?? {}) as Record<string, Fields>).map(([id, value]) => [id, change(value)]));
 
-/** Assets, swatches, guides, tucked layers and knobs came with format 2. */
+/** Assets, swatches, saved eases, guides, tucked layers and knobs came with format 2. */
 const withAssets: Upgrade = (document) => ({
   ...document,
   assets: {},
   swatches: [],
+  eases: [],
   scenes: each(document.scenes, (scene) => ({
     ...scene,
     guides: { x: [], y: [] },

@@ -58,6 +58,7 @@ export const newProject = (id: Id, name: string, scenes: readonly Scene[]): Proj
   order: scenes.map((s) => s.id),
   assets: {},
   swatches: [],
+  eases: [],
 });
 
 interface LayerOptions {

@@ -55,7 +55,21 @@ export type Ease =
   | { readonly kind: 'linear' }
   | { readonly kind: 'hold' }
   /** CSS's cubic-bezier(x1, y1, x2, y2): x within 0..1, y free, so that a curve may overshoot. */
-  | { readonly kind: 'bezier'; readonly x1: number; readonly y1: number; readonly x2: number; readonly y2: number };
+  | { readonly kind: 'bezier'; readonly x1: number; readonly y1: number; readonly x2: number; readonly y2: number }
+  /** CSS's steps(count, jump-...). */
+  | { readonly kind: 'steps'; readonly count: number; readonly jump: 'start' | 'end' | 'both' | 'none' }
+  /** Swings about its end; damping 0..1. */
+  | { readonly kind: 'spring'; readonly bounces: number; readonly damping: number }
+  /** Falls onto its end and rebounds, each time to a share of the height before, 0..1. */
+  | { readonly kind: 'bounce'; readonly bounces: number; readonly height: number }
+  /** Through points of one's own, in rising order of x between 0 and 1. */
+  | { readonly kind: 'drawn'; readonly points: readonly DrawnPoint[] };
+
+export interface DrawnPoint {
+  readonly x: number;
+  readonly y: number;
+  readonly corner: boolean;
+}
 
 export interface Keyframe {
   /** An integer frame of the scene. */
@@ -256,6 +270,13 @@ export interface Scene {
   readonly guides: { readonly x: readonly number[]; readonly y: readonly number[] };
 }
 
+/** An ease kept under a name. */
+export interface SavedEase {
+  readonly id: Id;
+  readonly name: string;
+  readonly ease: Ease;
+}
+
 export interface Project {
   readonly version: number;
   readonly id: Id;
@@ -264,6 +285,7 @@ export interface Project {
   readonly order: readonly Id[];
   readonly assets: Assets;
   readonly swatches: readonly Swatch[];
+  readonly eases: readonly SavedEase[];
 }
 
 /** Where a property stands: on a layer, on a card of its recipe, or on a knob (`item` and the key `value`). */

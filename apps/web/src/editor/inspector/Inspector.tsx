@@ -1,6 +1,6 @@
 import { useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
-import { EaseCard } from './EaseCard';
+import { EaseCard } from './ease/EaseCard';
 import { KnobsCard } from './KnobsCard';
 import { PictureCard } from './PictureCard';
 import { PlaceCard } from './PlaceCard';

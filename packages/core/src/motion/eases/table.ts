@@ -1,10 +1,14 @@
 import type { Ease } from '../../document/types';
 import { bezier } from './bezier';
+import { bounce } from './bounce';
+import { drawn } from './drawn';
 import { hold } from './hold';
 import { linear } from './linear';
+import { spring } from './spring';
+import { steps } from './steps';
 import type { Curve } from './types';
 
-export const EASES = { linear, hold, bezier };
+export const EASES = { linear, hold, bezier, steps, spring, bounce, drawn };
 
 const curves = new WeakMap<Ease, Curve>();
 

@@ -1,0 +1,47 @@
+import type { DrawnEase, DrawnPoint, EaseKind } from './types';
+
+/** Slopes at a point from the left and from the right. */
+type Slopes = readonly [left: number, right: number];
+
+/**
+ * Slopes of a monotone cubic through the points (Fritsch and Butland, 1984): between two points the curve
+ * never leaves their heights, so what is drawn is what there is. Corners have a slope to each side.
+ */
+const slopesOf = (points: readonly DrawnPoint[]): Slopes[] =>
+  points.map((point, i) => {
+    const before = points[i - 1];
+    const after = points[i + 1];
+    const left = before ? (point.y - before.y) / (point.x - before.x) : null;
+    const right = after ? (after.y - point.y) / (after.x - point.x) : null;
+    if (left === null || right === null || !before || !after) return [left ?? right ?? 0, right ?? left ?? 0];
+    if (point.corner) return [left, right];
+    if (left * right <= 0) return [0, 0];
+    const [a, b] = [point.x - before.x, after.x - point.x];
+    const share = (a + 2 * b) / (3 * (a + b));
+    const slope = (left * right) / (share * right + (1 - share) * left);
+    return [slope, slope];
+  });
+
+/** A curve through as many points as wanted, from (0, 0) to (1, 1): cubic Hermite between them. */
+export const drawn: EaseKind<DrawnEase> = {
+  kind: 'drawn',
+  label: 'Drawn',
+  curve: ({ points: inner }) => {
+    const points = [{ x: 0, y: 0, corner: true }, ...inner, { x: 1, y: 1, corner: true }];
+    const slopes = slopesOf(points);
+    return (t) => {
+      if (t <= 0 || t >= 1) return t <= 0 ? 0 : 1;
+      const next = points.findIndex((p) => p.x > t);
+      const [p, q] = [points[next - 1] as DrawnPoint, points[next] as DrawnPoint];
+      const width = q.x - p.x;
+      const s = (t - p.x) / width;
+      const [m0, m1] = [(slopes[next - 1] as Slopes)[1] * width, (slopes[next] as Slopes)[0] * width];
+      return (
+        (2 * s ** 3 - 3 * s * s + 1) * p.y +
+        (s ** 3 - 2 * s * s + s) * m0 +
+        (3 * s * s - 2 * s ** 3) * q.y +
+        (s ** 3 - s * s) * m1
+      );
+    };
+  },
+};

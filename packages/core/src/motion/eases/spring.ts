@@ -1,0 +1,19 @@
+import type { EaseKind, SpringEase } from './types';
+
+/**
+ * A damped swing about its end, in closed form: 1 − E(t) cos(2π n t) for n bounces, where the envelope
+ * E(t) = (e^(−d t) − e^(−d)) / (1 − e^(−d)) falls from 1 to 0, so that both ends are hit exactly. Damping of
+ * 0 to 1 gives d from 1 to 10.
+ */
+export const spring: EaseKind<SpringEase> = {
+  kind: 'spring',
+  label: 'Spring',
+  curve: ({ bounces, damping }) => {
+    const d = 1 + 9 * damping;
+    const last = Math.exp(-d);
+    return (t) => {
+      if (t <= 0 || t >= 1) return t <= 0 ? 0 : 1;
+      return 1 - ((Math.exp(-d * t) - last) / (1 - last)) * Math.cos(2 * Math.PI * bounces * t);
+    };
+  },
+};
