@@ -2,7 +2,7 @@
 import type { DrawingLayer, Ease, KeyedProperty } from '@kite/core/document/types';
 import { curveOf } from '@kite/core/motion/eases/table';
 import { expect } from '@playwright/test';
-import { drag, goToFrame, newProject, onScene, saved, setNumber } from './support/editor';
+import { drag, goToFrame, middle, newProject, onScene, saved, setNumber } from './support/editor';
 import { test } from './support/test';
 
 const CSS: readonly (readonly [string, Ease])[] = [
@@ -102,4 +102,31 @@ test('a ball with a drawn rebound; springs, bounces and steps by their numbers; 
   await page.getByRole('button', { name: 'Ease Hold' }).click();
   await page.getByRole('button', { name: 'Paste', exact: true }).click();
   expect(await ease()).toEqual(final);
+});
+
+test('layers staggered from the centre, live, in one step of history', async ({ page, server }) => {
+  await newProject(page, server, 'Stagger', 'Medium rectangle');
+  const at = await onScene(page, 300, 250);
+  for (let i = 0; i < 5; i++) {
+    await page.keyboard.press('r');
+    await drag(page, at(20 + i * 52, 90), at(50 + i * 52, 150));
+  }
+  await page.keyboard.press('Control+a');
+  await setNumber(page, 'Stagger step', '6');
+  const starts = async () => {
+    const project = await saved(page, server);
+    const scene = project.scenes[project.order[0] as string]!;
+    return scene.order.map((id) => scene.layers[id]!.from);
+  };
+  expect(await starts()).toEqual([0, 6, 12, 18, 24]);
+  await page.getByRole('region', { name: 'Stagger' }).getByLabel('Order').selectOption('centre');
+  expect(await starts()).toEqual([12, 6, 0, 6, 12]);
+  await setNumber(page, 'Stagger step', '3');
+  expect(await starts()).toEqual([6, 3, 0, 3, 6]);
+  const step = await middle(page.getByLabel('Stagger step', { exact: true }));
+  await drag(page, step, { x: step.x + 40, y: step.y });
+  expect(await starts()).toEqual([14, 7, 0, 7, 14]);
+  await page.keyboard.press('Escape');
+  for (let n = 0; n < 4; n++) await page.keyboard.press('Control+z');
+  expect(await starts()).toEqual([0, 0, 0, 0, 0]);
 });

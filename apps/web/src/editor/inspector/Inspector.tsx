@@ -6,6 +6,7 @@ import { PictureCard } from './PictureCard';
 import { PlaceCard } from './PlaceCard';
 import { RecipeCard } from './RecipeCard';
 import { SceneCard } from './SceneCard';
+import { StaggerCard } from './StaggerCard';
 import { TimeCard } from './TimeCard';
 
 /** Cards for what is selected; the scene's own while nothing is. */
@@ -20,6 +21,9 @@ export const Inspector = () => {
     >
       {selection.keys.length > 0 && <EaseCard />}
       {layers.length > 0 && <PlaceCard key={`place-${layers.map((l) => l.id).join()}`} layers={layers} />}
+      {layers.length > 1 && (
+        <StaggerCard key={`stagger-${layers.map((l) => l.id).join()}`} ids={layers.map((l) => l.id)} />
+      )}
       {only?.kind === 'drawing' && <RecipeCard key={`recipe-${only.id}`} layer={only} />}
       {only?.kind === 'controller' && <KnobsCard key={`knobs-${only.id}`} layer={only} />}
       {only?.kind === 'picture' && <PictureCard key={`picture-${only.id}`} layer={only} />}

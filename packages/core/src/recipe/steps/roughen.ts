@@ -3,18 +3,8 @@ import { choice, number, px } from '../../document/params';
 import type { Point } from '../../document/types';
 import { along, arcLength } from '../../geometry/length';
 import { smoothThrough, straightThrough } from '../../geometry/outline';
+import { seeded } from '../../motion/random';
 import { short, shapeStep } from '../types';
-
-/** A generator of numbers in 0..1 from a seed: mulberry32 (Ettinger, public domain). */
-const seeded = (seed: number) => {
-  let state = Math.round(seed * 1000) | 0;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-};
 
 const MOST_SEEDS = 64;
 const noises = new Map<number, ReturnType<typeof createNoise3D>>();
