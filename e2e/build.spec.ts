@@ -1,57 +1,20 @@
 /** Building the picture as it should finally stand, through the interface. */
-import type {
-  DrawingLayer,
-  KeyedProperty,
-  Layer,
-  PathValue,
-  PictureLayer,
-  Point,
-  Scene,
-} from '@kite/core/document/types';
-import { createCanvas, loadImage } from '@napi-rs/canvas';
-import { expect, type Page } from '@playwright/test';
-import { addCard, drag, goToFrame, middle, newProject, onScene, saved, setNumber } from './support/editor';
-import type { Server } from './support/server';
+import type { KeyedProperty, PathValue, PictureLayer, Point, Scene } from '@kite/core/document/types';
+import { expect } from '@playwright/test';
+import { drag, goToFrame, middle, newProject, onScene, saved, setNumber } from './support/editor';
+import {
+  sceneOf,
+  inOrder,
+  named,
+  valueOf,
+  itemOf,
+  disc,
+  pixel,
+  importFiles,
+  pixelsOf,
+  differing,
+} from './support/scene';
 import { test } from './support/test';
-
-const sceneOf = async (page: Page, server: Server): Promise<Scene> => {
-  const project = await saved(page, server);
-  return project.scenes[project.order[0] as string] as Scene;
-};
-const inOrder = (scene: Scene): Layer[] => scene.order.map((id) => scene.layers[id] as Layer);
-const named = <L extends Layer = DrawingLayer>(scene: Scene, name: string): L =>
-  inOrder(scene).find((l) => l.name === name) as L;
-const valueOf = (layer: Layer, key: string) => (layer.params[key] as { value: unknown }).value;
-const itemOf = (layer: DrawingLayer, kind: string) => Object.values(layer.items).find((i) => i.kind === kind)!;
-
-/** A disc of a colour on a flat ground, as a PNG. */
-const disc = (color: string, ground = '#F0F0EC', width = 60, height = 40): Buffer => {
-  const canvas = createCanvas(width, height);
-  const context = canvas.getContext('2d');
-  context.fillStyle = ground;
-  context.fillRect(0, 0, width, height);
-  context.fillStyle = color;
-  context.beginPath();
-  context.arc(width / 2, height / 2, height * 0.4, 0, 7);
-  context.fill();
-  return canvas.toBuffer('image/png');
-};
-
-/** The colour of a pixel of the scene, as the canvas shows it. */
-const pixel = async (page: Page, at: { x: number; y: number }): Promise<number[]> => {
-  const picture = await page.screenshot({ clip: { x: Math.floor(at.x), y: Math.floor(at.y), width: 1, height: 1 } });
-  const canvas = createCanvas(1, 1);
-  const context = canvas.getContext('2d');
-  context.drawImage(await loadImage(picture), 0, 0);
-  return [...context.getImageData(0, 0, 1, 1).data.slice(0, 3)];
-};
-
-const importFiles = async (page: Page, files: { name: string; mimeType: string; buffer: Buffer }[]) => {
-  if ((await page.getByTestId('import-files').count()) === 0) {
-    await page.getByRole('button', { name: 'Pictures and fonts' }).click();
-  }
-  await page.getByTestId('import-files').setInputFiles(files);
-};
 
 test('a wedge of 35 %, exact numbers and a combined hole', async ({ page, server }) => {
   await newProject(page, server, 'Wedge', 'Medium rectangle');
@@ -181,19 +144,6 @@ test('text: typed on the canvas, set, kerned, changed late, and split into lette
   expect(differing(await pixelsOf(before), await pixelsOf(after))).toBeLessThan(0.02);
 });
 
-const pixelsOf = async (png: Buffer): Promise<Uint8ClampedArray> => {
-  const image = await loadImage(png);
-  const canvas = createCanvas(image.width, image.height);
-  const context = canvas.getContext('2d');
-  context.drawImage(image, 0, 0);
-  return context.getImageData(0, 0, image.width, image.height).data;
-};
-const differing = (a: Uint8ClampedArray, b: Uint8ClampedArray): number => {
-  let count = 0;
-  for (let i = 0; i < a.length; i += 4) if (Math.abs(a[i]! - b[i]!) > 40) count++;
-  return count / (a.length / 4);
-};
-
 test('five pictures come in their order, one is swapped, one is cut out', async ({ page, server }) => {
   await newProject(page, server, 'Pictures', 'Medium rectangle');
   const at = await onScene(page, 300, 250);
@@ -263,153 +213,6 @@ test('an SVG comes in as layers, in its order, and what is lost is listed', asyn
   expect(valueOf(named(scene, 'Moon'), 'position')).toEqual([150, 115]);
   await page.keyboard.press('Control+z');
   await expect(page.getByTestId('layer-row')).toHaveCount(0);
-});
-
-const threeSquares = async (page: Page, at: (x: number, y: number) => { x: number; y: number }) => {
-  for (const [x, y] of [
-    [20, 20],
-    [120, 20],
-    [200, 140],
-  ] as const) {
-    await page.keyboard.press('r');
-    await drag(page, at(x, y), at(x + 60, y + 40));
-  }
-};
-
-test('a moved layer snaps to a corner, Ctrl lets go, and lines show it', async ({ page, server }) => {
-  await newProject(page, server, 'Snap', 'Medium rectangle');
-  const at = await onScene(page, 300, 250);
-  await threeSquares(page, at);
-  // To 3 px beside where its corner meets the first one's.
-  const grip = at(220, 160);
-  await page.mouse.move(grip.x, grip.y);
-  await page.mouse.down();
-  await page.mouse.move(grip.x - 60, grip.y - 40, { steps: 4 });
-  await page.mouse.move(grip.x - 117, grip.y - 77, { steps: 4 });
-  await expect(page.getByTestId('snap-line')).toHaveCount(2);
-  await page.mouse.up();
-  // The first stands from 20 to 80 and 20 to 60: the third's corner comes to (80, 60).
-  expect(valueOf(named(await sceneOf(page, server), 'Rectangle 3'), 'position')).toEqual([110, 80]);
-  await page.keyboard.press('Control+z');
-  await page.mouse.move(grip.x, grip.y);
-  await page.mouse.down();
-  await page.mouse.move(grip.x - 60, grip.y - 40, { steps: 4 });
-  await page.keyboard.down('Control');
-  await page.mouse.move(grip.x - 117, grip.y - 77, { steps: 4 });
-  await page.mouse.up();
-  await page.keyboard.up('Control');
-  expect(valueOf(named(await sceneOf(page, server), 'Rectangle 3'), 'position')).toEqual([113, 83]);
-});
-
-test('parents by a dragged link, without a jump; groups, alignment, tags, tucking and solo', async ({
-  page,
-  server,
-}) => {
-  await newProject(page, server, 'Order', 'Medium rectangle');
-  const at = await onScene(page, 300, 250);
-  await threeSquares(page, at);
-  const place = async (name: string) => valueOf(named(await sceneOf(page, server), name), 'position') as Point;
-  const rowOf = (name: string) => page.getByRole('group', { name: `Layer ${name}`, exact: true });
-  const [link, target] = [
-    await middle(page.getByRole('button', { name: /^Parent of Rectangle 3/ })),
-    await middle(rowOf('Rectangle')),
-  ];
-  await drag(page, link, { x: target.x - 300, y: target.y });
-  const scene = await sceneOf(page, server);
-  expect(named(scene, 'Rectangle 3').parent).toBe(named(scene, 'Rectangle').id);
-  // In its parent's pixels, whose middle is at (50, 40), it stands where it stood.
-  expect(await place('Rectangle 3')).toEqual([180, 120]);
-  await drag(page, at(30, 30), at(30, 80));
-  expect(await place('Rectangle')).toEqual([50, 90]);
-  expect(await place('Rectangle 3')).toEqual([180, 120]);
-  await page.keyboard.press('Control+z');
-
-  await page.keyboard.press('Control+a');
-  await page.getByRole('button', { name: 'Align left edges' }).click();
-  expect([await place('Rectangle'), await place('Rectangle 2'), await place('Rectangle 3')]).toEqual([
-    [50, 40],
-    [50, 40],
-    [0, 120],
-  ]);
-  await page.keyboard.press('Control+z');
-
-  await page.keyboard.press('Control+g');
-  const grouped = await sceneOf(page, server);
-  expect(inOrder(grouped).map((l) => l.name)).toEqual(['Group', 'Rectangle 3', 'Rectangle 2', 'Rectangle']);
-  expect(named(grouped, 'Rectangle 2').parent).toBe(named<Layer>(grouped, 'Group').id);
-  await page.keyboard.press('Control+Shift+g');
-  expect(named(await sceneOf(page, server), 'Rectangle 2').parent).toBeNull();
-
-  const menu = async (name: string, entry: string) => {
-    await rowOf(name).click({ button: 'right', position: { x: 90, y: 12 } });
-    await page.getByRole('menuitem', { name: entry }).click();
-  };
-  const shown = await pixel(page, at(150, 40));
-  await menu('Rectangle', 'Show alone');
-  await page.keyboard.press('Escape');
-  await expect.poll(() => pixel(page, at(150, 40))).not.toEqual(shown);
-  await menu('Rectangle', 'Show with the others');
-  await page.keyboard.press('Escape');
-  await expect.poll(() => pixel(page, at(150, 40))).toEqual(shown);
-  await menu('Rectangle 2', 'Tuck away');
-  await expect(rowOf('Rectangle 2')).toBeHidden();
-  await page.keyboard.press('Escape');
-  expect(await pixel(page, at(150, 40))).toEqual(shown);
-  await page.getByRole('button', { name: 'Show 1 tucked layer' }).click();
-  await expect(rowOf('Rectangle 2')).toBeVisible();
-});
-
-test('a controller has knobs; the pivot moves without the picture; colours are kept as swatches and taken from the canvas', async ({
-  page,
-  server,
-}) => {
-  await newProject(page, server, 'Knobs', 'Medium rectangle');
-  const at = await onScene(page, 300, 250);
-  await threeSquares(page, at);
-  await page.getByRole('button', { name: 'Pivot on top left' }).click();
-  const square = named(await sceneOf(page, server), 'Rectangle 3');
-  expect([valueOf(square, 'pivot'), valueOf(square, 'position')]).toEqual([
-    [-30, -20],
-    [200, 140],
-  ]);
-
-  const source = await pixel(page, at(50, 40));
-  await page.getByRole('button', { name: 'Open Fill' }).last().click();
-  await page.getByLabel('Colour', { exact: true }).click();
-  await page.getByRole('button', { name: 'Add to the swatches' }).click();
-  await page.getByRole('button', { name: 'Take a colour from the canvas' }).click();
-  const from = at(50, 40);
-  await page.mouse.click(from.x, from.y);
-  const hex = `#${source.map((n) => n.toString(16).padStart(2, '0')).join('')}`.toUpperCase();
-  await expect
-    .poll(async () => itemOf(named(await sceneOf(page, server), 'Rectangle 3'), 'fill').params.color)
-    .toEqual({ value: hex });
-  expect((await saved(page, server)).swatches).toHaveLength(1);
-
-  await page.getByRole('button', { name: 'Add a controller' }).click();
-  await page.getByRole('button', { name: 'Add a knob' }).click();
-  await page.getByRole('menuitem', { name: 'Percent' }).click();
-  await setNumber(page, 'Percent', '40');
-  const rig = named<Extract<Layer, { kind: 'controller' }>>(await sceneOf(page, server), 'Controller');
-  expect(Object.values(rig.knobs)[0]).toMatchObject({ name: 'Percent', params: { value: { value: 0.4 } } });
-});
-
-test('guides come out of the rulers, by number too, and things snap to them', async ({ page, server }) => {
-  await newProject(page, server, 'Guides', 'Medium rectangle');
-  await page.getByRole('button', { name: 'Rulers, guides and grid' }).click();
-  await page.getByLabel('Rulers', { exact: true }).check();
-  await page.keyboard.press('Escape');
-  const at = await onScene(page, 300, 250);
-  const ruler = await middle(page.getByTestId('ruler-left'));
-  await drag(page, ruler, at(100, 120));
-  expect((await sceneOf(page, server)).guides).toEqual({ x: [100], y: [] });
-  await setNumber(page, 'Guide x 1', '110');
-  await page.keyboard.press('r');
-  await drag(page, at(20, 20), at(80, 60));
-  await drag(page, at(40, 40), at(67, 40));
-  // Its right edge, at 107 when let go near it, comes to stand on the guide.
-  expect(valueOf(named(await sceneOf(page, server), 'Rectangle'), 'position')).toEqual([80, 40]);
-  await addCard(page, 'Trim');
 });
 
 test('an open path goes on from its end, and a group has handles of its own', async ({ page, server }) => {

@@ -1,6 +1,7 @@
 /** Projects over HTTP. */
 import { fits } from '@kite/core/check/project';
-import { nameRule, object, rule, sizeRule, whole } from '@kite/core/check/schema';
+import { nameRule, object, rule, whole } from '@kite/core/check/rules';
+import { sizeRule } from '@kite/core/check/schema';
 import { newProject, newScene, type SceneSize, uniqueName } from '@kite/core/document/make';
 import { applyEdit } from '@kite/core/document/patches';
 import { renameProject } from '@kite/core/edits/scenes';

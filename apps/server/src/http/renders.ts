@@ -4,7 +4,7 @@ import { readFile } from 'node:fs/promises';
 import { checkSettings } from '@kite/core/check/settings';
 import { fits } from '@kite/core/check/project';
 import { Invalid } from '@kite/core/check/problem';
-import { object, rule } from '@kite/core/check/schema';
+import { object, rule } from '@kite/core/check/rules';
 import { FORMATS, planRender, type RenderPlan } from '@kite/core/delivery/settings';
 import type { Scene } from '@kite/core/document/types';
 import { stockFor } from '@kite/render/materials';

@@ -1,7 +1,8 @@
 /** Scene sizes kept under names of one's own, for every project. */
 import { fits } from '@kite/core/check/project';
 import { Invalid } from '@kite/core/check/problem';
-import { nameRule, object, sizeRule } from '@kite/core/check/schema';
+import { nameRule, object } from '@kite/core/check/rules';
+import { sizeRule } from '@kite/core/check/schema';
 import type { SceneSize } from '@kite/core/document/make';
 import type { FastifyInstance } from 'fastify';
 import type { Db } from '../store/db';

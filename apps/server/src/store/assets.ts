@@ -1,7 +1,7 @@
 /** Imported files: read, checked and kept by their SHA-256. */
 import { createHash } from 'node:crypto';
 import { readFile, writeFile } from 'node:fs/promises';
-import { LIMITS } from '@kite/core/check/schema';
+import { LIMITS } from '@kite/core/check/rules';
 import { Invalid } from '@kite/core/check/problem';
 import { type Asset, type FontAsset, type PictureAsset, PICTURE_TYPES } from '@kite/core/document/types';
 import type { AssetFiles } from '@kite/core/interchange/archive';

@@ -9,7 +9,7 @@ import { Header } from './header/Header';
 import { OrderDialog } from './importing/OrderDialog';
 import { SvgDialog } from './importing/SvgDialog';
 import { Inspector } from './inspector/Inspector';
-import { pasteLayers } from './commands';
+import { pasteLayers } from './clipboard';
 import { importFiles } from './importing/importFiles';
 import { runShortcut, takesText } from './shortcuts';
 import { EditorContext, useEditor } from './store/context';

@@ -1,33 +1,23 @@
 /** What menus, buttons and shortcuts do to the selection. */
-import { newController, newDrawing, newItem, uniqueName } from '@kite/core/document/make';
+import { newController, newDrawing, newItem } from '@kite/core/document/make';
 import { type Edit, together } from '@kite/core/document/patches';
 import {
-  type Asset,
   type Id,
   isKeyed,
   type Item,
   type Layer,
   type Point,
   type PropertyRef,
-  type Tag,
   type Value,
 } from '@kite/core/document/types';
 import { paramAt, propertiesOf, propertyAt } from '@kite/core/edits/find';
-import { groupsOf, takeApart } from '@kite/core/edits/apart';
-import { groupLayers, moveBy, ungroupLayers } from '@kite/core/edits/place';
-import type { Box } from '@kite/core/geometry/bounds';
-import { aligned, type Alignment, distributed } from '@kite/core/geometry/snap';
-import { layerBoxInScene } from '@kite/core/scene/bounds';
-import { addLayers, copiesOf, layersOf, moveLayers, removeLayers } from '@kite/core/edits/layers';
+import { addLayers, moveLayers, removeLayers } from '@kite/core/edits/layers';
 import { type SplitBy, splitText } from '@kite/core/edits/text';
-import { addAsset } from '@kite/core/edits/assets';
-import { fontsOf } from '@kite/core/type/wanted';
 import { removeItem } from '@kite/core/edits/recipe';
 import { removeKeys, setValue } from '@kite/core/edits/properties';
 import { kindOf } from '@kite/core/recipe/table';
 import { samplerOf } from '@kite/core/motion/sampler';
 import { toast } from 'sonner';
-import { boxOfLayers } from './canvas/snapping';
 import { type Editor, makeId } from './store/editor';
 
 /** Sets a property of several things; says so where that moves a whole curve. */
@@ -140,151 +130,11 @@ export const splitTextLayer = (editor: Editor, layer: Id, by: SplitBy): void => 
   editor.select({ layers: editor.scene.order.filter((id) => !before.has(id)) });
 };
 
-/** Puts the selected layers under a new controller in their midst. */
-export const groupSelection = (editor: Editor): void => {
-  const ids = editor.state.selection.layers;
-  if (ids.length === 0) return;
-  const box = boxOfLayers(editor, ids);
-  const { scene } = editor;
-  const at: Point = box
-    ? [Math.round((box.left + box.right) / 2), Math.round((box.top + box.bottom) / 2)]
-    : [scene.width / 2, scene.height / 2];
-  const id = makeId();
-  const name = uniqueName(
-    'Group',
-    Object.values(scene.layers).map((l) => l.name),
-  );
-  editor.edit(groupLayers(scene, ids, id, name, at, editor.state.frame));
-  editor.select({ layers: [id] });
-};
-
-/** Frees what hangs from the selected controllers; takes drawings with several groups apart into a layer each. */
-export const ungroupSelection = (editor: Editor): void => {
-  const { scene } = editor;
-  const chosen = layersOf(scene, editor.state.selection.layers);
-  const controllers = chosen.filter((l) => l.kind === 'controller').map((l) => l.id);
-  const children = scene.order.filter((id) => controllers.includes(scene.layers[id]?.parent ?? ''));
-  const drawings = chosen.filter((l) => l.kind === 'drawing').filter((l) => groupsOf(l).length > 0);
-  const before = new Set(scene.order);
-  const edits: Edit[] = [
-    ...(controllers.length > 0 ? [ungroupLayers(scene.id, controllers, editor.state.frame)] : []),
-    ...drawings.map((l) => takeApart(scene.id, l.id, makeId)),
-  ];
-  if (edits.length === 0) {
-    toast.info('There is nothing to ungroup: select a controller, or a drawing with groups in its recipe.');
-    return;
-  }
-  editor.edit(together('Ungroup', edits));
-  const fresh = editor.scene.order.filter((id) => !before.has(id));
-  editor.select({ layers: [...children, ...fresh] });
-};
-
-type AlignTo = 'scene' | 'selection';
-
-/** Aligns the selected layers with each other or with the scene. */
-export const alignSelection = (editor: Editor, how: Alignment, to: AlignTo): void => {
-  const { scene } = editor;
-  const placed = placedLayers(editor);
-  const whole = { left: 0, top: 0, right: scene.width, bottom: scene.height };
-  const ids = placed.map((p) => p.id);
-  const frame = to === 'scene' ? whole : (boxOfLayers(editor, ids) ?? whole);
-  const ways = aligned(
-    placed.map((p) => p.box),
-    frame,
-    how,
-  );
-  moveAll(editor, placed, ways, `Align ${how}`);
-};
-
-/** Equal gaps between the selected layers, from the outermost to the outermost or over the scene. */
-export const distributeSelection = (editor: Editor, axis: 0 | 1, to: AlignTo): void => {
-  const placed = placedLayers(editor);
-  const { width, height } = editor.scene;
-  const ways = distributed(
-    placed.map((p) => p.box),
-    axis,
-    to === 'scene' ? [0, axis === 0 ? width : height] : null,
-  );
-  moveAll(editor, placed, ways, 'Distribute');
-};
-
-const moveAll = (editor: Editor, placed: readonly { id: Id }[], ways: readonly Point[], label: string): void => {
-  if (placed.length === 0) return;
-  const moves = new Map(placed.map((p, i) => [p.id, ways[i] as Point]));
-  editor.edit(moveBy(editor.scene.id, moves, label, editor.state.frame));
-};
-
-/** The selected layers that draw something and are not locked, with their boxes in the scene. */
-const placedLayers = (editor: Editor): { id: Id; box: Box }[] =>
-  editor.state.selection.layers.flatMap((id) => {
-    const { locked = true } = editor.scene.layers[id] ?? {};
-    const box = !locked && layerBoxInScene(editor.program, id, editor.state.frame);
-    return box ? [{ id, box }] : [];
-  });
-
-export const selectTag = (editor: Editor, tag: Tag): void => {
-  const { order, layers } = editor.scene;
-  editor.select({ layers: order.filter((id) => layers[id]?.tag === tag) });
-};
-
-export const toggleSolo = (editor: Editor, id: Id): void => {
-  const { solo } = editor.state;
-  editor.set({ solo: solo.includes(id) ? solo.filter((s) => s !== id) : [...solo, id] });
-};
-
 export const addController = (editor: Editor): void => {
   const { scene } = editor;
   const layer = newController(scene, makeId(), 'Controller', { tag: 'violet' });
   editor.edit(addLayers(scene.id, [layer], editor.state.selection.layers[0]));
   editor.select({ layers: [layer.id] });
-};
-
-// ---- clipboard: layers, kept in the browser so that they can go to another scene, project or tab
-
-const CLIPBOARD = 'kite-clipboard';
-
-export const copyLayers = (editor: Editor): boolean => {
-  const layers = layersOf(editor.scene, editor.state.selection.layers);
-  if (layers.length === 0) return false;
-  const { assets } = editor.state.doc;
-  const families = new Set(layers.flatMap((l) => (l.kind === 'drawing' ? fontsOf(l).map((f) => f.family) : [])));
-  const used = Object.values(assets).filter((a) =>
-    a.kind === 'font' ? families.has(a.family) : layers.some((l) => l.kind === 'picture' && l.asset === a.id),
-  );
-  localStorage.setItem(CLIPBOARD, JSON.stringify({ layers, assets: used }));
-  return true;
-};
-
-/** Assets that come from another project are taken in; files that are here already are used as they are. */
-const insertCopies = (editor: Editor, layers: readonly Layer[], label: string, assets: readonly Asset[] = []): void => {
-  const { scene } = editor;
-  const here = Object.values(editor.state.doc.assets);
-  const instead = new Map(assets.map((a) => [a.id, here.find((own) => own.sha === a.sha)?.id ?? a.id]));
-  const fresh = assets.filter((a) => instead.get(a.id) === a.id && !editor.state.doc.assets[a.id]);
-  const copies = copiesOf(layers, makeId).map((layer) =>
-    layer.kind === 'picture' ? { ...layer, asset: instead.get(layer.asset) ?? layer.asset } : layer,
-  );
-  // A parent that was not copied along, and is not in this scene, is left behind.
-  const known = new Set([...scene.order, ...copies.map((c) => c.id)]);
-  const sound = copies.map((c) => (c.parent !== null && !known.has(c.parent) ? { ...c, parent: null } : c));
-  const at = scene.order.find((id) => editor.state.selection.layers.includes(id));
-  editor.edit(together(label, [...fresh.map(addAsset), addLayers(scene.id, sound, at)]));
-  editor.select({ layers: sound.map((l) => l.id) });
-};
-
-export const pasteLayers = (editor: Editor): void => {
-  try {
-    const kept = JSON.parse(localStorage.getItem(CLIPBOARD) ?? '{}') as { layers?: Layer[]; assets?: Asset[] };
-    const { layers = [], assets = [] } = kept;
-    if (layers.length > 0) insertCopies(editor, layers, 'Paste', assets);
-  } catch {
-    toast.error('What was copied cannot be read.');
-  }
-};
-
-export const duplicateLayers = (editor: Editor): void => {
-  const layers = layersOf(editor.scene, editor.state.selection.layers);
-  if (layers.length > 0) insertCopies(editor, layers, layers.length === 1 ? 'Duplicate a layer' : 'Duplicate layers');
 };
 
 /** Deletes what is selected most closely: keyframes, else a card, else layers. Locked layers stay. */
@@ -303,11 +153,6 @@ export const deleteSelection = (editor: Editor): void => {
   const free = selection.layers.filter((id) => !scene.layers[id]?.locked);
   if (free.length < selection.layers.length) toast.info('Locked layers were kept.');
   if (free.length > 0) editor.edit(removeLayers(scene.id, free));
-};
-
-export const cutLayers = (editor: Editor): void => {
-  if (copyLayers(editor))
-    editor.edit({ ...removeLayers(editor.scene.id, editor.state.selection.layers), label: 'Cut' });
 };
 
 /** Moves the selected layers by pixels of the scene. */

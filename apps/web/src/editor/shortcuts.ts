@@ -1,15 +1,7 @@
 /** The keyboard: one table, which the help lists and the page listens by. */
-import {
-  copyLayers,
-  cutLayers,
-  deleteSelection,
-  duplicateLayers,
-  groupSelection,
-  jumpToKey,
-  nudge,
-  restack,
-  ungroupSelection,
-} from './commands';
+import { copyLayers, cutLayers, duplicateLayers } from './clipboard';
+import { deleteSelection, jumpToKey, nudge, restack } from './commands';
+import { groupSelection, ungroupSelection } from './arrange';
 import type { Editor } from './store/editor';
 import type { Tool } from './store/state';
 

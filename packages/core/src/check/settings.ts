@@ -1,7 +1,8 @@
 import type { RenderSettings } from '../delivery/settings';
 import { Invalid, shown } from './problem';
 import { fits } from './project';
-import { between, LIMITS, object, oneOf, rateRule, rule, whole } from './schema';
+import { between, LIMITS, object, oneOf, rule, whole } from './rules';
+import { rateRule } from './schema';
 
 const range = {
   scale: between(0.01, 8),

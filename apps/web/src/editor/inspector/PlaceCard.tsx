@@ -7,7 +7,7 @@ import { memo, useMemo } from 'react';
 import { Select } from '../../ui/Select';
 import { useEditor, useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
-import { selectTag } from '../commands';
+import { selectTag } from '../arrange';
 import { AlignRow } from './AlignRow';
 import { Card } from './Card';
 import { ParamField } from './ParamField';

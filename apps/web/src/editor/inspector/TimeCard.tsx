@@ -1,4 +1,4 @@
-import { LIMITS } from '@kite/core/check/schema';
+import { LIMITS } from '@kite/core/check/rules';
 import type { Layer } from '@kite/core/document/types';
 import { setLayers } from '@kite/core/edits/layers';
 import { Timer } from 'lucide-react';

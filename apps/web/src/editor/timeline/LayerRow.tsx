@@ -7,16 +7,9 @@ import { toast } from 'sonner';
 import { followPointer } from '../../ui/drag';
 import { type MenuEntry, PressMenu } from '../../ui/Menu';
 import { RenameField } from '../../ui/RenameField';
-import {
-  deleteSelection,
-  duplicateLayers,
-  groupSelection,
-  selectTag,
-  splitTextLayer,
-  textOf,
-  toggleSolo,
-  ungroupSelection,
-} from '../commands';
+import { deleteSelection, splitTextLayer, textOf } from '../commands';
+import { duplicateLayers } from '../clipboard';
+import { groupSelection, selectTag, toggleSolo, ungroupSelection } from '../arrange';
 import { useEditor, useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
 import { NAMES_WIDTH, ROW, type TimeScale } from './scale';

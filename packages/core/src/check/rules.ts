@@ -1,0 +1,91 @@
+/** Rules that fields of a document are checked by. Every message names the field, what it got and what was wanted. */
+import * as yup from 'yup';
+import { shown } from './problem';
+
+export const LIMITS = {
+  scenes: 200,
+  layers: 2_000,
+  items: 5_000,
+  keys: 5_000,
+  name: 200,
+  side: 8_192,
+  length: 200_000,
+  frame: 1_000_000,
+  rate: 240,
+  assets: 2_000,
+  swatches: 200,
+  knobs: 100,
+  guides: 200,
+  /** Of a picture, along each side and in all. */
+  pictureSide: 16_384,
+  picturePixels: 64_000_000,
+  cutSeeds: 200,
+  cutPoints: 20_000,
+} as const;
+
+export type Rule = yup.Schema;
+
+/** A test with a message of our own: `field: got ..., wanted ...`. */
+export const rule = (wanted: string, fits: (value: unknown) => boolean): Rule =>
+  yup
+    .mixed()
+    .nullable()
+    .test('fits', ({ path, value }) => `${path}: got ${shown(value)}, wanted ${wanted}`, fits);
+
+export const isNumber = (v: unknown): v is number => typeof v === 'number' && Number.isFinite(v);
+export const isObject = (v: unknown): v is Record<string, unknown> =>
+  typeof v === 'object' && v !== null && !Array.isArray(v);
+
+export const between = (min: number, max: number) =>
+  rule(`a number from ${min} to ${max}`, (v) => isNumber(v) && v >= min && v <= max);
+export const whole = (min: number, max: number) =>
+  rule(
+    `a whole number from ${min} to ${max}`,
+    (v) => Number.isInteger(v) && (v as number) >= min && (v as number) <= max,
+  );
+export const flag = rule('true or false', (v) => typeof v === 'boolean');
+export const oneOf = (values: readonly string[]) =>
+  rule(`one of ${values.join(', ')}`, (v) => values.includes(v as string));
+
+const HEX = /^#([0-9a-f]{6}|[0-9a-f]{8})$/i;
+export const isColor = (v: unknown) => typeof v === 'string' && HEX.test(v);
+export const colorRule = rule('a colour such as #1B1F4B or #1B1F4BCC', isColor);
+
+const ID = /^[A-Za-z0-9_-]{1,64}$/;
+const RESERVED = new Set(['__proto__', 'constructor', 'prototype']);
+export const isId = (v: unknown) => typeof v === 'string' && ID.test(v) && !RESERVED.has(v);
+export const idRule = rule('an id of 1 to 64 letters, digits, - or _', isId);
+export const nameRule = rule(
+  `a text of 1 to ${LIMITS.name} characters`,
+  (v) => typeof v === 'string' && v.trim().length > 0 && v.length <= LIMITS.name,
+);
+export const ids = (most: number) =>
+  rule(
+    `a list of at most ${most} ids, each once`,
+    (v) => Array.isArray(v) && v.length <= most && v.every(isId) && new Set(v).size === v.length,
+  );
+
+export const isPoint = (v: unknown, limit: number) =>
+  Array.isArray(v) && v.length === 2 && v.every((x) => isNumber(x) && Math.abs(x) <= limit);
+
+export const object = (fields: Record<string, Rule | yup.Lazy<unknown>>): yup.ObjectSchema<yup.AnyObject> =>
+  yup
+    .object(fields as Record<string, Rule>)
+    .strict()
+    .required(({ path, value }) => `${path}: got ${shown(value)}, wanted an object`)
+    .typeError(({ path, value }) => `${path}: got ${shown(value)}, wanted an object`)
+    .noUnknown(
+      ({ path, unknown }: { path: string; unknown: string }) =>
+        `${path || 'the project'}: has unknown fields: ${unknown}`,
+    ) as yup.ObjectSchema<yup.AnyObject>;
+
+/** A map by id, all of whose values fit one rule. */
+export const mapOf = (inner: (value: unknown) => Rule, most: number) =>
+  yup.lazy((value: unknown) => {
+    if (!isObject(value)) return rule('an object', () => false);
+    const keys = Object.keys(value);
+    if (keys.length > most) return rule(`at most ${most} entries`, () => false);
+    const bad = keys.find((k) => !isId(k));
+    if (bad !== undefined) return rule(`ids for keys, not "${bad.slice(0, 40)}"`, () => false);
+    return object(Object.fromEntries(keys.map((k) => [k, inner(value[k])])));
+  });

@@ -1,0 +1,181 @@
+/** What values of parameters, keyframes and eases must be; built from the descriptions of the parameters. */
+import * as yup from 'yup';
+import { FAR, MOST_STOPS, MOST_VERTICES, type Param, type Params } from '../document/params';
+import type { DrawnPoint } from '../document/types';
+import { EASES } from '../motion/eases/table';
+import { shown } from './problem';
+import {
+  between,
+  colorRule,
+  flag,
+  isColor,
+  isNumber,
+  isObject,
+  isPoint,
+  LIMITS,
+  object,
+  oneOf,
+  type Rule,
+  rule,
+  whole,
+} from './rules';
+
+const isGradient = (v: unknown): boolean =>
+  isObject(v) &&
+  Object.keys(v).length === 1 &&
+  Array.isArray(v.stops) &&
+  v.stops.length >= 2 &&
+  v.stops.length <= MOST_STOPS &&
+  v.stops.every(
+    (s, i, all) =>
+      isObject(s) &&
+      isNumber(s.at) &&
+      s.at >= 0 &&
+      s.at <= 1 &&
+      isColor(s.color) &&
+      (i === 0 || s.at >= (all[i - 1] as { at: number }).at),
+  );
+
+const isPath = (v: unknown): boolean =>
+  isObject(v) &&
+  typeof v.closed === 'boolean' &&
+  Array.isArray(v.vertices) &&
+  v.vertices.length <= MOST_VERTICES &&
+  v.vertices.every((p) => Array.isArray(p) && p.length === 6 && p.every((x) => isNumber(x) && Math.abs(x) <= FAR));
+
+const isFont = (v: unknown): boolean =>
+  isObject(v) &&
+  Object.keys(v).length === 3 &&
+  typeof v.family === 'string' &&
+  v.family.length >= 1 &&
+  v.family.length <= LIMITS.name &&
+  isNumber(v.weight) &&
+  v.weight >= 1 &&
+  v.weight <= 1000 &&
+  typeof v.italic === 'boolean';
+
+/** What a value of a parameter must be. */
+export const valueRule = (param: Param): Rule => {
+  switch (param.kind) {
+    case 'number':
+      return between(param.min, param.max);
+    case 'point':
+      return rule(`two numbers from ${-param.limit} to ${param.limit}`, (v) => isPoint(v, param.limit));
+    case 'color':
+      return colorRule;
+    case 'gradient':
+      return rule(`2 to ${MOST_STOPS} colour stops in rising order from 0 to 1`, isGradient);
+    case 'path':
+      return rule(`a path of at most ${MOST_VERTICES} vertices, each six numbers within ${FAR}`, isPath);
+    case 'numbers':
+      return rule(
+        `at most ${param.most} numbers from ${param.min} to ${param.max}`,
+        (v) =>
+          Array.isArray(v) && v.length <= param.most && v.every((x) => isNumber(x) && x >= param.min && x <= param.max),
+      );
+    case 'switch':
+      return flag;
+    case 'text':
+      return rule(
+        `a text of at most ${param.most} characters${param.lines === 'one' ? ' in one line' : ''}`,
+        (v) => typeof v === 'string' && v.length <= param.most && (param.lines === 'many' || !/[\n\r]/.test(v)),
+      );
+    case 'font':
+      return rule('a font: family, weight 1 to 1000 and italic', isFont);
+    case 'choice':
+      return oneOf(param.choices.map((c) => c.value));
+  }
+};
+
+const drawnRule = rule(
+  'at most 200 points in rising order between 0 and 1, each with x, y and corner',
+  (v) =>
+    Array.isArray(v) &&
+    v.length <= 200 &&
+    v.every(
+      (p, i) =>
+        isObject(p) &&
+        Object.keys(p).length === 3 &&
+        isNumber(p.x) &&
+        p.x > (i === 0 ? 0 : (v[i - 1] as DrawnPoint).x) &&
+        p.x < 1 &&
+        isNumber(p.y) &&
+        Math.abs(p.y) <= 100 &&
+        typeof p.corner === 'boolean',
+    ),
+);
+
+export const easeRule = yup.lazy((value: unknown) => {
+  const kind = isObject(value) ? value.kind : undefined;
+  if (kind === 'bezier') {
+    return object({
+      kind: oneOf(['bezier']),
+      x1: between(0, 1),
+      y1: between(-100, 100),
+      x2: between(0, 1),
+      y2: between(-100, 100),
+    });
+  }
+  if (kind === 'steps') {
+    return object({ kind: oneOf(['steps']), count: whole(2, 1_000), jump: oneOf(['start', 'end', 'both', 'none']) });
+  }
+  if (kind === 'spring') return object({ kind: oneOf(['spring']), bounces: whole(1, 50), damping: between(0, 1) });
+  if (kind === 'bounce') return object({ kind: oneOf(['bounce']), bounces: whole(1, 50), height: between(0, 0.95) });
+  if (kind === 'drawn') return object({ kind: oneOf(['drawn']), points: drawnRule });
+  return object({ kind: oneOf(Object.keys(EASES)) });
+});
+
+const beyondRule = rule('one of hold, cycle, pingpong, continue', (v) =>
+  [undefined, 'hold', 'cycle', 'pingpong', 'continue'].includes(v as string | undefined),
+);
+
+const rising = (v: unknown): boolean =>
+  Array.isArray(v) &&
+  v.length >= 1 &&
+  v.length <= LIMITS.keys &&
+  v.every((k, i) => i === 0 || (k as { frame: number })?.frame > (v[i - 1] as { frame: number })?.frame);
+
+const propertyRule = (param: Param): ((value: unknown) => Rule) => {
+  const still = object({ value: valueRule(param) });
+  const keyed = object({
+    keys: yup
+      .array(
+        object({
+          frame: whole(-LIMITS.frame, LIMITS.frame),
+          value: valueRule(param),
+          ease: easeRule as unknown as Rule,
+        }),
+      )
+      .strict()
+      .test(
+        'rising',
+        ({ path, value }) =>
+          `${path}: got ${shown(value)}, wanted 1 to ${LIMITS.keys} keyframes in rising order of frame`,
+        rising,
+      ) as unknown as Rule,
+    before: beyondRule,
+    after: beyondRule,
+  });
+  return (value) => (isObject(value) && 'keys' in value ? keyed : still);
+};
+
+const rulesOfParams = new WeakMap<Params, Map<string, (value: unknown) => Rule>>();
+
+/** Any of a table's parameters, each of which may be missing. */
+export const propertiesRule = (params: Params) => {
+  let rules = rulesOfParams.get(params);
+  if (!rules) {
+    rules = new Map(Object.entries(params).map(([key, param]) => [key, propertyRule(param)]));
+    rulesOfParams.set(params, rules);
+  }
+  const known = rules;
+  return yup.lazy((value: unknown) => {
+    if (!isObject(value)) return rule('an object', () => false);
+    const fields: Record<string, Rule> = {};
+    for (const key of Object.keys(value)) {
+      const of = known.get(key);
+      if (of) fields[key] = of(value[key]);
+    }
+    return object(fields);
+  });
+};
