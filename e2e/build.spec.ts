@@ -1,5 +1,5 @@
 /** Building the picture as it should finally stand, through the interface. */
-import type { KeyedProperty, PathValue, PictureLayer, Point, Scene } from '@kite/core/document/types';
+import type { Gradient, KeyedProperty, PathValue, PictureLayer, Point, Scene, Value } from '@kite/core/document/types';
 import { expect } from '@playwright/test';
 import { drag, goToFrame, middle, newProject, onScene, saved, setNumber } from './support/editor';
 import {
@@ -299,4 +299,54 @@ test('files are dropped and pasted; copied pictures go to another project with t
   await page.keyboard.press('Escape');
   const here = await onScene(page, 300, 250);
   await expect.poll(() => pixel(page, here(100, 80))).toEqual([255, 93, 93]);
+});
+
+test('a gradient is moved on the canvas, and gets a stop by a double click on its line', async ({ page, server }) => {
+  await newProject(page, server, 'Gradient', 'Medium rectangle');
+  const at = await onScene(page, 300, 250);
+  await page.keyboard.press('r');
+  await drag(page, at(50, 25), at(250, 225));
+  await page.getByRole('button', { name: 'Open Fill' }).last().click();
+  await page.getByLabel('Ink', { exact: true }).selectOption('linear');
+  const fill = async () => itemOf(named(await sceneOf(page, server), 'Rectangle'), 'fill').params;
+  // It starts from the top, at (150, 25), to the bottom, at (150, 225).
+  await drag(page, await middle(page.getByTestId('gradient-to')), at(250, 125));
+  expect((await fill()).to).toEqual({ value: [100, 0] });
+  const line = at(200, 75);
+  await page.mouse.dblclick(line.x, line.y);
+  await expect(page.getByTestId('gradient-stop')).toHaveCount(3);
+  const stops = async () => {
+    const { value } = (await fill()).gradient as { value: Value };
+    return (value as Gradient).stops;
+  };
+  expect((await stops()).map((s) => s.at)).toEqual([0, expect.closeTo(0.5, 1), 1]);
+  await drag(page, line, at(175, 50));
+  expect((await stops())[1]?.at).toBeCloseTo(0.25, 1);
+});
+
+test('scenes play through in their order; a new length carries along what ended with the scene, or not', async ({
+  page,
+  server,
+}) => {
+  await newProject(page, server, 'Through', 'Medium rectangle');
+  const at = await onScene(page, 300, 250);
+  await page.keyboard.press('r');
+  await drag(page, at(50, 25), at(250, 225));
+  await page.keyboard.press('Escape');
+  await setNumber(page, 'Scene length', '24');
+  await expect(page.getByText('The layer that ended with the scene was carried along.')).toBeVisible();
+  expect(named(await sceneOf(page, server), 'Rectangle').to).toBe(24);
+  await setNumber(page, 'Scene length', '20');
+  await page.getByRole('button', { name: 'Leave their ends' }).click();
+  expect(named(await sceneOf(page, server), 'Rectangle').to).toBe(24);
+
+  await page.getByRole('button', { name: 'Scene Scene 1: more' }).click();
+  await page.getByRole('menuitem', { name: 'Duplicate' }).click();
+  await page.getByRole('radio', { name: 'Scenes' }).click();
+  const shown = page.locator('[aria-current=true][aria-label^="Scene "]');
+  const first = await shown.getAttribute('aria-label');
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
+  await expect(shown).not.toHaveAttribute('aria-label', first ?? '');
+  await expect(shown).toHaveAttribute('aria-label', first ?? '');
+  await page.getByRole('button', { name: 'Pause', exact: true }).click();
 });

@@ -120,7 +120,9 @@ const Field = ({ layer, item, view, pointOf, frame }: FieldProps) => {
 
   /** Moves the letters on both sides of the caret together or apart. */
   const kern = (by: number) => {
-    const pair = values.text.slice(range[0] - 1, range[0] + 1);
+    // The field's own caret: the one that is drawn follows a moment later.
+    const caret = field.current?.selectionStart ?? range[0];
+    const pair = values.text.slice(caret - 1, caret + 1);
     if (pair.length < 2 || /\s/.test(pair)) return;
     const pairs = new Map(readPairs(values.pairs));
     pairs.set(pair, (pairs.get(pair) ?? 0) + by);
