@@ -57,6 +57,7 @@ test('TTF, WOFF and WOFF2 are taken in as fonts; what is none, or broken, or hug
     ['a table of nothing', Buffer.concat([Buffer.from([0, 1, 0, 0]), Buffer.alloc(200)]), /not a font/],
     ['page', Buffer.from('<html><script>alert(1)</script></html>'), /not a PNG, JPEG, WebP or GIF/],
     ['nothing', Buffer.alloc(0), /empty/],
+    ['too much', Buffer.alloc(51 * 2 ** 20), /51 MB; files of up to 50 MB/],
     ['huge', hugePng(20_000, 10_000), /20000 × 10000, 200 megapixels/],
     ['cut short', hugePng(300, 200), /damaged/],
   ];

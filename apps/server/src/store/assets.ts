@@ -18,7 +18,7 @@ import { newId } from './projects';
 type Facts<A extends Asset> = Omit<A, 'id' | 'name'>;
 type AnyFacts = Facts<PictureAsset> | Facts<FontAsset>;
 
-export const MOST_ASSET_BYTES = 50 * 2 ** 20;
+const MOST_BYTES = 50 * 2 ** 20;
 
 const TYPES: Readonly<Record<string, PictureAsset['type']>> = {
   png: 'image/png',
@@ -90,6 +90,10 @@ export class AssetStore {
   /** Takes a file in; Invalid with what is wrong with it. Fonts are kept as OpenType. */
   async add(bytes: Uint8Array, name: string): Promise<Asset> {
     if (bytes.length === 0) throw new Invalid(`“${name}” is empty.`, 'file');
+    if (bytes.length > MOST_BYTES) {
+      const size = Math.round(bytes.length / 2 ** 20);
+      throw new Invalid(`“${name}” is ${size} MB; files of up to ${MOST_BYTES / 2 ** 20} MB can be imported.`, 'file');
+    }
     let kept = bytes;
     let own: Omit<Facts<PictureAsset>, 'sha' | 'bytes'> | Omit<Facts<FontAsset>, 'sha' | 'bytes'>;
     if (isFont(bytes)) {

@@ -3,7 +3,6 @@ import type { Edit } from '../document/patches';
 import type { Asset, CutOut, Id, Swatch } from '../document/types';
 import { layerIn, NotFound, sceneIn } from './find';
 
-/** A file that the project has already is not taken in twice: its layers use the one that is there. */
 export const addAsset = (asset: Asset): Edit => ({
   label: `Import ${asset.name}`,
   change: (draft) => {

@@ -1,5 +1,6 @@
 /** Changes to a path's vertices. All pure; a change of their number is the same for every keyframe. */
 import type { PathValue, Point, Vertex } from '../document/types';
+import { isLine } from '../geometry/outline';
 
 const at = (path: PathValue, i: number): Vertex =>
   path.vertices[((i % path.vertices.length) + path.vertices.length) % path.vertices.length] as Vertex;
@@ -162,17 +163,8 @@ export const pathOfOutline = ({ points: p, closed }: { points: Float64Array; clo
     const k = i * 6;
     const [x, y] = [p[k]!, p[k + 1]!];
     const isLast = i === count;
-    const line = (n: number): boolean => {
-      const [dx, dy] = [(p[n + 6]! - p[n]!) / 3, (p[n + 7]! - p[n + 1]!) / 3];
-      return (
-        Math.abs(p[n + 2]! - p[n]! - dx) < 1e-6 &&
-        Math.abs(p[n + 3]! - p[n + 1]! - dy) < 1e-6 &&
-        Math.abs(p[n + 6]! - p[n + 4]! - dx) < 1e-6 &&
-        Math.abs(p[n + 7]! - p[n + 5]! - dy) < 1e-6
-      );
-    };
-    const [ix, iy] = i > 0 && !line(k - 6) ? [p[k - 2]! - x, p[k - 1]! - y] : [0, 0];
-    const [ox, oy] = !isLast && !line(k) ? [p[k + 2]! - x, p[k + 3]! - y] : [0, 0];
+    const [ix, iy] = i > 0 && !isLine(p, i - 1) ? [p[k - 2]! - x, p[k - 1]! - y] : [0, 0];
+    const [ox, oy] = !isLast && !isLine(p, i) ? [p[k + 2]! - x, p[k + 3]! - y] : [0, 0];
     vertices.push([round(x), round(y), round(ix), round(iy), round(ox), round(oy)]);
   }
   const [first, last] = [vertices[0]!, vertices.at(-1)!];

@@ -11,6 +11,7 @@ import { useEditor, useSlice } from '../store/context';
 import type { View } from '../store/state';
 import { editedCard } from './editedCard';
 import { editGesture } from './editGesture';
+import { Grip } from './Grip';
 
 interface GroupHandlesProps {
   view: View;
@@ -104,25 +105,16 @@ export const GroupHandles = ({ view, pointOf }: GroupHandlesProps) => {
         style={{ pointerEvents: 'all', cursor: 'move' }}
         onPointerDown={onMove}
       />
-      {CORNERS.map((grip) => {
-        const [x, y] = apply(toArea, corner(grip));
-        return (
-          <rect
-            key={grip.join()}
-            data-testid={`group-${grip.join('/')}`}
-            x={x - 4}
-            y={y - 4}
-            width={8}
-            height={8}
-            rx={1.5}
-            fill="var(--paper)"
-            stroke="var(--tail)"
-            strokeWidth={1.5}
-            style={{ pointerEvents: 'all', cursor: grip[0] === grip[1] ? 'nwse-resize' : 'nesw-resize' }}
-            onPointerDown={onScale(grip)}
-          />
-        );
-      })}
+      {CORNERS.map((grip) => (
+        <Grip
+          key={grip.join()}
+          at={apply(toArea, corner(grip))}
+          of="group"
+          cursor={grip[0] === grip[1] ? 'nwse-resize' : 'nesw-resize'}
+          testId={`group-${grip.join('/')}`}
+          onPointerDown={onScale(grip)}
+        />
+      ))}
       <g transform={`translate(${lx} ${ly - 22})`} style={{ pointerEvents: 'none' }}>
         <rect width={(name.length + 21) * 6.2 + 12} height={18} rx={4} fill="var(--tail)" />
         <text x={6} y={13} fontSize={11} fill="var(--paper)">

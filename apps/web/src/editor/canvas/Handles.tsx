@@ -6,6 +6,7 @@ import type { PointerEvent } from 'react';
 import { useEditor, useSlice } from '../store/context';
 import type { View } from '../store/state';
 import { editGesture } from './editGesture';
+import { Grip } from './Grip';
 import { Snapping } from './snapping';
 import { dragPivot, grab, moveSelection, scaleLayer, transformAll } from './transforms';
 import { toScene, viewMatrix } from './view';
@@ -212,22 +213,15 @@ export const Handles = ({ view, pointOf }: HandlesProps) => {
             onPointerDown={onTurn}
           />
           {GRIPS.map((grip) => {
-            const [x, y] = apply(toView(frameMatrix), gripAt(frameBox, grip));
             const octant = Math.round(Math.atan2(grip[1], grip[0]) / (Math.PI / 4) + tilt);
             if (!only && (grip[0] === 0 || grip[1] === 0)) return null;
             return (
-              <rect
+              <Grip
                 key={grip.join()}
-                data-testid={`handle-${grip.join('/')}`}
-                x={x - 4}
-                y={y - 4}
-                width={8}
-                height={8}
-                rx={1.5}
-                fill="var(--paper)"
-                stroke="var(--sky)"
-                strokeWidth={1.5}
-                style={{ cursor: CURSORS[((octant % 4) + 4) % 4], pointerEvents: 'all' }}
+                at={apply(toView(frameMatrix), gripAt(frameBox, grip))}
+                of="layer"
+                cursor={CURSORS[((octant % 4) + 4) % 4]}
+                testId={`handle-${grip.join('/')}`}
                 onPointerDown={onScale(grip)}
               />
             );
