@@ -189,7 +189,7 @@ export const CanvasArea = () => {
       return;
     }
     if (tool !== 'select') {
-      drawShape(editor, tool, event, start, view.zoom);
+      drawShape(editor, tool, event, start, view.zoom, pointOf);
       return;
     }
     const hit = layerAt(editor, start, 4 / view.zoom);

@@ -53,7 +53,14 @@ const ends = (
   return [from, [start[0] + dx, start[1] + dy]];
 };
 
-export const drawShape = (editor: Editor, tool: ShapeTool, down: PointerEvent, start: Point, zoom: number): void => {
+export const drawShape = (
+  editor: Editor,
+  tool: ShapeTool,
+  down: PointerEvent,
+  start: Point,
+  zoom: number,
+  pointOf: (event: { clientX: number; clientY: number }) => Point,
+): void => {
   const { label } = kindOf(tool);
   const snapping = new Snapping(editor, [], zoom);
   const from = snapping.point(start, down);
@@ -63,16 +70,22 @@ export const drawShape = (editor: Editor, tool: ShapeTool, down: PointerEvent, s
   };
   followPointer(down, {
     onStart: () => editor.begin(),
-    onMove: ({ dx, dy, event }) => draw(snapping.point([start[0] + dx / zoom, start[1] + dy / zoom], event), event),
+    onMove: ({ dx, dy, event }) => {
+      const to = snapping.point([start[0] + dx / zoom, start[1] + dy / zoom], event);
+      draw(to, event);
+      const [[ax, ay], [bx, by]] = ends(from, to, event, tool === 'line');
+      const text = `${round(Math.abs(bx - ax))} × ${round(Math.abs(by - ay))}`;
+      editor.set({ readout: { at: pointOf(event), text } });
+    },
     onEnd: (_drag, moved) => {
-      editor.set({ snapped: null });
+      editor.set({ snapped: null, readout: null });
       // A click draws the shape at its usual size.
       if (moved) editor.end();
       else addShape(editor, tool, label, {}, [round(start[0]), round(start[1])]);
       editor.set({ tool: 'select' });
     },
     onCancel: () => {
-      editor.set({ snapped: null });
+      editor.set({ snapped: null, readout: null });
       editor.abandon();
     },
   });
