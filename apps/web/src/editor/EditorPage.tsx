@@ -9,7 +9,7 @@ import { Header } from './header/Header';
 import { OrderDialog } from './importing/OrderDialog';
 import { SvgDialog } from './importing/SvgDialog';
 import { Inspector } from './inspector/Inspector';
-import { pasteLayers } from './clipboard';
+import { pasteCopied } from './clipboard';
 import { importFiles } from './importing/importFiles';
 import { runShortcut, takesText } from './shortcuts';
 import { EditorContext, useEditor } from './store/context';
@@ -114,7 +114,7 @@ const Workspace = ({ project }: { project: string }) => {
       if (takesText(event.target)) return;
       const files = [...(event.clipboardData?.files ?? [])];
       if (files.length > 0) void importFiles(editor, files);
-      else pasteLayers(editor);
+      else pasteCopied(editor);
     };
     const onLeave = (event: BeforeUnloadEvent) => {
       if (editor.hasUnsent) event.preventDefault();

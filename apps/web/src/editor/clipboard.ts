@@ -1,15 +1,23 @@
-/** Layers copied, with the files they use: kept in the browser, so that they can go to another scene, project or tab. */
+/** Layers copied, with the files they use, or keyframes: kept in the browser, so that they can go to another scene, project or tab. */
 import { together } from '@kite/core/document/patches';
 import type { Asset, Layer } from '@kite/core/document/types';
 import { addAsset } from '@kite/core/edits/assets';
 import { addLayers, copiesOf, layersOf, removeLayers } from '@kite/core/edits/layers';
+import { removeKeys } from '@kite/core/edits/keys';
 import { fontsOf } from '@kite/core/type/wanted';
 import { toast } from 'sonner';
+import { copySelectedKeys, pasteCopiedKeys } from './keying';
 import { type Editor, makeId } from './store/editor';
 
 const CLIPBOARD = 'kite-clipboard';
 
-export const copyLayers = (editor: Editor): boolean => {
+/** Copies the selected keyframes, or the selected layers. */
+export const copySelection = (editor: Editor): boolean => {
+  const keys = copySelectedKeys(editor);
+  if (keys) {
+    localStorage.setItem(CLIPBOARD, JSON.stringify(keys));
+    return true;
+  }
   const layers = layersOf(editor.scene, editor.state.selection.layers);
   if (layers.length === 0) return false;
   const { assets } = editor.state.doc;
@@ -38,11 +46,18 @@ const insertCopies = (editor: Editor, layers: readonly Layer[], label: string, a
   editor.select({ layers: sound.map((l) => l.id) });
 };
 
-export const pasteLayers = (editor: Editor): void => {
+interface Kept {
+  readonly layers?: Layer[];
+  readonly assets?: Asset[];
+  readonly keys?: Parameters<typeof pasteCopiedKeys>[1];
+}
+
+/** Pastes what was copied last: layers, or keyframes at the playhead. */
+export const pasteCopied = (editor: Editor): void => {
   try {
-    const kept = JSON.parse(localStorage.getItem(CLIPBOARD) ?? '{}') as { layers?: Layer[]; assets?: Asset[] };
-    const { layers = [], assets = [] } = kept;
-    if (layers.length > 0) insertCopies(editor, layers, 'Paste', assets);
+    const { layers = [], assets = [], keys } = JSON.parse(localStorage.getItem(CLIPBOARD) ?? '{}') as Kept;
+    if (keys) pasteCopiedKeys(editor, keys);
+    else if (layers.length > 0) insertCopies(editor, layers, 'Paste', assets);
   } catch {
     toast.error('What was copied cannot be read.');
   }
@@ -53,7 +68,8 @@ export const duplicateLayers = (editor: Editor): void => {
   if (layers.length > 0) insertCopies(editor, layers, layers.length === 1 ? 'Duplicate a layer' : 'Duplicate layers');
 };
 
-export const cutLayers = (editor: Editor): void => {
-  if (copyLayers(editor))
-    editor.edit({ ...removeLayers(editor.scene.id, editor.state.selection.layers), label: 'Cut' });
+export const cutSelection = (editor: Editor): void => {
+  const { keys, layers } = editor.state.selection;
+  if (!copySelection(editor)) return;
+  editor.edit({ ...(keys.length > 0 ? removeKeys(keys) : removeLayers(editor.scene.id, layers)), label: 'Cut' });
 };

@@ -1,6 +1,8 @@
 /** The keyboard: one table, which the help lists and the page listens by. */
-import { copyLayers, cutLayers, duplicateLayers } from './clipboard';
+import { copySelection, cutSelection, duplicateLayers } from './clipboard';
 import { deleteSelection, jumpToKey, nudge, restack } from './commands';
+import { keyAnimated, markPlayhead, selectAllKeys, splitAtPlayhead } from './keying';
+import { zoomTime } from './timeline/zoomTime';
 import { groupSelection, ungroupSelection } from './arrange';
 import type { Editor } from './store/editor';
 import type { Tool } from './store/state';
@@ -27,6 +29,13 @@ export const SHORTCUTS: readonly Shortcut[] = [
   { keys: '[', label: 'Previous keyframe', run: (e) => jumpToKey(e, -1) },
   { keys: ']', label: 'Next keyframe', run: (e) => jumpToKey(e, 1) },
   { keys: 'A', label: 'Auto-key on or off', run: (e) => e.set({ autoKey: !e.state.autoKey }) },
+  { keys: 'K', label: 'Key all that is animated on the selected layers', run: keyAnimated },
+  { keys: 'M', label: 'Marker at the playhead', run: markPlayhead },
+  { keys: '/', label: 'Split the selected layers at the playhead', run: splitAtPlayhead },
+  { keys: 'C', label: 'Curves of what is selected', run: (e) => e.set({ curves: !e.state.curves }) },
+  { keys: '=', label: 'Show less of the time', run: (e) => zoomTime(e, 1.5) },
+  { keys: '-', label: 'Show more of the time', run: (e) => zoomTime(e, 1 / 1.5) },
+  { keys: 'Shift+F', label: 'Show the whole time', run: (e) => e.set({ timeReach: null }) },
   tool('S', 'select', 'Select'),
   tool('D', 'path', 'Draw a path'),
   tool('R', 'rectangle', 'Rectangle'),
@@ -36,8 +45,8 @@ export const SHORTCUTS: readonly Shortcut[] = [
   { keys: 'Ctrl+Z', label: 'Undo', run: (e) => e.undo() },
   { keys: 'Ctrl+Shift+Z', label: 'Redo', run: (e) => e.redo() },
   { keys: 'Ctrl+Y', label: 'Redo', run: (e) => e.redo() },
-  { keys: 'Ctrl+C', label: 'Copy layers', run: (e) => void copyLayers(e) },
-  { keys: 'Ctrl+X', label: 'Cut layers', run: cutLayers },
+  { keys: 'Ctrl+C', label: 'Copy keyframes or layers', run: (e) => void copySelection(e) },
+  { keys: 'Ctrl+X', label: 'Cut keyframes or layers', run: cutSelection },
   { keys: 'Ctrl+D', label: 'Duplicate layers', run: duplicateLayers },
   { keys: 'Ctrl+G', label: 'Group layers under a controller', run: groupSelection },
   { keys: 'Ctrl+Shift+G', label: 'Ungroup', run: ungroupSelection },
@@ -46,6 +55,7 @@ export const SHORTCUTS: readonly Shortcut[] = [
     label: 'Select all layers',
     run: (e) => e.select({ layers: e.scene.order.filter((id) => !e.scene.layers[id]?.locked) }),
   },
+  { keys: 'Ctrl+Shift+A', label: 'Select all keyframes of the selected layers', run: selectAllKeys },
   { keys: 'Delete', label: 'Delete keyframes, card or layers', run: deleteSelection },
   { keys: 'Backspace', label: 'Delete keyframes, card or layers', run: deleteSelection },
   {

@@ -170,6 +170,7 @@ describe('versions', () => {
     delete old.swatches;
     delete old.eases;
     delete s.guides;
+    delete s.markers;
     for (const l of Object.values(layers)) for (const key of ['tucked', 'knobs', 'panel']) delete l[key];
     expect(checkProject(upgraded({ ...old, version: 1 }))).toEqual(
       project(layer('a'), newController(scene, 'c', 'Rig')),
@@ -183,7 +184,7 @@ describe('versions', () => {
     expect(upgraded({ version: 1, name: 'Tram' }, 3, steps)).toEqual({ version: 3, name: 'Tram', title: 'Tram!' });
   });
   it('newer ones are refused, saying what to do', () => {
-    expect(problem(() => upgraded({ version: 99 }))).toContain('newer than the 2 this version of Agile Kite reads');
+    expect(problem(() => upgraded({ version: 99 }))).toContain('newer than the 3 this version of Agile Kite reads');
   });
 });
 

@@ -16,6 +16,7 @@ export const LIMITS = {
   swatches: 200,
   knobs: 100,
   guides: 200,
+  markers: 1_000,
   /** Of a picture, along each side and in all. */
   pictureSide: 16_384,
   picturePixels: 64_000_000,

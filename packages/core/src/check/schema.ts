@@ -157,6 +157,11 @@ export const sceneRule = object({
       Object.keys(v).sort().join() === 'x,y' &&
       [v.x, v.y].every((list) => Array.isArray(list) && list.length <= LIMITS.guides && list.every(isPlace)),
   ),
+  markers: yup
+    .array(object({ id: idRule, frame: whole(0, LIMITS.length), name: nameRule }))
+    .strict()
+    .max(LIMITS.markers)
+    .required() as unknown as Rule,
 });
 
 const assetFields = {

@@ -1,7 +1,8 @@
 /** What values of parameters, keyframes and eases must be; built from the descriptions of the parameters. */
 import * as yup from 'yup';
 import { FAR, MOST_STOPS, MOST_VERTICES, type Param, type Params } from '../document/params';
-import type { DrawnPoint } from '../document/types';
+import { BEYOND, type DrawnPoint } from '../document/types';
+import { partParam } from '../motion/apart';
 import { EASES } from '../motion/eases/table';
 import { shown } from './problem';
 import {
@@ -125,9 +126,13 @@ export const easeRule = yup.lazy((value: unknown) => {
   return object({ kind: oneOf(Object.keys(EASES)) });
 });
 
-const beyondRule = rule('one of hold, cycle, pingpong, continue', (v) =>
-  [undefined, 'hold', 'cycle', 'pingpong', 'continue'].includes(v as string | undefined),
+const beyondRule = rule(`one of ${BEYOND.join(', ')}`, (v) => v === undefined || BEYOND.includes(v as never));
+
+const handlesRule = rule(
+  `four numbers within ${FAR}, the way in and the way out of a point`,
+  (v) => v === undefined || (Array.isArray(v) && v.length === 4 && v.every((x) => isNumber(x) && Math.abs(x) <= FAR)),
 );
+const evenRule = rule('true, or left out', (v) => v === undefined || v === true);
 
 const rising = (v: unknown): boolean =>
   Array.isArray(v) &&
@@ -135,7 +140,7 @@ const rising = (v: unknown): boolean =>
   v.length <= LIMITS.keys &&
   v.every((k, i) => i === 0 || (k as { frame: number })?.frame > (v[i - 1] as { frame: number })?.frame);
 
-const propertyRule = (param: Param): ((value: unknown) => Rule) => {
+const curveRule = (param: Param): ((value: unknown) => Rule) => {
   const still = object({ value: valueRule(param) });
   const keyed = object({
     keys: yup
@@ -144,6 +149,7 @@ const propertyRule = (param: Param): ((value: unknown) => Rule) => {
           frame: whole(-LIMITS.frame, LIMITS.frame),
           value: valueRule(param),
           ease: easeRule as unknown as Rule,
+          ...(param.kind === 'point' && { handles: handlesRule }),
         }),
       )
       .strict()
@@ -155,8 +161,25 @@ const propertyRule = (param: Param): ((value: unknown) => Rule) => {
       ) as unknown as Rule,
     before: beyondRule,
     after: beyondRule,
+    ...(param.kind === 'point' && { even: evenRule }),
   });
   return (value) => (isObject(value) && 'keys' in value ? keyed : still);
+};
+
+const propertyRule = (param: Param): ((value: unknown) => Rule) => {
+  const whole = curveRule(param);
+  if (param.kind !== 'point') return whole;
+  const parts = [curveRule(partParam(param, 0)), curveRule(partParam(param, 1))] as const;
+  return (value) => {
+    if (!isObject(value) || !('parts' in value)) return whole(value);
+    const given = Array.isArray(value.parts) ? value.parts : [];
+    return object({
+      parts: yup
+        .tuple([parts[0](given[0]), parts[1](given[1])] as unknown as [yup.AnySchema, yup.AnySchema])
+        .strict()
+        .required() as unknown as Rule,
+    });
+  };
 };
 
 const rulesOfParams = new WeakMap<Params, Map<string, (value: unknown) => Rule>>();

@@ -24,8 +24,17 @@ const withAssets: Upgrade = (document) => ({
   })),
 });
 
+/** Markers came with format 3. */
+const withMarkers: Upgrade = (document) => ({
+  ...document,
+  scenes: each(document.scenes, (scene) => ({ ...scene, markers: [] })),
+});
+
 /** From each older version to the next. */
-export const UPGRADES: ReadonlyMap<number, Upgrade> = new Map([[1, withAssets]]);
+export const UPGRADES: ReadonlyMap<number, Upgrade> = new Map([
+  [1, withAssets],
+  [2, withMarkers],
+]);
 
 /** A document of any older version in today's; a newer one is refused. */
 export const upgraded = (

@@ -16,7 +16,7 @@ import type {
   Value,
 } from './types';
 
-export const FORMAT_VERSION = 2;
+export const FORMAT_VERSION = 3;
 
 /** Gives a new id each time it is called. */
 export type MakeId = () => Id;
@@ -48,6 +48,7 @@ export const newScene = (id: Id, name: string, size: SceneSize): Scene => ({
   order: [],
   poster: Math.floor(size.length / 2),
   guides: { x: [], y: [] },
+  markers: [],
 });
 
 export const newProject = (id: Id, name: string, scenes: readonly Scene[]): Project => ({

@@ -77,10 +77,17 @@ export interface Keyframe {
   readonly value: Value;
   /** The ease of the span from this keyframe to the next. */
   readonly ease: Ease;
+  /** Of a point: the Bézier handles of its motion path, relative to the value. Without any the path is straight. */
+  readonly handles?: PathHandles;
 }
 
+/** Where a motion path comes from and where it goes, in the units of its point. */
+export type PathHandles = readonly [inX: number, inY: number, outX: number, outY: number];
+
 /** What a property does outside its keyframes. */
-export type Beyond = 'hold' | 'cycle' | 'pingpong' | 'continue';
+export const BEYOND = ['hold', 'cycle', 'pingpong', 'continue', 'offset'] as const;
+/** `offset` cycles from where the last turn ended. */
+export type Beyond = (typeof BEYOND)[number];
 
 export interface StillProperty {
   readonly value: Value;
@@ -90,8 +97,16 @@ export interface KeyedProperty {
   readonly keys: readonly Keyframe[];
   readonly before?: Beyond;
   readonly after?: Beyond;
+  /** Of a point: one pace along the whole motion path, under the first keyframe's ease; those between give the way alone. */
+  readonly even?: true;
 }
-export type Property = StillProperty | KeyedProperty;
+/** A property of one curve, or none. */
+export type CurveProperty = StillProperty | KeyedProperty;
+/** A point whose x and y have keyframes of their own. */
+export interface ApartProperty {
+  readonly parts: readonly [x: CurveProperty, y: CurveProperty];
+}
+export type Property = CurveProperty | ApartProperty;
 /** A property that is missing has its description's default. */
 export type Properties = { readonly [key: string]: Property };
 
@@ -268,6 +283,15 @@ export interface Scene {
   readonly poster: number;
   /** Places of upright and level guides, in pixels. */
   readonly guides: { readonly x: readonly number[]; readonly y: readonly number[] };
+  /** In rising order of frame. */
+  readonly markers: readonly Marker[];
+}
+
+/** A named frame of a scene. */
+export interface Marker {
+  readonly id: Id;
+  readonly frame: number;
+  readonly name: string;
 }
 
 /** An ease kept under a name. */
@@ -294,6 +318,10 @@ export interface PropertyRef {
   readonly layer: Id;
   readonly item?: Id;
   readonly key: string;
+  /** x (0) or y (1) of a point whose parts are apart. */
+  readonly part?: 0 | 1;
 }
+
+export const isApart = (p: Property | undefined): p is ApartProperty => p !== undefined && 'parts' in p;
 
 export const isKeyed = (p: Property | undefined): p is KeyedProperty => p !== undefined && 'keys' in p;

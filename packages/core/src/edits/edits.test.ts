@@ -3,8 +3,10 @@ import { checkProject } from '../check/project';
 import { countingIds, newDrawing, newItem, newProject, newScene } from '../document/make';
 import { applyEdit, applyPatches, type Edit } from '../document/patches';
 import type { DrawingLayer, Id, KeyedProperty, Layer, Project } from '../document/types';
-import { addLayers, copiesOf, moveLayers, removeLayers, setLayers, slideLayers } from './layers';
-import { addKey, animate, moveKeys, removeAnimation, removeKeys, setBeyond, setEase, setValue } from './properties';
+import { slideLayers } from './timing';
+import { addLayers, copiesOf, moveLayers, removeLayers, setLayers } from './layers';
+import { addKey, moveKeys, removeKeys, setEase } from './keys';
+import { animate, removeAnimation, setBeyond, setValue } from './properties';
 import { addItem, groupOf, moveItem, removeItem, setItem } from './recipe';
 import { addScene, duplicateScene, moveScene, removeScene, renameProject, setScene } from './scenes';
 

@@ -1,8 +1,20 @@
 /** Finding things in a document by id, with errors that say what is missing. */
 import { paramsOfKnob } from '../document/knobs';
 import { type Param, type Params, PLACE } from '../document/params';
+import { partParam } from '../motion/apart';
 import type { ProjectDraft } from '../document/patches';
-import type { Id, Item, Knob, Layer, Project, Property, PropertyRef, Scene } from '../document/types';
+import {
+  type Id,
+  isApart,
+  isKeyed,
+  type Item,
+  type Knob,
+  type Layer,
+  type Project,
+  type Property,
+  type PropertyRef,
+  type Scene,
+} from '../document/types';
 import { paramsOf } from '../recipe/table';
 
 export class NotFound extends Error {
@@ -76,20 +88,43 @@ export const paramsIn = (layer: Layer | LayerDraft, item: Id | undefined): Param
   return layer.kind === 'controller' ? paramsOfKnob(part as Knob) : paramsOf(part.kind);
 };
 
-/** The description of a property; null where the reference leads nowhere. */
-export const paramAt = (doc: Project | ProjectDraft, ref: PropertyRef): Param | null => {
-  const layer = doc.scenes[ref.scene]?.layers[ref.layer];
-  return (layer && paramsIn(layer, ref.item)[ref.key]) ?? null;
+/** The description of a property of a layer, or of one part of it; undefined where the reference leads nowhere. */
+export const paramIn = (layer: Layer | LayerDraft | undefined, ref: PropertyRef): Param | undefined => {
+  const param = layer && paramsIn(layer, ref.item)[ref.key];
+  return param?.kind === 'point' && ref.part !== undefined ? partParam(param, ref.part) : param;
 };
 
+export const paramAt = (doc: Project | ProjectDraft, ref: PropertyRef): Param | null =>
+  paramIn(doc.scenes[ref.scene]?.layers[ref.layer], ref) ?? null;
+
 /** The property itself, on a layer or a part of it; undefined where it has its default. */
-export const propertyIn = (layer: Layer | undefined, ref: PropertyRef): Property | undefined =>
-  (ref.item === undefined ? layer : partOf(layer, ref.item))?.params[ref.key];
+export const propertyIn = (layer: Layer | undefined, ref: PropertyRef): Property | undefined => {
+  const property = (ref.item === undefined ? layer : partOf(layer, ref.item))?.params[ref.key];
+  if (ref.part === undefined) return property;
+  return isApart(property) ? property.parts[ref.part] : undefined;
+};
 
 export const propertyAt = (doc: Project, ref: PropertyRef): Property | undefined =>
   propertyIn(doc.scenes[ref.scene]?.layers[ref.layer], ref);
 
-/** Every animated thing of a layer: its place, then its cards in the order in which they work, or its knobs. */
+/** A reference to a property, or to both its parts where they are apart. */
+const curvesAt = (layer: Layer, ref: PropertyRef): readonly PropertyRef[] =>
+  isApart(propertyIn(layer, ref))
+    ? [
+        { ...ref, part: 0 },
+        { ...ref, part: 1 },
+      ]
+    : [ref];
+
+/** Every curve of a layer, animated or not: a property, or a part of one whose parts are apart. */
+export const curvesOf = (scene: Id, layer: Layer): readonly PropertyRef[] =>
+  propertiesOf(scene, layer).flatMap((ref) => curvesAt(layer, ref));
+
+/** The curves of a layer that have keyframes. */
+export const keyedCurvesOf = (scene: Id, layer: Layer): readonly PropertyRef[] =>
+  curvesOf(scene, layer).filter((ref) => isKeyed(propertyIn(layer, ref)));
+
+/** Every property of a layer: its place, then its cards in the order in which they work, or its knobs. */
 export const propertiesOf = (scene: Id, layer: Layer): readonly PropertyRef[] => {
   const refs: PropertyRef[] = Object.keys(PLACE).map((key) => ({ scene, layer: layer.id, key }));
   if (layer.kind === 'controller') {

@@ -1,6 +1,7 @@
 /** Edits to the knobs of controllers. */
 import type { Edit } from '../document/patches';
-import type { Id, Knob } from '../document/types';
+import { type Id, isApart, type Knob, type Property, type Value } from '../document/types';
+import { mappedValues } from '../motion/keys';
 import { controllerIn, type KnobDraft, NotFound } from './find';
 
 export const addKnob = (scene: Id, layer: Id, knob: Knob): Edit => ({
@@ -30,11 +31,12 @@ export const setKnob = (scene: Id, layer: Id, id: Id, fields: Partial<Pick<Knob,
     if (!knob) throw new NotFound('knob', id);
     Object.assign(knob, fields);
     if (knob.max < knob.min) knob.max = knob.min;
-    const fit = (value: unknown) => (typeof value === 'number' ? Math.min(knob.max, Math.max(knob.min, value)) : value);
-    const { value } = knob.params;
-    if (!value) return;
-    if ('keys' in value) for (const key of value.keys) key.value = fit(key.value) as typeof key.value;
-    else value.value = fit(value.value) as typeof value.value;
+    const fit = (value: Value): Value =>
+      typeof value === 'number' ? Math.min(knob.max, Math.max(knob.min, value)) : value;
+    const value = knob.params.value && (JSON.parse(JSON.stringify(knob.params.value)) as Property);
+    // The parts of a point have no limits.
+    if (value && !isApart(value))
+      knob.params.value = mappedValues(value, 0, fit) as NonNullable<typeof knob.params.value>;
   },
 });
 

@@ -2,8 +2,7 @@
 import type { MakeId } from '../document/make';
 import { uniqueName } from '../document/make';
 import type { Edit } from '../document/patches';
-import type { Id, Item, Layer, Properties, Property, Scene } from '../document/types';
-import { shifted } from '../motion/keys';
+import type { Id, Item, Layer, Scene } from '../document/types';
 import { layerIn, type LayerDraft, sceneIn } from './find';
 
 /** Puts layers into the stack, the first in front, before the layer `at` (or at the front). */
@@ -68,33 +67,6 @@ export const moveLayers = (sceneId: Id, ids: readonly Id[], index: number): Edit
     const rest = scene.order.filter((id) => !moving.has(id));
     const inOrder = scene.order.filter((id) => moving.has(id));
     scene.order = [...rest.slice(0, index), ...inOrder, ...rest.slice(index)];
-  },
-});
-
-const shiftAll = (params: Properties, by: number): Properties =>
-  Object.fromEntries(
-    Object.entries(JSON.parse(JSON.stringify(params)) as Properties).map(([key, p]) => [
-      key,
-      shifted(p as Property, by),
-    ]),
-  );
-
-/** The cards or knobs of a layer. */
-const partsOf = (layer: LayerDraft): { params: LayerDraft['params'] }[] =>
-  layer.kind === 'drawing' ? Object.values(layer.items) : layer.kind === 'controller' ? Object.values(layer.knobs) : [];
-
-/** Slides layers in time: their first and last frames and all their keyframes. */
-export const slideLayers = (sceneId: Id, ids: readonly Id[], by: number): Edit => ({
-  label: 'Slide layers',
-  change: (draft) => {
-    const scene = sceneIn(draft, sceneId);
-    for (const id of ids) {
-      const layer = layerIn(scene, id);
-      layer.from += by;
-      layer.to += by;
-      layer.params = shiftAll(layer.params, by) as typeof layer.params;
-      for (const part of partsOf(layer)) part.params = shiftAll(part.params, by) as typeof part.params;
-    }
   },
 });
 

@@ -1,7 +1,8 @@
 /** Edits to paths: a change of the number of vertices is made to every keyframe that has as many. */
 import { newItem, type MakeId } from '../document/make';
 import type { Edit } from '../document/patches';
-import { isKeyed, type Id, type PathValue, type Property, type PropertyRef, type Value } from '../document/types';
+import type { Id, PathValue, Property, PropertyRef, Value } from '../document/types';
+import { mappedValues } from '../motion/keys';
 import { pathOfOutline } from '../motion/paths';
 import { samplerOf } from '../motion/sampler';
 import { reader } from '../recipe/evaluate';
@@ -27,12 +28,7 @@ export const reshapePath = (
     const now = params[ref.key] && (JSON.parse(JSON.stringify(params[ref.key])) as Property);
     const count = (samplerOf(param, now).at(frame) as PathValue).vertices.length;
     const fits = (value: Value) => (value as PathValue).vertices.length === count;
-    const next: Property = isKeyed(now)
-      ? {
-          ...now,
-          keys: now.keys.map((k) => (fits(k.value) ? { ...k, value: reshape(k.value as PathValue) } : k)),
-        }
-      : { value: reshape((now?.value ?? param.default) as PathValue) };
+    const next = mappedValues(now, param.default, (v) => (fits(v) ? reshape(v as PathValue) : v));
     params[ref.key] = next as (typeof params)[string];
   },
 });

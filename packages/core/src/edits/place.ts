@@ -1,10 +1,21 @@
 /** Edits to where layers are that leave the picture as it is: other parents, other pivots, groups. */
 import { newController } from '../document/make';
-import { PLACE } from '../document/params';
+import { type Param, PLACE } from '../document/params';
 import type { Edit, ProjectDraft } from '../document/patches';
-import { type Id, isKeyed, type Keyframe, type Layer, type Point, type Property, type Scene } from '../document/types';
+import {
+  type Id,
+  isApart,
+  type Layer,
+  type Point,
+  type Properties,
+  type Property,
+  type Scene,
+  type Value,
+} from '../document/types';
 import { apply, determinant, IDENTITY, inverted, type Matrix, multiply, placed } from '../geometry/matrix';
-import { reader } from '../recipe/evaluate';
+import { displaced, mappedValues } from '../motion/keys';
+import { broughtTogether } from '../motion/parting';
+import { placementOf } from '../scene/placement';
 import { layerIn, type LayerDraft, sceneIn } from './find';
 
 const tidy = (n: number): number => Math.round(n * 1e4) / 1e4 + 0;
@@ -12,7 +23,7 @@ const tidyPoint = ([x, y]: Point): Point => [tidy(x), tidy(y)];
 
 const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
 
-const placeOf = (layer: LayerDraft, frame: number) => reader(PLACE, plain(layer.params)).at(frame);
+const placementIn = (layer: LayerDraft) => placementOf(plain(layer.params) as Properties);
 
 /** From a layer's parent's pixels to the scene's. */
 const parentMatrix = (scene: ProjectDraft['scenes'][string], id: Id | null, frame: number): Matrix => {
@@ -22,19 +33,34 @@ const parentMatrix = (scene: ProjectDraft['scenes'][string], id: Id | null, fram
     seen.add(at);
     const layer = scene.layers[at];
     if (!layer) break;
-    m = multiply(placed(placeOf(layer, frame)), m);
+    m = multiply(placementIn(layer).matrix(frame), m);
     at = layer.parent;
   }
   return m;
 };
 
 /** Changes a property's value, or all of its keyframes' values. */
-const mapProperty = (layer: LayerDraft, key: keyof typeof PLACE, change: (value: never) => unknown): void => {
-  const now = layer.params[key] ? (plain(layer.params[key]) as Property) : { value: PLACE[key].default };
-  const next = isKeyed(now)
-    ? { ...now, keys: now.keys.map((k) => ({ ...k, value: change(k.value as never) }) as Keyframe) }
-    : { value: change(now.value as never) };
-  layer.params[key] = next as LayerDraft['params'][string];
+const mapProperty = <K extends keyof typeof PLACE>(
+  layer: LayerDraft,
+  key: K,
+  change: (value: never) => Value,
+  way?: (way: Point) => Point,
+): void => {
+  const param: Param = PLACE[key];
+  const now = layer.params[key] && (plain(layer.params[key]) as Property);
+  // What turns a point needs both its parts.
+  const whole = isApart(now) && param.kind === 'point' ? broughtTogether(param, now) : now;
+  layer.params[key] = mappedValues(
+    whole,
+    param.default,
+    change as (value: Value) => Value,
+    way,
+  ) as LayerDraft['params'][string];
+};
+
+const displace = (layer: LayerDraft, key: 'position' | 'pivot', way: Point): void => {
+  const now = layer.params[key] && (plain(layer.params[key]) as Property);
+  layer.params[key] = displaced(now, PLACE[key].default, way) as LayerDraft['params'][string];
 };
 
 /** Scale and turn of a matrix; what it slants cannot be kept by a layer. */
@@ -54,13 +80,20 @@ const settle = (layer: LayerDraft, before: Matrix, after: Matrix, frame: number)
   const back = inverted(after);
   if (!back) return;
   const change = multiply(back, before);
-  const v = placeOf(layer, frame);
+  const placement = placementIn(layer);
+  const v = placement.at(frame);
   const { rotation, scale } = decomposed(multiply(change, placed(v)));
-  const turn = near(rotation, v.rotation) - v.rotation;
+  // What turns with its path turns when its path is turned.
+  const turn = placement.turn(frame) === v.rotation ? near(rotation, v.rotation) - v.rotation : 0;
   const factor: Point = [v.scale[0] === 0 ? 1 : scale[0] / v.scale[0], v.scale[1] === 0 ? 1 : scale[1] / v.scale[1]];
   // A mirrored layer's width comes out of the matrix without its sign, turned by half a turn.
   const mirrored = v.scale[0] < 0;
-  mapProperty(layer, 'position', (p: Point) => tidyPoint(apply(change, p)));
+  mapProperty(
+    layer,
+    'position',
+    (p: Point) => tidyPoint(apply(change, p)),
+    (way) => tidyPoint(apply([change[0], change[1], change[2], change[3], 0, 0], way)),
+  );
   if (mirrored) {
     const turned = near(rotation - 180, v.rotation) - v.rotation;
     mapProperty(layer, 'rotation', (r: number) => tidy(r + turned));
@@ -98,12 +131,13 @@ export const movePivot = (sceneId: Id, id: Id, pivot: Point, frame: number): Edi
   label: 'Move the pivot',
   change: (draft) => {
     const layer = layerIn(sceneIn(draft, sceneId), id);
-    const v = placeOf(layer, frame);
-    const m = placed(v);
+    const placement = placementIn(layer);
+    const v = placement.at(frame);
+    const m = placement.matrix(frame);
     const [x, y] = apply(m, pivot);
     const [dx, dy] = [x - v.position[0], y - v.position[1]];
-    mapProperty(layer, 'position', (p: Point) => tidyPoint([p[0] + dx, p[1] + dy]));
-    mapProperty(layer, 'pivot', (p: Point) => tidyPoint([p[0] + pivot[0] - v.pivot[0], p[1] + pivot[1] - v.pivot[1]]));
+    displace(layer, 'position', [dx, dy]);
+    displace(layer, 'pivot', [pivot[0] - v.pivot[0], pivot[1] - v.pivot[1]]);
   },
 });
 
@@ -118,7 +152,7 @@ export const moveBy = (sceneId: Id, ways: ReadonlyMap<Id, Point>, label: string,
       const back = inverted([m[0], m[1], m[2], m[3], 0, 0]);
       if (!back) continue;
       const [dx, dy] = apply(back, way);
-      mapProperty(layer, 'position', (p: Point) => tidyPoint([p[0] + dx, p[1] + dy]));
+      displace(layer, 'position', [dx, dy]);
     }
   },
 });

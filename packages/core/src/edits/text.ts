@@ -2,11 +2,12 @@
 import { type MakeId, uniqueName } from '../document/make';
 import { PLACE } from '../document/params';
 import type { Edit } from '../document/patches';
-import type { DrawingLayer, Id, Item, Point, Property } from '../document/types';
-import { isKeyed } from '../document/types';
+import type { DrawingLayer, Id, Item, Point } from '../document/types';
 import { outlineBox, union, type Box } from '../geometry/bounds';
-import { apply, placed } from '../geometry/matrix';
+import { apply } from '../geometry/matrix';
+import { displaced } from '../motion/keys';
 import { reader } from '../recipe/evaluate';
+import { placementOf } from '../scene/placement';
 import { text as textKind, textLayout, type TextValues } from '../recipe/sources/text';
 import { kindOf } from '../recipe/table';
 import { glyphOutlines, type PlacedGlyph } from '../type/layout';
@@ -66,14 +67,6 @@ export const textParts = (v: TextValues, fonts: Fonts, by: SplitBy): Part[] | nu
   });
 };
 
-const moved = (property: Property | undefined, fallback: Point, [dx, dy]: Point): Property => {
-  const shift = ([x, y]: Point): Point => [Math.round((x + dx) * 1e4) / 1e4, Math.round((y + dy) * 1e4) / 1e4];
-  if (property && isKeyed(property)) {
-    return { ...property, keys: property.keys.map((k) => ({ ...k, value: shift(k.value as Point) })) };
-  }
-  return { value: shift((property?.value ?? fallback) as Point) };
-};
-
 /**
  * Puts a layer in the place of each part of a text, first parts in front: each in place, about its own
  * middle, with the layer's timing and keyframes. Other sources of the layer stay in it.
@@ -97,8 +90,9 @@ export const splitText = (
     const others = layer.recipe.filter((id) => id !== itemId && kindOf(layer.items[id]?.kind ?? '').role === 'source');
     const recipe = layer.recipe.filter((id) => !others.includes(id));
     const items = Object.fromEntries(Object.entries(layer.items).filter(([id]) => !others.includes(id)));
-    const place = reader(PLACE, layer.params).at(frame);
-    const m = placed(place);
+    const placement = placementOf(layer.params);
+    const place = placement.at(frame);
+    const m = placement.matrix(frame);
     const taken = Object.values(scene.layers).map((l) => l.name);
     const made = parts.map(({ text, at, box }): DrawingLayer => {
       const middle: Point = [(box.left + box.right) / 2, (box.top + box.bottom) / 2];
@@ -122,8 +116,8 @@ export const splitText = (
         name,
         params: {
           ...copy.params,
-          position: moved(copy.params.position, PLACE.position.default, way),
-          pivot: moved(copy.params.pivot, PLACE.pivot.default, [
+          position: displaced(copy.params.position, PLACE.position.default, way),
+          pivot: displaced(copy.params.pivot, PLACE.pivot.default, [
             middle[0] - place.pivot[0],
             middle[1] - place.pivot[1],
           ]),

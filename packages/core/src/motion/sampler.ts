@@ -1,6 +1,8 @@
-import type { Param } from '../document/params';
+import type { Param, PointParam } from '../document/params';
 import {
+  type ApartProperty,
   type Beyond,
+  isApart,
   isKeyed,
   type KeyedProperty,
   type Keyframe,
@@ -8,17 +10,22 @@ import {
   type Value,
   type ValueKind,
 } from '../document/types';
+import { partParam } from './apart';
 import { curveOf } from './eases/table';
 import { MIX, movedBy } from './mix';
+import { isCurved, tracksOf } from './track';
 
 /** A property's value at any frame, whole or not. */
 export interface Sampler {
   readonly at: (frame: number) => Value;
   /** Whether the value is the same at every frame. */
   readonly constant: boolean;
+  /** The direction in which a point travels, in degrees clockwise from the right; null for what does not. */
+  readonly heading: (frame: number) => number | null;
 }
 
-const still = (value: Value): Sampler => ({ at: () => value, constant: true });
+const noHeading = () => null;
+const still = (value: Value): Sampler => ({ at: () => value, constant: true, heading: noHeading });
 
 /** The index of the last key at or before a frame, -1 if there is none. */
 const indexAt = (keys: readonly Keyframe[], frame: number): number => {
@@ -32,54 +39,110 @@ const indexAt = (keys: readonly Keyframe[], frame: number): number => {
   return low - 1;
 };
 
+/** A frame as one between the keys, and how many turns of theirs lie between the two. */
+interface Folded {
+  readonly frame: number;
+  readonly turns: number;
+}
+
+const folded = (how: Beyond, frame: number, first: number, last: number): Folded => {
+  const length = last - first;
+  const clamped = Math.min(Math.max(frame, first), last);
+  if (frame === clamped || length === 0 || how === 'hold' || how === 'continue') return { frame: clamped, turns: 0 };
+  const turns = Math.floor((frame - first) / length);
+  const rest = frame - first - turns * length;
+  if (how === 'pingpong' && turns % 2 !== 0) return { frame: last - rest, turns };
+  return { frame: first + rest, turns };
+};
+
 const keyed = (kind: ValueKind, property: KeyedProperty): Sampler => {
-  const { keys } = property;
+  const { keys, even } = property;
   const first = keys[0] as Keyframe;
   const last = keys.at(-1) as Keyframe;
   if (keys.length === 1) return still(first.value);
   const mix = MIX[kind] as (from: Value, to: Value, t: number) => Value;
-  const length = last.frame - first.frame;
+  const tracks = kind === 'point' ? tracksOf(property) : null;
+  const spanAt = (frame: number) => Math.min(Math.max(indexAt(keys, frame), 0), keys.length - 2);
 
   const within = (frame: number): Value => {
-    const i = Math.min(Math.max(indexAt(keys, frame), 0), keys.length - 2);
+    if (even && tracks?.[0]) {
+      return tracks[0].at(curveOf(first.ease)((frame - first.frame) / (last.frame - first.frame)));
+    }
+    const i = spanAt(frame);
     const p = keys[i] as Keyframe;
     const q = keys[i + 1] as Keyframe;
     // A mix with what comes next may have another form, as a path with more vertices.
     if (frame === p.frame) return p.value;
-    return mix(p.value, q.value, curveOf(p.ease)((frame - p.frame) / (q.frame - p.frame)));
+    if (frame === q.frame) return q.value;
+    const t = curveOf(p.ease)((frame - p.frame) / (q.frame - p.frame));
+    const track = tracks?.[i];
+    return track && isCurved(p, q) ? track.at(t) : mix(p.value, q.value, t);
   };
 
-  /** The value `over` frames outside, at the end `edge`; `out` is +1 after the last key, -1 before the first. */
-  const beyond = (how: Beyond, frame: number, out: 1 | -1): Value => {
-    const edge = out > 0 ? last : first;
-    switch (how) {
-      case 'hold':
-        return edge.value;
-      case 'cycle': {
-        const turn = (((frame - first.frame) % length) + length) % length;
-        return within(first.frame + turn);
-      }
-      case 'pingpong': {
-        const turn = (((frame - first.frame) % (2 * length)) + 2 * length) % (2 * length);
-        return within(first.frame + Math.min(turn, 2 * length - turn));
-      }
-      case 'continue': {
-        // The tangent at the edge, from a hundredth of a frame within.
-        const inner = within(edge.frame - out * 0.01);
-        const slope = movedBy(kind, edge.value, inner, edge.value);
-        return mix(edge.value, slope, Math.abs(frame - edge.frame) / 0.01);
-      }
+  const headingAt = (frame: number): number | null => {
+    if (!tracks) return null;
+    if (even && tracks[0]) {
+      return tracks[0].heading(curveOf(first.ease)((frame - first.frame) / (last.frame - first.frame)));
     }
+    const i = spanAt(frame);
+    const p = keys[i] as Keyframe;
+    const q = keys[i + 1] as Keyframe;
+    const here = tracks[i]?.heading(curveOf(p.ease)((frame - p.frame) / (q.frame - p.frame))) ?? null;
+    if (here !== null) return here;
+    // While it waits it looks where it last went; before it first goes, where it will go.
+    for (let n = i - 1; n >= 0; n--) if (tracks[n]?.length) return tracks[n]?.heading(1) ?? null;
+    for (let n = i + 1; n < tracks.length; n++) if (tracks[n]?.length) return tracks[n]?.heading(0) ?? null;
+    return null;
   };
 
+  const carriedOn = (edge: Keyframe, out: 1 | -1, frame: number): Value => {
+    // The tangent at the edge, from a hundredth of a frame within.
+    const inner = within(edge.frame - out * 0.01);
+    const slope = movedBy(kind, edge.value, inner, edge.value);
+    return mix(edge.value, slope, Math.abs(frame - edge.frame) / 0.01);
+  };
+
+  const howAt = (frame: number): Beyond => (frame < first.frame ? property.before : property.after) ?? 'hold';
   return {
     constant: false,
+    heading: (frame) => headingAt(folded(howAt(frame), frame, first.frame, last.frame).frame),
     at: (frame) => {
-      if (frame < first.frame) return beyond(property.before ?? 'hold', frame, -1);
-      if (frame >= last.frame) return frame === last.frame ? last.value : beyond(property.after ?? 'hold', frame, 1);
-      return within(frame);
+      if (frame >= first.frame && frame <= last.frame) return within(frame);
+      const how = howAt(frame);
+      if (how === 'continue') return carriedOn(frame < first.frame ? first : last, frame < first.frame ? -1 : 1, frame);
+      const inside = folded(how, frame, first.frame, last.frame);
+      const value = within(inside.frame);
+      if (how !== 'offset') return value;
+      let moved = value;
+      const [from, to] = inside.turns > 0 ? [first.value, last.value] : [last.value, first.value];
+      for (let n = Math.abs(inside.turns); n > 0; n--) moved = movedBy(kind, moved, from, to);
+      return moved;
     },
   };
+};
+
+/** Frames over which the direction of a point whose parts are apart is measured. */
+const ASIDE = 0.05;
+
+const apart = (param: PointParam, { parts }: ApartProperty): Sampler => {
+  const [x, y] = [samplerOf(partParam(param, 0), parts[0]), samplerOf(partParam(param, 1), parts[1])];
+  const at = (frame: number) => [x.at(frame) as number, y.at(frame) as number] as const;
+  const constant = x.constant && y.constant;
+  if (constant) return still(at(0));
+  return {
+    at,
+    constant,
+    heading: (frame) => {
+      const [p, q] = [at(frame - ASIDE), at(frame + ASIDE)];
+      const [dx, dy] = [q[0] - p[0], q[1] - p[1]];
+      return Math.hypot(dx, dy) < 1e-9 ? null : (Math.atan2(dy, dx) * 180) / Math.PI;
+    },
+  };
+};
+
+const build = (param: Param, property: Property): Sampler => {
+  if (isApart(property)) return param.kind === 'point' ? apart(param, property) : still(param.default);
+  return isKeyed(property) ? keyed(param.kind, property) : still(property.value);
 };
 
 const samplers = new WeakMap<Property, Sampler>();
@@ -92,9 +155,7 @@ const remembered = <K extends object>(map: WeakMap<K, Sampler>, key: K, make: ()
 };
 
 /** The sampler of a property, built once for each property object; a missing property has its default. */
-export const samplerOf = (param: Param, property: Property | undefined): Sampler => {
-  if (!property) return remembered(defaults, param, () => still(param.default));
-  return remembered(samplers, property, () =>
-    isKeyed(property) ? keyed(param.kind, property) : still(property.value),
-  );
-};
+export const samplerOf = (param: Param, property: Property | undefined): Sampler =>
+  property
+    ? remembered(samplers, property, () => build(param, property))
+    : remembered(defaults, param, () => still(param.default));

@@ -2,13 +2,13 @@
  * document + frame → display list. Compiled once and cached by object identity: an edit to one layer
  * recompiles one layer, and moving it about does not touch its recipe.
  */
-import { PLACE, type Values } from '../document/params';
 import type { Assets, Color, DrawingLayer, Id, Layer, PictureLayer, Scene } from '../document/types';
-import { IDENTITY, type Matrix, multiply, placed } from '../geometry/matrix';
-import { compileRecipe, MOST_SHAPES, newRoom, reader, type Reader } from '../recipe/evaluate';
+import { IDENTITY, type Matrix, multiply } from '../geometry/matrix';
+import { compileRecipe, MOST_SHAPES, newRoom } from '../recipe/evaluate';
 import { markThrough } from '../recipe/marks';
 import type { Mark } from '../recipe/types';
 import { fontsOf } from '../type/wanted';
+import { placementOf, type Placement } from './placement';
 import { fontLabel, NO_FONTS, type Fonts } from '../type/types';
 
 export interface Problem {
@@ -52,7 +52,7 @@ export interface Program {
 }
 
 interface CompiledLayer {
-  readonly place: Reader<typeof PLACE>;
+  readonly place: Placement;
   readonly marks: (frame: number) => Drawn;
   readonly assets: Assets;
 }
@@ -128,7 +128,7 @@ const compileLayer = (layer: Layer, library: Library): CompiledLayer => {
   let known = layers.get(layer);
   // A picture's file may be swapped under it.
   if (!known || (layer.kind === 'picture' && known.assets !== library.assets)) {
-    known = { place: reader(PLACE, layer.params), marks: marksOf(layer, library), assets: library.assets };
+    known = { place: placementOf(layer.params), marks: marksOf(layer, library), assets: library.assets };
     layers.set(layer, known);
   }
   return known;
@@ -170,12 +170,11 @@ export const compileScene = (scene: Scene, library: Library): Program => {
   const lines = new Map(Object.values(scene.layers).map((layer) => [layer.id, ancestry(scene, layer)]));
   const problems = [...lines.values()].map((line) => line.problem).filter((p) => p !== null);
 
-  const placeAt = (layer: Layer, frame: number): Values<typeof PLACE> => compileLayer(layer, library).place.at(frame);
   const matrixOf = (layer: Layer, frame: number, known?: Map<Id, Matrix>): Matrix => {
     const ready = known?.get(layer.id);
     if (ready) return ready;
     const line = lines.get(layer.id);
-    const own = placed(placeAt(layer, frame));
+    const own = compileLayer(layer, library).place.matrix(frame);
     // A layer in or below a cycle stands by itself.
     const parent = line?.problem ? undefined : line?.chain[0];
     const matrix = parent ? multiply(matrixOf(parent, frame, known), own) : own;
@@ -202,9 +201,10 @@ export const compileScene = (scene: Scene, library: Library): Program => {
         const layer = scene.layers[scene.order[i] as Id];
         if (!layer || layer.hidden || frame < layer.from || frame >= layer.to) continue;
         if (shows && !shows(layer.id)) continue;
-        const drawn = compileLayer(layer, library).marks(frame);
+        const known = compileLayer(layer, library);
+        const drawn = known.marks(frame);
         found.push(...drawn.problems);
-        const { opacity } = placeAt(layer, frame);
+        const { opacity } = known.place.at(frame);
         const mark = asLayer(layer, drawn.marks, matrixOf(layer, frame, matrices), opacity);
         if (mark) marks.push(mark);
       }

@@ -1,5 +1,6 @@
 /** The fonts that drawings ask for. */
 import { type DrawingLayer, type FontChoice, isKeyed, type Scene } from '../document/types';
+import { samplerOf } from '../motion/sampler';
 import { paramsOf } from '../recipe/table';
 
 /** Every font that a drawing asks for at any time. */
@@ -9,7 +10,7 @@ export const fontsOf = (layer: DrawingLayer): FontChoice[] => {
     for (const [key, param] of Object.entries(paramsOf(item.kind))) {
       if (param.kind !== 'font') continue;
       const property = item.params[key];
-      const values = isKeyed(property) ? property.keys.map((k) => k.value) : [property?.value ?? param.default];
+      const values = isKeyed(property) ? property.keys.map((k) => k.value) : [samplerOf(param, property).at(0)];
       for (const value of values) found.set(JSON.stringify(value), value as FontChoice);
     }
   }

@@ -1,5 +1,4 @@
 /** Gestures on the canvas: moving, scaling and turning what is selected. */
-import { PLACE } from '@kite/core/document/params';
 import type { Id, Layer, Point, PropertyRef, Value } from '@kite/core/document/types';
 import {
   IDENTITY,
@@ -13,11 +12,11 @@ import {
 } from '@kite/core/geometry/matrix';
 import { movePivot } from '@kite/core/edits/place';
 import { type Box, boxThrough } from '@kite/core/geometry/bounds';
-import { reader } from '@kite/core/recipe/evaluate';
 import type { PointerEvent as ReactPointerEvent } from 'react';
 import { writeValues } from '../commands';
 import type { Editor } from '../store/editor';
 import type { View } from '../store/state';
+import { placementOf } from '@kite/core/scene/placement';
 import { editGesture } from './editGesture';
 import { boxOfLayers, Snapping } from './snapping';
 import { toScene } from './view';
@@ -28,6 +27,8 @@ type Writes = (readonly [PropertyRef, Value])[];
 interface Grabbed {
   readonly id: Id;
   readonly place: { position: Point; pivot: Point; scale: Point; rotation: number };
+  /** The turn it is drawn with, its path's direction included. */
+  readonly turn: number;
   /** From its parent's pixels to the scene's. */
   readonly parent: Matrix;
   readonly ref: (key: string) => PropertyRef;
@@ -49,9 +50,11 @@ export const grab = (editor: Editor): Grabbed[] => {
     .map((id) => scene.layers[id])
     .filter(isFree)
     .filter((layer) => !follows(layer))
-    .map((layer) => ({
+    .map((layer) => ({ layer, placement: placementOf(layer.params) }))
+    .map(({ layer, placement }) => ({
       id: layer.id,
-      place: reader(PLACE, layer.params).at(frame),
+      place: placement.at(frame),
+      turn: placement.turn(frame),
       parent: layer.parent === null ? IDENTITY : program.matrixAt(layer.parent, frame),
       ref: (key) => ({ scene: scene.id, layer: layer.id, key }),
     }));
@@ -133,8 +136,8 @@ export const dragPivot = (
 /** Scales one layer along its own axes so that `anchor`, in its own pixels, stays where it is. */
 export const scaleLayer = (editor: Editor, g: Grabbed, factor: Point, anchor: Point): void => {
   const scale = tidyPoint([g.place.scale[0] * factor[0], g.place.scale[1] * factor[1]]);
-  const before = apply(placed(g.place), anchor);
-  const after = apply(placed({ ...g.place, scale }), anchor);
+  const before = apply(placed({ ...g.place, rotation: g.turn }), anchor);
+  const after = apply(placed({ ...g.place, rotation: g.turn, scale }), anchor);
   const position = tidyPoint([g.place.position[0] + before[0] - after[0], g.place.position[1] + before[1] - after[1]]);
   const moved = position.some((v, i) => Math.abs(v - (g.place.position[i] as number)) > 0.0005);
   writeValues(editor, [[g.ref('scale'), scale], ...(moved ? [[g.ref('position'), position] as const] : [])], 'Scale');

@@ -1,7 +1,7 @@
 import { isKeyed, type PropertyRef } from '@kite/core/document/types';
 import { together } from '@kite/core/document/patches';
 import { propertyAt } from '@kite/core/edits/find';
-import { addKey, removeKeys } from '@kite/core/edits/properties';
+import { addKey, removeKeys } from '@kite/core/edits/keys';
 import { Tooltip } from 'radix-ui';
 import { useEditor, useSlice } from '../store/context';
 

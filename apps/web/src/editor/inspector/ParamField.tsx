@@ -10,7 +10,7 @@ import { Segments } from '../../ui/Segments';
 import { Select } from '../../ui/Select';
 import { writeValues } from '../commands';
 import { useEditor, useSlice } from '../store/context';
-import { sameProperty } from '../store/state';
+import { sameRef } from '@kite/core/edits/properties';
 import { FontField } from './FontField';
 import { GradientField } from './GradientField';
 import { KeyDot } from './KeyDot';
@@ -52,7 +52,7 @@ const useValues = (refs: readonly PropertyRef[], param: Param): readonly Value[]
 const sameField = (a: ParamFieldProps, b: ParamFieldProps): boolean =>
   a.param === b.param &&
   a.refs.length === b.refs.length &&
-  a.refs.every((ref, i) => sameProperty(ref, b.refs[i] as PropertyRef));
+  a.refs.every((ref, i) => sameRef(ref, b.refs[i] as PropertyRef));
 
 /** A parameter's name, its keyframe dot, and a field of its kind. */
 export const ParamField = memo(({ refs, param }: ParamFieldProps) => {

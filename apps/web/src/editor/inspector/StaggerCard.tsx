@@ -1,6 +1,6 @@
 import { together } from '@kite/core/document/patches';
 import type { Id, Point } from '@kite/core/document/types';
-import { slideLayers } from '@kite/core/edits/layers';
+import { slideLayers } from '@kite/core/edits/timing';
 import { type Stagger, type StaggerOrder, staggerOffsets } from '@kite/core/motion/stagger';
 import { layerBoxInScene } from '@kite/core/scene/bounds';
 import { ChevronsRight } from 'lucide-react';

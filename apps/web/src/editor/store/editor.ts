@@ -61,6 +61,9 @@ const firstState = (doc: Project, sceneId: Id): EditorState => ({
   solo: [],
   sampling: null,
   showTucked: false,
+  timeReach: null,
+  snappedFrame: null,
+  curves: false,
 });
 
 export const makeId = (): Id => crypto.randomUUID().replaceAll('-', '').slice(0, 12);
@@ -269,6 +272,7 @@ export class Editor {
       selection: NOTHING,
       frame: 0,
       range: null,
+      timeReach: null,
       view: null,
       writing: null,
       solo: [],

@@ -1,8 +1,8 @@
 /** What the editor shows besides the document: selection, time, tool, view. */
 import type { Patch } from '@kite/core/document/patches';
-import type { Asset, Id, Point, Project, PropertyRef, Scene } from '@kite/core/document/types';
+import type { Asset, Id, Point, Project, Scene } from '@kite/core/document/types';
 import { propertyIn } from '@kite/core/edits/find';
-import type { KeyChoice } from '@kite/core/edits/properties';
+import type { KeyChoice } from '@kite/core/edits/keys';
 import type { Snapped } from '@kite/core/geometry/snap';
 import type { Problem } from '@kite/core/scene/compile';
 import type { SaveState } from './saver';
@@ -50,6 +50,12 @@ export interface EditorState {
   readonly selection: Selection;
   /** Layers whose ribbons show. */
   readonly opened: ReadonlySet<Id>;
+  /** The frames that the timeline shows; null shows the whole scene. */
+  readonly timeReach: readonly [number, number] | null;
+  /** The frame that what is dragged in the timeline has snapped to. */
+  readonly snappedFrame: number | null;
+  /** Whether the curves of what is selected show instead of the rows. */
+  readonly curves: boolean;
   /** Whether tucked layers are in the lists for now. */
   readonly showTucked: boolean;
   readonly past: readonly Step[];
@@ -84,9 +90,6 @@ export interface EditorState {
 export const sceneOf = (state: EditorState): Scene => state.doc.scenes[state.sceneId] as Scene;
 
 export const rangeOf = (state: EditorState): readonly [number, number] => state.range ?? [0, sceneOf(state).length];
-
-export const sameProperty = (a: PropertyRef, b: PropertyRef): boolean =>
-  a.layer === b.layer && a.item === b.item && a.key === b.key && a.scene === b.scene;
 
 /** The selection without what is no longer in the scene. */
 export const stillThere = (selection: Selection, scene: Scene): Selection => {

@@ -1,15 +1,15 @@
 import { ChevronDown, ChevronRight, Crosshair, Eye, EyeOff, Image, Link2, Lock, LockOpen, Type } from 'lucide-react';
 import { memo, type PointerEvent, useState } from 'react';
 import type { Id, Layer } from '@kite/core/document/types';
-import { moveLayers, setLayers, slideLayers } from '@kite/core/edits/layers';
+import { moveLayers, setLayers } from '@kite/core/edits/layers';
 import { setParent } from '@kite/core/edits/place';
 import { toast } from 'sonner';
 import { followPointer } from '../../ui/drag';
-import { type MenuEntry, PressMenu } from '../../ui/Menu';
+import { PressMenu } from '../../ui/Menu';
 import { RenameField } from '../../ui/RenameField';
-import { deleteSelection, splitTextLayer, textOf } from '../commands';
-import { duplicateLayers } from '../clipboard';
-import { groupSelection, selectTag, toggleSolo, ungroupSelection } from '../arrange';
+import { textOf } from '../commands';
+import { dragBarEnd, slideBars } from './dragBars';
+import { layerMenu } from './layerMenu';
 import { useEditor, useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
 import { NAMES_WIDTH, ROW, type TimeScale } from './scale';
@@ -75,38 +75,18 @@ export const LayerRow = memo(({ layer, index, layersBefore, scale, open }: Layer
     });
   };
 
-  const frames = (dx: number) => Math.round(scale.frame(scale.x(0) + dx));
-
   const onBar = (event: PointerEvent) => {
     if (event.button !== 0) return;
     event.stopPropagation();
     if (!selected || event.shiftKey || event.ctrlKey) choose(event);
-    if (layer.locked) return;
-    followPointer(event, {
-      onStart: () => editor.begin(),
-      onMove: ({ dx }) => {
-        const ids = editor.state.selection.layers.filter((l) => !editor.scene.layers[l]?.locked);
-        editor.edit(slideLayers(editor.scene.id, ids, frames(dx)));
-      },
-      onEnd: (_drag, moved) => moved && editor.end(),
-      onCancel: () => editor.abandon(),
-    });
+    if (!layer.locked) slideBars(editor, event, scale);
   };
 
   const onEnd = (end: 'from' | 'to') => (event: PointerEvent) => {
     if (event.button !== 0 || layer.locked) return;
     event.stopPropagation();
-    editor.select({ layers: [id] });
-    followPointer(event, {
-      onStart: () => editor.begin(),
-      onMove: ({ dx }) => {
-        const by = frames(dx);
-        const fields = end === 'from' ? { from: Math.min(from + by, to - 1) } : { to: Math.max(to + by, from + 1) };
-        editor.edit(setLayers(editor.scene.id, [id], fields));
-      },
-      onEnd: (_drag, moved) => moved && editor.end(),
-      onCancel: () => editor.abandon(),
-    });
+    if (!selected) editor.select({ layers: [id] });
+    dragBarEnd(editor, event, scale, layer, end);
   };
 
   /** Dragged onto another layer's row, or onto nothing, the link makes that the parent. */
@@ -135,40 +115,7 @@ export const LayerRow = memo(({ layer, index, layersBefore, scale, open }: Layer
     });
   };
 
-  const menu = (): (MenuEntry | null)[] => {
-    if (!editor.state.selection.layers.includes(id)) editor.select({ layers: [id] });
-    const hasText = textOf(layer) !== null;
-    return [
-      { label: 'Rename', onSelect: () => setTimeout(() => setRenaming(true), 0) },
-      { label: 'Duplicate', shortcut: 'Ctrl+D', onSelect: () => duplicateLayers(editor) },
-      { label: 'Group', shortcut: 'Ctrl+G', onSelect: () => groupSelection(editor) },
-      { label: 'Ungroup', shortcut: 'Ctrl+Shift+G', onSelect: () => ungroupSelection(editor) },
-      null,
-      { label: soloed ? 'Show with the others' : 'Show alone', onSelect: () => toggleSolo(editor, id) },
-      {
-        label: layer.tucked ? 'Bring back to the lists' : 'Tuck away',
-        onSelect: () =>
-          editor.edit(setLayers(editor.scene.id, editor.state.selection.layers, { tucked: !layer.tucked })),
-      },
-      { label: 'Select all with this tag', onSelect: () => selectTag(editor, layer.tag) },
-      {
-        label: 'No parent',
-        disabled: layer.parent === null,
-        onSelect: () => editor.edit(setParent(editor.scene.id, [id], null, editor.state.frame)),
-      },
-      ...(hasText
-        ? [
-            null,
-            ...(['letters', 'words', 'lines'] as const).map((by) => ({
-              label: `Split into ${by}`,
-              onSelect: () => splitTextLayer(editor, id, by),
-            })),
-          ]
-        : []),
-      null,
-      { label: 'Delete', danger: true, disabled: layer.locked, onSelect: () => deleteSelection(editor) },
-    ];
-  };
+  const menu = () => layerMenu(editor, layer, () => setTimeout(() => setRenaming(true), 0));
 
   const tag = `var(--tag-${layer.tag})`;
   return (
@@ -262,11 +209,13 @@ export const LayerRow = memo(({ layer, index, layersBefore, scale, open }: Layer
             <span className="pointer-events-none truncate px-2">{layer.name}</span>
             <span
               data-testid="bar-start"
+              title="Drag to trim; with Alt to stretch, keyframes and all"
               className="absolute inset-y-0 left-0 w-1.5 cursor-ew-resize"
               onPointerDown={onEnd('from')}
             />
             <span
               data-testid="bar-end"
+              title="Drag to trim; with Alt to stretch, keyframes and all"
               className="absolute inset-y-0 right-0 w-1.5 cursor-ew-resize"
               onPointerDown={onEnd('to')}
             />

@@ -1,13 +1,16 @@
 import { memo, type MouseEvent, type PointerEvent, useMemo } from 'react';
 import { isKeyed, type KeyedProperty, type Layer, type PropertyRef } from '@kite/core/document/types';
-import { addKey, type KeyChoice, moveKeys } from '@kite/core/edits/properties';
+import { addKey } from '@kite/core/edits/keys';
 import { samplerOf } from '@kite/core/motion/sampler';
-import { followPointer } from '../../ui/drag';
+import { paramIn, propertyIn } from '@kite/core/edits/find';
+import { PressMenu } from '../../ui/Menu';
 import { KeyDot } from '../inspector/KeyDot';
 import { useEditor, useSlice } from '../store/context';
-import { sameProperty } from '../store/state';
+import { sameRef } from '@kite/core/edits/properties';
 import { ribbonColors, ribbonCurves, shownValue } from './curves';
-import { paramOfLayer, propertyOfLayer, ribbonName } from './rows';
+import { ribbonName } from './rows';
+import { dragKeys } from './dragKeys';
+import { keyMenu } from './keyMenu';
 import { NAMES_WIDTH, ROW, type TimeScale } from './scale';
 
 interface RibbonRowProps {
@@ -20,18 +23,18 @@ const COLORS = ['var(--sky)', 'var(--tail)'];
 
 const ValueText = ({ layer, refTo }: { layer: Layer; refTo: PropertyRef }) => {
   const frame = useSlice((s) => s.frame);
-  const param = paramOfLayer(layer, refTo);
+  const param = paramIn(layer, refTo);
   if (!param) return null;
-  const value = samplerOf(param, propertyOfLayer(layer, refTo)).at(frame);
+  const value = samplerOf(param, propertyIn(layer, refTo)).at(frame);
   return <span className="tabular shrink-0 truncate text-sm text-ink-2">{shownValue(param, value)}</span>;
 };
 
 /** One property over time: its curve, and a bead for each keyframe. */
 export const RibbonRow = memo(({ layer, refTo, scale }: RibbonRowProps) => {
   const editor = useEditor();
-  const chosen = useSlice((s) => s.selection.keys.find((c) => sameProperty(c.ref, refTo))?.frames ?? NONE);
-  const param = paramOfLayer(layer, refTo);
-  const property = propertyOfLayer(layer, refTo);
+  const chosen = useSlice((s) => s.selection.keys.find((c) => sameRef(c.ref, refTo))?.frames ?? NONE);
+  const param = paramIn(layer, refTo);
+  const property = propertyIn(layer, refTo);
   const curves = useMemo(
     () => (param && isKeyed(property) ? ribbonCurves(param, property, scale, ROW - 1) : []),
     [param, property, scale],
@@ -44,7 +47,7 @@ export const RibbonRow = memo(({ layer, refTo, scale }: RibbonRowProps) => {
 
   const selectKeys = (frames: readonly number[], event: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => {
     const { selection } = editor.state;
-    const others = selection.keys.filter((c) => !sameProperty(c.ref, refTo));
+    const others = selection.keys.filter((c) => !sameRef(c.ref, refTo));
     const more = event.shiftKey || event.ctrlKey || event.metaKey;
     const mine = more ? toggled(chosen, frames) : frames;
     const keys = [...(more ? others : []), ...(mine.length > 0 ? [{ ref: refTo, frames: mine }] : [])];
@@ -57,24 +60,8 @@ export const RibbonRow = memo(({ layer, refTo, scale }: RibbonRowProps) => {
     event.stopPropagation();
     if (!chosen.includes(frame) || event.shiftKey) selectKeys([frame], event);
     if (layer.locked) return;
-    const choices = editor.state.selection.keys;
-    const first = Math.min(...choices.flatMap((c) => c.frames));
-    followPointer(event, {
-      onStart: () => editor.begin(),
-      onMove: ({ dx }) => {
-        const by = Math.max(Math.round(scale.frame(scale.x(0) + dx)), -first);
-        editor.edit(moveKeys(choices, by));
-        const moved: KeyChoice[] = choices.map((c) => ({ ...c, frames: c.frames.map((f) => f + by) }));
-        editor.select({ layers: editor.state.selection.layers, keys: moved });
-      },
-      onEnd: (_drag, moved) => {
-        if (moved) editor.end();
-        else if (!event.shiftKey) selectKeys([frame], event);
-      },
-      onCancel: () => {
-        editor.abandon();
-        editor.select({ layers: editor.state.selection.layers, keys: choices });
-      },
+    dragKeys(editor, event, scale, () => {
+      if (!event.shiftKey) selectKeys([frame], event);
     });
   };
 
@@ -111,59 +98,63 @@ export const RibbonRow = memo(({ layer, refTo, scale }: RibbonRowProps) => {
         </span>
         <ValueText layer={layer} refTo={refTo} />
       </div>
-      <svg className="h-full min-w-0 flex-1" onClick={onSpan} onDoubleClick={onAdd}>
-        {strip && (
-          <foreignObject x={0} y={8} width={scale.width} height={ROW - 17}>
-            <div className="h-full" style={{ background: strip }} />
-          </foreignObject>
-        )}
-        {curves.length === 0 && !strip && <path d={`M0 ${ROW / 2}H${scale.width}`} stroke="var(--line)" />}
-        {curves.map((c, i) => (
-          <path
-            key={i}
-            d={c.path}
-            fill="none"
-            stroke={COLORS[i]}
-            strokeWidth={1.5}
-            strokeLinejoin="round"
-            pointerEvents="none"
-          />
-        ))}
-        {property.keys
-          .slice(0, -1)
-          .map((key, i) =>
-            chosen.includes(key.frame) ? (
-              <rect
-                key={key.frame}
-                x={scale.x(key.frame)}
-                y={ROW - 4}
-                width={scale.x(property.keys[i + 1]?.frame ?? key.frame) - scale.x(key.frame)}
-                height={3}
-                fill="var(--sky)"
-                opacity={0.5}
-                pointerEvents="none"
-              />
-            ) : null,
+      <PressMenu entries={() => keyMenu(editor, refTo)}>
+        <svg className="h-full min-w-0 flex-1" onClick={onSpan} onDoubleClick={onAdd}>
+          {strip && (
+            <foreignObject x={0} y={8} width={scale.width} height={ROW - 17}>
+              <div className="h-full" style={{ background: strip }} />
+            </foreignObject>
           )}
-        {property.keys.map(({ frame }) => (
-          <circle
-            key={frame}
-            role="button"
-            aria-label={`Keyframe of ${name} at ${frame}`}
-            aria-pressed={chosen.includes(frame)}
-            data-testid="bead"
-            cx={scale.x(frame)}
-            cy={beadY(frame)}
-            r={4.5}
-            fill={chosen.includes(frame) ? 'var(--sky)' : 'var(--paper)'}
-            stroke={chosen.includes(frame) ? 'var(--ink)' : 'var(--sky)'}
-            strokeWidth={2}
-            onPointerDown={onBead(frame)}
-            onClick={(event) => event.stopPropagation()}
-            onDoubleClick={(event) => event.stopPropagation()}
-          />
-        ))}
-      </svg>
+          {curves.length === 0 && !strip && <path d={`M0 ${ROW / 2}H${scale.width}`} stroke="var(--line)" />}
+          {curves.map((c, i) => (
+            <path
+              key={i}
+              d={c.path}
+              fill="none"
+              stroke={COLORS[i]}
+              strokeWidth={1.5}
+              strokeLinejoin="round"
+              pointerEvents="none"
+            />
+          ))}
+          {property.keys
+            .slice(0, -1)
+            .map((key, i) =>
+              chosen.includes(key.frame) ? (
+                <rect
+                  key={key.frame}
+                  x={scale.x(key.frame)}
+                  y={ROW - 4}
+                  width={scale.x(property.keys[i + 1]?.frame ?? key.frame) - scale.x(key.frame)}
+                  height={3}
+                  fill="var(--sky)"
+                  opacity={0.5}
+                  pointerEvents="none"
+                />
+              ) : null,
+            )}
+          {property.keys.map(({ frame }) =>
+            scale.x(frame) < -6 || scale.x(frame) > scale.width + 6 ? null : (
+              <circle
+                key={frame}
+                role="button"
+                aria-label={`Keyframe of ${name} at ${frame}`}
+                aria-pressed={chosen.includes(frame)}
+                data-testid="bead"
+                cx={scale.x(frame)}
+                cy={beadY(frame)}
+                r={4.5}
+                fill={chosen.includes(frame) ? 'var(--sky)' : 'var(--paper)'}
+                stroke={chosen.includes(frame) ? 'var(--ink)' : 'var(--sky)'}
+                strokeWidth={2}
+                onPointerDown={onBead(frame)}
+                onClick={(event) => event.stopPropagation()}
+                onDoubleClick={(event) => event.stopPropagation()}
+              />
+            ),
+          )}
+        </svg>
+      </PressMenu>
     </div>
   );
 });

@@ -1,12 +1,78 @@
-import type { PointerEvent } from 'react';
+import { type PointerEvent, useState } from 'react';
+import type { Marker } from '@kite/core/document/types';
+import { removeMarker, setMarker } from '@kite/core/edits/markers';
 import { followPointer } from '../../ui/drag';
+import { PressMenu } from '../../ui/Menu';
+import { RenameField } from '../../ui/RenameField';
 import { useEditor, useSlice } from '../store/context';
+import { sceneOf } from '../store/state';
 import { NAMES_WIDTH, type TimeScale } from './scale';
+import { snapFrames, snappedBy } from './snapFrames';
+import { TimelineTools } from './TimelineTools';
 
-/** Frames to scrub along; the strip below takes the play range. */
+/** A named frame: dragged along, renamed by a double click. */
+const MarkerFlag = ({ marker, scale }: { marker: Marker; scale: TimeScale }) => {
+  const editor = useEditor();
+  const [renaming, setRenaming] = useState(false);
+  const { id: scene } = editor.scene;
+  const onDrag = (event: PointerEvent) => {
+    if (event.button !== 0) return;
+    event.stopPropagation();
+    const targets = snapFrames(editor, []).filter((f) => f !== marker.frame);
+    followPointer(event, {
+      onStart: () => editor.begin(),
+      onMove: ({ dx, event: now }) => {
+        const { by, at } = snappedBy([marker.frame], scale.frames(dx), targets, scale, now.ctrlKey);
+        const frame = Math.min(Math.max(marker.frame + by, 0), editor.scene.length - 1);
+        editor.edit(setMarker(scene, marker.id, { frame }));
+        editor.set({ snappedFrame: at });
+      },
+      onEnd: (_drag, moved) => {
+        editor.set({ snappedFrame: null });
+        if (moved) editor.end();
+        else editor.seek(marker.frame);
+      },
+      onCancel: () => {
+        editor.set({ snappedFrame: null });
+        editor.abandon();
+      },
+    });
+  };
+  const entries = () => [
+    { label: 'Rename', onSelect: () => setTimeout(() => setRenaming(true), 0) },
+    { label: 'Remove', danger: true, onSelect: () => editor.edit(removeMarker(scene, marker.id)) },
+  ];
+  return (
+    <PressMenu entries={entries}>
+      <div
+        role="group"
+        aria-label={`Marker ${marker.name} at ${marker.frame}`}
+        data-testid="marker"
+        className="absolute top-0 z-10 flex h-[15px] max-w-28 cursor-ew-resize items-center rounded-r-sm bg-sun px-1 text-xs text-paper"
+        style={{ left: scale.x(marker.frame) }}
+        onPointerDown={onDrag}
+      >
+        <RenameField
+          label="Marker name"
+          value={marker.name}
+          editing={renaming}
+          onDone={() => setRenaming(false)}
+          onRename={(name) => editor.edit(setMarker(scene, marker.id, { name }))}
+          className="text-xs"
+        />
+      </div>
+    </PressMenu>
+  );
+};
+
+/** Frames to scrub along, with the markers above and the play range below. */
 export const Ruler = ({ scale }: { scale: TimeScale }) => {
   const editor = useEditor();
-  const { frame, range } = useSlice((s) => ({ frame: s.frame, range: s.range }));
+  const { frame, range, markers } = useSlice((s) => ({
+    frame: s.frame,
+    range: s.range,
+    markers: sceneOf(s).markers,
+  }));
 
   const frameAt = (event: { clientX: number }, element: Element) =>
     Math.round(scale.frame(event.clientX - element.getBoundingClientRect().left));
@@ -35,66 +101,74 @@ export const Ruler = ({ scale }: { scale: TimeScale }) => {
     });
   };
 
+  const head = markers.length > 0 ? 15 : 0;
   return (
-    <div className="flex h-6 shrink-0 border-b border-line">
-      <div style={{ width: NAMES_WIDTH }} className="shrink-0 border-r border-line" />
-      <svg
-        role="slider"
-        aria-label="Playhead"
-        aria-valuemin={0}
-        aria-valuemax={editor.scene.length - 1}
-        aria-valuenow={frame}
-        tabIndex={0}
-        className="h-full flex-1 touch-none"
-        onPointerDown={onScrub}
-        onKeyDown={(event) => {
-          const by = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
-          if (by === 0) return;
-          event.stopPropagation();
-          editor.seek(frame + by * (event.shiftKey ? 10 : 1));
-        }}
-      >
-        {scale.ticks.map((tick) => (
-          <g key={tick}>
-            <text
-              x={scale.x(tick)}
-              y={13}
-              textAnchor="middle"
-              fontSize={11}
-              fill="var(--ink-2)"
-              className="tabular select-none"
-            >
-              {tick}
-            </text>
-            <path d={`M${scale.x(tick)} 16v3`} stroke="var(--ink-2)" />
-          </g>
+    <div className="flex shrink-0 border-b border-line" style={{ height: 24 + head }}>
+      <div style={{ width: NAMES_WIDTH }} className="shrink-0 border-r border-line">
+        <TimelineTools />
+      </div>
+      <div className="relative min-w-0 flex-1 overflow-hidden">
+        {markers.map((marker) => (
+          <MarkerFlag key={marker.id} marker={marker} scale={scale} />
         ))}
-        <rect
-          data-testid="range-strip"
-          x={0}
-          y={18}
-          width={scale.width}
-          height={6}
-          fill="var(--paper-2)"
-          onPointerDown={onRange}
-        />
-        {range && (
+        <svg
+          role="slider"
+          aria-label="Playhead"
+          aria-valuemin={0}
+          aria-valuemax={editor.scene.length - 1}
+          aria-valuenow={frame}
+          tabIndex={0}
+          className="absolute inset-x-0 bottom-0 h-6 w-full touch-none"
+          onPointerDown={onScrub}
+          onKeyDown={(event) => {
+            const by = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
+            if (by === 0) return;
+            event.stopPropagation();
+            editor.seek(frame + by * (event.shiftKey ? 10 : 1));
+          }}
+        >
+          {scale.ticks.map((tick) => (
+            <g key={tick}>
+              <text
+                x={scale.x(tick)}
+                y={13}
+                textAnchor="middle"
+                fontSize={11}
+                fill="var(--ink-2)"
+                className="tabular select-none"
+              >
+                {tick}
+              </text>
+              <path d={`M${scale.x(tick)} 16v3`} stroke="var(--ink-2)" />
+            </g>
+          ))}
           <rect
-            x={scale.x(range[0])}
-            y={19}
-            width={Math.max(1, scale.x(range[1]) - scale.x(range[0]))}
-            height={4}
-            rx={2}
-            fill="var(--sky)"
+            data-testid="range-strip"
+            x={0}
+            y={18}
+            width={scale.width}
+            height={6}
+            fill="var(--paper-2)"
+            onPointerDown={onRange}
+          />
+          {range && (
+            <rect
+              x={scale.x(range[0])}
+              y={19}
+              width={Math.max(1, scale.x(range[1]) - scale.x(range[0]))}
+              height={4}
+              rx={2}
+              fill="var(--sky)"
+              pointerEvents="none"
+            />
+          )}
+          <path
+            d={`M${scale.x(frame)} 24l-6 -9v-7a2 2 0 0 1 2 -2h8a2 2 0 0 1 2 2v7z`}
+            fill="var(--kite)"
             pointerEvents="none"
           />
-        )}
-        <path
-          d={`M${scale.x(frame)} 24l-6 -9v-7a2 2 0 0 1 2 -2h8a2 2 0 0 1 2 2v7z`}
-          fill="var(--kite)"
-          pointerEvents="none"
-        />
-      </svg>
+        </svg>
+      </div>
     </div>
   );
 };

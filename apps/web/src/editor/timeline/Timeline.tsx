@@ -1,38 +1,56 @@
+import { useVirtualizer } from '@tanstack/react-virtual';
 import { type PointerEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { type Id, isKeyed } from '@kite/core/document/types';
-import type { KeyChoice } from '@kite/core/edits/properties';
+import type { KeyChoice } from '@kite/core/edits/keys';
+import { propertyIn } from '@kite/core/edits/find';
 import { followPointer } from '../../ui/drag';
 import { useEditor, useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
 import { LayerRow } from './LayerRow';
 import { RibbonRow } from './RibbonRow';
-import { propertyOfLayer, rowsOf } from './rows';
+import { rowsOf } from './rows';
 import { Ruler } from './Ruler';
-import { NAMES_WIDTH, ROW, timeScale } from './scale';
+import { NAMES_WIDTH, panned, ROW, type TimeScale, timeScale, zoomed } from './scale';
+import { StretchFrame } from './StretchFrame';
 
-const Playhead = ({ x }: { x: (frame: number) => number }) => {
-  const { frame, autoKey } = useSlice((s) => ({ frame: s.frame, autoKey: s.autoKey }));
+/** The playhead, and the frame that what is dragged has snapped to, over all rows. */
+const Lines = ({ scale }: { scale: TimeScale }) => {
+  const { frame, autoKey, snappedFrame } = useSlice((s) => ({
+    frame: s.frame,
+    autoKey: s.autoKey,
+    snappedFrame: s.snappedFrame,
+  }));
   return (
     <div
       aria-hidden
-      className="pointer-events-none absolute inset-y-0 z-10 w-0.5 bg-kite"
-      style={{
-        left: NAMES_WIDTH + Math.round(x(frame)) - 1,
-        boxShadow: autoKey ? '0 0 0 2px color-mix(in srgb, var(--kite) 35%, transparent)' : 'none',
-      }}
-    />
+      className="pointer-events-none absolute inset-y-0 right-0 z-10 overflow-hidden"
+      style={{ left: NAMES_WIDTH }}
+    >
+      {snappedFrame !== null && (
+        <div className="absolute inset-y-0 w-px bg-sky" style={{ left: Math.round(scale.x(snappedFrame)) }} />
+      )}
+      <div
+        className="absolute inset-y-0 w-0.5 bg-kite"
+        style={{
+          left: Math.round(scale.x(frame)) - 1,
+          boxShadow: autoKey ? '0 0 0 2px color-mix(in srgb, var(--kite) 35%, transparent)' : 'none',
+        }}
+      />
+    </div>
   );
 };
 
 export const Timeline = () => {
   const editor = useEditor();
+  const section = useRef<HTMLElement>(null);
   const body = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(800);
   const [sweep, setSweep] = useState<{ left: number; top: number; width: number; height: number } | null>(null);
-  const { scene, opened, showTucked } = useSlice((s) => ({
+  const { scene, opened, showTucked, timeReach } = useSlice((s) => ({
     scene: sceneOf(s),
     opened: s.opened,
     showTucked: s.showTucked,
+    timeReach: s.timeReach,
   }));
   const rows = useMemo(() => rowsOf(scene, opened, showTucked), [scene, opened, showTucked]);
   const tucked = scene.order.filter((id) => scene.layers[id]?.tucked).length;
@@ -49,15 +67,49 @@ export const Timeline = () => {
     },
     [editor],
   );
-  const scale = useMemo(() => timeScale(scene.length, width), [scene.length, width]);
+  const scale = useMemo(() => timeScale(scene.length, width, timeReach), [scene.length, width, timeReach]);
 
   useEffect(() => {
-    const element = body.current;
+    const element = section.current;
     if (!element) return;
     const observer = new ResizeObserver(() => setWidth(Math.max(80, element.clientWidth - NAMES_WIDTH)));
     observer.observe(element);
     return () => observer.disconnect();
   }, []);
+  // The rows are drawn anew whenever it says so; nothing of it is handed on.
+  // eslint-disable-next-line react-hooks/incompatible-library
+  const scroller = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => body.current,
+    estimateSize: () => ROW,
+    overscan: 6,
+    getItemKey: (i) => rows[i]?.key ?? i,
+  });
+
+  // The wheel moves through time with Shift or sideways, and zooms about the pointer with Ctrl.
+  const latestScale = useRef(scale);
+  useEffect(() => {
+    latestScale.current = scale;
+  }, [scale]);
+  useEffect(() => {
+    const element = section.current;
+    const onWheel = (event: WheelEvent) => {
+      const now = latestScale.current;
+      const sideways = event.shiftKey ? event.deltaY || event.deltaX : event.deltaX;
+      if (event.ctrlKey || event.metaKey) {
+        event.preventDefault();
+        const x = event.clientX - (element?.getBoundingClientRect().left ?? 0) - NAMES_WIDTH;
+        const factor = Math.exp(-event.deltaY * 0.0025);
+        editor.set({ timeReach: zoomed(now, factor, now.frame(Math.min(Math.max(x, 0), now.width))) });
+      } else if (sideways !== 0) {
+        event.preventDefault();
+        const next = panned(now, now.frames(sideways));
+        if (next) editor.set({ timeReach: next });
+      }
+    };
+    element?.addEventListener('wheel', onWheel, { passive: false });
+    return () => element?.removeEventListener('wheel', onWheel);
+  }, [editor]);
 
   /** Beads whose middle lies in a rectangle of the rows' area. */
   const beadsIn = (left: number, top: number, right: number, bottom: number): KeyChoice[] =>
@@ -65,7 +117,7 @@ export const Timeline = () => {
       const y = i * ROW + ROW / 2;
       const layer = scene.layers[row.layer];
       if (row.kind !== 'ribbon' || !layer || y < top || y > bottom) return [];
-      const property = propertyOfLayer(layer, row.ref);
+      const property = propertyIn(layer, row.ref);
       if (!isKeyed(property)) return [];
       const frames = property.keys
         .map((k) => k.frame)
@@ -97,39 +149,45 @@ export const Timeline = () => {
     });
   };
 
+  const row = (index: number) => {
+    const at = rows[index];
+    const layer = at && scene.layers[at.layer];
+    if (!layer) return null;
+    if (at.kind === 'layer') {
+      return (
+        <LayerRow layer={layer} index={index} layersBefore={layersBefore} scale={scale} open={opened.has(layer.id)} />
+      );
+    }
+    if (at.kind === 'ribbon') return <RibbonRow layer={layer} refTo={at.ref} scale={scale} />;
+    return (
+      <div
+        className="flex items-center border-b border-line bg-paper-2 pl-12 text-sm text-ink-2"
+        style={{ height: ROW }}
+      >
+        Nothing is animated yet: press a value’s ring in the inspector, or turn auto-key on and change something.
+      </div>
+    );
+  };
+
   return (
-    <section aria-label="Timeline" className="relative flex min-h-0 flex-1 flex-col overflow-hidden bg-paper">
+    <section
+      ref={section}
+      aria-label="Timeline"
+      className="relative flex min-h-0 flex-1 flex-col overflow-hidden bg-paper"
+    >
       <Ruler scale={scale} />
       <div ref={body} className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto" onPointerDown={onSweep}>
         {rows.length === 0 && (
           <p className="px-4 py-6 text-ink-2">No layers yet. Add a shape from the dock; each one gets a row here.</p>
         )}
-        {rows.map((row, i) => {
-          const layer = scene.layers[row.layer];
-          if (!layer) return null;
-          if (row.kind === 'layer') {
-            return (
-              <LayerRow
-                key={row.key}
-                layer={layer}
-                index={i}
-                layersBefore={layersBefore}
-                scale={scale}
-                open={opened.has(layer.id)}
-              />
-            );
-          }
-          if (row.kind === 'ribbon') return <RibbonRow key={row.key} layer={layer} refTo={row.ref} scale={scale} />;
-          return (
-            <div
-              key={row.key}
-              className="flex items-center border-b border-line bg-paper-2 pl-12 text-sm text-ink-2"
-              style={{ height: ROW }}
-            >
-              Nothing is animated yet: press a value’s ring in the inspector, or turn auto-key on and change something.
+        <div className="relative" style={{ height: scroller.getTotalSize() }}>
+          {scroller.getVirtualItems().map(({ key, index, start }) => (
+            <div key={key} className="absolute inset-x-0" style={{ transform: `translateY(${start}px)` }}>
+              {row(index)}
             </div>
-          );
-        })}
+          ))}
+          <StretchFrame rows={rows} scale={scale} />
+        </div>
         {tucked > 0 && (
           <button
             type="button"
@@ -143,7 +201,7 @@ export const Timeline = () => {
         )}
         {sweep && <div className="pointer-events-none absolute z-20 border border-sky bg-sky/10" style={sweep} />}
       </div>
-      <Playhead x={scale.x} />
+      <Lines scale={scale} />
     </section>
   );
 };

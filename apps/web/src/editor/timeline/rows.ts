@@ -1,7 +1,6 @@
 /** The rows of the timeline: layers, and below an open one a ribbon for each animated property. */
-import { type Id, isKeyed, type Layer, type PropertyRef, type Scene } from '@kite/core/document/types';
-import type { Param } from '@kite/core/document/params';
-import { paramsIn, propertiesOf, propertyIn } from '@kite/core/edits/find';
+import { type Id, type Layer, type PropertyRef, type Scene } from '@kite/core/document/types';
+import { keyedCurvesOf, paramIn } from '@kite/core/edits/find';
 import { refKey } from '@kite/core/edits/properties';
 import { kindOf } from '@kite/core/recipe/table';
 
@@ -10,13 +9,9 @@ export type TimelineRow =
   | { readonly kind: 'ribbon'; readonly key: string; readonly layer: Id; readonly ref: PropertyRef }
   | { readonly kind: 'hint'; readonly key: string; readonly layer: Id };
 
-export const propertyOfLayer = propertyIn;
-
-export const paramOfLayer = (layer: Layer, ref: PropertyRef): Param | undefined => paramsIn(layer, ref.item)[ref.key];
-
 /** `Position`, or `Trim end` for a card's. */
 export const ribbonName = (layer: Layer, ref: PropertyRef): string => {
-  const label = paramOfLayer(layer, ref)?.label ?? ref.key;
+  const label = paramIn(layer, ref)?.label ?? ref.key;
   if (ref.item === undefined || layer.kind !== 'drawing') return label;
   const item = layer.items[ref.item];
   return item ? `${item.name ?? kindOf(item.kind).label} · ${label.toLowerCase()}` : label;
@@ -29,8 +24,11 @@ export const rowsOf = (scene: Scene, opened: ReadonlySet<Id>, showTucked = false
     if (!layer || (layer.tucked && !showTucked)) return [];
     const head: TimelineRow = { kind: 'layer', key: id, layer: id };
     if (!opened.has(id)) return [head];
-    const ribbons = propertiesOf(scene.id, layer)
-      .filter((ref) => isKeyed(propertyOfLayer(layer, ref)))
-      .map((ref): TimelineRow => ({ kind: 'ribbon', key: refKey(ref), layer: id, ref }));
+    const ribbons = keyedCurvesOf(scene.id, layer).map((ref): TimelineRow => ({
+      kind: 'ribbon',
+      key: refKey(ref),
+      layer: id,
+      ref,
+    }));
     return ribbons.length > 0 ? [head, ...ribbons] : [head, { kind: 'hint', key: `${id}-hint`, layer: id }];
   });

@@ -1,7 +1,8 @@
 import { type Ease, isKeyed } from '@kite/core/document/types';
 import { forgetEase, keepEase } from '@kite/core/edits/eases';
 import { paramAt, propertyAt } from '@kite/core/edits/find';
-import { type KeyChoice, setBeyond, setEase } from '@kite/core/edits/properties';
+import { type KeyChoice, setEase } from '@kite/core/edits/keys';
+import { setBeyond } from '@kite/core/edits/properties';
 import { together } from '@kite/core/document/patches';
 import { Spline } from 'lucide-react';
 import { Button } from '../../../ui/Button';

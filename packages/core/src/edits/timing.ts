@@ -1,0 +1,99 @@
+/** Edits to when layers show and move: a layer's time is its first and last frame and all of its keyframes. */
+import type { MakeId } from '../document/make';
+import { uniqueName } from '../document/make';
+import type { Edit } from '../document/patches';
+import type { Id, Layer, Properties, Property } from '../document/types';
+import { retimed, reversed } from '../motion/keys';
+import { layerIn, type LayerDraft, sceneIn } from './find';
+import { copiesOf } from './layers';
+
+/** What has properties on a layer: itself, then its cards or knobs. */
+const holdersOf = (layer: LayerDraft): { params: LayerDraft['params'] }[] => [
+  layer,
+  ...(layer.kind === 'drawing'
+    ? Object.values(layer.items)
+    : layer.kind === 'controller'
+      ? Object.values(layer.knobs)
+      : []),
+];
+
+const mapKeys = (layer: LayerDraft, change: (property: Property) => Property): void => {
+  for (const holder of holdersOf(layer)) {
+    const params = JSON.parse(JSON.stringify(holder.params)) as Properties;
+    holder.params = Object.fromEntries(
+      Object.entries(params).map(([key, p]) => [key, change(p as Property)]),
+    ) as LayerDraft['params'];
+  }
+};
+
+/** Sends a layer's frames, and those of all its keyframes, elsewhere. */
+const retime = (layer: LayerDraft, to: (frame: number) => number): void => {
+  const [from, end] = [to(layer.from), to(layer.to)];
+  layer.from = from;
+  layer.to = Math.max(from + 1, end);
+  mapKeys(layer, (property) => retimed(property, to));
+};
+
+const onLayers = (
+  label: string,
+  sceneId: Id,
+  ids: readonly Id[],
+  how: (layer: LayerDraft, i: number) => void,
+): Edit => ({
+  label,
+  change: (draft) => {
+    const scene = sceneIn(draft, sceneId);
+    ids.forEach((id, i) => how(layerIn(scene, id), i));
+  },
+});
+
+/** Slides layers in time, keyframes and all. */
+export const slideLayers = (sceneId: Id, ids: readonly Id[], by: number): Edit =>
+  onLayers('Slide layers', sceneId, ids, (layer) => retime(layer, (f) => f + by));
+
+/** Makes layers last `factor` times as long, keyframes in proportion, from their own first frame or another on. */
+export const stretchLayers = (sceneId: Id, ids: readonly Id[], factor: number, start?: number): Edit =>
+  onLayers('Stretch layers', sceneId, ids, (layer) => {
+    const { from } = layer;
+    retime(layer, (f) => (start ?? from) + Math.round((f - from) * factor));
+  });
+
+/** Layers last to the end of their scene; keyframes stay. */
+export const extendLayers = (sceneId: Id, ids: readonly Id[]): Edit => ({
+  label: 'Extend to the scene’s end',
+  change: (draft) => {
+    const scene = sceneIn(draft, sceneId);
+    for (const id of ids) {
+      const layer = layerIn(scene, id);
+      layer.to = Math.max(scene.length, layer.from + 1);
+    }
+  },
+});
+
+/** The motion of layers backwards: what happened on a layer's first frame happens on its last. */
+export const reverseLayers = (sceneId: Id, ids: readonly Id[]): Edit =>
+  onLayers('Reverse layers', sceneId, ids, (layer) => {
+    const [from, to] = [layer.from, layer.to - 1];
+    mapKeys(layer, (property) => reversed(property, from, to));
+  });
+
+/**
+ * Cuts layers in two at a frame: the first part ends there, a copy in front of it goes on from there. Both keep all
+ * keyframes, so that the picture is as it was. What hangs from a cut layer stays with its first part.
+ */
+export const splitLayers = (sceneId: Id, ids: readonly Id[], frame: number, makeId: MakeId): Edit => ({
+  label: 'Split at the playhead',
+  change: (draft) => {
+    const scene = sceneIn(draft, sceneId);
+    for (const id of ids) {
+      const layer = layerIn(scene, id);
+      if (frame <= layer.from || frame >= layer.to) continue;
+      const names = Object.values(scene.layers).map((l) => l.name);
+      const [copy] = copiesOf([JSON.parse(JSON.stringify(layer)) as Layer], makeId) as [Layer];
+      scene.layers[copy.id] = { ...copy, name: uniqueName(copy.name, names), from: frame } as LayerDraft;
+      layer.to = frame;
+      const at = scene.order.indexOf(id);
+      scene.order = [...scene.order.slice(0, at), copy.id, ...scene.order.slice(at)];
+    }
+  },
+});
