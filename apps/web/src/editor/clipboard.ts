@@ -1,8 +1,9 @@
 /** Layers copied, with the files they use, or keyframes: kept in the browser, so that they can go to another scene, project or tab. */
 import { together } from '@kite/core/document/patches';
-import type { Asset, Layer } from '@kite/core/document/types';
+import type { Asset, Id, Layer } from '@kite/core/document/types';
 import { addAsset } from '@kite/core/edits/assets';
-import { addLayers, copiesOf, layersOf, removeLayers } from '@kite/core/edits/layers';
+import { addLayers, copiesOf, layersOf, moveLayers, removeLayers } from '@kite/core/edits/layers';
+import { slideLayers } from '@kite/core/edits/timing';
 import { removeKeys } from '@kite/core/edits/keys';
 import { fontsOf } from '@kite/core/type/wanted';
 import { toast } from 'sonner';
@@ -66,6 +67,28 @@ export const pasteCopied = (editor: Editor): void => {
 export const duplicateLayers = (editor: Editor): void => {
   const layers = layersOf(editor.scene, editor.state.selection.layers);
   if (layers.length > 0) insertCopies(editor, layers, layers.length === 1 ? 'Duplicate a layer' : 'Duplicate layers');
+};
+
+/** So many copies of some layers, each run of them a step later than the one before; all of them are selected. */
+export const makeCopies = (editor: Editor, ids: readonly Id[], count: number, step: number): void => {
+  const { scene } = editor;
+  const layers = layersOf(scene, ids);
+  const runs = Array.from({ length: count }, () => copiesOf(layers, makeId));
+  const first = layers[0]?.id;
+  const edits = [
+    addLayers(scene.id, runs.flat(), first),
+    // The list reads in the order of time: the layers themselves, then run after run.
+    moveLayers(scene.id, ids, first === undefined ? 0 : scene.order.indexOf(first)),
+    ...runs.map((run, i) =>
+      slideLayers(
+        scene.id,
+        run.map((l) => l.id),
+        Math.round(step * (i + 1)),
+      ),
+    ),
+  ];
+  editor.edit(together('Make copies', edits));
+  editor.select({ layers: [...ids, ...runs.flat().map((l) => l.id)] });
 };
 
 export const cutSelection = (editor: Editor): void => {

@@ -159,6 +159,6 @@ export const PLACE = {
   pivot: point('Pivot', [0, 0]),
   scale: point('Scale', [1, 1], { unit: 'percent', limit: 1000, step: 0.01 }),
   rotation: degrees('Turn', 0),
-  along: switchParam('Follow path', false),
+  along: switchParam('Face path', false),
   opacity: percent('Opacity', 1),
 } satisfies Params;

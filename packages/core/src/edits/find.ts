@@ -108,7 +108,7 @@ export const propertyAt = (doc: Project, ref: PropertyRef): Property | undefined
   propertyIn(doc.scenes[ref.scene]?.layers[ref.layer], ref);
 
 /** A reference to a property, or to both its parts where they are apart. */
-const curvesAt = (layer: Layer, ref: PropertyRef): readonly PropertyRef[] =>
+export const curvesAt = (layer: Layer | undefined, ref: PropertyRef): readonly PropertyRef[] =>
   isApart(propertyIn(layer, ref))
     ? [
         { ...ref, part: 0 },

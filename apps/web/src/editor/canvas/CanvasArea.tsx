@@ -14,6 +14,7 @@ import { drawShape } from './drawShape';
 import { GradientHandles } from './GradientHandles';
 import { AidLines, Rulers, SnapMarks } from './Overlays';
 import { GroupHandles } from './GroupHandles';
+import { MotionPaths } from './MotionPath';
 import { openPath, PathEditing, shapedVertices } from './PathEditing';
 import { TextEditing } from './TextEditing';
 import { Handles } from './Handles';
@@ -269,6 +270,7 @@ export const CanvasArea = () => {
       <svg className="absolute inset-0 size-full" aria-hidden>
         <AidLines view={view} pointOf={pointOf} />
         <Handles view={view} pointOf={pointOf} />
+        <MotionPaths view={view} pointOf={pointOf} />
         <PathEditing view={view} pointOf={pointOf} />
         <GroupHandles view={view} pointOf={pointOf} />
         <GradientHandles view={view} pointOf={pointOf} />

@@ -1,6 +1,7 @@
 import { useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
 import { EaseCard } from './ease/EaseCard';
+import { KeysCard } from './KeysCard';
 import { KnobsCard } from './KnobsCard';
 import { PictureCard } from './PictureCard';
 import { PlaceCard } from './PlaceCard';
@@ -19,15 +20,16 @@ export const Inspector = () => {
       aria-label="Inspector"
       className="flex w-[296px] shrink-0 flex-col gap-2 overflow-y-auto border-l border-line bg-paper-2 p-2 [scrollbar-width:thin]"
     >
+      {selection.keys.length > 0 && <KeysCard />}
       {selection.keys.length > 0 && <EaseCard />}
       {layers.length > 0 && <PlaceCard key={`place-${layers.map((l) => l.id).join()}`} layers={layers} />}
-      {layers.length > 1 && (
+      {layers.length > 0 && (
         <StaggerCard key={`stagger-${layers.map((l) => l.id).join()}`} ids={layers.map((l) => l.id)} />
       )}
       {only?.kind === 'drawing' && <RecipeCard key={`recipe-${only.id}`} layer={only} />}
       {only?.kind === 'controller' && <KnobsCard key={`knobs-${only.id}`} layer={only} />}
       {only?.kind === 'picture' && <PictureCard key={`picture-${only.id}`} layer={only} />}
-      {only && <TimeCard layer={only} />}
+      {layers.length > 0 && <TimeCard key={`time-${layers.map((l) => l.id).join()}`} layers={layers} />}
       {layers.length === 0 && selection.keys.length === 0 && <SceneCard scene={scene} />}
     </aside>
   );

@@ -1,25 +1,32 @@
-import { isKeyed, type PropertyRef } from '@kite/core/document/types';
+import type { PropertyRef } from '@kite/core/document/types';
 import { together } from '@kite/core/document/patches';
-import { propertyAt } from '@kite/core/edits/find';
-import { addKey, removeKeys } from '@kite/core/edits/keys';
+import { curvesAt, propertyAt } from '@kite/core/edits/find';
+import { addKey, type KeyChoice, removeKeys } from '@kite/core/edits/keys';
+import { isAnimated, keyFrames } from '@kite/core/motion/keys';
 import { Tooltip } from 'radix-ui';
 import { useEditor, useSlice } from '../store/context';
+import type { Editor } from '../store/editor';
+
+/** The keyframes of some properties, or of their parts, at a frame. */
+const keysHere = (editor: Editor, refs: readonly PropertyRef[], frame: number): KeyChoice[] =>
+  refs
+    .flatMap((ref) => curvesAt(editor.scene.layers[ref.layer], ref))
+    .filter((ref) => keyFrames(propertyAt(editor.state.doc, ref)).includes(frame))
+    .map((ref) => ({ ref, frames: [frame] }));
 
 /** Whether a property is animated, and has a keyframe here: faint ring, ring, full dot. A press sets or takes the keyframe. */
 export const KeyDot = ({ refs, label }: { refs: readonly PropertyRef[]; label: string }) => {
   const editor = useEditor();
   const state = useSlice((s) => {
     const properties = refs.map((ref) => propertyAt(s.doc, ref));
-    if (!properties.some(isKeyed)) return 'still';
-    const here = properties.every((p) => isKeyed(p) && p.keys.some((k) => k.frame === s.frame));
+    if (!properties.some(isAnimated)) return 'still';
+    const here = properties.every((p) => keyFrames(p).includes(s.frame));
     return here ? 'here' : 'animated';
   });
   const press = () => {
     const { frame } = editor.state;
     const edits =
-      state === 'here'
-        ? [removeKeys(refs.map((ref) => ({ ref, frames: [frame] })))]
-        : refs.map((ref) => addKey(ref, frame));
+      state === 'here' ? [removeKeys(keysHere(editor, refs, frame))] : refs.map((ref) => addKey(ref, frame));
     const layers = [...new Set(refs.map((r) => r.layer))];
     editor.edit(together(edits[0]?.label ?? 'Keyframe', edits));
     if (state === 'still') editor.setOpened(layers, true);

@@ -17,17 +17,13 @@ import { KeyDot } from './KeyDot';
 import { NumbersField } from './NumbersField';
 import { PathField } from './PathField';
 import { TextField } from './TextField';
+import { factorOf, UNITS } from './units';
 
 interface ParamFieldProps {
   /** The same property of one or several things. */
   refs: readonly PropertyRef[];
   param: Param;
 }
-
-const UNITS = { '': undefined, px: 'px', deg: '°', percent: '%', frames: 'f' } as const;
-
-/** How a unit is shown: percent are kept as fractions. */
-const factorOf = (unit: NumberParam['unit']): number => (unit === 'percent' ? 100 : 1);
 
 /** The value that all have; null where they differ. */
 const common = <V extends Value>(values: readonly Value[]): V | null => {

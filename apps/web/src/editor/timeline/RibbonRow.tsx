@@ -7,7 +7,7 @@ import { PressMenu } from '../../ui/Menu';
 import { KeyDot } from '../inspector/KeyDot';
 import { useEditor, useSlice } from '../store/context';
 import { sameRef } from '@kite/core/edits/properties';
-import { ribbonColors, ribbonCurves, shownValue } from './curves';
+import { ribbonColors, ribbonCurves, shownValue } from './ribbons';
 import { ribbonName } from './rows';
 import { dragKeys } from './dragKeys';
 import { keyMenu } from './keyMenu';

@@ -6,6 +6,7 @@ import { propertyIn } from '@kite/core/edits/find';
 import { followPointer } from '../../ui/drag';
 import { useEditor, useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
+import { CurvesView } from './curves/CurvesView';
 import { LayerRow } from './LayerRow';
 import { RibbonRow } from './RibbonRow';
 import { rowsOf } from './rows';
@@ -46,11 +47,12 @@ export const Timeline = () => {
   const body = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(800);
   const [sweep, setSweep] = useState<{ left: number; top: number; width: number; height: number } | null>(null);
-  const { scene, opened, showTucked, timeReach } = useSlice((s) => ({
+  const { scene, opened, showTucked, timeReach, curves } = useSlice((s) => ({
     scene: sceneOf(s),
     opened: s.opened,
     showTucked: s.showTucked,
     timeReach: s.timeReach,
+    curves: s.curves,
   }));
   const rows = useMemo(() => rowsOf(scene, opened, showTucked), [scene, opened, showTucked]);
   const tucked = scene.order.filter((id) => scene.layers[id]?.tucked).length;
@@ -176,7 +178,13 @@ export const Timeline = () => {
       className="relative flex min-h-0 flex-1 flex-col overflow-hidden bg-paper"
     >
       <Ruler scale={scale} />
-      <div ref={body} className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto" onPointerDown={onSweep}>
+      {curves && <CurvesView scale={scale} />}
+      <div
+        ref={body}
+        hidden={curves}
+        className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto"
+        onPointerDown={onSweep}
+      >
         {rows.length === 0 && (
           <p className="px-4 py-6 text-ink-2">No layers yet. Add a shape from the dock; each one gets a row here.</p>
         )}

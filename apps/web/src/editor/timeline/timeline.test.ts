@@ -2,7 +2,7 @@ import { color, number, point } from '@kite/core/document/params';
 import type { KeyedProperty, Scene } from '@kite/core/document/types';
 import { demoProject } from '@kite/demo/project';
 import { describe, expect, it } from 'vitest';
-import { ribbonColors, ribbonCurves, shownValue } from './curves';
+import { ribbonColors, ribbonCurves, shownValue } from './ribbons';
 import { ribbonName, rowsOf } from './rows';
 import { timeScale } from './scale';
 

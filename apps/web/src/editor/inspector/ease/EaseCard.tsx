@@ -32,6 +32,7 @@ const BEYOND = [
   { value: 'cycle', label: 'Cycle' },
   { value: 'pingpong', label: 'Ping-pong' },
   { value: 'continue', label: 'Carry on' },
+  { value: 'offset', label: 'Cycle on from there' },
 ] as const;
 
 /** Shown while keyframes are selected: the ease of the spans that start at them. */
