@@ -126,5 +126,8 @@ export const api = {
   retryRender: (id: string) => call<Render>('POST', `/renders/${id}/retry`),
   deleteRender: (id: string) => call<undefined>('DELETE', `/renders/${id}`),
   fileUrl: (id: string) => `/api/renders/${id}/file`,
+  /** Where a render plays by itself, as it is delivered. */
+  deliveredUrl: ({ id, settings }: Render) =>
+    settings.format === 'html5' ? `/api/renders/${id}/banner/index.html` : `/api/renders/${id}/file`,
   bannerUrl: (id: string) => `/api/renders/${id}/banner/index.html`,
 };

@@ -1,6 +1,7 @@
 import { lazy, type ReactNode, Suspense } from 'react';
 import { createBrowserRouter } from 'react-router';
 import { ProjectsPage } from '../pages/projects/ProjectsPage';
+import { DeliveredPage } from '../pages/delivered/DeliveredPage';
 import { RendersPage } from '../pages/renders/RendersPage';
 import { Broken } from '../pages/Broken';
 import { Missing } from '../pages/Missing';
@@ -20,6 +21,7 @@ export const router = createBrowserRouter([
     children: [
       { path: '/', element: <ProjectsPage /> },
       { path: '/renders', element: <RendersPage /> },
+      { path: '/delivered/:render', element: <DeliveredPage /> },
       { path: '/projects/:project', element: waiting(<EditorPage />) },
       { path: '/projects/:project/scenes/:scene', element: waiting(<EditorPage />) },
       { path: '*', element: <Missing /> },

@@ -1,6 +1,7 @@
 /** The keyboard: one table, which the help lists and the page listens by. */
 import { copySelection, cutSelection, duplicateLayers } from './clipboard';
 import { deleteSelection, jumpToKey, nudge, restack } from './commands';
+import { leaveFullScreen, showFullScreen } from './canvas/fullScreen';
 import { keyAnimated, markPlayhead, selectAllKeys, splitAtPlayhead } from './keying';
 import { zoomTime } from './timeline/zoomTime';
 import { groupSelection, ungroupSelection } from './arrange';
@@ -62,7 +63,8 @@ export const SHORTCUTS: readonly Shortcut[] = [
     keys: 'Escape',
     label: 'Select nothing; back to Select',
     run: (e) => {
-      if (e.state.sampling) e.set({ sampling: null });
+      if (e.state.fullScreen) leaveFullScreen(e);
+      else if (e.state.sampling) e.set({ sampling: null });
       else if (e.state.cutting) e.set({ cutting: null });
       else if (e.state.tool === 'select') e.select({});
       else e.set({ tool: 'select' });
@@ -78,6 +80,7 @@ export const SHORTCUTS: readonly Shortcut[] = [
   { keys: 'Shift+ArrowDown', label: 'Nudge down by ten', run: (e) => nudge(e, 0, 10) },
   { keys: 'Ctrl+ArrowUp', label: 'One place to the front', run: (e) => restack(e, -1) },
   { keys: 'Ctrl+ArrowDown', label: 'One place to the back', run: (e) => restack(e, 1) },
+  { keys: 'F', label: 'Full screen', run: showFullScreen },
   { keys: '0', label: 'Fit the scene to the canvas', run: (e) => e.set({ view: null }) },
 ];
 

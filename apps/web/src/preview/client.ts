@@ -2,7 +2,7 @@
 import type { Patch } from '@kite/core/document/patches';
 import type { Id, Point, Project } from '@kite/core/document/types';
 import type { Matrix } from '@kite/core/geometry/matrix';
-import type { PreviewReply, PreviewRequest, SampleReply } from './worker';
+import type { Compare, Onion, PreviewReply, PreviewRequest, SampleReply } from './worker';
 
 export interface DrawWish {
   readonly scene: Id;
@@ -15,6 +15,8 @@ export interface DrawWish {
   readonly at: readonly [x: number, y: number];
   /** Layers shown alone; none shows all. */
   readonly solo: readonly Id[];
+  readonly onion: Onion | null;
+  readonly compare: Compare | null;
 }
 
 export class Preview {

@@ -5,9 +5,24 @@ import type { Matrix } from '@kite/core/geometry/matrix';
 import { paint, type Tools } from '@kite/core/paint/canvas';
 import { type Context2D, SurfacePool } from '@kite/core/paint/surface';
 import { compileScene, type Problem } from '@kite/core/scene/compile';
+import { FrameCache, type FrameRange, type Stamp } from './frameCache';
 import { GesturePainter } from './gesture';
 import { BrowserMaterials } from './materials';
+import { paintCompared, paintOnion } from './looks';
 import { offscreenSurface } from './surface';
+
+/** Layers at other frames, laid over the picture and tinted: those before warm, those after cold. */
+export interface Onion {
+  readonly before: readonly number[];
+  readonly after: readonly number[];
+  readonly layers: readonly Id[];
+}
+
+/** Another frame to the right of a place across the scene, 0..1. */
+export interface Compare {
+  readonly frame: number;
+  readonly split: number;
+}
 
 export type PreviewRequest =
   | { readonly kind: 'open'; readonly doc: Project }
@@ -25,6 +40,8 @@ export type PreviewRequest =
       readonly at: readonly [x: number, y: number];
       /** Layers shown alone; none shows all. */
       readonly solo: readonly Id[];
+      readonly onion: Onion | null;
+      readonly compare: Compare | null;
     }
   /** The colour of the scene's pixel at a point. */
   | { readonly kind: 'sample'; readonly scene: Id; readonly frame: number; readonly point: Point };
@@ -41,11 +58,17 @@ export interface PreviewReply {
   readonly bitmap: ImageBitmap | null;
   readonly problems: readonly Problem[];
   readonly ms: number;
+  /** The frames that need not be drawn again. */
+  readonly cached: readonly FrameRange[];
 }
 
 const materials = new BrowserMaterials();
 const tools: Tools = { pool: new SurfacePool(offscreenSurface), pictures: materials.pictures };
 const gestures = new GesturePainter(tools);
+/** Bytes of kept frames. */
+const BUDGET = 256 * 2 ** 20;
+const cache = new FrameCache<ImageBitmap>(BUDGET);
+let kinds: Stamp = [];
 const canvas = new OffscreenCanvas(1, 1);
 const context = canvas.getContext('2d') as unknown as Context2D;
 let kept: Project | null = null;
@@ -54,7 +77,8 @@ let shown: Project | null = null;
 const draw = (request: Extract<PreviewRequest, { kind: 'draw' }>): PreviewReply => {
   const { id, frame, width, height, view, at } = request;
   const scene = shown?.scenes[request.scene];
-  if (!shown || !scene || width < 1 || height < 1) return { id, frame, at, bitmap: null, problems: [], ms: 0 };
+  const nothing = { id, frame, at, bitmap: null, problems: [], ms: 0, cached: [] };
+  if (!shown || !scene || width < 1 || height < 1) return nothing;
   const start = performance.now();
   const library = materials.library(shown.assets);
   if (canvas.width !== width) canvas.width = width;
@@ -62,13 +86,42 @@ const draw = (request: Extract<PreviewRequest, { kind: 'draw' }>): PreviewReply 
   const target = { width, height, view };
   const alone = request.solo.length > 0 ? new Set(request.solo) : null;
   const before = shown === kept || alone ? undefined : kept?.scenes[request.scene];
+  const { onion, compare } = request;
+  const program = compileScene(scene, library);
+  const shows = alone ? (layer: Id) => alone.has(layer) : undefined;
+  if (onion || compare) {
+    const list = program.at(frame, shows);
+    paint(context, list, target, tools);
+    if (onion) paintOnion(context, program, onion, target, tools);
+    if (compare) paintCompared(context, program.at(compare.frame, shows), compare.split, target, tools);
+    return {
+      ...nothing,
+      bitmap: canvas.transferToImageBitmap(),
+      problems: list.problems,
+      ms: performance.now() - start,
+    };
+  }
+  const stamp = shown === kept ? stampOf([scene, library, width, height, view.join(), request.solo.join()]) : null;
+  const ready = stamp && cache.for(stamp).get(frame);
+  if (ready) {
+    context.setTransform(1, 0, 0, 1, 0, 0);
+    context.clearRect(0, 0, width, height);
+    context.drawImage(ready, 0, 0);
+  }
   let list = before ? gestures.draw(context, before, scene, library, frame, target) : null;
   if (!list) {
-    list = compileScene(scene, library).at(frame, alone ? (id) => alone.has(id) : undefined);
-    paint(context, list, target, tools);
+    list = program.at(frame, shows);
+    if (!ready) paint(context, list, target, tools);
   }
   const bitmap = canvas.transferToImageBitmap();
-  return { id, frame, at, bitmap, problems: list.problems, ms: performance.now() - start };
+  if (stamp && !ready) void createImageBitmap(bitmap).then((copy) => cache.put(stamp, frame, copy));
+  return { ...nothing, bitmap, problems: list.problems, ms: performance.now() - start, cached: cache.ranges };
+};
+
+/** The same list for the same things, so that a frame that comes late is known for what it was drawn from. */
+const stampOf = (stamp: Stamp): Stamp => {
+  if (stamp.length !== kinds.length || stamp.some((part, i) => part !== kinds[i])) kinds = stamp;
+  return kinds;
 };
 
 const hex = (n: number) => n.toString(16).padStart(2, '0');

@@ -14,6 +14,11 @@ import { drawShape } from './drawShape';
 import { GradientHandles } from './GradientHandles';
 import { AidLines, Rulers, SnapMarks } from './Overlays';
 import { GroupHandles } from './GroupHandles';
+import { CompareLine } from './CompareLine';
+import { leaveFullScreen } from './fullScreen';
+import { FullScreenBar } from './FullScreenBar';
+import { LooksMenu } from './LooksMenu';
+import { onionOf } from './onion';
 import { MotionPaths } from './MotionPath';
 import { openPath, PathEditing, shapedVertices } from './PathEditing';
 import { TextEditing } from './TextEditing';
@@ -47,6 +52,10 @@ export const CanvasArea = () => {
     problems,
     solo,
     sampling,
+    fullScreen,
+    onion,
+    compare,
+    selected,
   } = useSlice((s) => ({
     doc: s.doc,
     sceneId: s.sceneId,
@@ -56,6 +65,11 @@ export const CanvasArea = () => {
     problems: s.problems,
     solo: s.solo,
     sampling: s.sampling,
+    fullScreen: s.fullScreen,
+    onion: s.onion,
+    compare: s.compare,
+    // Onion skins are of what is selected.
+    selected: s.onion ? s.selection.layers : NONE,
   }));
   const scene = sceneOf(editor.state);
   const view = ownView ?? fitView(scene, size);
@@ -76,7 +90,7 @@ export const CanvasArea = () => {
     const context = canvas.current?.getContext('bitmaprenderer');
     let times: number[] = [];
     let lastFrame = -1;
-    return editor.preview.listen(({ bitmap, problems: found, frame: drawn, at, id }) => {
+    return editor.preview.listen(({ bitmap, problems: found, frame: drawn, at, id, cached }) => {
       if (bitmap && canvas.current && context) {
         place(canvas.current, at, bitmap);
         context.transferFromImageBitmap(bitmap);
@@ -84,6 +98,7 @@ export const CanvasArea = () => {
         canvas.current.dataset.drawn = String(id);
       }
       editor.catchUp();
+      editor.setCached(cached);
       if (found.length > 0 || editor.state.problems.length > 0) editor.set({ problems: found });
       if (!editor.state.playing) {
         times = [];
@@ -103,10 +118,12 @@ export const CanvasArea = () => {
   useEffect(() => {
     if (size.width < 1 || size.height < 1) return;
     const shown = shownPart(scene, size, view, window.devicePixelRatio);
-    if (shown) editor.preview.draw({ scene: sceneId, frame, solo, ...shown });
+    if (!shown) return;
+    const skins = onion && !editor.state.playing ? onionOf(scene, frame, onion, selected) : null;
+    editor.preview.draw({ scene: sceneId, frame, solo, onion: skins, compare, ...shown });
     // `view` is made anew each time; its numbers are what counts.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [editor, doc, sceneId, frame, solo, size.width, size.height, view.zoom, view.x, view.y]);
+  }, [editor, doc, sceneId, frame, solo, onion, compare, selected, size.width, size.height, view.zoom, view.x, view.y]);
 
   const pointOf = useCallback((event: { clientX: number; clientY: number }): Point => {
     const box = area.current?.getBoundingClientRect();
@@ -129,6 +146,16 @@ export const CanvasArea = () => {
     element.addEventListener('wheel', onWheel, { passive: false });
     return () => element.removeEventListener('wheel', onWheel);
   }, [editor, size, pointOf]);
+
+  // Leaving the screen by the browser's own key leaves the full picture too.
+  useEffect(() => {
+    if (!fullScreen) return;
+    const onChange = () => {
+      if (!document.fullscreenElement) leaveFullScreen(editor);
+    };
+    document.addEventListener('fullscreenchange', onChange);
+    return () => document.removeEventListener('fullscreenchange', onChange);
+  }, [editor, fullScreen]);
 
   const pan = (event: PointerEvent) => {
     followPointer(event, {
@@ -248,7 +275,7 @@ export const CanvasArea = () => {
       role="application"
       aria-label="Canvas"
       data-testid="canvas"
-      className={`relative min-h-0 flex-1 touch-none overflow-hidden bg-surround ${tool === 'select' && !sampling ? '' : 'cursor-crosshair'}`}
+      className={`${fullScreen ? 'fixed inset-0 z-40' : 'relative min-h-0 flex-1'} touch-none overflow-hidden bg-surround ${tool === 'select' && !sampling ? '' : 'cursor-crosshair'}`}
       onPointerDown={onPointerDown}
       onDoubleClick={onDoubleClick}
       onDragOver={(event) => event.preventDefault()}
@@ -288,6 +315,7 @@ export const CanvasArea = () => {
         )}
       </svg>
       <Rulers view={view} pointOf={pointOf} />
+      <CompareLine view={view} />
       <TextEditing view={view} pointOf={pointOf} />
       <CutOutTool view={view} pointOf={pointOf} />
       {tool === 'path' && <DrawPath view={view} pointOf={pointOf} />}
@@ -312,10 +340,13 @@ export const CanvasArea = () => {
           ))}
         </p>
       )}
+      {fullScreen && <FullScreenBar />}
       <div
+        hidden={fullScreen}
         className="absolute right-2 bottom-2 flex items-center gap-0.5 rounded-md border border-line bg-paper p-0.5"
         onPointerDown={(event) => event.stopPropagation()}
       >
+        <LooksMenu />
         <AidsMenu />
         <IconButton label="Zoom out" side="top" onClick={() => zoomBy(1 / 1.25)}>
           <ZoomOut size={15} />
@@ -338,3 +369,5 @@ export const CanvasArea = () => {
     </div>
   );
 };
+
+const NONE: readonly string[] = [];

@@ -8,6 +8,7 @@ import { RenameField } from '../../ui/RenameField';
 import { RenderDialog } from '../render/RenderDialog';
 import { useEditor, useSlice } from '../store/context';
 import type { SaveState } from '../store/saver';
+import { PreviewMenu } from './PreviewMenu';
 import { SceneStrip } from './SceneStrip';
 
 const STATES: Record<SaveState['kind'], string> = {
@@ -90,6 +91,7 @@ export const Header = () => {
           <Clapperboard size={15} />
           Renders
         </Link>
+        <PreviewMenu />
         <Button look="primary" className="ml-1.5" onClick={() => setRendering(true)}>
           Render
         </Button>

@@ -82,9 +82,7 @@ export const RenderDialog = ({ onClose }: { onClose: () => void }) => {
   const start = async () => {
     setBusy(true);
     try {
-      // The render is of what is seen here: everything has to be on the server first.
-      for (let tries = 0; editor.hasUnsent && tries < 40; tries++) await new Promise((r) => setTimeout(r, 100));
-      if (editor.hasUnsent) throw new Error('The last edits are not on the server yet. Try again when it is back.');
+      await editor.allSaved();
       await api.render(editor.state.doc.id, scene.id, settings);
       await queries.invalidateQueries({ queryKey: ['renders'] });
       onClose();

@@ -11,6 +11,7 @@ import { toast } from 'sonner';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { Preview } from '../../preview/client';
 import { BrowserMaterials } from '../../preview/materials';
+import type { FrameRange } from '../../preview/frameCache';
 import { Saver } from './saver';
 import { type EditorState, NOTHING, rangeOf, sceneOf, type Selection, stillThere } from './state';
 
@@ -64,6 +65,10 @@ const firstState = (doc: Project, sceneId: Id): EditorState => ({
   timeReach: null,
   snappedFrame: null,
   curves: false,
+  onion: null,
+  compare: null,
+  fullScreen: false,
+  cached: [],
 });
 
 export const makeId = (): Id => crypto.randomUUID().replaceAll('-', '').slice(0, 12);
@@ -122,6 +127,18 @@ export class Editor {
   get program(): Program {
     return compileScene(this.scene, this.library);
   }
+  /** Resolves once the server has every edit: what it is asked for next is of what is seen here. */
+  async allSaved(): Promise<void> {
+    for (let tries = 0; this.hasUnsent && tries < 40; tries++) await new Promise((r) => setTimeout(r, 100));
+    if (this.hasUnsent) throw new Error('The last edits are not on the server yet. Try again when it is back.');
+  }
+
+  setCached(cached: readonly FrameRange[]): void {
+    const now = this.state.cached;
+    const same = cached.length === now.length && cached.every((r, i) => r[0] === now[i]?.[0] && r[1] === now[i]?.[1]);
+    if (!same) this.set({ cached });
+  }
+
   get hasUnsent(): boolean {
     return this.saver.hasUnsent;
   }
@@ -273,6 +290,7 @@ export class Editor {
       frame: 0,
       range: null,
       timeReach: null,
+      compare: null,
       view: null,
       writing: null,
       solo: [],

@@ -5,6 +5,8 @@ import { propertyIn } from '@kite/core/edits/find';
 import type { KeyChoice } from '@kite/core/edits/keys';
 import type { Snapped } from '@kite/core/geometry/snap';
 import type { Problem } from '@kite/core/scene/compile';
+import type { FrameRange } from '../../preview/frameCache';
+import type { Compare } from '../../preview/worker';
 import type { SaveState } from './saver';
 
 export interface Step {
@@ -83,6 +85,14 @@ export interface EditorState {
   readonly sampling: ((color: string) => void) | null;
   /** Layers that are shown alone; none shows all. Not part of the document. */
   readonly solo: readonly Id[];
+  /** Frames before and after the playhead that show through, each so many frames from the next; null for none. */
+  readonly onion: { readonly count: number; readonly step: number } | null;
+  /** The frame that stands beside the one at the playhead, from a share of the scene's width on. */
+  readonly compare: Compare | null;
+  /** The picture alone, over the whole screen. */
+  readonly fullScreen: boolean;
+  /** Frames that are drawn already. */
+  readonly cached: readonly FrameRange[];
   /** Rises when a font comes in. */
   readonly fontsCame: number;
 }

@@ -68,7 +68,8 @@ const MarkerFlag = ({ marker, scale }: { marker: Marker; scale: TimeScale }) => 
 /** Frames to scrub along, with the markers above and the play range below. */
 export const Ruler = ({ scale }: { scale: TimeScale }) => {
   const editor = useEditor();
-  const { frame, range, markers } = useSlice((s) => ({
+  const { frame, range, markers, cached } = useSlice((s) => ({
+    cached: s.cached,
     frame: s.frame,
     range: s.range,
     markers: sceneOf(s).markers,
@@ -151,6 +152,18 @@ export const Ruler = ({ scale }: { scale: TimeScale }) => {
             fill="var(--paper-2)"
             onPointerDown={onRange}
           />
+          {cached.map(([from, after]) => (
+            <rect
+              key={from}
+              data-testid="cached"
+              x={scale.x(from)}
+              y={16}
+              width={Math.max(1, scale.x(after) - scale.x(from))}
+              height={2}
+              fill="var(--tail)"
+              pointerEvents="none"
+            />
+          ))}
           {range && (
             <rect
               x={scale.x(range[0])}

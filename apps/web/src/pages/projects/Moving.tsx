@@ -35,6 +35,8 @@ const useScene = (doc: Project | undefined, playing: boolean) => {
         view: [zoom * ratio, 0, 0, zoom * ratio, 0, 0],
         at: [0, 0],
         solo: [],
+        onion: null,
+        compare: null,
       });
     let request = 0;
     const start = performance.now();

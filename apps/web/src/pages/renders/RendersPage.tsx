@@ -1,6 +1,6 @@
 import { FORMATS } from '@kite/core/delivery/settings';
 import { useMutation } from '@tanstack/react-query';
-import { Download, RotateCcw, Trash2, X } from 'lucide-react';
+import { Download, ExternalLink, RotateCcw, Trash2, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import { api, type Render } from '../../api/client';
@@ -178,6 +178,16 @@ const Detail = ({ render }: { render: Render }) => {
             </p>
           ))}
         </div>
+        {result && (
+          <a
+            href={api.deliveredUrl(render)}
+            target="_blank"
+            rel="noreferrer"
+            className="mr-2 inline-flex h-[30px] items-center gap-1.5 rounded-md border border-line px-3 hover:bg-paper-2"
+          >
+            <ExternalLink size={15} /> Open as delivered
+          </a>
+        )}
         {result && (
           <a
             href={`${api.fileUrl(render.id)}?download`}

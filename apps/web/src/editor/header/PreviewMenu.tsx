@@ -1,0 +1,48 @@
+import { defaultSettings, type Format } from '@kite/core/delivery/settings';
+import { Play } from 'lucide-react';
+import { useNavigate } from 'react-router';
+import { toast } from 'sonner';
+import { api } from '../../api/client';
+import { Button } from '../../ui/Button';
+import { Menu } from '../../ui/Menu';
+import { showFullScreen } from '../canvas/fullScreen';
+import { useEditor } from '../store/context';
+
+/** Looking at the whole thing: over the screen, or the very file that would be delivered. */
+export const PreviewMenu = () => {
+  const editor = useEditor();
+  const navigate = useNavigate();
+
+  /** Renders the scene as it stands and plays the file itself in a new tab. */
+  const openDelivered = async (format: Format) => {
+    // The tab is opened by the press itself: one that comes later would be stopped as a pop-up.
+    const tab = window.open('', '_blank');
+    try {
+      await editor.allSaved();
+      const render = await api.render(editor.state.doc.id, editor.scene.id, defaultSettings(format, editor.scene));
+      const address = `/delivered/${render.id}`;
+      if (tab) tab.location.href = address;
+      else void navigate(address);
+    } catch (error) {
+      tab?.close();
+      toast.error(error instanceof Error ? error.message : String(error));
+    }
+  };
+
+  return (
+    <Menu
+      trigger={
+        <Button className="ml-1" icon={<Play size={14} />}>
+          Preview
+        </Button>
+      }
+      entries={[
+        { label: 'Full screen', shortcut: 'F', onSelect: () => showFullScreen(editor) },
+        null,
+        { label: 'Open as delivered: GIF', onSelect: () => void openDelivered('gif') },
+        { label: 'Open as delivered: HTML5 banner', onSelect: () => void openDelivered('html5') },
+        { label: 'Open as delivered: MP4', onSelect: () => void openDelivered('mp4') },
+      ]}
+    />
+  );
+};
