@@ -171,7 +171,8 @@ describe('versions', () => {
     delete old.eases;
     delete s.guides;
     delete s.markers;
-    for (const l of Object.values(layers)) for (const key of ['tucked', 'knobs', 'panel']) delete l[key];
+    delete old.moves;
+    for (const l of Object.values(layers)) for (const key of ['tucked', 'knobs', 'panel', 'moves']) delete l[key];
     expect(checkProject(upgraded({ ...old, version: 1 }))).toEqual(
       project(layer('a'), newController(scene, 'c', 'Rig')),
     );

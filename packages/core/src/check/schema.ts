@@ -27,6 +27,7 @@ import {
   rule,
   whole,
 } from './rules';
+import { movesRule, savedMovesRule } from './moves';
 import { easeRule, propertiesRule } from './values';
 
 const itemRule = (value: unknown): Rule => {
@@ -55,6 +56,7 @@ const layerFields = {
   parent: rule('an id or null', (v) => v === null || isId(v)),
   blend: oneOf(BLEND_MODES),
   params: propertiesRule(PLACE),
+  moves: movesRule,
 };
 
 const knobRule = (value: unknown): Rule => {
@@ -214,6 +216,7 @@ export const projectRule = object({
     .strict()
     .required()
     .max(LIMITS.swatches) as unknown as Rule,
+  moves: savedMovesRule,
 });
 
 export const sizeRule = object(SCENE_SIZE);

@@ -24,16 +24,21 @@ const withAssets: Upgrade = (document) => ({
   })),
 });
 
-/** Markers came with format 3. */
-const withMarkers: Upgrade = (document) => ({
+/** Markers and moves came with format 3. */
+const withMoves: Upgrade = (document) => ({
   ...document,
-  scenes: each(document.scenes, (scene) => ({ ...scene, markers: [] })),
+  moves: [],
+  scenes: each(document.scenes, (scene) => ({
+    ...scene,
+    markers: [],
+    layers: each(scene.layers, (layer) => ({ ...layer, moves: [] })),
+  })),
 });
 
 /** From each older version to the next. */
 export const UPGRADES: ReadonlyMap<number, Upgrade> = new Map([
   [1, withAssets],
-  [2, withMarkers],
+  [2, withMoves],
 ]);
 
 /** A document of any older version in today's; a newer one is refused. */

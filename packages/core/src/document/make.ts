@@ -60,6 +60,7 @@ export const newProject = (id: Id, name: string, scenes: readonly Scene[]): Proj
   assets: {},
   swatches: [],
   eases: [],
+  moves: [],
 });
 
 interface LayerOptions {
@@ -78,6 +79,7 @@ const base = (scene: Scene, id: Id, name: string, o: LayerOptions) => ({
   tag: o.tag ?? ('slate' as const),
   parent: null,
   blend: 'normal' as const,
+  moves: [],
   params: stillAll({ position: o.position ?? [scene.width / 2, scene.height / 2] }),
 });
 

@@ -5,6 +5,8 @@
  * Units: pixels, degrees (clockwise, never wrapped), frames, fractions 0..1 for percentages.
  * y points down. Colours are sRGB hex, `#RRGGBB` or `#RRGGBBAA`.
  */
+import type { AppliedMove, SavedMove } from '../moves/types';
+
 export type Id = string;
 export type Point = readonly [x: number, y: number];
 export type Color = string;
@@ -162,6 +164,8 @@ interface LayerBase {
   readonly parent: Id | null;
   readonly blend: BlendMode;
   readonly params: Properties;
+  /** The moves that wrote keyframes on it, as long as they are not taken away. */
+  readonly moves: readonly AppliedMove[];
 }
 export interface DrawingLayer extends LayerBase {
   readonly kind: 'drawing';
@@ -310,6 +314,7 @@ export interface Project {
   readonly assets: Assets;
   readonly swatches: readonly Swatch[];
   readonly eases: readonly SavedEase[];
+  readonly moves: readonly SavedMove[];
 }
 
 /** Where a property stands: on a layer, on a card of its recipe, or on a knob (`item` and the key `value`). */

@@ -32,6 +32,13 @@ const retime = (layer: LayerDraft, to: (frame: number) => number): void => {
   layer.from = from;
   layer.to = Math.max(from + 1, end);
   mapKeys(layer, (property) => retimed(property, to));
+  for (const move of layer.moves) {
+    const length = move.to - move.from;
+    [move.from, move.to] = [to(move.from), to(move.to)];
+    if (move.move.kind !== 'passage' && length > 0) {
+      move.move.frames = Math.max(1, move.move.frames + (move.to - move.from) - length);
+    }
+  }
 };
 
 const onLayers = (

@@ -1,6 +1,6 @@
 import type { Id, Point } from '../document/types';
 import { type Box, boxThrough, union } from '../geometry/bounds';
-import { apply, type Matrix } from '../geometry/matrix';
+import { apply, IDENTITY, type Matrix, turn } from '../geometry/matrix';
 import { markBox } from '../recipe/marks';
 import type { Program } from './compile';
 
@@ -21,3 +21,18 @@ export const cornersThrough = (m: Matrix, box: Box): readonly [Point, Point, Poi
   apply(m, [box.right, box.bottom]),
   apply(m, [box.left, box.bottom]),
 ];
+
+/** How far a layer goes in a direction until nothing of it is in the scene: degrees and pixels of its parent. */
+export const distanceOut = (program: Program, layer: Id, angle: number, frame: number): number => {
+  const box = layerBoxInScene(program, layer, frame);
+  const { width, height, layers } = program.scene;
+  if (!box) return Math.hypot(width, height);
+  const parent = layers[layer]?.parent ?? null;
+  const m = parent === null ? IDENTITY : program.matrixAt(parent, frame);
+  const [cos, sin] = turn(angle);
+  const [dx, dy] = [m[0] * cos + m[2] * sin, m[1] * cos + m[3] * sin];
+  const along = (d: number, low: number, high: number, size: number) =>
+    Math.abs(d) < 1e-9 ? Infinity : d > 0 ? (size - low) / d : -high / d;
+  const way = Math.min(along(dx, box.left, box.right, width), along(dy, box.top, box.bottom, height));
+  return Number.isFinite(way) ? Math.max(0, way) : 0;
+};

@@ -17,6 +17,7 @@ import { smoothHandles } from '@kite/core/motion/smooth';
 import { outlineThrough } from '@kite/core/motion/track';
 import { keyFrames } from '@kite/core/motion/keys';
 import type { PointerEvent } from 'react';
+import { moveBead } from '../moves';
 import { useEditor, useSlice } from '../store/context';
 import { sceneOf, type View } from '../store/state';
 import { editGesture } from './editGesture';
@@ -88,7 +89,16 @@ const LayerPath = ({ layer, toArea, view, pointOf }: MotionPathProps & { layer: 
         <path d={pathData(property.keys, toArea)} fill="none" stroke="var(--tail)" strokeWidth={1.25} opacity={0.8} />
       )}
       {dots.map(([x, y], i) => (
-        <circle key={i} cx={x} cy={y} r={1.6} fill="var(--tail)" data-testid="motion-dot" />
+        <circle
+          key={i}
+          cx={x}
+          cy={y}
+          r={2}
+          fill="var(--tail)"
+          stroke="var(--paper)"
+          strokeWidth={0.75}
+          data-testid="motion-dot"
+        />
       ))}
       {back && isKeyed(property) && !isApart(property) && !layer.locked && (
         <KeyedPath {...{ view, pointOf, property, toArea, back, path: ref, chosen, frame }} />
@@ -113,6 +123,7 @@ const KeyedPath = ({ view, pointOf, property, toArea, back, path, chosen, frame 
   const select = (at: number) => editor.select({ layers, keys: [{ ref: path, frames: [at] }] });
 
   const onBead = (key: Keyframe) => (event: PointerEvent) => {
+    const byMove = moveBead(editor, path.layer, key.frame);
     const snapping = new Snapping(editor, [path.layer], view.zoom);
     select(key.frame);
     if (event.altKey) {
@@ -125,7 +136,7 @@ const KeyedPath = ({ view, pointOf, property, toArea, back, path, chosen, frame 
       move: ({ event: now }) => {
         const at = snapping.point(toScene(view, pointOf(now)), now);
         const value = tidyPoint(apply(back, apply(viewMatrix(view), at)));
-        editor.edit(changeKey(path, key.frame, { value }));
+        editor.edit(byMove ? byMove(value) : changeKey(path, key.frame, { value }));
         editor.set({ readout: { at: pointOf(now), text: `frame ${key.frame}: ${value[0]}, ${value[1]}` } });
       },
     });

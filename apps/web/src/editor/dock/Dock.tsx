@@ -1,4 +1,4 @@
-import { Crosshair, History, Images, Keyboard, MousePointer2, PenTool, Shapes, Type } from 'lucide-react';
+import { Crosshair, History, Images, Keyboard, MousePointer2, PenTool, Shapes, Type, Wind } from 'lucide-react';
 import { type ComponentProps, type ReactNode, useEffect, useState } from 'react';
 import { IconButton } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
@@ -8,6 +8,7 @@ import { useEditor, useSlice } from '../store/context';
 import type { Drawer, Tool } from '../store/state';
 import { AssetsDrawer } from './AssetsDrawer';
 import { HistoryDrawer } from './HistoryDrawer';
+import { MovesDrawer } from './MovesDrawer';
 import { ShapesDrawer } from './ShapesDrawer';
 
 const Line = () => <span className="my-1 h-px w-6 bg-line" />;
@@ -40,6 +41,7 @@ const TOOLS: readonly { tool: Tool; label: string; keys: string; icon: ReactNode
 ];
 const DRAWERS: readonly { drawer: Drawer; label: string; icon: ReactNode }[] = [
   { drawer: 'shapes', label: 'Add a shape', icon: <Shapes size={18} /> },
+  { drawer: 'moves', label: 'Moves', icon: <Wind size={18} /> },
   { drawer: 'assets', label: 'Pictures and fonts', icon: <Images size={18} /> },
 ];
 
@@ -92,6 +94,7 @@ export const Dock = () => {
         </DockButton>
       </nav>
       {drawer === 'shapes' && <ShapesDrawer />}
+      {drawer === 'moves' && <MovesDrawer />}
       {drawer === 'assets' && <AssetsDrawer />}
       {drawer === 'history' && <HistoryDrawer />}
       {help && <ShortcutsDialog onClose={() => setHelp(false)} />}

@@ -1,8 +1,10 @@
+import { adjustableMoves } from '@kite/core/edits/moves';
 import { useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
 import { EaseCard } from './ease/EaseCard';
 import { KeysCard } from './KeysCard';
 import { KnobsCard } from './KnobsCard';
+import { MoveCard } from './MoveCard';
 import { PictureCard } from './PictureCard';
 import { PlaceCard } from './PlaceCard';
 import { RecipeCard } from './RecipeCard';
@@ -15,6 +17,7 @@ export const Inspector = () => {
   const { scene, selection } = useSlice((s) => ({ scene: sceneOf(s), selection: s.selection }));
   const layers = selection.layers.flatMap((id) => scene.layers[id] ?? []);
   const only = layers.length === 1 ? layers[0] : undefined;
+  const moves = adjustableMoves(scene, selection.layers);
   return (
     <aside
       aria-label="Inspector"
@@ -22,6 +25,9 @@ export const Inspector = () => {
     >
       {selection.keys.length > 0 && <KeysCard />}
       {selection.keys.length > 0 && <EaseCard />}
+      {moves.map(({ applied, layers: on }) => (
+        <MoveCard key={applied.id} applied={applied} layers={on} />
+      ))}
       {layers.length > 0 && <PlaceCard key={`place-${layers.map((l) => l.id).join()}`} layers={layers} />}
       {layers.length > 0 && (
         <StaggerCard key={`stagger-${layers.map((l) => l.id).join()}`} ids={layers.map((l) => l.id)} />

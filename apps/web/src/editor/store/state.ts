@@ -24,7 +24,7 @@ export interface Selection {
 export const NOTHING: Selection = { layers: [], card: null, keys: [] };
 
 export type Tool = 'select' | 'path' | 'text' | 'rectangle' | 'ellipse' | 'wedge' | 'polygon' | 'star' | 'line';
-export type Drawer = 'shapes' | 'assets' | 'history' | null;
+export type Drawer = 'shapes' | 'assets' | 'moves' | 'history' | null;
 /** `through` goes on to the next scene. */
 export type Playing = 'loop' | 'once' | 'swing' | 'through';
 

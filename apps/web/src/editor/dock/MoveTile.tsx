@@ -1,0 +1,112 @@
+import { PLACE } from '@kite/core/document/params';
+import type { Point } from '@kite/core/document/types';
+import { samplerOf } from '@kite/core/motion/sampler';
+import type { Move } from '@kite/core/moves/types';
+import { type MovedKey, writtenBy } from '@kite/core/moves/write';
+import { X } from 'lucide-react';
+import { useEffect, useState } from 'react';
+
+const W = 104;
+const H = 46;
+const SIDE = 16;
+/** Frames of a passage in its tile, and the pause after each run. */
+const LENGTH = 60;
+const PAUSE = 14;
+const REST = { position: [W / 2, H / 2] as Point, scale: [1, 1] as Point, rotation: 0, opacity: 1 };
+
+/** A move made small enough for its tile. */
+const small = (move: Move): Move => {
+  if (move.kind === 'emphasis') return move.form === 'shake' ? { ...move, strength: move.strength / 4 } : move;
+  const distance = move.distance === 0 ? 0 : 34;
+  return move.kind === 'passage' ? { ...move, distance, drift: 12, frames: LENGTH / 4 } : { ...move, distance };
+};
+
+const stateAt = (move: Move, frame: number) => {
+  const to = move.kind === 'passage' ? LENGTH : move.frames;
+  const written = writtenBy({ id: '', move: small(move), from: 0, to, away: W / 2 + SIDE }, REST);
+  const at = <K extends MovedKey>(key: K) => {
+    const keys = written[key];
+    return keys ? samplerOf(PLACE[key], { keys }).at(frame) : REST[key];
+  };
+  return {
+    position: at('position') as Point,
+    scale: at('scale') as Point,
+    rotation: at('rotation') as number,
+    opacity: at('opacity') as number,
+  };
+};
+
+const still = () => window.matchMedia('(prefers-reduced-motion: reduce)').matches;
+
+interface MoveTileProps {
+  move: Move;
+  onChoose: () => void;
+  onForget?: () => void;
+}
+
+/** A move as it looks: under the pointer it plays. */
+export const MoveTile = ({ move, onChoose, onForget }: MoveTileProps) => {
+  const length = move.kind === 'passage' ? LENGTH : move.frames;
+  const [frame, setFrame] = useState<number | null>(null);
+  const [over, setOver] = useState(false);
+  useEffect(() => {
+    if (!over || still()) return;
+    let tick = 0;
+    const start = performance.now();
+    const run = (now: number) => {
+      setFrame(Math.min(length, (((now - start) / 1000) * 30) % (length + PAUSE)));
+      tick = requestAnimationFrame(run);
+    };
+    tick = requestAnimationFrame(run);
+    return () => {
+      cancelAnimationFrame(tick);
+      setFrame(null);
+    };
+  }, [over, length]);
+  const shown = stateAt(move, frame ?? length * (move.kind === 'exit' ? 0.6 : 0.35));
+  const side = SIDE / 2;
+  return (
+    <div className="relative">
+      <button
+        type="button"
+        onClick={onChoose}
+        onPointerEnter={() => setOver(true)}
+        onPointerLeave={() => setOver(false)}
+        onFocus={() => setOver(true)}
+        onBlur={() => setOver(false)}
+        className="flex w-full flex-col items-center gap-0.5 rounded-md border border-line bg-paper pb-1 hover:border-sky"
+      >
+        <svg aria-hidden width={W} height={H} className="overflow-hidden">
+          <rect
+            x={W / 2 - side}
+            y={H / 2 - side}
+            width={SIDE}
+            height={SIDE}
+            rx={3}
+            fill="none"
+            stroke="var(--ink-2)"
+            strokeDasharray="2 2"
+            opacity={0.6}
+          />
+          <g
+            transform={`translate(${shown.position.join(' ')}) rotate(${shown.rotation}) scale(${shown.scale.join(' ')})`}
+            opacity={shown.opacity}
+          >
+            <rect x={-side} y={-side} width={SIDE} height={SIDE} rx={3} fill="var(--kite)" />
+          </g>
+        </svg>
+        <span className="max-w-full truncate px-1 text-sm">{move.name}</span>
+      </button>
+      {onForget && (
+        <button
+          type="button"
+          aria-label={`Forget ${move.name}`}
+          className="absolute top-0.5 right-0.5 rounded-sm p-0.5 text-ink-2 hover:bg-paper-2 hover:text-kite"
+          onClick={onForget}
+        >
+          <X size={11} />
+        </button>
+      )}
+    </div>
+  );
+};

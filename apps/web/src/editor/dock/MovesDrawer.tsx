@@ -1,0 +1,54 @@
+import { forgetMove } from '@kite/core/edits/moves';
+import { READY_MOVES } from '@kite/core/moves/ready';
+import type { Move } from '@kite/core/moves/types';
+import { giveMove } from '../moves';
+import { useEditor, useSlice } from '../store/context';
+import { DrawerFrame } from './DrawerFrame';
+import { MoveTile } from './MoveTile';
+
+const KINDS: readonly { readonly kind: Move['kind']; readonly label: string }[] = [
+  { kind: 'entrance', label: 'In, from the layer’s first frame' },
+  { kind: 'exit', label: 'Out, by its last frame' },
+  { kind: 'passage', label: 'In and out' },
+  { kind: 'emphasis', label: 'In between, from the playhead' },
+];
+
+/** Ready moves, and those of the project: a press gives one to the selected layers. */
+export const MovesDrawer = () => {
+  const editor = useEditor();
+  const { saved, count } = useSlice((s) => ({ saved: s.doc.moves, count: s.selection.layers.length }));
+  return (
+    <DrawerFrame title="Moves">
+      <p className="mb-2 text-ink-2">
+        {count === 0
+          ? 'Select the layers that are to move, then pick a move.'
+          : `A press gives a move to ${count === 1 ? 'the selected layer' : `the ${count} selected layers`}. It writes keyframes, and stays adjustable in the inspector.`}
+      </p>
+      {saved.length > 0 && (
+        <section aria-label="Moves of this project" className="mb-3">
+          <h3 className="mb-1 text-sm text-ink-2">Kept with this project</h3>
+          <div className="grid grid-cols-2 gap-1.5">
+            {saved.map(({ id, move }) => (
+              <MoveTile
+                key={id}
+                move={move}
+                onChoose={() => giveMove(editor, move)}
+                onForget={() => editor.edit(forgetMove(id))}
+              />
+            ))}
+          </div>
+        </section>
+      )}
+      {KINDS.map(({ kind, label }) => (
+        <section key={kind} aria-label={label} className="mb-3">
+          <h3 className="mb-1 text-sm text-ink-2">{label}</h3>
+          <div className="grid grid-cols-2 gap-1.5">
+            {READY_MOVES.filter((m) => m.kind === kind).map((move) => (
+              <MoveTile key={move.name} move={move} onChoose={() => giveMove(editor, move)} />
+            ))}
+          </div>
+        </section>
+      ))}
+    </DrawerFrame>
+  );
+};

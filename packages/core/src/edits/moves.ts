@@ -1,0 +1,168 @@
+/** Edits that give moves to layers, adjust them, and take them away. */
+import type { Edit, ProjectDraft } from '../document/patches';
+import { type Id, isApart, isKeyed, type Point, type Properties, type Property, type Scene } from '../document/types';
+import { PLACE } from '../document/params';
+import { withoutKeys, withPastedKeys } from '../motion/keys';
+import { broughtTogether } from '../motion/parting';
+import type { AppliedMove, Move, SavedMove } from '../moves/types';
+import { isUntouched, MOVED_KEYS, reachOfMove, type Rest, restOf, writtenBy } from '../moves/write';
+import { layerIn, type LayerDraft, NotFound, sceneIn } from './find';
+
+const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
+
+/** What a layer's moves write to. The parts of a position come together for it. */
+const placeIn = (layer: LayerDraft): Properties => {
+  const params = plain(layer.params) as Properties;
+  const { position } = params;
+  return isApart(position) ? { ...params, position: broughtTogether(PLACE.position, position) } : params;
+};
+
+const write = (layer: LayerDraft, applied: AppliedMove, rest: Rest): void => {
+  const written = writtenBy(applied, rest);
+  const params: Record<string, Property> = { ...placeIn(layer) };
+  for (const key of MOVED_KEYS) {
+    const keys = written[key];
+    if (keys) params[key] = withPastedKeys(params[key], keys);
+  }
+  layer.params = params as typeof layer.params;
+};
+
+/** Takes a move's keyframes away; what has none left rests where it rested. */
+const erase = (layer: LayerDraft, applied: AppliedMove): Rest => {
+  const params: Record<string, Property> = { ...placeIn(layer) };
+  const rest = restOf(params, applied);
+  const written = writtenBy(applied, rest);
+  for (const key of MOVED_KEYS) {
+    const property = params[key];
+    if (!written[key] || !isKeyed(property)) continue;
+    const left = withoutKeys(property, new Set(written[key].map((k) => k.frame)));
+    params[key] = isKeyed(left) ? left : { value: rest[key] };
+  }
+  layer.params = params as typeof layer.params;
+  return rest;
+};
+
+const movesOf = (layer: LayerDraft): AppliedMove[] => plain(layer.moves) as AppliedMove[];
+const setMoves = (layer: LayerDraft, moves: readonly AppliedMove[]): void => {
+  layer.moves = moves as typeof layer.moves;
+};
+
+/** How far each layer goes to be out of its scene in a direction, in pixels of its parent. */
+export type AwayOf = (layer: Id, angle: number) => number;
+
+const awayFor = (move: Move, layer: Id, away: AwayOf) =>
+  'outside' in move && move.outside ? Math.round(away(layer, move.angle)) : 0;
+
+/** Gives a move to layers, where it is due on each: at its start, at its end, or at the playhead. */
+export const applyMove = (
+  sceneId: Id,
+  ids: readonly Id[],
+  id: Id,
+  move: Move,
+  playhead: number,
+  away: AwayOf,
+): Edit => ({
+  label: move.name,
+  change: (draft) => {
+    const scene = sceneIn(draft, sceneId);
+    for (const layerId of ids) {
+      const layer = layerIn(scene, layerId);
+      const [from, to] = reachOfMove(move, layer, playhead);
+      const applied: AppliedMove = { id, move, from, to, away: awayFor(move, layerId, away) };
+      write(layer, applied, restOf(placeIn(layer), applied));
+      setMoves(layer, [...movesOf(layer), applied]);
+    }
+  },
+});
+
+const holders = (draft: ProjectDraft, sceneId: Id, ids: readonly Id[], id: Id): LayerDraft[] => {
+  const scene = sceneIn(draft, sceneId);
+  const found = ids.map((layer) => layerIn(scene, layer)).filter((l) => l.moves.some((m) => m.id === id));
+  if (found.length === 0) throw new NotFound('move', id);
+  return found;
+};
+
+export interface MoveChange {
+  readonly move?: Move;
+  /** Frames by which it begins later on every layer. */
+  readonly later?: number;
+  /** Where the layer rests, for moves of one layer. */
+  readonly position?: Point;
+}
+
+/** Adjusts a move on those of the layers that have it as it was written; what was edited by hand stays. */
+export const changeMove = (sceneId: Id, ids: readonly Id[], id: Id, to: MoveChange, away: AwayOf): Edit => ({
+  label: to.move?.name ?? 'Adjust a move',
+  change: (draft) => {
+    for (const layer of holders(draft, sceneId, ids, id)) {
+      const moves = movesOf(layer);
+      const before = moves.find((m) => m.id === id);
+      if (!before || !isUntouched(placeIn(layer), before)) continue;
+      const rest = erase(layer, before);
+      const move = to.move ?? before.move;
+      const later = to.later ?? 0;
+      const stretch = move.kind === 'passage' ? 0 : move.frames - before.move.frames;
+      // An exit ends where it ended, whatever its length.
+      const next: AppliedMove = {
+        ...before,
+        move,
+        from: before.from + later - (move.kind === 'exit' ? stretch : 0),
+        to: before.to + later + (move.kind === 'exit' ? 0 : stretch),
+        away: awayFor(move, layer.id, away),
+      };
+      write(layer, next, to.position ? { ...rest, position: to.position } : rest);
+      setMoves(
+        layer,
+        moves.map((m) => (m.id === id ? next : m)),
+      );
+    }
+  },
+});
+
+/** Takes a move away, with its keyframes where they are as they were written. */
+export const removeMove = (sceneId: Id, ids: readonly Id[], id: Id): Edit => ({
+  label: 'Remove a move',
+  change: (draft) => {
+    for (const layer of holders(draft, sceneId, ids, id)) {
+      const moves = movesOf(layer);
+      const applied = moves.find((m) => m.id === id);
+      if (applied && isUntouched(placeIn(layer), applied)) erase(layer, applied);
+      setMoves(
+        layer,
+        moves.filter((m) => m.id !== id),
+      );
+    }
+  },
+});
+
+/** The moves that can still be adjusted on some layers, each once, with the layers that have it. */
+export const adjustableMoves = (
+  scene: Scene,
+  ids: readonly Id[],
+): { readonly applied: AppliedMove; readonly layers: readonly Id[] }[] => {
+  const found = new Map<Id, { applied: AppliedMove; layers: Id[] }>();
+  for (const id of ids) {
+    const layer = scene.layers[id];
+    for (const applied of layer?.moves ?? []) {
+      if (!layer || isApart(layer.params.position) || !isUntouched(layer.params, applied)) continue;
+      const known = found.get(applied.id);
+      if (known) known.layers.push(id);
+      else found.set(applied.id, { applied, layers: [id] });
+    }
+  }
+  return [...found.values()];
+};
+
+export const keepMove = (saved: SavedMove): Edit => ({
+  label: 'Keep a move',
+  change: (draft) => {
+    draft.moves = [...draft.moves, saved] as typeof draft.moves;
+  },
+});
+
+export const forgetMove = (id: Id): Edit => ({
+  label: 'Forget a move',
+  change: (draft) => {
+    draft.moves = draft.moves.filter((m) => m.id !== id);
+  },
+});
