@@ -97,7 +97,8 @@ const keysOf = (event: KeyboardEvent): string => {
 const byKeys = new Map(SHORTCUTS.map((s) => [s.keys, s]));
 
 export const takesText = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+  target instanceof HTMLElement &&
+  (target.isContentEditable || target.matches('textarea, select, input:not([type=checkbox], [type=radio])'));
 
 /** Runs the shortcut of a key event; true if there is one. */
 export const runShortcut = (editor: Editor, event: KeyboardEvent): boolean => {

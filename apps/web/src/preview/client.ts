@@ -2,7 +2,8 @@
 import type { Patch } from '@kite/core/document/patches';
 import type { Id, Point, Project } from '@kite/core/document/types';
 import type { Matrix } from '@kite/core/geometry/matrix';
-import type { Compare, Onion, PreviewReply, PreviewRequest, SampleReply } from './worker';
+import type { FrameRange } from './frameCache';
+import type { CacheReply, Compare, Onion, PreviewReply, PreviewRequest, SampleReply } from './worker';
 
 export interface DrawWish {
   readonly scene: Id;
@@ -30,10 +31,17 @@ export class Preview {
   private latest: DrawWish | null = null;
   private receive: (reply: PreviewReply) => void = (reply) => reply.bitmap?.close();
 
+  /** Is told which frames need not be drawn again. */
+  onCached: (frames: readonly FrameRange[]) => void = () => undefined;
+
   constructor() {
-    this.worker.onmessage = ({ data }: MessageEvent<PreviewReply | SampleReply>) => {
+    this.worker.onmessage = ({ data }: MessageEvent<PreviewReply | SampleReply | CacheReply>) => {
       if ('sampled' in data) {
         this.sampled.shift()?.(data.sampled);
+        return;
+      }
+      if ('cached' in data) {
+        this.onCached(data.cached);
         return;
       }
       this.busy = false;

@@ -58,7 +58,10 @@ export interface PreviewReply {
   readonly bitmap: ImageBitmap | null;
   readonly problems: readonly Problem[];
   readonly ms: number;
-  /** The frames that need not be drawn again. */
+}
+
+/** The frames that need not be drawn again, whenever they are other ones. */
+export interface CacheReply {
   readonly cached: readonly FrameRange[];
 }
 
@@ -74,10 +77,12 @@ const context = canvas.getContext('2d') as unknown as Context2D;
 let kept: Project | null = null;
 let shown: Project | null = null;
 
+const tell = (cached: readonly FrameRange[]): void => self.postMessage({ cached } satisfies CacheReply);
+
 const draw = (request: Extract<PreviewRequest, { kind: 'draw' }>): PreviewReply => {
   const { id, frame, width, height, view, at } = request;
   const scene = shown?.scenes[request.scene];
-  const nothing = { id, frame, at, bitmap: null, problems: [], ms: 0, cached: [] };
+  const nothing = { id, frame, at, bitmap: null, problems: [], ms: 0 };
   if (!shown || !scene || width < 1 || height < 1) return nothing;
   const start = performance.now();
   const library = materials.library(shown.assets);
@@ -114,8 +119,14 @@ const draw = (request: Extract<PreviewRequest, { kind: 'draw' }>): PreviewReply 
     if (!ready) paint(context, list, target, tools);
   }
   const bitmap = canvas.transferToImageBitmap();
-  if (stamp && !ready) void createImageBitmap(bitmap).then((copy) => cache.put(stamp, frame, copy));
-  return { ...nothing, bitmap, problems: list.problems, ms: performance.now() - start, cached: cache.ranges };
+  if (!stamp) tell([]);
+  else if (!ready) {
+    void createImageBitmap(bitmap).then((copy) => {
+      cache.put(stamp, frame, copy);
+      tell(cache.ranges);
+    });
+  }
+  return { ...nothing, bitmap, problems: list.problems, ms: performance.now() - start };
 };
 
 /** The same list for the same things, so that a frame that comes late is known for what it was drawn from. */

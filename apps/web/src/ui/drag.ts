@@ -17,6 +17,13 @@ interface DragHandlers {
 
 const SLACK = 3;
 
+/** The click that ends a drag is not a click on what lies under it. */
+const swallowClick = (): void => {
+  const swallow = (event: MouseEvent) => event.stopPropagation();
+  window.addEventListener('click', swallow, { capture: true });
+  setTimeout(() => window.removeEventListener('click', swallow, { capture: true }), 0);
+};
+
 /** Follows a pointer from its going down to its coming up; Escape gives up. */
 export const followPointer = (down: ReactPointerEvent | PointerEvent, handlers: DragHandlers): void => {
   const { clientX, clientY, pointerId } = down;
@@ -35,6 +42,7 @@ export const followPointer = (down: ReactPointerEvent | PointerEvent, handlers: 
   const up = (event: PointerEvent) => {
     if (event.pointerId !== pointerId) return;
     stop();
+    if (moved) swallowClick();
     handlers.onEnd?.(at(event), moved);
   };
   const key = (event: KeyboardEvent) => {

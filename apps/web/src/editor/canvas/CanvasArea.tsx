@@ -90,7 +90,7 @@ export const CanvasArea = () => {
     const context = canvas.current?.getContext('bitmaprenderer');
     let times: number[] = [];
     let lastFrame = -1;
-    return editor.preview.listen(({ bitmap, problems: found, frame: drawn, at, id, cached }) => {
+    return editor.preview.listen(({ bitmap, problems: found, frame: drawn, at, id }) => {
       if (bitmap && canvas.current && context) {
         place(canvas.current, at, bitmap);
         context.transferFromImageBitmap(bitmap);
@@ -98,7 +98,6 @@ export const CanvasArea = () => {
         canvas.current.dataset.drawn = String(id);
       }
       editor.catchUp();
-      editor.setCached(cached);
       if (found.length > 0 || editor.state.problems.length > 0) editor.set({ problems: found });
       if (!editor.state.playing) {
         times = [];

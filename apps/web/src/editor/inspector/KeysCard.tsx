@@ -160,12 +160,12 @@ export const KeysCard = () => {
     <Card title="Keyframes" icon={<Waypoints size={ICON} />} aside={`${count} selected`}>
       <div className="grid grid-cols-2 gap-2">
         <label className="flex flex-col gap-0.5 text-sm text-ink-2">
-          {first === last ? 'Frame' : 'First frame'}
+          {first === last ? 'At frame' : 'From frame'}
           <NumberField label="Frame of the keyframes" value={first} min={0} decimals={0} onChange={move} {...timing} />
         </label>
         {first !== last && (
           <label className="flex flex-col gap-0.5 text-sm text-ink-2">
-            Last, in proportion
+            To, in proportion
             <NumberField
               label="Last frame of the keyframes"
               value={last}

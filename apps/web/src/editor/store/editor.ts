@@ -11,7 +11,6 @@ import { toast } from 'sonner';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { Preview } from '../../preview/client';
 import { BrowserMaterials } from '../../preview/materials';
-import type { FrameRange } from '../../preview/frameCache';
 import { Saver } from './saver';
 import { type EditorState, NOTHING, rangeOf, sceneOf, type Selection, stillThere } from './state';
 
@@ -83,6 +82,7 @@ export class Editor {
     readonly store: StoreApi<EditorState>,
     private readonly saver: Saver,
   ) {
+    this.preview.onCached = (cached) => this.set({ cached });
     this.preview.open(this.state.doc);
     // What is drawn over the picture needs the fonts too.
     store.subscribe((now, before) => {
@@ -131,12 +131,6 @@ export class Editor {
   async allSaved(): Promise<void> {
     for (let tries = 0; this.hasUnsent && tries < 40; tries++) await new Promise((r) => setTimeout(r, 100));
     if (this.hasUnsent) throw new Error('The last edits are not on the server yet. Try again when it is back.');
-  }
-
-  setCached(cached: readonly FrameRange[]): void {
-    const now = this.state.cached;
-    const same = cached.length === now.length && cached.every((r, i) => r[0] === now[i]?.[0] && r[1] === now[i]?.[1]);
-    if (!same) this.set({ cached });
   }
 
   get hasUnsent(): boolean {

@@ -144,8 +144,6 @@ export const Timeline = () => {
       onEnd: (_drag, moved) => {
         setSweep(null);
         if (!moved) editor.select({});
-        // The click that ends a sweep is not a click on what lies under it.
-        else window.addEventListener('click', (click) => click.stopPropagation(), { capture: true, once: true });
       },
       onCancel: () => setSweep(null),
     });
