@@ -9,13 +9,13 @@ import { parseArgs } from 'node:util';
 import { defaultSettings, type Mp4Settings } from '@kite/core/delivery/settings';
 import { newDrawing, newItem, newScene } from '@kite/core/document/make';
 import type { Scene } from '@kite/core/document/types';
-import { compileScene } from '@kite/core/scene/compile';
+import { compileScene, NO_LIBRARY } from '@kite/core/scene/compile';
 import { demoProject } from '@kite/demo/project';
 import { frameDrawer } from '@kite/render/frames';
 import { EMPTY_STOCK, materialsFor, NO_MATERIALS } from '@kite/render/materials';
 import { renderScene } from '@kite/render/render';
 import { encodeOnly } from './encode';
-import { drag200, previewRates } from './browser';
+import { drag200, previewRates, ribbons500 } from './browser';
 
 const median = (values: readonly number[]): number =>
   values.toSorted((a, b) => a - b)[Math.floor(values.length / 2)] ?? NaN;
@@ -110,8 +110,8 @@ const measureMemory = async (scene: Scene): Promise<number> => {
   return round(median(resident.slice(-5)) - median(resident.slice(4, 9)), 1);
 };
 
-/** Two hundred layers of a few cards each, all moving. */
-const crowd = (): Scene => {
+/** So many layers of a few cards each, all moving. */
+const crowd = (count: number): Scene => {
   const scene = newScene('crowd', 'Crowd', {
     width: 1920,
     height: 1080,
@@ -119,7 +119,7 @@ const crowd = (): Scene => {
     length: 120,
     background: '#1B1F4B',
   });
-  const layers = Array.from({ length: 200 }, (_, i) => {
+  const layers = Array.from({ length: count }, (_, i) => {
     const layer = newDrawing(
       scene,
       `l${i}`,
@@ -130,7 +130,7 @@ const crowd = (): Scene => {
         newItem('k', 'stroke', { width: 6, color: '#FFB23E' }),
         newItem('r', 'repeater', { copies: 3, position: [12, 8], delay: 2 }),
       ],
-      { position: [60 + (i % 20) * 95, 60 + Math.floor(i / 20) * 105] },
+      { position: [60 + (i % 20) * 95, 60 + Math.floor((i % 200) / 20) * 105] },
     );
     const ease = { kind: 'bezier', x1: 0.4, y1: 0, x2: 0.4, y2: 1 } as const;
     const keys = [
@@ -141,6 +141,17 @@ const crowd = (): Scene => {
     return { ...layer, params: { ...layer.params, rotation: { keys }, scale: { value: [0.35, 0.35] as const } } };
   });
   return { ...scene, layers: Object.fromEntries(layers.map((l) => [l.id, l])), order: layers.map((l) => l.id) };
+};
+
+/** What each frame of a scrub costs to evaluate, in ms: the median of five passes over all frames. */
+const measureScrub = (scene: Scene): number => {
+  const program = compileScene(scene, NO_LIBRARY);
+  const passes = Array.from({ length: 5 }, () => {
+    const start = performance.now();
+    for (let frame = 0; frame < scene.length; frame++) program.at(frame);
+    return (performance.now() - start) / scene.length;
+  });
+  return round(median(passes));
 };
 
 const run = async (): Promise<void> => {
@@ -159,8 +170,11 @@ const run = async (): Promise<void> => {
   console.log({ memoryGrowthMiB });
   const previewFps = await previewRates(demo, folder);
   console.log({ previewFps });
-  const drag = await drag200(crowd(), folder);
+  const drag = await drag200(crowd(200), folder);
   console.log({ dragMs200: drag });
+  const scrub = measureScrub(crowd(200));
+  const ribbons = await ribbons500(crowd(500), folder);
+  console.log({ scrubMs200: scrub, ribbonsMs500: ribbons });
   rmSync(folder, { recursive: true, force: true });
   if (values.json) {
     const pick = (key: keyof SceneFigures) =>
@@ -170,6 +184,8 @@ const run = async (): Promise<void> => {
       evaluateToDraw: pick('evaluateToDraw'),
       renderToBound: pick('renderToBound'),
       dragMs200: drag,
+      scrubMs200: scrub,
+      ribbonsMs500: ribbons,
       previewFps,
       memoryGrowthMiB,
       scenes: perScene,

@@ -65,9 +65,9 @@ test('create, draw, trim, repeat, key, ease, play, undo, reload', async ({ page,
   expect((endOf(doc).keys[0]?.ease as { y1: number }).y1).toBeGreaterThan(0.1);
 
   // Play: frames are drawn and counted.
-  await page.getByRole('button', { name: 'Play' }).click();
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
   await expect(page.getByTestId('drawn-rate')).toHaveText(/drawn \d+\.\d\/s/);
-  await page.getByRole('button', { name: 'Pause' }).click();
+  await page.getByRole('button', { name: 'Pause', exact: true }).click();
 
   // One undo takes back one gesture; redo makes it again.
   const eased = JSON.stringify(endOf(doc));

@@ -436,3 +436,37 @@ test('a move is adjusted on several layers at once, dragged on the canvas, kept,
   expect(named(await sceneOf(page, server), 'Ball').params.position).toEqual({ value: [300, 80] });
   expect((await keysOf(page, server, 'Bell')).length).toBe(2);
 });
+
+test('a routine is played by three layers, one after another; a changed step changes all of them', async ({
+  page,
+  server,
+}) => {
+  const three = [60, 120, 180].map((y, i) => discLayer(`d${i}`, `Lamp ${i + 1}`, [60, y]));
+  await openMade(page, server, 'Routine', three);
+  await goToFrame(page, 10);
+  await page.keyboard.press('Control+a');
+  await page.getByRole('button', { name: 'Moves', exact: true }).click();
+  await page.getByRole('button', { name: 'Routine for the selected' }).click();
+  const card = page.getByLabel('Routine', { exact: true });
+  await expect(card).toContainText('3 layers, 24 frames');
+  await setNumber(page, 'Each later by of the routine', '6');
+  expect(await framesOf(page, server, 'Lamp 3')).toEqual([22, 34]);
+  const second = card.getByLabel('Step 2');
+  await second.getByLabel('What the step does').selectOption('colour');
+  await second.getByLabel('Gap before the step').fill('-6');
+  await page.keyboard.press('Enter');
+  await card.getByLabel('Step 1').getByLabel('Move by x').fill('40');
+  await page.keyboard.press('Enter');
+  const scene = await sceneOf(page, server);
+  for (const [i, layer] of inOrder(scene).entries()) {
+    expect((layer.params.position as KeyedProperty).keys.map((k) => [k.frame, (k.value as Point)[0]])).toEqual([
+      [10 + 6 * i, 60],
+      [22 + 6 * i, 100],
+    ]);
+    const fill = Object.values(named(scene, layer.name).items).find((item) => item.kind === 'fill');
+    expect((fill?.params.color as KeyedProperty).keys.map((k) => k.frame)).toEqual([16 + 6 * i, 28 + 6 * i]);
+    expect(layer.params.scale).toEqual({ value: [1, 1] });
+  }
+  await card.getByRole('button', { name: 'Take the routine and its keyframes away' }).click();
+  expect(named(await sceneOf(page, server), 'Lamp 2').params.position).toEqual({ value: [60, 120] });
+});

@@ -3,6 +3,10 @@ import type { Edit } from '@kite/core/document/patches';
 import type { Id, Point } from '@kite/core/document/types';
 import { adjustableMoves, applyMove, type AwayOf, changeMove, type MoveChange } from '@kite/core/edits/moves';
 import { farFrame, restOf } from '@kite/core/moves/write';
+import { uniqueName } from '@kite/core/document/make';
+import { addRoutine } from '@kite/core/edits/routines';
+import { SOFT } from '@kite/core/motion/eases/table';
+import type { RoutineStep, StepKind, StepValues } from '@kite/core/moves/routine';
 import type { Move } from '@kite/core/moves/types';
 import { distanceOut } from '@kite/core/scene/bounds';
 import { toast } from 'sonner';
@@ -21,11 +25,8 @@ export const awayFrom =
 /** Gives a move to the selected layers. */
 export const giveMove = (editor: Editor, move: Move): void => {
   const { scene } = editor;
-  const ids = scene.order.filter((id) => editor.state.selection.layers.includes(id) && !scene.layers[id]?.locked);
-  if (ids.length === 0) {
-    toast.info('Select the layers that are to move, in the list or on the canvas.');
-    return;
-  }
+  const ids = freeLayers(editor);
+  if (ids.length === 0) return;
   editor.edit(applyMove(scene.id, ids, makeId(), move, editor.state.frame, awayFrom(editor)));
   editor.setOpened(ids, true);
   editor.select({ layers: ids });
@@ -54,4 +55,40 @@ export const moveBead = (editor: Editor, layerId: Id, frame: number): ((to: Poin
     };
   }
   return null;
+};
+
+const FIRST_VALUES: StepValues = { move: [100, 0], grow: 1.5, turn: 90, fade: 0, colour: '#2EC4B6', trim: 0 };
+
+export const newStep = (kind: StepKind): RoutineStep => ({
+  kind,
+  value: FIRST_VALUES[kind],
+  frames: 12,
+  gap: 0,
+  ease: SOFT,
+});
+
+/** A routine for the selected layers, from the playhead on. */
+export const newRoutine = (editor: Editor): void => {
+  const { scene } = editor;
+  const players = freeLayers(editor);
+  if (players.length === 0) return;
+  const name = uniqueName(
+    'Routine',
+    scene.routines.map((r) => r.name),
+  );
+  const steps = [newStep('move'), newStep('grow')];
+  const { frame } = editor.state;
+  editor.edit(
+    addRoutine(scene.id, { id: makeId(), name, steps, start: frame, stagger: 4, rounds: 1, pingpong: false, players }),
+  );
+  editor.setOpened(players, true);
+  editor.select({ layers: players });
+};
+
+/** The selected layers that are not locked; says so where there are none. */
+const freeLayers = (editor: Editor): Id[] => {
+  const { scene } = editor;
+  const ids = scene.order.filter((id) => editor.state.selection.layers.includes(id) && !scene.layers[id]?.locked);
+  if (ids.length === 0) toast.info('Select the layers that are to move, in the list or on the canvas.');
+  return ids;
 };

@@ -171,6 +171,7 @@ describe('versions', () => {
     delete old.eases;
     delete s.guides;
     delete s.markers;
+    delete s.routines;
     delete old.moves;
     for (const l of Object.values(layers)) for (const key of ['tucked', 'knobs', 'panel', 'moves']) delete l[key];
     expect(checkProject(upgraded({ ...old, version: 1 }))).toEqual(

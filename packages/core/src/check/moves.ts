@@ -1,8 +1,24 @@
-/** What moves must be. */
+/** What moves and routines must be. */
 import * as yup from 'yup';
 import { FAR } from '../document/params';
+import { STEP_KINDS, type StepKind } from '../moves/routine';
 import { EMPHASES } from '../moves/types';
-import { between, flag, idRule, isObject, LIMITS, nameRule, object, oneOf, type Rule, whole } from './rules';
+import {
+  between,
+  colorRule,
+  flag,
+  idRule,
+  ids,
+  isObject,
+  isPoint,
+  LIMITS,
+  nameRule,
+  object,
+  oneOf,
+  type Rule,
+  rule,
+  whole,
+} from './rules';
 import { easeRule } from './values';
 
 const ease = easeRule as unknown as Rule;
@@ -41,3 +57,40 @@ export const movesRule = list(
 
 /** The moves kept with a project. */
 export const savedMovesRule = list(object({ id: idRule, move: moveRule }), LIMITS.moves);
+
+/** What the value of each kind of step must be. */
+const STEP_VALUES: { readonly [K in StepKind]: Rule } = {
+  move: rule(`two numbers within ${FAR}`, (v) => isPoint(v, FAR)),
+  grow: between(-1_000, 1_000),
+  turn: between(-FAR, FAR),
+  fade: between(0, 1),
+  colour: colorRule,
+  trim: between(0, 1),
+};
+
+const stepRule = yup.lazy((value: unknown) => {
+  const kind = isObject(value) ? value.kind : undefined;
+  const known = STEP_KINDS.find((k) => k === kind);
+  return object({
+    kind: oneOf(STEP_KINDS),
+    value: known ? STEP_VALUES[known] : rule('a value', () => true),
+    frames: whole(1, 100_000),
+    gap: whole(-100_000, 100_000),
+    ease,
+  });
+}) as unknown as Rule;
+
+/** The routines of a scene. */
+export const routinesRule = list(
+  object({
+    id: idRule,
+    name: nameRule,
+    steps: list(stepRule, LIMITS.moves),
+    start: frame,
+    stagger: whole(-LIMITS.length, LIMITS.length),
+    rounds: whole(1, 1_000),
+    pingpong: flag,
+    players: ids(LIMITS.layers),
+  }),
+  LIMITS.moves,
+);

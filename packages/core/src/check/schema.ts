@@ -27,7 +27,7 @@ import {
   rule,
   whole,
 } from './rules';
-import { movesRule, savedMovesRule } from './moves';
+import { movesRule, routinesRule, savedMovesRule } from './moves';
 import { easeRule, propertiesRule } from './values';
 
 const itemRule = (value: unknown): Rule => {
@@ -164,6 +164,7 @@ export const sceneRule = object({
     .strict()
     .max(LIMITS.markers)
     .required() as unknown as Rule,
+  routines: routinesRule,
 });
 
 const assetFields = {

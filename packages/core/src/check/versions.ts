@@ -24,13 +24,14 @@ const withAssets: Upgrade = (document) => ({
   })),
 });
 
-/** Markers and moves came with format 3. */
+/** Markers, moves and routines came with format 3. */
 const withMoves: Upgrade = (document) => ({
   ...document,
   moves: [],
   scenes: each(document.scenes, (scene) => ({
     ...scene,
     markers: [],
+    routines: [],
     layers: each(scene.layers, (layer) => ({ ...layer, moves: [] })),
   })),
 });

@@ -49,6 +49,7 @@ export const newScene = (id: Id, name: string, size: SceneSize): Scene => ({
   poster: Math.floor(size.length / 2),
   guides: { x: [], y: [] },
   markers: [],
+  routines: [],
 });
 
 export const newProject = (id: Id, name: string, scenes: readonly Scene[]): Project => ({

@@ -5,6 +5,7 @@
  * Units: pixels, degrees (clockwise, never wrapped), frames, fractions 0..1 for percentages.
  * y points down. Colours are sRGB hex, `#RRGGBB` or `#RRGGBBAA`.
  */
+import type { Routine } from '../moves/routine';
 import type { AppliedMove, SavedMove } from '../moves/types';
 
 export type Id = string;
@@ -289,6 +290,7 @@ export interface Scene {
   readonly guides: { readonly x: readonly number[]; readonly y: readonly number[] };
   /** In rising order of frame. */
   readonly markers: readonly Marker[];
+  readonly routines: readonly Routine[];
 }
 
 /** A named frame of a scene. */

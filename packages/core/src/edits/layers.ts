@@ -31,6 +31,7 @@ export const removeLayers = (sceneId: Id, ids: readonly Id[]): Edit => ({
     }
     scene.order = scene.order.filter((id) => !gone.has(id));
     for (const layer of Object.values(scene.layers)) if (gone.has(layer.parent ?? '')) layer.parent = null;
+    for (const routine of scene.routines) routine.players = routine.players.filter((id) => !gone.has(id));
   },
 });
 

@@ -1,8 +1,11 @@
 import { forgetMove } from '@kite/core/edits/moves';
 import { READY_MOVES } from '@kite/core/moves/ready';
 import type { Move } from '@kite/core/moves/types';
-import { giveMove } from '../moves';
+import { Button } from '../../ui/Button';
+import { giveMove, newRoutine } from '../moves';
 import { useEditor, useSlice } from '../store/context';
+import { sceneOf } from '../store/state';
+import { ListOrdered } from 'lucide-react';
 import { DrawerFrame } from './DrawerFrame';
 import { MoveTile } from './MoveTile';
 
@@ -16,7 +19,11 @@ const KINDS: readonly { readonly kind: Move['kind']; readonly label: string }[] 
 /** Ready moves, and those of the project: a press gives one to the selected layers. */
 export const MovesDrawer = () => {
   const editor = useEditor();
-  const { saved, count } = useSlice((s) => ({ saved: s.doc.moves, count: s.selection.layers.length }));
+  const { saved, count, routines } = useSlice((s) => ({
+    saved: s.doc.moves,
+    count: s.selection.layers.length,
+    routines: sceneOf(s).routines,
+  }));
   return (
     <DrawerFrame title="Moves">
       <p className="mb-2 text-ink-2">
@@ -49,6 +56,31 @@ export const MovesDrawer = () => {
           </div>
         </section>
       ))}
+      <section aria-label="Routines">
+        <h3 className="mb-1 text-sm text-ink-2">Routines</h3>
+        <p className="mb-1.5 text-ink-2">
+          Steps that several layers go through, at once or one after another; changing a step changes all of them.
+        </p>
+        <Button icon={<ListOrdered size={14} />} disabled={count === 0} onClick={() => newRoutine(editor)}>
+          Routine for the selected
+        </Button>
+        {routines.length > 0 && (
+          <ul className="mt-2 flex flex-col gap-0.5">
+            {routines.map(({ id, name, players }) => (
+              <li key={id}>
+                <button
+                  type="button"
+                  className="flex w-full justify-between rounded-sm px-1.5 py-1 text-left hover:bg-paper-2"
+                  onClick={() => editor.select({ layers: players })}
+                >
+                  <span className="truncate">{name}</span>
+                  <span className="tabular text-ink-2">{players.length} layers</span>
+                </button>
+              </li>
+            ))}
+          </ul>
+        )}
+      </section>
     </DrawerFrame>
   );
 };

@@ -8,6 +8,7 @@ import { MoveCard } from './MoveCard';
 import { PictureCard } from './PictureCard';
 import { PlaceCard } from './PlaceCard';
 import { RecipeCard } from './RecipeCard';
+import { RoutineCard } from './RoutineCard';
 import { SceneCard } from './SceneCard';
 import { StaggerCard } from './StaggerCard';
 import { TimeCard } from './TimeCard';
@@ -28,6 +29,11 @@ export const Inspector = () => {
       {moves.map(({ applied, layers: on }) => (
         <MoveCard key={applied.id} applied={applied} layers={on} />
       ))}
+      {scene.routines
+        .filter((r) => r.players.some((id) => selection.layers.includes(id)))
+        .map((routine) => (
+          <RoutineCard key={routine.id} routine={routine} selected={selection.layers} />
+        ))}
       {layers.length > 0 && <PlaceCard key={`place-${layers.map((l) => l.id).join()}`} layers={layers} />}
       {layers.length > 0 && (
         <StaggerCard key={`stagger-${layers.map((l) => l.id).join()}`} ids={layers.map((l) => l.id)} />

@@ -1,0 +1,126 @@
+import { describe, expect, it } from 'vitest';
+import { checkProject } from '../check/project';
+import { newDrawing, newItem, newProject, newScene } from '../document/make';
+import { applyEdit, type Edit } from '../document/patches';
+import type { DrawingLayer, Ease, KeyedProperty, Project, Scene } from '../document/types';
+import type { Routine, RoutineStep } from '../moves/routine';
+import { changeKey } from './keys';
+import { addLayers, removeLayers } from './layers';
+import { addRoutine, removeRoutine, setRoutine } from './routines';
+
+const size = { width: 400, height: 300, rate: { num: 25, den: 1 }, length: 200, background: '#10132E' } as const;
+const first = newScene('s', 'One', size);
+const stop = (id: string) =>
+  newDrawing(
+    first,
+    id,
+    id,
+    [newItem(`${id}-e`, 'ellipse'), newItem(`${id}-t`, 'trim'), newItem(`${id}-f`, 'fill', { color: '#FFB23E' })],
+    { position: [100, 150] },
+  );
+const base = applyEdit(newProject('p', 'Project', [first]), addLayers('s', [stop('a'), stop('b'), stop('c')])).doc;
+const ease: Ease = { kind: 'bezier', x1: 0.6, y1: 0, x2: 0.9, y2: 0.8 };
+const steps: readonly RoutineStep[] = [
+  { kind: 'move', value: [60, 0], frames: 10, gap: 0, ease },
+  { kind: 'grow', value: 1.5, frames: 8, gap: -4, ease },
+  { kind: 'colour', value: '#2EC4B6', frames: 6, gap: 2, ease },
+];
+const routine: Routine = {
+  id: 'r',
+  name: 'Leave the stop',
+  steps,
+  start: 5,
+  stagger: 3,
+  rounds: 1,
+  pingpong: false,
+  players: ['a', 'b'],
+};
+const done = (doc: Project, ...edits: Edit[]): Project => {
+  const next = edits.reduce((now, edit) => applyEdit(now, edit).doc, doc);
+  checkProject(JSON.parse(JSON.stringify(next)));
+  return next;
+};
+const layerOf = (doc: Project, id: string) => (doc.scenes.s as Scene).layers[id] as DrawingLayer;
+const keys = (doc: Project, id: string, key: string) =>
+  (layerOf(doc, id).params[key] as KeyedProperty | undefined)?.keys?.map((k) => [k.frame, k.value]);
+const color = (doc: Project, id: string) => layerOf(doc, id).items[`${id}-f`]?.params.color;
+const played = done(base, addRoutine('s', routine));
+
+describe('a routine', () => {
+  it('goes through its steps on each layer, one after another, overlapping where they are told to', () => {
+    expect(keys(played, 'a', 'position')).toEqual([
+      [5, [100, 150]],
+      [15, [160, 150]],
+    ]);
+    expect(keys(played, 'a', 'scale')).toEqual([
+      [11, [1, 1]],
+      [19, [1.5, 1.5]],
+    ]);
+    expect(keys(played, 'b', 'position')?.map(([f]) => f)).toEqual([8, 18]);
+    expect((color(played, 'b') as KeyedProperty).keys.map((k) => [k.frame, k.value])).toEqual([
+      [24, '#FFB23E'],
+      [30, '#2EC4B6'],
+    ]);
+  });
+  it('changes on all its layers when a step changes', () => {
+    const next = done(played, setRoutine('s', 'r', { steps: [{ ...steps[0]!, value: [0, -40], frames: 4 }] }));
+    for (const [id, start] of [
+      ['a', 5],
+      ['b', 8],
+    ] as const) {
+      expect(keys(next, id, 'position')).toEqual([
+        [start, [100, 150]],
+        [start + 4, [100, 110]],
+      ]);
+      expect(layerOf(next, id).params.scale).toEqual({ value: [1, 1] });
+      expect(color(next, id)).toEqual({ value: '#FFB23E' });
+    }
+  });
+  it('is gone through again, further on, or there and back', () => {
+    const move = { steps: [steps[0]!], rounds: 3 };
+    expect(keys(done(played, setRoutine('s', 'r', move)), 'a', 'position')?.map(([, v]) => v)).toEqual([
+      [100, 150],
+      [160, 150],
+      [220, 150],
+      [280, 150],
+    ]);
+    const back = done(played, setRoutine('s', 'r', { ...move, rounds: 2, pingpong: true }));
+    expect(keys(back, 'a', 'position')).toEqual([
+      [5, [100, 150]],
+      [15, [160, 150]],
+      [25, [100, 150]],
+    ]);
+    // The way back is the way there, backwards.
+    const eases = (layerOf(back, 'a').params.position as KeyedProperty).keys.map((k) => k.ease);
+    expect(eases[1]).toMatchObject({
+      kind: 'bezier',
+      x1: expect.closeTo(0.1),
+      y1: expect.closeTo(0.2),
+      x2: 0.4,
+      y2: 1,
+    });
+  });
+  it('takes layers in and lets them go', () => {
+    const more = done(played, setRoutine('s', 'r', { players: ['a', 'b', 'c'] }));
+    expect(keys(more, 'c', 'position')?.[0]).toEqual([11, [100, 150]]);
+    const less = done(more, setRoutine('s', 'r', { players: ['b', 'c'] }));
+    expect(layerOf(less, 'a').params.position).toEqual({ value: [100, 150] });
+    expect(keys(less, 'b', 'position')?.[0]).toEqual([5, [100, 150]]);
+    expect(done(more, removeLayers('s', ['b'])).scenes.s?.routines[0]?.players).toEqual(['a', 'c']);
+  });
+  it('leaves a layer that was edited by hand as it is, from then on', () => {
+    const edited = done(played, changeKey({ scene: 's', layer: 'a', key: 'position' }, 15, { value: [0, 0] }));
+    const next = done(edited, setRoutine('s', 'r', { start: 20 }));
+    expect(keys(next, 'a', 'position')).toEqual(keys(edited, 'a', 'position'));
+    expect(next.scenes.s?.routines[0]?.players).toEqual(['b']);
+    expect(keys(next, 'b', 'position')?.[0]?.[0]).toBe(20);
+  });
+  it('is taken away without a trace', () => {
+    const back = done(played, removeRoutine('s', 'r'));
+    for (const id of ['a', 'b']) {
+      expect(layerOf(back, id).params.position).toEqual({ value: [100, 150] });
+      expect(color(back, id)).toEqual({ value: '#FFB23E' });
+    }
+    expect(back.scenes.s?.routines).toEqual([]);
+  });
+});

@@ -1,0 +1,210 @@
+/** Routines: steps that several layers go through, at once or one after another, as plain keyframes. */
+import type { Color, Ease, Id, Keyframe, Layer, Point, Property, PropertyRef, Value } from '../document/types';
+import { isKeyed } from '../document/types';
+import { paramIn, propertyIn } from '../edits/find';
+import { refKey } from '../edits/properties';
+import { reversedEase } from '../motion/eases/reversed';
+import { samplerOf } from '../motion/sampler';
+
+/** What each kind of step takes for its value. */
+export interface StepValues {
+  /** Pixels of the layer's parent. */
+  move: Point;
+  /** Share of the size at rest. */
+  grow: number;
+  /** Degrees. */
+  turn: number;
+  /** Share of the opacity at rest, 0..1. */
+  fade: number;
+  colour: Color;
+  /** Share of the outlines that is left, 0..1. */
+  trim: number;
+}
+export const STEP_KINDS = ['move', 'grow', 'turn', 'fade', 'colour', 'trim'] as const;
+export type StepKind = (typeof STEP_KINDS)[number];
+
+export interface RoutineStep<K extends StepKind = StepKind> {
+  readonly kind: K;
+  readonly value: StepValues[K];
+  readonly frames: number;
+  /** Frames after the step before has ended; fewer than none overlap it. */
+  readonly gap: number;
+  readonly ease: Ease;
+}
+
+export interface Routine {
+  readonly id: Id;
+  readonly name: string;
+  readonly steps: readonly RoutineStep[];
+  /** The frame at which the first player begins. */
+  readonly start: number;
+  /** Frames from one player's beginning to the next one's. */
+  readonly stagger: number;
+  /** How often the steps are gone through. */
+  readonly rounds: number;
+  /** Whether every second round goes backwards. */
+  readonly pingpong: boolean;
+  /** The layers that play it, in the order in which they begin. */
+  readonly players: readonly Id[];
+}
+
+/** Where a step writes on a layer; null where the layer has nothing for it. */
+export const targetOf = (kind: StepKind, scene: Id, layer: Layer): PropertyRef | null => {
+  const ref = { scene, layer: layer.id };
+  const card = (wanted: string): Id | undefined =>
+    layer.kind === 'drawing' ? Object.values(layer.items).find((i) => i.kind === wanted && i.on)?.id : undefined;
+  const on = (item: Id | undefined, key: string) => (item === undefined ? null : { ...ref, item, key });
+  switch (kind) {
+    case 'move':
+      return { ...ref, key: 'position' };
+    case 'grow':
+      return { ...ref, key: 'scale' };
+    case 'turn':
+      return { ...ref, key: 'rotation' };
+    case 'fade':
+      return { ...ref, key: 'opacity' };
+    case 'colour':
+      return on(card('fill') ?? card('stroke'), 'color');
+    case 'trim':
+      return on(card('trim'), 'end');
+  }
+};
+
+const tidy = (n: number) => Math.round(n * 1e4) / 1e4 + 0;
+
+/** The value that a property has after a step, from the one it has and the one at rest. */
+const after = ({ kind, value }: RoutineStep, now: Value, rest: Value): Value => {
+  switch (kind) {
+    case 'move': {
+      const [[x, y], [dx, dy]] = [now as Point, value as Point];
+      return [tidy(x + dx), tidy(y + dy)];
+    }
+    case 'grow':
+      return (rest as Point).map((s) => tidy(s * (value as number))) as unknown as Point;
+    case 'turn':
+      return tidy((now as number) + (value as number));
+    case 'fade':
+      return tidy((rest as number) * (value as number));
+    case 'colour':
+    case 'trim':
+      return value;
+  }
+};
+
+/** A step as one player goes through it in one round. */
+interface Stretch {
+  readonly step: RoutineStep;
+  readonly from: number;
+  readonly to: number;
+  readonly back: boolean;
+}
+
+/** How many frames one round takes. */
+export const roundLength = (steps: readonly RoutineStep[]): number => {
+  let end = 0;
+  let last = 0;
+  for (const step of steps) {
+    last = Math.max(0, end + step.gap) + step.frames;
+    end = last;
+  }
+  return Math.max(1, end, last);
+};
+
+const stretchesOf = ({ steps, rounds, pingpong }: Routine, start: number): Stretch[] => {
+  const length = roundLength(steps);
+  const round: Omit<Stretch, 'back'>[] = [];
+  let end = 0;
+  for (const step of steps) {
+    const from = Math.max(0, end + step.gap);
+    end = from + step.frames;
+    round.push({ step, from, to: end });
+  }
+  return Array.from({ length: Math.max(1, rounds) }, (_, n) => {
+    const at = start + n * length;
+    const back = pingpong && n % 2 === 1;
+    const stretches = round.map(({ step, from, to }) =>
+      back
+        ? { step, from: at + length - to, to: at + length - from, back }
+        : { step, from: at + from, to: at + to, back },
+    );
+    return back ? stretches.reverse() : stretches;
+  }).flat();
+};
+
+export interface WrittenCurve {
+  readonly ref: PropertyRef;
+  readonly keys: readonly Keyframe[];
+}
+
+/** The keyframes of one player, which begins at a frame and rests as `rest` says of each property. */
+export const playedBy = (
+  routine: Routine,
+  layer: Layer,
+  scene: Id,
+  start: number,
+  rest: (ref: PropertyRef) => Value,
+): WrittenCurve[] => {
+  const curves = new Map<
+    string,
+    { ref: PropertyRef; now: Value; keys: Map<number, Keyframe>; past: Value[]; free: number }
+  >();
+  for (const { step, from, to, back } of stretchesOf(routine, start)) {
+    const ref = targetOf(step.kind, scene, layer);
+    if (!ref) continue;
+    const at = refKey(ref);
+    const own = rest(ref);
+    const curve = curves.get(at) ?? { ref, now: own, keys: new Map<number, Keyframe>(), past: [], free: from };
+    curves.set(at, curve);
+    // Of one property two steps are never under way at once: the later one waits.
+    const begin = Math.max(from, curve.free);
+    const end = Math.max(begin + 1, to);
+    let next: Value;
+    if (back) next = curve.past.pop() ?? own;
+    else {
+      curve.past.push(curve.now);
+      next = after(step, curve.now, own);
+    }
+    curve.keys.set(begin, { frame: begin, value: curve.now, ease: back ? reversedEase(step.ease) : step.ease });
+    curve.keys.set(end, { frame: end, value: next, ease: { kind: 'linear' } });
+    curve.now = next;
+    curve.free = end;
+  }
+  return [...curves.values()].map(({ ref, keys }) => ({
+    ref,
+    keys: [...keys.values()].sort((a, b) => a.frame - b.frame),
+  }));
+};
+
+export const startOf = (routine: Routine, layer: Id): number =>
+  routine.start + Math.max(0, routine.players.indexOf(layer)) * routine.stagger;
+
+/** A value at rest, read at the frame at which the player begins. */
+export const restAt =
+  (layer: Layer, frame: number) =>
+  (ref: PropertyRef): Value => {
+    const param = paramIn(layer, ref);
+    return param ? samplerOf(param, propertyIn(layer, ref)).at(frame) : 0;
+  };
+
+const same = (a: Value, b: Value): boolean => {
+  if (typeof a === 'number' && typeof b === 'number') return Math.abs(a - b) < 0.01;
+  if (Array.isArray(a) && Array.isArray(b)) return a.every((x, i) => Math.abs((x as number) - (b[i] as number)) < 0.01);
+  return a === b;
+};
+
+/** Whether a player has its keyframes as the routine wrote them. */
+export const playsUntouched = (routine: Routine, layer: Layer, scene: Id): boolean => {
+  const start = startOf(routine, layer.id);
+  return playedBy(routine, layer, scene, start, restAt(layer, start)).every(({ ref, keys }) => {
+    const property: Property | undefined = propertyIn(layer, ref);
+    return (
+      isKeyed(property) &&
+      keys.every((key) => {
+        const found = property.keys.find((k) => k.frame === key.frame);
+        return (
+          found !== undefined && same(found.value, key.value) && JSON.stringify(found.ease) === JSON.stringify(key.ease)
+        );
+      })
+    );
+  });
+};
