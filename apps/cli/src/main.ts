@@ -6,6 +6,7 @@ import { parseArgs } from 'node:util';
 import { Invalid } from '@kite/core/check/problem';
 import { checkSettings } from '@kite/core/check/settings';
 import { defaultSettings, FORMATS, type Format, isStill } from '@kite/core/delivery/settings';
+import { wholeScene } from '@kite/core/document/nest';
 import type { Project, Scene } from '@kite/core/document/types';
 import { type Archive, readArchive, writeArchive } from '@kite/core/interchange/archive';
 import { compileScene } from '@kite/core/scene/compile';
@@ -66,7 +67,7 @@ const sceneNamed = (project: Project, name: string): Scene => {
   const scene = scenes.find((s) => s.name === name) ?? scenes.find((s) => s.id === name);
   if (!scene)
     throw new Usage(`--scene: there is no "${name}"; the scenes are ${scenes.map((s) => `"${s.name}"`).join(', ')}`);
-  return scene;
+  return wholeScene(scene, project.scenes);
 };
 
 /** The archive's files, where a render can read them. */
@@ -111,7 +112,7 @@ const render = async (archive: Archive, options: Options, format: string): Promi
 const check = async ({ project }: Archive): Promise<void> => {
   let problems = 0;
   for (const id of project.order) {
-    const scene = project.scenes[id] as Scene;
+    const scene = wholeScene(project.scenes[id] as Scene, project.scenes);
     console.log(
       `${scene.name}: ${scene.width} × ${scene.height}, ${rateLabel(scene.rate)} fps, ${scene.length} frames, ${scene.order.length} layers`,
     );

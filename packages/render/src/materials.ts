@@ -6,6 +6,7 @@ import { pictureKey } from '@kite/core/picture/key';
 import { NO_PICTURES, type Pictures } from '@kite/core/paint/canvas';
 import { type Library, NO_LIBRARY } from '@kite/core/scene/compile';
 import { FontShelf } from '@kite/core/type/shelf';
+import { allLayers } from '@kite/core/document/nest';
 import { fontsOfScene } from '@kite/core/type/wanted';
 import { type Canvas, createCanvas, type Image, loadImage } from '@napi-rs/canvas';
 import { applicationFont } from './fonts';
@@ -25,7 +26,7 @@ export const NO_MATERIALS: Materials = { library: NO_LIBRARY, pictures: NO_PICTU
 
 /** The assets that a scene shows or sets its text in. */
 export const stockFor = (scene: Scene, assets: Assets, pathOf: (sha: string) => string): Stock => {
-  const shown = new Set(Object.values(scene.layers).map((l) => (l.kind === 'picture' ? l.asset : null)));
+  const shown = new Set(allLayers(scene).map((l) => (l.kind === 'picture' ? l.asset : null)));
   const families = new Set(fontsOfScene(scene).map((f) => f.family));
   const used = Object.values(assets).filter((a) => (a.kind === 'picture' ? shown.has(a.id) : families.has(a.family)));
   return {
@@ -52,7 +53,7 @@ export const materialsFor = async (scene: Scene, { assets, files }: Stock): Prom
   );
   await shelf.fetch(fontsOfScene(scene), assets);
   const images = new Map<string, Image>();
-  const layers = Object.values(scene.layers).filter((l) => l.kind === 'picture');
+  const layers = allLayers(scene).filter((l) => l.kind === 'picture');
   for (const { asset: id } of layers) {
     const asset = assets[id];
     if (asset?.kind !== 'picture' || images.has(asset.sha)) continue;

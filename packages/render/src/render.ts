@@ -2,6 +2,7 @@
 import { rename, rm, stat } from 'node:fs/promises';
 import { isStill, planRender, type RenderPlan, type RenderSettings } from '@kite/core/delivery/settings';
 import type { Scene } from '@kite/core/document/types';
+import { allLayers } from '@kite/core/document/nest';
 import { compileScene } from '@kite/core/scene/compile';
 import { framesPerSecond } from '@kite/core/time/rate';
 import { drawFrames } from './drawPool';
@@ -48,7 +49,7 @@ const problemNotes = async (scene: Scene, stock: Stock, plan: RenderPlan): Promi
   const texts = program
     .at(frame)
     .problems.map((p) => `Layer "${scene.layers[p.layer]?.name ?? p.layer}" ${p.message}.`);
-  const unread = Object.values(scene.layers).filter((layer) => {
+  const unread = allLayers(scene).filter((layer) => {
     const asset = layer.kind === 'picture' ? stock.assets[layer.asset] : undefined;
     return asset?.kind === 'picture' && pictures.get(asset, null) === null;
   });

@@ -6,6 +6,7 @@ import { fits } from '@kite/core/check/project';
 import { Invalid } from '@kite/core/check/problem';
 import { object, rule } from '@kite/core/check/rules';
 import { FORMATS, planRender, type RenderPlan } from '@kite/core/delivery/settings';
+import { wholeScene } from '@kite/core/document/nest';
 import type { Scene } from '@kite/core/document/types';
 import { stockFor } from '@kite/render/materials';
 import type { FastifyInstance, FastifyReply } from 'fastify';
@@ -85,8 +86,10 @@ export const renderRoutes = (app: FastifyInstance, { projects, renders, queue, f
     const asked = request.body as { project: string; scene: string; settings: unknown };
     const settings = checkSettings(asked.settings);
     const { document } = await projects.head(asked.project);
-    const scene = document.scenes[asked.scene];
-    if (!scene) throw new Refused('not_found', 'This scene is not in the project.');
+    const own = document.scenes[asked.scene];
+    if (!own) throw new Refused('not_found', 'This scene is not in the project.');
+    // A render goes on with what there was when it was asked for, nested scenes too.
+    const scene = wholeScene(own, document.scenes);
     const { assets } = stockFor(scene, document.assets, (sha) => files.pathOf(sha));
     const total = planOf(scene, settings).frames.length;
     const row = await renders.create({

@@ -6,6 +6,7 @@ import { addLayers, copiesOf, layersOf, moveLayers, removeLayers } from '@kite/c
 import { slideLayers } from '@kite/core/edits/timing';
 import { removeKeys } from '@kite/core/edits/keys';
 import { fontsOf } from '@kite/core/type/wanted';
+import { wouldRecurse } from '@kite/core/edits/nests';
 import { toast } from 'sonner';
 import { copySelectedKeys, pasteCopiedKeys } from './keying';
 import { type Editor, makeId } from './store/editor';
@@ -36,7 +37,15 @@ const insertCopies = (editor: Editor, layers: readonly Layer[], label: string, a
   const here = Object.values(editor.state.doc.assets);
   const instead = new Map(assets.map((a) => [a.id, here.find((own) => own.sha === a.sha)?.id ?? a.id]));
   const fresh = assets.filter((a) => instead.get(a.id) === a.id && !editor.state.doc.assets[a.id]);
-  const copies = copiesOf(layers, makeId).map((layer) =>
+  // A nest needs its scene, and must not play the scene that it comes into.
+  const { doc } = editor.state;
+  const fits = (l: Layer) => l.kind !== 'nest' || (doc.scenes[l.scene] && !wouldRecurse(doc, l.scene, scene.id));
+  const left = layers.filter((l) => !fits(l));
+  if (left.length > 0)
+    toast.info(
+      `Left out: ${left.map((l) => `“${l.name}”`).join(', ')}. The scene it plays is not here, or would play itself.`,
+    );
+  const copies = copiesOf(layers.filter(fits), makeId).map((layer) =>
     layer.kind === 'picture' ? { ...layer, asset: instead.get(layer.asset) ?? layer.asset } : layer,
   );
   // A parent that was not copied along, and is not in this scene, is left behind.

@@ -3,6 +3,7 @@ import type { Assets, CutOut, PictureAsset, Scene } from '@kite/core/document/ty
 import type { Pictures } from '@kite/core/paint/canvas';
 import { cutPixels } from '@kite/core/picture/cut';
 import { pictureKey } from '@kite/core/picture/key';
+import { allLayers } from '@kite/core/document/nest';
 import type { Library } from '@kite/core/scene/compile';
 import { type FontFile, FontShelf } from '@kite/core/type/shelf';
 import { fontsOfScene } from '@kite/core/type/wanted';
@@ -58,7 +59,7 @@ class PictureShelf {
 
   /** Resolves when the pictures that a scene shows are here, or have failed; null where there is nothing to wait for. */
   ready(scene: Scene, assets: Assets): Promise<unknown> | null {
-    const waiting = Object.values(scene.layers).flatMap((layer) => {
+    const waiting = allLayers(scene).flatMap((layer) => {
       const asset = layer.kind === 'picture' ? assets[layer.asset] : undefined;
       return asset?.kind === 'picture' && !this.images.has(asset.sha) ? [this.fetch(asset.sha)] : [];
     });

@@ -1,6 +1,7 @@
 /** Evaluates and draws frames away from the page. Keeps its own document, changed by the same patches. */
 import { applyPatches, type Patch } from '@kite/core/document/patches';
-import type { Id, Point, Project } from '@kite/core/document/types';
+import { wholeScene } from '@kite/core/document/nest';
+import type { Id, Point, Project, Scene } from '@kite/core/document/types';
 import type { Matrix } from '@kite/core/geometry/matrix';
 import { paint, type Tools } from '@kite/core/paint/canvas';
 import { type Context2D, SurfacePool } from '@kite/core/paint/surface';
@@ -77,11 +78,17 @@ const context = canvas.getContext('2d') as unknown as Context2D;
 let kept: Project | null = null;
 let shown: Project | null = null;
 
+/** A scene with those that it nests. */
+const sceneIn = (doc: Project | null, id: Id): Scene | null => {
+  const scene = doc?.scenes[id];
+  return doc && scene ? wholeScene(scene, doc.scenes) : null;
+};
+
 const tell = (cached: readonly FrameRange[]): void => self.postMessage({ cached } satisfies CacheReply);
 
 const draw = (request: Extract<PreviewRequest, { kind: 'draw' }>): PreviewReply => {
   const { id, frame, width, height, view, at } = request;
-  const scene = shown?.scenes[request.scene];
+  const scene = sceneIn(shown, request.scene);
   const nothing = { id, frame, at, bitmap: null, problems: [], ms: 0 };
   if (!shown || !scene || width < 1 || height < 1) return nothing;
   const start = performance.now();
@@ -90,7 +97,7 @@ const draw = (request: Extract<PreviewRequest, { kind: 'draw' }>): PreviewReply 
   if (canvas.height !== height) canvas.height = height;
   const target = { width, height, view };
   const alone = request.solo.length > 0 ? new Set(request.solo) : null;
-  const before = shown === kept || alone ? undefined : kept?.scenes[request.scene];
+  const before = shown === kept || alone ? undefined : (sceneIn(kept, request.scene) ?? undefined);
   const { onion, compare } = request;
   const program = compileScene(scene, library);
   const shows = alone ? (layer: Id) => alone.has(layer) : undefined;
@@ -138,7 +145,7 @@ const stampOf = (stamp: Stamp): Stamp => {
 const hex = (n: number) => n.toString(16).padStart(2, '0');
 
 const sample = ({ scene: id, frame, point: [x, y] }: Extract<PreviewRequest, { kind: 'sample' }>): SampleReply => {
-  const scene = shown?.scenes[id];
+  const scene = sceneIn(shown, id);
   const pixel = new OffscreenCanvas(1, 1).getContext('2d', { willReadFrequently: true });
   if (!shown || !scene || !pixel) return { sampled: '#000000' };
   const target = { width: 1, height: 1, view: [1, 0, 0, 1, -Math.floor(x), -Math.floor(y)] as const };
@@ -150,7 +157,7 @@ const sample = ({ scene: id, frame, point: [x, y] }: Extract<PreviewRequest, { k
 
 /** A picture is drawn with all its fonts and pictures, never with some of them. */
 const settled = async (id: Id): Promise<void> => {
-  const scene = shown?.scenes[id];
+  const scene = sceneIn(shown, id);
   if (!shown || !scene) return;
   const { assets } = shown;
   await (materials.fontsReady(scene, assets) ?? null);

@@ -1,6 +1,7 @@
 /** The whole check of a project from outside: its schema, then that all its references lead somewhere. */
 import { ValidationError, type Schema } from 'yup';
 import { FORMAT_VERSION } from '../document/make';
+import { nestedIn } from '../document/nest';
 import type { Assets, Id, Item, Layer, Project, Scene } from '../document/types';
 import { Invalid, shown } from './problem';
 import { layerRule, projectRule, sceneRule } from './schema';
@@ -115,6 +116,21 @@ const checkScene = (scene: Scene, key: Id, assets: Assets): void => {
   checkPictures(scene, assets, path);
 };
 
+/** Nests lead to scenes, and no scene plays itself. */
+const checkNests = (project: Project): void => {
+  for (const scene of Object.values(project.scenes)) {
+    for (const layer of Object.values(scene.layers)) {
+      const path = `scenes.${scene.id}.layers.${layer.id}.scene`;
+      if (layer.kind !== 'nest') continue;
+      const inner = project.scenes[layer.scene];
+      if (!inner) throw new Invalid(`${path}: there is no scene "${layer.scene}"`, path);
+      if (inner.id === scene.id || nestedIn(inner, project.scenes).includes(scene.id)) {
+        throw new Invalid(`${path}: “${scene.name}” would play itself`, path);
+      }
+    }
+  }
+};
+
 /** The value as a project, or Invalid. */
 export const checkProject = (value: unknown): Project => {
   fits(projectRule, value);
@@ -127,5 +143,6 @@ export const checkProject = (value: unknown): Project => {
   if (wrong !== undefined) throw new Invalid(`assets.${wrong}.id: does not match its key`, `assets.${wrong}.id`);
   if (project.order.length === 0) throw new Invalid('order: a project has at least one scene', 'order');
   for (const id of project.order) checkScene(project.scenes[id] as Scene, id, project.assets);
+  checkNests(project);
   return project;
 };

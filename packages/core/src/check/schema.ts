@@ -4,6 +4,7 @@
  */
 import * as yup from 'yup';
 import { paramsOfKnob } from '../document/knobs';
+import { NEST_PARAMS } from '../document/nest';
 import { FAR, PLACE } from '../document/params';
 import { BLEND_MODES, type Knob, KNOB_KINDS, type KnobKind, PICTURE_TYPES, TAGS } from '../document/types';
 import { KINDS, paramsOf } from '../recipe/table';
@@ -114,9 +115,18 @@ export const layerRule = (value: unknown): Rule => {
   if (isObject(value) && value.kind === 'picture') {
     return object({ ...layerFields, kind: oneOf(['picture']), asset: idRule, cut: cutRule });
   }
+  if (isObject(value) && value.kind === 'nest') {
+    return object({
+      ...layerFields,
+      kind: oneOf(['nest']),
+      scene: idRule,
+      start: whole(-LIMITS.frame, LIMITS.frame),
+      params: propertiesRule(NEST_PARAMS) as unknown as Rule,
+    });
+  }
   return object({
     ...layerFields,
-    kind: oneOf(['drawing', 'controller', 'picture']),
+    kind: oneOf(['drawing', 'controller', 'picture', 'nest']),
     items: mapOf(itemRule, LIMITS.items),
     recipe: ids(LIMITS.items),
   });

@@ -5,6 +5,7 @@ import type {
   DrawingLayer,
   Id,
   Item,
+  NestLayer,
   PictureLayer,
   Point,
   Project,
@@ -120,6 +121,13 @@ export const newItem = (id: Id, kind: string, values: { readonly [key: string]: 
   kind,
   on: true,
   params: stillAll(values),
+});
+
+export const newNest = (scene: Scene, id: Id, name: string, nested: Id, o: LayerOptions = {}): NestLayer => ({
+  ...base(scene, id, name, o),
+  kind: 'nest',
+  scene: nested,
+  start: 0,
 });
 
 /** `name`, or `name 2`, `name 3` ... where it is taken. */

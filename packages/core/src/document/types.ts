@@ -203,7 +203,14 @@ export interface PictureLayer extends LayerBase {
   /** What is cut out of the picture; null shows all of it. */
   readonly cut: CutOut | null;
 }
-export type Layer = DrawingLayer | ControllerLayer | PictureLayer;
+/** Plays another scene of the project, its middle at the layer's origin. */
+export interface NestLayer extends LayerBase {
+  readonly kind: 'nest';
+  readonly scene: Id;
+  /** The frame of the scene around it at which the nested one begins. */
+  readonly start: number;
+}
+export type Layer = DrawingLayer | ControllerLayer | PictureLayer | NestLayer;
 
 /** A click on a background: everything like it that touches it goes. */
 export interface CutSeed {
@@ -291,6 +298,8 @@ export interface Scene {
   /** In rising order of frame. */
   readonly markers: readonly Marker[];
   readonly routines: readonly Routine[];
+  /** Only of a scene that was taken out of its project to be drawn: the scenes that it nests. */
+  readonly nested?: { readonly [id: Id]: Scene };
 }
 
 /** A named frame of a scene. */

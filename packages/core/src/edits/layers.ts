@@ -89,7 +89,7 @@ export const copiesOf = (layers: readonly Layer[], makeId: MakeId): Layer[] => {
       id: ids.get(layer.id) as Id,
       parent: layer.parent === null ? null : (ids.get(layer.parent) ?? layer.parent),
     };
-    if (layer.kind === 'picture') return { ...layer, ...own };
+    if (layer.kind === 'picture' || layer.kind === 'nest') return { ...layer, ...own };
     if (layer.kind === 'controller') {
       const knobs = layer.panel.flatMap((id) => layer.knobs[id] ?? []).map((knob) => ({ ...knob, id: makeId() }));
       return {

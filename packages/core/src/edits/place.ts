@@ -106,7 +106,7 @@ const settle = (layer: LayerDraft, before: Matrix, after: Matrix, frame: number)
   }
 };
 
-const reparent = (scene: ProjectDraft['scenes'][string], id: Id, parent: Id | null, frame: number): void => {
+export const reparent = (scene: ProjectDraft['scenes'][string], id: Id, parent: Id | null, frame: number): void => {
   const layer = layerIn(scene, id);
   for (let at = parent; at !== null; at = scene.layers[at]?.parent ?? null) {
     if (at === id) throw new RangeError(`“${layer.name}” cannot be its own parent`);

@@ -36,7 +36,11 @@ export const duplicateScene = (id: Id, copy: Id): Edit => ({
 export const removeScene = (id: Id): Edit => ({
   label: 'Delete a scene',
   change: (draft) => {
-    sceneIn(draft, id);
+    const { name } = sceneIn(draft, id);
+    const user = Object.values(draft.scenes).find((s) =>
+      Object.values(s.layers).some((l) => l.kind === 'nest' && l.scene === id),
+    );
+    if (user) throw new RangeError(`“${name}” is nested in “${user.name}”: delete its nest there first`);
     draft.order = draft.order.filter((other) => other !== id);
     delete draft.scenes[id];
   },

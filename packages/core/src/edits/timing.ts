@@ -31,6 +31,7 @@ const retime = (layer: LayerDraft, to: (frame: number) => number): void => {
   const [from, end] = [to(layer.from), to(layer.to)];
   layer.from = from;
   layer.to = Math.max(from + 1, end);
+  if (layer.kind === 'nest') layer.start = to(layer.start);
   mapKeys(layer, (property) => retimed(property, to));
   for (const move of layer.moves) {
     const length = move.to - move.from;

@@ -2,12 +2,14 @@
  * document + frame → display list. Compiled once and cached by object identity: an edit to one layer
  * recompiles one layer, and moving it about does not touch its recipe.
  */
-import type { Assets, Color, DrawingLayer, Id, Layer, PictureLayer, Scene } from '../document/types';
+import { NEST } from '../document/nest';
+import type { Assets, Color, DrawingLayer, Id, Layer, NestLayer, PictureLayer, Scene } from '../document/types';
 import { IDENTITY, type Matrix, multiply } from '../geometry/matrix';
-import { compileRecipe, MOST_SHAPES, newRoom } from '../recipe/evaluate';
+import { compileRecipe, MOST_SHAPES, newRoom, reader } from '../recipe/evaluate';
 import { markThrough } from '../recipe/marks';
 import type { Mark } from '../recipe/types';
 import { fontsOf } from '../type/wanted';
+import { nestedFrame, nestMarks } from './nest';
 import { placementOf, type Placement } from './placement';
 import { fontLabel, NO_FONTS, type Fonts } from '../type/types';
 
@@ -55,6 +57,7 @@ interface CompiledLayer {
   readonly place: Placement;
   readonly marks: (frame: number) => Drawn;
   readonly assets: Assets;
+  readonly nested: Scene['nested'];
 }
 
 const NOTHING: Drawn = { marks: [], problems: [] };
@@ -112,8 +115,36 @@ const pictureMarks = (layer: PictureLayer, assets: Assets): CompiledLayer['marks
   return () => drawn;
 };
 
-const marksOf = (layer: Layer, library: Library): CompiledLayer['marks'] => {
+/** How deep nests may lie in each other; a scene that plays itself is refused long before. */
+const MOST_NESTED = 16;
+
+const marksOfNest = (layer: NestLayer, around: Scene, library: Library, depth: number): CompiledLayer['marks'] => {
+  const problem = (message: string): CompiledLayer['marks'] => {
+    const drawn: Drawn = { marks: [], problems: [{ layer: layer.id, message }] };
+    return () => drawn;
+  };
+  const inner = around.nested?.[layer.scene];
+  if (!inner) return problem('plays a scene that is gone');
+  if (depth >= MOST_NESTED) return problem('lies too deep in other nests');
+  const program = compileScene({ ...inner, nested: around.nested ?? {} }, library, depth + 1);
+  const values = reader(NEST, layer.params);
+  return (frame) => {
+    const v = values.at(frame);
+    const at = nestedFrame(v, layer, frame, around.rate, inner);
+    if (at === null) return NOTHING;
+    const list = program.at(at);
+    const problems = list.problems.map(({ layer: id, message }) => ({
+      layer: layer.id,
+      message: `plays “${inner.layers[id]?.name ?? inner.name}”, which ${message}`,
+    }));
+    return { marks: nestMarks(list, v.background), problems };
+  };
+};
+
+const marksOf = (layer: Layer, around: Scene, library: Library, depth: number): CompiledLayer['marks'] => {
   switch (layer.kind) {
+    case 'nest':
+      return marksOfNest(layer, around, library, depth);
     case 'drawing':
       return recipeMarks(layer, library.fonts);
     case 'picture':
@@ -123,12 +154,22 @@ const marksOf = (layer: Layer, library: Library): CompiledLayer['marks'] => {
   }
 };
 
-const compileLayer = (layer: Layer, library: Library): CompiledLayer => {
+const compileLayer = (layer: Layer, around: Scene, library: Library, depth: number): CompiledLayer => {
   const { layers } = compiledWith(library.fonts);
   let known = layers.get(layer);
-  // A picture's file may be swapped under it.
-  if (!known || (layer.kind === 'picture' && known.assets !== library.assets)) {
-    known = { place: placementOf(layer.params), marks: marksOf(layer, library), assets: library.assets };
+  // A picture's file may be swapped under it, and a nest's scene changed.
+  const stale = !known || (layer.kind === 'picture' && known.assets !== library.assets);
+  if (
+    !known ||
+    stale ||
+    (layer.kind === 'nest' && (known.nested !== around.nested || known.assets !== library.assets))
+  ) {
+    known = {
+      place: placementOf(layer.params),
+      marks: marksOf(layer, around, library, depth),
+      assets: library.assets,
+      nested: around.nested,
+    };
     layers.set(layer, known);
   }
   return known;
@@ -163,8 +204,8 @@ const asLayer = (layer: Layer, marks: readonly Mark[], matrix: Matrix, opacity: 
 
 const programs = new WeakMap<Scene, { readonly library: Library; readonly program: Program }>();
 
-/** The scene's program, built once for each scene object and library. */
-export const compileScene = (scene: Scene, library: Library): Program => {
+/** The scene's program, built once for each scene object and library. A scene with nests comes with them: see wholeScene. */
+export const compileScene = (scene: Scene, library: Library, depth = 0): Program => {
   const known = programs.get(scene);
   if (known?.library === library) return known.program;
   const lines = new Map(Object.values(scene.layers).map((layer) => [layer.id, ancestry(scene, layer)]));
@@ -174,7 +215,7 @@ export const compileScene = (scene: Scene, library: Library): Program => {
     const ready = known?.get(layer.id);
     if (ready) return ready;
     const line = lines.get(layer.id);
-    const own = compileLayer(layer, library).place.matrix(frame);
+    const own = compileLayer(layer, scene, library, depth).place.matrix(frame);
     // A layer in or below a cycle stands by itself.
     const parent = line?.problem ? undefined : line?.chain[0];
     const matrix = parent ? multiply(matrixOf(parent, frame, known), own) : own;
@@ -191,7 +232,7 @@ export const compileScene = (scene: Scene, library: Library): Program => {
     },
     marksAt: (id, frame) => {
       const layer = scene.layers[id];
-      return layer ? compileLayer(layer, library).marks(frame).marks : [];
+      return layer ? compileLayer(layer, scene, library, depth).marks(frame).marks : [];
     },
     at: (frame, shows) => {
       const matrices = new Map<Id, Matrix>();
@@ -201,7 +242,7 @@ export const compileScene = (scene: Scene, library: Library): Program => {
         const layer = scene.layers[scene.order[i] as Id];
         if (!layer || layer.hidden || frame < layer.from || frame >= layer.to) continue;
         if (shows && !shows(layer.id)) continue;
-        const known = compileLayer(layer, library);
+        const known = compileLayer(layer, scene, library, depth);
         const drawn = known.marks(frame);
         found.push(...drawn.problems);
         const { opacity } = known.place.at(frame);

@@ -1,5 +1,6 @@
 /** The fonts that drawings ask for. */
 import { type DrawingLayer, type FontChoice, isKeyed, type Scene } from '../document/types';
+import { allLayers } from '../document/nest';
 import { samplerOf } from '../motion/sampler';
 import { paramsOf } from '../recipe/table';
 
@@ -18,4 +19,4 @@ export const fontsOf = (layer: DrawingLayer): FontChoice[] => {
 };
 
 export const fontsOfScene = (scene: Scene): FontChoice[] =>
-  Object.values(scene.layers).flatMap((layer) => (layer.kind === 'drawing' ? fontsOf(layer) : []));
+  allLayers(scene).flatMap((layer) => (layer.kind === 'drawing' ? fontsOf(layer) : []));

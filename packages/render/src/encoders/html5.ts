@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import type { Html5Settings } from '@kite/core/delivery/settings';
 import type { Scene } from '@kite/core/document/types';
 import { pictureKey } from '@kite/core/picture/key';
+import { allLayers } from '@kite/core/document/nest';
 import { compileScene, type Library } from '@kite/core/scene/compile';
 import { type RecordedFonts, recording } from '@kite/core/type/recorded';
 import type { Canvas } from '@napi-rs/canvas';
@@ -55,7 +56,7 @@ const EXTENSIONS = { 'image/png': 'png', 'image/jpeg': 'jpg', 'image/webp': 'web
 const pictureFiles = async (scene: Scene, stock: Stock, { pictures }: Materials) => {
   const names: { [key: string]: string } = {};
   const files: { [name: string]: Uint8Array } = {};
-  for (const layer of Object.values(scene.layers)) {
+  for (const layer of allLayers(scene)) {
     const asset = layer.kind === 'picture' ? stock.assets[layer.asset] : undefined;
     if (layer.kind !== 'picture' || asset?.kind !== 'picture') continue;
     const key = pictureKey(asset, layer.cut);

@@ -7,6 +7,7 @@ import { useEditor, useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
 import { DrawPath } from './DrawPath';
 import { addText, writeText } from '../commands';
+import { openNest } from '../nesting';
 import { importFiles } from '../importing/importFiles';
 import { AidsMenu } from './AidsMenu';
 import { CutOutTool } from './CutOut';
@@ -184,7 +185,7 @@ export const CanvasArea = () => {
   const onDoubleClick = (event: MouseEvent) => {
     if (tool !== 'select') return;
     const hit = layerAt(editor, toScene(view, pointOf(event)), 4 / view.zoom);
-    if (hit !== null && !writeText(editor, hit)) openPath(editor, hit);
+    if (hit !== null && !openNest(editor, hit) && !writeText(editor, hit)) openPath(editor, hit);
   };
 
   const onDrop = (event: DragEvent) => {

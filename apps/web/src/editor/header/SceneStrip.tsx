@@ -4,6 +4,7 @@ import { addScene, duplicateScene, moveScene, removeScene, setScene } from '@kit
 import type { Id } from '@kite/core/document/types';
 import { Button, IconButton } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
+import { attempt, nestScene } from '../nesting';
 import { Menu } from '../../ui/Menu';
 import { RenameField } from '../../ui/RenameField';
 import { SizeForm } from '../../pages/projects/SizeForm';
@@ -75,7 +76,17 @@ const Card = ({ id, index }: { id: Id; index: number }) => {
             onSelect: () => editor.edit(moveScene(scene.id, index + 1)),
           },
           null,
-          { label: 'Delete', danger: true, disabled: count === 1, onSelect: () => editor.edit(removeScene(scene.id)) },
+          {
+            label: 'Nest in the open scene',
+            disabled: scene.id === editor.state.sceneId,
+            onSelect: () => nestScene(editor, scene.id),
+          },
+          {
+            label: 'Delete',
+            danger: true,
+            disabled: count === 1,
+            onSelect: () => void attempt(editor, removeScene(scene.id)),
+          },
         ]}
       />
     </div>

@@ -5,6 +5,7 @@ import { EaseCard } from './ease/EaseCard';
 import { KeysCard } from './KeysCard';
 import { KnobsCard } from './KnobsCard';
 import { MoveCard } from './MoveCard';
+import { NestCard } from './NestCard';
 import { PictureCard } from './PictureCard';
 import { PlaceCard } from './PlaceCard';
 import { RecipeCard } from './RecipeCard';
@@ -39,6 +40,7 @@ export const Inspector = () => {
         <StaggerCard key={`stagger-${layers.map((l) => l.id).join()}`} ids={layers.map((l) => l.id)} />
       )}
       {only?.kind === 'drawing' && <RecipeCard key={`recipe-${only.id}`} layer={only} />}
+      {only?.kind === 'nest' && <NestCard key={`nest-${only.id}`} layer={only} />}
       {only?.kind === 'controller' && <KnobsCard key={`knobs-${only.id}`} layer={only} />}
       {only?.kind === 'picture' && <PictureCard key={`picture-${only.id}`} layer={only} />}
       {layers.length > 0 && <TimeCard key={`time-${layers.map((l) => l.id).join()}`} layers={layers} />}

@@ -4,6 +4,7 @@
  */
 import { applyEdit, applyPatches, type Change, type Edit, type Patch } from '@kite/core/document/patches';
 import type { Id, Project, Scene } from '@kite/core/document/types';
+import { wholeScene } from '@kite/core/document/nest';
 import type { Writing } from '@kite/core/motion/keys';
 import { compileScene, type Library, type Program } from '@kite/core/scene/compile';
 import { framesPerSecond } from '@kite/core/time/rate';
@@ -93,7 +94,7 @@ export class Editor {
 
   private fetchFonts(): void {
     void this.materials
-      .fontsReady(this.scene, this.state.doc.assets)
+      .fontsReady(wholeScene(this.scene, this.state.doc.scenes), this.state.doc.assets)
       ?.then((came) => came && this.set({ fontsCame: this.state.fontsCame + 1 }));
   }
 
@@ -125,7 +126,7 @@ export class Editor {
     return this.materials.library(this.state.doc.assets);
   }
   get program(): Program {
-    return compileScene(this.scene, this.library);
+    return compileScene(wholeScene(this.scene, this.state.doc.scenes), this.library);
   }
   /** Resolves once the server has every edit: what it is asked for next is of what is seen here. */
   async allSaved(): Promise<void> {

@@ -1,4 +1,16 @@
-import { ChevronDown, ChevronRight, Crosshair, Eye, EyeOff, Image, Link2, Lock, LockOpen, Type } from 'lucide-react';
+import {
+  ChevronDown,
+  ChevronRight,
+  Clapperboard,
+  Crosshair,
+  Eye,
+  EyeOff,
+  Image,
+  Link2,
+  Lock,
+  LockOpen,
+  Type,
+} from 'lucide-react';
 import { memo, type PointerEvent, useState } from 'react';
 import type { Id, Layer } from '@kite/core/document/types';
 import { moveLayers, setLayers } from '@kite/core/edits/layers';
@@ -145,6 +157,7 @@ export const LayerRow = memo(({ layer, index, layersBefore, scale, open }: Layer
           </button>
           <span className="h-3.5 w-1 shrink-0 rounded-full" style={{ background: tag }} />
           {layer.kind === 'controller' && <Crosshair size={12} className="shrink-0 text-ink-2" />}
+          {layer.kind === 'nest' && <Clapperboard size={12} className="shrink-0 text-ink-2" />}
           {layer.kind === 'picture' && <Image size={12} className="shrink-0 text-ink-2" />}
           {textOf(layer) !== null && <Type size={12} className="shrink-0 text-ink-2" />}
           <RenameField

@@ -6,6 +6,7 @@ import { groupSelection, selectTag, toggleSolo, ungroupSelection } from '../arra
 import { duplicateLayers } from '../clipboard';
 import { deleteSelection, splitTextLayer, textOf } from '../commands';
 import { extendSelection, reverseSelection, selectAllKeys, splitAtPlayhead } from '../keying';
+import { nestSelection } from '../nesting';
 import type { Editor } from '../store/editor';
 
 /** What can be done to a layer, and with it to all that are selected. */
@@ -22,6 +23,7 @@ export const layerMenu = (editor: Editor, layer: Layer, rename: () => void): (Me
     { label: 'Rename', onSelect: rename },
     { label: 'Duplicate', shortcut: 'Ctrl+D', onSelect: () => duplicateLayers(editor) },
     { label: 'Group', shortcut: 'Ctrl+G', onSelect: () => groupSelection(editor) },
+    { label: 'Nest in a scene of their own', onSelect: () => nestSelection(editor) },
     { label: 'Ungroup', shortcut: 'Ctrl+Shift+G', onSelect: () => ungroupSelection(editor) },
     null,
     { label: 'Split at the playhead', shortcut: '/', onSelect: () => splitAtPlayhead(editor) },

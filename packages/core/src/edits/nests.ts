@@ -1,0 +1,81 @@
+/** Edits that make and change nests: layers that play another scene. */
+import { type MakeId, newNest, newScene, uniqueName } from '../document/make';
+import { nestedIn } from '../document/nest';
+import type { Edit, ProjectDraft } from '../document/patches';
+import type { Id, Project, Scene } from '../document/types';
+import { layerIn, type LayerDraft, NotFound, sceneIn } from './find';
+import { reparent } from './place';
+
+const plain = <T>(value: unknown): T => JSON.parse(JSON.stringify(value)) as T;
+
+/** Whether a nest of one scene in another would make a scene play itself. */
+export const wouldRecurse = (doc: Pick<Project, 'scenes'>, inner: Id, outer: Id): boolean => {
+  const scene = doc.scenes[inner];
+  return inner === outer || (scene !== undefined && nestedIn(scene, doc.scenes).includes(outer));
+};
+
+const refuseRecursion = (draft: ProjectDraft, inner: Id, outer: Id): void => {
+  if (wouldRecurse(plain(draft), inner, outer)) {
+    throw new RangeError(`“${sceneIn(draft, inner).name}” cannot be nested in itself`);
+  }
+};
+
+/** Puts a nest of a scene in front, in the middle of another, for as long as both last. */
+export const addNest = (sceneId: Id, inner: Id, layer: Id): Edit => ({
+  label: 'Nest a scene',
+  change: (draft) => {
+    refuseRecursion(draft, inner, sceneId);
+    const scene = sceneIn(draft, sceneId);
+    const { name } = sceneIn(draft, inner);
+    const taken = Object.values(scene.layers).map((l) => l.name);
+    const made = newNest(plain<Scene>(scene), layer, uniqueName(name, taken), inner);
+    scene.layers[layer] = made as LayerDraft;
+    scene.order = [layer, ...scene.order];
+  },
+});
+
+/** Plays another scene in a nest. */
+export const setNest = (sceneId: Id, layerId: Id, fields: { readonly scene?: Id; readonly start?: number }): Edit => ({
+  label: fields.scene === undefined ? 'Change a nest’s first frame' : 'Change a nest’s scene',
+  change: (draft) => {
+    const layer = layerIn(sceneIn(draft, sceneId), layerId);
+    if (layer.kind !== 'nest') throw new NotFound('nest', layerId);
+    if (fields.scene !== undefined) refuseRecursion(draft, fields.scene, sceneId);
+    Object.assign(layer, fields);
+  },
+});
+
+/**
+ * Moves layers into a new scene of the same size, rate and length, and puts a nest of it in the place of the first: the
+ * picture stays as it is at the frame. What hangs from layers that stay outside stands free, and so the other way round.
+ */
+export const nestLayers = (sceneId: Id, ids: readonly Id[], name: string, frame: number, makeId: MakeId): Edit => ({
+  label: 'Nest layers',
+  change: (draft) => {
+    const scene = sceneIn(draft, sceneId);
+    const inside = new Set(ids);
+    for (const layer of Object.values(scene.layers)) {
+      if (layer.parent !== null && inside.has(layer.id) !== inside.has(layer.parent))
+        reparent(scene, layer.id, null, frame);
+    }
+    const id = makeId();
+    const names = draft.order.map((other) => sceneIn(draft, other).name);
+    const { width, height, rate, length } = plain<Scene>(scene);
+    const inner = newScene(id, uniqueName(name, names), { width, height, rate, length, background: null });
+    const order = scene.order.filter((layer) => inside.has(layer));
+    const layers = Object.fromEntries(order.map((layer) => [layer, plain(layerIn(scene, layer))]));
+    const routines = scene.routines.filter((r) => r.players.every((p) => inside.has(p))).map((r) => plain(r));
+    draft.scenes[id] = { ...inner, layers, order, routines } as ProjectDraft['scenes'][string];
+    const at = draft.order.indexOf(sceneId) + 1;
+    draft.order = [...draft.order.slice(0, at), id, ...draft.order.slice(at)];
+    const nest = newNest(plain<Scene>(scene), makeId(), inner.name, id);
+    const first = scene.order.indexOf(order[0] ?? '');
+    scene.order = [...scene.order.slice(0, first), nest.id, ...scene.order.slice(first)].filter((l) => !inside.has(l));
+    for (const layer of order) delete scene.layers[layer];
+    scene.layers[nest.id] = nest as LayerDraft;
+    for (const routine of scene.routines) routine.players = routine.players.filter((p) => !inside.has(p));
+    scene.routines = scene.routines.filter(
+      (r) => r.players.length > 0 || !routines.some((own) => (own as { id: Id }).id === r.id),
+    );
+  },
+});

@@ -1,0 +1,129 @@
+import { describe, expect, it } from 'vitest';
+import { Invalid } from '../check/problem';
+import { checkProject } from '../check/project';
+import { countingIds, newDrawing, newItem, newNest, newProject, newScene } from '../document/make';
+import { NEST, wholeScene } from '../document/nest';
+import { applyEdit, type Edit } from '../document/patches';
+import type { Project, Scene } from '../document/types';
+import { addLayers } from '../edits/layers';
+import { addNest, nestLayers } from '../edits/nests';
+import { animate, setValue } from '../edits/properties';
+import { removeScene } from '../edits/scenes';
+import { slideLayers } from '../edits/timing';
+import type { GroupMark } from '../recipe/types';
+import { compileScene, NO_LIBRARY } from './compile';
+import { nestedFrame } from './nest';
+
+const size = { width: 200, height: 100, rate: { num: 25, den: 1 }, length: 50, background: '#10132E' } as const;
+const outer = newScene('o', 'Outer', size);
+const inner = newScene('i', 'Inner', size);
+const lamp = newDrawing(inner, 'l', 'Lamp', [newItem('e', 'ellipse'), newItem('f', 'fill')]);
+const done = (doc: Project, ...edits: Edit[]): Project => {
+  const next = edits.reduce((now, edit) => applyEdit(now, edit).doc, doc);
+  checkProject(JSON.parse(JSON.stringify(next)));
+  return next;
+};
+const linear = { kind: 'linear' } as const;
+const base = done(
+  newProject('p', 'Project', [outer, inner]),
+  addLayers('i', [lamp]),
+  animate({ scene: 'i', layer: 'l', key: 'position' }, [
+    [0, [0, 50], linear],
+    [50, [100, 50]],
+  ]),
+  addNest('o', 'i', 'n'),
+);
+const frameOf = (doc: Project, frame: number) => {
+  const scene = wholeScene(doc.scenes.o as Scene, doc.scenes);
+  return compileScene(scene, NO_LIBRARY).at(frame);
+};
+/** The x of the lamp in the outer scene. */
+const lampAt = (doc: Project, frame: number): number | null => {
+  const [nest] = frameOf(doc, frame).marks as GroupMark[];
+  const mark = nest?.marks[0];
+  return mark && 'matrix' in mark ? mark.matrix[4] : null;
+};
+const set = (key: string, value: never) =>
+  setValue({ scene: 'o', layer: 'n', key }, value, { write: 'curve', frame: 0 });
+
+describe('the time of a nest', () => {
+  const plays = (part: object, frame: number, rate = { num: 25, den: 1 }) =>
+    nestedFrame(
+      { play: 'forward', speed: 1, rounds: 1, still: 0, time: 0, background: false, ...part },
+      { start: 10 },
+      frame,
+      { num: 25, den: 1 },
+      { rate, length: 20 },
+    );
+  it.each([
+    ['before it begins', {}, 9, null],
+    ['forward', {}, 15, 5],
+    ['after its end it waits', {}, 60, 19],
+    ['half as fast', { speed: 0.5 }, 20, 5],
+    ['three times, the third', { rounds: 3 }, 10 + 45, 5],
+    ['backward', { play: 'backward' }, 14, 15],
+    ['there and back', { play: 'pingpong' }, 10 + 19 + 4, 15],
+    ['back where it began after the last round', { play: 'pingpong', rounds: 2 }, 10 + 80, 0],
+    ['one frame', { play: 'freeze', still: 7 }, 30, 7],
+    ['as it is keyed', { play: 'keyed', time: 12.5 }, 30, 12.5],
+  ])('%s', (_name, part, frame, expected) => {
+    expect(plays(part, frame)).toBe(expected);
+  });
+  it('runs by the clock where the rates differ', () => {
+    expect(plays({}, 15, { num: 50, den: 1 })).toBe(10);
+  });
+  it('has all of its parameters described', () => {
+    expect(Object.keys(NEST)).toEqual(['play', 'speed', 'rounds', 'still', 'time', 'background']);
+  });
+});
+
+describe('a nest', () => {
+  it('shows its scene about its middle, cut off at its edges', () => {
+    expect(lampAt(base, 25)).toBe(50);
+    const [mark] = frameOf(base, 25).marks as GroupMark[];
+    expect(mark?.clip?.mode).toBe('show');
+    expect(lampAt(done(base, set('speed', 0.5 as never)), 30)).toBe(30);
+    expect(lampAt(done(base, slideLayers('o', ['n'], 10)), 30)).toBe(40);
+  });
+  it('follows its scene when that is edited', () => {
+    const moved = done(
+      base,
+      setValue({ scene: 'i', layer: 'l', key: 'position' }, [70, 50], { write: 'curve', frame: 0 }),
+    );
+    expect(lampAt(moved, 0)).toBe(70);
+  });
+  it('shows the background only where that is wanted', () => {
+    const inside = (doc: Project) => (frameOf(doc, 0).marks[0] as GroupMark).marks.length;
+    expect([inside(base), inside(done(base, set('background', true as never)))]).toEqual([1, 2]);
+  });
+  it('never plays itself, and keeps its scene from being deleted', () => {
+    expect(() => applyEdit(base, addNest('i', 'o', 'x'))).toThrow('“Outer” cannot be nested in itself');
+    expect(() => applyEdit(base, removeScene('i'))).toThrow('“Inner” is nested in “Outer”');
+    const round = {
+      ...base,
+      scenes: { ...base.scenes, i: { ...inner, layers: { x: newNest(inner, 'x', 'X', 'o') }, order: ['x'] } },
+    };
+    expect(() => checkProject(round)).toThrow(Invalid);
+  });
+  it('takes layers in without a change of the picture', () => {
+    const two = done(
+      newProject('p', 'Project', [outer]),
+      addLayers('o', [
+        { ...lamp, id: 'a' },
+        { ...lamp, id: 'b', params: { position: { value: [120, 30] } } },
+      ]),
+    );
+    const nested = done(two, nestLayers('o', ['a', 'b'], 'Lamps', 0, countingIds('n')));
+    expect([nested.order.length, nested.scenes.o?.order.length]).toEqual([2, 1]);
+    const places = (doc: Project) =>
+      frameOf(doc, 5)
+        .marks.flatMap((m) => (m.op === 'group' ? m.marks : [m]))
+        .map((m) => ('matrix' in m ? m.matrix : null));
+    expect(places(nested)).toEqual(places(two));
+  });
+  it('is the same object for the same scenes', () => {
+    const { scenes } = base;
+    expect(wholeScene(scenes.o as Scene, scenes)).toBe(wholeScene(scenes.o as Scene, { ...scenes }));
+    expect(wholeScene(scenes.i as Scene, scenes)).toBe(scenes.i);
+  });
+});
