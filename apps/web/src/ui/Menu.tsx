@@ -1,5 +1,5 @@
 import { ContextMenu, DropdownMenu } from 'radix-ui';
-import { type ReactNode, useState } from 'react';
+import { type ReactNode, type SyntheticEvent, useState } from 'react';
 
 export interface MenuEntry {
   readonly label: string;
@@ -22,6 +22,12 @@ interface MenuProps {
 const CONTENT = 'z-50 min-w-44 overflow-y-auto rounded-md border border-line bg-paper p-1 shadow-lg';
 const ITEM =
   'flex h-7 items-center gap-2 rounded-[5px] px-2 outline-none data-[disabled]:opacity-40 data-[highlighted]:bg-sky-2';
+
+/** In React's eyes a menu lies within what it was opened from, which is to hear nothing of it. */
+const APART = {
+  onClick: (event: SyntheticEvent) => event.stopPropagation(),
+  onPointerDown: (event: SyntheticEvent) => event.stopPropagation(),
+};
 
 /** The two kinds of menu have the same parts. */
 type Parts = Pick<typeof DropdownMenu, 'Item' | 'Separator'> | Pick<typeof ContextMenu, 'Item' | 'Separator'>;
@@ -52,7 +58,7 @@ export const Menu = ({ trigger, entries, align = 'end', columns = 1 }: MenuProps
       <DropdownMenu.Content
         align={align}
         sideOffset={4}
-        onClick={(event) => event.stopPropagation()}
+        {...APART}
         className={`${CONTENT} max-h-(--radix-dropdown-menu-content-available-height) ${columns === 2 ? 'grid grid-cols-2' : ''}`}
       >
         <Entries of={DropdownMenu} entries={entries} />
@@ -68,7 +74,7 @@ export const PressMenu = ({ children, entries }: { children: ReactNode; entries:
     <ContextMenu.Root modal={false} onOpenChange={setOpen}>
       <ContextMenu.Trigger asChild>{children}</ContextMenu.Trigger>
       <ContextMenu.Portal>
-        <ContextMenu.Content className={CONTENT}>
+        <ContextMenu.Content {...APART} className={CONTENT}>
           {open && <Entries of={ContextMenu} entries={entries()} />}
         </ContextMenu.Content>
       </ContextMenu.Portal>

@@ -60,7 +60,8 @@ const within = (n: number) => Math.min(MOST, Math.max(-MOST, n));
 /** The ease with one of its ends changed. Its values at both ends stay, so the area below its speed stays too. */
 export const withEnd = (ease: Ease, which: 'start' | 'end', { reach, slope }: EaseEnd): Ease => {
   const ends = endsOf(ease) ?? { start: EVEN, end: EVEN };
-  const changed = { reach: Math.min(1, Math.max(0, reach)), slope };
+  // What was meant to be flat is flat.
+  const changed = { reach: Math.min(1, Math.max(0, reach)), slope: Math.abs(slope) < 1e-9 ? 0 : slope };
   const [start, end] = which === 'start' ? [changed, ends.end] : [ends.start, changed];
   return {
     kind: 'bezier',

@@ -20,11 +20,11 @@ import { followPointer } from '../../ui/drag';
 import { PressMenu } from '../../ui/Menu';
 import { RenameField } from '../../ui/RenameField';
 import { textOf } from '../commands';
-import { dragBarEnd, slideBars } from './dragBars';
+import { type Choose, LayerBar } from './LayerBar';
 import { layerMenu } from './layerMenu';
 import { useEditor, useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
-import { NAMES_WIDTH, ROW, type TimeScale } from './scale';
+import { NAMES_WIDTH, ROW } from './scale';
 
 interface LayerRowProps {
   layer: Layer;
@@ -32,13 +32,12 @@ interface LayerRowProps {
   index: number;
   /** How many layers stand above a row, without those that move. */
   layersBefore: (row: number, moving: ReadonlySet<Id>) => number;
-  scale: TimeScale;
   open: boolean;
 }
 
 const iconButton = 'grid size-5 place-items-center rounded-sm hover:text-ink';
 
-export const LayerRow = memo(({ layer, index, layersBefore, scale, open }: LayerRowProps) => {
+export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProps) => {
   const editor = useEditor();
   const { selected, soloed, anySolo } = useSlice((s) => ({
     selected: s.selection.layers.includes(layer.id),
@@ -49,10 +48,10 @@ export const LayerRow = memo(({ layer, index, layersBefore, scale, open }: Layer
   const [renaming, setRenaming] = useState(false);
   const [link, setLink] = useState<readonly [number, number] | null>(null);
   const [drop, setDrop] = useState<number | null>(null);
-  const { id, from, to } = layer;
+  const { id } = layer;
   const set = (fields: Parameters<typeof setLayers>[2]) => editor.edit(setLayers(editor.scene.id, [id], fields));
 
-  const choose = (event: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => {
+  const choose: Choose = (event) => {
     const { layers } = editor.state.selection;
     const last = layers.at(-1);
     if (event.shiftKey && last !== undefined) {
@@ -85,20 +84,6 @@ export const LayerRow = memo(({ layer, index, layersBefore, scale, open }: Layer
       },
       onCancel: () => setDrop(null),
     });
-  };
-
-  const onBar = (event: PointerEvent) => {
-    if (event.button !== 0) return;
-    event.stopPropagation();
-    if (!selected || event.shiftKey || event.ctrlKey) choose(event);
-    if (!layer.locked) slideBars(editor, event, scale);
-  };
-
-  const onEnd = (end: 'from' | 'to') => (event: PointerEvent) => {
-    if (event.button !== 0 || layer.locked) return;
-    event.stopPropagation();
-    if (!selected) editor.select({ layers: [id] });
-    dragBarEnd(editor, event, scale, layer, end);
   };
 
   /** Dragged onto another layer's row, or onto nothing, the link makes that the parent. */
@@ -207,33 +192,7 @@ export const LayerRow = memo(({ layer, index, layersBefore, scale, open }: Layer
             {layer.locked ? <Lock size={13} /> : <LockOpen size={13} />}
           </button>
         </div>
-        <div className="relative min-w-0 flex-1 overflow-hidden">
-          <div
-            data-testid="layer-bar"
-            className={`absolute inset-y-[3px] flex items-center rounded-[5px] border text-sm ${layer.hidden ? 'opacity-40' : ''}`}
-            style={{
-              left: scale.x(from),
-              width: Math.max(4, scale.x(to) - scale.x(from)),
-              background: `color-mix(in srgb, ${tag} 20%, var(--paper))`,
-              borderColor: `color-mix(in srgb, ${tag} 60%, var(--paper))`,
-            }}
-            onPointerDown={onBar}
-          >
-            <span className="pointer-events-none truncate px-2">{layer.name}</span>
-            <span
-              data-testid="bar-start"
-              title="Drag to trim; with Alt to stretch, keyframes and all"
-              className="absolute inset-y-0 left-0 w-1.5 cursor-ew-resize"
-              onPointerDown={onEnd('from')}
-            />
-            <span
-              data-testid="bar-end"
-              title="Drag to trim; with Alt to stretch, keyframes and all"
-              className="absolute inset-y-0 right-0 w-1.5 cursor-ew-resize"
-              onPointerDown={onEnd('to')}
-            />
-          </div>
-        </div>
+        <LayerBar layer={layer} selected={selected} choose={choose} />
         {drop !== null && (
           <div
             className="pointer-events-none absolute left-0 z-20 h-0.5 bg-sky"

@@ -1,5 +1,5 @@
-import type { PointerEvent } from 'react';
-import { choiceAt, reachOf, stretchedTo, stretchKeys } from '@kite/core/edits/keys';
+import { type PointerEvent, useMemo } from 'react';
+import { choiceAt, type KeyChoice, reachOf, stretchedTo, stretchKeys } from '@kite/core/edits/keys';
 import { followPointer } from '../../ui/drag';
 import { useEditor, useSlice } from '../store/context';
 import type { TimelineRow } from './rows';
@@ -11,12 +11,9 @@ import { snapFrames, snappedBy } from './snapFrames';
 export const StretchFrame = ({ rows, scale }: { rows: readonly TimelineRow[]; scale: TimeScale }) => {
   const editor = useEditor();
   const keys = useSlice((s) => s.selection.keys);
-  if (keys.length === 0) return null;
-  const [first, last] = reachOf(keys);
-  const chosen = new Set(keys.map((c) => refKey(c.ref)));
-  const at = rows.flatMap((row, i) => (row.kind === 'ribbon' && chosen.has(row.key) ? [i] : []));
-  if (first === last || at.length === 0) return null;
-  const [top, bottom] = [Math.min(...at) * ROW, (Math.max(...at) + 1) * ROW];
+  const around = useMemo(() => frameAround(rows, keys), [rows, keys]);
+  if (!around) return null;
+  const { first, last, top, bottom } = around;
 
   const onEdge = (edge: number, fixed: number) => (event: PointerEvent) => {
     if (event.button !== 0) return;
@@ -74,4 +71,14 @@ export const StretchFrame = ({ rows, scale }: { rows: readonly TimelineRow[]; sc
       ))}
     </div>
   );
+};
+
+/** The first and last frame of a choice, and the rows that it reaches over, in pixels; null where it is on one frame. */
+const frameAround = (rows: readonly TimelineRow[], keys: readonly KeyChoice[]) => {
+  if (keys.length === 0) return null;
+  const [first, last] = reachOf(keys);
+  const chosen = new Set(keys.map((c) => refKey(c.ref)));
+  const at = rows.flatMap((row, i) => (row.kind === 'ribbon' && chosen.has(row.key) ? [i] : []));
+  if (first === last || at.length === 0) return null;
+  return { first, last, top: (at[0] ?? 0) * ROW, bottom: ((at.at(-1) ?? 0) + 1) * ROW };
 };

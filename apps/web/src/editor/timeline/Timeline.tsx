@@ -12,6 +12,7 @@ import { RibbonRow } from './RibbonRow';
 import { rowsOf } from './rows';
 import { Ruler } from './Ruler';
 import { NAMES_WIDTH, panned, ROW, type TimeScale, timeScale, zoomed } from './scale';
+import { ScaleContext } from './scaleContext';
 import { StretchFrame } from './StretchFrame';
 
 /** The playhead, and the frame that what is dragged has snapped to, over all rows. */
@@ -40,6 +41,8 @@ const Lines = ({ scale }: { scale: TimeScale }) => {
     </div>
   );
 };
+
+const rowHeight = () => ROW;
 
 export const Timeline = () => {
   const editor = useEditor();
@@ -78,14 +81,16 @@ export const Timeline = () => {
     observer.observe(element);
     return () => observer.disconnect();
   }, []);
+  // Rows are measured again only when there are other rows.
+  const keyOf = useCallback((i: number) => rows[i]?.key ?? i, [rows]);
   // The rows are drawn anew whenever it says so; nothing of it is handed on.
   // eslint-disable-next-line react-hooks/incompatible-library
   const scroller = useVirtualizer({
     count: rows.length,
     getScrollElement: () => body.current,
-    estimateSize: () => ROW,
-    overscan: 6,
-    getItemKey: (i) => rows[i]?.key ?? i,
+    estimateSize: rowHeight,
+    overscan: 2,
+    getItemKey: keyOf,
   });
 
   // The wheel moves through time with Shift or sideways, and zooms about the pointer with Ctrl.
@@ -154,11 +159,9 @@ export const Timeline = () => {
     const layer = at && scene.layers[at.layer];
     if (!layer) return null;
     if (at.kind === 'layer') {
-      return (
-        <LayerRow layer={layer} index={index} layersBefore={layersBefore} scale={scale} open={opened.has(layer.id)} />
-      );
+      return <LayerRow layer={layer} index={index} layersBefore={layersBefore} open={opened.has(layer.id)} />;
     }
-    if (at.kind === 'ribbon') return <RibbonRow layer={layer} refTo={at.ref} scale={scale} />;
+    if (at.kind === 'ribbon') return <RibbonRow layer={layer} refTo={at.ref} />;
     return (
       <div
         className="flex items-center border-b border-line bg-paper-2 pl-12 text-sm text-ink-2"
@@ -187,11 +190,13 @@ export const Timeline = () => {
           <p className="px-4 py-6 text-ink-2">No layers yet. Add a shape from the dock; each one gets a row here.</p>
         )}
         <div className="relative" style={{ height: scroller.getTotalSize() }}>
-          {scroller.getVirtualItems().map(({ key, index, start }) => (
-            <div key={key} className="absolute inset-x-0" style={{ transform: `translateY(${start}px)` }}>
-              {row(index)}
-            </div>
-          ))}
+          <ScaleContext value={scale}>
+            {scroller.getVirtualItems().map(({ key, index, start }) => (
+              <div key={key} className="absolute inset-x-0" style={{ transform: `translateY(${start}px)` }}>
+                {row(index)}
+              </div>
+            ))}
+          </ScaleContext>
           <StretchFrame rows={rows} scale={scale} />
         </div>
         {tucked > 0 && (

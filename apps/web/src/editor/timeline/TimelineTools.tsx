@@ -1,4 +1,5 @@
 import { ChartSpline, CircleDot, Flag, Maximize2, ZoomIn, ZoomOut } from 'lucide-react';
+import { memo } from 'react';
 import { IconButton } from '../../ui/Button';
 import { Menu } from '../../ui/Menu';
 import { keyAnimated, keyPlace, markPlayhead, selectAllKeys } from '../keying';
@@ -16,9 +17,9 @@ const KEYED = [
 const ICON = 15;
 
 /** Beside the ruler: keys for several layers at once, markers, curves, zoom. */
-export const TimelineTools = () => {
+export const TimelineTools = memo(() => {
   const editor = useEditor();
-  const { curves, timeReach } = useSlice((s) => ({ curves: s.curves, timeReach: s.timeReach }));
+  const { curves, whole } = useSlice((s) => ({ curves: s.curves, whole: s.timeReach === null }));
   return (
     <div className="flex h-6 items-center gap-0.5 px-1.5">
       <Menu
@@ -65,11 +66,12 @@ export const TimelineTools = () => {
         shortcut="Shift+F"
 
         size="small"
-        disabled={timeReach === null}
+        disabled={whole}
         onClick={() => editor.set({ timeReach: null })}
       >
         <Maximize2 size={ICON - 1} />
       </IconButton>
     </div>
   );
-};
+});
+TimelineTools.displayName = 'TimelineTools';

@@ -31,10 +31,12 @@ export const ribbonCurves = (
 ): RibbonCurve[] => {
   const sampler = samplerOf(param, property);
   const count = heights(param.kind, sampler.at(0)).length;
-  const step = Math.max(0.25, (scale.frame(3) - scale.frame(0)) / 2);
-  const last = Math.max(scale.length, property.keys.at(-1)?.frame ?? 0);
+  const step = Math.max(0.25, scale.frames(3));
+  // What is out of sight is not drawn; keyframes there count for how high the curve reaches.
+  const [first, last] = [Math.max(0, scale.frame(0)), Math.max(scale.length, property.keys.at(-1)?.frame ?? 0)];
+  const end = Math.min(last, scale.frame(scale.width));
   const frames: number[] = [];
-  for (let f = Math.max(scale.frame(0), 0); f <= last; f += step) frames.push(f);
+  for (let f = first; f <= end; f += step) frames.push(f);
   for (const k of property.keys) frames.push(k.frame, k.frame - 0.001);
   frames.sort((a, b) => a - b);
   const pad = 5;

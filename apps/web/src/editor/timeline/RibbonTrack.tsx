@@ -1,0 +1,138 @@
+import { type ComponentProps, type MouseEvent, type PointerEvent, useMemo } from 'react';
+import type { Param } from '@kite/core/document/params';
+import type { KeyedProperty, Layer, PropertyRef } from '@kite/core/document/types';
+import { addKey } from '@kite/core/edits/keys';
+import { sameRef } from '@kite/core/edits/properties';
+import { useEditor, useSlice } from '../store/context';
+import { dragKeys } from './dragKeys';
+import { ribbonColors, ribbonCurves } from './ribbons';
+import { ribbonName } from './rows';
+import { ROW } from './scale';
+import { useScale } from './scaleContext';
+
+const COLORS = ['var(--sky)', 'var(--tail)'];
+
+interface RibbonTrackProps extends ComponentProps<'svg'> {
+  layer: Layer;
+  refTo: PropertyRef;
+  param: Param;
+  property: KeyedProperty;
+}
+
+/** The curve of a property with a bead for each keyframe: pressed, dragged, swept over, added by a double click. */
+export const RibbonTrack = ({ layer, refTo, param, property, ...rest }: RibbonTrackProps) => {
+  const editor = useEditor();
+  const scale = useScale();
+  const chosen = useSlice((s) => s.selection.keys.find((c) => sameRef(c.ref, refTo))?.frames ?? NONE);
+  const curves = useMemo(() => ribbonCurves(param, property, scale, ROW - 1), [param, property, scale]);
+  const name = ribbonName(layer, refTo);
+  const strip = ribbonColors(param, property, scale);
+  const main = curves.toSorted((a, b) => b.reach - a.reach)[0];
+  const beadY = (frame: number) => main?.y(frame) ?? ROW / 2;
+
+  const selectKeys = (frames: readonly number[], event: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => {
+    const { selection } = editor.state;
+    const others = selection.keys.filter((c) => !sameRef(c.ref, refTo));
+    const more = event.shiftKey || event.ctrlKey || event.metaKey;
+    const mine = more ? toggled(chosen, frames) : frames;
+    const keys = [...(more ? others : []), ...(mine.length > 0 ? [{ ref: refTo, frames: mine }] : [])];
+    const layers = selection.layers.includes(layer.id) ? selection.layers : [layer.id];
+    editor.select({ layers, keys });
+  };
+
+  const onBead = (frame: number) => (event: PointerEvent) => {
+    if (event.button !== 0) return;
+    event.stopPropagation();
+    if (!chosen.includes(frame) || event.shiftKey) selectKeys([frame], event);
+    if (layer.locked) return;
+    dragKeys(editor, event, scale, () => {
+      if (!event.shiftKey) selectKeys([frame], event);
+    });
+  };
+
+  const frameAt = (event: MouseEvent<SVGSVGElement>) =>
+    scale.frame(event.clientX - event.currentTarget.getBoundingClientRect().left);
+
+  /** A click between two beads selects the span between them. */
+  const onSpan = (event: MouseEvent<SVGSVGElement>) => {
+    const start = spanAt(property, frameAt(event));
+    if (start !== null) selectKeys([start], event);
+  };
+  const onAdd = (event: MouseEvent<SVGSVGElement>) => {
+    if (layer.locked) return;
+    const frame = Math.max(0, Math.round(frameAt(event)));
+    editor.edit(addKey(refTo, frame));
+    selectKeys([frame], { shiftKey: false, ctrlKey: false, metaKey: false });
+  };
+
+  return (
+    <svg {...rest} className="h-full min-w-0 flex-1" onClick={onSpan} onDoubleClick={onAdd}>
+      {strip && (
+        <foreignObject x={0} y={8} width={scale.width} height={ROW - 17}>
+          <div className="h-full" style={{ background: strip }} />
+        </foreignObject>
+      )}
+      {curves.length === 0 && !strip && <path d={`M0 ${ROW / 2}H${scale.width}`} stroke="var(--line)" />}
+      {curves.map((c, i) => (
+        <path
+          key={i}
+          d={c.path}
+          fill="none"
+          stroke={COLORS[i]}
+          strokeWidth={1.5}
+          strokeLinejoin="round"
+          pointerEvents="none"
+        />
+      ))}
+      {property.keys
+        .slice(0, -1)
+        .map((key, i) =>
+          chosen.includes(key.frame) ? (
+            <rect
+              key={key.frame}
+              x={scale.x(key.frame)}
+              y={ROW - 4}
+              width={scale.x(property.keys[i + 1]?.frame ?? key.frame) - scale.x(key.frame)}
+              height={3}
+              fill="var(--sky)"
+              opacity={0.5}
+              pointerEvents="none"
+            />
+          ) : null,
+        )}
+      {property.keys.map(({ frame }) =>
+        scale.x(frame) < -6 || scale.x(frame) > scale.width + 6 ? null : (
+          <circle
+            key={frame}
+            role="button"
+            aria-label={`Keyframe of ${name} at ${frame}`}
+            aria-pressed={chosen.includes(frame)}
+            data-testid="bead"
+            cx={scale.x(frame)}
+            cy={beadY(frame)}
+            r={4.5}
+            fill={chosen.includes(frame) ? 'var(--sky)' : 'var(--paper)'}
+            stroke={chosen.includes(frame) ? 'var(--ink)' : 'var(--sky)'}
+            strokeWidth={2}
+            onPointerDown={onBead(frame)}
+            onClick={(event) => event.stopPropagation()}
+            onDoubleClick={(event) => event.stopPropagation()}
+          />
+        ),
+      )}
+    </svg>
+  );
+};
+
+const NONE: readonly number[] = [];
+
+const toggled = (before: readonly number[], frames: readonly number[]): number[] => [
+  ...before.filter((f) => !frames.includes(f)),
+  ...frames.filter((f) => !before.includes(f)),
+];
+
+/** The frame that starts the span around a frame; null outside. */
+const spanAt = ({ keys }: KeyedProperty, frame: number): number | null => {
+  const next = keys.findIndex((k) => k.frame > frame);
+  return next > 0 ? (keys[next - 1]?.frame ?? null) : null;
+};

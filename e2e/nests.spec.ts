@@ -1,0 +1,62 @@
+/** Scenes played inside scenes. */
+import { expect } from '@playwright/test';
+import { goToFrame, middle, onScene, saved, setNumber } from './support/editor';
+import { discLayer, keyed, openMade } from './support/made';
+import { readPng } from './support/media';
+import { pixel } from './support/scene';
+import { test } from './support/test';
+
+const GROUND = [16, 19, 46];
+
+test('layers are nested, played twice as fast, opened, and rendered as they are shown', async ({ page, server }) => {
+  const project = await openMade(
+    page,
+    server,
+    'Nest',
+    [discLayer('a', 'Ball', [40, 120]), discLayer('b', 'Bell', [40, 200])],
+    keyed('a', 'position', [
+      [0, [40, 120], { kind: 'linear' }],
+      [80, [360, 120]],
+    ]),
+  );
+  const at = await onScene(page, 400, 240);
+  await goToFrame(page, 30);
+  const ball = await pixel(page, at(160, 120));
+  expect(ball[0]).toBeGreaterThan(200);
+  await page.keyboard.press('Control+a');
+  const row = await middle(page.getByRole('group', { name: 'Layer Ball', exact: true }));
+  await page.mouse.click(row.x - 300, row.y, { button: 'right' });
+  await page.getByRole('menuitem', { name: 'Nest in a scene of their own' }).click();
+  const doc = await saved(page, server);
+  expect(doc.order.length).toBe(2);
+  expect(doc.scenes.s?.order.length).toBe(1);
+  await goToFrame(page, 41);
+  await goToFrame(page, 30);
+  expect(await pixel(page, at(160, 120))).toEqual(ball);
+
+  // Twice as fast: at frame 15 it is where it was at frame 30.
+  await setNumber(page, 'Speed', '200');
+  await goToFrame(page, 15);
+  await expect.poll(() => pixel(page, at(160, 120))).toEqual(ball);
+  await saved(page, server);
+  const settings = { format: 'png', scale: 1, frame: 15 };
+  const { body } = await server.api<{ id: string }>('POST', '/renders', { project, scene: 's', settings });
+  const state = async () =>
+    (await server.api<{ id: string; status: string }[]>('GET', '/renders')).body.find((r) => r.id === body.id)?.status;
+  await expect.poll(state).toBe('done');
+  const { data, width } = await readPng(await server.bytes(`/renders/${body.id}/file`));
+  const colour = (x: number, y: number) => [...data.slice((y * width + x) * 4, (y * width + x) * 4 + 3)];
+  expect([colour(160, 120), colour(120, 120)]).toEqual([ball, GROUND]);
+
+  // Backwards, then one frame for good.
+  await page.getByLabel('Plays', { exact: true }).selectOption('freeze');
+  await page.getByLabel('Nest', { exact: true }).getByLabel('Frame', { exact: true }).fill('80');
+  await page.keyboard.press('Enter');
+  await expect.poll(() => pixel(page, at(360, 120))).toEqual(ball);
+  await page.getByRole('button', { name: 'Open this scene' }).click();
+  await expect(page.getByRole('group', { name: 'Layer Bell', exact: true })).toBeVisible();
+
+  // Its scene can't be deleted while it is played.
+  const strip = page.getByRole('button', { name: /^Scene .*part/ });
+  await expect(strip).toBeVisible();
+});
