@@ -98,6 +98,33 @@ try {
   await page.getByRole('button', { name: 'Open Text' }).first().click();
   await shot('text');
 
+  await layer('Tram').click();
+  await page.keyboard.press('Control+Shift+A');
+  await frame(98);
+  await shot('motion-path');
+  await page.keyboard.press('c');
+  await page.getByRole('radio', { name: 'Speed' }).click();
+  await shot('curves');
+  await page.keyboard.press('c');
+
+  await frame(120);
+  await layer('Observatory stop').click();
+  for (const name of ['Quill Square stop', 'Ropewalk stop', 'Harbour Steps stop']) {
+    await layer(name).click({ modifiers: ['Control'] });
+  }
+  await page.getByRole('button', { name: 'Moves', exact: true }).click();
+  await page.getByRole('button', { name: 'Rise in' }).click();
+  await frame(7);
+  await shot('moves');
+  await page.getByRole('button', { name: 'Close', exact: true }).click();
+  await page.keyboard.press('Control+Shift+A');
+  await page.getByLabel('Stagger step').fill('6');
+  await page.keyboard.press('Enter');
+  await frame(20);
+  await page.getByLabel('Stagger', { exact: true }).scrollIntoViewIfNeeded();
+  await shot('stagger');
+  for (let n = 0; n < 2; n++) await page.keyboard.press('Control+z');
+
   await page.getByRole('button', { name: 'Pictures and fonts' }).click();
   const files = page.getByTestId('import-files');
   await files.setInputFiles({ name: 'Tram mark.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(MARK) });

@@ -1,10 +1,12 @@
 /** Builds a project through core's own edits, one after another, as a person would. */
 import { countingIds, type MakeId, newController, newDrawing, newItem, type SceneSize } from '@kite/core/document/make';
 import { applyEdit, type Edit } from '@kite/core/document/patches';
-import type { Ease, Id, Item, Point, Project, Tag, Value } from '@kite/core/document/types';
+import type { Ease, Id, Item, Point, Project, Tag, Value, Vertex } from '@kite/core/document/types';
 import { sceneIn } from '@kite/core/edits/find';
 import { addLayers, setLayers } from '@kite/core/edits/layers';
-import { animate } from '@kite/core/edits/properties';
+import { setEven, setHandles } from '@kite/core/edits/keys';
+import { addMarker } from '@kite/core/edits/markers';
+import { animate, setValue } from '@kite/core/edits/properties';
 import { addScene, setScene } from '@kite/core/edits/scenes';
 
 type Keys = readonly (readonly [frame: number, value: Value, ease?: Ease])[];
@@ -56,6 +58,25 @@ export class SceneBuilder {
 
   animate(layer: Id, item: Item | undefined, key: string, keys: Keys): void {
     this.project.do(animate({ scene: this.id, layer, ...(item && { item: item.id }), key }, keys));
+  }
+
+  marker(frame: number, name: string): void {
+    this.project.do(addMarker(this.id, { id: this.project.makeId(), frame, name }));
+  }
+
+  /** Lets a layer ride along a path at one pace, turned as the path is, from one frame to another. */
+  ride(layer: Id, path: readonly Vertex[], from: number, to: number, ease: Ease): void {
+    const ref = { scene: this.id, layer, key: 'position' };
+    const frameOf = (i: number) => Math.round(from + ((to - from) * i) / (path.length - 1));
+    this.project.do(
+      animate(
+        ref,
+        path.map(([x, y], i) => [frameOf(i), [x, y], ease]),
+      ),
+    );
+    path.forEach(([, , ...handles], i) => this.project.do(setHandles(ref, frameOf(i), handles)));
+    this.project.do(setEven(ref, true));
+    this.project.do(setValue({ ...ref, key: 'along' }, true, { write: 'curve', frame: from }));
   }
 
   poster(frame: number): void {

@@ -163,5 +163,7 @@ export const markReveal = (project: ProjectBuilder): void => {
       [start + 30, 1],
     ]);
   }
+  scene.marker(14, 'Moon');
+  scene.marker(52, 'Name');
   scene.poster(112);
 };

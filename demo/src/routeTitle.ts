@@ -155,6 +155,22 @@ export const routeTitle = (project: ProjectBuilder): void => {
     }
   }
 
+  const amber = LINES.find((line) => line.name === 'Amber line') as Line;
+  const tram = scene.drawing({
+    name: 'Tram',
+    tag: 'coral',
+    from: 70,
+    items: [
+      scene.card('rectangle', { width: 92, height: 36, radius: 14 }),
+      scene.card('fill', { color: PALETTE.coral }),
+      scene.card('rectangle', { width: 52, height: 12, radius: 6, centre: [6, 0] }),
+      scene.card('fill', { color: PALETTE.fog }),
+    ],
+  });
+  scene.ride(tram, amber.path, 74, 138, draw);
+  scene.marker(60, 'Lines drawn');
+  scene.marker(86, 'Title');
+
   slidingText(scene, {
     text: 'Last tram 02:40',
     font: TITLE,

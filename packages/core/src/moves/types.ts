@@ -56,10 +56,10 @@ export type Move = SideMove | PassageMove | EmphasisMove;
 export interface AppliedMove {
   readonly id: Id;
   readonly move: Move;
-  /** Its first frame on this layer, and the first one after it. */
+  /** Its first and its last frame where it was given. */
   readonly from: number;
   readonly to: number;
-  /** How far this layer goes to be out of the scene, in pixels of its parent. */
+  /** How far it takes to be out of the scene, in pixels of the parent. */
   readonly away: number;
 }
 

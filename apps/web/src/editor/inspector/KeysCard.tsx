@@ -13,7 +13,7 @@ import {
   stretchKeys,
 } from '@kite/core/edits/keys';
 import type { Edit } from '@kite/core/document/patches';
-import { ClipboardCopy, ClipboardPaste, FlipHorizontal2, Merge, Repeat1, Spline, Split, Waypoints } from 'lucide-react';
+import { ClipboardCopy, ClipboardPaste, ArrowLeftRight, Merge, Repeat1, Spline, Split, Waypoints } from 'lucide-react';
 import { useState } from 'react';
 import { IconButton } from '../../ui/Button';
 import { setApart } from '@kite/core/edits/properties';
@@ -193,7 +193,7 @@ export const KeysCard = () => {
       )}
       <div className="flex gap-0.5">
         <IconButton label="Reverse" onClick={() => reverseSelection(editor)}>
-          <FlipHorizontal2 size={ICON} />
+          <ArrowLeftRight size={ICON} />
         </IconButton>
         <IconButton label="First keys again at the end" onClick={() => repeatFirst(editor)}>
           <Repeat1 size={ICON} />

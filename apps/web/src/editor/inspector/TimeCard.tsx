@@ -3,7 +3,7 @@ import type { Edit } from '@kite/core/document/patches';
 import type { Layer } from '@kite/core/document/types';
 import { setLayers } from '@kite/core/edits/layers';
 import { slideLayers, stretchLayers } from '@kite/core/edits/timing';
-import { ArrowRightToLine, FlipHorizontal2, Scissors, Timer } from 'lucide-react';
+import { ArrowRightToLine, ArrowLeftRight, Scissors, Timer } from 'lucide-react';
 import { memo, useState } from 'react';
 import { Button } from '../../ui/Button';
 import { NumberField } from '../../ui/NumberField';
@@ -144,7 +144,7 @@ export const TimeCard = memo(
           </Button>
           <Button
             className={small}
-            icon={<FlipHorizontal2 size={ICON} />}
+            icon={<ArrowLeftRight size={ICON} />}
             title="The motion backwards"
             onClick={() => {
               editor.select({ layers: editor.state.selection.layers });

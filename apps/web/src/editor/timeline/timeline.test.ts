@@ -4,7 +4,8 @@ import { demoProject } from '@kite/demo/project';
 import { describe, expect, it } from 'vitest';
 import { ribbonColors, ribbonCurves, shownValue } from './ribbons';
 import { ribbonName, rowsOf } from './rows';
-import { timeScale } from './scale';
+import { panned, timeScale, zoomed } from './scale';
+import { snappedBy } from './snapFrames';
 
 const scale = timeScale(100, 224);
 const linear = { kind: 'linear' } as const;
@@ -16,6 +17,19 @@ describe('the scale', () => {
   it('spreads the scene over the width and reads places back', () => {
     expect([scale.x(0), scale.x(50), scale.x(100)]).toEqual([12, 112, 212]);
     expect(scale.frame(112)).toBe(50);
+  });
+  it('zooms about a frame, which stays where it is, and not beyond the scene', () => {
+    const reach = zoomed(scale, 2, 25);
+    expect(reach).toEqual([12.5, 62.5]);
+    const near = timeScale(100, 224, reach);
+    expect(near.x(25)).toBe(scale.x(25));
+    expect(zoomed(near, 0.1, 25)).toBeNull();
+    expect(panned(near, 500)).toEqual([50, 100]);
+  });
+  it('snaps what is dragged to the nearest target in reach, or to whole frames', () => {
+    expect(snappedBy([10, 40], 4.2, [46, 90], scale, false)).toEqual({ by: 6, at: 46 });
+    expect(snappedBy([10, 40], 4.2, [60], scale, false)).toEqual({ by: 4, at: null });
+    expect(snappedBy([10, 40], 4.2, [46], scale, true)).toEqual({ by: 4, at: null });
   });
   it('has ticks at whole frames only', () => {
     expect(timeScale(3, 900).ticks).toEqual([0, 1, 2, 3]);

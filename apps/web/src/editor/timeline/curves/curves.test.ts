@@ -1,0 +1,78 @@
+import { newDrawing, newItem, newProject, newScene } from '@kite/core/document/make';
+import { applyEdit } from '@kite/core/document/patches';
+import type { Ease, Scene } from '@kite/core/document/types';
+import { addLayers } from '@kite/core/edits/layers';
+import { animate } from '@kite/core/edits/properties';
+import { describe, expect, it } from 'vitest';
+import { handlesOf } from './handles';
+import { extentsOf, sampledCurve, shownCurves } from './shown';
+
+const blank = newScene('s', 'One', {
+  width: 400,
+  height: 300,
+  rate: { num: 25, den: 1 },
+  length: 100,
+  background: null,
+});
+const lamp = newDrawing(blank, 'a', 'Lamp', [newItem('e', 'ellipse')]);
+const linear: Ease = { kind: 'linear' };
+const scene = [
+  addLayers('s', [lamp]),
+  animate({ scene: 's', layer: 'a', key: 'position' }, [
+    [0, [0, 40], linear],
+    [50, [200, 90]],
+  ]),
+  animate({ scene: 's', layer: 'a', key: 'opacity' }, [
+    [10, 0, { kind: 'hold' }],
+    [20, 1],
+  ]),
+].reduce((doc, edit) => applyEdit(doc, edit).doc, newProject('p', 'Project', [blank])).scenes.s as Scene;
+const value = shownCurves(scene, ['a'], 'value');
+const speed = shownCurves(scene, ['a'], 'speed');
+
+describe('the curves shown', () => {
+  it('are one for each component of a value, and one for each speed', () => {
+    expect(value.map((c) => c.label)).toEqual(['Lamp · Position x', 'Lamp · Position y', 'Lamp · Opacity']);
+    expect(speed.map((c) => c.label)).toEqual(['Lamp · Position', 'Lamp · Opacity']);
+  });
+  it('are in the units that are shown, speeds in units a second', () => {
+    expect([value[0]?.at(25), value[2]?.at(20)]).toEqual([100, 100]);
+    // 50 frames are two seconds, the way is the length of (200, 50).
+    expect(speed[0]?.at(25)).toBeCloseTo(Math.hypot(200, 50) / 2, 3);
+  });
+  it('reach as high as their values, speeds down to standing still', () => {
+    const [low, high] = extentsOf(value.slice(0, 2), 'value', 100, 25).get('px') ?? [0, 0];
+    expect([low < 0, low > -60, high > 200, high < 260]).toEqual([true, true, true, true]);
+    const [still = 1] = extentsOf(speed.slice(0, 1), 'speed', 100, 25).get('px') ?? [];
+    expect(still).toBeLessThanOrEqual(0);
+  });
+  it('are drawn on both sides of a jump', () => {
+    const points = sampledCurve(value[2]!, 0, 40, 1).filter(([f]) => f === 20);
+    expect(points.map(([, v]) => v)).toEqual([100, 100]);
+    expect(
+      sampledCurve(speed[0]!, 40, 60, 1)
+        .filter(([f]) => f === 50)
+        .map(([, v]) => Math.round(v)),
+    ).toEqual([103, 0]);
+  });
+});
+
+describe('the handles', () => {
+  it('stand on the curve’s own tangents, and none stand where an ease has none', () => {
+    const handles = handlesOf(value[0]!, 'value', 25);
+    expect(handles.map((h) => [h.which, Math.round(h.tip[0]), Math.round(h.tip[1])])).toEqual([
+      ['start', 17, 67],
+      ['end', 33, 133],
+    ]);
+    expect(handlesOf(value[2]!, 'value', 25)).toEqual([]);
+  });
+  it('make the ease that they are dragged to', () => {
+    const [start] = handlesOf(value[0]!, 'value', 25);
+    expect(start?.moved(25, 0)).toMatchObject({ kind: 'bezier', x1: 0.5, y1: 0 });
+    const [fast] = handlesOf(speed[0]!, 'speed', 25);
+    const even = Math.hypot(200, 50) / 2;
+    expect(fast?.at[1]).toBeCloseTo(even, 6);
+    // Twice the even pace is a slope of 2.
+    expect(fast?.moved(25, 2 * even)).toMatchObject({ x1: 0.5, y1: expect.closeTo(1) });
+  });
+});
