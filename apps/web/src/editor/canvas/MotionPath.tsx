@@ -31,6 +31,8 @@ interface MotionPathProps {
 
 /** The most dots of one path: more would run into each other. */
 const MOST_DOTS = 600;
+/** The most paths at once, for the same reason. */
+const MOST_PATHS = 60;
 const NO_HANDLES: PathHandles = [0, 0, 0, 0];
 
 const tidy = (n: number) => Math.round(n * 10) / 10;
@@ -57,9 +59,12 @@ export const MotionPaths = ({ view, pointOf }: MotionPathProps) => {
     writing: s.writing,
   }));
   if (playing || tool !== 'select' || writing) return null;
-  return layers.map((id) => {
+  const moving = layers.flatMap((id) => {
     const layer = scene.layers[id];
-    if (!layer) return null;
+    return layer && keyFrames(layer.params.position).length > 1 ? [layer] : [];
+  });
+  return moving.slice(0, MOST_PATHS).map((layer) => {
+    const { id } = layer;
     const parent = layer.parent === null ? IDENTITY : editor.program.matrixAt(layer.parent, frame);
     return (
       <LayerPath key={id} layer={layer} toArea={multiply(viewMatrix(view), parent)} view={view} pointOf={pointOf} />
@@ -76,7 +81,6 @@ const LayerPath = ({ layer, toArea, view, pointOf }: MotionPathProps & { layer: 
   }));
   const property = propertyIn(layer, ref);
   const frames = keyFrames(property);
-  if (frames.length < 2) return null;
   const sampler = samplerOf(PLACE.position, property);
   const [first, last] = [frames[0] as number, frames.at(-1) as number];
   const every = Math.max(1, Math.ceil((last - first) / MOST_DOTS));
