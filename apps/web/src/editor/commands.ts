@@ -1,15 +1,7 @@
 /** What menus, buttons and shortcuts do to the selection. */
 import { newController, newDrawing, newItem } from '@kite/core/document/make';
 import { type Edit, together } from '@kite/core/document/patches';
-import {
-  type Id,
-  isKeyed,
-  type Item,
-  type Layer,
-  type Point,
-  type PropertyRef,
-  type Value,
-} from '@kite/core/document/types';
+import { type Id, type Item, type Layer, type Point, type PropertyRef, type Value } from '@kite/core/document/types';
 import { paramAt, propertiesOf, propertyAt } from '@kite/core/edits/find';
 import { addLayers, moveLayers, removeLayers } from '@kite/core/edits/layers';
 import { type SplitBy, splitText } from '@kite/core/edits/text';
@@ -17,6 +9,7 @@ import { removeItem } from '@kite/core/edits/recipe';
 import { removeKeys } from '@kite/core/edits/keys';
 import { setValue } from '@kite/core/edits/properties';
 import { kindOf } from '@kite/core/recipe/table';
+import { keyFrames } from '@kite/core/motion/keys';
 import { samplerOf } from '@kite/core/motion/sampler';
 import { toast } from 'sonner';
 import { type Editor, makeId } from './store/editor';
@@ -33,10 +26,7 @@ export const writeValues = (
   const only = edits.length === 1 ? edits[0] : undefined;
   editor.edit(only && label === undefined ? only : together(label ?? 'Change values', edits));
   if (how.write === 'curve') {
-    const moved = writes.find(([ref]) => {
-      const property = propertyAt(doc, ref);
-      return isKeyed(property) && property.keys.length > 1;
-    });
+    const moved = writes.find(([ref]) => keyFrames(propertyAt(doc, ref)).length > 1);
     if (moved) {
       const name = paramAt(doc, moved[0])?.label ?? 'property';
       toast.info(
@@ -187,10 +177,7 @@ export const jumpToKey = (editor: Editor, way: -1 | 1): void => {
   const frames = ids.flatMap((id) => {
     const layer = scene.layers[id];
     if (!layer) return [];
-    return propertiesOf(scene.id, layer).flatMap((ref) => {
-      const property = propertyAt(doc, ref);
-      return isKeyed(property) ? property.keys.map((k) => k.frame) : [];
-    });
+    return propertiesOf(scene.id, layer).flatMap((ref) => keyFrames(propertyAt(doc, ref)));
   });
   const ahead = frames.filter((f) => (way > 0 ? f > frame : f < frame));
   if (ahead.length > 0) editor.seek(way > 0 ? Math.min(...ahead) : Math.max(...ahead));

@@ -1,7 +1,7 @@
 import { Grid3x3, Magnet } from 'lucide-react';
-import { Popover } from 'radix-ui';
 import { IconButton } from '../../ui/Button';
 import { NumberField } from '../../ui/NumberField';
+import { CanvasPopover } from './CanvasPopover';
 import { type Aids, setAids, useAids } from './aids';
 
 const SWITCHES: readonly { readonly key: Exclude<keyof Aids, 'gridSize' | 'snap'>; readonly label: string }[] = [
@@ -25,51 +25,27 @@ export const AidsMenu = () => {
       >
         <Magnet size={15} />
       </IconButton>
-      <Popover.Root>
-        <Popover.Trigger asChild>
-          <button
-            type="button"
-            aria-label="Rulers, guides and grid"
-            title="Rulers, guides and grid"
-            className="inline-flex size-7 items-center justify-center rounded-md text-ink-2 hover:bg-paper-2 hover:text-ink"
-          >
-            <Grid3x3 size={15} />
-          </button>
-        </Popover.Trigger>
-        <Popover.Portal>
-          <Popover.Content
-            side="top"
-            align="end"
-            sideOffset={6}
-            className="z-50 flex w-48 flex-col gap-1.5 rounded-md border border-line bg-paper p-3 shadow-lg"
-            onKeyDown={(event) => event.key !== 'Escape' && event.stopPropagation()}
-          >
-            {SWITCHES.map(({ key, label }) => (
-              <label key={key} className="flex items-center gap-2">
-                <input
-                  type="checkbox"
-                  checked={aids[key]}
-                  onChange={(event) => setAids({ [key]: event.target.checked })}
-                />
-                {label}
-              </label>
-            ))}
-            <label className="grid grid-cols-[1fr_80px] items-center gap-2 text-ink-2">
-              Grid every
-              <NumberField
-                label="Grid every"
-                unit="px"
-                min={2}
-                max={2000}
-                decimals={0}
-                value={aids.gridSize}
-                onChange={(gridSize) => setAids({ gridSize: Math.round(gridSize) })}
-              />
-            </label>
-            <p className="text-sm text-ink-2">Drag guides out of the rulers; off the scene they go.</p>
-          </Popover.Content>
-        </Popover.Portal>
-      </Popover.Root>
+      <CanvasPopover label="Rulers, guides and grid" icon={<Grid3x3 size={15} />}>
+        {SWITCHES.map(({ key, label }) => (
+          <label key={key} className="flex items-center gap-2">
+            <input type="checkbox" checked={aids[key]} onChange={(event) => setAids({ [key]: event.target.checked })} />
+            {label}
+          </label>
+        ))}
+        <label className="grid grid-cols-[1fr_80px] items-center gap-2 text-ink-2">
+          Grid every
+          <NumberField
+            label="Grid every"
+            unit="px"
+            min={2}
+            max={2000}
+            decimals={0}
+            value={aids.gridSize}
+            onChange={(gridSize) => setAids({ gridSize: Math.round(gridSize) })}
+          />
+        </label>
+        <p className="text-sm text-ink-2">Drag guides out of the rulers; off the scene they go.</p>
+      </CanvasPopover>
       <span className="mx-0.5 h-5 w-px bg-line" />
     </>
   );

@@ -1,7 +1,7 @@
 import { Columns2, Ghost } from 'lucide-react';
-import { Popover } from 'radix-ui';
 import { IconButton } from '../../ui/Button';
 import { NumberField } from '../../ui/NumberField';
+import { CanvasPopover } from './CanvasPopover';
 import { useEditor, useSlice } from '../store/context';
 
 const ONION = { count: 3, step: 2 };
@@ -12,54 +12,32 @@ export const LooksMenu = () => {
   const { onion, compare } = useSlice((s) => ({ onion: s.onion, compare: s.compare }));
   return (
     <>
-      <Popover.Root>
-        <Popover.Trigger asChild>
-          <button
-            type="button"
-            aria-label="Onion skin"
-            aria-pressed={onion !== null}
-            title="Onion skin: frames before and after show through"
-            className={`inline-flex size-7 items-center justify-center rounded-md ${onion ? 'bg-sky-2 text-sky' : 'text-ink-2 hover:bg-paper-2 hover:text-ink'}`}
-          >
-            <Ghost size={15} />
-          </button>
-        </Popover.Trigger>
-        <Popover.Portal>
-          <Popover.Content
-            side="top"
-            align="end"
-            sideOffset={6}
-            className="z-50 flex w-56 flex-col gap-1.5 rounded-md border border-line bg-paper p-3 shadow-lg"
-            onKeyDown={(event) => event.key !== 'Escape' && event.stopPropagation()}
-          >
-            <label className="flex items-center gap-2">
-              <input
-                type="checkbox"
-                checked={onion !== null}
-                onChange={(event) => editor.set({ onion: event.target.checked ? ONION : null })}
-              />
-              Onion skin
-            </label>
-            {(['count', 'step'] as const).map((key) => (
-              <label key={key} className="grid grid-cols-[1fr_80px] items-center gap-2 text-ink-2">
-                {key === 'count' ? 'Frames each side' : 'Frames apart'}
-                <NumberField
-                  label={key === 'count' ? 'Frames each side' : 'Frames apart'}
-                  min={1}
-                  max={key === 'count' ? 8 : 100}
-                  decimals={0}
-                  value={(onion ?? ONION)[key]}
-                  onChange={(v) => editor.set({ onion: { ...(onion ?? ONION), [key]: Math.round(v) } })}
-                />
-              </label>
-            ))}
-            <p className="text-sm text-ink-2">
-              Of the selected layers, or of all that move while none is selected. Earlier frames are warm, later ones
-              cold.
-            </p>
-          </Popover.Content>
-        </Popover.Portal>
-      </Popover.Root>
+      <CanvasPopover label="Onion skin" icon={<Ghost size={15} />} pressed={onion !== null}>
+        <label className="flex items-center gap-2">
+          <input
+            type="checkbox"
+            checked={onion !== null}
+            onChange={(event) => editor.set({ onion: event.target.checked ? ONION : null })}
+          />
+          Onion skin
+        </label>
+        {(['count', 'step'] as const).map((key) => (
+          <label key={key} className="grid grid-cols-[1fr_80px] items-center gap-2 text-ink-2">
+            {key === 'count' ? 'Frames each side' : 'Frames apart'}
+            <NumberField
+              label={key === 'count' ? 'Frames each side' : 'Frames apart'}
+              min={1}
+              max={key === 'count' ? 8 : 100}
+              decimals={0}
+              value={(onion ?? ONION)[key]}
+              onChange={(v) => editor.set({ onion: { ...(onion ?? ONION), [key]: Math.round(v) } })}
+            />
+          </label>
+        ))}
+        <p className="text-sm text-ink-2">
+          Of the selected layers, or of all that move while none is selected. Earlier frames are warm, later ones cold.
+        </p>
+      </CanvasPopover>
       <IconButton
         label={compare ? 'Stop comparing' : 'Compare this frame with others'}
         side="top"

@@ -36,23 +36,24 @@ const FADE: Field = { key: 'fade', label: 'Opacity there', unit: '%', min: 0, ma
 const DISTANCE: Field = { key: 'distance', label: 'Distance', unit: 'px', min: -20_000, max: 20_000, factor: 1 };
 const ANGLE: Field = { key: 'angle', label: 'Angle', unit: '°', min: -3600, max: 3600, factor: 1 };
 
+const SIDE: readonly Field[] = [
+  ANGLE,
+  DISTANCE,
+  FADE,
+  { key: 'scale', label: 'Size there', unit: '%', min: 0, max: 2_000, factor: 100 },
+  { key: 'turn', label: 'Turn there', unit: '°', min: -3600, max: 3600, factor: 1 },
+];
+
 /** The numbers of each kind of move. */
 const FIELDS: { readonly [K in Move['kind']]: readonly Field[] } = {
-  entrance: [
-    ANGLE,
-    DISTANCE,
-    FADE,
-    { key: 'scale', label: 'Size there', unit: '%', min: 0, max: 2_000, factor: 100 },
-    { key: 'turn', label: 'Turn there', unit: '°', min: -3600, max: 3600, factor: 1 },
-  ],
-  exit: [],
+  entrance: SIDE,
+  exit: SIDE,
   passage: [ANGLE, DISTANCE, FADE, { key: 'drift', label: 'Drift', unit: 'px', min: -5_000, max: 5_000, factor: 1 }],
   emphasis: [
     { key: 'strength', label: 'Strength', unit: '%', min: 0, max: 100, factor: 100 },
     { key: 'times', label: 'Times', unit: '×', min: 1, max: 50, factor: 1, whole: true },
   ],
 };
-const fieldsOf = (move: Move): readonly Field[] => FIELDS[move.kind === 'exit' ? 'entrance' : move.kind];
 
 interface MoveCardProps {
   applied: AppliedMove;
@@ -103,7 +104,7 @@ export const MoveCard = ({ applied, layers }: MoveCardProps) => {
           </span>
         </div>
       )}
-      {[FRAMES, ...fieldsOf(move)]
+      {[FRAMES, ...FIELDS[move.kind]]
         .filter((field) => !(field === DISTANCE && 'outside' in move && move.outside))
         .map(({ key, label, unit, min, max, factor, whole }) => (
           <label key={key} className={row}>
