@@ -7,6 +7,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { runProgram } from './support/server';
+import { FORMAT_VERSION } from '@kite/core/document/make';
 import { expect, test } from './support/test';
 
 const HOSTILE: readonly (readonly [string, Uint8Array, RegExp])[] = (() => {
@@ -15,7 +16,7 @@ const HOSTILE: readonly (readonly [string, Uint8Array, RegExp])[] = (() => {
   const whole = archive(demo);
   return [
     ['truncated', whole.slice(0, whole.length - 40), /damaged or cut short|no project.json/],
-    ['newer', archive(demo.replace('"version":2', '"version":7')), /newer than the 2/],
+    ['newer', archive(demo.replace(`"version":${FORMAT_VERSION}`, '"version":99')), /newer than the \d/],
     [
       'huge',
       archive(demo.replace('"width":1920', '"width":19200000')),
