@@ -1,0 +1,127 @@
+/** Moves and routines: ready motion that writes keyframes and stays adjustable. */
+import type { KeyedProperty, Point } from '@kite/core/document/types';
+import { curveOf } from '@kite/core/motion/eases/table';
+import { expect } from '@playwright/test';
+import { drag, goToFrame, middle, saved, setNumber } from './support/editor';
+import { discLayer, openMade } from './support/made';
+import { readPng } from './support/media';
+import { inOrder, named, sceneOf } from './support/scene';
+import { test } from './support/test';
+import { bead, choose, framesOf, keysOf } from './support/timeline';
+
+test('an entrance of 24 frames at full strength, in the rendered frames too, and adjusted afterwards', async ({
+  page,
+  server,
+}) => {
+  const project = await openMade(page, server, 'Entrance', [discLayer('a', 'Ball', [300, 120])]);
+  await choose(page, 'Ball');
+  await page.getByRole('button', { name: 'Moves', exact: true }).click();
+  await page.getByRole('button', { name: 'Slide in' }).click();
+  await setNumber(page, 'Frames of the move', '24');
+  await setNumber(page, 'Opacity there of the move', '100');
+  await setNumber(page, 'Size there of the move', '100');
+  await setNumber(page, 'Distance of the move', '200');
+  await page
+    .getByRole('button', { name: 'Open Ball' })
+    .or(page.getByRole('button', { name: 'Close Ball' }))
+    .click();
+  if (!(await bead(page, 'Position', 0).isVisible())) await page.getByRole('button', { name: 'Open Ball' }).click();
+  await bead(page, 'Position', 0).click();
+  await setNumber(page, 'Strength at the start', '100');
+  await setNumber(page, 'Strength at the end', '100');
+  const keys = await keysOf(page, server, 'Ball');
+  expect(keys.map((k) => [k.frame, k.value])).toEqual([
+    [0, [100, 120]],
+    [24, [300, 120]],
+  ]);
+  expect(keys[0]?.ease).toEqual({ kind: 'bezier', x1: 1, y1: 0, x2: 0, y2: 1 });
+
+  // CSS's cubic-bezier(1, 0, 0, 1) at the frames' shares, read off the rendered pictures.
+  const curve = curveOf({ kind: 'bezier', x1: 1, y1: 0, x2: 0, y2: 1 });
+  await saved(page, server);
+  for (const frame of [0, 6, 11, 12, 13, 18, 24]) {
+    const settings = { format: 'png', scale: 1, frame };
+    const { body } = await server.api<{ id: string }>('POST', '/renders', { project, scene: 's', settings });
+    await expect
+      .poll(
+        async () =>
+          (await server.api<{ id: string; status: string }[]>('GET', '/renders')).body.find((r) => r.id === body.id)
+            ?.status,
+      )
+      .toBe('done');
+    const { data, width } = await readPng(await server.bytes(`/renders/${body.id}/file`));
+    const row = Array.from({ length: width }, (_, x) => data[(120 * width + x) * 4] as number);
+    const bright = row.flatMap((red, x) => (red > 130 ? [x + 0.5] : []));
+    const centre = bright.reduce((a, b) => a + b, 0) / bright.length;
+    expect(centre).toBeCloseTo(100 + 200 * curve(frame / 24), 0);
+  }
+  // A strength by hand is a change by hand: the move lets go of its keyframes.
+  await expect(page.getByLabel('Slide in', { exact: true })).toHaveCount(0);
+});
+
+test('a move is adjusted on several layers at once, dragged on the canvas, kept, and taken away', async ({
+  page,
+  server,
+}) => {
+  await openMade(page, server, 'Moves', [discLayer('a', 'Ball', [300, 80]), discLayer('b', 'Bell', [300, 160])]);
+  await page.keyboard.press('Control+a');
+  await page.getByRole('button', { name: 'Moves', exact: true }).click();
+  await page.getByRole('button', { name: 'Slide in' }).click();
+  const card = page.getByLabel('Slide in', { exact: true });
+  await expect(card).toContainText('2 layers');
+  await card.getByRole('button', { name: 'Bottom' }).click();
+  await setNumber(page, 'Distance of the move', '60');
+  expect((await keysOf(page, server, 'Ball'))[0]?.value).toEqual([300, 140]);
+  expect((await keysOf(page, server, 'Bell'))[0]?.value).toEqual([300, 220]);
+  await page.getByLabel('Name for this move').fill('Tram stop in');
+  await page.keyboard.press('Enter');
+  await expect(
+    page.getByLabel('Moves of this project').getByRole('button', { name: 'Tram stop in', exact: true }),
+  ).toBeVisible();
+
+  // The far bead of one layer is dragged: its move takes another way, and can still be adjusted.
+  await choose(page, 'Ball');
+  await goToFrame(page, 50);
+  const far = await middle(page.getByTestId('motion-bead').first());
+  await drag(page, far, { x: far.x - 60, y: far.y });
+  const from = (await keysOf(page, server, 'Ball'))[0]?.value as Point;
+  expect(from[0]).toBeLessThan(280);
+  await expect(card).toBeVisible();
+  await card.getByRole('button', { name: 'Take this move and its keyframes away' }).click();
+  expect(named(await sceneOf(page, server), 'Ball').params.position).toEqual({ value: [300, 80] });
+  expect((await keysOf(page, server, 'Bell')).length).toBe(2);
+});
+
+test('a routine is played by three layers, one after another; a changed step changes all of them', async ({
+  page,
+  server,
+}) => {
+  const three = [60, 120, 180].map((y, i) => discLayer(`d${i}`, `Lamp ${i + 1}`, [60, y]));
+  await openMade(page, server, 'Routine', three);
+  await goToFrame(page, 10);
+  await page.keyboard.press('Control+a');
+  await page.getByRole('button', { name: 'Moves', exact: true }).click();
+  await page.getByRole('button', { name: 'Routine for the selected' }).click();
+  const card = page.getByLabel('Routine', { exact: true });
+  await expect(card).toContainText('3 layers, 24 frames');
+  await setNumber(page, 'Each later by of the routine', '6');
+  expect(await framesOf(page, server, 'Lamp 3')).toEqual([22, 34]);
+  const second = card.getByLabel('Step 2');
+  await second.getByLabel('What the step does').selectOption('colour');
+  await second.getByLabel('Gap before the step').fill('-6');
+  await page.keyboard.press('Enter');
+  await card.getByLabel('Step 1').getByLabel('Move by x').fill('40');
+  await page.keyboard.press('Enter');
+  const scene = await sceneOf(page, server);
+  for (const [i, layer] of inOrder(scene).entries()) {
+    expect((layer.params.position as KeyedProperty).keys.map((k) => [k.frame, (k.value as Point)[0]])).toEqual([
+      [10 + 6 * i, 60],
+      [22 + 6 * i, 100],
+    ]);
+    const fill = Object.values(named(scene, layer.name).items).find((item) => item.kind === 'fill');
+    expect((fill?.params.color as KeyedProperty).keys.map((k) => k.frame)).toEqual([16 + 6 * i, 28 + 6 * i]);
+    expect(layer.params.scale).toEqual({ value: [1, 1] });
+  }
+  await card.getByRole('button', { name: 'Take the routine and its keyframes away' }).click();
+  expect(named(await sceneOf(page, server), 'Lamp 2').params.position).toEqual({ value: [60, 120] });
+});
