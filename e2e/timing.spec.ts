@@ -1,5 +1,5 @@
 /** Keyframes, ribbons, the time of layers: what the timeline and its cards do. */
-import { type ApartProperty, type KeyedProperty, type Point } from '@kite/core/document/types';
+import type { ApartProperty, KeyedProperty, Point } from '@kite/core/document/types';
 import { compileScene, NO_LIBRARY } from '@kite/core/scene/compile';
 import { expect, type Page } from '@playwright/test';
 import { drag, goToFrame, middle, setNumber } from './support/editor';

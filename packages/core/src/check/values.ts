@@ -172,13 +172,10 @@ const propertyRule = (param: Param): ((value: unknown) => Rule) => {
   const parts = [curveRule(partParam(param, 0)), curveRule(partParam(param, 1))] as const;
   return (value) => {
     if (!isObject(value) || !('parts' in value)) return whole(value);
-    const given = Array.isArray(value.parts) ? value.parts : [];
-    return object({
-      parts: yup
-        .tuple([parts[0](given[0]), parts[1](given[1])] as unknown as [yup.AnySchema, yup.AnySchema])
-        .strict()
-        .required() as unknown as Rule,
-    });
+    const given: readonly unknown[] = Array.isArray(value.parts) ? value.parts : [];
+    if (given.length !== 2) return object({ parts: rule('two parts, x and y', () => false) });
+    const both = yup.tuple([parts[0](given[0]), parts[1](given[1])] as unknown as [yup.AnySchema, yup.AnySchema]);
+    return object({ parts: both.strict().required() as unknown as Rule });
   };
 };
 
