@@ -79,13 +79,6 @@ export const removeKeys = (choices: readonly KeyChoice[]): Edit => onKeys('Delet
 export const moveKeys = (choices: readonly KeyChoice[], by: number): Edit =>
   onKeys('Move keyframes', choices, (property, frames) => withKeysAt(property, frames, (f) => f + by));
 
-/** Each property's keyframes moved by frames of its own. */
-export const shiftKeys = (choices: readonly KeyChoice[], by: readonly number[]): Edit =>
-  together(
-    'Stagger keyframes',
-    choices.map((choice, i) => moveKeys([choice], by[i] ?? 0)),
-  );
-
 export const copyKeys = (choices: readonly KeyChoice[], by: number): Edit =>
   onKeys('Copy keyframes', choices, (property, frames) => withCopiedKeys(property, frames, by));
 

@@ -14,13 +14,13 @@ import {
   flash,
   type KeyChoice,
   keysOfLayers,
+  moveKeys,
   pasteKeys,
   repeatFirstKeys,
   reverseKeys,
   setEven,
   setHandles,
   setSmooth,
-  shiftKeys,
   spin,
   stretchedTo,
   stretchKeys,
@@ -117,8 +117,8 @@ describe('chosen keyframes', () => {
       expect(Math.hypot(on[0] - off[0], on[1] - off[1])).toBeLessThan(1e-6);
     }
   });
-  it('are shifted each by its own way', () => {
-    const next = done(base, shiftKeys(both, [0, 5]));
+  it('are moved without those of other properties', () => {
+    const next = done(base, moveKeys([both[1]!], 5));
     expect([frames(next, position), frames(next)]).toEqual([
       [0, 20, 40],
       [15, 35],

@@ -1,6 +1,6 @@
 /** Motion paths: the track of a point from keyframe to keyframe, straight or along Béziers. */
 import type { KeyedProperty, Keyframe, Point } from '../document/types';
-import { along, arcLength, lengthTable } from '../geometry/length';
+import { along, arcLength } from '../geometry/length';
 import type { Outline } from '../geometry/outline';
 
 /** The way of a stretch of motion. */
@@ -80,14 +80,4 @@ export const tracksOf = ({ keys, even }: KeyedProperty): readonly Track[] => {
       ? trackAlong(outlineThrough([from, to]))
       : straight(from.value as Point, to.value as Point);
   });
-};
-
-/** Where along the whole path each keyframe lies, 0 to 1. */
-export const sharesOf = (keys: readonly Keyframe[]): number[] => {
-  const outline = outlineThrough(keys);
-  const { total, upTo } = lengthTable(outline);
-  const each = (upTo.length - 1) / Math.max(1, keys.length - 1);
-  return keys.map((_, i) =>
-    total > 0 ? (upTo[Math.round(i * each)] ?? total) / total : i / Math.max(1, keys.length - 1),
-  );
 };
