@@ -1,8 +1,8 @@
 /** Keyframes, ribbons, the time of layers: what the timeline and its cards do. */
-import type { ApartProperty, KeyedProperty, Point } from '@kite/core/document/types';
+import type { ApartProperty, KeyedProperty, Point, Scene } from '@kite/core/document/types';
 import { compileScene, NO_LIBRARY } from '@kite/core/scene/compile';
 import { expect, type Page } from '@playwright/test';
-import { drag, goToFrame, middle, setNumber } from './support/editor';
+import { drag, goToFrame, middle, saved, setNumber } from './support/editor';
 import { BLANK, discLayer, keyed, openMade } from './support/made';
 import { inOrder, named, sceneOf } from './support/scene';
 import { test } from './support/test';
@@ -335,4 +335,52 @@ test('colours flash over a range, and the span turns so many times', async ({ pa
   await bead(page, 'Turn', 0).click();
   await setNumber(page, 'Turns of this span', '-3');
   expect((await keysOf(page, server, 'Ball', 'rotation')).map((k) => k.value)).toEqual([0, -1080]);
+});
+
+test('beads of several scenes are swept together, moved, and copied from one to the other', async ({
+  page,
+  server,
+}) => {
+  await openMade(page, server, 'Two sizes', ball, ...motion);
+  const other = async () => {
+    const project = await saved(page, server);
+    const scene = project.scenes[project.order[1] as string] as Scene;
+    return (named(scene, 'Ball').params.position as KeyedProperty).keys.map((k) => k.frame);
+  };
+  await page.getByRole('button', { name: 'Scene Test: more' }).click();
+  await page.getByRole('menuitem', { name: 'Duplicate' }).click();
+  await page.getByRole('button', { name: 'Scene Test', exact: true }).click();
+  await page.getByRole('button', { name: 'Open Ball' }).click();
+  await page.getByRole('button', { name: 'Ribbons of the other scenes too' }).click();
+  await page.getByRole('button', { name: 'Open the scene Test 2' }).click();
+  await expect(bead(page, 'Position', 30)).toHaveCount(2);
+
+  // From left of the first ribbon's beads to the right of the last row, over both scenes.
+  const x = await xOf(page);
+  const top = await middle(bead(page, 'Position', 10).first());
+  const rows = await page.getByTestId('ribbon-row').last().boundingBox();
+  if (!rows) throw new Error('no ribbons');
+  await drag(page, { x: x(5), y: top.y - 14 }, { x: x(96), y: rows.y + rows.height - 2 });
+  await expect(page.getByLabel('Keyframes', { exact: true })).toContainText('10 selected');
+  await setNumber(page, 'Frame of the keyframes', '15');
+  expect([await framesOf(page, server, 'Ball'), await other()]).toEqual([
+    [15, 35, 55],
+    [15, 35, 55],
+  ]);
+  await page.keyboard.press('Control+z');
+  expect(await other()).toEqual([10, 30, 50]);
+
+  // A bead of the other scene alone; copied, it comes to the layer that is selected here.
+  await bead(page, 'Position', 50).last().click();
+  await page.keyboard.press('Control+c');
+  await goToFrame(page, 80);
+  await choose(page, 'Bell');
+  await page.keyboard.press('Control+v');
+  expect(await framesOf(page, server, 'Bell')).toEqual([80]);
+  await bead(page, 'Position', 30).last().click();
+  await page.keyboard.press('Delete');
+  expect([await framesOf(page, server, 'Ball'), await other()]).toEqual([
+    [10, 30, 50],
+    [10, 50],
+  ]);
 });

@@ -68,16 +68,10 @@ export const reverseSelection = (editor: Editor): void => {
   else if (freeLayers(editor).length > 0) editor.edit(reverseLayers(editor.scene.id, freeLayers(editor)));
 };
 
-/** The first keyframes of the chosen properties again on the scene's last frame. */
+/** The first keyframes of the chosen properties again on the last frame of their scene. */
 export const repeatFirst = (editor: Editor): void => {
   const { keys } = editor.state.selection;
-  if (keys.length > 0)
-    editor.edit(
-      repeatFirstKeys(
-        keys.map((c) => c.ref),
-        editor.scene.length - 1,
-      ),
-    );
+  if (keys.length > 0) editor.edit(repeatFirstKeys(keys.map((c) => c.ref)));
 };
 
 export const smoothSelection = (editor: Editor, smooth: boolean): void => {
@@ -88,7 +82,7 @@ export const smoothSelection = (editor: Editor, smooth: boolean): void => {
 /** Kept beside the copied layers: what was copied last is pasted. */
 export const copySelectedKeys = (editor: Editor): { readonly keys: unknown } | null => {
   const { keys } = editor.state.selection;
-  return keys.length > 0 ? { keys: copiedKeys(editor.scene, keys) } : null;
+  return keys.length > 0 ? { keys: copiedKeys(editor.state.doc, keys) } : null;
 };
 
 /** Pastes keyframes at the playhead: onto the selected layers, or onto the ones that they came from. */

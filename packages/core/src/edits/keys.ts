@@ -7,6 +7,7 @@ import {
   type KeyedProperty,
   type Keyframe,
   type PathHandles,
+  type Project,
   type Property,
   type PropertyRef,
   type Scene,
@@ -26,7 +27,7 @@ import {
 } from '../motion/keys';
 import { smoothHandles } from '../motion/smooth';
 import { samplerOf } from '../motion/sampler';
-import { keyedCurvesOf, paramIn, propertiesOf, propertyIn } from './find';
+import { keyedCurvesOf, paramIn, propertiesOf, propertyIn, sceneIn } from './find';
 import { change, describe, keyedOr } from './properties';
 
 /** A choice of keyframes: the frames of each property. */
@@ -110,10 +111,12 @@ export const changeKey = (
 ): Edit => onKeys('Change a keyframe', [{ ref, frames: [frame] }], (property) => withKeyMoved(property, frame, to));
 
 /** The first keyframe of each property once more at a frame, so that what loops ends as it began. */
-export const repeatFirstKeys = (refs: readonly PropertyRef[], frame: number): Edit => ({
+/** The first keyframe of each of these again on the last frame of its scene. */
+export const repeatFirstKeys = (refs: readonly PropertyRef[]): Edit => ({
   label: 'Repeat the first keys at the end',
   change: (draft) => {
     for (const ref of refs) {
+      const frame = sceneIn(draft, ref.scene).length - 1;
       change(draft, ref, (property) => {
         const keyed = keyedOr(property, ref);
         const first = keyed.keys[0] as Keyframe;
@@ -133,17 +136,16 @@ export interface CopiedKeys {
   readonly keys: readonly Keyframe[];
 }
 
-export const copiedKeys = (scene: Scene, choices: readonly KeyChoice[]): { layer: string; curves: CopiedKeys[] }[] => {
+/** Layer by layer in the order of the scenes and of their lists. */
+export const copiedKeys = (doc: Project, choices: readonly KeyChoice[]): { layer: string; curves: CopiedKeys[] }[] => {
   const [first] = reachOf(choices);
-  const layers = [...new Set(choices.map((c) => c.ref.layer))].sort(
-    (a, b) => scene.order.indexOf(a) - scene.order.indexOf(b),
-  );
-  return layers.map((layer) => ({
+  const layers = doc.order.flatMap((scene) => (doc.scenes[scene]?.order ?? []).map((layer) => ({ scene, layer })));
+  const mine = layers.map(({ scene, layer }) => ({
     layer,
     curves: choices
-      .filter((c) => c.ref.layer === layer)
+      .filter((c) => c.ref.layer === layer && c.ref.scene === scene)
       .flatMap(({ ref, frames }) => {
-        const owner = scene.layers[layer];
+        const owner = doc.scenes[scene]?.layers[layer];
         const property = propertyIn(owner, ref);
         if (!isKeyed(property)) return [];
         const wanted = new Set(frames);
@@ -159,6 +161,7 @@ export const copiedKeys = (scene: Scene, choices: readonly KeyChoice[]): { layer
         ];
       }),
   }));
+  return mine.filter((copied) => copied.curves.length > 0);
 };
 
 /** Where copied keyframes go on a layer: the same property, of the same card or of the first of its kind. */

@@ -102,4 +102,4 @@ export const sameRef = (a: PropertyRef, b: PropertyRef): boolean =>
 
 /** A text that stands for a reference, to keep it in sets and maps. */
 export const refKey = (ref: PropertyRef): string =>
-  [ref.layer, ref.item ?? '', ref.key, ...(ref.part === undefined ? [] : ['xy'.charAt(ref.part)])].join('/');
+  [ref.scene, ref.layer, ref.item ?? '', ref.key, ...(ref.part === undefined ? [] : ['xy'.charAt(ref.part)])].join('/');

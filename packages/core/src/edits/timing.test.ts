@@ -96,7 +96,7 @@ describe('chosen keyframes', () => {
   });
   it('are copied, repeated at the end, typed in', () => {
     expect(frames(done(base, copyKeys([{ ref: width, frames: [10, 30] }], 40)))).toEqual([10, 30, 50, 70]);
-    const looped = done(base, repeatFirstKeys([width, position], 59));
+    const looped = done(base, repeatFirstKeys([width, position]));
     expect([keysAt(looped).at(-1), keysAt(looped, position).at(-1)?.value]).toMatchObject([
       { frame: 59, value: 20 },
       [0, 0],
@@ -125,7 +125,7 @@ describe('chosen keyframes', () => {
     ]);
   });
   it('are pasted to the playhead on other layers, into the cards that are alike', () => {
-    const paste = pasteKeys(sceneOf(base), copiedKeys(sceneOf(base), both), ['b', 'c'], 15);
+    const paste = pasteKeys(sceneOf(base), copiedKeys(base, both), ['b', 'c'], 15);
     const next = done(base, paste.edit);
     expect(frames(next, { scene: 's', layer: 'b', item: 'b-r', key: 'width' })).toEqual([25, 45]);
     expect(keysAt(next, { ...position, layer: 'c' }).map((k) => k.value)).toEqual([
@@ -137,7 +137,7 @@ describe('chosen keyframes', () => {
   });
   it('say what found no place', () => {
     const bare = done(base, addLayers('s', [newDrawing(sceneOf(base), 'd', 'Bare', [])]));
-    expect(pasteKeys(sceneOf(bare), copiedKeys(sceneOf(base), both), ['d'], 0).left).toBe(1);
+    expect(pasteKeys(sceneOf(bare), copiedKeys(base, both), ['d'], 0).left).toBe(1);
   });
   it('turn so many times in the direction asked for, and what follows turns along', () => {
     const next = done(base, spin(rotation, 0, -2));

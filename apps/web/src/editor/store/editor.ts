@@ -61,6 +61,7 @@ const firstState = (doc: Project, sceneId: Id): EditorState => ({
   readout: null,
   solo: [],
   sampling: null,
+  allScenes: false,
   showTucked: false,
   timeReach: null,
   snappedFrame: null,
@@ -155,7 +156,7 @@ export class Editor {
     const { sceneId, selection, frame } = this.state;
     const scene = doc.scenes[sceneId];
     if (!scene) return { doc, sceneId: doc.order[0] as Id, selection: NOTHING, frame: 0, range: null };
-    return { doc, selection: stillThere(selection, scene), frame: Math.min(frame, scene.length - 1) };
+    return { doc, selection: stillThere(selection, doc, scene), frame: Math.min(frame, scene.length - 1) };
   }
 
   /** Another document altogether: what was done before can no longer be undone one by one. */

@@ -1,7 +1,7 @@
 /** What the editor shows besides the document: selection, time, tool, view. */
 import type { Patch } from '@kite/core/document/patches';
-import type { Asset, Id, Point, Project, Scene } from '@kite/core/document/types';
-import { propertyIn } from '@kite/core/edits/find';
+import { type Asset, type Id, isKeyed, type Point, type Project, type Scene } from '@kite/core/document/types';
+import { propertyAt } from '@kite/core/edits/find';
 import type { KeyChoice } from '@kite/core/edits/keys';
 import type { Snapped } from '@kite/core/geometry/snap';
 import type { Problem } from '@kite/core/scene/compile';
@@ -58,6 +58,8 @@ export interface EditorState {
   readonly snappedFrame: number | null;
   /** Whether the curves of what is selected show instead of the rows. */
   readonly curves: boolean;
+  /** Whether the other scenes' ribbons stand below those of the open one. */
+  readonly allScenes: boolean;
   /** Whether tucked layers are in the lists for now. */
   readonly showTucked: boolean;
   readonly past: readonly Step[];
@@ -101,16 +103,15 @@ export const sceneOf = (state: EditorState): Scene => state.doc.scenes[state.sce
 
 export const rangeOf = (state: EditorState): readonly [number, number] => state.range ?? [0, sceneOf(state).length];
 
-/** The selection without what is no longer in the scene. */
-export const stillThere = (selection: Selection, scene: Scene): Selection => {
+/** The selection without what is no longer there. */
+export const stillThere = (selection: Selection, doc: Project, scene: Scene): Selection => {
   const layers = selection.layers.filter((id) => scene.layers[id]);
   const only = layers.length === 1 ? scene.layers[layers[0] as Id] : undefined;
   const card =
     only?.kind === 'drawing' && selection.card !== null && only.items[selection.card] ? selection.card : null;
   const keys = selection.keys.flatMap((choice) => {
-    const layer = scene.layers[choice.ref.layer];
-    const property = propertyIn(layer, choice.ref);
-    if (!property || !('keys' in property)) return [];
+    const property = propertyAt(doc, choice.ref);
+    if (!isKeyed(property)) return [];
     const frames = choice.frames.filter((f) => property.keys.some((k) => k.frame === f));
     return frames.length > 0 ? [{ ref: choice.ref, frames }] : [];
   });

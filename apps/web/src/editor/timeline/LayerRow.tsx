@@ -24,7 +24,7 @@ import { type Choose, LayerBar } from './LayerBar';
 import { layerMenu } from './layerMenu';
 import { useEditor, useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
-import { NAMES_WIDTH, ROW } from './scale';
+import { NAMES_WIDTH, ROW, rowButton } from './scale';
 
 interface LayerRowProps {
   layer: Layer;
@@ -34,8 +34,6 @@ interface LayerRowProps {
   layersBefore: (row: number, moving: ReadonlySet<Id>) => number;
   open: boolean;
 }
-
-const iconButton = 'grid size-5 place-items-center rounded-sm hover:text-ink';
 
 export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProps) => {
   const editor = useEditor();
@@ -134,7 +132,7 @@ export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProp
             type="button"
             aria-label={`${open ? 'Close' : 'Open'} ${layer.name}`}
             aria-expanded={open}
-            className={`${iconButton} text-ink-2`}
+            className={`${rowButton} text-ink-2`}
             onPointerDown={(event) => event.stopPropagation()}
             onClick={() => editor.setOpened([id], !open)}
           >
@@ -160,7 +158,7 @@ export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProp
             title={
               parentName ? `Hangs from ${parentName}; drag to another layer` : 'Drag to the layer it is to hang from'
             }
-            className={`${iconButton} relative cursor-grab ${layer.parent === null ? 'text-ink-2 opacity-60' : 'text-tail'}`}
+            className={`${rowButton} relative cursor-grab ${layer.parent === null ? 'text-ink-2 opacity-60' : 'text-tail'}`}
             onPointerDown={onLink}
           >
             <Link2 size={13} />
@@ -175,7 +173,7 @@ export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProp
             type="button"
             aria-label={`${layer.hidden ? 'Show' : 'Hide'} ${layer.name}`}
             aria-pressed={layer.hidden}
-            className={`${iconButton} ${layer.hidden ? 'text-kite' : 'text-ink-2'}`}
+            className={`${rowButton} ${layer.hidden ? 'text-kite' : 'text-ink-2'}`}
             onPointerDown={(event) => event.stopPropagation()}
             onClick={() => set({ hidden: !layer.hidden })}
           >
@@ -185,7 +183,7 @@ export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProp
             type="button"
             aria-label={`${layer.locked ? 'Unlock' : 'Lock'} ${layer.name}`}
             aria-pressed={layer.locked}
-            className={`${iconButton} ${layer.locked ? 'text-kite' : 'text-ink-2'}`}
+            className={`${rowButton} ${layer.locked ? 'text-kite' : 'text-ink-2'}`}
             onPointerDown={(event) => event.stopPropagation()}
             onClick={() => set({ locked: !layer.locked })}
           >

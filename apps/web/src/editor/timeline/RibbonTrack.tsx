@@ -36,7 +36,8 @@ export const RibbonTrack = ({ layer, refTo, param, property, ...rest }: RibbonTr
     const more = event.shiftKey || event.ctrlKey || event.metaKey;
     const mine = more ? toggled(chosen, frames) : frames;
     const keys = [...(more ? others : []), ...(mine.length > 0 ? [{ ref: refTo, frames: mine }] : [])];
-    const layers = selection.layers.includes(layer.id) ? selection.layers : [layer.id];
+    const elsewhere = refTo.scene !== editor.state.sceneId;
+    const layers = elsewhere || selection.layers.includes(layer.id) ? selection.layers : [layer.id];
     editor.select({ layers, keys });
   };
 

@@ -2,14 +2,15 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { type PointerEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { type Id, isKeyed } from '@kite/core/document/types';
 import type { KeyChoice } from '@kite/core/edits/keys';
-import { propertyIn } from '@kite/core/edits/find';
+import { propertyAt } from '@kite/core/edits/find';
 import { followPointer } from '../../ui/drag';
 import { useEditor, useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
 import { CurvesView } from './curves/CurvesView';
+import { ElsewhereRow, SceneRow } from './SceneRow';
 import { LayerRow } from './LayerRow';
 import { RibbonRow } from './RibbonRow';
-import { rowsOf } from './rows';
+import { rowsElsewhere, rowsOf } from './rows';
 import { Ruler } from './Ruler';
 import { NAMES_WIDTH, panned, ROW, type TimeScale, timeScale, zoomed } from './scale';
 import { ScaleContext } from './scaleContext';
@@ -50,14 +51,19 @@ export const Timeline = () => {
   const body = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(800);
   const [sweep, setSweep] = useState<{ left: number; top: number; width: number; height: number } | null>(null);
-  const { scene, opened, showTucked, timeReach, curves } = useSlice((s) => ({
+  const { scene, doc, opened, showTucked, timeReach, curves } = useSlice((s) => ({
     scene: sceneOf(s),
+    // Only while other scenes show is it drawn anew for edits to them.
+    doc: s.allScenes ? s.doc : null,
     opened: s.opened,
     showTucked: s.showTucked,
     timeReach: s.timeReach,
     curves: s.curves,
   }));
-  const rows = useMemo(() => rowsOf(scene, opened, showTucked), [scene, opened, showTucked]);
+  const rows = useMemo(
+    () => [...rowsOf(scene, opened, showTucked), ...(doc ? rowsElsewhere(doc, scene.id, opened) : [])],
+    [scene, doc, opened, showTucked],
+  );
   const tucked = scene.order.filter((id) => scene.layers[id]?.tucked).length;
   // Rows know where they could be dropped without being drawn again whenever any layer changes.
   const latest = useRef(rows);
@@ -68,7 +74,7 @@ export const Timeline = () => {
     (row: number, moving: ReadonlySet<Id>) => {
       const next = latest.current.slice(row).find((r) => r.kind === 'layer' && !moving.has(r.layer));
       const rest = editor.scene.order.filter((id) => !moving.has(id));
-      return next ? rest.indexOf(next.layer) : rest.length;
+      return next?.kind === 'layer' ? rest.indexOf(next.layer) : rest.length;
     },
     [editor],
   );
@@ -122,9 +128,8 @@ export const Timeline = () => {
   const beadsIn = (left: number, top: number, right: number, bottom: number): KeyChoice[] =>
     rows.flatMap((row, i): KeyChoice[] => {
       const y = i * ROW + ROW / 2;
-      const layer = scene.layers[row.layer];
-      if (row.kind !== 'ribbon' || !layer || y < top || y > bottom) return [];
-      const property = propertyIn(layer, row.ref);
+      if (row.kind !== 'ribbon' || y < top || y > bottom) return [];
+      const property = propertyAt(editor.state.doc, row.ref);
       if (!isKeyed(property)) return [];
       const frames = property.keys
         .map((k) => k.frame)
@@ -156,8 +161,12 @@ export const Timeline = () => {
 
   const row = (index: number) => {
     const at = rows[index];
-    const layer = at && scene.layers[at.layer];
+    if (!at) return null;
+    if (at.kind === 'scene') return <SceneRow scene={at.scene} open={opened.has(at.scene)} />;
+    const owner = at.kind === 'elsewhere' ? at.scene : at.kind === 'ribbon' ? at.ref.scene : scene.id;
+    const layer = (owner === scene.id ? scene : doc?.scenes[owner])?.layers[at.layer];
     if (!layer) return null;
+    if (at.kind === 'elsewhere') return <ElsewhereRow layer={layer} />;
     if (at.kind === 'layer') {
       return <LayerRow layer={layer} index={index} layersBefore={layersBefore} open={opened.has(layer.id)} />;
     }

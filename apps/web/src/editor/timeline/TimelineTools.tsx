@@ -1,4 +1,4 @@
-import { ChartSpline, CircleDot, Flag, Maximize2, ZoomIn, ZoomOut } from 'lucide-react';
+import { ChartSpline, CircleDot, Flag, Layers2, Maximize2, ZoomIn, ZoomOut } from 'lucide-react';
 import { memo } from 'react';
 import { IconButton } from '../../ui/Button';
 import { Menu } from '../../ui/Menu';
@@ -19,7 +19,12 @@ const ICON = 15;
 /** Beside the ruler: keys for several layers at once, markers, curves, zoom. */
 export const TimelineTools = memo(() => {
   const editor = useEditor();
-  const { curves, whole } = useSlice((s) => ({ curves: s.curves, whole: s.timeReach === null }));
+  const { curves, whole, several, allScenes } = useSlice((s) => ({
+    curves: s.curves,
+    whole: s.timeReach === null,
+    several: s.doc.order.length > 1,
+    allScenes: s.allScenes,
+  }));
   return (
     <div className="flex h-6 items-center gap-0.5 px-1.5">
       <Menu
@@ -53,6 +58,15 @@ export const TimelineTools = memo(() => {
         onClick={() => editor.set({ curves: !curves })}
       >
         <ChartSpline size={ICON} />
+      </IconButton>
+      <IconButton
+        label={several ? 'Ribbons of the other scenes too' : 'Ribbons of other scenes: there is only this one'}
+        size="small"
+        disabled={!several}
+        pressed={allScenes}
+        onClick={() => editor.set({ allScenes: !allScenes })}
+      >
+        <Layers2 size={ICON} />
       </IconButton>
       <span className="flex-1" />
       <IconButton label="Show more of the time" shortcut="-" size="small" onClick={() => zoomTime(editor, 1 / 1.5)}>

@@ -1,5 +1,5 @@
 /** The rows of the timeline: layers, and below an open one a ribbon for each animated property. */
-import { type Id, type Layer, type PropertyRef, type Scene } from '@kite/core/document/types';
+import { type Id, type Layer, type Project, type PropertyRef, type Scene } from '@kite/core/document/types';
 import { keyedCurvesOf, paramIn } from '@kite/core/edits/find';
 import { refKey } from '@kite/core/edits/properties';
 import { kindOf } from '@kite/core/recipe/table';
@@ -7,7 +7,9 @@ import { kindOf } from '@kite/core/recipe/table';
 export type TimelineRow =
   | { readonly kind: 'layer'; readonly key: string; readonly layer: Id }
   | { readonly kind: 'ribbon'; readonly key: string; readonly layer: Id; readonly ref: PropertyRef }
-  | { readonly kind: 'hint'; readonly key: string; readonly layer: Id };
+  | { readonly kind: 'hint'; readonly key: string; readonly layer: Id }
+  | { readonly kind: 'scene'; readonly key: string; readonly scene: Id }
+  | { readonly kind: 'elsewhere'; readonly key: string; readonly scene: Id; readonly layer: Id };
 
 /** `Position`, or `Trim end` for a card's. */
 export const ribbonName = (layer: Layer, ref: PropertyRef): string => {
@@ -17,6 +19,9 @@ export const ribbonName = (layer: Layer, ref: PropertyRef): string => {
   return item ? `${item.name ?? kindOf(item.kind).label} · ${label.toLowerCase()}` : label;
 };
 
+const ribbonsOf = (scene: Id, layer: Layer): TimelineRow[] =>
+  keyedCurvesOf(scene, layer).map((ref) => ({ kind: 'ribbon', key: refKey(ref), layer: layer.id, ref }));
+
 /** Tucked layers have no rows unless they are asked for. */
 export const rowsOf = (scene: Scene, opened: ReadonlySet<Id>, showTucked = false): TimelineRow[] =>
   scene.order.flatMap((id): TimelineRow[] => {
@@ -24,11 +29,23 @@ export const rowsOf = (scene: Scene, opened: ReadonlySet<Id>, showTucked = false
     if (!layer || (layer.tucked && !showTucked)) return [];
     const head: TimelineRow = { kind: 'layer', key: id, layer: id };
     if (!opened.has(id)) return [head];
-    const ribbons = keyedCurvesOf(scene.id, layer).map((ref): TimelineRow => ({
-      kind: 'ribbon',
-      key: refKey(ref),
-      layer: id,
-      ref,
-    }));
+    const ribbons = ribbonsOf(scene.id, layer);
     return ribbons.length > 0 ? [head, ...ribbons] : [head, { kind: 'hint', key: `${id}-hint`, layer: id }];
+  });
+
+/** The rows of the other scenes: each one's name, and below an open one the layers that are animated with their ribbons. */
+export const rowsElsewhere = (doc: Project, here: Id, opened: ReadonlySet<Id>): TimelineRow[] =>
+  doc.order.flatMap((id): TimelineRow[] => {
+    const scene = doc.scenes[id];
+    if (!scene || id === here) return [];
+    const head: TimelineRow = { kind: 'scene', key: `scene-${id}`, scene: id };
+    if (!opened.has(id)) return [head];
+    const below = scene.order.flatMap((layerId): TimelineRow[] => {
+      const layer = scene.layers[layerId];
+      const ribbons = layer ? ribbonsOf(id, layer) : [];
+      return ribbons.length > 0
+        ? [{ kind: 'elsewhere', key: `${id}/${layerId}`, scene: id, layer: layerId }, ...ribbons]
+        : [];
+    });
+    return [head, ...below];
   });

@@ -3,6 +3,8 @@ import { scaleLinear } from 'd3-scale';
 
 export const NAMES_WIDTH = 232;
 export const ROW = 26;
+/** The look of a button in a row. */
+export const rowButton = 'grid size-5 place-items-center rounded-sm hover:text-ink';
 const PAD = 12;
 /** Pixels of a frame when zoomed in as far as it goes. */
 const WIDEST = 60;

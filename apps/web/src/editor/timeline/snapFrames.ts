@@ -1,9 +1,10 @@
 /** Frames that beads, bars and markers snap to while they are dragged. */
-import { isKeyed } from '@kite/core/document/types';
-import { keyedCurvesOf, propertyIn } from '@kite/core/edits/find';
+import { isKeyed, type PropertyRef } from '@kite/core/document/types';
+import { keyedCurvesOf, propertyAt } from '@kite/core/edits/find';
 import type { KeyChoice } from '@kite/core/edits/keys';
 import { refKey } from '@kite/core/edits/properties';
 import type { Editor } from '../store/editor';
+import { rowsElsewhere } from './rows';
 import type { TimeScale } from './scale';
 
 /** Pixels within which a frame snaps. */
@@ -16,16 +17,21 @@ export const snapFrames = (editor: Editor, dragged: readonly KeyChoice[]): numbe
   const moving = new Map(dragged.map((c) => [refKey(c.ref), new Set(c.frames)]));
   const movingLayers = new Set(dragged.map((c) => c.ref.layer));
   const found = new Set([frame, 0, scene.length - 1, ...scene.markers.map((m) => m.frame)]);
+  const addBeads = (ref: PropertyRef): void => {
+    const property = propertyAt(editor.state.doc, ref);
+    const mine = moving.get(refKey(ref));
+    if (isKeyed(property)) for (const key of property.keys) if (!mine?.has(key.frame)) found.add(key.frame);
+  };
   for (const id of scene.order) {
     const layer = scene.layers[id];
     if (!layer || layer.tucked) continue;
     if (!movingLayers.has(id)) found.add(layer.from).add(layer.to);
     if (!opened.has(id)) continue;
-    for (const ref of keyedCurvesOf(scene.id, layer)) {
-      const property = propertyIn(layer, ref);
-      const mine = moving.get(refKey(ref));
-      if (isKeyed(property)) for (const key of property.keys) if (!mine?.has(key.frame)) found.add(key.frame);
-    }
+    keyedCurvesOf(scene.id, layer).forEach(addBeads);
+  }
+  if (editor.state.allScenes) {
+    const elsewhere = rowsElsewhere(editor.state.doc, scene.id, opened);
+    for (const row of elsewhere) if (row.kind === 'ribbon') addBeads(row.ref);
   }
   return [...found];
 };

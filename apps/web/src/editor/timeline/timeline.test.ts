@@ -3,7 +3,7 @@ import type { KeyedProperty, Scene } from '@kite/core/document/types';
 import { demoProject } from '@kite/demo/project';
 import { describe, expect, it } from 'vitest';
 import { ribbonColors, ribbonCurves, shownValue } from './ribbons';
-import { ribbonName, rowsOf } from './rows';
+import { ribbonName, rowsElsewhere, rowsOf } from './rows';
 import { panned, timeScale, zoomed } from './scale';
 import { snappedBy } from './snapFrames';
 
@@ -78,6 +78,16 @@ describe('rows', () => {
   it('say so where nothing is animated', () => {
     const sky = Object.values(scene.layers).find((l) => l.name === 'Night sky');
     expect(rowsOf(scene, new Set([sky?.id as string])).some((r) => r.kind === 'hint')).toBe(true);
+  });
+  it('of other scenes are their names, and below an open one the layers that move', () => {
+    const [first, second] = project.order as [string, string];
+    const closed = rowsElsewhere(project, first, new Set());
+    expect(closed.map((r) => r.kind)).toEqual(project.order.slice(1).map(() => 'scene'));
+    const rows = rowsElsewhere(project, first, new Set([second]));
+    const ribbons = rows.filter((r) => r.kind === 'ribbon');
+    expect(ribbons.length).toBeGreaterThan(5);
+    expect(ribbons.every((r) => r.ref.scene === second)).toBe(true);
+    expect(rows[1]?.kind).toBe('elsewhere');
   });
   it('name a card’s property with its card', () => {
     const ribbon = rowsOf(scene, new Set([rail?.id as string])).find((r) => r.kind === 'ribbon');
