@@ -15,23 +15,25 @@ export const SceneRow = memo(({ scene, open }: { scene: Id; open: boolean }) => 
     <div
       role="group"
       aria-label={`Scene ${name}`}
-      className="flex items-center gap-1.5 border-b border-line bg-paper-2 pr-2 pl-1.5"
+      className="flex border-b border-line bg-paper-2"
       style={{ height: ROW }}
     >
-      <button
-        type="button"
-        aria-label={`${open ? 'Close' : 'Open'} the scene ${name}`}
-        aria-expanded={open}
-        className={`${rowButton} text-ink-2`}
-        onPointerDown={(event) => event.stopPropagation()}
-        onClick={() => editor.setOpened([scene], !open)}
-      >
-        {open ? <ChevronDown size={13} /> : <ChevronRight size={13} />}
-      </button>
-      <span className="truncate font-medium" style={{ maxWidth: NAMES_WIDTH - 60 }} title={name}>
-        {name}
-      </span>
-      <span className="text-sm text-ink-2">another scene, {length} frames</span>
+      <div style={{ width: NAMES_WIDTH }} className="flex items-center gap-1.5 border-r border-line pr-2 pl-1.5">
+        <button
+          type="button"
+          aria-label={`${open ? 'Close' : 'Open'} the scene ${name}`}
+          aria-expanded={open}
+          className={`${rowButton} text-ink-2`}
+          onPointerDown={(event) => event.stopPropagation()}
+          onClick={() => editor.setOpened([scene], !open)}
+        >
+          {open ? <ChevronDown size={13} /> : <ChevronRight size={13} />}
+        </button>
+        <span className="min-w-0 flex-1 truncate font-medium" title={name}>
+          {name}
+        </span>
+        <span className="text-sm text-ink-2">{length} f</span>
+      </div>
     </div>
   );
 });
@@ -39,11 +41,13 @@ SceneRow.displayName = 'SceneRow';
 
 /** The name of a layer of another scene above its ribbons. */
 export const ElsewhereRow = memo(({ layer }: { layer: Layer }) => (
-  <div className="flex items-center gap-2 border-b border-line pr-2 pl-7" style={{ height: ROW }}>
-    <span className="h-3.5 w-1 shrink-0 rounded-full" style={{ background: `var(--tag-${layer.tag})` }} />
-    <span className="truncate text-ink-2" title={layer.name}>
-      {layer.name}
-    </span>
+  <div className="flex border-b border-line" style={{ height: ROW }}>
+    <div style={{ width: NAMES_WIDTH }} className="flex items-center gap-2 border-r border-line pr-2 pl-7">
+      <span className="h-3.5 w-1 shrink-0 rounded-full" style={{ background: `var(--tag-${layer.tag})` }} />
+      <span className="truncate text-ink-2" title={layer.name}>
+        {layer.name}
+      </span>
+    </div>
   </div>
 ));
 ElsewhereRow.displayName = 'ElsewhereRow';
