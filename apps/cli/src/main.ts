@@ -67,7 +67,7 @@ const sceneNamed = (project: Project, name: string): Scene => {
   const scene = scenes.find((s) => s.name === name) ?? scenes.find((s) => s.id === name);
   if (!scene)
     throw new Usage(`--scene: there is no "${name}"; the scenes are ${scenes.map((s) => `"${s.name}"`).join(', ')}`);
-  return wholeScene(scene, project.scenes);
+  return wholeScene(scene, project);
 };
 
 /** The archive's files, where a render can read them. */
@@ -112,7 +112,7 @@ const render = async (archive: Archive, options: Options, format: string): Promi
 const check = async ({ project }: Archive): Promise<void> => {
   let problems = 0;
   for (const id of project.order) {
-    const scene = wholeScene(project.scenes[id] as Scene, project.scenes);
+    const scene = wholeScene(project.scenes[id] as Scene, project);
     console.log(
       `${scene.name}: ${scene.width} × ${scene.height}, ${rateLabel(scene.rate)} fps, ${scene.length} frames, ${scene.order.length} layers`,
     );

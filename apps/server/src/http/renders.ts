@@ -89,7 +89,7 @@ export const renderRoutes = (app: FastifyInstance, { projects, renders, queue, f
     const own = document.scenes[asked.scene];
     if (!own) throw new Refused('not_found', 'This scene is not in the project.');
     // A render goes on with what there was when it was asked for, nested scenes too.
-    const scene = wholeScene(own, document.scenes);
+    const scene = wholeScene(own, document);
     const { assets } = stockFor(scene, document.assets, (sha) => files.pathOf(sha));
     const total = planOf(scene, settings).frames.length;
     const row = await renders.create({

@@ -81,7 +81,7 @@ let shown: Project | null = null;
 /** A scene with those that it nests. */
 const sceneIn = (doc: Project | null, id: Id): Scene | null => {
   const scene = doc?.scenes[id];
-  return doc && scene ? wholeScene(scene, doc.scenes) : null;
+  return doc && scene ? wholeScene(scene, doc) : null;
 };
 
 const tell = (cached: readonly FrameRange[]): void => self.postMessage({ cached } satisfies CacheReply);

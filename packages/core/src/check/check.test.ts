@@ -248,7 +248,7 @@ describe('versions', () => {
     expect(upgraded({ version: 1, name: 'Tram' }, 3, steps)).toEqual({ version: 3, name: 'Tram', title: 'Tram!' });
   });
   it('newer ones are refused, saying what to do', () => {
-    expect(problem(() => upgraded({ version: 99 }))).toContain('newer than the 3 this version of Agile Kite reads');
+    expect(problem(() => upgraded({ version: 99 }))).toContain('newer than the 4 this version of Agile Kite reads');
   });
 });
 

@@ -93,6 +93,19 @@ const checkParents = (scene: Scene, path: string): void => {
   }
 };
 
+/** Sets name layers of the scene, and no layer is in two. */
+const checkSets = (scene: Scene, path: string): void => {
+  const seen = new Set<Id>();
+  scene.sets.forEach(({ name, members }, i) => {
+    for (const id of members) {
+      const field = `${path}.sets[${i}].members`;
+      if (!scene.layers[id]) throw new Invalid(`${field}: there is no layer "${id}"`, field);
+      if (seen.has(id)) throw new Invalid(`${field}: “${name}” names a layer that is in a set already: "${id}"`, field);
+      seen.add(id);
+    }
+  });
+};
+
 const checkPictures = (scene: Scene, assets: Assets, path: string): void => {
   for (const layer of Object.values(scene.layers)) {
     if (layer.kind === 'picture' && assets[layer.asset]?.kind !== 'picture') {
@@ -113,6 +126,7 @@ const checkScene = (scene: Scene, key: Id, assets: Assets): void => {
   }
   for (const id of scene.order) checkLayer(scene.layers[id] as Layer, id, `${path}.layers.${id}`);
   checkParents(scene, path);
+  checkSets(scene, path);
   checkPictures(scene, assets, path);
 };
 

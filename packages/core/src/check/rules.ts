@@ -18,6 +18,7 @@ export const LIMITS = {
   guides: 200,
   markers: 1_000,
   moves: 200,
+  sets: 200,
   /** Of a picture, along each side and in all. */
   pictureSide: 16_384,
   picturePixels: 64_000_000,

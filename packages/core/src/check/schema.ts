@@ -28,6 +28,7 @@ import {
   rule,
   whole,
 } from './rules';
+import { formulasRule, setsRule } from './formulas';
 import { movesRule, routinesRule, savedMovesRule } from './moves';
 import { easeRule, propertiesRule } from './values';
 
@@ -42,6 +43,7 @@ const itemRule = (value: unknown): Rule => {
   if (typeof kind === 'string' && KINDS.has(kind)) fields.params = propertiesRule(paramsOf(kind));
   if (typeof kind === 'string' && KINDS.get(kind)?.role === 'group') fields.children = ids(LIMITS.items);
   if (isObject(value) && 'name' in value) fields.name = nameRule;
+  if (typeof kind === 'string' && KINDS.has(kind)) fields.formulas = formulasRule(paramsOf(kind));
   return object(fields);
 };
 
@@ -57,6 +59,7 @@ const layerFields = {
   parent: rule('an id or null', (v) => v === null || isId(v)),
   blend: oneOf(BLEND_MODES),
   params: propertiesRule(PLACE),
+  formulas: formulasRule(PLACE),
   moves: movesRule,
 };
 
@@ -71,6 +74,7 @@ const knobRule = (value: unknown): Rule => {
     min: between(-FAR, FAR),
     max: rule('a number from the least to the greatest', () => limits),
     params: known ? (propertiesRule(paramsOfKnob(knob)) as unknown as Rule) : rule('an object', isObject),
+    formulas: known ? formulasRule(paramsOfKnob(knob)) : rule('nothing', (v) => v === undefined),
   });
 };
 
@@ -122,6 +126,7 @@ export const layerRule = (value: unknown): Rule => {
       scene: idRule,
       start: whole(-LIMITS.frame, LIMITS.frame),
       params: propertiesRule(NEST_PARAMS) as unknown as Rule,
+      formulas: formulasRule(NEST_PARAMS),
     });
   }
   return object({
@@ -175,6 +180,7 @@ export const sceneRule = object({
     .max(LIMITS.markers)
     .required() as unknown as Rule,
   routines: routinesRule,
+  sets: setsRule,
 });
 
 const assetFields = {

@@ -36,10 +36,17 @@ const withMoves: Upgrade = (document) => ({
   })),
 });
 
+/** Sets and formulas came with format 4. */
+const withSets: Upgrade = (document) => ({
+  ...document,
+  scenes: each(document.scenes, (scene) => ({ ...scene, sets: [] })),
+});
+
 /** From each older version to the next. */
 export const UPGRADES: ReadonlyMap<number, Upgrade> = new Map([
   [1, withAssets],
   [2, withMoves],
+  [3, withSets],
 ]);
 
 /** A document of any older version in today's; a newer one is refused. */

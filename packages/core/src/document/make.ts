@@ -17,7 +17,7 @@ import type {
   Value,
 } from './types';
 
-export const FORMAT_VERSION = 3;
+export const FORMAT_VERSION = 4;
 
 /** Gives a new id each time it is called. */
 export type MakeId = () => Id;
@@ -51,6 +51,7 @@ export const newScene = (id: Id, name: string, size: SceneSize): Scene => ({
   guides: { x: [], y: [] },
   markers: [],
   routines: [],
+  sets: [],
 });
 
 export const newProject = (id: Id, name: string, scenes: readonly Scene[]): Project => ({

@@ -1,6 +1,6 @@
 /** Layers that play another scene: how they play it, and what they take along when their scene leaves its project. */
 import { choice, number, type Params, percent, PLACE, switchParam } from './params';
-import type { Id, Layer, Scene } from './types';
+import type { Formula, Id, Layer, Project, Scene } from './types';
 
 const FRAME = { unit: 'frames', min: 0, max: 200_000 } as const;
 
@@ -50,12 +50,13 @@ export const nestedIn = (scene: Scene, scenes: Scenes): Id[] => {
 
 type Nested = NonNullable<Scene['nested']>;
 
+const NONE: Nested = {};
 const sets = new WeakMap<Scene, { readonly inner: readonly Scene[]; readonly nested: Nested }>();
 
 /** Scenes by id: the same object for the same scenes, however often they are asked for. */
 const setOf = (inner: readonly Scene[]): Nested => {
   const [first] = inner;
-  if (!first) return {};
+  if (!first) return NONE;
   const before = sets.get(first);
   if (before?.inner.length === inner.length && inner.every((s, i) => s === before.inner[i])) return before.nested;
   const nested = Object.fromEntries(inner.map((s) => [s.id, s]));
@@ -65,16 +66,30 @@ const setOf = (inner: readonly Scene[]): Nested => {
 
 const wholes = new WeakMap<Scene, Scene>();
 
+/** Whether any formula reads an ease that is kept under a name: by its id, or by a name that was not found. */
+const readsEases = ({ layers }: Scene): boolean =>
+  Object.values(layers).some((layer) => {
+    const parts = layer.kind === 'drawing' ? layer.items : layer.kind === 'controller' ? layer.knobs : {};
+    return [layer, ...Object.values(parts)].some(({ formulas }) =>
+      Object.values<Formula>(formulas ?? {}).some(({ text }) => text.includes('ease(')),
+    );
+  });
+
 /**
- * A scene with the ones that it nests, to be drawn without its project; the same object for the same scenes. A scene
- * without nests is given as it is.
+ * A scene with the ones that it nests and the kept eases that it uses, to be drawn without its project; the same object
+ * for the same scenes and eases. A scene that needs neither is given as it is.
  */
-export const wholeScene = (scene: Scene, scenes: Scenes): Scene => {
-  const ids = nestedIn(scene, scenes);
-  if (ids.length === 0) return scene;
-  const nested = setOf(ids.flatMap((id) => scenes[id] ?? []));
+export const wholeScene = (scene: Scene, project: Pick<Project, 'scenes' | 'eases'>): Scene => {
+  const ids = nestedIn(scene, project.scenes);
+  const inner = ids.flatMap((id) => project.scenes[id] ?? []);
+  const eases = project.eases.length > 0 && [scene, ...inner].some(readsEases) ? project.eases : undefined;
+  if (ids.length === 0 && !eases) return scene;
+  const nested = setOf(inner);
   let whole = wholes.get(scene);
-  if (whole?.nested !== nested) wholes.set(scene, (whole = { ...scene, nested }));
+  if (!whole || (whole.nested ?? NONE) !== nested || whole.eases !== eases) {
+    whole = { ...scene, ...(ids.length > 0 && { nested }), ...(eases && { eases }) };
+    wholes.set(scene, whole);
+  }
   return whole;
 };
 

@@ -113,6 +113,15 @@ export type Property = CurveProperty | ApartProperty;
 /** A property that is missing has its description's default. */
 export type Properties = { readonly [key: string]: Property };
 
+/** What computes a property. One that is off is kept, and its keyframes play. */
+export interface Formula {
+  /** References are stored by id: `{@layer/key}`, `{@layer/item/key}`. See formula/refs.ts. */
+  readonly text: string;
+  readonly on: boolean;
+}
+/** By the key of a property, or by `key.x` and `key.y` for the parts of a point. */
+export type Formulas = { readonly [key: string]: Formula };
+
 /** A card of a recipe; what its kind means stands in recipe/table.ts. */
 export interface Item {
   readonly id: Id;
@@ -122,6 +131,7 @@ export interface Item {
   /** A card that is switched off is passed over. */
   readonly on: boolean;
   readonly params: Properties;
+  readonly formulas?: Formulas;
   /** The cards of a group, in order. */
   readonly children?: readonly Id[];
 }
@@ -165,6 +175,7 @@ interface LayerBase {
   readonly parent: Id | null;
   readonly blend: BlendMode;
   readonly params: Properties;
+  readonly formulas?: Formulas;
   /** The moves that wrote keyframes on it, as long as they are not taken away. */
   readonly moves: readonly AppliedMove[];
 }
@@ -187,6 +198,7 @@ export interface Knob {
   readonly max: number;
   /** `value` alone. */
   readonly params: Properties;
+  readonly formulas?: Formulas;
 }
 
 /** Draws nothing: others are parented to it, and it carries knobs. */
@@ -298,8 +310,20 @@ export interface Scene {
   /** In rising order of frame. */
   readonly markers: readonly Marker[];
   readonly routines: readonly Routine[];
+  /** Each layer is in one at the most. */
+  readonly sets: readonly LayerSet[];
+  /** Only of a scene that was taken out of its project to be drawn: the eases that are kept there. */
+  readonly eases?: readonly SavedEase[];
   /** Only of a scene that was taken out of its project to be drawn: the scenes that it nests. */
   readonly nested?: { readonly [id: Id]: Scene };
+}
+
+/** Layers in an order of their own, which formulas know as `order` and `count`. */
+export interface LayerSet {
+  readonly id: Id;
+  readonly name: string;
+  /** The lead, then those that follow it. */
+  readonly members: readonly Id[];
 }
 
 /** A named frame of a scene. */

@@ -25,7 +25,7 @@ export class NotFound extends Error {
   }
 }
 
-type SceneDraft = ProjectDraft['scenes'][string];
+export type SceneDraft = ProjectDraft['scenes'][string];
 export type LayerDraft = SceneDraft['layers'][string];
 export type ItemDraft = Extract<LayerDraft, { kind: 'drawing' }>['items'][string];
 export type DrawingDraft = Extract<LayerDraft, { kind: 'drawing' }>;

@@ -2,8 +2,10 @@
 import type { MakeId } from '../document/make';
 import { uniqueName } from '../document/make';
 import type { Edit } from '../document/patches';
-import type { Id, Item, Layer, Scene } from '../document/types';
+import type { Formulas, Id, Layer, Scene } from '../document/types';
+import { type Here, remapped } from '../formula/refs';
 import { layerIn, type LayerDraft, sceneIn } from './find';
+import { leaveSets } from './sets';
 
 /** Puts layers into the stack, the first in front, before the layer `at` (or at the front). */
 export const addLayers = (sceneId: Id, layers: readonly Layer[], at?: Id): Edit => ({
@@ -32,6 +34,7 @@ export const removeLayers = (sceneId: Id, ids: readonly Id[]): Edit => ({
     scene.order = scene.order.filter((id) => !gone.has(id));
     for (const layer of Object.values(scene.layers)) if (gone.has(layer.parent ?? '')) layer.parent = null;
     for (const routine of scene.routines) routine.players = routine.players.filter((id) => !gone.has(id));
+    leaveSets(scene, gone);
   },
 });
 
@@ -71,40 +74,69 @@ export const moveLayers = (sceneId: Id, ids: readonly Id[], index: number): Edit
   },
 });
 
-const copyItems = (items: { readonly [id: Id]: Item }, ids: ReadonlyMap<Id, Id>): { [id: Id]: Item } => {
-  const fresh = (id: Id) => ids.get(id) ?? id;
-  return Object.fromEntries(
-    Object.values(items).map((item) => {
-      const copy = { ...item, id: fresh(item.id), ...(item.children && { children: item.children.map(fresh) }) };
-      return [copy.id, copy];
+/** The new ids of what was copied: of a layer, and of its cards or knobs. */
+interface Renewed {
+  readonly id: Id;
+  readonly parts: ReadonlyMap<Id, Id>;
+}
+
+/** References to what was copied along lead to the copies; others lead where they led. */
+const copyFormulas = (formulas: Formulas, renewed: ReadonlyMap<Id, Renewed>, here: Here): Formulas =>
+  Object.fromEntries(
+    Object.entries(formulas).map(([key, formula]) => {
+      const text = remapped(
+        formula.text,
+        (target, own) => {
+          const copy = renewed.get(own ? here.layer : target.layer);
+          if (!copy) return target;
+          const item = target.item === undefined ? undefined : (copy.parts.get(target.item) ?? target.item);
+          return { ...target, layer: copy.id, ...(item !== undefined && { item }) };
+        },
+        here,
+      );
+      return [key, { ...formula, text }];
     }),
   );
-};
 
 /** Copies of layers with ids of their own, in the same order. Parents among them are the copies; others stay. */
 export const copiesOf = (layers: readonly Layer[], makeId: MakeId): Layer[] => {
-  const ids = new Map(layers.map((l) => [l.id, makeId()]));
+  const renewed = new Map(
+    layers.map((l): [Id, Renewed] => {
+      const parts = l.kind === 'drawing' ? l.items : l.kind === 'controller' ? l.knobs : {};
+      return [l.id, { id: makeId(), parts: new Map(Object.keys(parts).map((id) => [id, makeId()])) }];
+    }),
+  );
   return layers.map((layer) => {
+    const { id, parts } = renewed.get(layer.id) as Renewed;
+    const fresh = (old: Id) => parts.get(old) ?? old;
+    const copied = <T extends { readonly formulas?: Formulas }>(holder: T): T =>
+      holder.formulas
+        ? { ...holder, formulas: copyFormulas(holder.formulas, renewed, { layer: layer.id, key: '' }) }
+        : holder;
     const own = {
-      id: ids.get(layer.id) as Id,
-      parent: layer.parent === null ? null : (ids.get(layer.parent) ?? layer.parent),
+      id,
+      parent: layer.parent === null ? null : (renewed.get(layer.parent)?.id ?? layer.parent),
     };
-    if (layer.kind === 'picture' || layer.kind === 'nest') return { ...layer, ...own };
+    if (layer.kind === 'picture' || layer.kind === 'nest') return { ...copied(layer), ...own };
     if (layer.kind === 'controller') {
-      const knobs = layer.panel.flatMap((id) => layer.knobs[id] ?? []).map((knob) => ({ ...knob, id: makeId() }));
+      const knobs = layer.panel.flatMap((old) => layer.knobs[old] ?? []);
       return {
-        ...layer,
+        ...copied(layer),
         ...own,
-        knobs: Object.fromEntries(knobs.map((k) => [k.id, k])),
-        panel: knobs.map((k) => k.id),
+        knobs: Object.fromEntries(knobs.map((knob) => [fresh(knob.id), { ...copied(knob), id: fresh(knob.id) }])),
+        panel: knobs.map((knob) => fresh(knob.id)),
       };
     }
-    const itemIds = new Map(Object.keys(layer.items).map((id) => [id, makeId()]));
+    const items = Object.values(layer.items).map((item) => ({
+      ...copied(item),
+      id: fresh(item.id),
+      ...(item.children && { children: item.children.map(fresh) }),
+    }));
     return {
-      ...layer,
+      ...copied(layer),
       ...own,
-      items: copyItems(layer.items, itemIds),
-      recipe: layer.recipe.map((id) => itemIds.get(id) ?? id),
+      items: Object.fromEntries(items.map((item) => [item.id, item])),
+      recipe: layer.recipe.map(fresh),
     };
   });
 };

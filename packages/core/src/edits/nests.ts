@@ -2,9 +2,10 @@
 import { type MakeId, newNest, newScene, uniqueName } from '../document/make';
 import { nestedIn } from '../document/nest';
 import type { Edit, ProjectDraft } from '../document/patches';
-import type { Id, Project, Scene } from '../document/types';
+import type { Id, LayerSet, Project, Scene } from '../document/types';
 import { layerIn, type LayerDraft, NotFound, sceneIn } from './find';
 import { reparent } from './place';
+import { leaveSets } from './sets';
 
 const plain = <T>(value: unknown): T => JSON.parse(JSON.stringify(value)) as T;
 
@@ -65,13 +66,15 @@ export const nestLayers = (sceneId: Id, ids: readonly Id[], name: string, frame:
     const order = scene.order.filter((layer) => inside.has(layer));
     const layers = Object.fromEntries(order.map((layer) => [layer, plain(layerIn(scene, layer))]));
     const routines = scene.routines.filter((r) => r.players.every((p) => inside.has(p))).map((r) => plain(r));
-    draft.scenes[id] = { ...inner, layers, order, routines } as ProjectDraft['scenes'][string];
+    const sets = scene.sets.filter((s) => s.members.every((m) => inside.has(m))).map((s) => plain<LayerSet>(s));
+    draft.scenes[id] = { ...inner, layers, order, routines, sets } as ProjectDraft['scenes'][string];
     const at = draft.order.indexOf(sceneId) + 1;
     draft.order = [...draft.order.slice(0, at), id, ...draft.order.slice(at)];
     const nest = newNest(plain<Scene>(scene), makeId(), inner.name, id);
     const first = scene.order.indexOf(order[0] ?? '');
     scene.order = [...scene.order.slice(0, first), nest.id, ...scene.order.slice(first)].filter((l) => !inside.has(l));
     for (const layer of order) delete scene.layers[layer];
+    leaveSets(scene, inside);
     scene.layers[nest.id] = nest as LayerDraft;
     for (const routine of scene.routines) routine.players = routine.players.filter((p) => !inside.has(p));
     scene.routines = scene.routines.filter(

@@ -5,7 +5,7 @@ import type { Id, PathValue, Property, PropertyRef, Value } from '../document/ty
 import { mappedValues } from '../motion/keys';
 import { pathOfOutline } from '../motion/paths';
 import { samplerOf } from '../motion/sampler';
-import { reader } from '../recipe/evaluate';
+import { reader } from '../motion/reader';
 import { kindOf } from '../recipe/table';
 import type { Fonts } from '../type/types';
 import { drawingIn, holderOf, itemIn, NotFound, paramAt } from './find';

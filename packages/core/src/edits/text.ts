@@ -6,7 +6,7 @@ import type { DrawingLayer, Id, Item, Point } from '../document/types';
 import { outlineBox, union, type Box } from '../geometry/bounds';
 import { apply } from '../geometry/matrix';
 import { displaced } from '../motion/keys';
-import { reader } from '../recipe/evaluate';
+import { reader } from '../motion/reader';
 import { placementOf } from '../scene/placement';
 import { text as textKind, textLayout, type TextValues } from '../recipe/sources/text';
 import { kindOf } from '../recipe/table';

@@ -15,13 +15,21 @@ import { curveOf } from './eases/table';
 import { MIX, movedBy } from './mix';
 import { isCurved, tracksOf } from './track';
 
+/** Which copy of a repeater asks, from 0. */
+export interface Copy {
+  readonly order: number;
+  readonly count: number;
+}
+
 /** A property's value at any frame, whole or not. */
 export interface Sampler {
-  readonly at: (frame: number) => Value;
+  readonly at: (frame: number, copy?: Copy) => Value;
   /** Whether the value is the same at every frame. */
   readonly constant: boolean;
   /** The direction in which a point travels, in degrees clockwise from the right; null for what does not. */
   readonly heading: (frame: number) => number | null;
+  /** Whether each copy of a repeater has a value of its own. */
+  readonly perCopy?: boolean;
 }
 
 const noHeading = () => null;

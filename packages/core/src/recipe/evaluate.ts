@@ -3,10 +3,11 @@
  * at whatever frame it likes, which is what a delay per copy rests on.
  */
 import { type Params, PLACE, type Values } from '../document/params';
-import type { DrawingLayer, Id, Item, Properties } from '../document/types';
+import type { DrawingLayer, Id, Item } from '../document/types';
 import { IDENTITY, type Matrix, multiply, placed } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
-import { type Sampler, samplerOf } from '../motion/sampler';
+import { type Computing, reader, type Reader } from '../motion/reader';
+import type { Copy } from '../motion/sampler';
 import type { Fonts } from '../type/types';
 import { faded, markThrough, shapeThrough } from './marks';
 import { mask } from './mask';
@@ -26,40 +27,21 @@ export interface Room {
 }
 export const newRoom = (): Room => ({ left: MOST_SHAPES, full: false });
 
-type FlowAt = (frame: number, room: Room) => Flow;
+/** What stands above, at a frame; `copy` is that of the repeater that asks. */
+type FlowAt = (frame: number, room: Room, copy?: Copy) => Flow;
 interface Card {
   readonly at: FlowAt;
   readonly constant: boolean;
+  /** Whether each copy of a repeater below gets something of its own. */
+  readonly perCopy: boolean;
 }
-
-export interface Reader<P extends Params> {
-  readonly at: (frame: number) => Values<P>;
-  readonly constant: boolean;
-}
-
-/** Reads all the values of a set of parameters at a frame. */
-export const reader = <P extends Params>(params: P, properties: Properties): Reader<P> => {
-  const samplers: [string, Sampler][] = Object.keys(params).map((key) => [
-    key,
-    samplerOf(params[key] as Params[string], properties[key]),
-  ]);
-  const constant = samplers.every(([, s]) => s.constant);
-  const read = (frame: number) => {
-    const values: Record<string, unknown> = {};
-    for (const [key, sampler] of samplers) values[key] = sampler.at(frame);
-    return values as Values<P>;
-  };
-  if (!constant) return { at: read, constant };
-  const values = read(0);
-  return { at: () => values, constant };
-};
 
 /** A flow that does not depend on the frame is worked out once. */
 const once = (card: Card): Card => {
   if (!card.constant) return card;
   let flow: Flow | undefined;
   return {
-    constant: true,
+    ...card,
     at: (frame, room) => {
       if (flow) return flow;
       const made = card.at(frame, room);
@@ -86,14 +68,15 @@ const painted = (kind: PaintKind, shapes: readonly Shape[], values: Values<Param
 
 const stepAt =
   (kind: StepKind, above: Card, values: Reader<Params>): FlowAt =>
-  (frame, room) => {
+  (frame, room, copy) => {
     // Copies without a delay all ask for the same frame.
-    let last: { frame: number; flow: Flow } | undefined;
+    let last: { frame: number; copy: Copy | undefined; flow: Flow } | undefined;
     return kind.apply(
       {
         frame,
-        at: (f) => {
-          if (last?.frame !== f) last = { frame: f, flow: above.at(f, room) };
+        at: (f, own = copy) => {
+          const known = last?.frame === f && (!above.perCopy || last.copy === own);
+          if (!last || !known) last = { frame: f, copy: own, flow: above.at(f, room, own) };
           return last.flow;
         },
         take: (count) => {
@@ -102,7 +85,7 @@ const stepAt =
           return !room.full;
         },
       },
-      values.at(frame),
+      values.at(frame, copy),
     );
   };
 
@@ -110,19 +93,27 @@ const stepAt =
 interface Kitchen {
   readonly items: DrawingLayer['items'];
   readonly fonts: Fonts;
+  /** The formulas of a card. */
+  readonly computing: (item: Id) => Computing | undefined;
 }
+
+/** What a card needs to know of the cards that it is made from: each may vary by frame and by copy. */
+const alike = (...of: readonly (Pick<Card, 'constant' | 'perCopy'> | null)[]) => ({
+  constant: of.every((c) => c?.constant ?? true),
+  perCopy: of.some((c) => c?.perCopy ?? false),
+});
 
 const compileInner = (item: Item, kitchen: Kitchen, depth: number): Card | null =>
   depth >= MOST_DEPTH ? null : compileCards(item.children ?? [], kitchen, depth + 1);
 
 const compileGroup = (item: Item, kitchen: Kitchen, depth: number): Card => {
-  const place = reader(PLACE, item.params);
+  const place = reader(PLACE, item.params, kitchen.computing(item.id));
   const inner = compileInner(item, kitchen, depth);
   return {
-    constant: place.constant && (inner?.constant ?? true),
-    at: (frame, room) => {
-      const { shapes, marks } = inner ? inner.at(frame, room) : EMPTY;
-      const v = place.at(frame);
+    ...alike(place, inner),
+    at: (frame, room, copy) => {
+      const { shapes, marks } = inner ? inner.at(frame, room, copy) : EMPTY;
+      const v = place.at(frame, copy);
       const m = placed(v);
       return {
         shapes: shapes.map((s) => shapeThrough(m, s, v.opacity)),
@@ -137,15 +128,15 @@ const compileGroup = (item: Item, kitchen: Kitchen, depth: number): Card => {
 
 /** Cuts the marks above by outlines of its own; the outlines above go on as they are. */
 const compileMask = (item: Item, above: Card, kitchen: Kitchen, depth: number): Card => {
-  const values = reader(mask.params, item.params);
+  const values = reader(mask.params, item.params, kitchen.computing(item.id));
   const inner = compileInner(item, kitchen, depth);
   return {
-    constant: above.constant && values.constant && (inner?.constant ?? true),
-    at: (frame, room) => {
-      const flow = above.at(frame, room);
+    ...alike(above, values, inner),
+    at: (frame, room, copy) => {
+      const flow = above.at(frame, room, copy);
       if (flow.marks.length === 0) return flow;
-      const outlines = inner?.at(frame, room).shapes.flatMap((s) => s.outlines) ?? [];
-      const { mode } = values.at(frame);
+      const outlines = inner?.at(frame, room, copy).shapes.flatMap((s) => s.outlines) ?? [];
+      const { mode } = values.at(frame, copy);
       const clip = { outlines, matrix: IDENTITY, mode };
       return { ...flow, marks: [{ op: 'group', marks: flow.marks, alpha: 1, blend: 'normal', clip }] };
     },
@@ -153,13 +144,18 @@ const compileMask = (item: Item, above: Card, kitchen: Kitchen, depth: number): 
 };
 
 /** From the pixels of a card's outlines to its layer's: through the groups it stands in. */
-export const cardMatrix = (items: DrawingLayer['items'], id: Id, frame: number): Matrix => {
+export const cardMatrix = (
+  items: DrawingLayer['items'],
+  id: Id,
+  frame: number,
+  computing: Kitchen['computing'] = () => undefined,
+): Matrix => {
   let m: Matrix = IDENTITY;
   for (let at: Id | undefined = id, depth = 0; at !== undefined && depth <= MOST_DEPTH; depth++) {
     const inner: Id = at;
     at = Object.keys(items).find((other) => items[other]?.children?.includes(inner));
     const group = at === undefined ? undefined : items[at];
-    if (group?.kind === 'group') m = multiply(placed(reader(PLACE, group.params).at(frame)), m);
+    if (group?.kind === 'group') m = multiply(placed(reader(PLACE, group.params, computing(group.id)).at(frame)), m);
   }
   return m;
 };
@@ -169,39 +165,42 @@ const compileCard = (item: Item, above: Card, kitchen: Kitchen, depth: number): 
   const kind = kindOf(item.kind);
   if (kind.role === 'group') {
     if (item.kind === mask.kind) return compileMask(item, above, kitchen, depth);
-    const inner = compileGroup(item, kitchen, depth);
-    return joined(above, inner.constant, (frame, room) => inner.at(frame, room));
+    return joined(above, compileGroup(item, kitchen, depth));
   }
-  const values = reader(kind.params, item.params);
+  const values = reader(kind.params, item.params, kitchen.computing(item.id));
   switch (kind.role) {
-    case 'source': {
-      const own = once({
-        constant: values.constant,
-        at: (frame) => {
-          const outlines = kind.outlines(values.at(frame), kitchen.fonts);
-          return { shapes: outlines.length > 0 ? [{ outlines, alpha: 1 }] : [], marks: [] };
-        },
-      });
-      return joined(above, values.constant, own.at);
+    case 'source':
+      return joined(
+        above,
+        once({
+          ...alike(values),
+          at: (frame, _room, copy) => {
+            const outlines = kind.outlines(values.at(frame, copy), kitchen.fonts);
+            return { shapes: outlines.length > 0 ? [{ outlines, alpha: 1 }] : [], marks: [] };
+          },
+        }),
+      );
+    case 'step': {
+      const both = alike(above, values);
+      // Within a repeater the copies are its own.
+      return { ...both, perCopy: kind.copies ? values.perCopy : both.perCopy, at: stepAt(kind, above, values) };
     }
-    case 'step':
-      return { constant: above.constant && values.constant, at: stepAt(kind, above, values) };
     case 'paint':
       return {
-        constant: above.constant && values.constant,
-        at: (frame, room) => {
-          const flow = above.at(frame, room);
-          return { ...flow, marks: [...flow.marks, ...painted(kind, flow.shapes, values.at(frame))] };
+        ...alike(above, values),
+        at: (frame, room, copy) => {
+          const flow = above.at(frame, room, copy);
+          return { ...flow, marks: [...flow.marks, ...painted(kind, flow.shapes, values.at(frame, copy))] };
         },
       };
   }
 };
 
-const joined = (above: Card, constant: boolean, own: FlowAt): Card => ({
-  constant: above.constant && constant,
-  at: (frame, room) => {
-    const flow = above.at(frame, room);
-    const more = own(frame, room);
+const joined = (above: Card, own: Card): Card => ({
+  ...alike(above, own),
+  at: (frame, room, copy) => {
+    const flow = above.at(frame, room, copy);
+    const more = own.at(frame, room, copy);
     return { shapes: [...flow.shapes, ...more.shapes], marks: [...flow.marks, ...more.marks] };
   },
 });
@@ -209,14 +208,14 @@ const joined = (above: Card, constant: boolean, own: FlowAt): Card => ({
 /** A run of compiled cards: what the last of them gives, and the runs that go on from it. */
 interface Run {
   readonly card: Card;
-  readonly next: WeakMap<Item, { readonly run: Run; readonly inner: readonly Item[] }>;
+  readonly next: WeakMap<Item, { readonly run: Run; readonly from: readonly unknown[] }>;
 }
 /** By the fonts they were compiled with. Runs that start with the same cards share them, and what is constant in them. */
 const runs = new WeakMap<Fonts, Run>();
 
 const firstRun = (fonts: Fonts): Run => {
   let run = runs.get(fonts);
-  if (!run) runs.set(fonts, (run = { card: { constant: true, at: () => EMPTY }, next: new WeakMap() }));
+  if (!run) runs.set(fonts, (run = { card: { constant: true, perCopy: false, at: () => EMPTY }, next: new WeakMap() }));
   return run;
 };
 
@@ -227,20 +226,27 @@ const innerOf = (item: Item, items: DrawingLayer['items'], depth: number): Item[
     return inner ? [inner, ...(depth < MOST_DEPTH ? innerOf(inner, items, depth + 1) : [])] : [];
   });
 
+/** What the formulas of a card give: others than before make another card of it. */
+const computedOf = (item: Item, kitchen: Kitchen): unknown[] => {
+  const computing = kitchen.computing(item.id);
+  return computing ? Object.keys(kindOf(item.kind).params).flatMap((key) => computing(key) ?? []) : [];
+};
+
 const compileCards = (ids: readonly Id[], kitchen: Kitchen, depth: number): Card => {
   let run = firstRun(kitchen.fonts);
   for (const id of ids) {
     const item = kitchen.items[id];
     if (!item?.on) continue;
     const inner = innerOf(item, kitchen.items, depth);
+    const from = [...inner, ...[item, ...inner].flatMap((card) => computedOf(card, kitchen))];
     const known = run.next.get(item);
-    if (known?.inner.length === inner.length && known.inner.every((own, i) => own === inner[i])) {
+    if (known?.from.length === from.length && known.from.every((own, i) => own === from[i])) {
       run = known.run;
       continue;
     }
     const card = once(compileCard(item, run.card, kitchen, depth));
     const next: Run = { card, next: new WeakMap() };
-    run.next.set(item, { run: next, inner });
+    run.next.set(item, { run: next, from });
     run = next;
   }
   return run.card;
@@ -251,4 +257,5 @@ export const compileRecipe = (
   ids: readonly Id[],
   items: DrawingLayer['items'],
   fonts: Fonts,
-): { readonly at: FlowAt; readonly constant: boolean } => compileCards(ids, { items, fonts }, 0);
+  computing: Kitchen['computing'] = () => undefined,
+): { readonly at: FlowAt; readonly constant: boolean } => compileCards(ids, { items, fonts, computing }, 0);

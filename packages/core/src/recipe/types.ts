@@ -3,6 +3,7 @@ import type { Params, Values } from '../document/params';
 import type { BlendMode, Color, CutOut, Gradient, PictureAsset, Point } from '../document/types';
 import type { Matrix } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
+import type { Copy } from '../motion/sampler';
 import type { Fonts } from '../type/types';
 
 export type Ink =
@@ -89,14 +90,16 @@ export interface SourceKind<P extends Params = Params> extends CardKind<P> {
 /** What a step may ask of the cards above it. */
 export interface Above {
   readonly frame: number;
-  /** The flow at any frame. */
-  readonly at: (frame: number) => Flow;
+  /** The flow at any frame; of one copy of a repeater's. */
+  readonly at: (frame: number, copy?: Copy) => Flow;
   /** Takes room for so many more shapes; false where there is none left, for good. */
   readonly take: (count: number) => boolean;
 }
 export interface StepKind<P extends Params = Params> extends CardKind<P> {
   readonly role: 'step';
   readonly apply: (above: Above, values: Values<P>) => Flow;
+  /** Whether it asks for copies with numbers of their own. */
+  readonly copies?: boolean;
 }
 export interface PaintKind<P extends Params = Params> extends CardKind<P> {
   readonly role: 'paint';

@@ -5,7 +5,10 @@
 import { NEST } from '../document/nest';
 import type { Assets, Color, DrawingLayer, Id, Layer, NestLayer, PictureLayer, Scene } from '../document/types';
 import { IDENTITY, type Matrix, multiply } from '../geometry/matrix';
-import { compileRecipe, MOST_SHAPES, newRoom, reader } from '../recipe/evaluate';
+import { type Wiring, wiringOf } from '../formula/wiring';
+import { reader } from '../motion/reader';
+import type { Sampler } from '../motion/sampler';
+import { compileRecipe, MOST_SHAPES, newRoom } from '../recipe/evaluate';
 import { markThrough } from '../recipe/marks';
 import type { Mark } from '../recipe/types';
 import { fontsOf } from '../type/wanted';
@@ -50,6 +53,8 @@ export interface Program {
   readonly matrixAt: (layer: Id, frame: number) => Matrix;
   /** What one layer draws, in its own pixels, hidden or not. */
   readonly marksAt: (layer: Id, frame: number) => readonly Mark[];
+  /** The formulas at work: any property as it is shown. */
+  readonly wiring: Wiring;
   readonly problems: readonly Problem[];
 }
 
@@ -58,13 +63,19 @@ interface CompiledLayer {
   readonly marks: (frame: number) => Drawn;
   readonly assets: Assets;
   readonly nested: Scene['nested'];
+  readonly eases: Scene['eases'];
+  /** What its formulas give. */
+  readonly computed: readonly Sampler[];
 }
 
 const NOTHING: Drawn = { marks: [], problems: [] };
 
 interface Compiled {
   /** By the items of a drawing. */
-  readonly recipes: WeakMap<DrawingLayer['items'], { ids: readonly Id[]; marks: CompiledLayer['marks'] }>;
+  readonly recipes: WeakMap<
+    DrawingLayer['items'],
+    { ids: readonly Id[]; computed: readonly Sampler[]; marks: CompiledLayer['marks'] }
+  >;
   readonly layers: WeakMap<Layer, CompiledLayer>;
 }
 /** What has been compiled with a set of fonts; layers and recipes that do not change are not compiled again. */
@@ -85,11 +96,14 @@ const fontProblems = (layer: DrawingLayer, fonts: Fonts): Problem[] =>
     return [{ layer: layer.id, message }];
   });
 
-const recipeMarks = (layer: DrawingLayer, fonts: Fonts): CompiledLayer['marks'] => {
+const alike = (a: readonly unknown[], b: readonly unknown[]) => a.length === b.length && a.every((x, i) => x === b[i]);
+
+const recipeMarks = (layer: DrawingLayer, fonts: Fonts, wiring: Wiring): CompiledLayer['marks'] => {
   const { recipes } = compiledWith(fonts);
+  const computed = wiring.allOf(layer);
   const known = recipes.get(layer.items);
-  if (known?.ids === layer.recipe) return known.marks;
-  const recipe = compileRecipe(layer.recipe, layer.items, fonts);
+  if (known?.ids === layer.recipe && alike(known.computed, computed)) return known.marks;
+  const recipe = compileRecipe(layer.recipe, layer.items, fonts, (item) => wiring.computing(layer.id, item));
   const problems = fontProblems(layer, fonts);
   const marks = (frame: number): Drawn => {
     const room = newRoom();
@@ -98,7 +112,7 @@ const recipeMarks = (layer: DrawingLayer, fonts: Fonts): CompiledLayer['marks'] 
     const message = `makes more than ${MOST_SHAPES.toLocaleString('en')} copies in one frame; the rest is left out`;
     return { marks: flow.marks, problems: [...problems, { layer: layer.id, message }] };
   };
-  recipes.set(layer.items, { ids: layer.recipe, marks });
+  recipes.set(layer.items, { ids: layer.recipe, computed, marks });
   return marks;
 };
 
@@ -118,7 +132,13 @@ const pictureMarks = (layer: PictureLayer, assets: Assets): CompiledLayer['marks
 /** How deep nests may lie in each other; a scene that plays itself is refused long before. */
 const MOST_NESTED = 16;
 
-const marksOfNest = (layer: NestLayer, around: Scene, library: Library, depth: number): CompiledLayer['marks'] => {
+const marksOfNest = (
+  layer: NestLayer,
+  around: Scene,
+  library: Library,
+  wiring: Wiring,
+  depth: number,
+): CompiledLayer['marks'] => {
   const problem = (message: string): CompiledLayer['marks'] => {
     const drawn: Drawn = { marks: [], problems: [{ layer: layer.id, message }] };
     return () => drawn;
@@ -126,8 +146,12 @@ const marksOfNest = (layer: NestLayer, around: Scene, library: Library, depth: n
   const inner = around.nested?.[layer.scene];
   if (!inner) return problem('plays a scene that is gone');
   if (depth >= MOST_NESTED) return problem('lies too deep in other nests');
-  const program = compileScene({ ...inner, nested: around.nested ?? {} }, library, depth + 1);
-  const values = reader(NEST, layer.params);
+  const program = compileScene(
+    { ...inner, nested: around.nested ?? {}, ...(around.eases && { eases: around.eases }) },
+    library,
+    depth + 1,
+  );
+  const values = reader(NEST, layer.params, wiring.computing(layer.id));
   return (frame) => {
     const v = values.at(frame);
     const at = nestedFrame(v, layer, frame, around.rate, inner);
@@ -141,12 +165,18 @@ const marksOfNest = (layer: NestLayer, around: Scene, library: Library, depth: n
   };
 };
 
-const marksOf = (layer: Layer, around: Scene, library: Library, depth: number): CompiledLayer['marks'] => {
+const marksOf = (
+  layer: Layer,
+  around: Scene,
+  library: Library,
+  wiring: Wiring,
+  depth: number,
+): CompiledLayer['marks'] => {
   switch (layer.kind) {
     case 'nest':
-      return marksOfNest(layer, around, library, depth);
+      return marksOfNest(layer, around, library, wiring, depth);
     case 'drawing':
-      return recipeMarks(layer, library.fonts);
+      return recipeMarks(layer, library.fonts, wiring);
     case 'picture':
       return pictureMarks(layer, library.assets);
     case 'controller':
@@ -154,25 +184,27 @@ const marksOf = (layer: Layer, around: Scene, library: Library, depth: number): 
   }
 };
 
-const compileLayer = (layer: Layer, around: Scene, library: Library, depth: number): CompiledLayer => {
+const compileLayer = (layer: Layer, around: Scene, library: Library, wiring: Wiring, depth: number): CompiledLayer => {
   const { layers } = compiledWith(library.fonts);
-  let known = layers.get(layer);
-  // A picture's file may be swapped under it, and a nest's scene changed.
-  const stale = !known || (layer.kind === 'picture' && known.assets !== library.assets);
-  if (
-    !known ||
-    stale ||
-    (layer.kind === 'nest' && (known.nested !== around.nested || known.assets !== library.assets))
-  ) {
-    known = {
-      place: placementOf(layer.params),
-      marks: marksOf(layer, around, library, depth),
-      assets: library.assets,
-      nested: around.nested,
-    };
-    layers.set(layer, known);
-  }
-  return known;
+  const computed = wiring.allOf(layer);
+  const known = layers.get(layer);
+  // A picture's file may be swapped under it, a nest's scene changed, and what a formula reads.
+  const same =
+    known &&
+    alike(known.computed, computed) &&
+    ((layer.kind !== 'picture' && layer.kind !== 'nest') || known.assets === library.assets) &&
+    (layer.kind !== 'nest' || (known.nested === around.nested && known.eases === around.eases));
+  if (same) return known;
+  const made: CompiledLayer = {
+    place: placementOf(layer.params, wiring.computing(layer.id)),
+    marks: marksOf(layer, around, library, wiring, depth),
+    assets: library.assets,
+    nested: around.nested,
+    eases: around.eases,
+    computed,
+  };
+  layers.set(layer, made);
+  return made;
 };
 
 /** The layers above one, nearest first; a cycle is cut where it closes and named. */
@@ -208,14 +240,22 @@ const programs = new WeakMap<Scene, { readonly library: Library; readonly progra
 export const compileScene = (scene: Scene, library: Library, depth = 0): Program => {
   const known = programs.get(scene);
   if (known?.library === library) return known.program;
+  const wiring = wiringOf(scene, library.fonts);
+  // Within one scene object nothing changes: each layer is looked up once.
+  const here = new Map<Id, CompiledLayer>();
+  const layerOf = (layer: Layer): CompiledLayer => {
+    let own = here.get(layer.id);
+    if (!own) here.set(layer.id, (own = compileLayer(layer, scene, library, wiring, depth)));
+    return own;
+  };
   const lines = new Map(Object.values(scene.layers).map((layer) => [layer.id, ancestry(scene, layer)]));
-  const problems = [...lines.values()].map((line) => line.problem).filter((p) => p !== null);
+  const problems = [...[...lines.values()].map((line) => line.problem).filter((p) => p !== null), ...wiring.problems];
 
   const matrixOf = (layer: Layer, frame: number, known?: Map<Id, Matrix>): Matrix => {
     const ready = known?.get(layer.id);
     if (ready) return ready;
     const line = lines.get(layer.id);
-    const own = compileLayer(layer, scene, library, depth).place.matrix(frame);
+    const own = layerOf(layer).place.matrix(frame);
     // A layer in or below a cycle stands by itself.
     const parent = line?.problem ? undefined : line?.chain[0];
     const matrix = parent ? multiply(matrixOf(parent, frame, known), own) : own;
@@ -226,13 +266,14 @@ export const compileScene = (scene: Scene, library: Library, depth = 0): Program
   const program: Program = {
     scene,
     problems,
+    wiring,
     matrixAt: (id, frame) => {
       const layer = scene.layers[id];
       return layer ? matrixOf(layer, frame) : IDENTITY;
     },
     marksAt: (id, frame) => {
       const layer = scene.layers[id];
-      return layer ? compileLayer(layer, scene, library, depth).marks(frame).marks : [];
+      return layer ? layerOf(layer).marks(frame).marks : [];
     },
     at: (frame, shows) => {
       const matrices = new Map<Id, Matrix>();
@@ -242,9 +283,9 @@ export const compileScene = (scene: Scene, library: Library, depth = 0): Program
         const layer = scene.layers[scene.order[i] as Id];
         if (!layer || layer.hidden || frame < layer.from || frame >= layer.to) continue;
         if (shows && !shows(layer.id)) continue;
-        const known = compileLayer(layer, scene, library, depth);
+        const known = layerOf(layer);
         const drawn = known.marks(frame);
-        found.push(...drawn.problems);
+        found.push(...drawn.problems, ...wiring.problemsAt(layer, frame));
         const { opacity } = known.place.at(frame);
         const mark = asLayer(layer, drawn.marks, matrixOf(layer, frame, matrices), opacity);
         if (mark) marks.push(mark);

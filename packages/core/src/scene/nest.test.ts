@@ -34,7 +34,7 @@ const base = done(
   addNest('o', 'i', 'n'),
 );
 const frameOf = (doc: Project, frame: number) => {
-  const scene = wholeScene(doc.scenes.o as Scene, doc.scenes);
+  const scene = wholeScene(doc.scenes.o as Scene, doc);
   return compileScene(scene, NO_LIBRARY).at(frame);
 };
 /** The x of the lamp in the outer scene. */
@@ -123,7 +123,7 @@ describe('a nest', () => {
   });
   it('is the same object for the same scenes', () => {
     const { scenes } = base;
-    expect(wholeScene(scenes.o as Scene, scenes)).toBe(wholeScene(scenes.o as Scene, { ...scenes }));
-    expect(wholeScene(scenes.i as Scene, scenes)).toBe(scenes.i);
+    expect(wholeScene(scenes.o as Scene, base)).toBe(wholeScene(scenes.o as Scene, { ...base, scenes: { ...scenes } }));
+    expect(wholeScene(scenes.i as Scene, base)).toBe(scenes.i);
   });
 });

@@ -1,7 +1,8 @@
 import type { DrawingLayer, Item, Point } from '@kite/core/document/types';
 import { setLayers } from '@kite/core/edits/layers';
 import { apply, inverted, type Matrix, multiply, translation } from '@kite/core/geometry/matrix';
-import { cardMatrix, reader } from '@kite/core/recipe/evaluate';
+import { reader } from '@kite/core/motion/reader';
+import { cardMatrix } from '@kite/core/recipe/evaluate';
 import { text as textKind, textLayout } from '@kite/core/recipe/sources/text';
 import { caretAt, indexAt, readPairs, type TextLayout, writePairs } from '@kite/core/type/layout';
 import { type PointerEvent, useEffect, useRef, useState } from 'react';

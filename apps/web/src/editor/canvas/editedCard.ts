@@ -1,7 +1,8 @@
 /** The card whose own handles the canvas shows. */
 import type { Id, Item, Point, PropertyRef } from '@kite/core/document/types';
 import { apply, inverted, type Matrix, multiply } from '@kite/core/geometry/matrix';
-import { cardMatrix, reader } from '@kite/core/recipe/evaluate';
+import { reader } from '@kite/core/motion/reader';
+import { cardMatrix } from '@kite/core/recipe/evaluate';
 import { kindOf } from '@kite/core/recipe/table';
 import type { Editor } from '../store/editor';
 import type { View } from '../store/state';

@@ -17,7 +17,7 @@ import type { DrawingLayer, Id, Item } from '@kite/core/document/types';
 import type { Param } from '@kite/core/document/params';
 import { addItem, groupOf, moveItem, removeItem, setItem } from '@kite/core/edits/recipe';
 import { together } from '@kite/core/document/patches';
-import { reader } from '@kite/core/recipe/evaluate';
+import { reader } from '@kite/core/motion/reader';
 import { KINDS, kindOf } from '@kite/core/recipe/table';
 import {
   ChevronDown,

@@ -95,7 +95,7 @@ export class Editor {
 
   private fetchFonts(): void {
     void this.materials
-      .fontsReady(wholeScene(this.scene, this.state.doc.scenes), this.state.doc.assets)
+      .fontsReady(wholeScene(this.scene, this.state.doc), this.state.doc.assets)
       ?.then((came) => came && this.set({ fontsCame: this.state.fontsCame + 1 }));
   }
 
@@ -127,7 +127,7 @@ export class Editor {
     return this.materials.library(this.state.doc.assets);
   }
   get program(): Program {
-    return compileScene(wholeScene(this.scene, this.state.doc.scenes), this.library);
+    return compileScene(wholeScene(this.scene, this.state.doc), this.library);
   }
   /** Resolves once the server has every edit: what it is asked for next is of what is seen here. */
   async allSaved(): Promise<void> {

@@ -97,6 +97,7 @@ export const repeater = step({
   kind: 'repeater',
   label: 'Repeater',
   params: PARAMS,
+  copies: true,
   summary: (v) =>
     `${v.layout === 'grid' ? `${Math.round(v.columns)} × ${Math.round(v.rows)}` : `× ${short(v.copies)}`}${v.delay === 0 ? '' : `, ${short(v.delay)} f apart`}`,
   apply: (above, v): Flow => {
@@ -104,7 +105,7 @@ export const repeater = step({
     const wanted = Math.ceil(count - 1e-9);
     const copies: { shapes: Shape[]; marks: readonly Mark[] }[] = [];
     for (let k = 0; k < wanted; k++) {
-      const flow = above.at(above.frame - k * v.delay);
+      const flow = above.at(above.frame - k * v.delay, { order: k, count: wanted });
       // A copy of nothing takes room too, or nested repeaters of nothing would run for ever.
       if (!above.take(1 + outlineCount(flow) + flow.marks.length)) break;
       const m = LAYOUTS[v.layout](k, v);

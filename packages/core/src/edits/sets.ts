@@ -1,0 +1,78 @@
+/** Edits to sets: layers in an order that formulas know. */
+import type { Edit } from '../document/patches';
+import type { Id, LayerSet } from '../document/types';
+import { layerIn, NotFound, type SceneDraft, sceneIn } from './find';
+
+/** Takes layers out of their sets; a set that has none left goes. */
+export const leaveSets = (scene: SceneDraft, gone: ReadonlySet<Id>): void => {
+  if (!scene.sets.some((set) => set.members.some((id) => gone.has(id)))) return;
+  for (const set of scene.sets) set.members = set.members.filter((id) => !gone.has(id));
+  scene.sets = scene.sets.filter((set) => set.members.length > 0);
+};
+
+/** Makes a set: the first member is the lead. Members leave the sets that they were in. */
+export const makeSet = (sceneId: Id, set: LayerSet): Edit => ({
+  label: 'Make a set',
+  change: (draft) => {
+    const scene = sceneIn(draft, sceneId);
+    for (const id of set.members) layerIn(scene, id);
+    leaveSets(scene, new Set(set.members));
+    scene.sets = [...scene.sets, { ...set, members: [...set.members] }];
+  },
+});
+
+const setIn = (scene: SceneDraft, id: Id) => {
+  const set = scene.sets.find((s) => s.id === id);
+  if (!set) throw new NotFound('set', id);
+  return set;
+};
+
+export const renameSet = (sceneId: Id, id: Id, name: string): Edit => ({
+  label: 'Rename a set',
+  change: (draft) => {
+    setIn(sceneIn(draft, sceneId), id).name = name;
+  },
+});
+
+/** Other members, or the same in another order. */
+export const setMembers = (sceneId: Id, id: Id, members: readonly Id[]): Edit => ({
+  label: 'Change a set',
+  change: (draft) => {
+    const scene = sceneIn(draft, sceneId);
+    const set = setIn(scene, id);
+    const before = new Set(set.members);
+    leaveSets(scene, new Set(members.filter((m) => !before.has(m))));
+    set.members = [...members];
+    scene.sets = scene.sets.filter((s) => s.members.length > 0);
+  },
+});
+
+/** The layers stay, with formulas that know no order any more. */
+export const removeSet = (sceneId: Id, id: Id): Edit => ({
+  label: 'Remove a set',
+  change: (draft) => {
+    const scene = sceneIn(draft, sceneId);
+    setIn(scene, id);
+    scene.sets = scene.sets.filter((s) => s.id !== id);
+  },
+});
+
+/**
+ * Lets copies follow where their originals do: copies of followers join at the end of the set. Copied along with its lead
+ * they become a set of their own.
+ */
+export const joinSets = (sceneId: Id, copies: ReadonlyMap<Id, Id>, newId: () => Id): Edit => ({
+  label: 'Join sets',
+  change: (draft) => {
+    const scene = sceneIn(draft, sceneId);
+    for (const set of [...scene.sets]) {
+      const copied = set.members.filter((id) => copies.has(id));
+      const own = copied.map((id) => copies.get(id) as Id);
+      if (copied.length === 0) continue;
+      if (copied[0] !== set.members[0]) set.members = [...set.members, ...own];
+      else if (own.length > 1) {
+        scene.sets = [...scene.sets, { id: newId(), name: `${set.name} copy`, members: own }];
+      }
+    }
+  },
+});

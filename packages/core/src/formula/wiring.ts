@@ -1,0 +1,474 @@
+/**
+ * The formulas of a scene, wired to what they read. Worked out in the order in which they depend on each other; one whose
+ * inputs are what they were is taken over from the scene before an edit, with all the values that it has kept.
+ */
+import type { Param, PointParam, Values } from '../document/params';
+import {
+  type Formula,
+  type Formulas,
+  type Id,
+  isApart,
+  isKeyed,
+  type Item,
+  type Knob,
+  type Layer,
+  type Point,
+  type Properties,
+  type Property,
+  type Scene,
+} from '../document/types';
+import { paramsIn, partOf } from '../edits/find';
+import { partParam } from '../motion/apart';
+import { keyFrames } from '../motion/keys';
+import { type Sampler, samplerOf } from '../motion/sampler';
+import { type Computing, reader } from '../motion/reader';
+import { text as textKind, textLayout, type TextValues } from '../recipe/sources/text';
+import { framesPerSecond } from '../time/rate';
+import type { Fonts } from '../type/types';
+import { compile } from './compile';
+import { type Computed, failing, working } from './computed';
+import { parse, referencesIn } from './parse';
+import type { Setting } from './parts';
+import { type Here, pathOf, referenceOf, type Target } from './refs';
+import { FormulaError, type Node, NUMBER, typeOf } from './types';
+
+/** Formulas that may stand behind each other. */
+export const MOST_BEHIND = 500;
+/** In one scene. */
+export const MOST_FORMULAS = 5_000;
+
+export interface FormulaProblem {
+  readonly layer: Id;
+  readonly message: string;
+}
+
+/** A property, or one part of a point. */
+export interface Wired extends Target {
+  readonly part?: 0 | 1;
+}
+
+export interface Wiring {
+  /** Any property of the scene, its formula at work. */
+  readonly sampler: (of: Wired) => Sampler | null;
+  /** The formula of a property, or of one part of it. */
+  readonly computed: (of: Wired) => Computed | null;
+  /** What stands in for the keyframes of a layer’s own properties, or of those of one of its parts. */
+  readonly computing: (layer: Id, item?: Id) => Computing | undefined;
+  /** Everything of a layer that is computed: two layers with the same are drawn alike. */
+  readonly allOf: (layer: Layer) => readonly Computed[];
+  readonly problems: readonly FormulaProblem[];
+  /** What goes wrong with a layer’s formulas at one frame alone. */
+  readonly problemsAt: (layer: Layer, frame: number) => readonly FormulaProblem[];
+}
+
+const keyOf = ({ layer, item, key, part }: Wired): string =>
+  `${layer}/${item ?? ''}/${key}${part === undefined ? '' : `.${'xy'.charAt(part)}`}`;
+
+/** A formula and the property that it is for. */
+interface Entry {
+  readonly at: Wired;
+  readonly formula: Formula;
+  readonly param: Param;
+}
+
+/** `position.y` is the formula of a part. */
+const partsOfKey = (key: string): { readonly key: string; readonly part?: 0 | 1 } => {
+  const part = key.endsWith('.x') ? 0 : key.endsWith('.y') ? 1 : undefined;
+  return part === undefined ? { key } : { key: key.slice(0, -2), part };
+};
+
+/** The key under which the formula of a property, or of one part of it, is kept. */
+export const formulaKey = ({ key, part }: Pick<Wired, 'key' | 'part'>): string =>
+  part === undefined ? key : `${key}.${'xy'.charAt(part)}`;
+
+const holdersOf = (layer: Layer): readonly (readonly [item: Id | undefined, holder: Layer | Item | Knob])[] => {
+  const parts = layer.kind === 'drawing' ? layer.items : layer.kind === 'controller' ? layer.knobs : {};
+  return [
+    [undefined, layer] as const,
+    ...Object.entries(parts).map(([id, part]) => [id, part as Item | Knob] as const),
+  ];
+};
+
+const entriesIn = new WeakMap<Layer, readonly Entry[]>();
+const entriesOf = (layer: Layer): readonly Entry[] => {
+  let entries = entriesIn.get(layer);
+  if (!entries) {
+    entries = holdersOf(layer).flatMap(([item, holder]) =>
+      Object.entries<Formula>(holder.formulas ?? {}).flatMap(([name, formula]): Entry[] => {
+        const { key, part } = partsOfKey(name);
+        const whole = paramsIn(layer, item)[key];
+        const param = part === undefined ? whole : whole?.kind === 'point' ? partParam(whole, part) : undefined;
+        const at = { layer: layer.id, key, ...(item !== undefined && { item }), ...(part !== undefined && { part }) };
+        return param && formula.on ? [{ at, formula, param }] : [];
+      }),
+    );
+    entriesIn.set(layer, entries);
+  }
+  return entries;
+};
+
+const trees = new WeakMap<Formula, Node | FormulaError>();
+const treeOf = (formula: Formula): Node | FormulaError => {
+  let tree = trees.get(formula);
+  if (!tree) trees.set(formula, (tree = parse(formula.text)));
+  return tree;
+};
+
+/** One part of a sampler of points; the same object for the same sampler. */
+const halves = new WeakMap<Sampler, [Sampler | null, Sampler | null]>();
+const half = (of: Sampler, part: 0 | 1): Sampler => {
+  let both = halves.get(of);
+  if (!both) halves.set(of, (both = [null, null]));
+  return (both[part] ??= {
+    at: (frame) => (of.at(frame) as Point)[part],
+    constant: of.constant,
+    heading: () => null,
+  });
+};
+
+const joins = new WeakMap<Sampler, WeakMap<Sampler, Sampler>>();
+/** Two numbers as one point; the same object for the same two. */
+const joined = (x: Sampler, y: Sampler): Sampler => {
+  let withX = joins.get(x);
+  if (!withX) joins.set(x, (withX = new WeakMap()));
+  let both = withX.get(y);
+  if (!both) {
+    const at = (frame: number): Point => [x.at(frame) as number, y.at(frame) as number];
+    both = {
+      at,
+      constant: x.constant && y.constant,
+      heading: (frame) => {
+        const [p, q] = [at(frame - 0.05), at(frame + 0.05)];
+        const way = Math.hypot(q[0] - p[0], q[1] - p[1]);
+        return way < 1e-9 ? null : (Math.atan2(q[1] - p[1], q[0] - p[0]) * 180) / Math.PI;
+      },
+    };
+    withX.set(y, both);
+  }
+  return both;
+};
+
+interface Kept {
+  readonly inputs: readonly unknown[];
+  readonly computed: Computed;
+}
+const keptOf = new WeakMap<Formula, Map<string, Kept>>();
+
+const same = (a: readonly unknown[], b: readonly unknown[]) => a.length === b.length && a.every((x, i) => x === b[i]);
+
+/** The rank of every layer that is in a set. */
+const ranks = (scene: Scene): ReadonlyMap<Id, { readonly order: number; readonly count: number }> =>
+  new Map(
+    scene.sets.flatMap(({ members }) => members.map((id, order) => [id, { order, count: members.length }] as const)),
+  );
+
+const ALONE = { order: 0, count: 1 };
+
+/** Entries in an order in which each comes after those that it reads; what is in a cycle, or reads one, is left. */
+const sorted = (entries: readonly Entry[], reads: ReadonlyMap<Entry, readonly Entry[]>) => {
+  const waiting = new Map(entries.map((e) => [e, reads.get(e)?.length ?? 0]));
+  const readers = new Map<Entry, Entry[]>();
+  for (const [entry, sources] of reads) for (const s of sources) readers.set(s, [...(readers.get(s) ?? []), entry]);
+  const ready = entries.filter((e) => waiting.get(e) === 0);
+  for (const entry of ready) {
+    for (const reader of readers.get(entry) ?? []) {
+      const left = (waiting.get(reader) ?? 0) - 1;
+      waiting.set(reader, left);
+      if (left === 0) ready.push(reader);
+    }
+  }
+  const done = new Set(ready);
+  return { ready, left: entries.filter((e) => !done.has(e)) };
+};
+
+/** The cycle that an entry is in, in order; null for one that only reads a cycle. */
+const cycleFrom = (
+  start: Entry,
+  reads: ReadonlyMap<Entry, readonly Entry[]>,
+  among: ReadonlySet<Entry>,
+): Entry[] | null => {
+  const cameFrom = new Map<Entry, Entry>();
+  const queue = [start];
+  for (const entry of queue) {
+    for (const next of reads.get(entry) ?? []) {
+      if (next === start) {
+        const line = [entry];
+        for (let at = cameFrom.get(entry); at; at = cameFrom.get(at)) line.unshift(at);
+        return line;
+      }
+      if (!among.has(next) || cameFrom.has(next)) continue;
+      cameFrom.set(next, entry);
+      queue.push(next);
+    }
+  }
+  return null;
+};
+
+class Wires implements Wiring {
+  private readonly byKey = new Map<string, Entry>();
+  private readonly done = new Map<Entry, Computed>();
+  private readonly rankOf: ReturnType<typeof ranks>;
+  readonly problems: FormulaProblem[] = [];
+
+  constructor(
+    private readonly scene: Scene,
+    private readonly fonts: Fonts,
+  ) {
+    this.rankOf = ranks(scene);
+    const all = Object.values(scene.layers).flatMap(entriesOf);
+    const entries = all.slice(0, MOST_FORMULAS);
+    for (const { at } of all.slice(MOST_FORMULAS)) {
+      const message = `has a formula beyond the ${MOST_FORMULAS.toLocaleString('en')} that a scene may have`;
+      this.problems.push({ layer: at.layer, message });
+    }
+    for (const entry of entries) this.byKey.set(keyOf(entry.at), entry);
+    const reads = new Map(entries.map((e) => [e, this.readsOf(e)]));
+    const { ready, left } = sorted(entries, reads);
+    const stuck = new Set(left);
+    // Those in a cycle fall back to their keyframes first; what reads them then works.
+    const inCycle = new Set<Entry>();
+    for (const entry of left) {
+      const cycle = inCycle.has(entry) ? null : cycleFrom(entry, reads, stuck);
+      for (const member of cycle ?? []) {
+        if (!inCycle.has(member)) this.settle(member, this.circular(member, cycle ?? []));
+        inCycle.add(member);
+      }
+    }
+    const rest = left.filter((e) => !inCycle.has(e));
+    const free = new Map(rest.map((e) => [e, (reads.get(e) ?? []).filter((s) => stuck.has(s) && !inCycle.has(s))]));
+    for (const entry of [...ready, ...sorted(rest, free).ready]) this.settle(entry, this.compute(entry));
+  }
+
+  private settle(entry: Entry, computed: Computed): void {
+    this.done.set(entry, computed);
+    const { error } = computed;
+    if (!error) return;
+    this.problems.push({
+      layer: entry.at.layer,
+      message: `has a formula on ${this.nameOf(entry)} that does not work: ${error.message}`,
+    });
+  }
+
+  /** Without its layer: `Trim / End`. */
+  private nameOf({ at }: Entry): string {
+    const name = pathOf(at, this.scene, at)?.replace(/^this \/ /, '') ?? at.key;
+    return at.part === undefined ? name : `${name}.${'xy'.charAt(at.part)}`;
+  }
+
+  /** The entries whose formulas an entry reads, each once. */
+  private readsOf(entry: Entry): Entry[] {
+    const found = new Set<Entry>();
+    const add = (at: Wired) => {
+      const source = this.byKey.get(keyOf(at));
+      if (source) found.add(source);
+    };
+    // A part stands on the formula of the whole.
+    if (entry.at.part !== undefined) add({ ...entry.at, part: undefined } as Wired);
+    const { text } = entry.formula;
+    for (const { path, at } of referencesIn(text)) {
+      const to = referenceOf(path.trim(), this.scene, entry.at);
+      if (typeof to === 'string' || to.kind !== 'property') continue;
+      const part = /^\.[xy](?!\w)/.exec(text.slice(at[1]))?.[0];
+      add(to.to);
+      if (part !== '.y') add({ ...to.to, part: 0 });
+      if (part !== '.x') add({ ...to.to, part: 1 });
+      if (!this.isText(to.to)) continue;
+      // The size of a text depends on all that its card has.
+      for (const other of entriesOf(this.scene.layers[to.to.layer] as Layer)) {
+        if (other.at.item === to.to.item && other !== entry && /\btext(Width|Height)\b/.test(text)) found.add(other);
+      }
+    }
+    return [...found];
+  }
+
+  private isText({ layer, item }: Target): boolean {
+    const owner = this.scene.layers[layer];
+    return item !== undefined && owner?.kind === 'drawing' && owner.items[item]?.kind === textKind.kind;
+  }
+
+  private paramAt({ layer, item, key }: Target): Param | undefined {
+    const owner = this.scene.layers[layer];
+    return owner && paramsIn(owner, item)[key];
+  }
+
+  private propertyAt({ layer, item, key }: Target): Property | undefined {
+    const owner = this.scene.layers[layer];
+    const holder = item === undefined ? owner : partOf(owner, item);
+    return (holder?.params as Properties | undefined)?.[key];
+  }
+
+  readonly computed = (of: Wired): Computed | null => {
+    const entry = this.byKey.get(keyOf(of));
+    return (entry && this.done.get(entry)) ?? null;
+  };
+
+  readonly sampler = (of: Wired): Sampler | null => {
+    const { part, ...target } = of;
+    const param = this.paramAt(target);
+    if (!param) return null;
+    const stage = this.computed(target) ?? samplerOf(param, this.propertyAt(target));
+    if (param.kind !== 'point') return part === undefined ? stage : null;
+    const [x, y] = [this.computed({ ...target, part: 0 }), this.computed({ ...target, part: 1 })];
+    if (part === undefined) return x || y ? joined(x ?? half(stage, 0), y ?? half(stage, 1)) : stage;
+    return (part === 0 ? x : y) ?? half(stage, part);
+  };
+
+  readonly computing = (layer: Id, item?: Id): Computing | undefined => {
+    const owner = this.scene.layers[layer];
+    if (!owner || !entriesOf(owner).some((e) => e.at.item === item)) return undefined;
+    return (key) => {
+      const some = [undefined, 0, 1] as const;
+      const own = { layer, key, ...(item !== undefined && { item }) };
+      if (!some.some((part) => this.byKey.has(keyOf({ ...own, ...(part !== undefined && { part }) }))))
+        return undefined;
+      return this.sampler(own) ?? undefined;
+    };
+  };
+
+  readonly allOf = (layer: Layer): readonly Computed[] =>
+    entriesOf(layer).flatMap((entry) => this.done.get(entry) ?? []);
+
+  readonly problemsAt = (layer: Layer, frame: number): readonly FormulaProblem[] =>
+    entriesOf(layer).flatMap((entry) => {
+      const message = this.done.get(entry)?.problemAt(frame) ?? null;
+      if (message === null) return [];
+      return [{ layer: layer.id, message: `has a formula on ${this.nameOf(entry)} that ${message}` }];
+    });
+
+  /** The property as it is without this formula. */
+  private baseOf({ at, param }: Entry): Sampler {
+    const { part, ...target } = at;
+    const whole = part === undefined ? undefined : (this.paramAt(target) as PointParam);
+    if (part === undefined || !whole) return samplerOf(param, this.propertyAt(target));
+    return half(this.computed(target) ?? samplerOf(whole, this.propertyAt(target)), part);
+  }
+
+  private circular(entry: Entry, cycle: readonly Entry[]): Computed {
+    const names = [...cycle, cycle[0] as Entry].map(
+      ({ at }) => `${pathOf(at, this.scene) ?? at.key}${at.part === undefined ? '' : `.${'xy'.charAt(at.part)}`}`,
+    );
+    const error = new FormulaError(`It goes round in a circle: ${names.join(' → ')}.`, [0, entry.formula.text.length]);
+    return failing(this.baseOf(entry), error);
+  }
+
+  private compute(entry: Entry): Computed {
+    const { at, formula, param } = entry;
+    const base = this.baseOf(entry);
+    const tree = treeOf(formula);
+    if (tree instanceof FormulaError) return failing(base, tree);
+    const { order, count } = this.rankOf.get(at.layer) ?? ALONE;
+    const { width, height, rate, eases } = this.scene;
+    const sources = this.sourcesOf(entry);
+    const inputs = [param, base, order, count, width, height, rate.num, rate.den, eases, this.fonts, ...sources];
+    let kept = keptOf.get(formula);
+    if (!kept) keptOf.set(formula, (kept = new Map()));
+    const name = `${this.scene.id}/${keyOf(at)}`;
+    const known = kept.get(name);
+    if (known && same(known.inputs, inputs)) return known.computed;
+    const computed = this.build(entry, tree, base, { order, count });
+    // Copies of a layer share its formulas: what is kept for those that are gone is let go.
+    if (kept.size > 4_000) kept.clear();
+    kept.set(name, { inputs, computed });
+    return computed;
+  }
+
+  /** Everything that an entry reads, to know whether it is still the same; what leads nowhere, as the reason. */
+  private sourcesOf({ at, formula }: Entry): unknown[] {
+    return referencesIn(formula.text).flatMap(({ path }): unknown[] => {
+      const to = referenceOf(path.trim(), this.scene, at);
+      if (typeof to === 'string') return [to];
+      if (to.kind === 'ease') return [to.id];
+      const owner = this.scene.layers[to.to.layer];
+      const card = this.isText(to.to) ? partOf(owner, to.to.item as Id) : null;
+      return [this.sampler(to.to), card];
+    });
+  }
+
+  private build(entry: Entry, tree: Node, base: Sampler, rank: { order: number; count: number }): Computed {
+    const { at, param } = entry;
+    let depth = 0;
+    const read = (path: string, part: 0 | 1 | null) => {
+      const to = referenceOf(path, this.scene, at);
+      if (typeof to === 'string') return to;
+      if (to.kind === 'ease') return 'An ease stands within ease(…) alone.';
+      const found = this.paramAt(to.to);
+      const sampler = this.sampler({ ...to.to, ...(part !== null && { part }) });
+      if (!found || (!sampler && part === null)) return this.gone(to.to);
+      if (!sampler) return 'Only a vector has .x and .y.';
+      for (const p of [undefined, 0, 1] as const) {
+        depth = Math.max(depth, this.computed({ ...to.to, ...(p !== undefined && { part: p }) })?.depth ?? 0);
+      }
+      return { sampler, type: part === null ? typeOf(found) : NUMBER };
+    };
+    const property = this.propertyAt(at);
+    const own = at.part !== undefined && isApart(property) ? property.parts[at.part] : property;
+    const setting: Setting = {
+      ...rank,
+      type: typeOf(param),
+      fps: framesPerSecond(this.scene.rate),
+      width: this.scene.width,
+      height: this.scene.height,
+      inRecipe: at.item !== undefined && this.scene.layers[at.layer]?.kind === 'drawing',
+      base,
+      keyFrames: isKeyed(own) || isApart(own) ? keyFrames(own) : [],
+      property: read,
+      ease: (path) => {
+        const to = referenceOf(path, this.scene, at);
+        if (typeof to === 'string') return to;
+        const ease = to.kind === 'ease' ? this.scene.eases?.find((e) => e.id === to.id) : undefined;
+        return ease?.ease ?? 'The ease that was kept under this name is gone.';
+      },
+      textSize: (path) => this.textSize(path, at),
+    };
+    const part = compile(tree, setting);
+    if (part instanceof FormulaError) return failing(base, part);
+    if (depth >= MOST_BEHIND) {
+      const error = new FormulaError(`It stands behind more than ${MOST_BEHIND} other formulas.`, tree.at);
+      return failing(base, error);
+    }
+    const perCopy = setting.inRecipe && /\b(order|count)\b/.test(entry.formula.text);
+    return working(param, base, part, depth + 1, perCopy);
+  }
+
+  private gone({ layer, item, key }: Target): string {
+    const owner = this.scene.layers[layer];
+    if (!owner) return 'It reads a layer that is gone.';
+    return `It reads “${item ?? key}” of “${owner.name}”, which is gone.`;
+  }
+
+  private textSize(path: string, here: Here): ((frame: number) => readonly [number, number]) | string {
+    const to = referenceOf(path, this.scene, here);
+    const wanted = 'This wants a text: {Layer / Text / Text}.';
+    if (typeof to === 'string') return to;
+    if (to.kind !== 'property' || !this.isText(to.to)) return wanted;
+    const { layer, item } = to.to;
+    const card = partOf(this.scene.layers[layer], item as Id) as Item | undefined;
+    if (!card) return this.gone(to.to);
+    const values = reader(textKind.params, card.params, this.computing(layer, item));
+    const { fonts } = this;
+    const sizeAt = (frame: number): readonly [number, number] => {
+      const v = values.at(frame) as Values<typeof textKind.params> as TextValues;
+      const layout = textLayout(v, fonts)?.layout;
+      if (!layout) return [0, 0];
+      const { lines, ascent, descent } = layout;
+      const left = Math.min(...lines.map((l) => l.left));
+      const right = Math.max(...lines.map((l) => l.right));
+      return lines.length === 0 ? [0, 0] : [right - left, ascent + (lines.at(-1)?.baseline ?? 0) + descent];
+    };
+    if (!values.constant) return sizeAt;
+    let size: readonly [number, number] | undefined;
+    return (frame) => (size ??= sizeAt(frame));
+  }
+}
+
+const wirings = new WeakMap<Scene, { readonly fonts: Fonts; readonly wiring: Wiring }>();
+
+/** The wiring of a scene, made once for each scene object and set of fonts. */
+export const wiringOf = (scene: Scene, fonts: Fonts): Wiring => {
+  let known = wirings.get(scene);
+  if (known?.fonts !== fonts) wirings.set(scene, (known = { fonts, wiring: new Wires(scene, fonts) }));
+  return known.wiring;
+};
+
+/** The formulas of a layer or of a part of it. */
+export const formulasOf = (holder: { readonly formulas?: Formulas } | undefined): Formulas => holder?.formulas ?? {};
