@@ -1,13 +1,18 @@
 /** Builds a project through core's own edits, one after another, as a person would. */
 import { countingIds, type MakeId, newController, newDrawing, newItem, type SceneSize } from '@kite/core/document/make';
 import { applyEdit, type Edit } from '@kite/core/document/patches';
-import type { Ease, Id, Item, Point, Project, Tag, Value, Vertex } from '@kite/core/document/types';
+import type { Ease, Id, Item, Point, Project, Scene, Tag, Value, Vertex } from '@kite/core/document/types';
+import { newKnob } from '@kite/core/document/knobs';
 import { sceneIn } from '@kite/core/edits/find';
+import { setFormula } from '@kite/core/edits/formulas';
+import { addKnob } from '@kite/core/edits/knobs';
 import { addLayers, setLayers } from '@kite/core/edits/layers';
 import { setEven, setHandles } from '@kite/core/edits/keys';
 import { addMarker } from '@kite/core/edits/markers';
 import { animate, setValue } from '@kite/core/edits/properties';
 import { addScene, setScene } from '@kite/core/edits/scenes';
+import { makeSet } from '@kite/core/edits/sets';
+import { storedText } from '@kite/core/formula/refs';
 
 type Keys = readonly (readonly [frame: number, value: Value, ease?: Ease])[];
 
@@ -58,6 +63,21 @@ export class SceneBuilder {
 
   animate(layer: Id, item: Item | undefined, key: string, keys: Keys): void {
     this.project.do(animate({ scene: this.id, layer, ...(item && { item: item.id }), key }, keys));
+  }
+
+  knob(controller: Id, { name, value, min, max }: { name: string; value: number; min: number; max: number }): void {
+    const knob = { ...newKnob(this.project.makeId(), 'number', name), min, max, params: { value: { value } } };
+    this.project.do(addKnob(this.id, controller, knob));
+  }
+
+  set(name: string, members: readonly Id[]): void {
+    this.project.do(makeSet(this.id, { id: this.project.makeId(), name, members }));
+  }
+
+  /** A formula as it is typed, by names. */
+  formula(layer: Id, key: string, text: string, item?: Item): void {
+    const here = { layer, key, ...(item && { item: item.id }) };
+    this.project.do(setFormula({ scene: this.id, ...here }, storedText(text, this.scene as Scene, here)));
   }
 
   marker(frame: number, name: string): void {

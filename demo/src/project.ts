@@ -3,6 +3,7 @@ import type { Project } from '@kite/core/document/types';
 import { ProjectBuilder } from './builder';
 import { lampFan } from './lampFan';
 import { markReveal } from './markReveal';
+import { nextStop } from './nextStop';
 import { ridersByHour } from './ridersByHour';
 import { routeTitle } from './routeTitle';
 
@@ -11,6 +12,7 @@ export const demoProject = (): Project => {
   const project = new ProjectBuilder(newProject('night-tram', 'Quillhaven Night Tram', []));
   markReveal(project);
   routeTitle(project);
+  nextStop(project);
   lampFan(project);
   ridersByHour(project);
   return project.doc;

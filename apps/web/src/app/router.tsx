@@ -6,13 +6,13 @@ import { RendersPage } from '../pages/renders/RendersPage';
 import { Broken } from '../pages/Broken';
 import { Missing } from '../pages/Missing';
 
-/** The editor is most of the application: the other pages do not wait for it. */
+/** The editor and what knows the language of formulas are most of the application: the other pages do not wait for them. */
 const EditorPage = lazy(async () => ({ default: (await import('../editor/EditorPage')).EditorPage }));
 
+const FormulasPage = lazy(async () => ({ default: (await import('../pages/help/FormulasPage')).FormulasPage }));
+
 const waiting = (page: ReactNode) => (
-  <Suspense fallback={<main className="grid h-full place-items-center text-ink-2">Opening the editor …</main>}>
-    {page}
-  </Suspense>
+  <Suspense fallback={<main className="grid h-full place-items-center text-ink-2">One moment …</main>}>{page}</Suspense>
 );
 
 export const router = createBrowserRouter([
@@ -22,6 +22,7 @@ export const router = createBrowserRouter([
       { path: '/', element: <ProjectsPage /> },
       { path: '/renders', element: <RendersPage /> },
       { path: '/delivered/:render', element: <DeliveredPage /> },
+      { path: '/help/formulas', element: waiting(<FormulasPage />) },
       { path: '/projects/:project', element: waiting(<EditorPage />) },
       { path: '/projects/:project/scenes/:scene', element: waiting(<EditorPage />) },
       { path: '*', element: <Missing /> },

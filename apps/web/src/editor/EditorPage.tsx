@@ -5,6 +5,8 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { useStore } from 'zustand';
 import { CanvasArea } from './canvas/CanvasArea';
 import { Dock } from './dock/Dock';
+import { LinkPopover } from './formula/LinkPopover';
+import { RemovingDialog } from './formula/RemovingDialog';
 import { Header } from './header/Header';
 import { OrderDialog } from './importing/OrderDialog';
 import { SvgDialog } from './importing/SvgDialog';
@@ -149,6 +151,8 @@ const Workspace = ({ project }: { project: string }) => {
         <Inspector />
         <OrderDialog />
         <SvgDialog />
+        <LinkPopover />
+        <RemovingDialog />
       </div>
     </div>
   );

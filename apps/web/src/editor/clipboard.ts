@@ -2,7 +2,9 @@
 import { together } from '@kite/core/document/patches';
 import type { Asset, Id, Layer } from '@kite/core/document/types';
 import { addAsset } from '@kite/core/edits/assets';
+import { linkedInto, namesRead } from '@kite/core/edits/formulas';
 import { addLayers, copiesOf, layersOf, moveLayers, removeLayers } from '@kite/core/edits/layers';
+import { joinSets } from '@kite/core/edits/sets';
 import { slideLayers } from '@kite/core/edits/timing';
 import { removeKeys } from '@kite/core/edits/keys';
 import { fontsOf } from '@kite/core/type/wanted';
@@ -27,12 +29,26 @@ export const copySelection = (editor: Editor): boolean => {
   const used = Object.values(assets).filter((a) =>
     a.kind === 'font' ? families.has(a.family) : layers.some((l) => l.kind === 'picture' && l.asset === a.id),
   );
-  localStorage.setItem(CLIPBOARD, JSON.stringify({ layers, assets: used }));
+  const names = namesRead(editor.scene, layers);
+  localStorage.setItem(CLIPBOARD, JSON.stringify({ layers, assets: used, names, scene: editor.scene.id }));
   return true;
 };
 
 /** Assets that come from another project are taken in; files that are here already are used as they are. */
-const insertCopies = (editor: Editor, layers: readonly Layer[], label: string, assets: readonly Asset[] = []): void => {
+interface Come {
+  readonly assets?: readonly Asset[];
+  /** What the layers’ formulas read, by name. */
+  readonly names?: Parameters<typeof linkedInto>[2];
+  /** The scene that they were copied from. */
+  readonly from?: Id;
+}
+
+const insertCopies = (
+  editor: Editor,
+  layers: readonly Layer[],
+  label: string,
+  { assets = [], names = {}, from = editor.scene.id }: Come = {},
+): void => {
   const { scene } = editor;
   const here = Object.values(editor.state.doc.assets);
   const instead = new Map(assets.map((a) => [a.id, here.find((own) => own.sha === a.sha)?.id ?? a.id]));
@@ -45,29 +61,54 @@ const insertCopies = (editor: Editor, layers: readonly Layer[], label: string, a
     toast.info(
       `Left out: ${left.map((l) => `“${l.name}”`).join(', ')}. The scene it plays is not here, or would play itself.`,
     );
-  const copies = copiesOf(layers.filter(fits), makeId).map((layer) =>
+  const originals = layers.filter(fits);
+  const copies = copiesOf(originals, makeId).map((layer) =>
     layer.kind === 'picture' ? { ...layer, asset: instead.get(layer.asset) ?? layer.asset } : layer,
   );
   // A parent that was not copied along, and is not in this scene, is left behind.
   const known = new Set([...scene.order, ...copies.map((c) => c.id)]);
-  const sound = copies.map((c) => (c.parent !== null && !known.has(c.parent) ? { ...c, parent: null } : c));
+  const free = copies.map((c) => (c.parent !== null && !known.has(c.parent) ? { ...c, parent: null } : c));
+  const { layers: sound, lost } = linkedInto(scene, free, names);
+  if (lost.length > 0) {
+    toast.warning(
+      `Not linked, since it is not in this scene: ${lost.map((name) => `“${name}”`).join(', ')}. The formulas keep the names, and work once there are such layers.`,
+      { duration: 10_000 },
+    );
+  }
+  const pairs = new Map(originals.map((l, i) => [l.id, sound[i]?.id ?? l.id]));
   const at = scene.order.find((id) => editor.state.selection.layers.includes(id));
-  editor.edit(together(label, [...fresh.map(addAsset), addLayers(scene.id, sound, at)]));
+  editor.edit(
+    together(label, [
+      ...fresh.map(addAsset),
+      addLayers(scene.id, sound, at),
+      ...(from === scene.id ? [joinSets(scene.id, pairs, makeId)] : []),
+    ]),
+  );
   editor.select({ layers: sound.map((l) => l.id) });
 };
 
 interface Kept {
   readonly layers?: Layer[];
   readonly assets?: Asset[];
+  readonly names?: Come['names'];
+  readonly scene?: Id;
   readonly keys?: Parameters<typeof pasteCopiedKeys>[1];
 }
 
 /** Pastes what was copied last: layers, or keyframes at the playhead. */
 export const pasteCopied = (editor: Editor): void => {
   try {
-    const { layers = [], assets = [], keys } = JSON.parse(localStorage.getItem(CLIPBOARD) ?? '{}') as Kept;
+    const {
+      layers = [],
+      assets = [],
+      names = {},
+      scene,
+      keys,
+    } = JSON.parse(localStorage.getItem(CLIPBOARD) ?? '{}') as Kept;
     if (keys) pasteCopiedKeys(editor, keys);
-    else if (layers.length > 0) insertCopies(editor, layers, 'Paste', assets);
+    else if (layers.length > 0) {
+      insertCopies(editor, layers, 'Paste', { assets, names, ...(scene !== undefined && { from: scene }) });
+    }
   } catch {
     toast.error('What was copied cannot be read.');
   }
@@ -86,6 +127,7 @@ export const makeCopies = (editor: Editor, ids: readonly Id[], count: number, st
   const first = layers[0]?.id;
   const edits = [
     addLayers(scene.id, runs.flat(), first),
+    ...runs.map((run) => joinSets(scene.id, new Map(layers.map((l, i) => [l.id, run[i]?.id ?? l.id])), makeId)),
     // The list reads in the order of time: the layers themselves, then run after run.
     moveLayers(scene.id, ids, first === undefined ? 0 : scene.order.indexOf(first)),
     ...runs.map((run, i) =>

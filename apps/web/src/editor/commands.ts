@@ -3,7 +3,8 @@ import { newController, newDrawing, newItem } from '@kite/core/document/make';
 import { type Edit, together } from '@kite/core/document/patches';
 import { type Id, type Item, type Layer, type Point, type PropertyRef, type Value } from '@kite/core/document/types';
 import { paramAt, propertiesOf, propertyAt } from '@kite/core/edits/find';
-import { addLayers, moveLayers, removeLayers } from '@kite/core/edits/layers';
+import { formulaIn } from '@kite/core/edits/formulas';
+import { addLayers, moveLayers } from '@kite/core/edits/layers';
 import { type SplitBy, splitText } from '@kite/core/edits/text';
 import { removeItem } from '@kite/core/edits/recipe';
 import { removeKeys } from '@kite/core/edits/keys';
@@ -11,6 +12,7 @@ import { setValue } from '@kite/core/edits/properties';
 import { kindOf } from '@kite/core/recipe/table';
 import { keyFrames } from '@kite/core/motion/keys';
 import { samplerOf } from '@kite/core/motion/sampler';
+import { removeLayersAsking, removePartAsking } from './formula/commands';
 import { toast } from 'sonner';
 import { type Editor, makeId } from './store/editor';
 
@@ -36,6 +38,19 @@ export const writeValues = (
         },
       );
     }
+  }
+  const unread = writes.find(([ref]) => {
+    const formula = formulaIn(doc.scenes[ref.scene]?.layers[ref.layer], ref);
+    return formula?.on && !/\bvalue\b/.test(formula.text);
+  });
+  if (unread) {
+    const name = paramAt(doc, unread[0])?.label ?? 'This property';
+    toast.info(
+      `${name} is computed by a formula that does not read “value”: the change is kept, and shows when it is off.`,
+      {
+        id: 'unread',
+      },
+    );
   }
 };
 
@@ -138,12 +153,12 @@ export const deleteSelection = (editor: Editor): void => {
   }
   const [layer] = selection.layers;
   if (layer !== undefined && selection.card !== null) {
-    editor.edit(removeItem({ scene: scene.id, layer, item: selection.card }));
+    removePartAsking(editor, layer, selection.card, removeItem({ scene: scene.id, layer, item: selection.card }));
     return;
   }
   const free = selection.layers.filter((id) => !scene.layers[id]?.locked);
   if (free.length < selection.layers.length) toast.info('Locked layers were kept.');
-  if (free.length > 0) editor.edit(removeLayers(scene.id, free));
+  if (free.length > 0) removeLayersAsking(editor, free);
 };
 
 /** Moves the selected layers by pixels of the scene. */

@@ -8,6 +8,7 @@ import { IconButton } from '../ui/Button';
 const PAGES = [
   ['/', 'Projects'],
   ['/renders', 'Renders'],
+  ['/help/formulas', 'Help'],
 ] as const;
 
 export const PageHeader = ({ children }: { children?: ReactNode }) => {

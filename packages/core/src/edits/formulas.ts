@@ -1,8 +1,17 @@
 /** Edits to the formulas of properties. Texts are as they are stored: references by id. */
 import type { Edit } from '../document/patches';
-import { type Formula, isApart, type Keyframe, type Layer, type PropertyRef, type Scene } from '../document/types';
-import { type Here, readsOf, type Target } from '../formula/refs';
-import { formulaKey } from '../formula/wiring';
+import {
+  type Formula,
+  type Formulas,
+  isApart,
+  type Keyframe,
+  type Layer,
+  type PropertyRef,
+  type Scene,
+} from '../document/types';
+import { referencesIn } from '../formula/parse';
+import { type Here, pathOf, readsOf, referenceOf, storedText, type Target, withReferences } from '../formula/refs';
+import { formulaKey, propertyOfKey } from '../formula/keys';
 import { takenApart } from '../motion/parting';
 import { holderOf, NotFound, paramAt, partOf } from './find';
 import { change } from './properties';
@@ -72,28 +81,93 @@ export interface Reading {
   readonly reads: readonly Target[];
 }
 
+/** Every formula of a layer that works, and what it is for. */
+export const formulasOf = (scene: string, layer: Layer): { readonly by: PropertyRef; readonly formula: Formula }[] => {
+  const parts = layer.kind === 'drawing' ? layer.items : layer.kind === 'controller' ? layer.knobs : {};
+  const holders = [
+    [undefined, layer.formulas] as const,
+    ...Object.values(parts).map((p) => [p.id, p.formulas] as const),
+  ];
+  return holders.flatMap(([item, formulas]) =>
+    Object.entries<Formula>(formulas ?? {}).flatMap(([name, formula]) => {
+      if (!formula.on) return [];
+      const by = { scene, layer: layer.id, ...(item !== undefined && { item }), ...propertyOfKey(name) };
+      return [{ by, formula }];
+    }),
+  );
+};
+
 /** Every formula that works in a scene, with what it reads. */
 export const readingsIn = (scene: Scene): Reading[] =>
-  Object.values(scene.layers).flatMap((layer) => {
-    const parts = layer.kind === 'drawing' ? layer.items : layer.kind === 'controller' ? layer.knobs : {};
-    const holders = [
-      [undefined, layer.formulas] as const,
-      ...Object.values(parts).map((p) => [p.id, p.formulas] as const),
-    ];
-    return holders.flatMap(([item, formulas]) =>
-      Object.entries<Formula>(formulas ?? {}).flatMap(([name, { text, on }]): Reading[] => {
-        if (!on) return [];
-        const part = name.endsWith('.x') ? 0 : name.endsWith('.y') ? 1 : undefined;
-        const key = part === undefined ? name : name.slice(0, -2);
-        const here: Here = { layer: layer.id, key, ...(item !== undefined && { item }) };
-        const by = { scene: scene.id, ...here, ...(part !== undefined && { part }) } as PropertyRef;
-        return [{ by, reads: readsOf(text, here) }];
-      }),
-    );
-  });
+  Object.values(scene.layers).flatMap((layer) =>
+    formulasOf(scene.id, layer).map(({ by, formula }) => ({ by, reads: readsOf(formula.text, by) })),
+  );
 
 /** The formulas on other layers that read something of these. */
 export const readersOf = (scene: Scene, layers: readonly string[]): Reading[] => {
   const gone = new Set(layers);
   return readingsIn(scene).filter(({ by, reads }) => !gone.has(by.layer) && reads.some((r) => gone.has(r.layer)));
+};
+
+/** The names of everything that the formulas of some layers read, by their references as they are stored. */
+export const namesRead = (scene: Scene, layers: readonly Layer[]): { readonly [path: string]: string } =>
+  Object.fromEntries(
+    layers
+      .flatMap((layer) => formulasOf(scene.id, layer))
+      .flatMap(({ by, formula }) =>
+        referencesIn(formula.text).flatMap(({ path }) => {
+          const to = referenceOf(path, scene, by);
+          const name = typeof to !== 'string' && to.kind === 'property' ? pathOf(to.to, scene) : null;
+          return name === null ? [] : [[path, name]];
+        }),
+      ),
+  );
+
+/** A layer with each text of its formulas changed. */
+const withTexts = <L extends Layer>(layer: L, change: (text: string, here: Here) => string): L => {
+  const changed = <T extends { readonly formulas?: Formulas }>(holder: T, item?: string): T => {
+    if (!holder.formulas) return holder;
+    const entries = Object.entries(holder.formulas).map(([key, formula]) => {
+      const here = { layer: layer.id, key, ...(item !== undefined && { item }) };
+      return [key, { ...formula, text: change(formula.text, here) }] as const;
+    });
+    return { ...holder, formulas: Object.fromEntries(entries) };
+  };
+  const parts = <T extends { readonly formulas?: Formulas }>(map: { readonly [id: string]: T }) =>
+    Object.fromEntries(Object.entries(map).map(([id, part]) => [id, changed(part, id)]));
+  const own = changed(layer);
+  if (own.kind === 'drawing') return { ...own, items: parts(own.items) };
+  return own.kind === 'controller' ? { ...own, knobs: parts(own.knobs) } : own;
+};
+
+/**
+ * Layers that come into a scene, with their formulas linked there: what they read of layers that are not here is looked for
+ * by its names. What is not found stands in the formula as it was called, and in `lost`.
+ */
+export const linkedInto = (
+  scene: Scene,
+  layers: readonly Layer[],
+  names: { readonly [path: string]: string },
+): { readonly layers: Layer[]; readonly lost: readonly string[] } => {
+  const coming = Object.fromEntries(layers.map((l) => [l.id, l]));
+  const whole: Scene = {
+    ...scene,
+    layers: { ...scene.layers, ...coming },
+    order: [...layers.map((l) => l.id), ...scene.order],
+  };
+  const lost = new Set<string>();
+  const linked = layers.map((layer) =>
+    withTexts(layer, (text, here) =>
+      withReferences(text, (path) => {
+        const to = referenceOf(path, whole, here);
+        if (typeof to === 'string' || to.kind === 'ease' || whole.layers[to.to.layer]) return null;
+        const name = names[path];
+        if (name === undefined) return null;
+        const found = storedText(`{${name}}`, whole, here);
+        if (!found.startsWith('{@')) lost.add(name);
+        return found.slice(1, -1);
+      }),
+    ),
+  );
+  return { layers: linked, lost: [...lost] };
 };

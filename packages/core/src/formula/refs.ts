@@ -8,6 +8,7 @@ import { paramsIn } from '../edits/find';
 import { kindOf } from '../recipe/table';
 import { referencesIn } from './parse';
 import { quoted } from './print';
+import type { Span } from './types';
 
 /** A property of the scene that a formula stands in. */
 export interface Target {
@@ -204,6 +205,22 @@ export const shownText = (text: string, scene: Scene, here: Here): string =>
     const label = namesOfEases(scene).labels.get(found.id);
     return label === undefined ? null : `${EASES} / ${safe(label)}`;
   });
+
+/** Where a place of a stored text is in the text as it is shown. Both have the same references in the same order. */
+export const spanIn = (shown: string, text: string, [start, end]: Span): Span => {
+  const [before, after] = [referencesIn(text), referencesIn(shown)];
+  const moved = (at: number, ends: boolean): number => {
+    let by = 0;
+    for (const [i, ref] of before.entries()) {
+      const own = after[i]?.at;
+      if (!own || at < ref.at[0] || (at === ref.at[0] && !ends)) break;
+      if (at < ref.at[1]) return ends ? own[1] : own[0];
+      by = own[1] - ref.at[1];
+    }
+    return at + by;
+  };
+  return [moved(start, false), moved(end, true)];
+};
 
 /** A reference to a property as a formula stores it. */
 export const referenceTo = (to: Target, here: Here): string =>

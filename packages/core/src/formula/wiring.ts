@@ -5,7 +5,6 @@
 import type { Param, PointParam, Values } from '../document/params';
 import {
   type Formula,
-  type Formulas,
   type Id,
   isApart,
   isKeyed,
@@ -27,6 +26,7 @@ import { framesPerSecond } from '../time/rate';
 import type { Fonts } from '../type/types';
 import { compile } from './compile';
 import { type Computed, failing, working } from './computed';
+import { propertyOfKey } from './keys';
 import { parse, referencesIn } from './parse';
 import type { Setting } from './parts';
 import { type Here, pathOf, referenceOf, type Target } from './refs';
@@ -71,16 +71,6 @@ interface Entry {
   readonly param: Param;
 }
 
-/** `position.y` is the formula of a part. */
-const partsOfKey = (key: string): { readonly key: string; readonly part?: 0 | 1 } => {
-  const part = key.endsWith('.x') ? 0 : key.endsWith('.y') ? 1 : undefined;
-  return part === undefined ? { key } : { key: key.slice(0, -2), part };
-};
-
-/** The key under which the formula of a property, or of one part of it, is kept. */
-export const formulaKey = ({ key, part }: Pick<Wired, 'key' | 'part'>): string =>
-  part === undefined ? key : `${key}.${'xy'.charAt(part)}`;
-
 const holdersOf = (layer: Layer): readonly (readonly [item: Id | undefined, holder: Layer | Item | Knob])[] => {
   const parts = layer.kind === 'drawing' ? layer.items : layer.kind === 'controller' ? layer.knobs : {};
   return [
@@ -95,7 +85,7 @@ const entriesOf = (layer: Layer): readonly Entry[] => {
   if (!entries) {
     entries = holdersOf(layer).flatMap(([item, holder]) =>
       Object.entries<Formula>(holder.formulas ?? {}).flatMap(([name, formula]): Entry[] => {
-        const { key, part } = partsOfKey(name);
+        const { key, part } = propertyOfKey(name);
         const whole = paramsIn(layer, item)[key];
         const param = part === undefined ? whole : whole?.kind === 'point' ? partParam(whole, part) : undefined;
         const at = { layer: layer.id, key, ...(item !== undefined && { item }), ...(part !== undefined && { part }) };
@@ -469,6 +459,3 @@ export const wiringOf = (scene: Scene, fonts: Fonts): Wiring => {
   if (known?.fonts !== fonts) wirings.set(scene, (known = { fonts, wiring: new Wires(scene, fonts) }));
   return known.wiring;
 };
-
-/** The formulas of a layer or of a part of it. */
-export const formulasOf = (holder: { readonly formulas?: Formulas } | undefined): Formulas => holder?.formulas ?? {};

@@ -8,6 +8,7 @@ import { RenameField } from '../../ui/RenameField';
 import { RenderDialog } from '../render/RenderDialog';
 import { useEditor, useSlice } from '../store/context';
 import type { SaveState } from '../store/saver';
+import { ChecksMenu } from './ChecksMenu';
 import { PreviewMenu } from './PreviewMenu';
 import { SceneStrip } from './SceneStrip';
 
@@ -84,6 +85,7 @@ export const Header = () => {
         <IconButton label={theme === 'day' ? 'Dusk colours' : 'Daylight colours'} onClick={toggle}>
           {theme === 'day' ? <Moon size={15} /> : <Sun size={15} />}
         </IconButton>
+        <ChecksMenu />
         <Link
           to="/renders"
           className="ml-1 inline-flex h-[30px] items-center gap-1.5 rounded-md border border-line px-3 hover:bg-paper-2"

@@ -1,3 +1,4 @@
+import type { ControllerLayer, Scene } from '@kite/core/document/types';
 import { adjustableMoves } from '@kite/core/edits/moves';
 import { useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
@@ -11,10 +12,18 @@ import { PlaceCard } from './PlaceCard';
 import { RecipeCard } from './RecipeCard';
 import { RoutineCard } from './RoutineCard';
 import { SceneCard } from './SceneCard';
+import { SetCard } from './SetCard';
 import { StaggerCard } from './StaggerCard';
 import { TimeCard } from './TimeCard';
 
-/** Cards for what is selected; the scene's own while nothing is. */
+/** The controllers that have something to be tuned. */
+const withKnobs = (scene: Scene): ControllerLayer[] =>
+  scene.order.flatMap((id) => {
+    const layer = scene.layers[id];
+    return layer?.kind === 'controller' && layer.panel.length > 0 ? [layer] : [];
+  });
+
+/** Cards for what is selected; while nothing is, the scene's own and all its knobs. */
 export const Inspector = () => {
   const { scene, selection } = useSlice((s) => ({ scene: sceneOf(s), selection: s.selection }));
   const layers = selection.layers.flatMap((id) => scene.layers[id] ?? []);
@@ -39,12 +48,20 @@ export const Inspector = () => {
       {layers.length > 0 && (
         <StaggerCard key={`stagger-${layers.map((l) => l.id).join()}`} ids={layers.map((l) => l.id)} />
       )}
+      {layers.length > 0 && <SetCard ids={layers.map((l) => l.id)} />}
       {only?.kind === 'drawing' && <RecipeCard key={`recipe-${only.id}`} layer={only} />}
       {only?.kind === 'nest' && <NestCard key={`nest-${only.id}`} layer={only} />}
       {only?.kind === 'controller' && <KnobsCard key={`knobs-${only.id}`} layer={only} />}
       {only?.kind === 'picture' && <PictureCard key={`picture-${only.id}`} layer={only} />}
       {layers.length > 0 && <TimeCard key={`time-${layers.map((l) => l.id).join()}`} layers={layers} />}
-      {layers.length === 0 && selection.keys.length === 0 && <SceneCard scene={scene} />}
+      {layers.length === 0 && selection.keys.length === 0 && (
+        <>
+          {withKnobs(scene).map((layer) => (
+            <KnobsCard key={layer.id} layer={layer} named />
+          ))}
+          <SceneCard scene={scene} />
+        </>
+      )}
     </aside>
   );
 };

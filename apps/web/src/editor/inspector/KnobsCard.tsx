@@ -1,15 +1,18 @@
 import { newKnob, paramsOfKnob } from '@kite/core/document/knobs';
 import { type ControllerLayer, type Knob, KNOB_KINDS, type KnobKind } from '@kite/core/document/types';
 import { uniqueName } from '@kite/core/document/make';
-import type { Param } from '@kite/core/document/params';
+import { FAR, type Param } from '@kite/core/document/params';
 import { addKnob, moveKnob, removeKnob, setKnob } from '@kite/core/edits/knobs';
 import { EllipsisVertical, Plus, SlidersHorizontal } from 'lucide-react';
 import { useState } from 'react';
 import { Menu } from '../../ui/Menu';
 import { NumberField } from '../../ui/NumberField';
 import { RenameField } from '../../ui/RenameField';
-import { useEditor } from '../store/context';
+import { writeValues } from '../commands';
+import { useShown } from '../formula/useComputed';
+import { useEditor, useSlice } from '../store/context';
 import { makeId } from '../store/editor';
+import { removePartAsking } from '../formula/commands';
 import { Card } from './Card';
 import { ParamField } from './ParamField';
 
@@ -40,6 +43,31 @@ const Limits = ({ layer, knob }: { layer: ControllerLayer; knob: Knob }) => {
         />
       ))}
     </div>
+  );
+};
+
+/** A knob with limits is slid between them. */
+const Slide = ({ layer, knob }: { layer: ControllerLayer; knob: Knob }) => {
+  const editor = useEditor();
+  const ref = { scene: editor.scene.id, layer: layer.id, item: knob.id, key: 'value' };
+  const param = paramsOfKnob(knob).value as Param;
+  const [sampler] = useShown([ref], param);
+  const frame = useSlice((s) => (sampler?.constant ? 0 : s.frame));
+  const end = () => editor.end();
+  return (
+    <input
+      type="range"
+      aria-label={`${knob.name}, slid`}
+      className="ml-5 h-4 accent-[var(--tail)]"
+      min={knob.min}
+      max={knob.max}
+      step={(knob.max - knob.min) / 200}
+      value={Number(sampler?.at(frame) ?? 0)}
+      onPointerDown={() => editor.begin()}
+      onPointerUp={end}
+      onKeyDown={(event) => event.stopPropagation()}
+      onChange={(event) => writeValues(editor, [[ref, Number(event.target.value)]])}
+    />
   );
 };
 
@@ -83,7 +111,11 @@ const Row = ({ layer, knob, index }: { layer: ControllerLayer; knob: Knob; index
               onSelect: () => editor.edit(moveKnob(scene, layer.id, knob.id, index + 1)),
             },
             null,
-            { label: 'Remove', danger: true, onSelect: () => editor.edit(removeKnob(scene, layer.id, knob.id)) },
+            {
+              label: 'Remove',
+              danger: true,
+              onSelect: () => removePartAsking(editor, layer.id, knob.id, removeKnob(scene, layer.id, knob.id)),
+            },
           ]}
           trigger={
             <button
@@ -96,20 +128,25 @@ const Row = ({ layer, knob, index }: { layer: ControllerLayer; knob: Knob; index
           }
         />
       </div>
+      {measured && knob.max - knob.min < 2 * FAR && <Slide layer={layer} knob={knob} />}
       {limits && measured && <Limits layer={layer} knob={knob} />}
     </li>
   );
 };
 
 /** A controller's knobs: values by name, there to be keyed. */
-export const KnobsCard = ({ layer }: { layer: ControllerLayer }) => {
+export const KnobsCard = ({ layer, named = false }: { layer: ControllerLayer; named?: boolean }) => {
   const editor = useEditor();
   const add = (kind: KnobKind) => {
     const taken = Object.values(layer.knobs).map((k) => k.name);
     editor.edit(addKnob(editor.scene.id, layer.id, newKnob(makeId(), kind, uniqueName(LABELS[kind], taken))));
   };
   return (
-    <Card title="Knobs" icon={<SlidersHorizontal size={15} />} aside={layer.panel.length > 0 ? layer.panel.length : ''}>
+    <Card
+      title={named ? `Knobs of ${layer.name}` : 'Knobs'}
+      icon={<SlidersHorizontal size={15} />}
+      aside={layer.panel.length > 0 ? layer.panel.length : ''}
+    >
       {layer.panel.length === 0 && (
         <p className="text-ink-2">
           Values by name, to be set and keyed in one place for everything that hangs from here.

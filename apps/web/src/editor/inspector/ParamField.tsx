@@ -1,7 +1,6 @@
 import type { ChoiceParam, NumberParam, Param, PointParam } from '@kite/core/document/params';
 import type { FontChoice, Gradient, PathValue, Point, PropertyRef, Value } from '@kite/core/document/types';
-import { propertyAt } from '@kite/core/edits/find';
-import { samplerOf } from '@kite/core/motion/sampler';
+import { partParam } from '@kite/core/motion/apart';
 import { Link2, Link2Off } from 'lucide-react';
 import { memo, useState } from 'react';
 import { ColorField } from '../../ui/ColorField';
@@ -9,7 +8,12 @@ import { NumberField } from '../../ui/NumberField';
 import { Segments } from '../../ui/Segments';
 import { Select } from '../../ui/Select';
 import { writeValues } from '../commands';
+import { FormulaButton } from '../formula/FormulaButton';
+import { FormulaPanel } from '../formula/FormulaPanel';
+import { targetOf } from '../formula/commands';
+import { isComputed, useShown } from '../formula/useComputed';
 import { useEditor, useSlice } from '../store/context';
+import { shownValue } from '../timeline/ribbons';
 import { sameRef } from '@kite/core/edits/properties';
 import { FontField } from './FontField';
 import { GradientField } from './GradientField';
@@ -37,8 +41,7 @@ const fitsSegments = ({ choices }: ChoiceParam): boolean =>
 
 /** The values at the playhead. A thing that is not animated does not render again as the playhead moves. */
 const useValues = (refs: readonly PropertyRef[], param: Param): readonly Value[] => {
-  const properties = useSlice((s) => refs.map((ref) => propertyAt(s.doc, ref)));
-  const samplers = properties.map((property) => samplerOf(param, property));
+  const samplers = useShown(refs, param);
   const constant = samplers.every((sampler) => sampler.constant);
   const frame = useSlice((s) => (constant ? 0 : s.frame));
   return samplers.map((sampler) => sampler.at(frame));
@@ -62,14 +65,28 @@ export const ParamField = memo(({ refs, param }: ParamFieldProps) => {
     );
   const gesture = { onStart: () => editor.begin(), onEnd: () => editor.end() };
   const dot = <KeyDot refs={refs} label={param.label} />;
+  const first = refs[0] as PropertyRef;
+  const { open, computed } = useSlice((s) => ({
+    open: s.formulaAt !== null && sameRef(s.formulaAt, first),
+    // A part's formula leaves the other part to its field.
+    computed: refs.every(
+      (ref) => isComputed(s, ref) && !isComputed(s, { ...ref, part: 0 }) === !isComputed(s, { ...ref, part: 1 }),
+    ),
+  }));
+  const formula = <FormulaButton refs={refs} label={param.label} />;
+  const panel = open && <FormulaPanel refs={refs} param={param} />;
+  const property = JSON.stringify(targetOf(first));
 
   if (param.kind === 'gradient' || param.kind === 'path' || (param.kind === 'text' && param.lines === 'many')) {
     return (
-      <div className="flex flex-col gap-1">
+      <div className="group flex flex-col gap-1" data-property={property}>
         <span className="flex items-center gap-1.5 text-ink-2">
-          {dot} {param.label}
+          {dot} {param.label} {formula}
         </span>
-        {param.kind === 'gradient' ? (
+        {panel}
+        {computed ? (
+          <ComputedValue refs={refs} param={param} value={values[0] as Value} />
+        ) : param.kind === 'gradient' ? (
           <GradientField value={values[0] as Gradient} onChange={write} {...gesture} />
         ) : param.kind === 'path' ? (
           <PathField value={values[0] as PathValue} onChange={write} refTo={refs[0] as PropertyRef} />
@@ -80,51 +97,94 @@ export const ParamField = memo(({ refs, param }: ParamFieldProps) => {
     );
   }
   return (
-    <div className="grid grid-cols-[88px_1fr] items-center gap-2">
-      <span className="flex min-w-0 items-center gap-1 text-ink-2">
-        {dot}
-        <span className="truncate" title={param.label}>
-          {param.label}
+    <div className="flex flex-col gap-1">
+      <div className="group grid grid-cols-[88px_1fr] items-center gap-2" data-property={property}>
+        <span className="flex min-w-0 items-center gap-1 text-ink-2">
+          {dot}
+          <span className="min-w-0 flex-1 truncate" title={param.label}>
+            {param.label}
+          </span>
+          {formula}
         </span>
-      </span>
-      {param.kind === 'number' && (
-        <NumberParamField param={param} value={common<number>(values)} write={write} {...gesture} />
-      )}
-      {param.kind === 'point' && <PointParamField param={param} values={values as Point[]} refs={refs} />}
-      {param.kind === 'color' && (
-        <ColorField label={param.label} value={common<string>(values)} onChange={write} {...gesture} />
-      )}
-      {param.kind === 'numbers' && (
-        <NumbersField label={param.label} value={common<readonly number[]>(values)} param={param} onChange={write} />
-      )}
-      {param.kind === 'text' && (
-        <TextField label={param.label} value={common<string>(values)} param={param} onChange={write} {...gesture} />
-      )}
-      {param.kind === 'font' && <FontField label={param.label} value={common<FontChoice>(values)} onChange={write} />}
-      {param.kind === 'switch' && (
-        <input
-          type="checkbox"
-          aria-label={param.label}
-          checked={common<boolean>(values) ?? false}
-          onChange={(event) => write(event.target.checked)}
-          className="size-4 justify-self-start"
-        />
-      )}
-      {param.kind === 'choice' &&
-        (fitsSegments(param) ? (
-          <Segments label={param.label} value={common<string>(values)} options={param.choices} onChange={write} />
+        {computed ? (
+          <ComputedValue refs={refs} param={param} value={values[0] as Value} />
         ) : (
-          <Select
-            aria-label={param.label}
-            value={common<string>(values) ?? ''}
-            options={param.choices}
-            onChange={write}
-          />
-        ))}
+          <>
+            {param.kind === 'number' && (
+              <NumberParamField param={param} value={common<number>(values)} write={write} {...gesture} />
+            )}
+            {param.kind === 'point' && <PointParamField param={param} values={values as Point[]} refs={refs} />}
+            {param.kind === 'color' && (
+              <ColorField label={param.label} value={common<string>(values)} onChange={write} {...gesture} />
+            )}
+            {param.kind === 'numbers' && (
+              <NumbersField
+                label={param.label}
+                value={common<readonly number[]>(values)}
+                param={param}
+                onChange={write}
+              />
+            )}
+            {param.kind === 'text' && (
+              <TextField
+                label={param.label}
+                value={common<string>(values)}
+                param={param}
+                onChange={write}
+                {...gesture}
+              />
+            )}
+            {param.kind === 'font' && (
+              <FontField label={param.label} value={common<FontChoice>(values)} onChange={write} />
+            )}
+            {param.kind === 'switch' && (
+              <input
+                type="checkbox"
+                aria-label={param.label}
+                checked={common<boolean>(values) ?? false}
+                onChange={(event) => write(event.target.checked)}
+                className="size-4 justify-self-start"
+              />
+            )}
+            {param.kind === 'choice' &&
+              (fitsSegments(param) ? (
+                <Segments label={param.label} value={common<string>(values)} options={param.choices} onChange={write} />
+              ) : (
+                <Select
+                  aria-label={param.label}
+                  value={common<string>(values) ?? ''}
+                  options={param.choices}
+                  onChange={write}
+                />
+              ))}
+          </>
+        )}
+      </div>
+      {panel}
     </div>
   );
 }, sameField);
 ParamField.displayName = 'ParamField';
+
+/** What a formula gives; it is changed in the formula. */
+const ComputedValue = ({ refs, param, value }: ParamFieldProps & { value: Value }) => {
+  const editor = useEditor();
+  const first = refs[0] as PropertyRef;
+  return (
+    <button
+      type="button"
+      aria-label={`${param.label}, computed`}
+      title="Computed by a formula: press to open it"
+      className="tabular flex h-7 min-w-0 flex-1 items-center truncate rounded-md border border-dashed border-tail/60 bg-tail-2/50 px-2 text-tail"
+      onClick={() => {
+        const { part: _part, ...whole } = first;
+        editor.set({ formulaAt: whole });
+      }}
+    >
+      <span className="truncate">{shownValue(param, value)}</span>
+    </button>
+  );
+};
 
 interface NumberParamFieldProps {
   param: NumberParam;
@@ -182,7 +242,19 @@ const PointParamField = ({
       `Change ${param.label.toLowerCase()}`,
     );
   };
+  const computed = useSlice((s) =>
+    ([0, 1] as const).map((part) => refs.every((ref) => isComputed(s, { ...ref, part }))),
+  );
   const field = (axis: 0 | 1) => {
+    if (computed[axis]) {
+      return (
+        <ComputedValue
+          refs={refs.map((ref) => ({ ...ref, part: axis }))}
+          param={partParam(param, axis)}
+          value={values[0]?.[axis] ?? 0}
+        />
+      );
+    }
     const all = values.map((p) => p[axis]);
     const same = all.every((v) => v === all[0]);
     return (

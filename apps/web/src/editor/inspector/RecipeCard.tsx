@@ -36,6 +36,7 @@ import { turnIntoPath } from '@kite/core/edits/paths';
 import { newCard, splitTextLayer } from '../commands';
 import { makeId } from '../store/editor';
 import { useEditor, useSlice } from '../store/context';
+import { removePartAsking } from '../formula/commands';
 import { Card } from './Card';
 import { CardPicture } from './CardPicture';
 import { ParamField } from './ParamField';
@@ -171,7 +172,7 @@ const ItemCard = ({
       onSelect: () => editor.edit(turnIntoPath(ref, editor.state.frame, editor.library.fonts, makeId)),
     },
     null,
-    { label: 'Delete', danger: true, onSelect: () => editor.edit(removeItem(ref)) },
+    { label: 'Delete', danger: true, onSelect: () => removePartAsking(editor, ref.layer, ref.item, removeItem(ref)) },
   ];
 
   return (

@@ -1,7 +1,16 @@
 /** What the editor shows besides the document: selection, time, tool, view. */
-import type { Patch } from '@kite/core/document/patches';
-import { type Asset, type Id, isKeyed, type Point, type Project, type Scene } from '@kite/core/document/types';
+import type { Edit, Patch } from '@kite/core/document/patches';
+import {
+  type Asset,
+  type Id,
+  isKeyed,
+  type Point,
+  type Project,
+  type PropertyRef,
+  type Scene,
+} from '@kite/core/document/types';
 import { propertyAt } from '@kite/core/edits/find';
+import type { Reading } from '@kite/core/edits/formulas';
 import type { KeyChoice } from '@kite/core/edits/keys';
 import type { Snapped } from '@kite/core/geometry/snap';
 import type { Problem } from '@kite/core/scene/compile';
@@ -35,6 +44,14 @@ export interface View {
   readonly y: number;
 }
 
+/** From some properties to a property of a layer, or to a layer one of whose properties is yet to be chosen. */
+export interface Linking {
+  readonly refs: readonly PropertyRef[];
+  readonly to: { readonly layer: Id; readonly item?: Id; readonly key?: string };
+  /** Where the link was let go, in CSS pixels. */
+  readonly at: Point;
+}
+
 export interface EditorState {
   readonly doc: Project;
   readonly sceneId: Id;
@@ -58,6 +75,12 @@ export interface EditorState {
   readonly snappedFrame: number | null;
   /** Whether the curves of what is selected show instead of the rows. */
   readonly curves: boolean;
+  /** The property whose formula is open. */
+  readonly formulaAt: PropertyRef | null;
+  /** A link that was dragged, and waits for how it follows. */
+  readonly linking: Linking | null;
+  /** What waits to go because formulas read it. */
+  readonly removing: { readonly edit: Edit; readonly readers: readonly Reading[] } | null;
   /** Whether the other scenes' ribbons stand below those of the open one. */
   readonly allScenes: boolean;
   /** Whether tucked layers are in the lists for now. */

@@ -1,4 +1,6 @@
 import {
+  ArrowDownLeft,
+  ArrowUpRight,
   ChevronDown,
   ChevronRight,
   Clapperboard,
@@ -20,6 +22,7 @@ import { followPointer } from '../../ui/drag';
 import { PressMenu } from '../../ui/Menu';
 import { RenameField } from '../../ui/RenameField';
 import { textOf } from '../commands';
+import { connectionsOf } from '../formula/commands';
 import { type Choose, LayerBar } from './LayerBar';
 import { layerMenu } from './layerMenu';
 import { useEditor, useSlice } from '../store/context';
@@ -34,6 +37,23 @@ interface LayerRowProps {
   layersBefore: (row: number, moving: ReadonlySet<Id>) => number;
   open: boolean;
 }
+
+/** While a formula is open: whether it reads this row’s layer, or is read by it. */
+const Wire = ({ layer }: { layer: Id }) => {
+  const wire = useSlice((s) => {
+    if (!s.formulaAt || s.formulaAt.layer === layer) return null;
+    const { reads, readBy } = connectionsOf(sceneOf(s), s.formulaAt);
+    const [is, has] = [reads.some((r) => r.layer === layer), readBy.some((r) => r.layer === layer)];
+    return is ? (has ? 'both' : 'read') : has ? 'reads' : null;
+  });
+  if (!wire) return null;
+  const says = { read: 'The open formula reads it', reads: 'It reads the open property', both: 'They read each other' };
+  return (
+    <span title={says[wire]} aria-label={says[wire]} className="shrink-0 text-tail">
+      {wire === 'reads' ? <ArrowDownLeft size={13} /> : <ArrowUpRight size={13} />}
+    </span>
+  );
+};
 
 export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProps) => {
   const editor = useEditor();
@@ -151,6 +171,7 @@ export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProp
             className={`min-w-0 flex-1 ${layer.hidden ? 'text-ink-2 line-through' : ''} ${anySolo && !soloed ? 'opacity-50' : ''} ${layer.tucked ? 'italic' : ''}`}
             onRename={(name) => set({ name })}
           />
+          <Wire layer={id} />
           {soloed && <span title="Shown alone" className="size-2 shrink-0 rounded-full bg-kite" />}
           <button
             type="button"

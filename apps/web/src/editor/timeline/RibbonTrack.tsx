@@ -1,8 +1,9 @@
 import { type ComponentProps, type MouseEvent, type PointerEvent, useMemo } from 'react';
 import type { Param } from '@kite/core/document/params';
-import type { KeyedProperty, Layer, PropertyRef } from '@kite/core/document/types';
+import type { Keyframe, Layer, PropertyRef } from '@kite/core/document/types';
 import { addKey } from '@kite/core/edits/keys';
 import { sameRef } from '@kite/core/edits/properties';
+import type { Sampler } from '@kite/core/motion/sampler';
 import { useEditor, useSlice } from '../store/context';
 import { dragKeys } from './dragKeys';
 import { ribbonColors, ribbonCurves } from './ribbons';
@@ -16,17 +17,29 @@ interface RibbonTrackProps extends ComponentProps<'svg'> {
   layer: Layer;
   refTo: PropertyRef;
   param: Param;
-  property: KeyedProperty;
+  /** The keyframes under a formula, if there is one. */
+  keys: readonly Keyframe[];
+  sampler: Sampler;
+  /** The curve of a formula over the keyframes. */
+  computed: Sampler | null;
 }
 
 /** The curve of a property with a bead for each keyframe: pressed, dragged, swept over, added by a double click. */
-export const RibbonTrack = ({ layer, refTo, param, property, ...rest }: RibbonTrackProps) => {
+export const RibbonTrack = ({ layer, refTo, param, keys: beads, sampler, computed, ...rest }: RibbonTrackProps) => {
   const editor = useEditor();
   const scale = useScale();
   const chosen = useSlice((s) => s.selection.keys.find((c) => sameRef(c.ref, refTo))?.frames ?? NONE);
-  const curves = useMemo(() => ribbonCurves(param, property, scale, ROW - 1), [param, property, scale]);
+  const frames = useMemo(() => beads.map((k) => k.frame), [beads]);
+  const curves = useMemo(
+    () => (beads.length > 0 ? ribbonCurves(param, sampler, frames, scale, ROW - 1) : []),
+    [param, sampler, beads, frames, scale],
+  );
+  const formula = useMemo(
+    () => (computed ? ribbonCurves(param, computed, frames, scale, ROW - 1) : []),
+    [param, computed, frames, scale],
+  );
   const name = ribbonName(layer, refTo);
-  const strip = ribbonColors(param, property, scale);
+  const strip = ribbonColors(param, computed ?? sampler, scale);
   const main = curves.toSorted((a, b) => b.reach - a.reach)[0];
   const beadY = (frame: number) => main?.y(frame) ?? ROW / 2;
 
@@ -56,11 +69,11 @@ export const RibbonTrack = ({ layer, refTo, param, property, ...rest }: RibbonTr
 
   /** A click between two beads selects the span between them. */
   const onSpan = (event: MouseEvent<SVGSVGElement>) => {
-    const start = spanAt(property, frameAt(event));
+    const start = spanAt(beads, frameAt(event));
     if (start !== null) selectKeys([start], event);
   };
   const onAdd = (event: MouseEvent<SVGSVGElement>) => {
-    if (layer.locked) return;
+    if (layer.locked || beads.length === 0) return;
     const frame = Math.max(0, Math.round(frameAt(event)));
     editor.edit(addKey(refTo, frame));
     selectKeys([frame], { shiftKey: false, ctrlKey: false, metaKey: false });
@@ -73,7 +86,9 @@ export const RibbonTrack = ({ layer, refTo, param, property, ...rest }: RibbonTr
           <div className="h-full" style={{ background: strip }} />
         </foreignObject>
       )}
-      {curves.length === 0 && !strip && <path d={`M0 ${ROW / 2}H${scale.width}`} stroke="var(--line)" />}
+      {curves.length + formula.length === 0 && !strip && (
+        <path d={`M0 ${ROW / 2}H${scale.width}`} stroke="var(--line)" />
+      )}
       {curves.map((c, i) => (
         <path
           key={i}
@@ -83,9 +98,22 @@ export const RibbonTrack = ({ layer, refTo, param, property, ...rest }: RibbonTr
           strokeWidth={1.5}
           strokeLinejoin="round"
           pointerEvents="none"
+          opacity={computed ? 0.35 : 1}
         />
       ))}
-      {property.keys
+      {formula.map((c, i) => (
+        <path
+          key={`f${i}`}
+          data-testid="formula-curve"
+          d={c.path}
+          fill="none"
+          stroke="var(--tail)"
+          strokeWidth={1.5}
+          strokeDasharray="5 3"
+          pointerEvents="none"
+        />
+      ))}
+      {beads
         .slice(0, -1)
         .map((key, i) =>
           chosen.includes(key.frame) ? (
@@ -93,7 +121,7 @@ export const RibbonTrack = ({ layer, refTo, param, property, ...rest }: RibbonTr
               key={key.frame}
               x={scale.x(key.frame)}
               y={ROW - 4}
-              width={scale.x(property.keys[i + 1]?.frame ?? key.frame) - scale.x(key.frame)}
+              width={scale.x(beads[i + 1]?.frame ?? key.frame) - scale.x(key.frame)}
               height={3}
               fill="var(--sky)"
               opacity={0.5}
@@ -101,7 +129,7 @@ export const RibbonTrack = ({ layer, refTo, param, property, ...rest }: RibbonTr
             />
           ) : null,
         )}
-      {property.keys.map(({ frame }) =>
+      {beads.map(({ frame }) =>
         scale.x(frame) < -6 || scale.x(frame) > scale.width + 6 ? null : (
           <circle
             key={frame}
@@ -133,7 +161,7 @@ const toggled = (before: readonly number[], frames: readonly number[]): number[]
 ];
 
 /** The frame that starts the span around a frame; null outside. */
-const spanAt = ({ keys }: KeyedProperty, frame: number): number | null => {
+const spanAt = (keys: readonly Keyframe[], frame: number): number | null => {
   const next = keys.findIndex((k) => k.frame > frame);
   return next > 0 ? (keys[next - 1]?.frame ?? null) : null;
 };

@@ -6,6 +6,7 @@ import { groupSelection, selectTag, toggleSolo, ungroupSelection } from '../arra
 import { duplicateLayers } from '../clipboard';
 import { deleteSelection, splitTextLayer, textOf } from '../commands';
 import { extendSelection, reverseSelection, selectAllKeys, splitAtPlayhead } from '../keying';
+import { setOfSelection } from '../formula/commands';
 import { nestSelection } from '../nesting';
 import type { Editor } from '../store/editor';
 
@@ -23,6 +24,7 @@ export const layerMenu = (editor: Editor, layer: Layer, rename: () => void): (Me
     { label: 'Rename', onSelect: rename },
     { label: 'Duplicate', shortcut: 'Ctrl+D', onSelect: () => duplicateLayers(editor) },
     { label: 'Group', shortcut: 'Ctrl+G', onSelect: () => groupSelection(editor) },
+    { label: 'Make a set', disabled: editor.state.selection.layers.length < 2, onSelect: () => setOfSelection(editor) },
     { label: 'Nest in a scene of their own', onSelect: () => nestSelection(editor) },
     { label: 'Ungroup', shortcut: 'Ctrl+Shift+G', onSelect: () => ungroupSelection(editor) },
     null,

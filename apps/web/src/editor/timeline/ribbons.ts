@@ -1,8 +1,8 @@
 /** A property's real values over time, as lines for its ribbon. */
 import type { Param } from '@kite/core/document/params';
-import type { FontChoice, Gradient, KeyedProperty, Point, Value } from '@kite/core/document/types';
+import type { FontChoice, Gradient, Point, Value } from '@kite/core/document/types';
 import { fontLabel } from '@kite/core/type/types';
-import { samplerOf } from '@kite/core/motion/sampler';
+import type { Sampler } from '@kite/core/motion/sampler';
 import { line } from 'd3-shape';
 import type { TimeScale } from './scale';
 
@@ -22,22 +22,22 @@ const heights = (kind: Param['kind'], value: Value): readonly number[] => {
   return [];
 };
 
-/** One curve for each component, each filling the ribbon's height; for kinds without height, none. */
+/** Keyframes are frames that the curve has to be right at. One curve for each component, each filling the ribbon's height; for kinds without height, none. */
 export const ribbonCurves = (
   param: Param,
-  property: KeyedProperty,
+  sampler: Sampler,
+  keys: readonly number[],
   scale: TimeScale,
   height: number,
 ): RibbonCurve[] => {
-  const sampler = samplerOf(param, property);
   const count = heights(param.kind, sampler.at(0)).length;
   const step = Math.max(0.25, scale.frames(3));
   // What is out of sight is not drawn; keyframes there count for how high the curve reaches.
-  const [first, last] = [Math.max(0, scale.frame(0)), Math.max(scale.length, property.keys.at(-1)?.frame ?? 0)];
+  const [first, last] = [Math.max(0, scale.frame(0)), Math.max(scale.length, keys.at(-1) ?? 0)];
   const end = Math.min(last, scale.frame(scale.width));
   const frames: number[] = [];
   for (let f = first; f <= end; f += step) frames.push(f);
-  for (const k of property.keys) frames.push(k.frame, k.frame - 0.001);
+  for (const key of keys) frames.push(key, key - 0.001);
   frames.sort((a, b) => a - b);
   const pad = 5;
   return Array.from({ length: count }, (_, c) => {
@@ -55,9 +55,8 @@ export const ribbonCurves = (
 };
 
 /** The colours of a colour or gradient property along time, as a CSS gradient. */
-export const ribbonColors = (param: Param, property: KeyedProperty, scale: TimeScale): string | null => {
+export const ribbonColors = (param: Param, sampler: Sampler, scale: TimeScale): string | null => {
   if (param.kind !== 'color' && param.kind !== 'gradient') return null;
-  const sampler = samplerOf(param, property);
   const stops = Array.from({ length: 33 }, (_, i) => {
     const x = (i / 32) * scale.width;
     const value = sampler.at(Math.max(0, scale.frame(x)));

@@ -1,6 +1,7 @@
-/** The rows of the timeline: layers, and below an open one a ribbon for each animated property. */
+/** The rows of the timeline: layers, and below an open one a ribbon for each property that changes. */
 import { type Id, type Layer, type Project, type PropertyRef, type Scene } from '@kite/core/document/types';
 import { keyedCurvesOf, paramIn } from '@kite/core/edits/find';
+import { formulasOf } from '@kite/core/edits/formulas';
 import { refKey } from '@kite/core/edits/properties';
 import { kindOf } from '@kite/core/recipe/table';
 
@@ -19,8 +20,12 @@ export const ribbonName = (layer: Layer, ref: PropertyRef): string => {
   return item ? `${item.name ?? kindOf(item.kind).label} · ${label.toLowerCase()}` : label;
 };
 
-const ribbonsOf = (scene: Id, layer: Layer): TimelineRow[] =>
-  keyedCurvesOf(scene, layer).map((ref) => ({ kind: 'ribbon', key: refKey(ref), layer: layer.id, ref }));
+/** What has keyframes, and what a formula computes. */
+const ribbonsOf = (scene: Id, layer: Layer): TimelineRow[] => {
+  const refs = new Map(keyedCurvesOf(scene, layer).map((ref) => [refKey(ref), ref]));
+  for (const { by } of formulasOf(scene, layer)) refs.set(refKey(by), by);
+  return [...refs].map(([key, ref]) => ({ kind: 'ribbon', key, layer: layer.id, ref }));
+};
 
 /** Tucked layers have no rows unless they are asked for. */
 export const rowsOf = (scene: Scene, opened: ReadonlySet<Id>, showTucked = false): TimelineRow[] =>

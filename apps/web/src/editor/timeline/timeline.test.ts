@@ -2,6 +2,9 @@ import { color, number, point } from '@kite/core/document/params';
 import type { KeyedProperty, Scene } from '@kite/core/document/types';
 import { demoProject } from '@kite/demo/project';
 import { describe, expect, it } from 'vitest';
+import type { Param } from '@kite/core/document/params';
+import { keyFrames } from '@kite/core/motion/keys';
+import { samplerOf } from '@kite/core/motion/sampler';
 import { ribbonColors, ribbonCurves, shownValue } from './ribbons';
 import { ribbonName, rowsElsewhere, rowsOf } from './rows';
 import { panned, timeScale, zoomed } from './scale';
@@ -36,22 +39,30 @@ describe('the scale', () => {
   });
 });
 
+const curvesOf = (param: Param, property: KeyedProperty) =>
+  ribbonCurves(param, samplerOf(param, property), keyFrames(property), scale, 25);
+
 describe('ribbons', () => {
   it('draw a rising value from their foot to their top', () => {
-    const [curve] = ribbonCurves(number('Size', 0), keyed([0, 0], [100, 40]), scale, 25);
+    const [curve] = curvesOf(number('Size', 0), keyed([0, 0], [100, 40]));
     expect([curve?.y(0), curve?.y(50), curve?.y(100), curve?.reach]).toEqual([20, 12.5, 5, 40]);
   });
   it('draw a value that does not change in the middle', () => {
-    const [curve] = ribbonCurves(number('Size', 0), keyed([0, 7], [100, 7]), scale, 25);
+    const [curve] = curvesOf(number('Size', 0), keyed([0, 7], [100, 7]));
     expect(curve?.y(30)).toBe(12.5);
   });
   it('have a curve for each part of a point, and none for a colour', () => {
-    const parts = ribbonCurves(point('At', [0, 0]), keyed([0, [0, 5]], [100, [10, 5]]), scale, 25);
+    const parts = curvesOf(point('At', [0, 0]), keyed([0, [0, 5]], [100, [10, 5]]));
     expect(parts.map((c) => c.reach)).toEqual([10, 0]);
-    expect(ribbonCurves(color('Ink', '#000000'), keyed([0, '#000000'], [100, '#ffffff']), scale, 25)).toEqual([]);
+    expect(curvesOf(color('Ink', '#000000'), keyed([0, '#000000'], [100, '#ffffff']))).toEqual([]);
   });
   it('show colours as they run', () => {
-    const strip = ribbonColors(color('Ink', '#000000'), keyed([0, '#000000'], [100, '#ffffff']), scale) ?? '';
+    const strip =
+      ribbonColors(
+        color('Ink', '#000000'),
+        samplerOf(color('Ink', '#000000'), keyed([0, '#000000'], [100, '#ffffff'])),
+        scale,
+      ) ?? '';
     expect(strip).toMatch(/^linear-gradient\(to right, #000000 0px, .*#ffffff 224px\)$/);
   });
   it('tell values in the units of the interface', () => {

@@ -1,0 +1,141 @@
+import { autocompletion, type CompletionContext, type CompletionResult } from '@codemirror/autocomplete';
+import { defaultKeymap, history, historyKeymap } from '@codemirror/commands';
+import { type Extension, Prec, StateEffect, StateField } from '@codemirror/state';
+import { Decoration, type DecorationSet, EditorView, keymap, MatchDecorator, ViewPlugin } from '@codemirror/view';
+import { NAMES } from '@kite/core/formula/compile';
+import { FUNCTIONS } from '@kite/core/formula/functions';
+import type { Span } from '@kite/core/formula/types';
+import { useEffect, useRef } from 'react';
+
+export interface FormulaCodeProps {
+  label: string;
+  value: string;
+  /** Where it is wrong. */
+  wrong: Span | null;
+  /** The names that lead to properties. */
+  paths: () => readonly string[];
+  onChange: (text: string) => void;
+  /** Enter; the text is kept. */
+  onDone: () => void;
+  /** Escape; the text is given up. */
+  onCancel: () => void;
+}
+
+const REFERENCE = /\{(?:[^{}"]|"(?:[^"\\]|\\.)*")*\}/g;
+const chips = new MatchDecorator({ regexp: REFERENCE, decoration: Decoration.mark({ class: 'formula-chip' }) });
+const references = ViewPlugin.fromClass(
+  class {
+    decorations: DecorationSet;
+    constructor(view: EditorView) {
+      this.decorations = chips.createDeco(view);
+    }
+    update(update: Parameters<MatchDecorator['updateDeco']>[0]) {
+      this.decorations = chips.updateDeco(update, this.decorations);
+    }
+  },
+  { decorations: (plugin) => plugin.decorations },
+);
+
+const setWrong = StateEffect.define<Span | null>();
+const wrongField = StateField.define<DecorationSet>({
+  create: () => Decoration.none,
+  update: (marks, transaction) => {
+    for (const effect of transaction.effects) {
+      if (!effect.is(setWrong)) continue;
+      const length = transaction.newDoc.length;
+      const [from, to] = effect.value ?? [0, 0];
+      // An error at the end underlines the last character.
+      const start = Math.max(0, Math.min(from, length - 1));
+      const end = Math.min(Math.max(to, start + 1), length);
+      if (!effect.value || end <= start) return Decoration.none;
+      return Decoration.set([Decoration.mark({ class: 'formula-wrong' }).range(start, end)]);
+    }
+    return transaction.docChanged ? Decoration.none : marks;
+  },
+  provide: (field) => EditorView.decorations.from(field),
+});
+
+const completing =
+  (paths: () => readonly string[]) =>
+  (context: CompletionContext): CompletionResult | null => {
+    const open = context.matchBefore(/\{[^{}]*/);
+    if (open) {
+      return {
+        from: open.from,
+        options: paths().map((path) => ({ label: `{${path}}`, displayLabel: path, type: 'variable' })),
+        validFor: /^\{[^{}]*$/,
+      };
+    }
+    const word = context.matchBefore(/[a-z]\w*/i);
+    if (!word && !context.explicit) return null;
+    return {
+      from: word?.from ?? context.pos,
+      options: [
+        ...[...FUNCTIONS.values()].map((f) => ({
+          label: f.name,
+          detail: `(${f.takes})`,
+          info: f.says,
+          type: 'function',
+          apply: `${f.name}(`,
+        })),
+        ...[...NAMES.values()].map((n) => ({ label: n.name, info: n.says, type: 'constant' })),
+        { label: '{', detail: 'a property by its name', type: 'keyword', apply: '{' },
+      ],
+      validFor: /^\w*$/,
+    };
+  };
+
+/** A field for a formula: references look like chips, names are completed, what is wrong is underlined. */
+export const FormulaCode = ({ label, value, wrong, paths, onChange, onDone, onCancel }: FormulaCodeProps) => {
+  const place = useRef<HTMLDivElement>(null);
+  const view = useRef<EditorView | null>(null);
+  const latest = useRef({ paths, onChange, onDone, onCancel });
+  useEffect(() => {
+    latest.current = { paths, onChange, onDone, onCancel };
+  });
+  useEffect(() => {
+    if (!place.current) return;
+    const keys: Extension = Prec.low(
+      keymap.of([
+        { key: 'Enter', run: () => (latest.current.onDone(), true) },
+        { key: 'Escape', run: () => (latest.current.onCancel(), true) },
+        ...defaultKeymap,
+        ...historyKeymap,
+      ]),
+    );
+    const made = new EditorView({
+      parent: place.current,
+      doc: value,
+      extensions: [
+        history(),
+        EditorView.lineWrapping,
+        references,
+        wrongField,
+        autocompletion({ override: [completing(() => latest.current.paths())], icons: false }),
+        keys,
+        EditorView.contentAttributes.of({ 'aria-label': label, 'aria-multiline': 'true' }),
+        EditorView.updateListener.of((update) => {
+          if (update.docChanged) latest.current.onChange(update.state.doc.toString());
+        }),
+      ],
+    });
+    view.current = made;
+    made.focus();
+    made.dispatch({ selection: { anchor: made.state.doc.length } });
+    return () => made.destroy();
+    // Made once: later texts and errors are told to it below.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, []);
+  useEffect(() => {
+    const now = view.current;
+    if (now && now.state.doc.toString() !== value) {
+      now.dispatch({ changes: { from: 0, to: now.state.doc.length, insert: value } });
+    }
+  }, [value]);
+  const [from, to] = wrong ?? [-1, -1];
+  useEffect(() => {
+    view.current?.dispatch({ effects: setWrong.of(from < 0 ? null : [from, to]) });
+  }, [from, to, value]);
+  return <div ref={place} className="formula-code" onKeyDown={(event) => event.stopPropagation()} />;
+};
+export default FormulaCode;

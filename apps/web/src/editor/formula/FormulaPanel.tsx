@@ -1,0 +1,243 @@
+import type { Param } from '@kite/core/document/params';
+import type { PropertyRef } from '@kite/core/document/types';
+import { formulaIn, removeFormula, turnFormula } from '@kite/core/edits/formulas';
+import { together } from '@kite/core/document/patches';
+import { FormulaError, type Span } from '@kite/core/formula/types';
+import { parse } from '@kite/core/formula/parse';
+import { partParam } from '@kite/core/motion/apart';
+import { allPaths, spanIn, storedText } from '@kite/core/formula/refs';
+import { CircleHelp, Diamond, Power, Trash2, WandSparkles, X } from 'lucide-react';
+import { lazy, Suspense, useState } from 'react';
+import { Popover } from 'radix-ui';
+import { IconButton } from '../../ui/Button';
+import { Menu } from '../../ui/Menu';
+import { Segments } from '../../ui/Segments';
+import { useEditor, useSlice } from '../store/context';
+import { shownValue } from '../timeline/ribbons';
+import { bakeFormulas, easesAlong, readyFor, shownFormula, targetOf, writeFormula } from './commands';
+import { Connections } from './Connections';
+import { useComputed } from './useComputed';
+
+const FormulaCode = lazy(() => import('./FormulaCode'));
+const ICON = 14;
+
+/** In the units of the property, what thinned keyframes may be off. */
+const toleranceOf = (param: Param): number =>
+  (param.kind === 'number' || param.kind === 'point') && param.unit === 'percent' ? 0.002 : 0.25;
+
+const PARTS = [
+  { value: 'whole', label: 'Both' },
+  { value: 'x', label: 'x alone' },
+  { value: 'y', label: 'y alone' },
+] as const;
+const partOf = (which: string): 0 | 1 | undefined => (which === 'x' ? 0 : which === 'y' ? 1 : undefined);
+
+const ReadyMenu = ({ refTo, onChoose }: { refTo: PropertyRef; onChoose: (text: string) => void }) => {
+  const editor = useEditor();
+  const [open, setOpen] = useState(false);
+  return (
+    <Popover.Root open={open} onOpenChange={setOpen}>
+      <Popover.Trigger asChild>
+        <IconButton label="Ready formulas">
+          <WandSparkles size={ICON} />
+        </IconButton>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          side="left"
+          align="start"
+          sideOffset={6}
+          aria-label="Ready formulas"
+          className="z-50 flex w-72 flex-col rounded-md border border-line bg-paper p-1 shadow-lg"
+        >
+          {open &&
+            readyFor(editor, refTo).map(({ name, says, sketch, text }) => (
+              <button
+                key={name}
+                type="button"
+                className="flex items-center gap-2.5 rounded-[5px] px-2 py-1 text-left hover:bg-tail-2 focus-visible:bg-tail-2"
+                onClick={() => {
+                  setOpen(false);
+                  onChoose(text);
+                }}
+              >
+                <svg aria-hidden viewBox="0 0 32 16" className="h-5 w-10 shrink-0 rounded-sm bg-paper-2">
+                  <path d={sketch} fill="none" stroke="var(--tail)" strokeWidth={1.5} strokeLinejoin="round" />
+                </svg>
+                <span className="min-w-0">
+                  <span className="block font-medium">{name}</span>
+                  <span className="block text-sm text-ink-2">{says}</span>
+                </span>
+              </button>
+            ))}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+};
+
+/** What is wrong with a typed text itself; that its names lead somewhere is for the scene to say. */
+const spelling = (text: string): FormulaError | null => {
+  const tree = text.trim() === '' ? null : parse(text);
+  return tree instanceof FormulaError ? tree : null;
+};
+
+interface EditingProps {
+  refs: readonly PropertyRef[];
+  param: Param;
+  label: string;
+  onClose: () => void;
+}
+
+/** One formula: its text, what it comes to or what is wrong with it, and what can be done with it. */
+const Editing = ({ refs, param, label, onClose }: EditingProps) => {
+  const editor = useEditor();
+  const first = refs[0] as PropertyRef;
+  const formula = useSlice((s) => formulaIn(s.doc.scenes[first.scene]?.layers[first.layer], first));
+  const computed = useComputed(first);
+  const frame = useSlice((s) => s.frame);
+  const [text, setText] = useState(() => shownFormula(editor, first));
+  const [kept, setKept] = useState(formula?.text ?? '');
+  // A formula that came from elsewhere, as from a link or from undoing, is shown at once.
+  if ((formula?.text ?? '') !== kept) {
+    setKept(formula?.text ?? '');
+    setText(shownFormula(editor, first));
+  }
+  const changed = text.trim() !== '' && text !== shownFormula(editor, first);
+  const write = (next: string) => {
+    setText(next);
+    if (next.trim() === '') return;
+    const stored = storedText(next.trim(), easesAlong(editor), targetOf(first));
+    setKept(stored);
+    writeFormula(editor, refs, next);
+  };
+  const done = () => {
+    if (changed) write(text);
+  };
+  const misspelt = spelling(text);
+  const error = misspelt ?? (changed ? null : (computed?.error ?? null));
+  const problem = error === null && !changed ? (computed?.problemAt(frame) ?? null) : null;
+  // Places of what the scene says are in the stored text.
+  const wrong: Span | null = misspelt ? misspelt.at : error && formula ? spanIn(text, formula.text, error.at) : null;
+  return (
+    <>
+      <div className="flex items-center">
+        <span className="min-w-0 flex-1 truncate text-sm font-medium text-tail">{label}</span>
+        <ReadyMenu refTo={first} onChoose={write} />
+        <IconButton
+          label={formula?.on === false ? 'Let it live again' : 'Turn off: play the keyframes'}
+          pressed={formula?.on === false}
+          disabled={!formula}
+          onClick={() =>
+            editor.edit(
+              together(
+                formula?.on ? 'Turn a formula off' : 'Turn a formula on',
+                refs.map((ref) => turnFormula(ref, !formula?.on)),
+              ),
+            )
+          }
+        >
+          <Power size={ICON} />
+        </IconButton>
+        <Menu
+          entries={[
+            { label: 'A keyframe at every frame', onSelect: () => bakeFormulas(editor, refs, null) },
+            { label: 'As few keyframes as will do', onSelect: () => bakeFormulas(editor, refs, toleranceOf(param)) },
+          ]}
+          trigger={
+            <IconButton label="Bake to keyframes" disabled={!formula?.on || computed?.error !== null}>
+              <Diamond size={ICON} />
+            </IconButton>
+          }
+        />
+        <IconButton
+          label="Remove the formula"
+          disabled={!formula}
+          onClick={() => editor.edit(together('Remove a formula', refs.map(removeFormula)))}
+        >
+          <Trash2 size={ICON} />
+        </IconButton>
+        <a
+          href="/help/formulas"
+          target="_blank"
+          rel="noreferrer"
+          aria-label="Help with formulas"
+          title="Help with formulas"
+          className="inline-flex size-7 items-center justify-center rounded-md text-ink-2 hover:bg-paper-2 hover:text-ink"
+        >
+          <CircleHelp size={ICON} />
+        </a>
+        <IconButton label="Close the formula" onClick={onClose}>
+          <X size={ICON} />
+        </IconButton>
+      </div>
+      <div
+        onBlur={(event) => {
+          if (!event.currentTarget.contains(event.relatedTarget)) done();
+        }}
+      >
+        <Suspense fallback={<div className="h-8" />}>
+          <FormulaCode
+            label={`Formula of ${label.toLowerCase()}`}
+            value={text}
+            wrong={wrong}
+            paths={() => allPaths(editor.scene, targetOf(first)).map(({ path }) => path)}
+            onChange={setText}
+            onDone={done}
+            onCancel={() => setText(shownFormula(editor, first))}
+          />
+        </Suspense>
+      </div>
+      {error ? (
+        <p role="alert" className="text-sm text-kite">
+          {error.message} {formula && 'Its keyframes play meanwhile.'}
+        </p>
+      ) : problem ? (
+        <p role="alert" className="text-sm text-sun">
+          At this frame it {problem}.
+        </p>
+      ) : changed ? (
+        <p className="text-sm text-ink-2">Enter keeps it, Esc gives it up.</p>
+      ) : formula && computed ? (
+        <p className="tabular text-sm text-ink-2">
+          = <output className="text-ink">{shownValue(param, computed.at(frame))}</output> at frame {Math.round(frame)}
+        </p>
+      ) : formula ? (
+        <p className="text-sm text-ink-2">It is off: the keyframes play.</p>
+      ) : (
+        <p className="text-sm text-ink-2">
+          Type a formula, choose a ready one, or drag <span className="text-tail">ƒ</span> to another property.{' '}
+          <code>{'{'}</code> lists all properties.
+        </p>
+      )}
+    </>
+  );
+};
+
+/** The formula of a property, of one or of several layers: below its field. */
+export const FormulaPanel = ({ refs, param }: { refs: readonly PropertyRef[]; param: Param }) => {
+  const editor = useEditor();
+  const first = refs[0] as PropertyRef;
+  const apart = useSlice((s) => {
+    const layer = s.doc.scenes[first.scene]?.layers[first.layer];
+    const one = ([0, 1] as const).find((part) => formulaIn(layer, { ...first, part }));
+    return one === undefined ? 'whole' : 'xy'.charAt(one);
+  });
+  const [chosen, setChosen] = useState<string | null>(null);
+  const which = param.kind === 'point' ? (chosen ?? apart) : 'whole';
+  const part = partOf(which);
+  const of = part === undefined ? param : partParam(param as Extract<Param, { kind: 'point' }>, part);
+  const at = refs.map((ref): PropertyRef => (part === undefined ? ref : { ...ref, part }));
+  return (
+    <section
+      aria-label={`Formula of ${param.label.toLowerCase()}`}
+      className="mb-1 flex flex-col gap-1 rounded-md border border-tail/50 bg-tail-2/40 p-1.5"
+    >
+      {param.kind === 'point' && (
+        <Segments label="Formula for" value={which} options={PARTS} onChange={(value) => setChosen(value)} />
+      )}
+      <Editing key={which} refs={at} param={of} label={of.label} onClose={() => editor.set({ formulaAt: null })} />
+      <Connections refTo={first} />
+    </section>
+  );
+};

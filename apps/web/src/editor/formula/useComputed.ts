@@ -1,0 +1,46 @@
+/** Properties as they are shown: their formulas at work. */
+import type { Param } from '@kite/core/document/params';
+import { wholeScene } from '@kite/core/document/nest';
+import type { PropertyRef } from '@kite/core/document/types';
+import { propertyAt } from '@kite/core/edits/find';
+import { formulaIn } from '@kite/core/edits/formulas';
+import type { Computed } from '@kite/core/formula/computed';
+import type { Wiring } from '@kite/core/formula/wiring';
+import { type Sampler, samplerOf } from '@kite/core/motion/sampler';
+import { compileScene } from '@kite/core/scene/compile';
+import { useEditor, useSlice } from '../store/context';
+import type { Editor } from '../store/editor';
+import type { EditorState } from '../store/state';
+
+/** The wiring of the scene that a property is in. */
+const wiringAt = (editor: Editor, state: EditorState, scene: string): Wiring | null => {
+  const own = state.doc.scenes[scene];
+  return own ? compileScene(wholeScene(own, state.doc), editor.library).wiring : null;
+};
+
+const PARTS = [undefined, 0, 1] as const;
+
+/** Whether a formula works on a property or on a part of it. */
+export const isComputed = (state: EditorState, ref: PropertyRef): boolean => {
+  const layer = state.doc.scenes[ref.scene]?.layers[ref.layer];
+  const { part, ...whole } = ref;
+  const parts = part === undefined ? PARTS : ([undefined, part] as const);
+  return parts.some((p) => formulaIn(layer, p === undefined ? whole : { ...whole, part: p })?.on);
+};
+
+/** A property as it is shown: by its formula where it has one, else by its keyframes. */
+export const shownSampler = (editor: Editor, state: EditorState, ref: PropertyRef, param: Param): Sampler => {
+  const computed = isComputed(state, ref) ? wiringAt(editor, state, ref.scene)?.sampler(ref) : null;
+  return computed ?? samplerOf(param, propertyAt(state.doc, ref));
+};
+
+export const useShown = (refs: readonly PropertyRef[], param: Param): readonly Sampler[] => {
+  const editor = useEditor();
+  return useSlice((s) => refs.map((ref) => shownSampler(editor, s, ref, param)));
+};
+
+/** The formula of a property, or of one part of it; null where it has none. */
+export const useComputed = (ref: PropertyRef): Computed | null => {
+  const editor = useEditor();
+  return useSlice((s) => (isComputed(s, ref) ? (wiringAt(editor, s, ref.scene)?.computed(ref) ?? null) : null));
+};
