@@ -8,8 +8,9 @@ import {
   newScene,
 } from '@kite/core/document/make';
 import { applyEdit } from '@kite/core/document/patches';
-import type { Asset, Item, Project, Value } from '@kite/core/document/types';
+import type { Asset, DrawingLayer, Item, Project, Value } from '@kite/core/document/types';
 import { addAsset } from '@kite/core/edits/assets';
+import { setFormula } from '@kite/core/edits/formulas';
 import { addLayers } from '@kite/core/edits/layers';
 import { writeArchive } from '@kite/core/interchange/archive';
 import { createCanvas } from '@napi-rs/canvas';
@@ -265,6 +266,14 @@ const wholeScene = async (server: Server): Promise<string> => {
     change: (draft) => {
       addAsset(asset).change(draft);
       addLayers('s', layers).change(draft);
+      // Formulas move some of it, and the letters of one are not written anywhere.
+      const words = layers[0] as DrawingLayer;
+      const text = words.recipe[0] as string;
+      const formula = (layer: string, key: string, source: string, item?: string) =>
+        setFormula({ scene: 's', layer, key, ...(item !== undefined && { item }) }, source).change(draft);
+      formula('words', 'text', '"Last tram\n" + text(2.4 + time / 10, 2)', text);
+      formula('masked', 'rotation', 'wave(1, 12) + drift(2, 9, 4)');
+      formula('ticket', 'position.x', `round(textWidth({@words/${text}/text}) / 2)`);
     },
   }).doc;
   const { body } = await server.api<{ id: string }>('POST', '/projects/import', writeArchive(doc, new Map()));

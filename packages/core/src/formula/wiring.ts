@@ -219,8 +219,10 @@ class Wires implements Wiring {
     const inCycle = new Set<Entry>();
     for (const entry of left) {
       const cycle = inCycle.has(entry) ? null : cycleFrom(entry, reads, stuck);
-      for (const member of cycle ?? []) {
-        if (!inCycle.has(member)) this.settle(member, this.circular(member, cycle ?? []));
+      for (const [i, member] of (cycle ?? []).entries()) {
+        // Each names it from itself on.
+        const line = [...(cycle ?? []).slice(i), ...(cycle ?? []).slice(0, i)];
+        if (!inCycle.has(member)) this.settle(member, this.circular(member, line));
         inCycle.add(member);
       }
     }

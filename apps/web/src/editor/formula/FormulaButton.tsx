@@ -56,8 +56,13 @@ export const FormulaButton = ({ refs, label }: { refs: readonly PropertyRef[]; l
         title={`${state === 'none' ? 'Formula' : state === 'on' ? 'Computed by a formula' : 'Its formula is off'}: press to ${open ? 'close' : 'open'}, drag to another property to link`}
         data-state={state}
         onPointerDown={onDown}
-        onClick={() => editor.set({ formulaAt: open ? null : { ...first, ...targetOf(first) } })}
-        className={`grid size-4 shrink-0 cursor-grab place-items-center rounded-sm ${state === 'on' || open ? 'text-tail' : 'text-ink-2 opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 focus-visible:opacity-100 data-[state=off]:opacity-70'}`}
+        onClick={() => {
+          const layers = refs.map((ref) => ref.layer);
+          // From a ribbon the inspector may yet have to show it.
+          if (!layers.every((id) => editor.state.selection.layers.includes(id))) editor.select({ layers });
+          editor.set({ formulaAt: open ? null : { scene: first.scene, ...targetOf(first) } });
+        }}
+        className={`absolute right-0 grid h-6 w-5 shrink-0 cursor-grab place-items-center rounded-sm bg-paper opacity-0 group-hover:opacity-100 focus-visible:opacity-100 ${state === 'none' ? 'text-ink-2' : 'text-tail'} ${open ? 'opacity-100' : ''}`}
       >
         <SquareFunction size={13} />
       </button>

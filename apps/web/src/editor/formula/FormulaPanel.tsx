@@ -190,7 +190,7 @@ const Editing = ({ refs, param, label, onClose }: EditingProps) => {
       </div>
       {error ? (
         <p role="alert" className="text-sm text-kite">
-          {error.message} {formula && 'Its keyframes play meanwhile.'}
+          {error.message} {formula?.on && !changed && 'Its keyframes play meanwhile.'}
         </p>
       ) : problem ? (
         <p role="alert" className="text-sm text-sun">

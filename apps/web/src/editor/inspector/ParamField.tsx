@@ -1,7 +1,7 @@
 import type { ChoiceParam, NumberParam, Param, PointParam } from '@kite/core/document/params';
 import type { FontChoice, Gradient, PathValue, Point, PropertyRef, Value } from '@kite/core/document/types';
 import { partParam } from '@kite/core/motion/apart';
-import { Link2, Link2Off } from 'lucide-react';
+import { Link2, Link2Off, SquareFunction } from 'lucide-react';
 import { memo, useState } from 'react';
 import { ColorField } from '../../ui/ColorField';
 import { NumberField } from '../../ui/NumberField';
@@ -80,7 +80,7 @@ export const ParamField = memo(({ refs, param }: ParamFieldProps) => {
   if (param.kind === 'gradient' || param.kind === 'path' || (param.kind === 'text' && param.lines === 'many')) {
     return (
       <div className="group flex flex-col gap-1" data-property={property}>
-        <span className="flex items-center gap-1.5 text-ink-2">
+        <span className="relative flex items-center gap-1.5 text-ink-2">
           {dot} {param.label} {formula}
         </span>
         {panel}
@@ -99,7 +99,7 @@ export const ParamField = memo(({ refs, param }: ParamFieldProps) => {
   return (
     <div className="flex flex-col gap-1">
       <div className="group grid grid-cols-[88px_1fr] items-center gap-2" data-property={property}>
-        <span className="flex min-w-0 items-center gap-1 text-ink-2">
+        <span className="relative flex min-w-0 items-center gap-1 text-ink-2">
           {dot}
           <span className="min-w-0 flex-1 truncate" title={param.label}>
             {param.label}
@@ -181,6 +181,7 @@ const ComputedValue = ({ refs, param, value }: ParamFieldProps & { value: Value 
         editor.set({ formulaAt: whole });
       }}
     >
+      <SquareFunction size={13} className="mr-1.5 shrink-0" />
       <span className="truncate">{shownValue(param, value)}</span>
     </button>
   );

@@ -3,6 +3,7 @@ import { isKeyed, type Keyframe, type Layer, type PropertyRef } from '@kite/core
 import { paramIn, propertyIn } from '@kite/core/edits/find';
 import { type Sampler, samplerOf } from '@kite/core/motion/sampler';
 import type { Param } from '@kite/core/document/params';
+import { SquareFunction } from 'lucide-react';
 import { PressMenu } from '../../ui/Menu';
 import { FormulaButton } from '../formula/FormulaButton';
 import { targetOf } from '../formula/commands';
@@ -54,7 +55,12 @@ export const RibbonRow = memo(({ layer, refTo }: RibbonRowProps) => {
         <span className="min-w-0 flex-1 truncate text-ink-2" title={name}>
           {name}
         </span>
-        {computed && <FormulaButton refs={[refTo]} label={name} />}
+        {computed && (
+          <span className="relative size-5 shrink-0 text-tail">
+            <SquareFunction size={13} className="absolute top-1 left-1" />
+            <FormulaButton refs={[refTo]} label={name} />
+          </span>
+        )}
         <ValueText param={param} sampler={computed ?? sampler} />
       </div>
       <PressMenu entries={() => keyMenu(editor, refTo)}>
