@@ -15,6 +15,7 @@ import { frameDrawer } from '@kite/render/frames';
 import { EMPTY_STOCK, materialsFor, NO_MATERIALS } from '@kite/render/materials';
 import { renderScene } from '@kite/render/render';
 import { encodeOnly } from './encode';
+import { measureFormulas } from './formulas';
 import { drag200, previewRates, ribbons500 } from './browser';
 
 const median = (values: readonly number[]): number =>
@@ -175,6 +176,8 @@ const run = async (): Promise<void> => {
   const scrub = measureScrub(crowd(200));
   const ribbons = await ribbons500(crowd(500), folder);
   console.log({ scrubMs200: scrub, ribbonsMs500: ribbons });
+  const formulas = measureFormulas();
+  console.log(formulas);
   rmSync(folder, { recursive: true, force: true });
   if (values.json) {
     const pick = (key: keyof SceneFigures) =>
@@ -186,6 +189,7 @@ const run = async (): Promise<void> => {
       dragMs200: drag,
       scrubMs200: scrub,
       ribbonsMs500: ribbons,
+      ...formulas,
       previewFps,
       memoryGrowthMiB,
       scenes: perScene,

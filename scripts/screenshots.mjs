@@ -125,6 +125,17 @@ try {
   await shot('stagger');
   for (let n = 0; n < 2; n++) await page.keyboard.press('Control+z');
 
+  await page.getByRole('button', { name: 'Scene Next stop strip', exact: true }).click();
+  await frame(36);
+  await shot('knobs');
+  await page.getByRole('group', { name: 'Layer Bar 3', exact: true }).click({ position: { x: 90, y: 12 } });
+  await page.getByRole('button', { name: 'Open Bar 3' }).click();
+  await page.getByRole('button', { name: 'Position, computed' }).click();
+  await page.getByText('= ').waitFor();
+  await shot('formula');
+  await page.getByRole('button', { name: 'Close the formula' }).click();
+  await page.getByRole('button', { name: 'Scene Route title', exact: true }).click();
+
   await page.getByRole('button', { name: 'Pictures and fonts' }).click();
   const files = page.getByTestId('import-files');
   await files.setInputFiles({ name: 'Tram mark.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(MARK) });
@@ -147,7 +158,7 @@ try {
 
   const [project] = await (await fetch(`${url}/api/projects`)).json();
   const { document } = await (await fetch(`${url}/api/projects/${project.id}`)).json();
-  const [mark, , fan] = document.order;
+  const [mark, , , fan] = document.order;
   const range = { scale: 0.5, rate: null, from: 0 };
   const asked = [
     [fan, { format: 'gif', ...range, scale: 0.25, to: 90, loop: 0, palette: 'global', dither: 'diffuse' }],
@@ -162,6 +173,9 @@ try {
       body: JSON.stringify({ project: project.id, scene, settings }),
     });
   }
+  await page.goto(`${url}/help/formulas`);
+  await page.getByRole('heading', { name: 'Functions' }).waitFor();
+  await shot('help');
   await page.goto(`${url}/renders`);
   await page.locator('[data-testid=render-row][data-status=done]').nth(3).waitFor({ timeout: 60_000 });
   await page.getByTestId('render-row').filter({ hasText: 'HTML5 banner' }).getByRole('button').first().click();

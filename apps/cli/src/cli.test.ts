@@ -61,7 +61,7 @@ describe('kite', () => {
   it.each([
     [
       ['render', demo, '--scene', 'Nowhere', '--format', 'png', '--out', 'x'],
-      'there is no "Nowhere"; the scenes are "Mark reveal", "Route title", "Lamp fan", "Riders by hour"',
+      'there is no "Nowhere"; the scenes are "Mark reveal", "Route title", "Next stop strip", "Lamp fan", "Riders by hour"',
     ],
     [
       ['render', demo, '--scene', 'Lamp fan', '--format', 'avi', '--out', 'x'],

@@ -3,7 +3,7 @@ import { together } from '@kite/core/document/patches';
 import type { Asset, Id, Layer } from '@kite/core/document/types';
 import { addAsset } from '@kite/core/edits/assets';
 import { linkedInto, namesRead } from '@kite/core/edits/formulas';
-import { addLayers, copiesOf, layersOf, moveLayers, removeLayers } from '@kite/core/edits/layers';
+import { addLayers, copiesOf, layersOf, moveLayers } from '@kite/core/edits/layers';
 import { joinSets } from '@kite/core/edits/sets';
 import { slideLayers } from '@kite/core/edits/timing';
 import { removeKeys } from '@kite/core/edits/keys';
@@ -11,6 +11,7 @@ import { fontsOf } from '@kite/core/type/wanted';
 import { wouldRecurse } from '@kite/core/edits/nests';
 import { toast } from 'sonner';
 import { copySelectedKeys, pasteCopiedKeys } from './keying';
+import { removeLayersAsking } from './formula/commands';
 import { type Editor, makeId } from './store/editor';
 
 const CLIPBOARD = 'kite-clipboard';
@@ -145,5 +146,6 @@ export const makeCopies = (editor: Editor, ids: readonly Id[], count: number, st
 export const cutSelection = (editor: Editor): void => {
   const { keys, layers } = editor.state.selection;
   if (!copySelection(editor)) return;
-  editor.edit({ ...(keys.length > 0 ? removeKeys(keys) : removeLayers(editor.scene.id, layers)), label: 'Cut' });
+  if (keys.length > 0) editor.edit({ ...removeKeys(keys), label: 'Cut' });
+  else removeLayersAsking(editor, layers, 'Cut');
 };

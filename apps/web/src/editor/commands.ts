@@ -44,7 +44,7 @@ export const writeValues = (
     return formula?.on && !/\bvalue\b/.test(formula.text);
   });
   if (unread) {
-    const name = paramAt(doc, unread[0])?.label ?? 'This property';
+    const name = paramAt(doc, unread[0])?.label ?? 'What was changed';
     toast.info(
       `${name} is computed by a formula that does not read “value”: the change is kept, and shows when it is off.`,
       {

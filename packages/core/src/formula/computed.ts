@@ -1,12 +1,9 @@
 /** A formula at work: a sampler like that of keyframes, with an answer for what goes wrong. */
 import type { Param } from '../document/params';
-import type { Value } from '../document/types';
+import type { Point, Value } from '../document/types';
 import type { Copy, Sampler } from '../motion/sampler';
 import { EXHAUSTED, meter, MOST_MOMENTS, newScope, type Part } from './parts';
 import type { FormulaError } from './types';
-
-/** Frames whose values are kept, for what reads a property at many moments. */
-const MOST_KEPT = 2_048;
 
 /** A property whose formula is at work, or is not, and why. */
 export interface Computed extends Sampler {
@@ -20,10 +17,72 @@ export interface Computed extends Sampler {
   readonly depth: number;
 }
 
-interface Moment {
-  readonly value: Value;
-  readonly cost: number;
-  readonly problem: string | null;
+/** Moments that are kept of each formula: a power of two. */
+const KEPT = 512;
+
+/** Where a moment is kept: whole frames one after another, others in between. */
+const slotOf = (frame: number): number => (Number.isInteger(frame) ? frame : Math.floor(frame * 977)) & (KEPT - 1);
+
+/** Values by slot. Numbers lie in typed arrays: a long chain keeps very many. */
+interface Shelf {
+  readonly get: (slot: number) => Value;
+  readonly set: (slot: number, value: Value) => void;
+}
+const shelfFor = (kind: Param['kind']): Shelf => {
+  if (kind === 'number') {
+    const values = new Float64Array(KEPT);
+    return { get: (slot) => values[slot] as number, set: (slot, value) => (values[slot] = value as number) };
+  }
+  if (kind === 'point') {
+    const [xs, ys] = [new Float64Array(KEPT), new Float64Array(KEPT)];
+    return {
+      get: (slot) => [xs[slot] as number, ys[slot] as number],
+      set: (slot, value) => {
+        // One by one: this is done for every moment of every formula.
+        xs[slot] = (value as Point)[0];
+        ys[slot] = (value as Point)[1];
+      },
+    };
+  }
+  const values: Value[] = [];
+  return { get: (slot) => values[slot] as Value, set: (slot, value) => (values[slot] = value) };
+};
+
+/** The moments that were worked out last: a new one takes the place of an older one. */
+class Moments {
+  private readonly frames = new Float64Array(KEPT).fill(NaN);
+  private readonly costs = new Int32Array(KEPT);
+  private readonly problems = new Map<number, string>();
+  private readonly values: Shelf;
+
+  constructor(kind: Param['kind']) {
+    this.values = shelfFor(kind);
+  }
+
+  /** The slot of a frame that is kept; -1 where it is not. */
+  find(frame: number): number {
+    const slot = slotOf(frame);
+    return this.frames[slot] === frame ? slot : -1;
+  }
+
+  valueAt(slot: number): Value {
+    return this.values.get(slot);
+  }
+  costAt(slot: number): number {
+    return this.costs[slot] as number;
+  }
+  problemAt(slot: number): string | null {
+    return this.problems.get(slot) ?? null;
+  }
+
+  keep(frame: number, value: Value, cost: number, problem: string | null): void {
+    const slot = slotOf(frame);
+    this.frames[slot] = frame;
+    this.costs[slot] = cost;
+    this.values.set(slot, value);
+    if (problem !== null) this.problems.set(slot, problem);
+    else if (this.problems.size > 0) this.problems.delete(slot);
+  }
 }
 
 const TOO_MANY = `reads more than ${MOST_MOMENTS.toLocaleString('en')} moments for one value`;
@@ -37,8 +96,11 @@ const accepted = (param: Param, value: Value): Value | null => {
     case 'number':
       return clamped(value, param.min, param.max);
     case 'point': {
-      const [x, y] = (value as readonly number[]).map((v) => clamped(v, -param.limit, param.limit));
-      return typeof x === 'number' && typeof y === 'number' ? [x, y] : null;
+      const { limit } = param;
+      const [x, y] = value as Point;
+      if (Math.abs(x) <= limit && Math.abs(y) <= limit) return value;
+      const [left, top] = [clamped(x, -limit, limit), clamped(y, -limit, limit)];
+      return left === null || top === null ? null : [left, top];
     }
     case 'numbers': {
       const list = (value as readonly number[]).slice(0, param.most).map((v) => clamped(v, param.min, param.max));
@@ -90,47 +152,71 @@ export const failing = (base: Sampler, error: FormulaError): Computed => ({
 
 /** The formula as a sampler. Values are kept by frame, so that a chain of followers costs what it is long. */
 export const working = (param: Param, base: Sampler, part: Part, depth: number, perCopy: boolean): Computed => {
-  const kept = new Map<number, Moment>();
+  // What reads no other formula is as quickly worked out as looked up: of that the last moment is kept alone.
+  let lastFrame = NaN;
+  let lastValue: Value = 0;
+  let lastCost = 1;
+  let moments: Moments | null = null;
+  let problem: string | null = null;
 
-  const work = (frame: number, copy: Copy | null): Moment => {
+  /** The value at a frame; what it took stands in the meter, what went wrong in `problem`. */
+  const work = (frame: number, copy: Copy | null): Value => {
     const scope = newScope(frame, copy);
+    problem = null;
     try {
       const value = part.run(scope);
       const cost = 1 + scope.here + scope.elsewhere;
       if (cost > MOST_MOMENTS) throw EXHAUSTED;
+      meter.last = cost;
       const fit = accepted(param, value);
-      if (fit !== null) return { value: fit, cost, problem: null };
-      return { value: base.at(frame), cost, problem: `gives ${shown(value)}, wanted ${wanted(param)}` };
+      if (fit !== null) return fit;
+      problem = `gives ${shown(value)}, wanted ${wanted(param)}`;
     } catch (error) {
       if (error !== EXHAUSTED) throw error;
-      return { value: base.at(frame), cost: MOST_MOMENTS, problem: TOO_MANY };
+      meter.last = MOST_MOMENTS;
+      problem = TOO_MANY;
     }
+    const cost = meter.last;
+    const instead = base.at(frame);
+    meter.last = cost;
+    return instead;
   };
-  const momentAt = (frame: number): Moment => {
-    let moment = kept.get(frame);
-    if (!moment) {
-      moment = work(frame, null);
-      if (kept.size >= MOST_KEPT) kept.clear();
-      kept.set(frame, moment);
+  const lastAt = (frame: number): Value => {
+    if (lastFrame !== frame) {
+      lastValue = work(frame, null);
+      lastFrame = frame;
+      lastCost = meter.last;
     }
-    return moment;
+    meter.last = lastCost;
+    return lastValue;
   };
+  const keptAt = (frame: number): Value => {
+    moments ??= new Moments(param.kind);
+    const slot = moments.find(frame);
+    if (slot >= 0) {
+      meter.last = moments.costAt(slot);
+      return moments.valueAt(slot);
+    }
+    const value = work(frame, null);
+    moments.keep(frame, value, meter.last, problem);
+    return value;
+  };
+  const valueAt = depth > 1 ? keptAt : lastAt;
   const rest = { error: null, perCopy, depth };
   if (part.constant) {
-    const only = work(0, null);
-    return { ...rest, at: () => only.value, constant: true, heading: () => null, problemAt: () => only.problem };
+    const value = work(0, null);
+    const wrong = problem;
+    return { ...rest, at: () => value, constant: true, heading: () => null, problemAt: () => wrong };
   }
-  const at = (frame: number, copy?: Copy): Value => {
-    if (perCopy && copy) return work(frame, copy).value;
-    const moment = momentAt(frame);
-    meter.last = moment.cost;
-    return moment.value;
-  };
+  const at = (frame: number, copy?: Copy): Value => (perCopy && copy ? work(frame, copy) : valueAt(frame));
   return {
     ...rest,
     at,
     constant: false,
     heading: param.kind === 'point' ? headingOf(at) : () => null,
-    problemAt: (frame) => momentAt(frame).problem,
+    problemAt: (frame) => {
+      valueAt(frame);
+      return depth > 1 ? (moments?.problemAt(slotOf(frame)) ?? null) : problem;
+    },
   };
 };

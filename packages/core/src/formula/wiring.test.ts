@@ -333,8 +333,9 @@ describe('edits', () => {
     const here = { layer: 'lead', key: 'rotation' };
     for (const layer of Object.values(scene.layers)) {
       for (const key of ['position', 'rotation']) {
-        const path = pathOf({ layer: layer.id, key }, scene, here) ?? '';
-        expect(storedText(`{${path}}`, scene, here)).toBe(`{@${layer.id === 'lead' ? 'this' : layer.id}/${key}}`);
+        const { id } = layer;
+        const path = pathOf({ layer: id, key }, scene, here) ?? '';
+        expect(storedText(`{${path}}`, scene, here)).toBe(id === 'lead' ? `{@this/${key}}` : `{@${id}/${key}}`);
       }
     }
   });

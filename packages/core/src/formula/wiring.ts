@@ -283,7 +283,7 @@ class Wires implements Wiring {
     return owner && paramsIn(owner, item)[key];
   }
 
-  private propertyAt({ layer, item, key }: Target): Property | undefined {
+  private storedAt({ layer, item, key }: Target): Property | undefined {
     const owner = this.scene.layers[layer];
     const holder = item === undefined ? owner : partOf(owner, item);
     return (holder?.params as Properties | undefined)?.[key];
@@ -298,7 +298,7 @@ class Wires implements Wiring {
     const { part, ...target } = of;
     const param = this.paramAt(target);
     if (!param) return null;
-    const stage = this.computed(target) ?? samplerOf(param, this.propertyAt(target));
+    const stage = this.computed(target) ?? samplerOf(param, this.storedAt(target));
     if (param.kind !== 'point') return part === undefined ? stage : null;
     const [x, y] = [this.computed({ ...target, part: 0 }), this.computed({ ...target, part: 1 })];
     if (part === undefined) return x || y ? joined(x ?? half(stage, 0), y ?? half(stage, 1)) : stage;
@@ -331,8 +331,8 @@ class Wires implements Wiring {
   private baseOf({ at, param }: Entry): Sampler {
     const { part, ...target } = at;
     const whole = part === undefined ? undefined : (this.paramAt(target) as PointParam);
-    if (part === undefined || !whole) return samplerOf(param, this.propertyAt(target));
-    return half(this.computed(target) ?? samplerOf(whole, this.propertyAt(target)), part);
+    if (part === undefined || !whole) return samplerOf(param, this.storedAt(target));
+    return half(this.computed(target) ?? samplerOf(whole, this.storedAt(target)), part);
   }
 
   private circular(entry: Entry, cycle: readonly Entry[]): Computed {
@@ -392,7 +392,7 @@ class Wires implements Wiring {
       }
       return { sampler, type: part === null ? typeOf(found) : NUMBER };
     };
-    const property = this.propertyAt(at);
+    const property = this.storedAt(at);
     const own = at.part !== undefined && isApart(property) ? property.parts[at.part] : property;
     const setting: Setting = {
       ...rank,

@@ -117,6 +117,7 @@ const keyed = (kind: ValueKind, property: KeyedProperty): Sampler => {
     at: (frame) => {
       if (frame >= first.frame && frame <= last.frame) return within(frame);
       const how = howAt(frame);
+      if (how === 'hold' && !even) return (frame < first.frame ? first : last).value;
       if (how === 'continue') return carriedOn(frame < first.frame ? first : last, frame < first.frame ? -1 : 1, frame);
       const inside = folded(how, frame, first.frame, last.frame);
       const value = within(inside.frame);

@@ -89,7 +89,7 @@ export const readyFor = (editor: Editor, ref: PropertyRef) => {
     param,
     here,
     lead: same ? { layer: lead, key: ref.key, ...(item !== undefined && { item }) } : null,
-    leadPosition: lead === null ? null : { layer: lead, key: 'position' },
+    leadPosition: lead === null ? null : { key: 'position', layer: lead },
     text: textNear(scene, ref.layer),
     inSet: scene.sets.some((s) => s.members.includes(ref.layer)),
   };
@@ -123,9 +123,10 @@ export const connectionsOf = (
 };
 
 /** Deletes layers; where formulas of others read them it asks first. */
-export const removeLayersAsking = (editor: Editor, ids: readonly Id[]): void => {
+export const removeLayersAsking = (editor: Editor, ids: readonly Id[], label?: string): void => {
   const readers = readersOf(editor.scene, ids);
-  const edit = removeLayers(editor.scene.id, ids);
+  const removal = removeLayers(editor.scene.id, ids);
+  const edit = { ...removal, label: label ?? removal.label };
   if (readers.length === 0) editor.edit(edit);
   else editor.set({ removing: { edit, readers } });
 };
