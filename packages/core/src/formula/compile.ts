@@ -1,6 +1,7 @@
 /** Tree to closures: every part is checked for its type, and what does not depend on time is worked out once. */
 import type { Point, Value } from '../document/types';
-import { digits, FUNCTIONS, tooLong } from './functions';
+import { FUNCTIONS } from './functions/table';
+import { digits, tooLong } from './functions/texts';
 import {
   asNumber,
   asVector,

@@ -1,6 +1,7 @@
 /** A formula at work: a sampler like that of keyframes, with an answer for what goes wrong. */
 import type { Param } from '../document/params';
 import type { Point, Value } from '../document/types';
+import { headingOf } from '../motion/heading';
 import type { Copy, Sampler } from '../motion/sampler';
 import { EXHAUSTED, meter, MOST_MOMENTS, newScope, type Part } from './parts';
 import type { FormulaError } from './types';
@@ -90,30 +91,38 @@ const TOO_MANY = `reads more than ${MOST_MOMENTS.toLocaleString('en')} moments f
 const clamped = (x: unknown, min: number, max: number): number | null =>
   Number.isFinite(x) ? Math.min(max, Math.max(min, x as number)) : null;
 
-/** The value as the property takes it, brought within its limits; null where it takes none like it. */
-const accepted = (param: Param, value: Value): Value | null => {
+/** Brings a value within the property's limits; gives null for what it cannot take. Made once for each property. */
+const acceptor = (param: Param): ((value: Value) => Value | null) => {
   switch (param.kind) {
-    case 'number':
-      return clamped(value, param.min, param.max);
+    case 'number': {
+      const { min, max } = param;
+      return (value) => ((value as number) >= min && (value as number) <= max ? value : clamped(value, min, max));
+    }
     case 'point': {
       const { limit } = param;
-      const [x, y] = value as Point;
-      if (Math.abs(x) <= limit && Math.abs(y) <= limit) return value;
-      const [left, top] = [clamped(x, -limit, limit), clamped(y, -limit, limit)];
-      return left === null || top === null ? null : [left, top];
+      return (value) => {
+        const x = (value as Point)[0];
+        const y = (value as Point)[1];
+        if (Math.abs(x) <= limit && Math.abs(y) <= limit) return value;
+        const [left, top] = [clamped(x, -limit, limit), clamped(y, -limit, limit)];
+        return left === null || top === null ? null : [left, top];
+      };
     }
-    case 'numbers': {
-      const list = (value as readonly number[]).slice(0, param.most).map((v) => clamped(v, param.min, param.max));
-      return list.every((v) => v !== null) ? list : null;
-    }
+    case 'numbers':
+      return (value) => {
+        const list = (value as readonly number[]).slice(0, param.most).map((v) => clamped(v, param.min, param.max));
+        return list.every((v) => v !== null) ? list : null;
+      };
     case 'choice':
-      return param.choices.some((c) => c.value === value) ? value : null;
-    case 'text': {
-      const text = value as string;
-      return text.length > param.most ? null : param.lines === 'one' ? text.replace(/\s*\n\s*/g, ' ') : text;
-    }
+      return (value) => (param.choices.some((c) => c.value === value) ? value : null);
+    case 'text':
+      return (value) => {
+        const text = value as string;
+        if (text.length > param.most) return null;
+        return param.lines === 'one' ? text.replace(/\s*\n\s*/g, ' ') : text;
+      };
     default:
-      return value;
+      return (value) => value;
   }
 };
 
@@ -129,15 +138,6 @@ const shown = (value: Value): string =>
     : Array.isArray(value)
       ? `[${value.join(', ')}]`
       : String(value);
-
-/** Points and angles that move by formula have the direction that they have within a twentieth of a frame. */
-const ASIDE = 0.05;
-
-const headingOf = (at: Sampler['at']) => (frame: number) => {
-  const [p, q] = [at(frame - ASIDE), at(frame + ASIDE)] as unknown as [readonly number[], readonly number[]];
-  const [dx, dy] = [(q[0] ?? 0) - (p[0] ?? 0), (q[1] ?? 0) - (p[1] ?? 0)];
-  return Math.hypot(dx, dy) < 1e-9 ? null : (Math.atan2(dy, dx) * 180) / Math.PI;
-};
 
 /** A property whose formula cannot work: its keyframes, with what is wrong. */
 export const failing = (base: Sampler, error: FormulaError): Computed => ({
@@ -158,17 +158,23 @@ export const working = (param: Param, base: Sampler, part: Part, depth: number, 
   let lastCost = 1;
   let moments: Moments | null = null;
   let problem: string | null = null;
+  const accept = acceptor(param);
+  // One for all its evaluations: none of them lies within another, since nothing reads itself.
+  const scope = newScope(0, null);
 
   /** The value at a frame; what it took stands in the meter, what went wrong in `problem`. */
   const work = (frame: number, copy: Copy | null): Value => {
-    const scope = newScope(frame, copy);
+    scope.frame = frame;
+    scope.copy = copy;
+    scope.here = 0;
+    scope.elsewhere = 0;
     problem = null;
     try {
       const value = part.run(scope);
       const cost = 1 + scope.here + scope.elsewhere;
       if (cost > MOST_MOMENTS) throw EXHAUSTED;
       meter.last = cost;
-      const fit = accepted(param, value);
+      const fit = accept(value);
       if (fit !== null) return fit;
       problem = `gives ${shown(value)}, wanted ${wanted(param)}`;
     } catch (error) {

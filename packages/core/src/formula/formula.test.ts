@@ -4,7 +4,7 @@ import { number, point, text } from '../document/params';
 import { seeded } from '../motion/random';
 import { samplerOf } from '../motion/sampler';
 import { compile } from './compile';
-import { FUNCTIONS } from './functions';
+import { FUNCTIONS } from './functions/table';
 import { parse } from './parse';
 import { newScope, type Setting } from './parts';
 import { print } from './print';

@@ -5,8 +5,8 @@ import { FormulaError, NUMBER, sizeOf, type Span, type Type, vector } from './ty
 
 /** One evaluation of a formula at one frame. */
 export interface Scope {
-  readonly frame: number;
-  readonly copy: Copy | null;
+  frame: number;
+  copy: Copy | null;
   /** Moments that it has read so far: the dearest of those at its own frame, and the sum of those at others. */
   here: number;
   elsewhere: number;
@@ -60,6 +60,7 @@ export const readHere = (s: Scope, sampler: Sampler): Value => {
 };
 
 export const readAt = (s: Scope, sampler: Sampler, frame: number): Value => {
+  // What reads others says how much it read.
   meter.last = 1;
   const value = sampler.at(frame);
   s.elsewhere += meter.last;

@@ -164,6 +164,15 @@ describe('repeaters', () => {
     });
     expect(widths.map(Math.round)).toEqual([14, 24, 34, 44]);
   });
+  it('give each copy its number in one part of a point too', () => {
+    const cards = [newItem('e', 'ellipse', { width: 10, height: 10 }), newItem('f', 'fill', {})];
+    const doc = write(
+      fan([...cards, newItem('r', 'repeater', { copies: 3, position: [0, 0] })]),
+      ref('fan', 'centre', 'e', 1),
+      'value + 100 * order',
+    );
+    expect(placed(doc, 0).map(([, , top]) => top)).toEqual([235, 335, 435]);
+  });
   /** The middles and widths of everything that is drawn, in pixels of the scene. */
   const placed = (doc: Project, frame: number) =>
     marks(doc, frame)

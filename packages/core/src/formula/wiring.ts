@@ -11,7 +11,6 @@ import {
   type Item,
   type Knob,
   type Layer,
-  type Point,
   type Properties,
   type Property,
   type Scene,
@@ -26,7 +25,9 @@ import { framesPerSecond } from '../time/rate';
 import type { Fonts } from '../type/types';
 import { compile } from './compile';
 import { type Computed, failing, working } from './computed';
+import { half, joined } from './halves';
 import { propertyOfKey } from './keys';
+import { cycleFrom, sorted } from './order';
 import { parse, referencesIn } from './parse';
 import type { Setting } from './parts';
 import { type Here, pathOf, referenceOf, type Target } from './refs';
@@ -104,40 +105,6 @@ const treeOf = (formula: Formula): Node | FormulaError => {
   return tree;
 };
 
-/** One part of a sampler of points; the same object for the same sampler. */
-const halves = new WeakMap<Sampler, [Sampler | null, Sampler | null]>();
-const half = (of: Sampler, part: 0 | 1): Sampler => {
-  let both = halves.get(of);
-  if (!both) halves.set(of, (both = [null, null]));
-  return (both[part] ??= {
-    at: (frame) => (of.at(frame) as Point)[part],
-    constant: of.constant,
-    heading: () => null,
-  });
-};
-
-const joins = new WeakMap<Sampler, WeakMap<Sampler, Sampler>>();
-/** Two numbers as one point; the same object for the same two. */
-const joined = (x: Sampler, y: Sampler): Sampler => {
-  let withX = joins.get(x);
-  if (!withX) joins.set(x, (withX = new WeakMap()));
-  let both = withX.get(y);
-  if (!both) {
-    const at = (frame: number): Point => [x.at(frame) as number, y.at(frame) as number];
-    both = {
-      at,
-      constant: x.constant && y.constant,
-      heading: (frame) => {
-        const [p, q] = [at(frame - 0.05), at(frame + 0.05)];
-        const way = Math.hypot(q[0] - p[0], q[1] - p[1]);
-        return way < 1e-9 ? null : (Math.atan2(q[1] - p[1], q[0] - p[0]) * 180) / Math.PI;
-      },
-    };
-    withX.set(y, both);
-  }
-  return both;
-};
-
 interface Kept {
   readonly inputs: readonly unknown[];
   readonly computed: Computed;
@@ -153,46 +120,6 @@ const ranks = (scene: Scene): ReadonlyMap<Id, { readonly order: number; readonly
   );
 
 const ALONE = { order: 0, count: 1 };
-
-/** Entries in an order in which each comes after those that it reads; what is in a cycle, or reads one, is left. */
-const sorted = (entries: readonly Entry[], reads: ReadonlyMap<Entry, readonly Entry[]>) => {
-  const waiting = new Map(entries.map((e) => [e, reads.get(e)?.length ?? 0]));
-  const readers = new Map<Entry, Entry[]>();
-  for (const [entry, sources] of reads) for (const s of sources) readers.set(s, [...(readers.get(s) ?? []), entry]);
-  const ready = entries.filter((e) => waiting.get(e) === 0);
-  for (const entry of ready) {
-    for (const reader of readers.get(entry) ?? []) {
-      const left = (waiting.get(reader) ?? 0) - 1;
-      waiting.set(reader, left);
-      if (left === 0) ready.push(reader);
-    }
-  }
-  const done = new Set(ready);
-  return { ready, left: entries.filter((e) => !done.has(e)) };
-};
-
-/** The cycle that an entry is in, in order; null for one that only reads a cycle. */
-const cycleFrom = (
-  start: Entry,
-  reads: ReadonlyMap<Entry, readonly Entry[]>,
-  among: ReadonlySet<Entry>,
-): Entry[] | null => {
-  const cameFrom = new Map<Entry, Entry>();
-  const queue = [start];
-  for (const entry of queue) {
-    for (const next of reads.get(entry) ?? []) {
-      if (next === start) {
-        const line = [entry];
-        for (let at = cameFrom.get(entry); at; at = cameFrom.get(at)) line.unshift(at);
-        return line;
-      }
-      if (!among.has(next) || cameFrom.has(next)) continue;
-      cameFrom.set(next, entry);
-      queue.push(next);
-    }
-  }
-  return null;
-};
 
 class Wires implements Wiring {
   private readonly byKey = new Map<string, Entry>();

@@ -12,6 +12,8 @@ import {
 } from '../document/types';
 import { partParam } from './apart';
 import { curveOf } from './eases/table';
+import type { Curve } from './eases/types';
+import { headingOf } from './heading';
 import { MIX, movedBy } from './mix';
 import { isCurved, tracksOf } from './track';
 
@@ -70,6 +72,10 @@ const keyed = (kind: ValueKind, property: KeyedProperty): Sampler => {
   if (keys.length === 1) return still(first.value);
   const mix = MIX[kind] as (from: Value, to: Value, t: number) => Value;
   const tracks = kind === 'point' ? tracksOf(property) : null;
+  const curves = keys.map((key) => curveOf(key.ease));
+  const bent = keys.map((key, i) =>
+    keys[i + 1] && isCurved(key, keys[i + 1] as Keyframe) ? (tracks?.[i] ?? null) : null,
+  );
   const spanAt = (frame: number) => Math.min(Math.max(indexAt(keys, frame), 0), keys.length - 2);
 
   const within = (frame: number): Value => {
@@ -82,9 +88,9 @@ const keyed = (kind: ValueKind, property: KeyedProperty): Sampler => {
     // A mix with what comes next may have another form, as a path with more vertices.
     if (frame === p.frame) return p.value;
     if (frame === q.frame) return q.value;
-    const t = curveOf(p.ease)((frame - p.frame) / (q.frame - p.frame));
-    const track = tracks?.[i];
-    return track && isCurved(p, q) ? track.at(t) : mix(p.value, q.value, t);
+    const t = (curves[i] as Curve)((frame - p.frame) / (q.frame - p.frame));
+    const track = bent[i];
+    return track ? track.at(t) : mix(p.value, q.value, t);
   };
 
   const headingAt = (frame: number): number | null => {
@@ -130,9 +136,6 @@ const keyed = (kind: ValueKind, property: KeyedProperty): Sampler => {
   };
 };
 
-/** Frames over which the direction of a point whose parts are apart is measured. */
-const ASIDE = 0.05;
-
 const apart = (param: PointParam, { parts }: ApartProperty): Sampler => {
   const [x, y] = [samplerOf(partParam(param, 0), parts[0]), samplerOf(partParam(param, 1), parts[1])];
   const at = (frame: number) => [x.at(frame) as number, y.at(frame) as number] as const;
@@ -141,11 +144,7 @@ const apart = (param: PointParam, { parts }: ApartProperty): Sampler => {
   return {
     at,
     constant,
-    heading: (frame) => {
-      const [p, q] = [at(frame - ASIDE), at(frame + ASIDE)];
-      const [dx, dy] = [q[0] - p[0], q[1] - p[1]];
-      return Math.hypot(dx, dy) < 1e-9 ? null : (Math.atan2(dy, dx) * 180) / Math.PI;
-    },
+    heading: headingOf(at),
   };
 };
 

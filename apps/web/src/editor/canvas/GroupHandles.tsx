@@ -36,10 +36,9 @@ export const GroupHandles = ({ view, pointOf }: GroupHandlesProps) => {
   const layer = editor.scene.layers[editor.state.selection.layers[0] as string];
   if (layer?.kind !== 'drawing') return null;
   const place = card.values as unknown as Values<typeof PLACE>;
-  const flow = compileRecipe(card.item.children ?? [], layer.items, editor.library.fonts).at(
-    editor.state.frame,
-    newRoom(),
-  );
+  const flow = compileRecipe(card.item.children ?? [], layer.items, editor.library.fonts, (item) =>
+    editor.program.wiring.computing(layer.id, item),
+  ).at(editor.state.frame, newRoom());
   let box: Box | null = null;
   for (const mark of flow.marks) box = union(box, markBox(mark));
   for (const { outlines } of flow.shapes) for (const o of outlines) box = union(box, outlineBox(o));

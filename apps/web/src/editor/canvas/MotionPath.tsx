@@ -12,11 +12,12 @@ import { propertyIn } from '@kite/core/edits/find';
 import { changeKey, setHandles } from '@kite/core/edits/keys';
 import { sameRef } from '@kite/core/edits/properties';
 import { apply, IDENTITY, inverted, type Matrix, multiply } from '@kite/core/geometry/matrix';
-import { samplerOf } from '@kite/core/motion/sampler';
+import { type Sampler, samplerOf } from '@kite/core/motion/sampler';
 import { smoothHandles } from '@kite/core/motion/smooth';
 import { outlineThrough } from '@kite/core/motion/track';
 import { keyFrames } from '@kite/core/motion/keys';
 import type { PointerEvent } from 'react';
+import { isComputed, useShown } from '../formula/useComputed';
 import { moveBead } from '../moves';
 import { useEditor, useSlice } from '../store/context';
 import { sceneOf, type View } from '../store/state';
@@ -47,7 +48,7 @@ const pathData = (keys: readonly Keyframe[], matrix: Matrix): string => {
   return d;
 };
 
-/** The motion paths of the selected layers: a dot for each frame, a bead for each keyframe, handles to bend them by. */
+/** The motion paths of the selected layers, of keyframes or of a formula: a dot for each frame, a bead for each keyframe, handles to bend them by. */
 export const MotionPaths = ({ view, pointOf }: MotionPathProps) => {
   const editor = useEditor();
   const { scene, layers, playing, tool, frame, writing } = useSlice((s) => ({
@@ -61,7 +62,9 @@ export const MotionPaths = ({ view, pointOf }: MotionPathProps) => {
   if (playing || tool !== 'select' || writing) return null;
   const moving = layers.flatMap((id) => {
     const layer = scene.layers[id];
-    return layer && keyFrames(layer.params.position).length > 1 ? [layer] : [];
+    const ref = { scene: scene.id, layer: id, key: 'position' };
+    const moves = layer && (keyFrames(layer.params.position).length > 1 || isComputed(editor.state, ref));
+    return moves ? [layer] : [];
   });
   return moving.slice(0, MOST_PATHS).map((layer) => {
     const { id } = layer;
@@ -81,8 +84,11 @@ const LayerPath = ({ layer, toArea, view, pointOf }: MotionPathProps & { layer: 
   }));
   const property = propertyIn(layer, ref);
   const frames = keyFrames(property);
-  const sampler = samplerOf(PLACE.position, property);
-  const [first, last] = [frames[0] as number, frames.at(-1) as number];
+  const [sampler] = useShown([ref], PLACE.position) as [Sampler];
+  // By a formula it may move at any time.
+  const computed = sampler !== samplerOf(PLACE.position, property);
+  const [first, last] = computed ? [0, editor.scene.length - 1] : [frames[0] as number, frames.at(-1) as number];
+  if (sampler.constant) return null;
   const every = Math.max(1, Math.ceil((last - first) / MOST_DOTS));
   const dots: Point[] = [];
   for (let f = first; f <= last; f += every) dots.push(apply(toArea, sampler.at(f) as Point));

@@ -31,7 +31,7 @@ export const editedCard = (editor: Editor, view: View): EditedCard | null => {
   if (!back) return null;
   return {
     item,
-    values: reader(kindOf(item.kind).params, item.params).at(frame),
+    values: reader(kindOf(item.kind).params, item.params, editor.program.wiring.computing(layer.id, item.id)).at(frame),
     toArea: multiply(viewMatrix(view), world),
     fromArea: (p) => apply(back, toScene(view, p)),
     ref: (key) => ({ scene: scene.id, layer: layer.id, item: item.id, key }),

@@ -3,7 +3,7 @@ import { defaultKeymap, history, historyKeymap } from '@codemirror/commands';
 import { type Extension, Prec, StateEffect, StateField } from '@codemirror/state';
 import { Decoration, type DecorationSet, EditorView, keymap, MatchDecorator, ViewPlugin } from '@codemirror/view';
 import { NAMES } from '@kite/core/formula/compile';
-import { FUNCTIONS } from '@kite/core/formula/functions';
+import { FUNCTIONS } from '@kite/core/formula/functions/table';
 import type { Span } from '@kite/core/formula/types';
 import { useEffect, useRef } from 'react';
 

@@ -5,7 +5,7 @@ import { together } from '@kite/core/document/patches';
 import { FormulaError, type Span } from '@kite/core/formula/types';
 import { parse } from '@kite/core/formula/parse';
 import { partParam } from '@kite/core/motion/apart';
-import { allPaths, spanIn, storedText } from '@kite/core/formula/refs';
+import { allPaths, spanIn } from '@kite/core/formula/refs';
 import { CircleHelp, Diamond, Power, Trash2, WandSparkles, X } from 'lucide-react';
 import { lazy, Suspense, useState } from 'react';
 import { Popover } from 'radix-ui';
@@ -14,7 +14,7 @@ import { Menu } from '../../ui/Menu';
 import { Segments } from '../../ui/Segments';
 import { useEditor, useSlice } from '../store/context';
 import { shownValue } from '../timeline/ribbons';
-import { bakeFormulas, easesAlong, readyFor, shownFormula, targetOf, writeFormula } from './commands';
+import { bakeFormulas, readyFor, shownFormula, targetOf, writeFormula } from './commands';
 import { Connections } from './Connections';
 import { useComputed } from './useComputed';
 
@@ -96,20 +96,21 @@ const Editing = ({ refs, param, label, onClose }: EditingProps) => {
   const formula = useSlice((s) => formulaIn(s.doc.scenes[first.scene]?.layers[first.layer], first));
   const computed = useComputed(first);
   const frame = useSlice((s) => s.frame);
-  const [text, setText] = useState(() => shownFormula(editor, first));
-  const [kept, setKept] = useState(formula?.text ?? '');
-  // A formula that came from elsewhere, as from a link or from undoing, is shown at once.
-  if ((formula?.text ?? '') !== kept) {
-    setKept(formula?.text ?? '');
-    setText(shownFormula(editor, first));
+  const shown = useSlice(() => shownFormula(editor, first));
+  const [text, setText] = useState(shown);
+  const [before, setBefore] = useState({ shown, stored: formula?.text });
+  if (before.shown !== shown || before.stored !== formula?.text) {
+    // What came from elsewhere, as from a link, from undoing or from a rename, is shown at once; what is being typed stays
+    // while only names have changed.
+    if (before.stored !== formula?.text || text === before.shown) setText(shown);
+    setBefore({ shown, stored: formula?.text });
   }
-  const changed = text.trim() !== '' && text !== shownFormula(editor, first);
+  const changed = text.trim() !== '' && text !== shown;
   const write = (next: string) => {
-    setText(next);
     if (next.trim() === '') return;
-    const stored = storedText(next.trim(), easesAlong(editor), targetOf(first));
-    setKept(stored);
     writeFormula(editor, refs, next);
+    // Names are shown as they are called, however they were typed.
+    setText(shownFormula(editor, first));
   };
   const done = () => {
     if (changed) write(text);
@@ -184,7 +185,7 @@ const Editing = ({ refs, param, label, onClose }: EditingProps) => {
             paths={() => allPaths(editor.scene, targetOf(first)).map(({ path }) => path)}
             onChange={setText}
             onDone={done}
-            onCancel={() => setText(shownFormula(editor, first))}
+            onCancel={() => setText(shown)}
           />
         </Suspense>
       </div>

@@ -89,17 +89,13 @@ const Choosing = ({ linking }: { linking: Linking }) => {
           </p>
         ) : (
           <>
-            <div className="grid grid-cols-[64px_1fr] items-center gap-2">
-              <span className="text-ink-2">{name}</span>
-              <span className="truncate text-tail">follows</span>
-              <span className="text-ink-2">this</span>
-              <Select
-                aria-label="The property it follows"
-                value={keyOf(chosen)}
-                options={options.map(({ to: target, path }) => ({ value: keyOf(target), label: path }))}
-                onChange={(value) => setChosen(options.find((o) => keyOf(o.to) === value)?.to ?? chosen)}
-              />
-            </div>
+            <span className="font-medium">{name} follows</span>
+            <Select
+              aria-label="The property it follows"
+              value={keyOf(chosen)}
+              options={options.map(({ to: target, path }) => ({ value: keyOf(target), label: path }))}
+              onChange={(value) => setChosen(options.find((o) => keyOf(o.to) === value)?.to ?? chosen)}
+            />
             <Segments label="How it follows" value={how} options={HOWS} onChange={setHow} />
             {how === 'late' && (
               <NumberField

@@ -125,7 +125,7 @@ const ItemCard = ({
   const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({ id: item.id });
   const kind = kindOf(item.kind);
   const ref = { scene: editor.scene.id, layer: layer.id, item: item.id };
-  const values = reader(kind.params, item.params).at(frame);
+  const values = reader(kind.params, item.params, editor.program.wiring.computing(layer.id, item.id)).at(frame);
   const list = listOf(layer, group);
   const above = list.slice(0, index + 1);
   // The cards of a large drawing show when their group is opened.

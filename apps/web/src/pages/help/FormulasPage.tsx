@@ -1,5 +1,6 @@
 import { NAMES } from '@kite/core/formula/compile';
-import { FUNCTIONS, READY_EASES } from '@kite/core/formula/functions';
+import { READY_EASES } from '@kite/core/formula/functions/motion';
+import { FUNCTIONS } from '@kite/core/formula/functions/table';
 import { READY_FORMULAS } from '@kite/core/formula/ready';
 import type { ReactNode } from 'react';
 import { PageHeader } from '../PageHeader';

@@ -1,0 +1,69 @@
+/** Colours and paths. */
+import type { Color, PathValue, Point } from '../../document/types';
+import { asNumber, made, type Part } from '../parts';
+import { COLOR, PATH, VECTOR } from '../types';
+import { arg, type Call, type FormulaFunction, number } from './call';
+
+/** Straight lines through points. */
+const pathOf =
+  (closed: boolean) =>
+  (call: Call): Part => {
+    const points = call.args.map((_, i) => arg(call, i, VECTOR));
+    return made(PATH, points, (s): PathValue => ({
+      closed,
+      vertices: points.map((p) => {
+        const [x, y] = p.run(s) as Point;
+        return [x, y, 0, 0, 0, 0];
+      }),
+    }));
+  };
+
+const vertexOf = (call: Call): Part => {
+  const [path, index] = [arg(call, 0, PATH), number(call, 1)];
+  const n = asNumber(index);
+  return made(VECTOR, [path, index], (s) => {
+    const { vertices } = path.run(s) as PathValue;
+    const v = vertices[Math.min(vertices.length - 1, Math.max(0, Math.round(n(s)) - 1 || 0))];
+    return v ? [v[0], v[1]] : [0, 0];
+  });
+};
+
+const alpha = (call: Call): Part => {
+  const [color, opacity] = [arg(call, 0, COLOR), number(call, 1)];
+  const by = asNumber(opacity);
+  return made(COLOR, [color, opacity], (s) => {
+    const share = Math.round(Math.min(1, Math.max(0, by(s) || 0)) * 255);
+    return `${(color.run(s) as Color).slice(0, 7)}${share.toString(16).padStart(2, '0')}`.toUpperCase();
+  });
+};
+
+export const SHAPES: readonly FormulaFunction[] = [
+  {
+    name: 'alpha',
+    takes: 'color, opacity',
+    says: 'A colour, so strong.',
+    example: 'alpha(#FFB23E, 40%)',
+    compile: alpha,
+  },
+  {
+    name: 'polygon',
+    takes: 'a, b, …more',
+    says: 'The closed path through these points.',
+    example: 'polygon([0, 0], [200, 0], {Corner / Position})',
+    compile: pathOf(true),
+  },
+  {
+    name: 'polyline',
+    takes: 'a, b, …more',
+    says: 'The open path through these points.',
+    example: 'polyline([0, 0], {Stop / Position})',
+    compile: pathOf(false),
+  },
+  {
+    name: 'vertex',
+    takes: 'path, number',
+    says: 'A vertex of a path; the first is 1.',
+    example: 'vertex({Route / Path / Path}, 2)',
+    compile: vertexOf,
+  },
+];
