@@ -233,7 +233,7 @@ class Compiler {
     if (typeof found === 'string') throw new FormulaError(found, at);
     const { sampler, type } = found;
     if (sampler.constant) return { ...constant(type, sampler.at(0)), reads: sampler };
-    return { type, constant: false, run: (s) => readHere(s, sampler), reads: sampler };
+    return { type, constant: false, run: (s) => readHere(s, sampler.at), reads: sampler };
   }
 
   private part({ of, part, at }: NodeOf<'part'>): Part {

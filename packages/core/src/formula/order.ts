@@ -4,7 +4,13 @@
 export const sorted = <T>(things: readonly T[], reads: ReadonlyMap<T, readonly T[]>) => {
   const waiting = new Map(things.map((thing) => [thing, reads.get(thing)?.length ?? 0]));
   const readers = new Map<T, T[]>();
-  for (const [one, sources] of reads) for (const s of sources) readers.set(s, [...(readers.get(s) ?? []), one]);
+  for (const [one, sources] of reads) {
+    for (const source of sources) {
+      const known = readers.get(source);
+      if (known) known.push(one);
+      else readers.set(source, [one]);
+    }
+  }
   const ready = things.filter((thing) => waiting.get(thing) === 0);
   for (const one of ready) {
     for (const reader of readers.get(one) ?? []) {

@@ -52,9 +52,10 @@ export const EXHAUSTED = new Error('a formula reads too many moments');
 /** What the sampler that was asked last has read: samplers without a formula leave it at 1. */
 export const meter = { last: 1 };
 
-export const readHere = (s: Scope, sampler: Sampler): Value => {
+/** Reads something at the formula's own frame. */
+export const readHere = <T>(s: Scope, at: (frame: number) => T): T => {
   meter.last = 1;
-  const value = sampler.at(s.frame);
+  const value = at(s.frame);
   if (meter.last > s.here) s.here = meter.last;
   return value;
 };

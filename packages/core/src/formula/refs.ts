@@ -38,9 +38,9 @@ const labelled = <T>(things: readonly (readonly [name: string, thing: T])[], tak
   return { byLabel, labels };
 };
 
-const layerNames = new WeakMap<Scene['layers'], { byLabel: Map<string, Id>; labels: Map<Id, string> }>();
+const layerNames = new WeakMap<Scene, { byLabel: Map<string, Id>; labels: Map<Id, string> }>();
 const namesOfLayers = (scene: Scene) => {
-  let names = layerNames.get(scene.layers);
+  let names = layerNames.get(scene);
   if (!names) {
     const layers = scene.order.flatMap((id) => scene.layers[id] ?? []);
     const { byLabel, labels } = labelled(
@@ -48,7 +48,7 @@ const namesOfLayers = (scene: Scene) => {
       [THIS, EASES],
     );
     names = { byLabel, labels: new Map(layers.map((l, i) => [l.id, labels[i] as string])) };
-    layerNames.set(scene.layers, names);
+    layerNames.set(scene, names);
   }
   return names;
 };

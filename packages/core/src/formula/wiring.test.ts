@@ -16,6 +16,7 @@ import { joinSets, makeSet, setMembers } from '../edits/sets';
 import { samplerOf } from '../motion/sampler';
 import { compileScene, NO_LIBRARY } from '../scene/compile';
 import { bakedFormula } from './bake';
+import { meter } from './parts';
 import { linkText, READY_FORMULAS } from './ready';
 import { pathOf, shownText, storedText, type Target } from './refs';
 
@@ -138,7 +139,12 @@ describe('followers', () => {
     ].reduce((d, e) => applyEdit(d, e).doc, strip);
     const { wiring, problems } = programOf(doc);
     expect(problems).toEqual([]);
-    expect(wiring.sampler(ref('c199', 'position'))?.at(230)).toEqual(valueAt(strip, ref('lead', 'position'), 30));
+    const last = wiring.sampler(ref('c199', 'position'));
+    expect(last?.at(230)).toEqual(valueAt(strip, ref('lead', 'position'), 30));
+    // What it read: one moment of each before it, and of the lead.
+    expect(meter.last).toBe(201);
+    wiring.sampler(ref('c49', 'position'))?.at(777);
+    expect(meter.last).toBe(51);
   });
 });
 
@@ -310,6 +316,21 @@ describe('what goes wrong', () => {
     expect(last?.at(60)).toBe(0);
     const short = programOf(doc).wiring.computed(ref('h3', 'rotation'));
     expect(short?.problemAt(60)).toBeNull();
+  });
+  it('ends by way of the sizes of texts too', () => {
+    const ids = Array.from({ length: 30 }, (_, i) => `t${i}`);
+    const words = ids.map((id) => newDrawing(BLANK, id, id, [newItem(`${id}t`, 'text', { text: 'a' })]));
+    const links = ids.flatMap((id, i) => {
+      const before = i === 0 ? 'lead' : `t${i - 1}`;
+      const lags = [0.11, 0.23, 0.41, 0.67, 0.83].map((late) => `lag({@${before}/rotation}, ${late})`);
+      return [
+        setFormula(ref(id, 'text', `${id}t`), `text(${lags.join(' + ')}, 2)`),
+        setFormula(ref(id, 'rotation'), `textWidth({@this/${id}t/text}) + time`),
+      ];
+    });
+    const doc = [addLayers('s', words), ...links].reduce((d, e) => applyEdit(d, e).doc, strip);
+    const last = programOf(doc).wiring.computed(ref('t29', 'text', 't29t'));
+    expect(last?.problemAt(60)).toContain('reads more than 10,000 moments');
   });
   it('stands behind so many formulas and no more', () => {
     const ids = Array.from({ length: 700 }, (_, i) => `d${i}`);

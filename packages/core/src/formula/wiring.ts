@@ -29,8 +29,8 @@ import { half, joined } from './halves';
 import { propertyOfKey } from './keys';
 import { cycleFrom, sorted } from './order';
 import { parse, referencesIn } from './parse';
-import type { Setting } from './parts';
-import { type Here, pathOf, referenceOf, type Target } from './refs';
+import { meter, type Setting } from './parts';
+import { pathOf, referenceOf, type Target } from './refs';
 import { FormulaError, type Node, NUMBER, typeOf } from './types';
 
 /** Formulas that may stand behind each other. */
@@ -103,6 +103,14 @@ const treeOf = (formula: Formula): Node | FormulaError => {
   let tree = trees.get(formula);
   if (!tree) trees.set(formula, (tree = parse(formula.text)));
   return tree;
+};
+
+const references = new WeakMap<Formula, ReturnType<typeof referencesIn>>();
+/** What stands in the braces of a formula: read once, though every edit to the scene asks for it. */
+const referencesOf = (formula: Formula): ReturnType<typeof referencesIn> => {
+  let found = references.get(formula);
+  if (!found) references.set(formula, (found = referencesIn(formula.text)));
+  return found;
 };
 
 interface Kept {
@@ -184,7 +192,7 @@ class Wires implements Wiring {
     // A part stands on the formula of the whole.
     if (entry.at.part !== undefined) add({ ...entry.at, part: undefined } as Wired);
     const { text } = entry.formula;
-    for (const { path, at } of referencesIn(text)) {
+    for (const { path, at } of referencesOf(entry.formula)) {
       const to = referenceOf(path.trim(), this.scene, entry.at);
       if (typeof to === 'string' || to.kind !== 'property') continue;
       const part = /^\.[xy](?!\w)/.exec(text.slice(at[1]))?.[0];
@@ -293,13 +301,12 @@ class Wires implements Wiring {
 
   /** Everything that an entry reads, to know whether it is still the same; what leads nowhere, as the reason. */
   private sourcesOf({ at, formula }: Entry): unknown[] {
-    return referencesIn(formula.text).flatMap(({ path }): unknown[] => {
+    return referencesOf(formula).flatMap(({ path }): unknown[] => {
       const to = referenceOf(path.trim(), this.scene, at);
       if (typeof to === 'string') return [to];
       if (to.kind === 'ease') return [to.id];
-      const owner = this.scene.layers[to.to.layer];
-      const card = this.isText(to.to) ? partOf(owner, to.to.item as Id) : null;
-      return [this.sampler(to.to), card];
+      if (!this.isText(to.to)) return [this.sampler(to.to)];
+      return [this.sampler(to.to), partOf(this.scene.layers[to.to.layer], to.to.item as Id), ...this.cardOf(to.to)];
     });
   }
 
@@ -337,7 +344,13 @@ class Wires implements Wiring {
         const ease = to.kind === 'ease' ? this.scene.eases?.find((e) => e.id === to.id) : undefined;
         return ease?.ease ?? 'The ease that was kept under this name is gone.';
       },
-      textSize: (path) => this.textSize(path, at),
+      textSize: (path) => {
+        const to = referenceOf(path, this.scene, at);
+        if (typeof to === 'string') return to;
+        if (to.kind !== 'property' || !this.isText(to.to)) return 'This wants a text: {Layer / Text / Text}.';
+        for (const computed of this.cardOf(to.to)) depth = Math.max(depth, computed.depth);
+        return this.textSize(to.to);
+      },
     };
     const part = compile(tree, setting);
     if (part instanceof FormulaError) return failing(base, part);
@@ -355,18 +368,30 @@ class Wires implements Wiring {
     return `It reads “${item ?? key}” of “${owner.name}”, which is gone.`;
   }
 
-  private textSize(path: string, here: Here): ((frame: number) => readonly [number, number]) | string {
-    const to = referenceOf(path, this.scene, here);
-    const wanted = 'This wants a text: {Layer / Text / Text}.';
-    if (typeof to === 'string') return to;
-    if (to.kind !== 'property' || !this.isText(to.to)) return wanted;
-    const { layer, item } = to.to;
+  /** Everything that is computed of a card. */
+  private cardOf({ layer, item }: Target): readonly Computed[] {
+    const owner = this.scene.layers[layer];
+    const entries = owner ? entriesOf(owner).filter((entry) => entry.at.item === item) : [];
+    return entries.flatMap((entry) => this.done.get(entry) ?? []);
+  }
+
+  /** How wide and high a text is at a frame; what it takes stands in the meter. */
+  private textSize(of: Target): ((frame: number) => readonly [number, number]) | string {
+    const { layer, item } = of;
     const card = partOf(this.scene.layers[layer], item as Id) as Item | undefined;
-    if (!card) return this.gone(to.to);
+    if (!card) return this.gone(of);
+    const computed = this.cardOf(of);
     const values = reader(textKind.params, card.params, this.computing(layer, item));
     const { fonts } = this;
     const sizeAt = (frame: number): readonly [number, number] => {
+      let most = 1;
+      for (const one of computed) {
+        meter.last = 1;
+        one.at(frame);
+        most = Math.max(most, meter.last);
+      }
       const v = values.at(frame) as Values<typeof textKind.params> as TextValues;
+      meter.last = most;
       const layout = textLayout(v, fonts)?.layout;
       if (!layout) return [0, 0];
       const { lines, ascent, descent } = layout;

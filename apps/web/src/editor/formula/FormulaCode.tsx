@@ -62,7 +62,16 @@ const completing =
     if (open) {
       return {
         from: open.from,
-        options: paths().map((path) => ({ label: `{${path}}`, displayLabel: path, type: 'variable' })),
+        options: paths().map((path) => ({
+          label: `{${path}}`,
+          displayLabel: path,
+          type: 'variable',
+          apply: (view: EditorView, { label }: { label: string }, from: number, to: number) => {
+            // A brace that was closed already is not closed twice.
+            const end = view.state.sliceDoc(to, to + 1) === '}' ? to + 1 : to;
+            view.dispatch({ changes: { from, to: end, insert: label }, selection: { anchor: from + label.length } });
+          },
+        })),
         validFor: /^\{[^{}]*$/,
       };
     }

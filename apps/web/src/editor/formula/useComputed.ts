@@ -2,9 +2,9 @@
 import type { Param } from '@kite/core/document/params';
 import { wholeScene } from '@kite/core/document/nest';
 import type { PropertyRef } from '@kite/core/document/types';
-import { propertyAt } from '@kite/core/edits/find';
-import { formulaIn } from '@kite/core/edits/formulas';
+import { partOf, propertyAt } from '@kite/core/edits/find';
 import type { Computed } from '@kite/core/formula/computed';
+import { formulaKey } from '@kite/core/formula/keys';
 import type { Wiring } from '@kite/core/formula/wiring';
 import { type Sampler, samplerOf } from '@kite/core/motion/sampler';
 import { compileScene } from '@kite/core/scene/compile';
@@ -18,14 +18,14 @@ const wiringAt = (editor: Editor, state: EditorState, scene: string): Wiring | n
   return own ? compileScene(wholeScene(own, state.doc), editor.library).wiring : null;
 };
 
-const PARTS = [undefined, 0, 1] as const;
-
-/** Whether a formula works on a property or on a part of it. */
+/** Whether a formula works on a property or on a part of it. Asked for every selected layer whenever anything changes. */
 export const isComputed = (state: EditorState, ref: PropertyRef): boolean => {
   const layer = state.doc.scenes[ref.scene]?.layers[ref.layer];
-  const { part, ...whole } = ref;
-  const parts = part === undefined ? PARTS : ([undefined, part] as const);
-  return parts.some((p) => formulaIn(layer, p === undefined ? whole : { ...whole, part: p })?.on);
+  const formulas = (ref.item === undefined ? layer : partOf(layer, ref.item))?.formulas;
+  if (!formulas) return false;
+  const on = (part: 0 | 1 | undefined) =>
+    formulas[formulaKey({ key: ref.key, ...(part !== undefined && { part }) })]?.on;
+  return (on(undefined) || (ref.part !== 1 && on(0)) || (ref.part !== 0 && on(1))) ?? false;
 };
 
 /** A property as it is shown: by its formula where it has one, else by its keyframes. */

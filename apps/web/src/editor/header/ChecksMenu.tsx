@@ -2,7 +2,7 @@ import { wholeScene } from '@kite/core/document/nest';
 import { compileScene } from '@kite/core/scene/compile';
 import { TriangleAlert } from 'lucide-react';
 import { Popover } from 'radix-ui';
-import { useMemo, useState } from 'react';
+import { useDeferredValue, useMemo, useState } from 'react';
 import { useEditor, useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
 
@@ -10,7 +10,9 @@ import { sceneOf } from '../store/state';
 export const ChecksMenu = () => {
   const editor = useEditor();
   const [open, setOpen] = useState(false);
-  const { doc, here, now } = useSlice((s) => ({ doc: s.doc, here: sceneOf(s).id, now: s.problems }));
+  const { doc: newest, here, now } = useSlice((s) => ({ doc: s.doc, here: sceneOf(s).id, now: s.problems }));
+  // While something is dragged the picture comes first.
+  const doc = useDeferredValue(newest);
   const found = useMemo(() => {
     const lines = doc.order.flatMap((id) => {
       const scene = doc.scenes[id];

@@ -66,16 +66,18 @@ const Member = ({ set, index }: { set: LayerSet; index: number }) => {
 export const SetCard = ({ ids }: { ids: readonly Id[] }) => {
   const editor = useEditor();
   const { sets, order } = useSlice((s) => ({ sets: sceneOf(s).sets, order: sceneOf(s).order }));
-  const set = sets.find((s) => ids.some((id) => s.members.includes(id)));
-  const loose = ids.filter((id) => !sets.some((s) => s.members.includes(id)));
+  const setOf = new Map(sets.flatMap((s) => s.members.map((id) => [id, s] as const)));
+  const set = ids.map((id) => setOf.get(id)).find((s) => s !== undefined);
+  const loose = ids.filter((id) => !setOf.has(id));
   if (!set && ids.length < 2) return null;
-  const listed = order.filter((id) => ids.includes(id));
   if (!set) {
+    const chosen = new Set(ids);
+    const lead = order.find((id) => chosen.has(id)) ?? '';
     return (
       <Card title="Set" icon={<ListOrdered size={15} />}>
         <p className="text-sm text-ink-2">
-          In a set each layer has an order: “{editor.scene.layers[listed[0] ?? '']?.name}” leads with 0, the others
-          follow as listed. Formulas read it as <code>order</code>.
+          In a set each layer has an order: “{editor.scene.layers[lead]?.name}” leads with 0, the others follow as
+          listed. Formulas read it as <code>order</code>.
         </p>
         <Button className="self-start" onClick={() => setOfSelection(editor)}>
           Make a set

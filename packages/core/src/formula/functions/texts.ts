@@ -1,5 +1,5 @@
 /** Texts, and how large they are. */
-import { asNumber, constant, made, type Part } from '../parts';
+import { asNumber, constant, made, type Part, readHere } from '../parts';
 import { FormulaError, type Node, NUMBER, TEXT } from '../types';
 import { arg, type Call, type FormulaFunction, number } from './call';
 
@@ -15,7 +15,7 @@ const textSize =
     const size =
       node.op === 'ref' ? call.setting.textSize(node.path) : `${call.name} reads a text: {Layer / Text / Text}.`;
     if (typeof size === 'string') throw new FormulaError(size, node.at);
-    return { type: NUMBER, constant: false, run: (s) => size(s.frame)[axis] };
+    return { type: NUMBER, constant: false, run: (s) => readHere(s, size)[axis] };
   };
 
 const grouped = (text: string, sign: string): string => {
