@@ -212,6 +212,22 @@ test('ready formulas, baking and back, and layers that are read do not go unaske
   expect((await places(page, server, 75)).Lead).toEqual([340, 40]);
 });
 
+test('what reads across the border of a nest keeps its motion', async ({ page, server }) => {
+  await openStrip(page, server, 'Border');
+  await choose(page, 'Follower 1');
+  await open(page, 'position');
+  await type(page, 'position', 'lag({Lead / Position}, 1) + [0, 50]');
+  await page.keyboard.press('Escape');
+  await page
+    .getByRole('group', { name: 'Layer Lead', exact: true })
+    .click({ button: 'right', position: { x: 90, y: 12 } });
+  await page.getByRole('menuitem', { name: 'Nest in a scene of their own' }).click();
+  await expect(page.getByText('A formula that reads across the nest’s border became keyframes.')).toBeVisible();
+  expect((await places(page, server, 75))['Follower 1']).toEqual([340, 90]);
+  await page.keyboard.press('Control+z');
+  expect(named(await sceneOf(page, server), 'Follower 1').formulas?.position?.on).toBe(true);
+});
+
 test('copies keep their links: with the controller to its copy, alone to the original, elsewhere by name', async ({
   page,
   server,

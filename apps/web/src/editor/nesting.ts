@@ -1,8 +1,10 @@
 /** What menus do with nests. */
 import type { Id } from '@kite/core/document/types';
 import { addNest, nestLayers, setNest } from '@kite/core/edits/nests';
-import type { Edit } from '@kite/core/document/patches';
+import { readingsIn } from '@kite/core/edits/formulas';
+import { type Edit, together } from '@kite/core/document/patches';
 import { toast } from 'sonner';
+import { baking } from './formula/commands';
 import { type Editor, makeId } from './store/editor';
 
 /** Makes an edit that may be refused; says why where it is. */
@@ -24,7 +26,19 @@ export const nestSelection = (editor: Editor): void => {
   if (ids.length === 0) return;
   const before = new Set(scene.order);
   const only = ids.length === 1 ? scene.layers[ids[0] as Id]?.name : undefined;
-  if (!attempt(editor, nestLayers(scene.id, ids, only ?? `${scene.name} part`, editor.state.frame, makeId))) return;
+  const nesting = nestLayers(scene.id, ids, only ?? `${scene.name} part`, editor.state.frame, makeId);
+  // Formulas do not reach into other scenes: what reads across the border keeps its motion as keyframes.
+  const inside = new Set(ids);
+  const across = readingsIn(scene).filter(({ by, reads }) =>
+    reads.some((r) => inside.has(r.layer) !== inside.has(by.layer)),
+  );
+  const baked = across.flatMap(({ by }) => baking(editor, by, null) ?? []);
+  if (!attempt(editor, together(nesting.label, [...baked, nesting]))) return;
+  if (baked.length > 0) {
+    toast.info(
+      `${baked.length === 1 ? 'A formula that reads' : `${baked.length} formulas that read`} across the nest’s border became keyframes.`,
+    );
+  }
   editor.select({ layers: editor.scene.order.filter((id) => !before.has(id)) });
 };
 

@@ -9,7 +9,7 @@ import {
   type PropertyRef,
   type Scene,
 } from '../document/types';
-import { referencesIn } from '../formula/parse';
+import { referencesIn, withNames } from '../formula/parse';
 import { type Here, pathOf, readsOf, referenceOf, storedText, type Target, withReferences } from '../formula/refs';
 import { formulaKey, propertyOfKey } from '../formula/keys';
 import { takenApart } from '../motion/parting';
@@ -138,6 +138,16 @@ const withTexts = <L extends Layer>(layer: L, change: (text: string, here: Here)
   const own = changed(layer);
   if (own.kind === 'drawing') return { ...own, items: parts(own.items) };
   return own.kind === 'controller' ? { ...own, knobs: parts(own.knobs) } : own;
+};
+
+/** A layer whose formulas have its rank in its set for a number: what is split off a follower goes on as it was. */
+export const withRank = <L extends Layer>(layer: L, scene: Pick<Scene, 'sets'>, original: string): L => {
+  const set = scene.sets.find((s) => s.members.includes(original));
+  if (!set) return layer;
+  const rank = { order: String(set.members.indexOf(original)), count: String(set.members.length) };
+  // Above a repeater they are the numbers of its copies.
+  const repeats = layer.kind === 'drawing' && Object.values(layer.items).some((item) => item.kind === 'repeater');
+  return withTexts(layer, (text, here) => (here.item !== undefined && repeats ? text : withNames(text, rank)));
 };
 
 /**

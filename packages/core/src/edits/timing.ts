@@ -2,9 +2,10 @@
 import type { MakeId } from '../document/make';
 import { uniqueName } from '../document/make';
 import type { Edit } from '../document/patches';
-import type { Id, Layer, Properties, Property } from '../document/types';
+import type { Id, Layer, Properties, Property, Scene } from '../document/types';
 import { retimed, reversed } from '../motion/keys';
 import { layerIn, type LayerDraft, sceneIn } from './find';
+import { withRank } from './formulas';
 import { copiesOf } from './layers';
 
 /** What has properties on a layer: itself, then its cards or knobs. */
@@ -97,7 +98,8 @@ export const splitLayers = (sceneId: Id, ids: readonly Id[], frame: number, make
       const layer = layerIn(scene, id);
       if (frame <= layer.from || frame >= layer.to) continue;
       const names = Object.values(scene.layers).map((l) => l.name);
-      const [copy] = copiesOf([JSON.parse(JSON.stringify(layer)) as Layer], makeId) as [Layer];
+      const [copied] = copiesOf([JSON.parse(JSON.stringify(layer)) as Layer], makeId) as [Layer];
+      const copy = withRank(copied, scene as Scene, id);
       scene.layers[copy.id] = { ...copy, name: uniqueName(copy.name, names), from: frame } as LayerDraft;
       layer.to = frame;
       const at = scene.order.indexOf(id);

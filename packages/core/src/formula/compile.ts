@@ -11,6 +11,7 @@ import {
   isNumeric,
   made,
   type Part,
+  readAt,
   readHere,
   type Scope,
   type Setting,
@@ -58,7 +59,10 @@ const arrival = (setting: Setting): Part => {
   const speed = (a: number, b: number) => ((b - a) * fps) / 0.01;
   return varying(setting.type, (s) => {
     const key = keyBefore(keyFrames, s.frame);
-    const [from, to] = key === null ? [base.at(0), base.at(0)] : [base.at(key - 0.01), base.at(key)];
+    const [from, to] = [key === null ? 0 : key - 0.01, key ?? 0].map((frame) => readAt(s, base, frame)) as [
+      Value,
+      Value,
+    ];
     if (typeof to === 'number') return speed(from as number, to);
     return (to as readonly number[]).map((x, i) => speed((from as readonly number[])[i] ?? x, x)) as unknown as Value;
   });
@@ -74,7 +78,7 @@ const NAME_LIST: readonly ScopeName[] = [
   {
     name: 'value',
     says: 'What the keyframes give.',
-    make: ({ type, base }) => (base.constant ? constant(type, base.at(0)) : varying(type, (s) => base.at(s.frame))),
+    make: ({ type, base }) => (base.constant ? constant(type, base.at(0)) : varying(type, (s) => readHere(s, base.at))),
   },
   {
     name: 'time',

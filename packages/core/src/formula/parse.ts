@@ -70,16 +70,31 @@ const tokensOf = (text: string): Token[] => {
   }
 };
 
-/** The places of all references of a text: what stands between their braces, and where. A text that cannot be read has none. */
-export const referencesIn = (text: string): readonly { readonly path: string; readonly at: Span }[] => {
+/** The tokens of a kind. A text that cannot be read has none. */
+const tokensIn = (text: string, kind: Token['kind']): readonly Token[] => {
   try {
-    return tokensOf(text)
-      .filter((t) => t.kind === 'ref')
-      .map((t) => ({ path: t.text, at: t.at }));
+    return tokensOf(text).filter((t) => t.kind === kind);
   } catch (error) {
     if (error instanceof FormulaError) return [];
     throw error;
   }
+};
+
+/** The places of all references of a text: what stands between their braces, and where. */
+export const referencesIn = (text: string): readonly { readonly path: string; readonly at: Span }[] =>
+  tokensIn(text, 'ref').map((t) => ({ path: t.text, at: t.at }));
+
+/** A text with some of its names written otherwise. */
+export const withNames = (text: string, instead: { readonly [name: string]: string }): string => {
+  let done = '';
+  let from = 0;
+  for (const { text: name, at } of tokensIn(text, 'word')) {
+    const other = Object.hasOwn(instead, name) ? instead[name] : undefined;
+    if (other === undefined) continue;
+    done += text.slice(from, at[0]) + other;
+    [, from] = at;
+  }
+  return done + text.slice(from);
 };
 
 const COLOR = /^#(?:[0-9a-f]{6}|[0-9a-f]{8})$/i;

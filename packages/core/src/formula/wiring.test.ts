@@ -12,6 +12,7 @@ import { addLayers, copiesOf, removeLayers, setLayers } from '../edits/layers';
 import { bakeFormula, readersOf, setFormula, turnFormula } from '../edits/formulas';
 import { paramAt } from '../edits/find';
 import { animate, setApart, setValue } from '../edits/properties';
+import { splitLayers } from '../edits/timing';
 import { joinSets, makeSet, setMembers } from '../edits/sets';
 import { samplerOf } from '../motion/sampler';
 import { compileScene, NO_LIBRARY } from '../scene/compile';
@@ -47,6 +48,7 @@ const done = (doc: Project, ...edits: readonly Edit[]): Project =>
     checkProject(JSON.parse(JSON.stringify(next)));
     return next;
   }, doc);
+const applied = (edit: Edit) => (doc: Project) => applyEdit(doc, edit).doc;
 /** A formula typed by its names. */
 const typed = (doc: Project, at: PropertyRef, text: string): Edit =>
   setFormula(at, storedText(text, sceneOf(doc), at as Target));
@@ -332,6 +334,29 @@ describe('what goes wrong', () => {
     const last = programOf(doc).wiring.computed(ref('t29', 'text', 't29t'));
     expect(last?.problemAt(60)).toContain('reads more than 10,000 moments');
   });
+  it('ends by way of what stands under a part too', () => {
+    const ids = Array.from({ length: 30 }, (_, i) => `p${i}`);
+    const links = ids.flatMap((id, i) => {
+      const before = i === 0 ? 'lead' : `p${i - 1}`;
+      const lags = [0.11, 0.23, 0.41, 0.67, 0.83].map((late) => `lag({@${before}/position}, ${late})`);
+      return [
+        applied(setFormula(ref(id, 'position'), lags.join(' + '))),
+        applied(setFormula(ref(id, 'position', undefined, 1), 'value + time')),
+      ];
+    });
+    const doc = [
+      applied(
+        addLayers(
+          's',
+          ids.map((id) => bar(id, id)),
+        ),
+      ),
+      ...links,
+    ].reduce((d, edit) => edit(d), strip);
+    const { wiring } = programOf(doc);
+    expect(wiring.computed(ref('p29', 'position', undefined, 1))?.at(60)).toBeTypeOf('number');
+    expect(wiring.computed(ref('p29', 'position'))?.problemAt(60)).toContain('reads more than 10,000 moments');
+  });
   it('stands behind so many formulas and no more', () => {
     const ids = Array.from({ length: 700 }, (_, i) => `d${i}`);
     const links = ids.map((id, i) => setFormula(ref(id, 'rotation'), i === 0 ? '7' : `{@d${i - 1}/rotation} + time`));
@@ -392,6 +417,13 @@ describe('edits', () => {
     );
     expect(sceneOf(doc).sets.map((s) => s.members.length)).toEqual([6, 2]);
     expect(valueAt(doc, ref(follower.id, 'position'), 40)).toEqual(valueAt(strip, ref('b1', 'position'), 40));
+  });
+  it('split off a follower what goes on as it was', () => {
+    const doc = done(strip, splitLayers('s', ['b3'], 40, countingIds('tail')));
+    expect(sceneOf(doc).layers.tail1?.formulas?.position?.text).toContain('* 3)');
+    for (const frame of [45, 60, 90]) {
+      expect(valueAt(doc, ref('tail1', 'position'), frame)).toEqual(valueAt(strip, ref('b3', 'position'), frame));
+    }
   });
   it('bake to keyframes and live again', () => {
     const at = ref('b2', 'position');

@@ -312,7 +312,12 @@ class Wires implements Wiring {
 
   private build(entry: Entry, tree: Node, base: Sampler, rank: { order: number; count: number }): Computed {
     const { at, param } = entry;
-    let depth = 0;
+    // A part stands on the formula of the whole.
+    let depth =
+      at.part === undefined
+        ? 0
+        : (this.computed({ layer: at.layer, key: at.key, ...(at.item !== undefined && { item: at.item }) })?.depth ??
+          0);
     const read = (path: string, part: 0 | 1 | null) => {
       const to = referenceOf(path, this.scene, at);
       if (typeof to === 'string') return to;
