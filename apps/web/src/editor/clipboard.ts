@@ -35,7 +35,7 @@ export const copySelection = (editor: Editor): boolean => {
   return true;
 };
 
-/** Assets that come from another project are taken in; files that are here already are used as they are. */
+/** What comes along with layers that were copied. */
 interface Come {
   readonly assets?: readonly Asset[];
   /** What the layers’ formulas read, by name. */
@@ -44,6 +44,7 @@ interface Come {
   readonly from?: Id;
 }
 
+/** Assets that come from another project are taken in; files that are here already are used as they are. */
 const insertCopies = (
   editor: Editor,
   layers: readonly Layer[],

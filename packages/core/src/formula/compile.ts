@@ -235,9 +235,9 @@ class Compiler {
   private reference(path: string, part: 0 | 1 | null, at: Node['at']): Part {
     const found = this.setting.property(path, part);
     if (typeof found === 'string') throw new FormulaError(found, at);
-    const { sampler, type } = found;
-    if (sampler.constant) return { ...constant(type, sampler.at(0)), reads: sampler };
-    return { type, constant: false, run: (s) => readHere(s, sampler.at), reads: sampler };
+    const { sampler, moments, type } = found;
+    if (sampler.constant) return { ...constant(type, sampler.at(0)), reads: moments };
+    return { type, constant: false, run: (s) => readHere(s, sampler.at), reads: moments };
   }
 
   private part({ of, part, at }: NodeOf<'part'>): Part {

@@ -3,6 +3,7 @@ import type { Param } from '../document/params';
 import type { Point, Value } from '../document/types';
 import { headingOf } from '../motion/heading';
 import type { Copy, Sampler } from '../motion/sampler';
+import { Moments } from './moments';
 import { EXHAUSTED, meter, MOST_MOMENTS, newScope, type Part } from './parts';
 import type { FormulaError } from './types';
 
@@ -16,74 +17,6 @@ export interface Computed extends Sampler {
   readonly perCopy: boolean;
   /** How many formulas stand behind each other up to this one. */
   readonly depth: number;
-}
-
-/** Moments that are kept of each formula: a power of two. */
-const KEPT = 512;
-
-/** Where a moment is kept: whole frames one after another, others in between. */
-const slotOf = (frame: number): number => (Number.isInteger(frame) ? frame : Math.floor(frame * 977)) & (KEPT - 1);
-
-/** Values by slot. Numbers lie in typed arrays: a long chain keeps very many. */
-interface Shelf {
-  readonly get: (slot: number) => Value;
-  readonly set: (slot: number, value: Value) => void;
-}
-const shelfFor = (kind: Param['kind']): Shelf => {
-  if (kind === 'number') {
-    const values = new Float64Array(KEPT);
-    return { get: (slot) => values[slot] as number, set: (slot, value) => (values[slot] = value as number) };
-  }
-  if (kind === 'point') {
-    const [xs, ys] = [new Float64Array(KEPT), new Float64Array(KEPT)];
-    return {
-      get: (slot) => [xs[slot] as number, ys[slot] as number],
-      set: (slot, value) => {
-        // One by one: this is done for every moment of every formula.
-        xs[slot] = (value as Point)[0];
-        ys[slot] = (value as Point)[1];
-      },
-    };
-  }
-  const values: Value[] = [];
-  return { get: (slot) => values[slot] as Value, set: (slot, value) => (values[slot] = value) };
-};
-
-/** The moments that were worked out last: a new one takes the place of an older one. */
-class Moments {
-  private readonly frames = new Float64Array(KEPT).fill(NaN);
-  private readonly costs = new Int32Array(KEPT);
-  private readonly problems = new Map<number, string>();
-  private readonly values: Shelf;
-
-  constructor(kind: Param['kind']) {
-    this.values = shelfFor(kind);
-  }
-
-  /** The slot of a frame that is kept; -1 where it is not. */
-  find(frame: number): number {
-    const slot = slotOf(frame);
-    return this.frames[slot] === frame ? slot : -1;
-  }
-
-  valueAt(slot: number): Value {
-    return this.values.get(slot);
-  }
-  costAt(slot: number): number {
-    return this.costs[slot] as number;
-  }
-  problemAt(slot: number): string | null {
-    return this.problems.get(slot) ?? null;
-  }
-
-  keep(frame: number, value: Value, cost: number, problem: string | null): void {
-    const slot = slotOf(frame);
-    this.frames[slot] = frame;
-    this.costs[slot] = cost;
-    this.values.set(slot, value);
-    if (problem !== null) this.problems.set(slot, problem);
-    else if (this.problems.size > 0) this.problems.delete(slot);
-  }
 }
 
 const TOO_MANY = `reads more than ${MOST_MOMENTS.toLocaleString('en')} moments for one value`;
@@ -222,7 +155,7 @@ export const working = (param: Param, base: Sampler, part: Part, depth: number, 
     heading: param.kind === 'point' ? headingOf(at) : () => null,
     problemAt: (frame) => {
       valueAt(frame);
-      return depth > 1 ? (moments?.problemAt(slotOf(frame)) ?? null) : problem;
+      return depth > 1 ? (moments?.problemAt(frame) ?? null) : problem;
     },
   };
 };

@@ -2,7 +2,7 @@
 import { describe, expect, it } from 'vitest';
 import { number, point, text } from '../document/params';
 import { seeded } from '../motion/random';
-import { samplerOf } from '../motion/sampler';
+import { type Sampler, samplerOf } from '../motion/sampler';
 import { compile } from './compile';
 import { FUNCTIONS } from './functions/table';
 import { parse } from './parse';
@@ -29,6 +29,7 @@ const lead = samplerOf(point('Position', [0, 0]), {
     { frame: 100, value: [100, 200], ease: { kind: 'linear' } },
   ],
 });
+const reading = (sampler: Sampler, type: Type) => ({ sampler, moments: sampler, type });
 const settingOf = (type: Type = NUMBER, rest: Partial<Setting> = {}): Setting => ({
   type,
   fps: 25,
@@ -43,8 +44,8 @@ const settingOf = (type: Type = NUMBER, rest: Partial<Setting> = {}): Setting =>
     path !== 'Lead / Position'
       ? `There is no “${path}”.`
       : part === null
-        ? { sampler: lead, type: typeOf(point('P', [0, 0])) }
-        : { sampler: { ...lead, at: (f) => (lead.at(f) as [number, number])[part] }, type: NUMBER },
+        ? reading(lead, typeOf(point('P', [0, 0])))
+        : reading({ ...lead, at: (f) => (lead.at(f) as [number, number])[part] }, NUMBER),
   ease: () => 'no ease',
   textSize: () => 'no text',
   ...rest,
@@ -312,7 +313,7 @@ describe('functions', () => {
         const kind = /Path$/.test(path) ? ({ kind: 'path' } as const) : /Turn|End/.test(path) ? NUMBER : TWO;
         const value = kind.kind === 'path' ? { closed: false, vertices: [] } : kind === NUMBER ? 5 : [5, 6];
         const whole = { at: () => value as never, constant: false, heading: () => null };
-        return part === null ? { sampler: whole, type: kind } : { sampler: { ...whole, at: () => 5 }, type: NUMBER };
+        return part === null ? reading(whole, kind) : reading({ ...whole, at: () => 5 }, NUMBER);
       },
       textSize: () => () => [10, 20],
     };

@@ -21,6 +21,14 @@ export interface Part {
   readonly reads?: Sampler;
 }
 
+/** What a reference leads to. */
+export interface Read {
+  readonly sampler: Sampler;
+  /** The same for reading at other moments. */
+  readonly moments: Sampler;
+  readonly type: Type;
+}
+
 /** What a formula is compiled for. */
 export interface Setting {
   readonly type: Type;
@@ -37,7 +45,7 @@ export interface Setting {
   /** Frames of its keyframes in rising order. */
   readonly keyFrames: readonly number[];
   /** What a reference leads to; why it leads nowhere. */
-  readonly property: (path: string, part: 0 | 1 | null) => { readonly sampler: Sampler; readonly type: Type } | string;
+  readonly property: (path: string, part: 0 | 1 | null) => Read | string;
   readonly ease: (path: string) => Ease | string;
   /** The size in pixels of the text that a reference leads to, at a frame. */
   readonly textSize: (path: string) => ((frame: number) => readonly [number, number]) | string;

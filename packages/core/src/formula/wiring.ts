@@ -27,6 +27,7 @@ import { compile } from './compile';
 import { type Computed, failing, working } from './computed';
 import { half, joined } from './halves';
 import { propertyOfKey } from './keys';
+import { remembering } from './moments';
 import { cycleFrom, sorted } from './order';
 import { parse, referencesIn } from './parse';
 import { meter, type Setting } from './parts';
@@ -326,10 +327,14 @@ class Wires implements Wiring {
       const sampler = this.sampler({ ...to.to, ...(part !== null && { part }) });
       if (!found || (!sampler && part === null)) return this.gone(to.to);
       if (!sampler) return 'Only a vector has .x and .y.';
+      let behind = 0;
       for (const p of [undefined, 0, 1] as const) {
-        depth = Math.max(depth, this.computed({ ...to.to, ...(p !== undefined && { part: p }) })?.depth ?? 0);
+        behind = Math.max(behind, this.computed({ ...to.to, ...(p !== undefined && { part: p }) })?.depth ?? 0);
       }
-      return { sampler, type: part === null ? typeOf(found) : NUMBER };
+      depth = Math.max(depth, behind);
+      // Formulas keep moments of their own.
+      const moments = behind > 0 ? sampler : remembering(part === null ? found.kind : 'number', sampler);
+      return { sampler, moments, type: part === null ? typeOf(found) : NUMBER };
     };
     const property = this.storedAt(at);
     const own = at.part !== undefined && isApart(property) ? property.parts[at.part] : property;
