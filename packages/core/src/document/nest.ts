@@ -1,6 +1,7 @@
 /** Layers that play another scene: how they play it, and what they take along when their scene leaves its project. */
 import { choice, number, type Params, percent, PLACE, switchParam } from './params';
-import type { Formula, Id, Layer, Project, Scene } from './types';
+import type { Id, Layer, Project, Scene } from './types';
+import { formulasOn } from '../formula/keys';
 
 const FRAME = { unit: 'frames', min: 0, max: 200_000 } as const;
 
@@ -68,12 +69,7 @@ const wholes = new WeakMap<Scene, Scene>();
 
 /** Whether any formula reads an ease that is kept under a name: by its id, or by a name that was not found. */
 const readsEases = ({ layers }: Scene): boolean =>
-  Object.values(layers).some((layer) => {
-    const parts = layer.kind === 'drawing' ? layer.items : layer.kind === 'controller' ? layer.knobs : {};
-    return [layer, ...Object.values(parts)].some(({ formulas }) =>
-      Object.values<Formula>(formulas ?? {}).some(({ text }) => text.includes('ease(')),
-    );
-  });
+  Object.values(layers).some((layer) => formulasOn(layer).some(({ formula }) => formula.text.includes('ease(')));
 
 /**
  * A scene with the ones that it nests and the kept eases that it uses, to be drawn without its project; the same object

@@ -11,7 +11,7 @@ import {
 } from '../document/types';
 import { referencesIn, withNames } from '../formula/parse';
 import { type Here, pathOf, readsOf, referenceOf, storedText, type Target, withReferences } from '../formula/refs';
-import { formulaKey, propertyOfKey } from '../formula/keys';
+import { formulaKey, formulasOn } from '../formula/keys';
 import { takenApart } from '../motion/parting';
 import { holderOf, NotFound, paramAt, partOf } from './find';
 import { change } from './properties';
@@ -82,20 +82,10 @@ export interface Reading {
 }
 
 /** Every formula of a layer that works, and what it is for. */
-export const formulasOf = (scene: string, layer: Layer): { readonly by: PropertyRef; readonly formula: Formula }[] => {
-  const parts = layer.kind === 'drawing' ? layer.items : layer.kind === 'controller' ? layer.knobs : {};
-  const holders = [
-    [undefined, layer.formulas] as const,
-    ...Object.values(parts).map((p) => [p.id, p.formulas] as const),
-  ];
-  return holders.flatMap(([item, formulas]) =>
-    Object.entries<Formula>(formulas ?? {}).flatMap(([name, formula]) => {
-      if (!formula.on) return [];
-      const by = { scene, layer: layer.id, ...(item !== undefined && { item }), ...propertyOfKey(name) };
-      return [{ by, formula }];
-    }),
+export const formulasOf = (scene: string, layer: Layer): { readonly by: PropertyRef; readonly formula: Formula }[] =>
+  formulasOn(layer).flatMap(({ of, formula }) =>
+    formula.on ? [{ by: { scene, layer: layer.id, ...of }, formula }] : [],
   );
-};
 
 /** Every formula that works in a scene, with what it reads. */
 export const readingsIn = (scene: Scene): Reading[] =>

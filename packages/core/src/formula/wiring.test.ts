@@ -1,85 +1,27 @@
-/** Formulas in scenes: what they read, in which order, what goes wrong, and what edits leave of them. */
+/** Formulas in scenes: what they read, in which order, and what goes wrong. */
 import { describe, expect, it } from 'vitest';
-import { checkProject } from '../check/project';
-import { upgraded } from '../check/versions';
-import { newKnob } from '../document/knobs';
-import { countingIds, newController, newDrawing, newItem, newProject, newScene } from '../document/make';
-import { wholeScene } from '../document/nest';
+import { countingIds, newController, newDrawing, newItem, newProject } from '../document/make';
 import { applyEdit, type Edit } from '../document/patches';
-import type { Id, Layer, PathValue, Point, Project, PropertyRef, Scene } from '../document/types';
-import { addKnob } from '../edits/knobs';
-import { addLayers, copiesOf, removeLayers, setLayers } from '../edits/layers';
-import { bakeFormula, readersOf, setFormula, turnFormula } from '../edits/formulas';
-import { paramAt } from '../edits/find';
+import type { Layer, PathValue, Point, Project } from '../document/types';
+import { addLayers, copiesOf, removeLayers } from '../edits/layers';
+import { setFormula } from '../edits/formulas';
 import { animate, setApart, setValue } from '../edits/properties';
-import { splitLayers } from '../edits/timing';
 import { joinSets, makeSet, setMembers } from '../edits/sets';
-import { samplerOf } from '../motion/sampler';
-import { compileScene, NO_LIBRARY } from '../scene/compile';
-import { bakedFormula } from './bake';
 import { meter } from './parts';
-import { linkText, READY_FORMULAS } from './ready';
-import { pathOf, shownText, storedText, type Target } from './refs';
-
-const BLANK: Scene = newScene('s', 'Test', {
-  width: 640,
-  height: 480,
-  rate: { num: 25, den: 1 },
-  length: 100,
-  background: null,
-});
-const bar = (id: Id, name: string) =>
-  newDrawing(BLANK, id, name, [
-    newItem(`${id}r`, 'rectangle', { width: 40, height: 10 }),
-    newItem(`${id}f`, 'fill', { color: '#FFB23E' }),
-  ]);
-const rig = newController(BLANK, 'rig', 'Rig');
-const ref = (layer: Id, key: string, item?: Id, part?: 0 | 1): PropertyRef => ({
-  scene: 's',
-  layer,
-  key,
-  ...(item !== undefined && { item }),
-  ...(part !== undefined && { part }),
-});
-const sceneOf = (doc: Project): Scene => doc.scenes.s as Scene;
-const done = (doc: Project, ...edits: readonly Edit[]): Project =>
-  edits.reduce((now, edit) => {
-    const { doc: next } = applyEdit(now, edit);
-    checkProject(JSON.parse(JSON.stringify(next)));
-    return next;
-  }, doc);
-const applied = (edit: Edit) => (doc: Project) => applyEdit(doc, edit).doc;
-/** A formula typed by its names. */
-const typed = (doc: Project, at: PropertyRef, text: string): Edit =>
-  setFormula(at, storedText(text, sceneOf(doc), at as Target));
-const write = (doc: Project, at: PropertyRef, text: string): Project => done(doc, typed(doc, at, text));
-const programOf = (doc: Project) => compileScene(wholeScene(sceneOf(doc), doc), NO_LIBRARY);
-const valueAt = (doc: Project, at: PropertyRef, frame: number) => programOf(doc).wiring.sampler(at)?.at(frame);
-const messages = (doc: Project) => programOf(doc).problems.map((p) => p.message);
-
-/** A lead that moves unevenly, a rig with a delay, five followers in a set. */
-const FOLLOW = 'lag({Lead bar / Position}, {Rig / Delay} * order) + [0, {Rig / Step}] * order';
-const followers = ['b1', 'b2', 'b3', 'b4', 'b5'];
-const strip = ((): Project => {
-  const knob = (id: Id, name: string, value: number) => ({
-    ...newKnob(id, 'number', name),
-    params: { value: { value } },
-  });
-  let doc = done(
-    newProject('p', 'Strip', [BLANK]),
-    addLayers('s', [bar('lead', 'Lead bar'), ...followers.map((id, i) => bar(id, `Bar ${i + 1}`)), rig]),
-    addKnob('s', 'rig', knob('delay', 'Delay', 0.2)),
-    addKnob('s', 'rig', knob('step', 'Step', 20)),
-    animate(ref('lead', 'position'), [
-      [0, [0, 100], { kind: 'bezier', x1: 0.4, y1: 0, x2: 0.2, y2: 1 }],
-      [30, [400, 60], { kind: 'bezier', x1: 0.7, y1: 0, x2: 0.4, y2: 1 }],
-      [60, [120, 300]],
-    ]),
-    makeSet('s', { id: 'set', name: 'Bars', members: ['lead', ...followers] }),
-  );
-  for (const id of followers) doc = write(doc, ref(id, 'position'), FOLLOW);
-  return doc;
-})();
+import {
+  BLANK,
+  bar,
+  ref,
+  sceneOf,
+  done,
+  applied,
+  write,
+  programOf,
+  valueAt,
+  messages,
+  followers,
+  strip,
+} from './testing';
 
 describe('followers', () => {
   it('are where the lead was, each later by its order, exactly', () => {
@@ -369,134 +311,5 @@ describe('what goes wrong', () => {
     ].reduce((d, e) => applyEdit(d, e).doc, strip);
     expect(messages(doc).filter((m) => m.includes('stands behind more than 500'))).toHaveLength(1);
     expect(valueAt(doc, ref('d400', 'rotation'), 25)).toBe(407);
-  });
-});
-
-describe('edits', () => {
-  it('rename without breaking, and show the new name', () => {
-    const doc = done(strip, setLayers('s', ['lead'], { name: 'Tram {A/1}' }));
-    const text = sceneOf(doc).layers.b1?.formulas?.position?.text ?? '';
-    const here = { layer: 'b1', key: 'position' };
-    const shown = shownText(text, sceneOf(doc), here);
-    expect(shown).toBe('lag({"Tram {A/1}" / Position}, {Rig / Delay} * order) + [0, {Rig / Step}] * order');
-    expect(storedText(shown, sceneOf(doc), here)).toBe(text);
-    expect(valueAt(doc, ref('b2', 'position'), 50)).toEqual(valueAt(strip, ref('b2', 'position'), 50));
-  });
-  it('know every property of a scene by one name, and back', () => {
-    const twins = done(strip, addLayers('s', [bar('t', 'Bar 1')]), setLayers('s', ['t'], { name: 'Bar 1' }));
-    const scene = sceneOf(twins);
-    const here = { layer: 'lead', key: 'rotation' };
-    for (const layer of Object.values(scene.layers)) {
-      for (const key of ['position', 'rotation']) {
-        const { id } = layer;
-        const path = pathOf({ layer: id, key }, scene, here) ?? '';
-        expect(storedText(`{${path}}`, scene, here)).toBe(id === 'lead' ? `{@this/${key}}` : `{@${id}/${key}}`);
-      }
-    }
-  });
-  it('copy a controller with its followers onto each other, a follower alone onto the original', () => {
-    const makeId = countingIds('n');
-    const wanted = ['lead', 'b1', 'rig'].map((id) => sceneOf(strip).layers[id] as Layer);
-    const copies = copiesOf(wanted, makeId);
-    const [lead, follower, controller] = copies as [Layer, Layer, Layer & { panel: readonly Id[] }];
-    expect(follower.formulas?.position?.text).toContain(`{@${lead.id}/position}`);
-    expect(follower.formulas?.position?.text).toContain(`{@${controller.id}/${controller.panel[0]}/value}`);
-    const [alone] = copiesOf([sceneOf(strip).layers.b1 as Layer], makeId);
-    expect(alone?.formulas).toEqual(sceneOf(strip).layers.b1?.formulas);
-    const doc = done(
-      strip,
-      addLayers('s', copies),
-      joinSets(
-        's',
-        new Map([
-          ['lead', lead.id],
-          ['b1', follower.id],
-        ]),
-        () => 'two',
-      ),
-    );
-    expect(sceneOf(doc).sets.map((s) => s.members.length)).toEqual([6, 2]);
-    expect(valueAt(doc, ref(follower.id, 'position'), 40)).toEqual(valueAt(strip, ref('b1', 'position'), 40));
-  });
-  it('split off a follower what goes on as it was', () => {
-    const doc = done(strip, splitLayers('s', ['b3'], 40, countingIds('tail')));
-    expect(sceneOf(doc).layers.tail1?.formulas?.position?.text).toContain('* 3)');
-    for (const frame of [45, 60, 90]) {
-      expect(valueAt(doc, ref('tail1', 'position'), frame)).toEqual(valueAt(strip, ref('b3', 'position'), frame));
-    }
-  });
-  it('bake to keyframes and live again', () => {
-    const at = ref('b2', 'position');
-    const param = paramAt(strip, at) as NonNullable<ReturnType<typeof paramAt>>;
-    const sampler = programOf(strip).wiring.sampler(at);
-    if (!sampler) throw new Error('no sampler');
-    const every = done(strip, bakeFormula(at, bakedFormula(param, sampler, 0, 99, null)));
-    const thin = bakedFormula(param, sampler, 0, 99, 0.5);
-    const thinned = done(strip, bakeFormula(at, thin));
-    expect(thin.length).toBeLessThan(60);
-    for (let f = 0; f < 100; f++) {
-      const live = valueAt(strip, at, f) as Point;
-      expect(valueAt(every, at, f)).toEqual(live);
-      const [x, y] = valueAt(thinned, at, f) as Point;
-      expect(Math.max(Math.abs(x - live[0]), Math.abs(y - live[1]))).toBeLessThanOrEqual(0.5);
-    }
-    const again = done(every, turnFormula(at, true));
-    expect(programOf(again).wiring.computed(at)?.error).toBeNull();
-    expect(readersOf(sceneOf(strip), ['lead']).length).toBe(5);
-    expect(readersOf(sceneOf(every), ['lead']).length).toBe(4);
-  });
-  it('keep what a formula has worked out as long as nothing changes that it reads', () => {
-    const doc = done(strip, setLayers('s', ['b4'], { tag: 'rose' }));
-    const before = programOf(doc).wiring.computed(ref('b2', 'position'));
-    const elsewhere = done(doc, setValue(ref('b5', 'rotation'), 9, { frame: 0, write: 'curve' }));
-    expect(programOf(elsewhere).wiring.computed(ref('b2', 'position'))).toBe(before);
-    const delayed = done(doc, setValue(ref('rig', 'value', 'delay'), 0.3, { frame: 0, write: 'curve' }));
-    expect(programOf(delayed).wiring.computed(ref('b2', 'position'))).not.toBe(before);
-  });
-  it('link one property to another, and begin with ready formulas that work', () => {
-    const of = (at: PropertyRef) => ({ target: at as Target, param: paramAt(strip, at)! });
-    const position = of(ref('lead', 'position'));
-    const turn = of(ref('b1', 'rotation'));
-    const text = (link: Parameters<typeof linkText>[0], to = of(ref('b1', 'position'))) =>
-      linkText(link, position, to, true);
-    expect(text({ how: 'same' })).toBe('{@lead/position}');
-    expect(text({ how: 'late', by: 0.1 })).toBe('lag({@lead/position}, 0.1 * order)');
-    expect(text({ how: 'scaled', by: 0.5 })).toBe('{@lead/position} * 50%');
-    expect(text({ how: 'opposite' }, turn)).toBe('-{@lead/position}.x');
-    expect(linkText({ how: 'same' }, of(ref('lead', 'color', 'leadf')), turn, false)).toBeNull();
-    for (const at of [ref('b1', 'position'), ref('b1', 'rotation'), ref('b1', 'opacity'), ref('b1', 'width', 'b1r')]) {
-      for (const ready of READY_FORMULAS) {
-        const made = ready.text({
-          param: paramAt(strip, at)!,
-          here: at as Target,
-          lead: { ...(at as Target), layer: 'lead', ...(at.item !== undefined && { item: 'leadr' }) },
-          leadPosition: { layer: 'lead', key: 'position' },
-          text: null,
-          inSet: true,
-        });
-        if (made === null) continue;
-        const doc = done(strip, setFormula(at, made));
-        expect([ready.name, at.key, messages(doc)]).toEqual([ready.name, at.key, []]);
-        expect(programOf(doc).wiring.computed(at)?.problemAt(33)).toBeNull();
-      }
-    }
-  });
-  it('came with format 4: older documents are read, and what formulas must be is checked', () => {
-    const old = { version: 3, scenes: { s: { id: 's', layers: {} } } };
-    expect(upgraded(old)).toMatchObject({ version: 4, scenes: { s: { sets: [] } } });
-    const broken = (change: (layer: Record<string, unknown>, scene: Record<string, unknown>) => void) => () => {
-      const doc = JSON.parse(JSON.stringify(strip)) as Project;
-      const scene = doc.scenes.s as unknown as Record<string, unknown>;
-      change((scene.layers as Record<string, Record<string, unknown>>).b1!, scene);
-      checkProject(doc);
-    };
-    expect(broken((layer) => (layer.formulas = { nope: { text: '1', on: true } }))).toThrow(/formulas by the names/);
-    expect(broken((layer) => (layer.formulas = { 'rotation.x': { text: '1', on: true } }))).toThrow(/formulas by the/);
-    expect(broken((layer) => (layer.formulas = { rotation: { text: 'x'.repeat(5000), on: true } }))).toThrow(/4000/);
-    expect(broken((_, scene) => (scene.sets = [{ id: 'a', name: 'A', members: ['gone'] }]))).toThrow(/no layer "gone"/);
-    expect(broken((_, scene) => (scene.sets = ['a', 'b'].map((id) => ({ id, name: id, members: ['b1'] }))))).toThrow(
-      /in a set already/,
-    );
-    expect(samplerOf(paramAt(strip, ref('b1', 'position'))!, undefined).at(0)).toEqual([0, 0]);
   });
 });

@@ -9,7 +9,6 @@ import {
   isApart,
   isKeyed,
   type Item,
-  type Knob,
   type Layer,
   type Properties,
   type Property,
@@ -26,7 +25,7 @@ import type { Fonts } from '../type/types';
 import { compile } from './compile';
 import { type Computed, failing, working } from './computed';
 import { half, joined } from './halves';
-import { propertyOfKey } from './keys';
+import { formulasOn } from './keys';
 import { remembering } from './moments';
 import { cycleFrom, sorted } from './order';
 import { parse, referencesIn } from './parse';
@@ -73,27 +72,15 @@ interface Entry {
   readonly param: Param;
 }
 
-const holdersOf = (layer: Layer): readonly (readonly [item: Id | undefined, holder: Layer | Item | Knob])[] => {
-  const parts = layer.kind === 'drawing' ? layer.items : layer.kind === 'controller' ? layer.knobs : {};
-  return [
-    [undefined, layer] as const,
-    ...Object.entries(parts).map(([id, part]) => [id, part as Item | Knob] as const),
-  ];
-};
-
 const entriesIn = new WeakMap<Layer, readonly Entry[]>();
 const entriesOf = (layer: Layer): readonly Entry[] => {
   let entries = entriesIn.get(layer);
   if (!entries) {
-    entries = holdersOf(layer).flatMap(([item, holder]) =>
-      Object.entries<Formula>(holder.formulas ?? {}).flatMap(([name, formula]): Entry[] => {
-        const { key, part } = propertyOfKey(name);
-        const whole = paramsIn(layer, item)[key];
-        const param = part === undefined ? whole : whole?.kind === 'point' ? partParam(whole, part) : undefined;
-        const at = { layer: layer.id, key, ...(item !== undefined && { item }), ...(part !== undefined && { part }) };
-        return param && formula.on ? [{ at, formula, param }] : [];
-      }),
-    );
+    entries = formulasOn(layer).flatMap(({ of, formula }): Entry[] => {
+      const whole = paramsIn(layer, of.item)[of.key];
+      const param = of.part === undefined ? whole : whole?.kind === 'point' ? partParam(whole, of.part) : undefined;
+      return param && formula.on ? [{ at: { layer: layer.id, ...of }, formula, param }] : [];
+    });
     entriesIn.set(layer, entries);
   }
   return entries;

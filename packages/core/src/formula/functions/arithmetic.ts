@@ -1,7 +1,7 @@
 /** Numbers, angles and vectors. */
-import { asNumber, asVector, made } from '../parts';
+import { asNumber, asVector, made, type Part } from '../parts';
 import { NUMBER, VECTOR } from '../types';
-import { arg, DEGREES, type FormulaFunction, number, ofElements, ofNumbers } from './call';
+import { arg, type Call, DEGREES, type FormulaFunction, number, ofElements, ofNumbers } from './call';
 
 const positive = (x: number, period: number): number => (period === 0 ? 0 : x - Math.floor(x / period) * period);
 
@@ -9,6 +9,18 @@ const triangle = (x: number, period: number): number => {
   const at = positive(x, 2 * Math.abs(period));
   return at <= Math.abs(period) ? at : 2 * Math.abs(period) - at;
 };
+
+/** A vector of two to a number. */
+const ofVector =
+  (run: (x: number, y: number) => number) =>
+  (call: Call): Part => {
+    const v = arg(call, 0, VECTOR);
+    const of = asVector(v);
+    return made(NUMBER, [v], (s) => {
+      const [x = 0, y = 0] = of(s);
+      return run(x, y);
+    });
+  };
 
 export const ARITHMETIC: readonly FormulaFunction[] = [
   {
@@ -104,28 +116,14 @@ export const ARITHMETIC: readonly FormulaFunction[] = [
     takes: 'vector',
     says: 'How long a way is.',
     example: 'length({Lead / Position} - {this / Position})',
-    compile: (call) => {
-      const v = arg(call, 0, VECTOR);
-      const of = asVector(v);
-      return made(NUMBER, [v], (s) => {
-        const [x = 0, y = 0] = of(s);
-        return Math.sqrt(x * x + y * y);
-      });
-    },
+    compile: ofVector((x, y) => Math.sqrt(x * x + y * y)),
   },
   {
     name: 'angle',
     takes: 'vector',
     says: 'The direction of a way, clockwise from the right.',
     example: 'angle({Lead / Position} - {this / Position})',
-    compile: (call) => {
-      const v = arg(call, 0, VECTOR);
-      const of = asVector(v);
-      return made(NUMBER, [v], (s) => {
-        const [x = 0, y = 0] = of(s);
-        return Math.atan2(y, x) * DEGREES;
-      });
-    },
+    compile: ofVector((x, y) => Math.atan2(y, x) * DEGREES),
   },
   {
     name: 'toward',
