@@ -1,7 +1,8 @@
 /** What formulas cost to evaluate. */
 import { newKnob } from '@kite/core/document/knobs';
 import { newController, newDrawing, newItem, newProject, newScene } from '@kite/core/document/make';
-import { applyEdit, type Edit, together } from '@kite/core/document/patches';
+import { type Edit, together } from '@kite/core/document/patches';
+import { applyEdit } from '@kite/core/edits/apply';
 import type { Id, Scene } from '@kite/core/document/types';
 import { addKnob } from '@kite/core/edits/knobs';
 import { addLayers } from '@kite/core/edits/layers';

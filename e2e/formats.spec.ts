@@ -7,7 +7,7 @@ import {
   newProject as emptyProject,
   newScene,
 } from '@kite/core/document/make';
-import { applyEdit } from '@kite/core/document/patches';
+import { applyEdit } from '@kite/core/edits/apply';
 import type { Asset, DrawingLayer, Item, Project, Value } from '@kite/core/document/types';
 import { addAsset } from '@kite/core/edits/assets';
 import { setFormula } from '@kite/core/edits/formulas';

@@ -5,7 +5,7 @@ import { createRequire } from 'node:module';
 import { createCanvas, loadImage } from '@napi-rs/canvas';
 import { countingIds, newScene } from '@kite/core/document/make';
 import { addLayers } from '@kite/core/edits/layers';
-import { applyEdit } from '@kite/core/document/patches';
+import { applyEdit } from '@kite/core/edits/apply';
 import { newProject } from '@kite/core/document/make';
 import { layersOfSvg, partsOf } from '@kite/core/interchange/svg/layers';
 import { readSvg } from '@kite/core/interchange/svg/read';

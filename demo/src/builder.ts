@@ -1,6 +1,7 @@
 /** Builds a project through core's own edits, one after another, as a person would. */
 import { countingIds, type MakeId, newController, newDrawing, newItem, type SceneSize } from '@kite/core/document/make';
-import { applyEdit, type Edit } from '@kite/core/document/patches';
+import type { Edit } from '@kite/core/document/patches';
+import { applyEdit } from '@kite/core/edits/apply';
 import type { Ease, Id, Item, Point, Project, Scene, Tag, Value, Vertex } from '@kite/core/document/types';
 import { newKnob } from '@kite/core/document/knobs';
 import { sceneIn } from '@kite/core/edits/find';

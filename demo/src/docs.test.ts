@@ -1,6 +1,6 @@
 /** The examples of docs/formulas.md work in the demo scene that they are written for. */
 import { readFileSync } from 'node:fs';
-import { applyEdit } from '@kite/core/document/patches';
+import { applyEdit } from '@kite/core/edits/apply';
 import type { Scene } from '@kite/core/document/types';
 import { setFormula } from '@kite/core/edits/formulas';
 import { referenceOf, storedText } from '@kite/core/formula/refs';

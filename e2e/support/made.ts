@@ -1,6 +1,7 @@
 /** Projects made in code and opened on the page. */
 import { newDrawing, newItem, newProject, newScene } from '@kite/core/document/make';
-import { applyEdit, type Edit } from '@kite/core/document/patches';
+import type { Edit } from '@kite/core/document/patches';
+import { applyEdit } from '@kite/core/edits/apply';
 import type { DrawingLayer, Ease, Id, Point, Scene, Value } from '@kite/core/document/types';
 import { addLayers } from '@kite/core/edits/layers';
 import { animate } from '@kite/core/edits/properties';

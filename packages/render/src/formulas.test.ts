@@ -1,7 +1,8 @@
 /** Formulas as they are drawn: measured in pixels, frame by frame. */
 import { newKnob } from '@kite/core/document/knobs';
 import { newController, newDrawing, newItem, newProject, newScene } from '@kite/core/document/make';
-import { applyEdit, type Edit } from '@kite/core/document/patches';
+import type { Edit } from '@kite/core/document/patches';
+import { applyEdit } from '@kite/core/edits/apply';
 import type { Id, Item, Project, PropertyRef, Scene } from '@kite/core/document/types';
 import { addLayers } from '@kite/core/edits/layers';
 import { addKnob } from '@kite/core/edits/knobs';

@@ -3,7 +3,7 @@ import { fits } from '@kite/core/check/project';
 import { nameRule, object, rule, whole } from '@kite/core/check/rules';
 import { sizeRule } from '@kite/core/check/schema';
 import { newProject, newScene, type SceneSize, uniqueName } from '@kite/core/document/make';
-import { applyEdit } from '@kite/core/document/patches';
+import { applyEdit } from '@kite/core/edits/apply';
 import { renameProject } from '@kite/core/edits/scenes';
 import { readArchive, writeArchive } from '@kite/core/interchange/archive';
 import type { FastifyInstance } from 'fastify';

@@ -1,7 +1,8 @@
 /** Imported files: read, checked and kept by their SHA-256. */
 import { createHash } from 'node:crypto';
 import { readFile, writeFile } from 'node:fs/promises';
-import { LIMITS } from '@kite/core/check/rules';
+import { LIMITS } from '@kite/core/document/limits';
+import { asName } from '@kite/core/document/text';
 import { Invalid } from '@kite/core/check/problem';
 import { type Asset, type FontAsset, type PictureAsset, PICTURE_TYPES } from '@kite/core/document/types';
 import type { AssetFiles } from '@kite/core/interchange/archive';
@@ -104,7 +105,7 @@ export class AssetStore {
     } else own = await pictureFacts(bytes, name);
     const facts = { ...own, sha: shaOf(kept), bytes: kept.length } as AnyFacts;
     await this.keep(kept, facts);
-    return { id: newId(), name: (name.trim() || 'Untitled').slice(0, LIMITS.name), ...facts } as Asset;
+    return { id: newId(), name: asName(name.trim(), 'Untitled', LIMITS.name), ...facts } as Asset;
   }
 
   /** Takes in the files of an archive that its project names; each must be what the project says it is. */

@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { applyEdit } from '@kite/core/document/patches';
+import { applyEdit } from '@kite/core/edits/apply';
 import { renameProject } from '@kite/core/edits/scenes';
 import { demoProject } from '@kite/demo/project';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';

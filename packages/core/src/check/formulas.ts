@@ -2,13 +2,14 @@
 import * as yup from 'yup';
 import type { Params } from '../document/params';
 import { MOST_CHARACTERS } from '../formula/types';
-import { idRule, ids, isObject, LIMITS, nameRule, object, type Rule, rule } from './rules';
+import { LIMITS } from '../document/limits';
+import { idRule, ids, isObject, isText, nameRule, object, type Rule, rule } from './rules';
 
 const isFormula = (v: unknown): boolean =>
   isObject(v) &&
   Object.keys(v).sort().join() === 'on,text' &&
   typeof v.on === 'boolean' &&
-  typeof v.text === 'string' &&
+  isText(v.text) &&
   v.text.length <= MOST_CHARACTERS;
 
 /** Formulas of any of these parameters, or of a part of a point among them. */

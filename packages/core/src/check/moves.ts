@@ -1,5 +1,6 @@
 /** What moves and routines must be. */
 import * as yup from 'yup';
+import { LIMITS, MOVE_LIMITS } from '../document/limits';
 import { FAR } from '../document/params';
 import { STEP_KINDS, type StepKind } from '../moves/routine';
 import { EMPHASES } from '../moves/types';
@@ -11,7 +12,6 @@ import {
   ids,
   isObject,
   isPoint,
-  LIMITS,
   nameRule,
   object,
   oneOf,
@@ -22,8 +22,8 @@ import {
 import { easeRule } from './values';
 
 const ease = easeRule as unknown as Rule;
-const base = { name: nameRule, frames: whole(1, 100_000), ease };
-const away = { angle: between(-36_000, 36_000), distance: between(-FAR, FAR), outside: flag, fade: between(0, 1) };
+const base = { name: nameRule, frames: whole(...MOVE_LIMITS.frames), ease };
+const away = { angle: between(...MOVE_LIMITS.angle), distance: between(-FAR, FAR), outside: flag, fade: between(0, 1) };
 
 const moveRule = yup.lazy((value: unknown) => {
   const kind = isObject(value) ? value.kind : undefined;
@@ -34,15 +34,15 @@ const moveRule = yup.lazy((value: unknown) => {
       kind: oneOf(['emphasis']),
       form: oneOf(EMPHASES),
       strength: between(0, 1),
-      times: whole(1, 100),
+      times: whole(...MOVE_LIMITS.times),
     });
   }
   return object({
     ...base,
     ...away,
     kind: oneOf(['entrance', 'exit', 'passage', 'emphasis']),
-    scale: between(-100, 100),
-    turn: between(-36_000, 36_000),
+    scale: between(...MOVE_LIMITS.scale),
+    turn: between(...MOVE_LIMITS.angle),
   });
 }) as unknown as Rule;
 
@@ -61,7 +61,7 @@ export const savedMovesRule = list(object({ id: idRule, move: moveRule }), LIMIT
 /** What the value of each kind of step must be. */
 const STEP_VALUES: { readonly [K in StepKind]: Rule } = {
   move: rule(`two numbers within ${FAR}`, (v) => isPoint(v, FAR)),
-  grow: between(-1_000, 1_000),
+  grow: between(...MOVE_LIMITS.grow),
   turn: between(-FAR, FAR),
   fade: between(0, 1),
   colour: colorRule,
@@ -74,8 +74,8 @@ const stepRule = yup.lazy((value: unknown) => {
   return object({
     kind: oneOf(STEP_KINDS),
     value: known ? STEP_VALUES[known] : rule('a value', () => true),
-    frames: whole(1, 100_000),
-    gap: whole(-100_000, 100_000),
+    frames: whole(...MOVE_LIMITS.frames),
+    gap: whole(...MOVE_LIMITS.gap),
     ease,
   });
 }) as unknown as Rule;
@@ -88,7 +88,7 @@ export const routinesRule = list(
     steps: list(stepRule, LIMITS.moves),
     start: frame,
     stagger: whole(-LIMITS.length, LIMITS.length),
-    rounds: whole(1, 1_000),
+    rounds: whole(...MOVE_LIMITS.rounds),
     pingpong: flag,
     players: ids(LIMITS.layers),
   }),

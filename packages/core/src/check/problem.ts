@@ -1,3 +1,5 @@
+import { cutText, sound } from '../document/text';
+
 /** What is wrong with something from outside, in words for people: never a stack. */
 export class Invalid extends Error {
   constructor(
@@ -15,7 +17,7 @@ export const shown = (value: unknown): string => {
   if (value === undefined) return 'nothing';
   if (value === null) return 'null';
   if (typeof value === 'number') return String(value);
-  if (typeof value === 'string') return `the text "${value.length > 40 ? `${value.slice(0, 40)}…` : value}"`;
+  if (typeof value === 'string') return `the text "${sound(value.length > 40 ? `${cutText(value, 40)}…` : value)}"`;
   if (Array.isArray(value)) return `a list of ${value.length}`;
   return typeof value === 'object' ? 'an object' : `a ${typeof value}`;
 };

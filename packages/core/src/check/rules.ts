@@ -1,30 +1,9 @@
 /** Rules that fields of a document are checked by. Every message names the field, what it got and what was wanted. */
 import * as yup from 'yup';
+import { isColor } from '../document/fitting';
+import { LIMITS } from '../document/limits';
+import { isSound } from '../document/text';
 import { shown } from './problem';
-
-export const LIMITS = {
-  scenes: 200,
-  layers: 2_000,
-  items: 5_000,
-  keys: 5_000,
-  name: 200,
-  side: 8_192,
-  length: 200_000,
-  frame: 1_000_000,
-  rate: 240,
-  assets: 2_000,
-  swatches: 200,
-  knobs: 100,
-  guides: 200,
-  markers: 1_000,
-  moves: 200,
-  sets: 200,
-  /** Of a picture, along each side and in all. */
-  pictureSide: 16_384,
-  picturePixels: 64_000_000,
-  cutSeeds: 200,
-  cutPoints: 20_000,
-} as const;
 
 export type Rule = yup.Schema;
 
@@ -50,17 +29,17 @@ export const flag = rule('true or false', (v) => typeof v === 'boolean');
 export const oneOf = (values: readonly string[]) =>
   rule(`one of ${values.join(', ')}`, (v) => values.includes(v as string));
 
-const HEX = /^#([0-9a-f]{6}|[0-9a-f]{8})$/i;
-export const isColor = (v: unknown) => typeof v === 'string' && HEX.test(v);
 export const colorRule = rule('a colour such as #1B1F4B or #1B1F4BCC', isColor);
 
 const ID = /^[A-Za-z0-9_-]{1,64}$/;
 const RESERVED = new Set(['__proto__', 'constructor', 'prototype']);
 export const isId = (v: unknown) => typeof v === 'string' && ID.test(v) && !RESERVED.has(v);
 export const idRule = rule('an id of 1 to 64 letters, digits, - or _', isId);
+/** Whether it is a text that every part of the product can keep: no NUL, no half of a surrogate pair. */
+export const isText = (v: unknown): v is string => typeof v === 'string' && isSound(v);
 export const nameRule = rule(
-  `a text of 1 to ${LIMITS.name} characters`,
-  (v) => typeof v === 'string' && v.trim().length > 0 && v.length <= LIMITS.name,
+  `a text of 1 to ${LIMITS.name} whole characters`,
+  (v) => isText(v) && v.trim().length > 0 && v.length <= LIMITS.name,
 );
 export const ids = (most: number) =>
   rule(

@@ -4,6 +4,8 @@
  */
 import * as yup from 'yup';
 import { paramsOfKnob } from '../document/knobs';
+import { isColor } from '../document/fitting';
+import { CUT_LIMITS, LIMITS } from '../document/limits';
 import { NEST_PARAMS } from '../document/nest';
 import { FAR, PLACE } from '../document/params';
 import { BLEND_MODES, type Knob, KNOB_KINDS, type KnobKind, PICTURE_TYPES, TAGS } from '../document/types';
@@ -14,12 +16,10 @@ import {
   flag,
   idRule,
   ids,
-  isColor,
   isId,
   isNumber,
   isObject,
   isPoint,
-  LIMITS,
   mapOf,
   nameRule,
   object,
@@ -83,10 +83,11 @@ const isCut = (v: unknown): boolean =>
   isObject(v) &&
   Object.keys(v).sort().join() === 'grow,seeds,soften,strokes' &&
   isNumber(v.grow) &&
-  Math.abs(v.grow) <= 200 &&
+  v.grow >= CUT_LIMITS.grow[0] &&
+  v.grow <= CUT_LIMITS.grow[1] &&
   isNumber(v.soften) &&
-  v.soften >= 0 &&
-  v.soften <= 200 &&
+  v.soften >= CUT_LIMITS.soften[0] &&
+  v.soften <= CUT_LIMITS.soften[1] &&
   Array.isArray(v.seeds) &&
   v.seeds.length <= LIMITS.cutSeeds &&
   v.seeds.every(
@@ -99,8 +100,8 @@ const isCut = (v: unknown): boolean =>
       isObject(s) &&
       typeof s.keep === 'boolean' &&
       isNumber(s.size) &&
-      s.size > 0 &&
-      s.size <= 2_000 &&
+      s.size >= CUT_LIMITS.brush[0] &&
+      s.size <= CUT_LIMITS.brush[1] &&
       Array.isArray(s.points) &&
       s.points.length <= LIMITS.cutPoints &&
       s.points.every((p) => isPoint(p, FAR)),

@@ -1,7 +1,8 @@
 import type { RenderSettings } from '../delivery/settings';
 import { Invalid, shown } from './problem';
 import { fits } from './project';
-import { between, LIMITS, object, oneOf, rule, whole } from './rules';
+import { LIMITS } from '../document/limits';
+import { between, object, oneOf, rule, whole } from './rules';
 import { rateRule } from './schema';
 
 const range = {

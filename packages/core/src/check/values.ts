@@ -1,5 +1,7 @@
 /** What values of parameters, keyframes and eases must be; built from the descriptions of the parameters. */
 import * as yup from 'yup';
+import { isColor } from '../document/fitting';
+import { EASE_LIMITS, LIMITS } from '../document/limits';
 import { FAR, MOST_STOPS, MOST_VERTICES, type Param, type Params } from '../document/params';
 import { BEYOND, type DrawnPoint } from '../document/types';
 import { partParam } from '../motion/apart';
@@ -9,11 +11,10 @@ import {
   between,
   colorRule,
   flag,
-  isColor,
   isNumber,
   isObject,
   isPoint,
-  LIMITS,
+  isText,
   object,
   oneOf,
   type Rule,
@@ -47,7 +48,7 @@ const isPath = (v: unknown): boolean =>
 const isFont = (v: unknown): boolean =>
   isObject(v) &&
   Object.keys(v).length === 3 &&
-  typeof v.family === 'string' &&
+  isText(v.family) &&
   v.family.length >= 1 &&
   v.family.length <= LIMITS.name &&
   isNumber(v.weight) &&
@@ -79,7 +80,7 @@ export const valueRule = (param: Param): Rule => {
     case 'text':
       return rule(
         `a text of at most ${param.most} characters${param.lines === 'one' ? ' in one line' : ''}`,
-        (v) => typeof v === 'string' && v.length <= param.most && (param.lines === 'many' || !/[\n\r]/.test(v)),
+        (v) => isText(v) && v.length <= param.most && (param.lines === 'many' || !/[\n\r]/.test(v)),
       );
     case 'font':
       return rule('a font: family, weight 1 to 1000 and italic', isFont);
@@ -89,10 +90,10 @@ export const valueRule = (param: Param): Rule => {
 };
 
 const drawnRule = rule(
-  'at most 200 points in rising order between 0 and 1, each with x, y and corner',
+  `at most ${EASE_LIMITS.points} points in rising order between 0 and 1, each with x, y and corner`,
   (v) =>
     Array.isArray(v) &&
-    v.length <= 200 &&
+    v.length <= EASE_LIMITS.points &&
     v.every(
       (p, i) =>
         isObject(p) &&
@@ -101,7 +102,8 @@ const drawnRule = rule(
         p.x > (i === 0 ? 0 : (v[i - 1] as DrawnPoint).x) &&
         p.x < 1 &&
         isNumber(p.y) &&
-        Math.abs(p.y) <= 100 &&
+        p.y >= EASE_LIMITS.y[0] &&
+        p.y <= EASE_LIMITS.y[1] &&
         typeof p.corner === 'boolean',
     ),
 );
@@ -112,16 +114,26 @@ export const easeRule = yup.lazy((value: unknown) => {
     return object({
       kind: oneOf(['bezier']),
       x1: between(0, 1),
-      y1: between(-100, 100),
+      y1: between(...EASE_LIMITS.y),
       x2: between(0, 1),
-      y2: between(-100, 100),
+      y2: between(...EASE_LIMITS.y),
     });
   }
   if (kind === 'steps') {
-    return object({ kind: oneOf(['steps']), count: whole(2, 1_000), jump: oneOf(['start', 'end', 'both', 'none']) });
+    return object({
+      kind: oneOf(['steps']),
+      count: whole(...EASE_LIMITS.steps),
+      jump: oneOf(['start', 'end', 'both', 'none']),
+    });
   }
-  if (kind === 'spring') return object({ kind: oneOf(['spring']), bounces: whole(1, 50), damping: between(0, 1) });
-  if (kind === 'bounce') return object({ kind: oneOf(['bounce']), bounces: whole(1, 50), height: between(0, 0.95) });
+  if (kind === 'spring')
+    return object({ kind: oneOf(['spring']), bounces: whole(...EASE_LIMITS.bounces), damping: between(0, 1) });
+  if (kind === 'bounce')
+    return object({
+      kind: oneOf(['bounce']),
+      bounces: whole(...EASE_LIMITS.bounces),
+      height: between(...EASE_LIMITS.height),
+    });
   if (kind === 'drawn') return object({ kind: oneOf(['drawn']), points: drawnRule });
   return object({ kind: oneOf(Object.keys(EASES)) });
 });

@@ -1,5 +1,5 @@
 /** Changes to a document: pure functions that give the new document, the patches that made it and their inverse. */
-import { apply as applyMutative, create, type Draft } from 'mutative';
+import { apply as applyMutative, type Draft } from 'mutative';
 import type { Project } from './types';
 
 /** JSON Patch operations (RFC 6902) with the path as a list of keys. */
@@ -22,15 +22,6 @@ export interface Edit {
   readonly label: string;
   readonly change: (draft: ProjectDraft) => void;
 }
-
-const asPatches = (patches: unknown): readonly Patch[] => patches as readonly Patch[];
-
-export const applyEdit = (doc: Project, edit: Edit): Change => {
-  const [next, patches, inverse] = create(doc, (draft) => void edit.change(draft), {
-    enablePatches: { pathAsArray: true, arrayLengthAssignment: false },
-  });
-  return { doc: next, patches: asPatches(patches), inverse: asPatches(inverse) };
-};
 
 /** Several edits as one change. */
 export const together = (label: string, edits: readonly Edit[]): Edit => ({

@@ -4,6 +4,7 @@ import type { Edit } from '../document/patches';
 import type { DrawingLayer, Id, Item } from '../document/types';
 import { drawingIn, type LayerDraft, sceneIn } from './find';
 import { copiesOf } from './layers';
+import { leaveScene } from './sets';
 
 /** The groups at the top of a recipe that paint by themselves; none where other cards work on them too. */
 export const groupsOf = (layer: Pick<DrawingLayer, 'recipe' | 'items'>): readonly Id[] => {
@@ -38,6 +39,6 @@ export const takeApart = (sceneId: Id, layerId: Id, makeId: MakeId): Edit => ({
     const index = scene.order.indexOf(layerId);
     scene.order = [...scene.order.slice(0, index), ...ids, ...scene.order.slice(index + 1)];
     for (const other of Object.values(scene.layers)) if (other.parent === layerId) other.parent = ids[0] ?? null;
-    delete scene.layers[layerId];
+    leaveScene(scene, new Set([layerId]));
   },
 });

@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { checkProject } from '../check/project';
 import { newKnob } from '../document/knobs';
 import { countingIds, newController, newDrawing, newItem, newProject, newScene, still } from '../document/make';
-import { applyEdit, type Edit } from '../document/patches';
+import type { Edit } from '../document/patches';
+import { applyEdit } from './apply';
 import type { DrawingLayer, Id, KeyedProperty, Layer, PathValue, Project, Property, Value } from '../document/types';
 import { compileScene, NO_LIBRARY } from '../scene/compile';
 import { layerBoxInScene } from '../scene/bounds';
@@ -202,11 +203,8 @@ describe('knobs', () => {
   it('keep their values within their limits', () => {
     const set = done(doc, setValue(ref, 70, { write: 'curve', frame: 0 }));
     expect(value(done(set, setKnob('s', 'c', 'k', { min: 0, max: 5 })))).toEqual({ value: 5 });
-    const wrong = applyEdit(
-      done(doc, setKnob('s', 'c', 'k', { max: 5 })),
-      setValue(ref, 70, { write: 'curve', frame: 0 }),
-    ).doc;
-    expect(() => checkProject(JSON.parse(JSON.stringify(wrong)))).toThrow('got 70');
+    const past = done(done(doc, setKnob('s', 'c', 'k', { max: 5 })), setValue(ref, 70, { write: 'curve', frame: 0 }));
+    expect(value(past)).toEqual({ value: 5 });
   });
   it('slide with their controller, are copied with it, and are taken away', () => {
     const keyed = done(doc, setValue(ref, 7, { write: 'key', frame: 10 }));

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { checkProject } from '../check/project';
 import { countingIds, newDrawing, newItem, newProject, newScene } from '../document/make';
-import { applyEdit, applyPatches, type Edit } from '../document/patches';
+import { applyPatches, type Edit } from '../document/patches';
+import { applyEdit } from './apply';
 import type { DrawingLayer, Id, KeyedProperty, Layer, Project } from '../document/types';
 import { slideLayers } from './timing';
 import { addLayers, copiesOf, moveLayers, removeLayers, setLayers } from './layers';

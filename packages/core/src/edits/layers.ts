@@ -5,7 +5,7 @@ import type { Edit } from '../document/patches';
 import type { Formulas, Id, Layer, Scene } from '../document/types';
 import { type Here, remapped } from '../formula/refs';
 import { layerIn, type LayerDraft, sceneIn } from './find';
-import { leaveSets } from './sets';
+import { leaveScene } from './sets';
 
 /** Puts layers into the stack, the first in front, before the layer `at` (or at the front). */
 export const addLayers = (sceneId: Id, layers: readonly Layer[], at?: Id): Edit => ({
@@ -26,15 +26,8 @@ export const removeLayers = (sceneId: Id, ids: readonly Id[]): Edit => ({
   label: ids.length === 1 ? 'Delete a layer' : 'Delete layers',
   change: (draft) => {
     const scene = sceneIn(draft, sceneId);
-    const gone = new Set(ids);
-    for (const id of ids) {
-      layerIn(scene, id);
-      delete scene.layers[id];
-    }
-    scene.order = scene.order.filter((id) => !gone.has(id));
-    for (const layer of Object.values(scene.layers)) if (gone.has(layer.parent ?? '')) layer.parent = null;
-    for (const routine of scene.routines) routine.players = routine.players.filter((id) => !gone.has(id));
-    leaveSets(scene, gone);
+    for (const id of ids) layerIn(scene, id);
+    leaveScene(scene, new Set(ids));
   },
 });
 

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { checkProject } from '../check/project';
 import { newDrawing, newItem, newProject, newScene } from '../document/make';
-import { applyEdit, type Edit } from '../document/patches';
+import type { Edit } from '../document/patches';
+import { applyEdit } from './apply';
 import type { KeyedProperty, Project, Scene } from '../document/types';
 import { READY_MOVES } from '../moves/ready';
 import type { Move, SideMove } from '../moves/types';

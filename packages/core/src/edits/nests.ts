@@ -5,7 +5,7 @@ import type { Edit, ProjectDraft } from '../document/patches';
 import type { Id, LayerSet, Project, Scene } from '../document/types';
 import { layerIn, type LayerDraft, NotFound, sceneIn } from './find';
 import { reparent } from './place';
-import { leaveSets } from './sets';
+import { leaveScene } from './sets';
 
 const plain = <T>(value: unknown): T => JSON.parse(JSON.stringify(value)) as T;
 
@@ -73,10 +73,8 @@ export const nestLayers = (sceneId: Id, ids: readonly Id[], name: string, frame:
     const nest = newNest(plain<Scene>(scene), makeId(), inner.name, id);
     const first = scene.order.indexOf(order[0] ?? '');
     scene.order = [...scene.order.slice(0, first), nest.id, ...scene.order.slice(first)].filter((l) => !inside.has(l));
-    for (const layer of order) delete scene.layers[layer];
-    leaveSets(scene, inside);
+    leaveScene(scene, inside);
     scene.layers[nest.id] = nest as LayerDraft;
-    for (const routine of scene.routines) routine.players = routine.players.filter((p) => !inside.has(p));
     scene.routines = scene.routines.filter(
       (r) => r.players.length > 0 || !routines.some((own) => (own as { id: Id }).id === r.id),
     );

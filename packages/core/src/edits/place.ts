@@ -17,6 +17,7 @@ import { displaced, mappedValues } from '../motion/keys';
 import { broughtTogether } from '../motion/parting';
 import { placementOf } from '../scene/placement';
 import { layerIn, type LayerDraft, sceneIn } from './find';
+import { leaveScene } from './sets';
 
 const tidy = (n: number): number => Math.round(n * 1e4) / 1e4 + 0;
 const tidyPoint = ([x, y]: Point): Point => [tidy(x), tidy(y)];
@@ -194,8 +195,7 @@ export const ungroupLayers = (sceneId: Id, ids: readonly Id[], frame: number): E
       const { parent } = controller;
       for (const layer of Object.values(scene.layers))
         if (layer.parent === id) reparent(scene, layer.id, parent, frame);
-      delete scene.layers[id];
-      scene.order = scene.order.filter((other) => other !== id);
+      leaveScene(scene, new Set([id]));
     }
   },
 });

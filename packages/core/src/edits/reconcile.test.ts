@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest';
 import { checkProject } from '../check/project';
 import { newDrawing, newItem, newProject, newScene } from '../document/make';
-import { applyEdit } from '../document/patches';
+import { applyEdit } from './apply';
 import type { Project } from '../document/types';
 import { reconcile } from './reconcile';
 

@@ -4,7 +4,7 @@ import type { Id, LayerSet } from '../document/types';
 import { layerIn, NotFound, type SceneDraft, sceneIn } from './find';
 
 /** Takes layers out of their sets; a set that has none left goes. */
-export const leaveSets = (scene: SceneDraft, gone: ReadonlySet<Id>): void => {
+const leaveSets = (scene: SceneDraft, gone: ReadonlySet<Id>): void => {
   if (!scene.sets.some((set) => set.members.some((id) => gone.has(id)))) return;
   for (const set of scene.sets) set.members = set.members.filter((id) => !gone.has(id));
   scene.sets = scene.sets.filter((set) => set.members.length > 0);
@@ -20,6 +20,17 @@ export const makeSet = (sceneId: Id, set: LayerSet): Edit => ({
     scene.sets = [...scene.sets, { ...set, members: [...set.members] }];
   },
 });
+
+/** Takes layers out of what names them in their scene: lists of the stack, parents, routines and sets. */
+export const leaveScene = (scene: SceneDraft, gone: ReadonlySet<Id>): void => {
+  for (const id of gone) delete scene.layers[id];
+  scene.order = scene.order.filter((id) => !gone.has(id));
+  for (const layer of Object.values(scene.layers)) if (gone.has(layer.parent ?? '')) layer.parent = null;
+  for (const routine of scene.routines) {
+    if (routine.players.some((id) => gone.has(id))) routine.players = routine.players.filter((id) => !gone.has(id));
+  }
+  leaveSets(scene, gone);
+};
 
 const setIn = (scene: SceneDraft, id: Id) => {
   const set = scene.sets.find((s) => s.id === id);

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { checkProject } from '../check/project';
 import { countingIds, newDrawing, newItem, newProject, newScene } from '../document/make';
-import { applyEdit } from '../document/patches';
+import { applyEdit } from './apply';
 import type { DrawingLayer, KeyedProperty, Point, Project, Value } from '../document/types';
 import { apply, multiply } from '../geometry/matrix';
 import { compileScene } from '../scene/compile';

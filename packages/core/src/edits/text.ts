@@ -1,6 +1,7 @@
 /** Text taken apart into layers. */
 import { type MakeId, uniqueName } from '../document/make';
 import { PLACE } from '../document/params';
+import { cutText } from '../document/text';
 import type { Edit } from '../document/patches';
 import type { DrawingLayer, Id, Item, Point } from '../document/types';
 import { outlineBox, union, type Box } from '../geometry/bounds';
@@ -14,6 +15,7 @@ import { glyphOutlines, type PlacedGlyph } from '../type/layout';
 import type { Fonts } from '../type/types';
 import { drawingIn, itemIn, type LayerDraft, NotFound, sceneIn } from './find';
 import { copiesOf } from './layers';
+import { leaveScene } from './sets';
 
 export type SplitBy = 'words' | 'lines' | 'letters';
 
@@ -98,7 +100,7 @@ export const splitText = (
       const middle: Point = [(box.left + box.right) / 2, (box.top + box.bottom) / 2];
       const stands = apply(m, middle);
       const way: Point = [stands[0] - place.position[0], stands[1] - place.position[1]];
-      const name = uniqueName(text.slice(0, 60), taken);
+      const name = uniqueName(cutText(text, 60), taken);
       taken.push(name);
       const own: Item = {
         ...item,
@@ -137,6 +139,6 @@ export const splitText = (
     }
     // What hung from the whole text hangs from its first part.
     for (const other of Object.values(scene.layers)) if (other.parent === layerId) other.parent = made[0]?.id ?? null;
-    delete scene.layers[layerId];
+    leaveScene(scene, new Set([layerId]));
   },
 });

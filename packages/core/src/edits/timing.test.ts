@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { checkProject } from '../check/project';
 import { countingIds, newDrawing, newItem, newProject, newScene } from '../document/make';
-import { applyEdit, type Edit } from '../document/patches';
+import type { Edit } from '../document/patches';
+import { applyEdit } from './apply';
 import type { Ease, KeyedProperty, Point, Project, Property, PropertyRef, Scene } from '../document/types';
 import { seeded } from '../motion/random';
 import { samplerOf } from '../motion/sampler';

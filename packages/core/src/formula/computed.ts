@@ -1,6 +1,7 @@
 /** A formula at work: a sampler like that of keyframes, with an answer for what goes wrong. */
+import { acceptor } from '../document/fitting';
 import type { Param } from '../document/params';
-import type { Point, Value } from '../document/types';
+import type { Value } from '../document/types';
 import { headingOf } from '../motion/heading';
 import type { Copy, Sampler } from '../motion/sampler';
 import { Moments } from './moments';
@@ -20,44 +21,6 @@ export interface Computed extends Sampler {
 }
 
 const TOO_MANY = `reads more than ${MOST_MOMENTS.toLocaleString('en')} moments for one value`;
-
-const clamped = (x: unknown, min: number, max: number): number | null =>
-  Number.isFinite(x) ? Math.min(max, Math.max(min, x as number)) : null;
-
-/** Brings a value within the property's limits; gives null for what it cannot take. Made once for each property. */
-const acceptor = (param: Param): ((value: Value) => Value | null) => {
-  switch (param.kind) {
-    case 'number': {
-      const { min, max } = param;
-      return (value) => ((value as number) >= min && (value as number) <= max ? value : clamped(value, min, max));
-    }
-    case 'point': {
-      const { limit } = param;
-      return (value) => {
-        const x = (value as Point)[0];
-        const y = (value as Point)[1];
-        if (Math.abs(x) <= limit && Math.abs(y) <= limit) return value;
-        const [left, top] = [clamped(x, -limit, limit), clamped(y, -limit, limit)];
-        return left === null || top === null ? null : [left, top];
-      };
-    }
-    case 'numbers':
-      return (value) => {
-        const list = (value as readonly number[]).slice(0, param.most).map((v) => clamped(v, param.min, param.max));
-        return list.every((v) => v !== null) ? list : null;
-      };
-    case 'choice':
-      return (value) => (param.choices.some((c) => c.value === value) ? value : null);
-    case 'text':
-      return (value) => {
-        const text = value as string;
-        if (text.length > param.most) return null;
-        return param.lines === 'one' ? text.replace(/\s*\n\s*/g, ' ') : text;
-      };
-    default:
-      return (value) => value;
-  }
-};
 
 const wanted = (param: Param): string => {
   if (param.kind === 'choice') return `one of ${param.choices.map((c) => `"${c.value}"`).join(', ')}`;

@@ -1,7 +1,8 @@
 /** Formulas in scenes: what they read, in which order, and what goes wrong. */
 import { describe, expect, it } from 'vitest';
 import { countingIds, newController, newDrawing, newItem, newProject } from '../document/make';
-import { applyEdit, type Edit } from '../document/patches';
+import type { Edit } from '../document/patches';
+import { applyEdit } from '../edits/apply';
 import type { Layer, PathValue, Point, Project } from '../document/types';
 import { addLayers, copiesOf, removeLayers } from '../edits/layers';
 import { setFormula } from '../edits/formulas';

@@ -1,6 +1,7 @@
 /** Routines: steps that several layers go through, at once or one after another, as plain keyframes. */
 import type { Color, Ease, Id, Keyframe, Layer, Point, Property, PropertyRef, Value } from '../document/types';
 import { isKeyed } from '../document/types';
+import { fittedValue } from '../document/fitting';
 import { paramIn, propertyIn } from '../edits/find';
 import { refKey } from '../edits/properties';
 import { reversedEase } from '../motion/eases/reversed';
@@ -162,7 +163,10 @@ export const playedBy = (
     if (back) next = curve.past.pop() ?? own;
     else {
       curve.past.push(curve.now);
-      next = after(step, curve.now, own);
+      const param = paramIn(layer, ref);
+      const wanted = after(step, curve.now, own);
+      // Steps that add up past a limit stay at it.
+      next = param ? fittedValue(param, wanted) : wanted;
     }
     curve.keys.set(begin, { frame: begin, value: curve.now, ease: back ? reversedEase(step.ease) : step.ease });
     curve.keys.set(end, { frame: end, value: next, ease: { kind: 'linear' } });

@@ -1,4 +1,5 @@
 /** The keyframes of moves, and whether a layer still has them as they were written. */
+import { fittedValue } from '../document/fitting';
 import { PLACE } from '../document/params';
 import { type Ease, isKeyed, type Keyframe, type Point, type Property, type Value } from '../document/types';
 import { samplerOf } from '../motion/sampler';
@@ -116,8 +117,7 @@ const emphasis = (move: EmphasisMove, { from, to }: AppliedMove, rest: Rest): Wr
   return { scale: keys((by) => times(rest.scale, 1 + by * FULL.scale)) };
 };
 
-/** The keyframes that a move has on a layer that rests so. */
-export const writtenBy = (applied: AppliedMove, rest: Rest): Written => {
+const unlimited = (applied: AppliedMove, rest: Rest): Written => {
   const { move } = applied;
   switch (move.kind) {
     case 'entrance':
@@ -128,6 +128,16 @@ export const writtenBy = (applied: AppliedMove, rest: Rest): Written => {
     case 'emphasis':
       return emphasis(move, applied, rest);
   }
+};
+
+/** The keyframes that a move has on a layer that rests so; where it would go past a limit it goes to the limit. */
+export const writtenBy = (applied: AppliedMove, rest: Rest): Written => {
+  const written: { [K in MovedKey]?: readonly Keyframe[] } = unlimited(applied, rest);
+  for (const key of MOVED_KEYS) {
+    const keys = written[key];
+    if (keys) written[key] = keys.map((k) => ({ ...k, value: fittedValue(PLACE[key], k.value) }));
+  }
+  return written;
 };
 
 type Place = { readonly [key: string]: Property | undefined };

@@ -1,5 +1,7 @@
 /** Faces on HarfBuzz. Loaded when text is first needed; the banner's runtime does without. */
 import { Blob, Buffer, Face as HbFace, Feature, Font, shape, Variation } from 'harfbuzzjs';
+import { LIMITS } from '../document/limits';
+import { asName } from '../document/text';
 import { type GlyphPath, glyphsFrom, UNITS } from './glyphs';
 import type { Face, Glyph, Ligatures, Metrics } from './types';
 
@@ -40,7 +42,7 @@ export const readFont = (bytes: Uint8Array): FontFacts => {
   const axis = face.getAxisInfos().wght;
   const weight = os2 && os2.length >= 6 ? word(os2, 4) : 400;
   return {
-    family: (nameOf(face, 16) || nameOf(face, 1).replace(STYLE_NAMES, '') || 'Unnamed font').slice(0, 200),
+    family: asName(nameOf(face, 16) || nameOf(face, 1).replace(STYLE_NAMES, ''), 'Unnamed font', LIMITS.name),
     weight: Math.min(1000, Math.max(1, weight || 400)),
     italic: os2 !== undefined && os2.length >= 64 && (word(os2, 62) & 1) === 1,
     weights: axis ? [Math.max(1, axis.min), Math.min(1000, axis.max)] : null,

@@ -78,6 +78,12 @@ interface Piece {
   readonly advance: number;
 }
 
+/** The code point at an index; '' past the end. */
+const letterAt = (text: string, at: number): string => {
+  const code = text.codePointAt(at);
+  return code === undefined ? '' : String.fromCodePoint(code);
+};
+
 const isSpace = (text: string, at: number): boolean => /[ \t]/.test(text[at] ?? '');
 
 const shaped = (paragraph: string, face: Face, style: TextStyle): Piece[] => {
@@ -89,7 +95,7 @@ const shaped = (paragraph: string, face: Face, style: TextStyle): Piece[] => {
   const ends = new Map(starts.map((from, i) => [from, starts[i + 1] ?? paragraph.length]));
   return glyphs.map((glyph) => {
     const next = ends.get(glyph.cluster) as number;
-    const pair = (paragraph[glyph.cluster] ?? '') + (paragraph[next] ?? '');
+    const pair = letterAt(paragraph, glyph.cluster) + letterAt(paragraph, next);
     const extra = (style.tracking + (pairs.get(pair) ?? 0)) / 1000;
     return { glyph, to: next, advance: (glyph.advance + extra) * style.size };
   });

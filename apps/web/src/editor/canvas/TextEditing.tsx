@@ -1,5 +1,6 @@
 import type { DrawingLayer, Item, Point } from '@kite/core/document/types';
 import { setLayers } from '@kite/core/edits/layers';
+import { cutText } from '@kite/core/document/text';
 import { apply, inverted, type Matrix, multiply, translation } from '@kite/core/geometry/matrix';
 import { reader } from '@kite/core/motion/reader';
 import { cardMatrix } from '@kite/core/recipe/evaluate';
@@ -17,12 +18,8 @@ interface TextEditingProps {
   pointOf: (event: { clientX: number; clientY: number }) => Point;
 }
 
-const line = (text: string): string =>
-  text
-    .split('\n')
-    .find((l) => l.trim())
-    ?.trim()
-    .slice(0, 60) ?? 'Text';
+/** What a layer is called by its text. */
+const line = (text: string): string => cutText(text.split('\n').find((l) => l.trim())?.trim() ?? 'Text', 60);
 
 /** Typing into a text where it stands. A hidden field has the letters; caret and selection are drawn over the picture. */
 export const TextEditing = ({ view, pointOf }: TextEditingProps) => {
@@ -123,8 +120,10 @@ const Field = ({ layer, item, view, pointOf, frame }: FieldProps) => {
   const kern = (by: number) => {
     // The field's own caret: the one that is drawn follows a moment later.
     const caret = field.current?.selectionStart ?? range[0];
-    const pair = values.text.slice(caret - 1, caret + 1);
-    if (pair.length < 2 || /\s/.test(pair)) return;
+    const [before] = [...values.text.slice(0, caret)].slice(-1);
+    const [after] = values.text.slice(caret);
+    if (!before || !after || /\s/.test(before + after)) return;
+    const pair = before + after;
     const pairs = new Map(readPairs(values.pairs));
     pairs.set(pair, (pairs.get(pair) ?? 0) + by);
     kerned.current = writePairs(pairs);

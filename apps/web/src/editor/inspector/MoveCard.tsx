@@ -1,3 +1,4 @@
+import { cutText } from '@kite/core/document/text';
 import type { Ease, Id } from '@kite/core/document/types';
 import { changeMove, keepMove, type MoveChange, removeMove } from '@kite/core/edits/moves';
 import type { AppliedMove, Move } from '@kite/core/moves/types';
@@ -157,7 +158,7 @@ export const MoveCard = ({ applied, layers }: MoveCardProps) => {
           className="h-6 min-w-0 flex-1 rounded-md bg-paper-2 px-2 text-sm"
           onKeyDown={(event) => {
             event.stopPropagation();
-            const name = event.currentTarget.value.trim().slice(0, 60);
+            const name = cutText(event.currentTarget.value.trim(), 60);
             if (event.key !== 'Enter' || !name) return;
             editor.edit(keepMove({ id: makeId(), move: { ...move, name } }));
             event.currentTarget.value = '';

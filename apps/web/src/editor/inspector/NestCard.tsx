@@ -1,4 +1,4 @@
-import { LIMITS } from '@kite/core/check/rules';
+import { LIMITS } from '@kite/core/document/limits';
 import { NEST } from '@kite/core/document/nest';
 import type { Param } from '@kite/core/document/params';
 import type { NestLayer } from '@kite/core/document/types';

@@ -1,4 +1,4 @@
-import { LIMITS } from '@kite/core/check/rules';
+import { LIMITS } from '@kite/core/document/limits';
 import type { Scene } from '@kite/core/document/types';
 import { setLayers } from '@kite/core/edits/layers';
 import { endingWith, setGuides, setScene } from '@kite/core/edits/scenes';

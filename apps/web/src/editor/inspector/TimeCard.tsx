@@ -1,4 +1,4 @@
-import { LIMITS } from '@kite/core/check/rules';
+import { LIMITS } from '@kite/core/document/limits';
 import type { Edit } from '@kite/core/document/patches';
 import type { Layer } from '@kite/core/document/types';
 import { setLayers } from '@kite/core/edits/layers';

@@ -2,7 +2,8 @@
  * The open project: its state, and everything that may be done to it. A gesture is one undo step:
  * between begin and end, each attempt starts anew from the document as it was.
  */
-import { applyEdit, applyPatches, type Change, type Edit, type Patch } from '@kite/core/document/patches';
+import { applyPatches, type Change, type Edit, type Patch } from '@kite/core/document/patches';
+import { applyEdit } from '@kite/core/edits/apply';
 import type { Id, Project, Scene } from '@kite/core/document/types';
 import { wholeScene } from '@kite/core/document/nest';
 import type { Writing } from '@kite/core/motion/keys';

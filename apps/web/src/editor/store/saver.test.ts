@@ -1,5 +1,6 @@
 import type { Project } from '@kite/core/document/types';
-import { applyEdit, applyPatches, type Patch } from '@kite/core/document/patches';
+import { applyPatches, type Patch } from '@kite/core/document/patches';
+import { applyEdit } from '@kite/core/edits/apply';
 import { renameProject } from '@kite/core/edits/scenes';
 import { demoProject } from '@kite/demo/project';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';

@@ -3,7 +3,8 @@
  * that neither a server that is away nor a closed tab loses it.
  */
 import { checkProject } from '@kite/core/check/project';
-import { applyEdit, applyPatches, type Patch } from '@kite/core/document/patches';
+import { applyPatches, type Patch } from '@kite/core/document/patches';
+import { applyEdit } from '@kite/core/edits/apply';
 import type { Project } from '@kite/core/document/types';
 import { reconcile } from '@kite/core/edits/reconcile';
 import { api, ApiError, Away, type Head } from '../../api/client';

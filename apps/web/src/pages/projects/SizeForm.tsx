@@ -1,7 +1,7 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import type { SceneSize } from '@kite/core/document/make';
 import { COMMON_RATES, framesPerSecond, parseRate, rateLabel } from '@kite/core/time/rate';
-import { LIMITS } from '@kite/core/check/rules';
+import { LIMITS } from '@kite/core/document/limits';
 import { clsx } from 'clsx';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { X } from 'lucide-react';

@@ -2,7 +2,7 @@
 import { type MakeId, newDrawing, newItem } from '../../document/make';
 import type { DrawingLayer, Gradient, Id, Item, PathValue, Point, Scene, Vertex } from '../../document/types';
 import { FAR, MOST_STOPS } from '../../document/params';
-import { LIMITS } from '../../check/rules';
+import { LIMITS } from '../../document/limits';
 import { apply, type Matrix, multiply, translation } from '../../geometry/matrix';
 import { outlineOfPath } from '../../geometry/outline';
 import { areaOf, outlinesOf } from '../../geometry/polygons';

@@ -1,8 +1,10 @@
 /** SVG drawings as a tree of shapes and groups, in pixels of the drawing. */
+import { asName, cutText, sound } from '../../document/text';
 import type { PathValue, Point } from '../../document/types';
 import { type Box, outlineBox, union } from '../../geometry/bounds';
 import { apply, determinant, IDENTITY, type Matrix, multiply } from '../../geometry/matrix';
 import { outlineOfPath } from '../../geometry/outline';
+import { MOST_LETTERS } from '../../recipe/sources/text';
 import { colorOf, gradientOf, shareOf, type SvgInk } from './paints';
 import { parseSvg, type SvgElement } from './parse';
 import { dataOf, pathsOf } from './shapes';
@@ -345,8 +347,8 @@ class Reader {
       return [
         {
           kind: 'text',
-          name: text.slice(0, 60),
-          text: text.slice(0, 5_000),
+          name: asName(text, 'Text', 60),
+          text: cutText(sound(text), MOST_LETTERS),
           matrix: walk.matrix,
           at: [numbersOf(el.attributes.x)[0] ?? from[0], numbersOf(el.attributes.y)[0] ?? from[1]],
           family: (style['font-family'] ?? '').split(',')[0]?.replace(/['"]/g, '').trim() ?? '',
@@ -370,7 +372,7 @@ const labelOf = (name: string): string => name[0]?.toUpperCase() + name.slice(1)
 
 /** The name that a drawing program gave, else its id, else what it is. */
 const nameOf = ({ attributes: a }: SvgElement, missing: string): string =>
-  (a.label ?? a['data-name'] ?? a.id ?? missing).replace(/_/g, ' ').trim().slice(0, 60) || missing;
+  asName((a.label ?? a['data-name'] ?? a.id ?? missing).replace(/_/g, ' ').trim(), missing, 60);
 
 const shapesIn = (nodes: readonly SvgNode[]): SvgShape[] =>
   nodes.flatMap((n) => (n.kind === 'group' ? shapesIn(n.children) : n.kind === 'shape' ? [n] : []));

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { checkProject } from '../../check/project';
 import { Invalid } from '../../check/problem';
 import { countingIds, newProject, newScene } from '../../document/make';
-import { applyEdit } from '../../document/patches';
+import { applyEdit } from '../../edits/apply';
 import { addLayers } from '../../edits/layers';
 import { svgOf } from '../../paint/svg';
 import { compileScene, NO_LIBRARY } from '../../scene/compile';

@@ -1,3 +1,4 @@
+import { cutText } from '@kite/core/document/text';
 import { type Ease, isKeyed } from '@kite/core/document/types';
 import { forgetEase, keepEase } from '@kite/core/edits/eases';
 import { paramAt, propertyAt } from '@kite/core/edits/find';
@@ -119,7 +120,7 @@ export const EaseCard = () => {
                 event.stopPropagation();
                 const name = event.currentTarget.value.trim();
                 if (event.key !== 'Enter' || !name) return;
-                editor.edit(keepEase({ id: makeId(), name: name.slice(0, 60), ease: first.ease }));
+                editor.edit(keepEase({ id: makeId(), name: cutText(name, 60), ease: first.ease }));
                 event.currentTarget.value = '';
               }}
             />

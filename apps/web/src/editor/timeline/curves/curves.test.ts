@@ -1,5 +1,5 @@
 import { newDrawing, newItem, newProject, newScene } from '@kite/core/document/make';
-import { applyEdit } from '@kite/core/document/patches';
+import { applyEdit } from '@kite/core/edits/apply';
 import type { Ease, Scene } from '@kite/core/document/types';
 import { addLayers } from '@kite/core/edits/layers';
 import { animate } from '@kite/core/edits/properties';

@@ -1,0 +1,54 @@
+/** How much of everything a project may have. The schema refuses what is beyond; edits keep to it. */
+export const LIMITS = {
+  scenes: 200,
+  layers: 2_000,
+  items: 5_000,
+  keys: 5_000,
+  name: 200,
+  side: 8_192,
+  length: 200_000,
+  frame: 1_000_000,
+  rate: 240,
+  assets: 2_000,
+  swatches: 200,
+  knobs: 100,
+  guides: 200,
+  markers: 1_000,
+  moves: 200,
+  sets: 200,
+  /** Of a picture, along each side and in all. */
+  pictureSide: 16_384,
+  picturePixels: 64_000_000,
+  cutSeeds: 200,
+  cutPoints: 20_000,
+} as const;
+
+type Limits = readonly [least: number, most: number];
+
+/** Of the numbers of an ease. */
+export const EASE_LIMITS = {
+  /** Along the value; along time a curve stays within its span. */
+  y: [-100, 100],
+  steps: [2, 1_000],
+  bounces: [1, 50],
+  height: [0, 0.95],
+  points: 200,
+} as const satisfies { readonly [key: string]: Limits | number };
+
+/** Of the numbers of moves and routines. */
+export const MOVE_LIMITS = {
+  frames: [1, 100_000],
+  angle: [-36_000, 36_000],
+  scale: [-100, 100],
+  times: [1, 100],
+  gap: [-100_000, 100_000],
+  grow: [-1_000, 1_000],
+  rounds: [1, 1_000],
+} as const satisfies { readonly [key: string]: Limits };
+
+/** Of how a picture is cut out, in pixels of the picture. */
+export const CUT_LIMITS = {
+  grow: [-200, 200],
+  soften: [0, 200],
+  brush: [0.01, 2_000],
+} as const satisfies { readonly [key: string]: Limits };

@@ -1,0 +1,343 @@
+/**
+ * A changed document brought within the limits of the schema: values and frames to the nearest that fits. What has no
+ * nearest, as one layer too many, is refused. Only what an edit changed is looked at, found by identity.
+ */
+import { isColor, clamped, fittedEase, fittedValue, wholeWithin } from '../document/fitting';
+import { paramsOfKnob } from '../document/knobs';
+import { CUT_LIMITS, LIMITS, MOVE_LIMITS } from '../document/limits';
+import { paramsOfLayer } from '../document/nest';
+import { FAR, MOST_VERTICES, type Param, type Params } from '../document/params';
+import { asName, isSound, sound } from '../document/text';
+import {
+  type CurveProperty,
+  type CutOut,
+  type Formulas,
+  type Id,
+  isApart,
+  isKeyed,
+  type Item,
+  type Knob,
+  type KeyedProperty,
+  type Keyframe,
+  type Layer,
+  type PathHandles,
+  type PathValue,
+  type Point,
+  type Project,
+  type Properties,
+  type Property,
+  type Scene,
+} from '../document/types';
+import { MOST_CHARACTERS } from '../formula/types';
+import { partParam } from '../motion/apart';
+import type { Routine, RoutineStep } from '../moves/routine';
+import type { Move } from '../moves/types';
+import { paramsOf } from '../recipe/table';
+
+/** More of something than a project may have: the edit that would make it is not made. */
+export class TooMany extends RangeError {
+  constructor(owner: string, most: number, what: string) {
+    super(`${owner} has at most ${most.toLocaleString('en')} ${what}`);
+    this.name = 'TooMany';
+  }
+}
+
+const atMost = (count: number, most: number, owner: string, what: string): void => {
+  if (count > most) throw new TooMany(owner, most, what);
+};
+
+type Path = readonly (string | number)[];
+/** Takes the place of a value that does not fit. */
+type Put = (path: Path, value: unknown) => void;
+
+const frameWithin = (frame: number): number => wholeWithin(frame, -LIMITS.frame, LIMITS.frame);
+
+/** The object with fields that fit; the same one where all of them do. */
+const withFields = <T extends object>(object: T, fields: Partial<T>): T =>
+  Object.entries(fields).every(([key, value]) => Object.is(value, object[key as keyof T]))
+    ? object
+    : { ...object, ...fields };
+
+/** A list whose entries fit; the same one where all of them do. */
+const each = <T>(list: readonly T[], fit: (entry: T, i: number) => T): readonly T[] => {
+  const fitting = list.map(fit);
+  return fitting.every((entry, i) => Object.is(entry, list[i])) ? list : fitting;
+};
+
+const fittedHandles = (handles: PathHandles): PathHandles =>
+  each(handles, (x) => clamped(x, -FAR, FAR, 0)) as PathHandles;
+
+const fittedKey = (param: Param, key: Keyframe): Keyframe => {
+  if (param.kind === 'path') atMost((key.value as PathValue).vertices.length, MOST_VERTICES, 'A path', 'vertices');
+  return withFields(key, {
+    frame: frameWithin(key.frame),
+    value: fittedValue(param, key.value),
+    ease: fittedEase(key.ease),
+    ...(key.handles && { handles: fittedHandles(key.handles) }),
+  });
+};
+
+const fittedKeys = (param: Param, property: KeyedProperty): KeyedProperty => {
+  atMost(property.keys.length, LIMITS.keys, `“${param.label}”`, 'keyframes');
+  const keys = each(property.keys, (key) => fittedKey(param, key));
+  if (keys === property.keys) return property;
+  // Of two that meet at a limit the later one stays.
+  return { ...property, keys: [...new Map(keys.map((k) => [k.frame, k])).values()].sort((a, b) => a.frame - b.frame) };
+};
+
+const fittedCurve = (param: Param, property: CurveProperty): CurveProperty => {
+  if (isKeyed(property)) return fittedKeys(param, property);
+  if (param.kind === 'path') atMost((property.value as PathValue).vertices.length, MOST_VERTICES, 'A path', 'vertices');
+  return withFields(property, { value: fittedValue(param, property.value) });
+};
+
+/** A property within its parameter's limits: the same object where it is. */
+export const fittedProperty = (param: Param, property: Property): Property => {
+  if (!isApart(property) || param.kind !== 'point') return isApart(property) ? property : fittedCurve(param, property);
+  const [x, y] = property.parts;
+  const parts = [fittedCurve(partParam(param, 0), x), fittedCurve(partParam(param, 1), y)] as const;
+  return parts[0] === x && parts[1] === y ? property : { parts };
+};
+
+const fitProperties = (params: Params, now: Properties, before: Properties | undefined, path: Path, put: Put): void => {
+  if (now === before) return;
+  for (const [key, property] of Object.entries(now)) {
+    const param = params[key];
+    if (!param || property === before?.[key]) continue;
+    const fitting = fittedProperty(param, property);
+    if (fitting !== property) put([...path, key], fitting);
+  }
+};
+
+const fitFormulas = (now: Formulas | undefined, before: Formulas | undefined, path: Path, put: Put): void => {
+  if (!now || now === before) return;
+  for (const [key, { text }] of Object.entries(now)) {
+    atMost(text.length, MOST_CHARACTERS, 'A formula', 'characters');
+    if (!isSound(text)) put([...path, 'formulas', key, 'text'], sound(text));
+  }
+};
+
+const fitName = (name: string, fallback: string, path: Path, put: Put): void => {
+  const fitting = asName(name, fallback, LIMITS.name);
+  if (fitting !== name) put([...path, 'name'], fitting);
+};
+
+const fittedMove = (move: Move): Move => {
+  const fields: Record<string, unknown> = {
+    name: asName(move.name, 'Move', LIMITS.name),
+    frames: wholeWithin(move.frames, ...MOVE_LIMITS.frames),
+    ease: fittedEase(move.ease),
+  };
+  if (move.kind === 'emphasis') {
+    fields.strength = clamped(move.strength, 0, 1, 0);
+    fields.times = wholeWithin(move.times, ...MOVE_LIMITS.times);
+    return withFields(move, fields as Partial<Move>);
+  }
+  fields.angle = clamped(move.angle, ...MOVE_LIMITS.angle, 0);
+  fields.distance = clamped(move.distance, -FAR, FAR, 0);
+  fields.fade = clamped(move.fade, 0, 1, 1);
+  if (move.kind === 'passage') fields.drift = clamped(move.drift, -FAR, FAR, 0);
+  else {
+    fields.scale = clamped(move.scale, ...MOVE_LIMITS.scale, 1);
+    fields.turn = clamped(move.turn, ...MOVE_LIMITS.angle, 0);
+  }
+  return withFields(move, fields as Partial<Move>);
+};
+
+const fittedCut = (cut: CutOut): CutOut => {
+  atMost(cut.seeds.length, LIMITS.cutSeeds, 'A cut-out', 'clicks');
+  atMost(cut.strokes.length, LIMITS.cutSeeds, 'A cut-out', 'strokes');
+  const place = (x: number) => clamped(x, -FAR, FAR, 0);
+  return withFields(cut, {
+    grow: clamped(cut.grow, ...CUT_LIMITS.grow, 0),
+    soften: clamped(cut.soften, ...CUT_LIMITS.soften, 0),
+    seeds: each(cut.seeds, (s) =>
+      withFields(s, { x: place(s.x), y: place(s.y), tolerance: clamped(s.tolerance, 0, 1, 0) }),
+    ),
+    strokes: each(cut.strokes, (s) => {
+      atMost(s.points.length, LIMITS.cutPoints, 'A stroke of a cut-out', 'points');
+      return withFields(s, {
+        size: clamped(s.size, ...CUT_LIMITS.brush, 1),
+        points: each(s.points, (p) => each(p, place) as Point),
+      });
+    }),
+  });
+};
+
+const fitKnob = (knob: Knob, before: Knob | undefined, path: Path, put: Put): void => {
+  if (knob === before) return;
+  fitName(knob.name, 'Knob', path, put);
+  const min = clamped(knob.min, -FAR, FAR, -FAR);
+  const max = Math.max(min, clamped(knob.max, -FAR, FAR, FAR));
+  if (min !== knob.min) put([...path, 'min'], min);
+  if (max !== knob.max) put([...path, 'max'], max);
+  const same = before?.min === min && before.max === max;
+  fitProperties(
+    paramsOfKnob({ ...knob, min, max }),
+    knob.params,
+    same ? before.params : undefined,
+    [...path, 'params'],
+    put,
+  );
+  fitFormulas(knob.formulas, before?.formulas, path, put);
+};
+
+const fitItem = (item: Item, before: Item | undefined, path: Path, put: Put): void => {
+  if (item === before) return;
+  if (item.name !== undefined) fitName(item.name, 'Card', path, put);
+  const same = before?.kind === item.kind ? before.params : undefined;
+  fitProperties(paramsOf(item.kind), item.params, same, [...path, 'params'], put);
+  fitFormulas(item.formulas, before?.formulas, path, put);
+};
+
+const fitParts = (layer: Layer, before: Layer | undefined, path: Path, put: Put): void => {
+  switch (layer.kind) {
+    case 'drawing': {
+      const old = before?.kind === 'drawing' ? before.items : {};
+      if (layer.items === old) return;
+      atMost(Object.keys(layer.items).length, LIMITS.items, `“${layer.name}”`, 'cards');
+      for (const [id, item] of Object.entries(layer.items)) fitItem(item, old[id], [...path, 'items', id], put);
+      return;
+    }
+    case 'controller': {
+      const old = before?.kind === 'controller' ? before.knobs : {};
+      if (layer.knobs === old) return;
+      atMost(layer.panel.length, LIMITS.knobs, `“${layer.name}”`, 'knobs');
+      for (const [id, knob] of Object.entries(layer.knobs)) fitKnob(knob, old[id], [...path, 'knobs', id], put);
+      return;
+    }
+    case 'picture':
+      if (layer.cut && fittedCut(layer.cut) !== layer.cut) put([...path, 'cut'], fittedCut(layer.cut));
+      return;
+    case 'nest':
+      if (frameWithin(layer.start) !== layer.start) put([...path, 'start'], frameWithin(layer.start));
+  }
+};
+
+const fitLayer = (layer: Layer, before: Layer | undefined, path: Path, put: Put): void => {
+  if (layer === before) return;
+  fitName(layer.name, 'Layer', path, put);
+  // It shows for a frame at least.
+  const from = wholeWithin(layer.from, -LIMITS.frame, LIMITS.frame - 1);
+  const to = Math.max(from + 1, frameWithin(layer.to));
+  if (from !== layer.from) put([...path, 'from'], from);
+  if (to !== layer.to) put([...path, 'to'], to);
+  if (layer.moves !== before?.moves) {
+    atMost(layer.moves.length, LIMITS.moves, `“${layer.name}”`, 'moves');
+    const moves = each(layer.moves, (m) =>
+      withFields(m, {
+        move: fittedMove(m.move),
+        from: frameWithin(m.from),
+        to: frameWithin(m.to),
+        away: clamped(m.away, -FAR, FAR, 0),
+      }),
+    );
+    if (moves !== layer.moves) put([...path, 'moves'], moves);
+  }
+  fitProperties(paramsOfLayer(layer), layer.params, before?.params, [...path, 'params'], put);
+  fitFormulas(layer.formulas, before?.formulas, path, put);
+  fitParts(layer, before, path, put);
+};
+
+const STEP_FITS: { readonly [K in RoutineStep['kind']]: (value: never) => unknown } = {
+  move: (p: Point) => each(p, (x) => clamped(x, -FAR, FAR, 0)),
+  grow: (v: number) => clamped(v, ...MOVE_LIMITS.grow, 1),
+  turn: (v: number) => clamped(v, -FAR, FAR, 0),
+  fade: (v: number) => clamped(v, 0, 1, 1),
+  colour: (v: unknown) => (isColor(v) ? v : '#000000'),
+  trim: (v: number) => clamped(v, 0, 1, 1),
+};
+
+const fittedRoutine = (routine: Routine): Routine => {
+  atMost(routine.steps.length, LIMITS.moves, `“${routine.name}”`, 'steps');
+  return withFields(routine, {
+    name: asName(routine.name, 'Routine', LIMITS.name),
+    start: frameWithin(routine.start),
+    stagger: wholeWithin(routine.stagger, -LIMITS.length, LIMITS.length),
+    rounds: wholeWithin(routine.rounds, ...MOVE_LIMITS.rounds),
+    steps: each(routine.steps, (step) =>
+      withFields(step, {
+        value: STEP_FITS[step.kind](step.value as never) as RoutineStep['value'],
+        frames: wholeWithin(step.frames, ...MOVE_LIMITS.frames),
+        gap: wholeWithin(step.gap, ...MOVE_LIMITS.gap),
+        ease: fittedEase(step.ease),
+      }),
+    ),
+  });
+};
+
+const fitScene = (scene: Scene, before: Scene | undefined, path: Path, put: Put): void => {
+  if (scene === before) return;
+  const owner = `“${scene.name}”`;
+  const fit = <K extends keyof Scene>(key: K, value: Scene[K]) => {
+    if (!Object.is(value, scene[key])) put([...path, key], value);
+  };
+  fit('name', asName(scene.name, 'Scene', LIMITS.name));
+  fit('width', wholeWithin(scene.width, 1, LIMITS.side));
+  fit('height', wholeWithin(scene.height, 1, LIMITS.side));
+  fit('length', wholeWithin(scene.length, 1, LIMITS.length));
+  fit('poster', wholeWithin(scene.poster, 0, LIMITS.length));
+  if (scene.guides !== before?.guides) {
+    atMost(Math.max(scene.guides.x.length, scene.guides.y.length), LIMITS.guides, owner, 'guides each way');
+    const places = (list: readonly number[]) => each(list, (x) => clamped(x, -FAR, FAR, 0));
+    fit('guides', withFields(scene.guides, { x: places(scene.guides.x), y: places(scene.guides.y) }));
+  }
+  if (scene.markers !== before?.markers) {
+    atMost(scene.markers.length, LIMITS.markers, owner, 'markers');
+    fit(
+      'markers',
+      each(scene.markers, (m) =>
+        withFields(m, { frame: wholeWithin(m.frame, 0, LIMITS.length), name: asName(m.name, 'Marker', LIMITS.name) }),
+      ),
+    );
+  }
+  if (scene.routines !== before?.routines) {
+    atMost(scene.routines.length, LIMITS.moves, owner, 'routines');
+    fit('routines', each(scene.routines, fittedRoutine));
+  }
+  if (scene.sets !== before?.sets) {
+    atMost(scene.sets.length, LIMITS.sets, owner, 'sets');
+    fit(
+      'sets',
+      each(scene.sets, (s) => withFields(s, { name: asName(s.name, 'Set', LIMITS.name) })),
+    );
+  }
+  if (scene.layers === before?.layers) return;
+  atMost(scene.order.length, LIMITS.layers, owner, 'layers');
+  for (const [id, layer] of Object.entries(scene.layers)) {
+    fitLayer(layer, before?.layers[id], [...path, 'layers', id], put);
+  }
+};
+
+/** Calls `put` with each value of a changed document that does not fit and what takes its place; TooMany where nothing can. */
+export const fitDocument = (now: Project, before: Project, put: Put): void => {
+  fitName(now.name, 'Project', [], put);
+  atMost(now.order.length, LIMITS.scenes, 'A project', 'scenes');
+  if (now.assets !== before.assets) {
+    atMost(Object.keys(now.assets).length, LIMITS.assets, 'A project', 'files');
+    for (const [id, asset] of Object.entries(now.assets)) fitName(asset.name, 'Untitled', ['assets', id], put);
+  }
+  for (const key of ['swatches', 'eases', 'moves'] as const) {
+    if (now[key] !== before[key]) {
+      const most = key === 'moves' ? LIMITS.moves : LIMITS.swatches;
+      atMost(now[key].length, most, 'A project', key === 'moves' ? 'kept moves' : key === 'eases' ? 'kept eases' : key);
+    }
+  }
+  now.swatches.forEach((s, i) => {
+    if (s === before.swatches[i]) return;
+    fitName(s.name, s.color, ['swatches', i], put);
+    if (!isColor(s.color)) put(['swatches', i, 'color'], '#000000');
+  });
+  now.eases.forEach((e, i) => {
+    if (e === before.eases[i]) return;
+    fitName(e.name, 'Ease', ['eases', i], put);
+    if (fittedEase(e.ease) !== e.ease) put(['eases', i, 'ease'], fittedEase(e.ease));
+  });
+  now.moves.forEach((m, i) => {
+    if (m !== before.moves[i] && fittedMove(m.move) !== m.move) put(['moves', i, 'move'], fittedMove(m.move));
+  });
+  for (const id of now.order as readonly Id[]) {
+    const scene = now.scenes[id];
+    if (scene) fitScene(scene, before.scenes[id], ['scenes', id], put);
+  }
+};
