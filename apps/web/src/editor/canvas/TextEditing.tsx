@@ -19,7 +19,14 @@ interface TextEditingProps {
 }
 
 /** What a layer is called by its text. */
-const line = (text: string): string => cutText(text.split('\n').find((l) => l.trim())?.trim() ?? 'Text', 60);
+const line = (text: string): string =>
+  cutText(
+    text
+      .split('\n')
+      .find((l) => l.trim())
+      ?.trim() ?? 'Text',
+    60,
+  );
 
 /** Typing into a text where it stands. A hidden field has the letters; caret and selection are drawn over the picture. */
 export const TextEditing = ({ view, pointOf }: TextEditingProps) => {
