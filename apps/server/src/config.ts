@@ -7,18 +7,27 @@ export interface Config {
   /** Whether the port was asked for, so that another would be wrong. */
   readonly portAsked: boolean;
   readonly data: string;
+  /** Names that it answers to besides its own. */
+  readonly names: readonly string[];
+  /** Whether a new access key is to be made. */
+  readonly newKey: boolean;
 }
 
 const DEFAULT_PORT = 4820;
 
 export class BadConfig extends Error {}
 
-const flags = (args: readonly string[]): { port?: string; host?: string; data?: string } => {
+const OPTIONS = {
+  port: { type: 'string' },
+  host: { type: 'string' },
+  data: { type: 'string' },
+  'allow-host': { type: 'string', multiple: true },
+  'new-key': { type: 'boolean' },
+} as const;
+
+const flags = (args: readonly string[]) => {
   try {
-    return parseArgs({
-      args: [...args],
-      options: { port: { type: 'string' }, host: { type: 'string' }, data: { type: 'string' } },
-    }).values;
+    return parseArgs({ args: [...args], options: OPTIONS }).values;
   } catch (error) {
     throw new BadConfig((error as Error).message);
   }
@@ -37,5 +46,7 @@ export const readConfig = (args: readonly string[], env: NodeJS.ProcessEnv, root
     port,
     portAsked: asked !== undefined && asked !== '',
     data: resolve(root, values.data ?? env.KITE_DATA ?? 'data'),
+    names: values['allow-host'] ?? env.KITE_ALLOW_HOST?.split(',').filter(Boolean) ?? [],
+    newKey: values['new-key'] ?? false,
   };
 };

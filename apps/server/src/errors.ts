@@ -6,6 +6,10 @@ export const CODES = {
   not_ready: 409,
   too_large: 413,
   foreign: 403,
+  locked: 401,
+  too_often: 429,
+  no_room: 507,
+  broken: 503,
 } as const;
 
 export class Refused extends Error {

@@ -37,9 +37,28 @@ const holderIn = (file: string): Holder | null => {
   }
 };
 
+const WHY: Readonly<Record<string, string>> = {
+  EEXIST: 'is a file: choose another with --data.',
+  ENOTDIR: 'leads through a file: choose another with --data.',
+  EACCES: 'may not be written to by this user: change its owner, or choose another with --data.',
+  EPERM: 'may not be written to by this user: change its owner, or choose another with --data.',
+  EROFS: 'is on a disk that cannot be written to: choose another with --data.',
+  ENOSPC: 'is on a disk that is full: make room on it, or choose another with --data.',
+};
+
+/** What keeps a folder from being used, and what to do. */
+export const whyNot = (error: unknown): string => {
+  const { code = '', message } = error as NodeJS.ErrnoException;
+  return WHY[code] ?? `cannot be used: ${message}`;
+};
+
 /** Takes the folder, or throws BadConfig naming the process that has it. Gives the release. */
 export const lockFolder = (folder: string): (() => void) => {
-  mkdirSync(folder, { recursive: true });
+  try {
+    mkdirSync(folder, { recursive: true });
+  } catch (error) {
+    throw new BadConfig(`The data folder ${folder} ${whyNot(error)}`);
+  }
   const file = join(folder, 'lock');
   const own = JSON.stringify({ pid: process.pid, born: bornOf(process.pid) } satisfies Holder);
   for (let attempt = 0; attempt < 3; attempt++) {
@@ -47,12 +66,14 @@ export const lockFolder = (folder: string): (() => void) => {
       writeFileSync(file, own, { flag: 'wx' });
       return () => rmSync(file, { force: true });
     } catch (error) {
-      if ((error as NodeJS.ErrnoException).code !== 'EEXIST') throw error;
+      if ((error as NodeJS.ErrnoException).code !== 'EEXIST') {
+        throw new BadConfig(`The data folder ${folder} ${whyNot(error)}`);
+      }
     }
     const holder = holderIn(file);
     if (holder && lives(holder)) {
       throw new BadConfig(
-        `The data folder ${folder} is in use by another server (process ${holder.pid}). Stop that one, or choose another folder with --data.`,
+        `The data folder ${folder} is in use by another server (process ${holder.pid}). Stop that one, or choose another folder with --data. If no server is running, delete ${file}.`,
       );
     }
     // Left by a server that was killed. Renaming it away lets just one of two newcomers go on.
@@ -64,5 +85,7 @@ export const lockFolder = (folder: string): (() => void) => {
       // The other newcomer was quicker; look again.
     }
   }
-  throw new BadConfig(`The data folder ${folder} is being taken by another server.`);
+  throw new BadConfig(
+    `The data folder ${folder} cannot be locked: ${file} comes back or cannot be taken away. If no server is running, delete it.`,
+  );
 };

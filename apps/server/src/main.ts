@@ -3,11 +3,14 @@ import { join } from 'node:path';
 import { demoProject } from '@kite/demo/project';
 import { appRoot } from '@kite/render/root';
 import type { FastifyInstance } from 'fastify';
+import { AccessKey, isEverywhere, isLoopback, ownAddresses } from './access';
 import { BadConfig, type Config, readConfig } from './config';
 import { buildApp } from './http/app';
-import { lockFolder } from './lock';
+import { entryLink } from './http/security';
+import { lockFolder, whyNot } from './lock';
 import { RenderQueue } from './queue/queue';
 import { AssetStore } from './store/assets';
+import { DbFailure } from './store/db';
 import { FileStore } from './store/files';
 import { migrate } from './store/migrate';
 import { openPglite } from './store/pglite';
@@ -30,16 +33,42 @@ const listen = async (app: FastifyInstance, { host, port, portAsked }: Config): 
   }
 };
 
+/** The key that lets others in, where others reach the server at all; a new one is told once. */
+const keyFor = ({ host, data, newKey }: Config): { key: AccessKey | null; secret: string | null } => {
+  if (newKey) return AccessKey.make(data);
+  const key = isLoopback(host) ? null : AccessKey.of(data);
+  if (key || isLoopback(host)) return { key, secret: null };
+  throw new BadConfig(
+    `On ${host} everybody who reaches this machine could read and change all projects. Start once with --new-key: it makes an access key and prints a link with it.`,
+  );
+};
+
+/** Where the server is found, by the names that it answers to. */
+const addressesOf = ({ host, names }: Config, listening: string): string[] => {
+  if (isLoopback(host)) return [listening];
+  const { port } = new URL(listening);
+  const hosts = [...names, ...(isEverywhere(host) ? ownAddresses() : [host.includes(':') ? `[${host}]` : host])];
+  return hosts.map((name) => `http://${name}:${port}`);
+};
+
 const start = async (): Promise<void> => {
   const config = readConfig(process.argv.slice(2), process.env, appRoot());
   const unlock = lockFolder(config.data);
+  const doors = ((): ReturnType<typeof keyFor> => {
+    try {
+      return keyFor(config);
+    } catch (error) {
+      unlock();
+      throw error;
+    }
+  })();
   const db = openPglite(join(config.data, 'db'));
   const files = new FileStore(config.data);
   const projects = new ProjectStore(db);
   const assets = new AssetStore(db, files);
   const renders = new RenderStore(db);
   const queue = new RenderQueue(db, renders, files, (error) => console.error(error));
-  const app = buildApp({ db, projects, assets, renders, queue, files }, config.host);
+  const app = buildApp({ db, projects, assets, renders, queue, files }, { ...config, key: doors.key });
 
   let ending: Promise<void> | undefined;
   const end = (): Promise<void> =>
@@ -65,14 +94,31 @@ const start = async (): Promise<void> => {
     await migrate(db);
     await projects.once('demo', async () => void (await projects.create(demoProject())));
     await queue.start();
-    console.log(`Agile Kite is at ${await listen(app, config)}`);
+    const [address = '', ...others] = addressesOf(config, await listen(app, config));
+    console.log(`Agile Kite is at ${address}`);
+    for (const other of others) console.log(`and at ${other}`);
+    if (doors.secret) {
+      console.log(`Let others in with this link; it is not shown again: ${entryLink(address, doors.secret)}`);
+    }
   } catch (error) {
     await end();
     throw error;
   }
 };
 
+/** What kept the server from starting: one sentence where it is known, else all there is. */
+const reasonOf = (error: unknown): unknown => {
+  if (error instanceof BadConfig) return error.message;
+  if (error instanceof DbFailure) {
+    return error.kind === 'full'
+      ? `${error.message} Make room on it, or choose another with --data.`
+      : `${error.message}. Put a copy of the folder in its place, or choose another with --data.`;
+  }
+  const { code, path } = error as NodeJS.ErrnoException;
+  return code && path ? `${path} ${whyNot(error)}` : error;
+};
+
 start().catch((error: unknown) => {
-  console.error(error instanceof BadConfig ? error.message : error);
+  console.error(reasonOf(error));
   process.exit(1);
 });

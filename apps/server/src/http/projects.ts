@@ -1,6 +1,7 @@
 /** Projects over HTTP. */
 import { fits } from '@kite/core/check/project';
-import { nameRule, object, rule, whole } from '@kite/core/check/rules';
+import { Invalid } from '@kite/core/check/problem';
+import { areSound, isText, nameRule, object, type Rule, rule, whole } from '@kite/core/check/rules';
 import { sizeRule } from '@kite/core/check/schema';
 import { newProject, newScene, type SceneSize, uniqueName } from '@kite/core/document/make';
 import { applyEdit } from '@kite/core/edits/apply';
@@ -8,13 +9,16 @@ import { renameProject } from '@kite/core/edits/scenes';
 import { readArchive, writeArchive } from '@kite/core/interchange/archive';
 import type { FastifyInstance } from 'fastify';
 import type { AssetStore } from '../store/assets';
-import { newId, type ProjectStore, type Save } from '../store/projects';
+import { newId, type ProjectStore, type Save, type Saved } from '../store/projects';
+import * as yup from 'yup';
 
 const newRule = object({ name: nameRule, scene: nameRule, size: sizeRule });
 const renameRule = object({ name: nameRule });
 
 const MOST_PATCHES = 20_000;
-const isText = (most: number) => (v: unknown) => typeof v === 'string' && v.length > 0 && v.length <= most;
+const MOST_SAVES = 1_000;
+const textRule = (most: number) =>
+  rule(`a text of 1 to ${most} whole characters`, (v) => isText(v) && v.length > 0 && v.length <= most);
 const patchFits = (p: unknown): boolean => {
   const { op, path } = (p ?? {}) as { op?: unknown; path?: unknown };
   return (
@@ -25,14 +29,35 @@ const patchFits = (p: unknown): boolean => {
   );
 };
 const saveRule = object({
-  id: rule('a text of 1 to 64 characters', isText(64)),
-  base: whole(0, Number.MAX_SAFE_INTEGER),
-  label: rule('a text of 1 to 200 characters', isText(200)),
+  id: textRule(64),
+  label: textRule(200),
   patches: rule(
     `1 to ${MOST_PATCHES} patches, each with an op of add, replace or remove and a path of keys`,
     (v) => Array.isArray(v) && v.length >= 1 && v.length <= MOST_PATCHES && v.every(patchFits),
-  ),
+  ).test('sound', ({ path }) => `${path}: has a text with NUL or half a character in it`, areSound),
 });
+const savesRule = object({
+  base: whole(0, Number.MAX_SAFE_INTEGER),
+  saves: yup.array().strict().required().min(1).max(MOST_SAVES) as unknown as Rule,
+});
+
+/** Those saves that can be read; one that cannot is refused alone. */
+const readable = (saves: readonly unknown[]): { fit: Save[]; refused: Saved['refused'] } => {
+  const fit: Save[] = [];
+  const refused: Saved['refused'][number][] = [];
+  for (const [i, save] of saves.entries()) {
+    try {
+      fits(saveRule, save);
+      fit.push(save as Save);
+    } catch (error) {
+      const id = (save as { id?: unknown } | null)?.id;
+      // Without an id there is no telling whose it was: the whole request is wrong.
+      if (!(error instanceof Invalid) || typeof id !== 'string') throw error;
+      refused.push({ id, message: error.message, field: `saves[${i}].${error.field}` });
+    }
+  }
+  return { fit, refused };
+};
 
 interface ById {
   Params: { id: string };
@@ -64,8 +89,11 @@ export const projectRoutes = (app: FastifyInstance, projects: ProjectStore, asse
   app.get<ById>('/api/projects/:id', (request) => projects.head(request.params.id));
 
   app.patch<ById>('/api/projects/:id', async (request) => {
-    fits(saveRule, request.body);
-    return { revision: await projects.save(request.params.id, request.body as Save) };
+    fits(savesRule, request.body);
+    const { base, saves } = request.body as { base: number; saves: unknown[] };
+    const { fit, refused } = readable(saves);
+    const saved = await projects.save(request.params.id, base, fit);
+    return { ...saved, refused: [...refused, ...saved.refused] };
   });
 
   app.post<ById>('/api/projects/:id/rename', async (request) => {
@@ -74,7 +102,8 @@ export const projectRoutes = (app: FastifyInstance, projects: ProjectStore, asse
     const edit = renameProject((request.body as { name: string }).name);
     const { patches } = applyEdit(document, edit);
     if (patches.length === 0) return { revision };
-    return { revision: await projects.save(document.id, { id: newId(), base: revision, label: edit.label, patches }) };
+    const saved = await projects.save(document.id, revision, [{ id: newId(), label: edit.label, patches }]);
+    return { revision: saved.revision };
   });
 
   app.post<ById>('/api/projects/:id/duplicate', async (request, reply) => {

@@ -86,7 +86,7 @@ export const renderRoutes = (app: FastifyInstance, { projects, renders, queue, f
     const asked = request.body as { project: string; scene: string; settings: unknown };
     const settings = checkSettings(asked.settings);
     const { document } = await projects.head(asked.project);
-    const own = document.scenes[asked.scene];
+    const own = Object.hasOwn(document.scenes, asked.scene) ? document.scenes[asked.scene] : undefined;
     if (!own) throw new Refused('not_found', 'This scene is not in the project.');
     // A render goes on with what there was when it was asked for, nested scenes too.
     const scene = wholeScene(own, document);

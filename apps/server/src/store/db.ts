@@ -1,3 +1,14 @@
+/** What keeps the database from working, in a sentence for people. */
+export class DbFailure extends Error {
+  constructor(
+    readonly kind: 'full' | 'damaged',
+    message: string,
+  ) {
+    super(message);
+    this.name = 'DbFailure';
+  }
+}
+
 /** What the rest of the server knows of its database: SQL in, rows out. */
 export type Row = Record<string, unknown>;
 

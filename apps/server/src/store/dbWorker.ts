@@ -9,13 +9,20 @@ export interface DbRequest {
   readonly sql: string;
   readonly params: readonly unknown[];
 }
+export interface DbWorkerData {
+  readonly folder: string;
+}
 export type DbReply =
   | { readonly id: number; readonly rows: Row[] }
   | { readonly id: number; readonly error: string; readonly code: string };
 
 const port = parentPort;
 if (!port) throw new Error('dbWorker runs as a thread');
-const opened = PGlite.create({ dataDir: (workerData as { folder: string }).folder });
+/** One connection and small documents need little: the defaults would take 200 MB more and never give them back. */
+const SETTINGS = ['shared_buffers = 16MB', 'wal_buffers = 1MB', 'max_wal_size = 64MB', 'min_wal_size = 32MB'];
+const opened = PGlite.create({ dataDir: (workerData as DbWorkerData).folder, postgresqlconf: SETTINGS });
+// Whoever asks is told.
+opened.catch(() => undefined);
 
 const run = async ({ kind, sql, params }: DbRequest): Promise<Row[]> => {
   const db = await opened;

@@ -1,9 +1,10 @@
 import type { Db } from './db';
 import first from './migrations/001_projects_and_renders.sql';
 import second from './migrations/002_assets.sql';
+import third from './migrations/003_snapshots.sql';
 
 /** In order; one that has run is never changed. */
-const MIGRATIONS: readonly string[] = [first, second];
+const MIGRATIONS: readonly string[] = [first, second, third];
 
 export const migrate = async (db: Db): Promise<void> => {
   await db.exec(

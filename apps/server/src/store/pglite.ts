@@ -1,7 +1,10 @@
+import { once } from 'node:events';
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { bundleOf } from '@kite/render/root';
-import type { Db, Queries, Row } from './db';
-import type { DbReply, DbRequest } from './dbWorker';
+import { type Db, DbFailure, type Queries, type Row } from './db';
+import type { DbReply, DbRequest, DbWorkerData } from './dbWorker';
 
 export class SqlError extends Error {
   constructor(
@@ -14,30 +17,70 @@ export class SqlError extends Error {
   }
 }
 
+const threadOn = (folder: string): Worker =>
+  new Worker(bundleOf('dbWorker'), { workerData: { folder } satisfies DbWorkerData });
+
+/**
+ * Lays a new database out. It takes half a gigabyte that its thread would never give back: one of its own does it, and
+ * ends.
+ */
+const layOut = async (folder: string): Promise<void> => {
+  if (existsSync(join(folder, 'PG_VERSION'))) return;
+  const worker = threadOn(folder);
+  worker.postMessage({ id: 0, kind: 'close', sql: '', params: [] } satisfies DbRequest);
+  const [reply] = (await once(worker, 'message')) as [DbReply];
+  await worker.terminate();
+  if ('error' in reply) throw failureOf(new SqlError(reply.error, reply.code), folder);
+};
+
+const isFull = ({ code, message }: SqlError): boolean =>
+  code === '53100' || /no space left|ENOSPC|errno: 51\b/i.test(message);
+
+/** What a failed statement means, where it is not the statement's own fault. */
+const failureOf = (error: SqlError, folder: string): Error => {
+  if (isFull(error)) return new DbFailure('full', `The disk of ${folder} is full.`);
+  // Without an SQLSTATE it was not the database that answered.
+  if (error.code === '') {
+    return new DbFailure('damaged', `The database in ${folder} cannot be read: ${error.message}`);
+  }
+  return error;
+};
+
 /** A database in a folder. It has one connection: a transaction has it to itself until it ends. */
 export const openPglite = (folder: string): Db => {
-  const worker = new Worker(bundleOf('dbWorker'), { workerData: { folder } });
+  let worker: Worker | null = null;
+  let ended: Error | null = null;
   const waiting = new Map<number, { resolve: (rows: Row[]) => void; reject: (error: Error) => void }>();
   let next = 0;
   const fail = (error: Error) => {
-    for (const { reject } of waiting.values()) reject(error);
+    ended = new DbFailure('damaged', `The database in ${folder} ended: ${error.message}`);
+    for (const { reject } of waiting.values()) reject(ended);
     waiting.clear();
   };
-  worker.on('message', (reply: DbReply) => {
-    const waiter = waiting.get(reply.id);
-    waiting.delete(reply.id);
-    if ('error' in reply) waiter?.reject(new SqlError(reply.error, reply.code));
-    else waiter?.resolve(reply.rows);
-  });
-  worker.on('error', fail);
-  worker.on('exit', () => fail(new Error('the database thread ended')));
+  const open = async (): Promise<void> => {
+    await layOut(folder);
+    worker = threadOn(folder);
+    worker.on('message', (reply: DbReply) => {
+      const waiter = waiting.get(reply.id);
+      waiting.delete(reply.id);
+      if ('error' in reply) waiter?.reject(failureOf(new SqlError(reply.error, reply.code), folder));
+      else waiter?.resolve(reply.rows);
+    });
+    worker.on('error', fail);
+    worker.on('exit', () => fail(new Error('its thread is gone')));
+  };
+  const opening = open();
+  opening.catch(() => undefined);
 
-  const send = (kind: DbRequest['kind'], sql = '', params: readonly unknown[] = []): Promise<Row[]> =>
-    new Promise((resolve, reject) => {
+  const send = async (kind: DbRequest['kind'], sql = '', params: readonly unknown[] = []): Promise<Row[]> => {
+    await opening;
+    if (ended) throw ended;
+    return new Promise((resolve, reject) => {
       const id = next++;
       waiting.set(id, { resolve, reject });
-      worker.postMessage({ id, kind, sql, params } satisfies DbRequest);
+      worker?.postMessage({ id, kind, sql, params } satisfies DbRequest);
     });
+  };
 
   // Everything waits for what came before it.
   let tail: Promise<unknown> = Promise.resolve();
@@ -78,7 +121,7 @@ export const openPglite = (folder: string): Db => {
     close: () =>
       inTurn(async () => {
         await send('close');
-        await worker.terminate();
+        await worker?.terminate();
       }),
   };
 };

@@ -1,4 +1,7 @@
-/** Projects: the head document with its revision, and the log of the edits that led there. */
+/**
+ * Projects: a snapshot of the document, and the log of the edits since. A save appends to the log; a snapshot is taken
+ * now and then, so that neither a save of a large project nor the opening of a much edited one is slow.
+ */
 import { randomUUID } from 'node:crypto';
 import { checkProject } from '@kite/core/check/project';
 import { upgraded } from '@kite/core/check/versions';
@@ -18,30 +21,48 @@ export interface ProjectCard {
   readonly scenes: number;
   readonly updatedAt: string;
 }
+/** One edit. */
 export interface Save {
   /** The client's own id of the save: one that comes twice is done once. */
   readonly id: string;
-  readonly base: number;
   readonly label: string;
   readonly patches: readonly Patch[];
+}
+export interface Saved {
+  readonly revision: number;
+  /** Saves that do not fit the document: the others are kept. */
+  readonly refused: readonly { readonly id: string; readonly message: string; readonly field: string }[];
 }
 
 export const newId = (): string => randomUUID().replaceAll('-', '').slice(0, 20);
 
-interface HeadRow {
-  document: Project;
-  revision: number;
+/** A head as it is kept in memory, with what its log has grown to since its snapshot. */
+interface Known extends ProjectHead {
+  readonly edits: number;
+  readonly bytes: number;
+  /** Of the document, about. */
+  readonly size: number;
+  /** Whether the snapshot is of an older format: what the log has must not be put on top of it. */
+  readonly old: boolean;
 }
 
 const MOST_KNOWN = 20;
+/** A snapshot is due after so many edits, or once the log weighs as much as a quarter of the document, or this much. */
+const SNAPSHOT_EDITS = 500;
+const SNAPSHOT_BYTES = 2 ** 18;
+/** Edits that stay in the log behind a snapshot, to know a save that comes twice. */
+const KEPT_EDITS = 1_000;
+
+const COLUMNS = `id, name, scenes, updated_at as "updatedAt"`;
 
 export class ProjectStore {
   /** Head documents as they were checked, so that a save checks only what it changes. */
-  private readonly known = new Map<string, ProjectHead>();
+  private readonly known = new Map<string, Known>();
+  private readonly tidying = new Map<string, Promise<void>>();
 
   constructor(private readonly db: Db) {}
 
-  private remember(id: string, head: ProjectHead): ProjectHead {
+  private remember(id: string, head: Known): Known {
     this.known.delete(id);
     this.known.set(id, head);
     if (this.known.size > MOST_KNOWN) this.known.delete(this.known.keys().next().value as string);
@@ -50,23 +71,37 @@ export class ProjectStore {
 
   list(): Promise<ProjectCard[]> {
     return this.db.query<ProjectCard & object>(
-      `select id, document->>'name' as name, jsonb_array_length(document->'order')::int as scenes, updated_at as "updatedAt"
-       from projects where deleted_at is null order by updated_at desc`,
+      `select ${COLUMNS} from projects where deleted_at is null order by updated_at desc`,
     );
   }
 
-  private async headIn(tx: Queries, id: string): Promise<ProjectHead> {
+  private async headIn(tx: Queries, id: string): Promise<Known> {
     const known = this.known.get(id);
-    const [row] = await tx.query<HeadRow>(
-      `select ${known ? 'null' : 'document'} as document, revision::int as revision
-       from projects where id = $1 and deleted_at is null`,
+    const [row] = await tx.query<{ revision: number }>(
+      'select revision::int as revision from projects where id = $1 and deleted_at is null',
       [id],
     );
     if (!row) throw new Refused('not_found', 'This project is not here. It may have been deleted.');
-    if (known?.revision === row.revision) return known;
-    if (!known) return this.remember(id, { document: upgraded(row.document) as Project, revision: row.revision });
-    this.known.delete(id);
-    return this.headIn(tx, id);
+    return known?.revision === row.revision ? known : this.remember(id, await this.read(tx, id));
+  }
+
+  /** The snapshot with the log since on top. */
+  private async read(tx: Queries, id: string): Promise<Known> {
+    const [row] = await tx.query<{ document: Project; snapshot: number; revision: number; size: number }>(
+      `select document, snapshot::int as snapshot, revision::int as revision, pg_column_size(document)::int as size
+       from projects where id = $1`,
+      [id],
+    );
+    const { snapshot, revision, size, document: base } = row as NonNullable<typeof row>;
+    const log = await tx.query<{ patches: readonly Patch[]; bytes: number }>(
+      `select patches, length(patches::text)::int as bytes from edits
+       where project_id = $1 and revision > $2 order by revision`,
+      [id, snapshot],
+    );
+    const document = log.reduce((doc, { patches }) => applyPatches(doc, patches), base);
+    const bytes = log.reduce((sum, edit) => sum + edit.bytes, 0);
+    const today = upgraded(document) as Project;
+    return { document: today, revision, edits: log.length, bytes, size, old: today !== document };
   }
 
   head(id: string): Promise<ProjectHead> {
@@ -76,38 +111,75 @@ export class ProjectStore {
   /** Stores a checked project under an id of its own. */
   async create(project: Project): Promise<ProjectHead> {
     const document = checkProject({ ...project, id: newId() });
-    await this.db.query('insert into projects (id, document) values ($1, $2::jsonb)', [
+    const text = JSON.stringify(document);
+    await this.db.query('insert into projects (id, document, name, scenes) values ($1, $2::jsonb, $3, $4)', [
       document.id,
-      JSON.stringify(document),
+      text,
+      document.name,
+      document.order.length,
     ]);
-    return this.remember(document.id, { document, revision: 0 });
+    return this.remember(document.id, { document, revision: 0, edits: 0, bytes: 0, size: text.length, old: false });
   }
 
-  /** Applies, checks, stores and logs in one transaction. Gives the new revision. */
-  save(id: string, save: Save): Promise<number> {
-    return this.db.transaction(async (tx) => {
-      const [before] = await tx.query<{ revision: number }>(
-        'select revision::int as revision from edits where project_id = $1 and save_id = $2',
-        [id, save.id],
+  /**
+   * Applies, checks and logs saves in order, in one transaction; one that does not fit is left out and told. Saves that
+   * came before are not done again. Throws `stale` where others have changed what they were made on: `done` names those
+   * that are here already.
+   */
+  async save(id: string, base: number, saves: readonly Save[]): Promise<Saved> {
+    const saved = await this.db.transaction(async (tx) => {
+      const before = await tx.query<{ id: string }>(
+        'select save_id as id from edits where project_id = $1 and save_id = any($2::text[])',
+        [id, saves.map((s) => s.id)],
       );
-      if (before) return before.revision;
+      const done = new Set(before.map((row) => row.id));
+      const fresh = saves.filter((save) => !done.has(save.id));
       const head = await this.headIn(tx, id);
-      if (head.revision !== save.base) {
-        throw new Refused('stale', 'The project was changed elsewhere in the meantime.', { revision: head.revision });
+      if (fresh.length === 0) return { revision: head.revision, refused: [] };
+      if (head.revision !== base) {
+        throw new Refused('stale', 'The project was changed elsewhere in the meantime.', {
+          revision: head.revision,
+          done: [...done],
+        });
       }
-      const document = this.changed(head.document, save.patches);
-      const revision = head.revision + 1;
-      await tx.query('update projects set document = $2::jsonb, revision = $3, updated_at = now() where id = $1', [
-        id,
-        JSON.stringify(document),
-        revision,
-      ]);
+      return this.append(tx, id, head, fresh);
+    });
+    if (this.snapshotDue(id)) this.tidySoon(id);
+    return saved;
+  }
+
+  private async append(tx: Queries, id: string, head: Known, saves: readonly Save[]): Promise<Saved> {
+    // An older snapshot is brought to today's format before anything of today's stands behind it.
+    if (head.old) await this.snapshot(tx, id, head);
+    let { document, revision } = head;
+    let bytes = head.old ? 0 : head.bytes;
+    const refused: Saved['refused'][number][] = [];
+    for (const save of saves) {
+      try {
+        document = this.changed(document, save.patches);
+      } catch (error) {
+        if (!(error instanceof Invalid)) throw error;
+        refused.push({ id: save.id, message: error.message, field: error.field });
+        continue;
+      }
+      const patches = JSON.stringify(save.patches);
+      bytes += patches.length;
       await tx.query(
         'insert into edits (project_id, revision, save_id, label, patches) values ($1, $2, $3, $4, $5::jsonb)',
-        [id, revision, save.id, save.label, JSON.stringify(save.patches)],
+        [id, ++revision, save.id, save.label, patches],
       );
-      return this.remember(id, { document, revision }).revision;
-    });
+    }
+    if (revision > head.revision) {
+      await tx.query('update projects set revision = $2, name = $3, scenes = $4, updated_at = now() where id = $1', [
+        id,
+        revision,
+        document.name,
+        document.order.length,
+      ]);
+    }
+    const edits = (head.old ? 0 : head.edits) + revision - head.revision;
+    this.remember(id, { document, revision, edits, bytes, size: head.size, old: false });
+    return { revision, refused };
   }
 
   private changed(document: Project, patches: readonly Patch[]): Project {
@@ -119,6 +191,39 @@ export class ProjectStore {
     }
     if (next.id !== document.id) throw new Invalid('id: a project keeps its id', 'id');
     return checkProject(next);
+  }
+
+  private snapshotDue(id: string): boolean {
+    const known = this.known.get(id);
+    if (!known) return false;
+    return known.edits >= SNAPSHOT_EDITS || known.bytes >= Math.max(SNAPSHOT_BYTES, known.size / 4);
+  }
+
+  private async snapshot(tx: Queries, id: string, head: Known): Promise<void> {
+    const text = JSON.stringify(head.document);
+    await tx.query('update projects set document = $2::jsonb, snapshot = $3 where id = $1', [id, text, head.revision]);
+    await tx.query('delete from edits where project_id = $1 and revision <= $2', [id, head.revision - KEPT_EDITS]);
+    const now = this.known.get(id);
+    if (now?.revision === head.revision)
+      this.remember(id, { ...head, edits: 0, bytes: 0, size: text.length, old: false });
+  }
+
+  /** Folds the log of a project into a snapshot and gives its room back, after the answer to the save that made it due. */
+  private tidySoon(id: string): void {
+    if (this.tidying.has(id)) return;
+    const work = (async () => {
+      await this.db.transaction(async (tx) => this.snapshot(tx, id, await this.headIn(tx, id)));
+      await this.db.exec('vacuum projects');
+      await this.db.exec('vacuum edits');
+    })();
+    // What could not be tidied now is due again with the next save.
+    const ended = work.catch(() => undefined).finally(() => this.tidying.delete(id));
+    this.tidying.set(id, ended);
+  }
+
+  /** Resolves once no snapshot is being taken. */
+  async tidied(): Promise<void> {
+    await Promise.all(this.tidying.values());
   }
 
   /** Deleting keeps everything until it is undone. */

@@ -1,13 +1,16 @@
 import { cutText, sound } from '../document/text';
 
 /** What is wrong with something from outside, in words for people: never a stack. */
+/** A message is to be read: names of two hundred fields are not. */
+const MOST_MESSAGE = 500;
+
 export class Invalid extends Error {
   constructor(
     message: string,
     /** The field, as a path of keys: `scenes.s1.layers.l2.params.opacity`. */
     readonly field: string = '',
   ) {
-    super(message);
+    super(cutText(message, MOST_MESSAGE));
     this.name = 'Invalid';
   }
 }
