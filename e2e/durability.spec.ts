@@ -35,7 +35,7 @@ test('kill -9 in the middle of edits, six times over: every acknowledged edit is
     const editing = (async () => {
       for (;;) {
         const patches = [{ op: 'replace', path: ['name'], value: `Edit ${base + 1}` }];
-        const save = { id: `${round}-${base}`, base, label: 'Rename', patches };
+        const save = { base, saves: [{ id: `${round}-${base}`, label: 'Rename', patches }] };
         const answer = await own.api<{ revision: number }>('PATCH', `/projects/${id}`, save).catch(() => null);
         if (!answer) return;
         expect(answer.status).toBe(200);

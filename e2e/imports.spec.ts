@@ -101,7 +101,10 @@ test('a font of one’s own is chosen, goes into the archive, and is named where
   const value = { value: { family: 'Quillhaven Sans', weight: 400, italic: false } };
   const head = await server.api<{ revision: number }>('GET', `/projects/${project.id}`);
   const patches = [{ op: 'add', path, value }];
-  await server.api('PATCH', `/projects/${project.id}`, { id: 'x1', base: head.body.revision, label: 'Font', patches });
+  await server.api('PATCH', `/projects/${project.id}`, {
+    base: head.body.revision,
+    saves: [{ id: 'x1', label: 'Font', patches }],
+  });
   await page.reload();
   await expect(
     page.getByText(/asks for the font Quillhaven Sans 400, which is not here; Inter 400 stands in/),
@@ -161,7 +164,7 @@ test('an archive takes its files with it', async ({ page, server }) => {
     size: { width: 100, height: 100, rate: { num: 25, den: 1 }, length: 10, background: null },
   });
   const patches = [{ op: 'add', path: ['assets', asset.body.id], value: asset.body }];
-  await server.api('PATCH', `/projects/${made.body.id}`, { id: 'a1', base: 0, label: 'Import', patches });
+  await server.api('PATCH', `/projects/${made.body.id}`, { base: 0, saves: [{ id: 'a1', label: 'Import', patches }] });
   const bytes = Buffer.from(await (await fetch(`${server.url}/api/projects/${made.body.id}/archive`)).arrayBuffer());
   expect(bytes.includes(Buffer.from(`assets/${asset.body.sha}`))).toBe(true);
   await page.goto(server.url);

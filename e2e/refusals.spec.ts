@@ -64,11 +64,9 @@ test('bad saves change nothing and name the field', async ({ server }) => {
   const before = await read();
   const path = ['scenes', before.document.order[0], 'width'];
   const save = (patches: unknown, base = before.revision) =>
-    server.api<{ error: { message: string } }>('PATCH', `/projects/${card?.id}`, {
-      id: 'x',
+    server.api<{ error?: { message: string }; refused?: { message: string }[] }>('PATCH', `/projects/${card?.id}`, {
       base,
-      label: 'Bad',
-      patches,
+      saves: [{ id: 'x', label: 'Bad', patches }],
     });
   const cases: readonly (readonly [unknown, RegExp])[] = [
     [[{ op: 'replace', path, value: -4 }], /width: got -4, wanted a whole number from 1 to 8192/],
@@ -80,11 +78,14 @@ test('bad saves change nothing and name the field', async ({ server }) => {
   ];
   for (const [patches, message] of cases) {
     const { status, body } = await save(patches);
-    expect(status).toBe(400);
-    expect(body.error.message).toMatch(message);
+    expect(status).toBe(200);
+    expect(body.refused?.[0]?.message).toMatch(message);
   }
   const stale = await save([{ op: 'replace', path: ['name'], value: 'x' }], 9_999);
-  expect([stale.status, stale.body.error.message]).toEqual([409, 'The project was changed elsewhere in the meantime.']);
+  expect([stale.status, stale.body.error?.message]).toEqual([
+    409,
+    'The project was changed elsewhere in the meantime.',
+  ]);
   expect(await read()).toEqual(before);
 });
 

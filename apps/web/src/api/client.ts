@@ -9,6 +9,8 @@ export class ApiError extends Error {
     message: string,
     readonly code: string,
     readonly status: number,
+    /** The ids of saves that are there already, where others were not taken. */
+    readonly done: ReadonlySet<string> = new Set(),
   ) {
     super(message);
     this.name = 'ApiError';
@@ -39,15 +41,19 @@ const call = async <T>(method: string, path: string, body?: unknown): Promise<T>
   if (response.status === 204) return undefined as T;
   const text = await response.text();
   if (response.ok) return JSON.parse(text) as T;
-  // A proxy in front of a server that is away answers for it.
-  if (response.status === 502 || response.status === 503 || response.status === 504) throw new Away();
-  let error: { message?: string; code?: string } = {};
+  let error: { message?: string; code?: string; done?: readonly string[] } = {};
   try {
     error = (JSON.parse(text) as { error?: typeof error }).error ?? {};
   } catch {
-    // Not ours; the status says all there is.
+    // Not ours. A proxy in front of a server that is away answers for it; else the status says all there is.
+    if (response.status === 502 || response.status === 503 || response.status === 504) throw new Away();
   }
-  throw new ApiError(error.message ?? `The server answered ${response.status}.`, error.code ?? '', response.status);
+  throw new ApiError(
+    error.message ?? `The server answered ${response.status}.`,
+    error.code ?? '',
+    response.status,
+    new Set(error.done),
+  );
 };
 
 export interface ProjectCard {
@@ -60,11 +66,15 @@ export interface Head {
   readonly document: Project;
   readonly revision: number;
 }
+/** One edit, as it is saved. */
 export interface Save {
   readonly id: string;
-  readonly base: number;
   readonly label: string;
   readonly patches: readonly Patch[];
+}
+export interface Saved {
+  readonly revision: number;
+  readonly refused: readonly { readonly id: string; readonly message: string }[];
 }
 export interface Render {
   readonly id: string;
@@ -96,6 +106,7 @@ export interface SavedSize {
 }
 
 export const api = {
+  health: () => call<{ ok: boolean }>('GET', '/health'),
   sizes: () => call<SavedSize[]>('GET', '/sizes'),
   saveSize: (name: string, size: SceneSize) => call<SavedSize>('POST', '/sizes', { name, size }),
   deleteSize: (id: string) => call<undefined>('DELETE', `/sizes/${id}`),
@@ -112,7 +123,7 @@ export const api = {
     call<{ id: string }>('POST', '/projects', { name, scene, size }),
   importProject: (file: Blob) => call<{ id: string; name: string }>('POST', '/projects/import', file),
   project: (id: string) => call<Head>('GET', `/projects/${id}`),
-  save: (id: string, save: Save) => call<{ revision: number }>('PATCH', `/projects/${id}`, save),
+  save: (id: string, base: number, saves: readonly Save[]) => call<Saved>('PATCH', `/projects/${id}`, { base, saves }),
   renameProject: (id: string, name: string) => call<{ revision: number }>('POST', `/projects/${id}/rename`, { name }),
   duplicateProject: (id: string) => call<{ id: string; name: string }>('POST', `/projects/${id}/duplicate`),
   deleteProject: (id: string) => call<undefined>('DELETE', `/projects/${id}`),

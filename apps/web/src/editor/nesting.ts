@@ -2,22 +2,10 @@
 import type { Id } from '@kite/core/document/types';
 import { addNest, nestLayers, setNest } from '@kite/core/edits/nests';
 import { readingsIn } from '@kite/core/edits/formulas';
-import { type Edit, together } from '@kite/core/document/patches';
+import { together } from '@kite/core/document/patches';
 import { toast } from 'sonner';
 import { baking } from './formula/commands';
 import { type Editor, makeId } from './store/editor';
-
-/** Makes an edit that may be refused; says why where it is. */
-export const attempt = (editor: Editor, edit: Edit): boolean => {
-  try {
-    editor.edit(edit);
-    return true;
-  } catch (error) {
-    editor.abandon();
-    toast.error(error instanceof Error ? error.message : String(error));
-    return false;
-  }
-};
 
 /** Puts the selected layers into a scene of their own, which a nest plays in their place. */
 export const nestSelection = (editor: Editor): void => {
@@ -33,7 +21,7 @@ export const nestSelection = (editor: Editor): void => {
     reads.some((r) => inside.has(r.layer) !== inside.has(by.layer)),
   );
   const baked = across.flatMap(({ by }) => baking(editor, by, null) ?? []);
-  if (!attempt(editor, together(nesting.label, [...baked, nesting]))) return;
+  if (!editor.edit(together(nesting.label, [...baked, nesting]))) return;
   if (baked.length > 0) {
     toast.info(
       `${baked.length === 1 ? 'A formula that reads' : `${baked.length} formulas that read`} across the nest’s border became keyframes.`,
@@ -45,11 +33,11 @@ export const nestSelection = (editor: Editor): void => {
 /** Plays another scene in the scene that is open. */
 export const nestScene = (editor: Editor, inner: Id): void => {
   const id = makeId();
-  if (attempt(editor, addNest(editor.scene.id, inner, id))) editor.select({ layers: [id] });
+  if (editor.edit(addNest(editor.scene.id, inner, id))) editor.select({ layers: [id] });
 };
 
 export const playInNest = (editor: Editor, layer: Id, inner: Id): void =>
-  void attempt(editor, setNest(editor.scene.id, layer, { scene: inner }));
+  void editor.edit(setNest(editor.scene.id, layer, { scene: inner }));
 
 /** Goes into the scene that a nest plays; false for other layers. */
 export const openNest = (editor: Editor, id: Id): boolean => {

@@ -18,7 +18,8 @@ import {
 } from '../document/types';
 import { paramsOf } from '../recipe/table';
 
-export class NotFound extends Error {
+/** Something that an edit is made on is not there: the edit cannot be made. */
+export class NotFound extends RangeError {
   constructor(what: string, id: Id) {
     super(`there is no ${what} "${id}"`);
     this.name = 'NotFound';

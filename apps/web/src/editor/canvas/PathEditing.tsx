@@ -49,7 +49,7 @@ export const reshape = (
   ref: PropertyRef,
   label: string,
   change: (path: PathValue) => PathValue,
-): void => editor.edit(reshapePath(ref, label, editor.state.frame, change));
+): void => void editor.edit(reshapePath(ref, label, editor.state.frame, change));
 
 export const removeVertices = (editor: Editor, ref: PropertyRef, path: PathValue): void => {
   const gone = new Set(editor.state.vertices);

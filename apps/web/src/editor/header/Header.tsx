@@ -16,16 +16,17 @@ const STATES: Record<SaveState['kind'], string> = {
   saved: 'Saved',
   saving: 'Saving …',
   away: 'Server away',
-  refused: 'Not saved',
+  stuck: 'Not saved',
 };
 
 const Saving = ({ saving }: { saving: SaveState }) => {
-  const wrong = saving.kind === 'away' || saving.kind === 'refused';
+  const wrong = saving.kind === 'away' || saving.kind === 'stuck';
+  const kept = wrong ? `${saving.waiting} edit${saving.waiting === 1 ? '' : 's'} kept in this browser` : '';
   const about =
     saving.kind === 'away'
-      ? `${saving.waiting} edit${saving.waiting === 1 ? '' : 's'} kept in this browser; sent when the server is back`
-      : saving.kind === 'refused'
-        ? saving.reason
+      ? `${kept}; sent when the server is back`
+      : saving.kind === 'stuck'
+        ? `${kept}; ${saving.reason}`
         : undefined;
   return (
     <span

@@ -4,7 +4,7 @@ import { addScene, duplicateScene, moveScene, removeScene, setScene } from '@kit
 import type { Id } from '@kite/core/document/types';
 import { Button, IconButton } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
-import { attempt, nestScene } from '../nesting';
+import { nestScene } from '../nesting';
 import { Menu } from '../../ui/Menu';
 import { RenameField } from '../../ui/RenameField';
 import { SizeForm } from '../../pages/projects/SizeForm';
@@ -85,7 +85,7 @@ const Card = ({ id, index }: { id: Id; index: number }) => {
             label: 'Delete',
             danger: true,
             disabled: count === 1,
-            onSelect: () => void attempt(editor, removeScene(scene.id)),
+            onSelect: () => void editor.edit(removeScene(scene.id)),
           },
         ]}
       />

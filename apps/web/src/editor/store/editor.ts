@@ -11,6 +11,7 @@ import { compileScene, type Library, type Program } from '@kite/core/scene/compi
 import { framesPerSecond } from '@kite/core/time/rate';
 import { toast } from 'sonner';
 import { createStore, type StoreApi } from 'zustand/vanilla';
+import { newId } from '../../api/ids';
 import { Preview } from '../../preview/client';
 import { BrowserMaterials } from '../../preview/materials';
 import { Saver } from './saver';
@@ -76,7 +77,7 @@ const firstState = (doc: Project, sceneId: Id): EditorState => ({
   cached: [],
 });
 
-export const makeId = (): Id => crypto.randomUUID().replaceAll('-', '').slice(0, 12);
+export const makeId = (): Id => newId().slice(0, 12);
 
 export class Editor {
   readonly preview = new Preview();
@@ -108,9 +109,15 @@ export class Editor {
     const { saver, doc } = await Saver.open(project, {
       onState: (saving) => editor?.set({ saving }),
       onRebased: (rebased) => editor?.replace(rebased),
-      onLost: (count) =>
-        toast.warning(
-          `${count} edit${count === 1 ? '' : 's'} made here no longer fit: the project was changed elsewhere.`,
+      onLost: (labels) =>
+        toast.warning(`The project was changed elsewhere, and this no longer fits: ${labels.join(', ')}.`),
+      onRefused: (label, reason) =>
+        toast.error(`“${label}” could not be saved and was taken back; everything else is kept. ${reason}`, {
+          duration: 15_000,
+        }),
+      onTakenOver: (labels) =>
+        toast.info(
+          `Taken over from a tab that could not send ${labels.length === 1 ? 'it' : 'them'}: ${labels.join(', ')}.`,
         ),
     });
     const sceneId = scene !== undefined && doc.scenes[scene] ? scene : (doc.order[0] as Id);
@@ -133,10 +140,9 @@ export class Editor {
   get program(): Program {
     return compileScene(wholeScene(this.scene, this.state.doc), this.library);
   }
-  /** Resolves once the server has every edit: what it is asked for next is of what is seen here. */
-  async allSaved(): Promise<void> {
-    for (let tries = 0; this.hasUnsent && tries < 40; tries++) await new Promise((r) => setTimeout(r, 100));
-    if (this.hasUnsent) throw new Error('The last edits are not on the server yet. Try again when it is back.');
+  /** Resolves once the server has every edit: what it is asked for next is of what is seen here. Rejects with what is in the way. */
+  allSaved(): Promise<void> {
+    return this.saver.settled();
   }
 
   get hasUnsent(): boolean {
@@ -176,19 +182,30 @@ export class Editor {
     this.set({ gesturing: true });
   }
 
-  /** An edit by itself, or within a gesture the gesture's newest state. */
-  edit(edit: Edit): void {
+  /**
+   * An edit by itself, or within a gesture the gesture's newest state. False for one that cannot be made: why is told,
+   * and everything stays as it was.
+   */
+  edit(edit: Edit): boolean {
     if (!this.gesture) {
       this.begin();
-      this.edit(edit);
+      const made = this.edit(edit);
       this.end();
-      return;
+      return made;
     }
-    const change = applyEdit(this.gesture.base, edit);
+    let change: Change;
+    try {
+      change = applyEdit(this.gesture.base, edit);
+    } catch (error) {
+      if (!(error instanceof RangeError)) throw error;
+      toast.error(`${error.message}. Nothing was changed.`, { id: edit.label });
+      return false;
+    }
     this.gesture.last = { ...change, label: edit.label };
     this.preview.attempt(change.patches);
     if (this.gesture.first === 'panels') this.set(this.show(change.doc));
     else this.gesture.waiting ??= setTimeout(() => this.catchUp(), PATIENCE);
+    return true;
   }
 
   /** Lets the panels show what the picture shows; called when a picture has been drawn. */

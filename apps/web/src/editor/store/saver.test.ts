@@ -1,31 +1,57 @@
+import 'fake-indexeddb/auto';
 import type { Project } from '@kite/core/document/types';
 import { applyPatches, type Patch } from '@kite/core/document/patches';
-import { applyEdit } from '@kite/core/edits/apply';
-import { renameProject } from '@kite/core/edits/scenes';
 import { demoProject } from '@kite/demo/project';
+import { IDBFactory } from 'fake-indexeddb';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { Saver, type SaveState } from './saver';
+import { folded, Saver, type SaveState } from './saver';
 
-/** A server that keeps one project, as the real one does, and can be away. */
+interface Save {
+  readonly id: string;
+  readonly label: string;
+  readonly patches: readonly Patch[];
+}
+
+/** A server that keeps one project, as the real one does; it can be away, stumble, and lose its answers. */
 class FakeServer {
   document: Project = demoProject();
   revision = 0;
   away = false;
-  readonly saves: string[] = [];
-  private readonly done = new Map<string, number>();
+  /** Takes requests and gives no answer. */
+  mute = false;
+  full = false;
+  /** Refuses saves under this label, or stumbles over them. */
+  refuses = '';
+  stumblesOver = '';
+  readonly requests: (readonly Save[])[] = [];
+  readonly labels: string[] = [];
+  private readonly done = new Set<string>();
 
-  readonly fetch = async (_url: string, init: { method: string; body?: string }): Promise<Response> => {
+  readonly fetch = async (url: string, init: { method: string; body?: string }): Promise<Response> => {
     if (this.away) throw new TypeError('network');
+    if (url.endsWith('/health')) return this.answer(200, { ok: true });
     if (init.method === 'GET') return this.answer(200, { document: this.document, revision: this.revision });
-    const save = JSON.parse(init.body ?? '') as { id: string; base: number; patches: Patch[] };
-    const before = this.done.get(save.id);
-    if (before !== undefined) return this.answer(200, { revision: before });
-    if (save.base !== this.revision)
-      return this.answer(409, { error: { code: 'stale', message: 'changed elsewhere' } });
-    this.change(save.patches);
-    this.saves.push(save.id);
-    this.done.set(save.id, this.revision);
-    return this.answer(200, { revision: this.revision });
+    const { base, saves } = JSON.parse(init.body ?? '') as { base: number; saves: Save[] };
+    this.requests.push(saves);
+    if (this.full) return this.fault(507, 'no_room', 'The disk of the server is full.');
+    const fresh = saves.filter((save) => !this.done.has(save.id));
+    if (fresh.length > 0 && base !== this.revision) {
+      const done = saves.filter((save) => this.done.has(save.id)).map((save) => save.id);
+      return this.fault(409, 'stale', 'changed elsewhere', { done });
+    }
+    if (fresh.some((save) => save.label === this.stumblesOver))
+      return this.fault(500, 'internal', 'Something went wrong.');
+    const refused = [];
+    for (const save of fresh) {
+      if (save.label === this.refuses) refused.push({ id: save.id, message: 'name: got nothing' });
+      else {
+        this.change(save.patches);
+        this.done.add(save.id);
+        this.labels.push(save.label);
+      }
+    }
+    if (this.mute) throw new TypeError('network');
+    return this.answer(200, { revision: this.revision, refused });
   };
 
   change(patches: readonly Patch[]): void {
@@ -33,112 +59,247 @@ class FakeServer {
     this.revision++;
   }
 
+  private fault(status: number, code: string, message: string, more: object = {}): Response {
+    return this.answer(status, { error: { code, message, ...more } });
+  }
+
   private answer(status: number, body: unknown): Response {
     return new Response(JSON.stringify(body), { status });
   }
 }
 
-const rename = (name: string) => applyEdit(demoProject(), renameProject(name)).patches;
+/** Locks as browsers have them (Web Locks API), as far as they are used here. */
+class FakeLocks {
+  readonly names = new Set<string>();
+  readonly query = async () => ({ held: [...this.names].map((name) => ({ name })) });
+  readonly request = async (name: string, work: () => Promise<void>) => {
+    this.names.add(name);
+    await work();
+    this.names.delete(name);
+  };
+}
+
+const rename = (name: string): Patch[] => [{ op: 'replace', path: ['name'], value: name }];
+const first = demoProject().order[0] as string;
+const resize = (length: number): Patch[] => [{ op: 'replace', path: ['scenes', first, 'length'], value: length }];
+
+/** Another turn of the event loop, on a clock of its own. */
+const turn = () =>
+  new Promise<void>((done) => {
+    const { port1, port2 } = new MessageChannel();
+    port1.onmessage = () => {
+      port1.close();
+      done();
+    };
+    port2.postMessage(null);
+  });
 
 describe('the saver', () => {
   let server: FakeServer;
+  let locks: FakeLocks;
   let states: SaveState[];
   let rebased: Project[];
-  const kept = new Map<string, string>();
+  let told: string[];
+  const opened: Saver[] = [];
 
   beforeEach(() => {
     server = new FakeServer();
+    locks = new FakeLocks();
     states = [];
     rebased = [];
-    kept.clear();
-    vi.useFakeTimers();
+    told = [];
+    vi.stubGlobal('indexedDB', new IDBFactory());
+    // The database's own turns go on by themselves.
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout', 'performance'] });
     vi.stubGlobal('fetch', server.fetch);
     vi.stubGlobal('window', { addEventListener: () => undefined, removeEventListener: () => undefined });
-    vi.stubGlobal('localStorage', {
-      getItem: (key: string) => kept.get(key) ?? null,
-      setItem: (key: string, value: string) => kept.set(key, value),
-      removeItem: (key: string) => kept.delete(key),
-    });
+    vi.stubGlobal('navigator', { locks });
+    vi.stubGlobal('localStorage', { getItem: () => null, removeItem: () => undefined });
   });
   afterEach(() => {
+    for (const saver of opened.splice(0)) saver.close();
     vi.useRealTimers();
     vi.unstubAllGlobals();
   });
 
-  const open = () =>
-    Saver.open('p', {
-      onState: (state) => states.push(state),
+  const open = async () => {
+    const mine = states;
+    const made = await Saver.open('p', {
+      onState: (state) => mine.push(state),
       onRebased: (doc) => rebased.push(doc),
-      onLost: () => undefined,
+      onLost: (labels) => told.push(`lost ${labels.join()}`),
+      onRefused: (label, reason) => told.push(`refused ${label}: ${reason}`),
+      onTakenOver: (labels) => told.push(`taken over ${labels.join()}`),
     });
-  const settle = () => vi.advanceTimersByTimeAsync(20);
+    opened.push(made.saver);
+    return made;
+  };
+  /** Lets time pass, and the database have its turns between. */
+  const pass = async (ms: number) => {
+    for (let gone = 0; gone < ms; gone += 50) {
+      await vi.advanceTimersByTimeAsync(50);
+      for (let turns = 0; turns < 12; turns++) await turn();
+    }
+  };
 
-  it('sends edits one after another and says when all are saved', async () => {
+  it('gathers what is made while a request is under way, and says when all is saved', async () => {
     const { saver } = await open();
-    saver.add('Rename', rename('One'));
-    saver.add('Rename', rename('Two'));
+    for (let i = 0; i < 200; i++) saver.add(i % 2 ? 'Resize' : 'Rename', i % 2 ? resize(20 + i) : rename(`Name ${i}`));
     expect(saver.hasUnsent).toBe(true);
-    await settle();
-    expect([server.document.name, server.revision, saver.hasUnsent]).toEqual(['Two', 2, false]);
-    expect(states.at(-1)).toEqual({ kind: 'saved' });
-    expect(kept.size).toBe(0);
+    for (let i = 0; i < 200 && states.at(-1)?.kind !== 'saved'; i++) await pass(50);
+    expect([server.document.name, server.document.scenes[first]?.length]).toEqual(['Name 198', 219]);
+    expect(server.requests.length).toBeLessThanOrEqual(2);
+    expect([server.labels.length, saver.hasUnsent, states.at(-1)]).toEqual([200, false, { kind: 'saved' }]);
+  });
+
+  it('makes one edit of those that set the same again, and sends a few requests a second', async () => {
+    const { saver } = await open();
+    for (let i = 0; i < 891; i++) {
+      saver.add('Nudge', resize(20 + i));
+      if (i % 30 === 0) await pass(50);
+    }
+    await pass(500);
+    expect(server.document.scenes[first]?.length).toBe(910);
+    // 30 rounds of 50 ms are a second and a half.
+    expect(server.labels.length).toBeLessThanOrEqual(8);
   });
 
   it('keeps edits while the server is away, counts them, and sends them when it is back', async () => {
     const { saver } = await open();
     server.away = true;
     saver.add('Rename', rename('Away'));
-    await settle();
+    await pass(300);
     expect(states.at(-1)).toEqual({ kind: 'away', waiting: 1 });
-    expect([...kept.values()].join()).toContain('Away');
+    await expect(saver.settled()).rejects.toThrow('1 edit waits in this browser: the server does not answer');
     server.away = false;
-    await vi.advanceTimersByTimeAsync(2_000);
+    await pass(2_000);
     expect([server.document.name, states.at(-1)?.kind]).toEqual(['Away', 'saved']);
+    await saver.settled();
   });
 
-  it('finds edits again that a closed page had left', async () => {
-    const first = await open();
+  it('tells a disk that is full as that', async () => {
+    const { saver } = await open();
+    server.full = true;
+    saver.add('Rename', rename('Full'));
+    await pass(300);
+    expect(states.at(-1)).toEqual({ kind: 'stuck', waiting: 1, reason: 'The disk of the server is full.' });
+    server.full = false;
+    await pass(2_000);
+    expect(server.document.name).toBe('Full');
+  });
+
+  it('finds edits again that a closed page had left, and tells of them', async () => {
+    const before = await open();
     server.away = true;
-    first.saver.add('Rename', rename('Left behind'));
-    await settle();
-    first.saver.close();
+    before.saver.add('Rename', rename('Left behind'));
+    await pass(300);
+    before.saver.close();
+    await pass(50);
     server.away = false;
     const { doc } = await open();
     expect([doc.name, server.document.name]).toEqual(['Left behind', 'Left behind']);
+    expect(told).toEqual(['taken over Rename']);
+  });
+
+  it('keeps the queues of two tabs apart, and takes both over once both are gone', async () => {
+    const [one, two] = [await open(), await open()];
+    server.away = true;
+    for (let i = 0; i < 3; i++)
+      one.saver.add(`One ${i}`, [{ op: 'add', path: ['scenes', first, 'guides', 'x', i], value: i }]);
+    for (let i = 0; i < 2; i++)
+      two.saver.add(`Two ${i}`, [{ op: 'add', path: ['scenes', first, 'guides', 'y', i], value: i }]);
+    await pass(300);
+    server.away = false;
+    one.saver.close();
+    two.saver.close();
+    await pass(50);
+    const { doc } = await open();
+    expect([doc.scenes[first]?.guides.x.length, doc.scenes[first]?.guides.y.length]).toEqual([3, 2]);
+  });
+
+  it('leaves alone what a living tab has', async () => {
+    const one = await open();
+    server.away = true;
+    one.saver.add('Rename', rename('Mine'));
+    await pass(300);
+    server.away = false;
+    const { doc } = await open();
+    expect([doc.name, told]).toEqual(['Quillhaven Night Tram', []]);
   });
 
   it('does not send twice what had arrived although the answer had not', async () => {
-    const first = await open();
-    first.saver.add('Rename', rename('Arrived'));
-    const outbox = [...kept.entries()];
-    await settle();
-    first.saver.close();
-    // The page died before it heard of it.
-    for (const [key, value] of outbox) kept.set(key, value);
-    await open();
-    await settle();
-    expect([server.saves.length, server.revision]).toEqual([1, 1]);
+    const { saver } = await open();
+    server.mute = true;
+    saver.add('Guide', [{ op: 'add', path: ['scenes', first, 'guides', 'x', 0], value: 5 }]);
+    await pass(300);
+    saver.close();
+    await pass(50);
+    server.mute = false;
+    const { doc } = await open();
+    await pass(300);
+    expect([doc.scenes[first]?.guides.x, server.labels.length]).toEqual([[5], 1]);
+  });
+
+  it('nor when others have changed the project meanwhile', async () => {
+    const { saver } = await open();
+    server.mute = true;
+    saver.add('Guide', [{ op: 'add', path: ['scenes', first, 'guides', 'x', 0], value: 5 }]);
+    await pass(300);
+    saver.add('Rename', rename('Ours'));
+    server.mute = false;
+    server.change(resize(99));
+    await pass(3_000);
+    expect([server.document.name, server.document.scenes[first]?.guides.x]).toEqual(['Ours', [5]]);
+    expect(server.document.scenes[first]?.length).toBe(99);
   });
 
   it('puts edits on top of what others changed in the meantime', async () => {
     const { saver } = await open();
-    const scene = server.document.order[0] as string;
-    server.change([{ op: 'replace', path: ['scenes', scene, 'name'], value: 'Theirs' }]);
+    server.change([{ op: 'replace', path: ['scenes', first, 'name'], value: 'Theirs' }]);
     saver.add('Rename', rename('Ours'));
-    await settle();
-    expect([server.document.name, server.document.scenes[scene]?.name]).toEqual(['Ours', 'Theirs']);
-    expect(rebased.at(-1)?.scenes[scene]?.name).toBe('Theirs');
+    await pass(600);
+    expect([server.document.name, server.document.scenes[first]?.name]).toEqual(['Ours', 'Theirs']);
+    expect(rebased.at(-1)?.scenes[first]?.name).toBe('Theirs');
   });
 
-  it('says why an edit is refused, and goes on keeping it', async () => {
+  it('takes a refused edit back alone, by its name, and saves the rest', async () => {
     const { saver } = await open();
-    vi.stubGlobal(
-      'fetch',
-      async () => new Response(JSON.stringify({ error: { message: 'name: got nothing' } }), { status: 400 }),
-    );
-    saver.add('Rename', rename('x'));
-    await settle();
-    expect(states.at(-1)).toEqual({ kind: 'refused', reason: 'name: got nothing' });
-    expect(saver.hasUnsent).toBe(true);
+    server.refuses = 'Bad';
+    saver.add('Rename', rename('Kept'));
+    saver.add('Bad', rename('Never'));
+    saver.add('Resize', resize(50));
+    await pass(600);
+    expect([server.document.name, server.document.scenes[first]?.length]).toEqual(['Kept', 50]);
+    expect(told).toEqual(['refused Bad: name: got nothing']);
+    expect([rebased.at(-1)?.name, saver.hasUnsent, states.at(-1)?.kind]).toEqual(['Kept', false, 'saved']);
   });
+
+  it('gives an edit up that the server stumbles over again and again, and saves the rest', async () => {
+    const { saver } = await open();
+    server.stumblesOver = 'Bad';
+    saver.add('Rename', rename('Kept'));
+    saver.add('Bad', rename('Never'));
+    saver.add('Resize', resize(50));
+    await pass(400);
+    expect(states.some((s) => s.kind === 'away')).toBe(false);
+    await pass(8_000);
+    expect([server.document.name, server.document.scenes[first]?.length]).toEqual(['Kept', 50]);
+    expect(told).toEqual(['refused Bad: Something went wrong.']);
+    expect(states.at(-1)?.kind).toBe('saved');
+  });
+});
+
+describe('edits folded', () => {
+  const edit = (label: string, ...patches: Patch[]) => ({ id: label, label, patches });
+  const set = (path: Patch['path'], value: unknown, op: Patch['op'] = 'replace'): Patch => ({ op, path, value });
+  it('set what both set to what the later one says', () => {
+    const both = folded(edit('Nudge', set(['a'], 1), set(['b'], 1, 'add')), edit('Nudge', set(['b'], 2)));
+    expect(both?.patches).toEqual([set(['a'], 1), set(['b'], 2, 'add')]);
+  });
+  it.each([
+    ['under another name', edit('Nudge', set(['a'], 1)), edit('Drag', set(['a'], 2))],
+    ['of something else', edit('Nudge', set(['a'], 1)), edit('Nudge', set(['c'], 2))],
+    ['of a list that grew', edit('Nudge', set(['a', 0], 1, 'add')), edit('Nudge', set(['a', 0], 2))],
+    ['that takes away', edit('Nudge', set(['a'], 1)), edit('Nudge', { op: 'remove', path: ['a'] })],
+  ])('stay two: %s', (_name, a, b) => expect(folded(a, b)).toBeNull());
 });

@@ -17,7 +17,6 @@ import { memo, type PointerEvent, useState } from 'react';
 import type { Id, Layer } from '@kite/core/document/types';
 import { moveLayers, setLayers } from '@kite/core/edits/layers';
 import { setParent } from '@kite/core/edits/place';
-import { toast } from 'sonner';
 import { followPointer } from '../../ui/drag';
 import { PressMenu } from '../../ui/Menu';
 import { RenameField } from '../../ui/RenameField';
@@ -119,12 +118,7 @@ export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProp
         const ids = selected ? editor.state.selection.layers : [id];
         const target = row(now);
         if (target !== null && ids.includes(target)) return;
-        try {
-          editor.edit(setParent(editor.scene.id, ids, target, editor.state.frame));
-        } catch (error) {
-          editor.abandon();
-          toast.error(error instanceof Error ? error.message : String(error));
-        }
+        editor.edit(setParent(editor.scene.id, ids, target, editor.state.frame));
       },
       onCancel: () => setLink(null),
     });
