@@ -6,7 +6,10 @@ import { fitDocument } from './fitting';
 
 type PathPatches = Patches<{ pathAsArray: true; arrayLengthAssignment: false }>;
 
-const recorded = (doc: Project, change: (draft: Draft<Project>) => void): readonly [Project, PathPatches, PathPatches] =>
+const recorded = (
+  doc: Project,
+  change: (draft: Draft<Project>) => void,
+): readonly [Project, PathPatches, PathPatches] =>
   create(doc, (draft) => void change(draft), { enablePatches: { pathAsArray: true, arrayLengthAssignment: false } });
 
 type Holder = { [key: string | number]: unknown };

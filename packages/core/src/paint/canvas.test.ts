@@ -54,7 +54,14 @@ const fill = (x: number, fields: object = {}): Mark => ({
   rule: 'nonzero',
   ...fields,
 });
-const list = (...marks: Mark[]): DisplayList => ({ width: 100, height: 50, background: null, marks, problems: [] });
+const list = (...marks: Mark[]): DisplayList => ({
+  width: 100,
+  height: 50,
+  background: null,
+  marks,
+  problems: [],
+  work: 0,
+});
 const painted = (shown: DisplayList, width = 100, height = 50) => {
   const { context, calls } = recorder();
   surfaces.length = 0;

@@ -11,21 +11,12 @@ import type { Copy } from '../motion/sampler';
 import type { Fonts } from '../type/types';
 import { faded, markThrough, shapeThrough } from './marks';
 import { mask } from './mask';
+import { isFull, type Room, type Shortage, takeAreas, takeShapes, takeWork, workOf, workOfMark } from './room';
 import { kindOf } from './table';
 import { EMPTY, type Flow, type Mark, type PaintKind, type Shape, type StepKind } from './types';
 
-/** The most shapes and marks that repeaters may make in one drawing in one frame. */
-export const MOST_SHAPES = 20_000;
 /** Groups inside groups. */
 export const MOST_DEPTH = 32;
-
-/** What one evaluation of a recipe may still use. */
-export interface Room {
-  left: number;
-  /** Whether something had to be left out. */
-  full: boolean;
-}
-export const newRoom = (): Room => ({ left: MOST_SHAPES, full: false });
 
 /** What stands above, at a frame; `copy` is that of the repeater that asks. */
 type FlowAt = (frame: number, room: Room, copy?: Copy) => Flow;
@@ -39,20 +30,34 @@ interface Card {
 /** A flow that does not depend on the frame is worked out once. */
 const once = (card: Card): Card => {
   if (!card.constant) return card;
-  let flow: Flow | undefined;
+  let known: {
+    readonly flow: Flow;
+    readonly shapes: number;
+    readonly work: number;
+    readonly short: Shortage | null;
+  } | null = null;
   return {
     ...card,
     at: (frame, room) => {
-      if (flow) return flow;
-      const made = card.at(frame, room);
+      // It costs what it cost the first time, so that what has room does not depend on what was worked out before.
+      if (known && !isFull(room) && known.shapes <= room.shapes && known.work <= room.work) {
+        room.shapes -= known.shapes;
+        room.work -= known.work;
+        room.short ??= known.short;
+        return known.flow;
+      }
+      const { shapes, work } = room;
+      const own: Room = { shapes, work, short: isFull(room) ? room.short : null };
+      const flow = card.at(frame, own);
       // One that ran out of room would be kept short for ever.
-      if (!room.full) flow = made;
-      return made;
+      if (!isFull(own)) known = { flow, shapes: shapes - own.shapes, work: work - own.work, short: own.short };
+      Object.assign(room, { shapes: own.shapes, work: own.work, short: own.short ?? room.short });
+      return flow;
     },
   };
 };
 
-const painted = (kind: PaintKind, shapes: readonly Shape[], values: Values<Params>): readonly Mark[] => {
+const painted = (kind: PaintKind, shapes: readonly Shape[], values: Values<Params>, room: Room): readonly Mark[] => {
   const marks: Mark[] = [];
   let run: Outline[] = [];
   shapes.forEach((shape, i) => {
@@ -60,7 +65,7 @@ const painted = (kind: PaintKind, shapes: readonly Shape[], values: Values<Param
     const next = shapes[i + 1];
     if (next && next.alpha === shape.alpha) return;
     const mark = shape.alpha > 0 ? kind.mark(run, shape.alpha, values) : null;
-    if (mark && mark.alpha > 0) marks.push(mark);
+    if (mark && mark.alpha > 0 && takeWork(room, workOfMark(mark))) marks.push(mark);
     run = [];
   });
   return marks;
@@ -79,11 +84,8 @@ const stepAt =
           if (!last || !known) last = { frame: f, copy: own, flow: above.at(f, room, own) };
           return last.flow;
         },
-        take: (count) => {
-          if (count > room.left) room.full = true;
-          else room.left -= count;
-          return !room.full;
-        },
+        take: (count, work) => takeShapes(room, count) && takeWork(room, work),
+        takeAreas: (work) => takeAreas(room, work),
       },
       values.at(frame, copy),
     );
@@ -115,6 +117,8 @@ const compileGroup = (item: Item, kitchen: Kitchen, depth: number): Card => {
       const { shapes, marks } = inner ? inner.at(frame, room, copy) : EMPTY;
       const v = place.at(frame, copy);
       const m = placed(v);
+      const moved = shapes.reduce((sum, s) => sum + workOf(s.outlines), marks.length);
+      if (!takeWork(room, moved)) return EMPTY;
       return {
         shapes: shapes.map((s) => shapeThrough(m, s, v.opacity)),
         marks: faded(
@@ -174,8 +178,10 @@ const compileCard = (item: Item, above: Card, kitchen: Kitchen, depth: number): 
         above,
         once({
           ...alike(values),
-          at: (frame, _room, copy) => {
+          at: (frame, room, copy) => {
+            if (room.short === 'work') return EMPTY;
             const outlines = kind.outlines(values.at(frame, copy), kitchen.fonts);
+            if (!takeWork(room, workOf(outlines))) return EMPTY;
             return { shapes: outlines.length > 0 ? [{ outlines, alpha: 1 }] : [], marks: [] };
           },
         }),
@@ -190,7 +196,7 @@ const compileCard = (item: Item, above: Card, kitchen: Kitchen, depth: number): 
         ...alike(above, values),
         at: (frame, room, copy) => {
           const flow = above.at(frame, room, copy);
-          return { ...flow, marks: [...flow.marks, ...painted(kind, flow.shapes, values.at(frame, copy))] };
+          return { ...flow, marks: [...flow.marks, ...painted(kind, flow.shapes, values.at(frame, copy), room)] };
         },
       };
   }

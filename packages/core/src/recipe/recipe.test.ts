@@ -5,7 +5,8 @@ import { arcLength } from '../geometry/length';
 import { apply } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
 import { NO_FONTS } from '../type/types';
-import { compileRecipe, MOST_SHAPES, newRoom } from './evaluate';
+import { compileRecipe } from './evaluate';
+import { MOST_SHAPES, newRoom } from './room';
 import type { FillMark, Flow, Mark, StrokeMark } from './types';
 
 let count = 0;
@@ -222,7 +223,7 @@ describe('repeater', () => {
       Object.fromEntries(cards.map((c) => [c.id, c])),
       NO_FONTS,
     ).at(0, room);
-    expect(room.full).toBe(true);
+    expect(room.short).toBe('copies');
     expect(flow.marks.length).toBeLessThanOrEqual(MOST_SHAPES);
     const empty = [many(), many(), many(), many()];
     expect(flowOf(empty).marks).toEqual([]);

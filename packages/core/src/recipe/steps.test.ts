@@ -6,7 +6,8 @@ import { flattened } from '../geometry/flatten';
 import { along, arcLength } from '../geometry/length';
 import type { Outline } from '../geometry/outline';
 import { NO_FONTS } from '../type/types';
-import { compileRecipe, newRoom } from './evaluate';
+import { compileRecipe } from './evaluate';
+import { newRoom } from './room';
 import type { FillMark } from './types';
 
 let count = 0;

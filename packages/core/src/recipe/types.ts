@@ -5,6 +5,7 @@ import type { Matrix } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
 import type { Copy } from '../motion/sampler';
 import type { Fonts } from '../type/types';
+import { workOf } from './room';
 
 export type Ink =
   | { readonly style: 'solid'; readonly color: Color }
@@ -92,8 +93,10 @@ export interface Above {
   readonly frame: number;
   /** The flow at any frame; of one copy of a repeater's. */
   readonly at: (frame: number, copy?: Copy) => Flow;
-  /** Takes room for so many more shapes; false where there is none left, for good. */
-  readonly take: (count: number) => boolean;
+  /** Takes room for so many more shapes, and for so much work; false where there is none left, for good. */
+  readonly take: (count: number, work: number) => boolean;
+  /** Takes room for work with areas; false where it is more than they may take, and they are left as they are. */
+  readonly takeAreas: (work: number) => boolean;
 }
 export interface StepKind<P extends Params = Params> extends CardKind<P> {
   readonly role: 'step';
@@ -121,7 +124,7 @@ export const shapeStep = <P extends Params>(
     readonly each: (
       outlines: readonly Outline[],
       values: Values<P>,
-      at: { frame: number; index: number },
+      at: Pick<Above, 'frame' | 'takeAreas'> & { readonly index: number },
     ) => readonly Outline[];
   },
 ) => {
@@ -130,10 +133,12 @@ export const shapeStep = <P extends Params>(
     ...rest,
     apply: (above, values) => {
       const flow = above.at(above.frame);
-      const shapes = flow.shapes.flatMap((shape, index): Shape[] => {
-        const outlines = each(shape.outlines, values, { frame: above.frame, index });
-        return outlines.length > 0 ? [{ ...shape, outlines }] : [];
-      });
+      const shapes: Shape[] = [];
+      for (const [index, shape] of flow.shapes.entries()) {
+        const outlines = each(shape.outlines, values, { ...above, index });
+        if (!above.take(0, workOf(outlines))) break;
+        if (outlines.length > 0) shapes.push({ ...shape, outlines });
+      }
       return { ...flow, shapes };
     },
   });

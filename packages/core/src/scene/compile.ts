@@ -8,11 +8,13 @@ import { IDENTITY, type Matrix, multiply } from '../geometry/matrix';
 import { type Wiring, wiringOf } from '../formula/wiring';
 import { reader } from '../motion/reader';
 import type { Sampler } from '../motion/sampler';
-import { compileRecipe, MOST_SHAPES, newRoom } from '../recipe/evaluate';
+import { compileRecipe } from '../recipe/evaluate';
 import { markThrough } from '../recipe/marks';
+import { MOST_WORK, newRoom, SHORTAGES } from '../recipe/room';
 import type { Mark } from '../recipe/types';
 import { fontsOf } from '../type/wanted';
 import { nestedFrame, nestMarks } from './nest';
+import { marksWithin } from './pixels';
 import { placementOf, type Placement } from './placement';
 import { fontLabel, NO_FONTS, type Fonts } from '../type/types';
 
@@ -28,11 +30,14 @@ export interface DisplayList {
   readonly background: Color | null;
   readonly marks: readonly Mark[];
   readonly problems: readonly Problem[];
+  /** What it took to make and takes to draw: see recipe/room. */
+  readonly work: number;
 }
 
 interface Drawn {
   readonly marks: readonly Mark[];
   readonly problems: readonly Problem[];
+  readonly work: number;
 }
 
 /** What scenes draw on. Two of the same fonts and assets had better be one object: programs are kept by it. */
@@ -68,7 +73,11 @@ interface CompiledLayer {
   readonly computed: readonly Sampler[];
 }
 
-const NOTHING: Drawn = { marks: [], problems: [] };
+/** What a layer costs that draws nothing. */
+const PER_LAYER = 10;
+const NOTHING: Drawn = { marks: [], problems: [], work: PER_LAYER };
+
+const failed = (layer: Id, message: string): Drawn => ({ ...NOTHING, problems: [{ layer, message }] });
 
 interface Compiled {
   /** By the items of a drawing. */
@@ -108,9 +117,9 @@ const recipeMarks = (layer: DrawingLayer, fonts: Fonts, wiring: Wiring): Compile
   const marks = (frame: number): Drawn => {
     const room = newRoom();
     const flow = recipe.at(frame, room);
-    if (!room.full) return { marks: flow.marks, problems };
-    const message = `makes more than ${MOST_SHAPES.toLocaleString('en')} copies in one frame; the rest is left out`;
-    return { marks: flow.marks, problems: [...problems, { layer: layer.id, message }] };
+    const drawn = { marks: flow.marks, problems, work: PER_LAYER + MOST_WORK - room.work };
+    if (!room.short) return drawn;
+    return { ...drawn, problems: [...problems, { layer: layer.id, message: SHORTAGES[room.short] }] };
   };
   recipes.set(layer.items, { ids: layer.recipe, computed, marks });
   return marks;
@@ -119,15 +128,30 @@ const recipeMarks = (layer: DrawingLayer, fonts: Fonts, wiring: Wiring): Compile
 const pictureMarks = (layer: PictureLayer, assets: Assets): CompiledLayer['marks'] => {
   const asset = assets[layer.asset];
   if (asset?.kind !== 'picture') {
-    const drawn: Drawn = { marks: [], problems: [{ layer: layer.id, message: 'shows a picture that is gone' }] };
+    const drawn = failed(layer.id, 'shows a picture that is gone');
     return () => drawn;
   }
   const drawn: Drawn = {
+    ...NOTHING,
     marks: [{ op: 'picture', asset, cut: layer.cut, matrix: IDENTITY, alpha: 1 }],
-    problems: [],
   };
   return () => drawn;
 };
+
+/** Nested scenes with what they take along: one for all the nests that play it in the same surroundings. */
+const taken = new WeakMap<Scene, Scene>();
+
+const nestedProgram = (inner: Scene, { nested, eases }: Scene, library: Library, depth: number): Program => {
+  let whole = taken.get(inner);
+  if (!whole || whole.nested !== nested || whole.eases !== eases) {
+    whole = { ...inner, ...(nested && { nested }), ...(eases && { eases }) };
+    taken.set(inner, whole);
+  }
+  return compileScene(whole, library, depth);
+};
+
+/** Of a nest, the most that is told of what it plays. */
+const MOST_TOLD = 20;
 
 /** How deep nests may lie in each other; a scene that plays itself is refused long before. */
 const MOST_NESTED = 16;
@@ -140,28 +164,24 @@ const marksOfNest = (
   depth: number,
 ): CompiledLayer['marks'] => {
   const problem = (message: string): CompiledLayer['marks'] => {
-    const drawn: Drawn = { marks: [], problems: [{ layer: layer.id, message }] };
+    const drawn = failed(layer.id, message);
     return () => drawn;
   };
   const inner = around.nested?.[layer.scene];
   if (!inner) return problem('plays a scene that is gone');
   if (depth >= MOST_NESTED) return problem('lies too deep in other nests');
-  const program = compileScene(
-    { ...inner, nested: around.nested ?? {}, ...(around.eases && { eases: around.eases }) },
-    library,
-    depth + 1,
-  );
+  const program = nestedProgram(inner, around, library, depth + 1);
   const values = reader(NEST, layer.params, wiring.computing(layer.id));
   return (frame) => {
     const v = values.at(frame);
     const at = nestedFrame(v, layer, frame, around.rate, inner);
     if (at === null) return NOTHING;
     const list = program.at(at);
-    const problems = list.problems.map(({ layer: id, message }) => ({
+    const problems = list.problems.slice(0, MOST_TOLD).map(({ layer: id, message }) => ({
       layer: layer.id,
       message: `plays “${inner.layers[id]?.name ?? inner.name}”, which ${message}`,
     }));
-    return { marks: nestMarks(list, v.background), problems };
+    return { marks: nestMarks(list, v.background), problems, work: PER_LAYER + list.work };
   };
 };
 
@@ -234,12 +254,15 @@ const asLayer = (layer: Layer, marks: readonly Mark[], matrix: Matrix, opacity: 
   return { op: 'group', marks: inScene, alpha: opacity, blend: layer.blend };
 };
 
-const programs = new WeakMap<Scene, { readonly library: Library; readonly program: Program }>();
+const TOO_MUCH =
+  'and what is in front of it are left out: together with what is behind it takes too much for one frame';
+
+const programs = new WeakMap<Scene, { readonly library: Library; readonly depth: number; readonly program: Program }>();
 
 /** The scene's program, built once for each scene object and library. A scene with nests comes with them: see wholeScene. */
 export const compileScene = (scene: Scene, library: Library, depth = 0): Program => {
   const known = programs.get(scene);
-  if (known?.library === library) return known.program;
+  if (known?.library === library && known.depth === depth) return known.program;
   const wiring = wiringOf(scene, library.fonts);
   // Within one scene object nothing changes: each layer is looked up once.
   const here = new Map<Id, CompiledLayer>();
@@ -263,6 +286,8 @@ export const compileScene = (scene: Scene, library: Library, depth = 0): Program
     return matrix;
   };
 
+  // Nests of one scene that are on the same frame show the same.
+  let last: (DisplayList & { readonly frame: number }) | null = null;
   const program: Program = {
     scene,
     problems,
@@ -276,23 +301,39 @@ export const compileScene = (scene: Scene, library: Library, depth = 0): Program
       return layer ? layerOf(layer).marks(frame).marks : [];
     },
     at: (frame, shows) => {
+      if (last?.frame === frame && !shows) return last;
       const matrices = new Map<Id, Matrix>();
       const marks: Mark[] = [];
+      const layers: Id[] = [];
       const found: Problem[] = [...problems];
+      let work = 0;
       for (let i = scene.order.length - 1; i >= 0; i--) {
         const layer = scene.layers[scene.order[i] as Id];
         if (!layer || layer.hidden || frame < layer.from || frame >= layer.to) continue;
         if (shows && !shows(layer.id)) continue;
         const known = layerOf(layer);
         const drawn = known.marks(frame);
+        work += drawn.work;
+        if (work > MOST_WORK) {
+          found.push({ layer: layer.id, message: TOO_MUCH });
+          break;
+        }
         found.push(...drawn.problems, ...wiring.problemsAt(layer, frame));
         const { opacity } = known.place.at(frame);
         const mark = asLayer(layer, drawn.marks, matrixOf(layer, frame, matrices), opacity);
-        if (mark) marks.push(mark);
+        if (!mark) continue;
+        marks.push(mark);
+        layers.push(layer.id);
       }
-      return { width: scene.width, height: scene.height, background: scene.background, marks, problems: found };
+      const { width, height, background } = scene;
+      const fitting = marksWithin(marks, width, height);
+      const over = layers[fitting];
+      if (over !== undefined) found.push({ layer: over, message: TOO_MUCH });
+      const list = { width, height, background, marks: marks.slice(0, fitting), problems: found, work, frame };
+      if (!shows) last = list;
+      return list;
     },
   };
-  programs.set(scene, { library, program });
+  programs.set(scene, { library, depth, program });
   return program;
 };

@@ -3,7 +3,8 @@ import { type Box, grown, outlineBox, union } from '@kite/core/geometry/bounds';
 import { IDENTITY, type Matrix } from '@kite/core/geometry/matrix';
 import { NO_PICTURES, paint } from '@kite/core/paint/canvas';
 import { type Context2D, SurfacePool } from '@kite/core/paint/surface';
-import { compileRecipe, newRoom } from '@kite/core/recipe/evaluate';
+import { compileRecipe } from '@kite/core/recipe/evaluate';
+import { newRoom } from '@kite/core/recipe/room';
 import { markBox, markThrough } from '@kite/core/recipe/marks';
 import type { Flow, Mark } from '@kite/core/recipe/types';
 import type { Fonts } from '@kite/core/type/types';
@@ -75,7 +76,7 @@ export const CardPicture = ({ ids, items, frame, width, height, fonts }: CardPic
       .trim();
     const shift: Matrix = [1, 0, 0, 1, -padded.left, -padded.top];
     const moved = marksOf(flow, scale, ink).map((mark) => markThrough(shift, mark));
-    const list = { width: w, height: h, background: null, marks: moved, problems: [] };
+    const list = { width: w, height: h, background: null, marks: moved, problems: [], work: 0 };
     paint(context as unknown as Context2D, list, { ...target, view }, tools);
     // The cards are the same as long as their ids and the items are.
     // eslint-disable-next-line react-hooks/exhaustive-deps

@@ -1,5 +1,5 @@
 import { choice } from '../../document/params';
-import { areaOf, combined, outlinesOf } from '../../geometry/polygons';
+import { areaOf, combined, intricacyOf, outlinesOf } from '../../geometry/polygons';
 import { type Shape, step } from '../types';
 
 const LABELS = { union: 'Union', intersect: 'Intersect', subtract: 'Subtract', exclude: 'Exclude' } as const;
@@ -23,10 +23,15 @@ export const combine = step({
   summary: (v) => LABELS[v.operation],
   apply: (above, { operation }) => {
     const flow = above.at(above.frame);
-    const [first, ...rest] = flow.shapes;
+    const [first] = flow.shapes;
     if (!first) return flow;
-    const area = rest.reduce((sum, shape) => combined(operation, sum, areaOf(shape.outlines)), areaOf(first.outlines));
-    const outlines = outlinesOf(area);
+    if (!above.takeAreas(intricacyOf(flow.shapes.flatMap((s) => s.outlines)))) return flow;
+    const outlines = outlinesOf(
+      combined(
+        operation,
+        flow.shapes.map((s) => areaOf(s.outlines)),
+      ),
+    );
     const shapes: Shape[] = outlines.length > 0 ? [{ outlines, alpha: first.alpha }] : [];
     return { ...flow, shapes };
   },

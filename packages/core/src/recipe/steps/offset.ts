@@ -1,5 +1,5 @@
 import { choice, number, px } from '../../document/params';
-import { areaOf, grownArea, outlinesOf, ribbonArea } from '../../geometry/polygons';
+import { areaOf, grownArea, intricacyOf, outlinesOf, ribbonArea } from '../../geometry/polygons';
 import { short, shapeStep } from '../types';
 
 /** Grows or shrinks closed outlines as one area; an open one becomes the ribbon this far to both sides of it. */
@@ -20,8 +20,8 @@ export const offset = shapeStep({
     miterLimit: number('Mitre limit', 4, { min: 2, max: 100, step: 0.1, when: ['join', 'miter'] }),
   },
   summary: (v) => `${v.amount > 0 ? '+' : ''}${short(v.amount)} px`,
-  each: (outlines, { amount, join, miterLimit }) => {
-    if (amount === 0) return outlines;
+  each: (outlines, { amount, join, miterLimit }, { takeAreas }) => {
+    if (amount === 0 || !takeAreas(intricacyOf(outlines, amount, join))) return outlines;
     const closed = outlines.filter((o) => o.closed);
     const open = outlines.filter((o) => !o.closed);
     return [

@@ -1,6 +1,7 @@
 import { choice, degrees, number, percent, point, px, type Values } from '../../document/params';
 import { IDENTITY, type Matrix, multiply, placed, translation } from '../../geometry/matrix';
 import { faded, markThrough, shapeThrough } from '../marks';
+import { workOf, workOfMark } from '../room';
 import { type Flow, type Mark, type Shape, short, step } from '../types';
 
 /** A schema limit, so that a hostile file is refused; nested repeaters are bounded by the room a layer has. */
@@ -84,6 +85,10 @@ const inGrid = (k: number, v: RepeaterValues): Matrix => {
 
 const outlineCount = ({ shapes }: Flow): number => shapes.reduce((sum, s) => sum + s.outlines.length, 0);
 
+/** What a copy of a flow costs. */
+const workOfCopy = ({ shapes, marks }: Flow): number =>
+  shapes.reduce((sum, s) => sum + workOf(s.outlines), 1) + marks.reduce((sum, mark) => sum + workOfMark(mark), 0);
+
 const LAYOUTS = { line: inLine, circle: inCircle, grid: inGrid } as const;
 
 const countOf = (v: RepeaterValues): number =>
@@ -103,11 +108,18 @@ export const repeater = step({
   apply: (above, v): Flow => {
     const count = countOf(v);
     const wanted = Math.ceil(count - 1e-9);
+    let last: Flow | null = null;
+    let work = 0;
     const copies: { shapes: Shape[]; marks: readonly Mark[] }[] = [];
     for (let k = 0; k < wanted; k++) {
       const flow = above.at(above.frame - k * v.delay, { order: k, count: wanted });
       // A copy of nothing takes room too, or nested repeaters of nothing would run for ever.
-      if (!above.take(1 + outlineCount(flow) + flow.marks.length)) break;
+      if (flow !== last) [last, work] = [flow, workOfCopy(flow)];
+      if (!above.take(1 + outlineCount(flow) + flow.marks.length, work)) {
+        // What stands above is made already: without room for copies it is shown as it is.
+        if (k === 0) return flow;
+        break;
+      }
       const m = LAYOUTS[v.layout](k, v);
       const share = wanted > 1 ? k / (wanted - 1) : 0;
       const alpha = (v.startOpacity + (v.endOpacity - v.startOpacity) * share) * Math.min(1, count - k);

@@ -1,0 +1,105 @@
+/**
+ * What one frame may cost, counted from the document alone, so that a picture is the same on every machine. The unit of
+ * work is about one segment of an outline made and drawn; what is beyond is left out, and told.
+ */
+import type { Outline } from '../geometry/outline';
+import type { Mark } from './types';
+
+/** The most shapes and marks that repeaters may make in one drawing in one frame. */
+export const MOST_SHAPES = 20_000;
+/** The most work in one drawing in one frame, and in a whole scene with all that it nests. */
+export const MOST_WORK = 1_000_000;
+
+/** Why something was left out. */
+export type Shortage = 'copies' | 'work' | 'areas';
+
+export const SHORTAGES: { readonly [S in Shortage]: string } = {
+  copies: `makes more than ${MOST_SHAPES.toLocaleString('en')} copies in one frame; the rest is left out`,
+  work: 'is too intricate for one frame; the rest of it is left out',
+  areas: 'has outlines that cross too often to be combined or offset; they are left as they are',
+};
+
+/** What one evaluation of a recipe may still use. */
+export interface Room {
+  shapes: number;
+  work: number;
+  /** Set once something had to be left out. */
+  short: Shortage | null;
+}
+export const newRoom = (): Room => ({ shapes: MOST_SHAPES, work: MOST_WORK, short: null });
+
+/** Whether something more was wanted than there is room for. */
+export const isFull = ({ short }: Room): boolean => short === 'copies' || short === 'work';
+
+/** Takes room for so many shapes; false where there is none left, for good. */
+export const takeShapes = (room: Room, count: number): boolean => {
+  if (isFull(room)) return false;
+  if (count > room.shapes) {
+    room.short = 'copies';
+    return false;
+  }
+  room.shapes -= count;
+  return true;
+};
+
+/** Takes room for so much work; false where there is none left, for good. */
+export const takeWork = (room: Room, work: number): boolean => {
+  if (room.short === 'work') return false;
+  if (work > room.work) {
+    room.short = 'work';
+    return false;
+  }
+  room.work -= work;
+  return true;
+};
+
+/** The most work with areas in one step: about a second. */
+const MOST_WORK_WITH_AREAS = 250_000;
+
+/** Takes room for work with areas; false where it is too much, and the areas are to be left as they are. */
+export const takeAreas = (room: Room, work: number): boolean => {
+  if (work <= MOST_WORK_WITH_AREAS && takeWork(room, work)) return true;
+  room.short ??= 'areas';
+  return false;
+};
+
+/** What an outline costs besides its segments. */
+const PER_OUTLINE = 4;
+const PER_MARK = 20;
+/** A stroke has two sides and its joins. */
+const PER_SEGMENT_OF_STROKE = 4;
+
+export const workOf = (outlines: readonly Outline[]): number => {
+  let work = 0;
+  for (const { points } of outlines) work += PER_OUTLINE + points.length / 6;
+  return Math.round(work);
+};
+
+/** The length of the lines between the ends of an outline's segments: near enough to count dashes by. */
+const roughLength = ({ points: p }: Outline): number => {
+  let length = 0;
+  for (let k = 0; k + 7 < p.length; k += 6) length += Math.hypot(p[k + 6]! - p[k]!, p[k + 7]! - p[k + 1]!);
+  return length;
+};
+
+const dashCount = (outlines: readonly Outline[], dashes: readonly number[]): number => {
+  const pattern = dashes.reduce((sum, d) => sum + d, 0);
+  if (dashes.length === 0 || pattern <= 0) return 0;
+  return (outlines.reduce((sum, o) => sum + roughLength(o), 0) / pattern) * dashes.length;
+};
+
+/** What a mark costs, with all that stands in it. */
+export const workOfMark = (mark: Mark): number => {
+  switch (mark.op) {
+    case 'picture':
+      return PER_MARK;
+    case 'fill':
+      return PER_MARK + workOf(mark.outlines);
+    case 'stroke':
+      return (
+        PER_MARK + workOf(mark.outlines) * PER_SEGMENT_OF_STROKE + Math.ceil(dashCount(mark.outlines, mark.dashes))
+      );
+    case 'group':
+      return mark.marks.reduce((sum, inner) => sum + workOfMark(inner), PER_MARK + workOf(mark.clip?.outlines ?? []));
+  }
+};
