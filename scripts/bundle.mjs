@@ -15,7 +15,10 @@ export const bundle = async () => {
   await build({
     entryPoints: {
       server: 'apps/server/src/main.ts',
-      renderJob: 'apps/server/src/queue/renderJob.ts',
+      renderJob: 'packages/render/src/apart/renderJob.ts',
+      orphanWatch: 'packages/render/src/apart/orphanWatch.ts',
+      archiveThread: 'apps/server/src/archive/archiveThread.ts',
+      soak: 'soak/main.ts',
       dbWorker: 'apps/server/src/store/dbWorker.ts',
       drawWorker: 'packages/render/src/drawWorker.ts',
       kite: 'apps/cli/src/main.ts',

@@ -7,5 +7,5 @@ export default defineConfig({
   worker: { format: 'es' },
   // HarfBuzz asks for Node's module where it runs in Node; in a browser it never does.
   resolve: { alias: { module: '/src/app/noModule.ts' } },
-  build: { target: 'es2022', sourcemap: true, chunkSizeWarningLimit: 900 },
+  build: { target: 'es2022', chunkSizeWarningLimit: 900 },
 });

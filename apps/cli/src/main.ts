@@ -14,7 +14,7 @@ import { rateLabel } from '@kite/core/time/rate';
 import { demoProject } from '@kite/demo/project';
 import { Cancelled, RenderFailure } from '@kite/render/failure';
 import { EMPTY_STOCK, materialsFor, stockFor } from '@kite/render/materials';
-import { renderScene } from '@kite/render/render';
+import { renderApart } from '@kite/render/apart/renderApart';
 
 const USAGE = `kite: the engine of Agile Kite without its server
 
@@ -23,6 +23,9 @@ const USAGE = `kite: the engine of Agile Kite without its server
   kite check FILE.kite
   kite demo --out FILE.kite
 `;
+
+/** 128 and the number of SIGINT, as shells have it. */
+const INTERRUPTED = 130;
 
 /** A call that cannot be carried out as it was given. */
 class Usage extends Error {}
@@ -92,18 +95,19 @@ const render = async (archive: Archive, options: Options, format: string): Promi
     ...(frame !== undefined && defaults.format === 'html5' && { fallback: frame }),
   });
   const stop = new AbortController();
-  process.once('SIGINT', () => stop.abort());
+  for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => stop.abort());
   const folder = await mkdtemp(join(tmpdir(), 'kite-'));
-  const result = await renderScene({
-    scene,
-    stock: stockFor(scene, project.assets, await laidOut(archive, folder)),
-    settings,
-    out,
-    signal: stop.signal,
-    onProgress: ({ done, total }) => {
-      if (process.stderr.isTTY) process.stderr.write(`\r${done} of ${total} frames`);
+  const stock = stockFor(scene, project.assets, await laidOut(archive, folder));
+  // In a process of its own, so that this one hears Ctrl-C whatever that one does.
+  const result = await renderApart(
+    { scene, stock, settings, out },
+    {
+      signal: stop.signal,
+      onProgress: ({ done, total }) => {
+        if (process.stderr.isTTY) process.stderr.write(`\r${done} of ${total} frames`);
+      },
     },
-  }).finally(() => rm(folder, { recursive: true, force: true }));
+  ).finally(() => rm(folder, { recursive: true, force: true }));
   if (process.stderr.isTTY) process.stderr.write('\n');
   for (const note of result.notes) console.error(note);
   console.log(`${out}: ${result.width} × ${result.height}, ${result.frames} frames, ${result.bytes} bytes`);
@@ -156,5 +160,5 @@ try {
   console.error(
     known || refused ? `kite: ${error.message}` : `kite: ${error instanceof Error ? error.message : String(error)}`,
   );
-  process.exitCode = known || refused ? 2 : 1;
+  process.exitCode = error instanceof Cancelled ? INTERRUPTED : known || refused ? 2 : 1;
 }

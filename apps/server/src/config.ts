@@ -11,9 +11,12 @@ export interface Config {
   readonly names: readonly string[];
   /** Whether a new access key is to be made. */
   readonly newKey: boolean;
+  /** Seconds after which a render that makes no progress is ended. */
+  readonly stalledAfter: number;
 }
 
 const DEFAULT_PORT = 4820;
+const DEFAULT_STALLED_AFTER = 600;
 
 export class BadConfig extends Error {}
 
@@ -23,6 +26,7 @@ const OPTIONS = {
   data: { type: 'string' },
   'allow-host': { type: 'string', multiple: true },
   'new-key': { type: 'boolean' },
+  'stalled-after': { type: 'string' },
 } as const;
 
 const flags = (args: readonly string[]) => {
@@ -41,6 +45,12 @@ export const readConfig = (args: readonly string[], env: NodeJS.ProcessEnv, root
   if (!Number.isInteger(port) || port < 0 || port > 65_535) {
     throw new BadConfig(`--port: got "${asked}", wanted a whole number from 0 to 65535`);
   }
+  const stalledAfter = Number(values['stalled-after'] ?? env.KITE_STALLED_AFTER ?? DEFAULT_STALLED_AFTER);
+  if (!(stalledAfter >= 1 && stalledAfter <= 86_400)) {
+    throw new BadConfig(
+      `--stalled-after: got "${values['stalled-after'] ?? env.KITE_STALLED_AFTER}", wanted seconds from 1 to 86400`,
+    );
+  }
   return {
     host: values.host ?? env.KITE_HOST ?? '127.0.0.1',
     port,
@@ -48,5 +58,6 @@ export const readConfig = (args: readonly string[], env: NodeJS.ProcessEnv, root
     data: resolve(root, values.data ?? env.KITE_DATA ?? 'data'),
     names: values['allow-host'] ?? env.KITE_ALLOW_HOST?.split(',').filter(Boolean) ?? [],
     newKey: values['new-key'] ?? false,
+    stalledAfter,
   };
 };

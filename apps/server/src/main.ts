@@ -67,7 +67,7 @@ const start = async (): Promise<void> => {
   const projects = new ProjectStore(db);
   const assets = new AssetStore(db, files);
   const renders = new RenderStore(db);
-  const queue = new RenderQueue(db, renders, files, (error) => console.error(error));
+  const queue = new RenderQueue(db, renders, files, (error) => console.error(error), config.stalledAfter * 1_000);
   const app = buildApp({ db, projects, assets, renders, queue, files }, { ...config, key: doors.key });
 
   let ending: Promise<void> | undefined;

@@ -76,7 +76,7 @@ export const buildApp = (services: RenderServices, doors: Doors): FastifyInstanc
   app.setErrorHandler((error: FastifyError, _request, reply) => answer(error, reply));
 
   app.get('/api/health', () => ({ ok: true }));
-  projectRoutes(app, services.projects, services.assets);
+  projectRoutes(app, services);
   sizeRoutes(app, services.db);
   assetRoutes(app, services.assets, services.files);
   renderRoutes(app, services);

@@ -25,7 +25,7 @@ let projects: ProjectStore;
 const appWith = (doors: Doors): FastifyInstance => {
   const files = new FileStore(data);
   const renders = new RenderStore(db);
-  const queue = new RenderQueue(db, renders, files, () => undefined);
+  const queue = new RenderQueue(db, renders, files, () => undefined, 1_000);
   return buildApp({ db, projects, assets: new AssetStore(db, files), renders, queue, files }, doors);
 };
 let app: FastifyInstance;

@@ -6,10 +6,14 @@ import { sizeRule } from '@kite/core/check/schema';
 import { newProject, newScene, type SceneSize, uniqueName } from '@kite/core/document/make';
 import { applyEdit } from '@kite/core/edits/apply';
 import { renameProject } from '@kite/core/edits/scenes';
-import { readArchive, writeArchive } from '@kite/core/interchange/archive';
+import { fitsArchive } from '@kite/core/interchange/archive';
 import type { FastifyInstance } from 'fastify';
+import { createReadStream } from 'node:fs';
+import { rm, stat } from 'node:fs/promises';
+import { readArchiveApart, writeArchiveApart } from '../archive/archives';
+import type { FileStore } from '../store/files';
 import type { AssetStore } from '../store/assets';
-import { newId, type ProjectStore, type Save, type Saved } from '../store/projects';
+import { newId, type ProjectHead, type ProjectStore, type Save, type Saved } from '../store/projects';
 import * as yup from 'yup';
 
 const newRule = object({ name: nameRule, scene: nameRule, size: sizeRule });
@@ -68,7 +72,16 @@ export const fileName = (name: string, extension: string): string => {
   return `attachment; filename="${plain}.${extension}"; filename*=UTF-8''${encodeURIComponent(`${name}.${extension}`)}`;
 };
 
-export const projectRoutes = (app: FastifyInstance, projects: ProjectStore, assets: AssetStore): void => {
+/** What a project and its files weigh in an archive. */
+const weightOf = ({ document, size }: ProjectHead): [document: number, files: number[]] => {
+  const files = new Map(Object.values(document.assets).map(({ sha, bytes }) => [sha, bytes]));
+  return [size, [...files.values()]];
+};
+
+export const projectRoutes = (
+  app: FastifyInstance,
+  { projects, assets, files }: { projects: ProjectStore; assets: AssetStore; files: FileStore },
+): void => {
   app.get('/api/projects', () => projects.list());
 
   app.post('/api/projects', async (request, reply) => {
@@ -79,14 +92,19 @@ export const projectRoutes = (app: FastifyInstance, projects: ProjectStore, asse
   });
 
   app.post('/api/projects/import', async (request, reply) => {
-    const { project, files } = readArchive(request.body instanceof Uint8Array ? request.body : new Uint8Array());
+    const { project, files: archived } = await readArchiveApart(
+      request.body instanceof Uint8Array ? request.body : new Uint8Array(),
+    );
     const taken = (await projects.list()).map((p) => p.name);
-    await assets.addAll(Object.values(project.assets), files);
+    await assets.addAll(Object.values(project.assets), archived);
     const head = await projects.create({ ...project, name: uniqueName(project.name, taken) });
     return reply.code(201).send({ id: head.document.id, name: head.document.name });
   });
 
-  app.get<ById>('/api/projects/:id', (request) => projects.head(request.params.id));
+  app.get<ById>('/api/projects/:id', async (request) => {
+    const { document, revision } = await projects.head(request.params.id);
+    return { document, revision };
+  });
 
   app.patch<ById>('/api/projects/:id', async (request) => {
     fits(savesRule, request.body);
@@ -123,10 +141,30 @@ export const projectRoutes = (app: FastifyInstance, projects: ProjectStore, asse
     return reply.code(204).send();
   });
 
+  /** Whether the archive of a project can be made: what is too large is told before anything is downloaded. */
+  app.get<ById>('/api/projects/:id/archive/check', async (request, reply) => {
+    const head = await projects.head(request.params.id);
+    fitsArchive(...weightOf(head));
+    return reply.code(204).send();
+  });
+
   app.get<ById>('/api/projects/:id/archive', async (request, reply) => {
-    const { document } = await projects.head(request.params.id);
+    const head = await projects.head(request.params.id);
+    fitsArchive(...weightOf(head));
+    const { document } = head;
+    const out = files.workFile(`${newId()}.kite`);
+    const paths = Object.values(document.assets).map(({ sha }) => [sha, files.pathOf(sha)] as const);
+    await writeArchiveApart(document, Object.fromEntries(paths), out);
+    const { size } = await stat(out);
+    const stream = createReadStream(out);
+    // Once it is open its name is not needed any more.
+    stream.once('open', () => void rm(out, { force: true }));
     return reply
-      .headers({ 'content-type': 'application/zip', 'content-disposition': fileName(document.name, 'kite') })
-      .send(Buffer.from(writeArchive(document, await assets.filesOf(Object.values(document.assets)))));
+      .headers({
+        'content-type': 'application/zip',
+        'content-length': size,
+        'content-disposition': fileName(document.name, 'kite'),
+      })
+      .send(stream);
   });
 };

@@ -1,34 +1,34 @@
 /** The render queue: pg-boss over our own database; one render at a time, since one uses every core. */
-import { type ChildProcess, fork } from 'node:child_process';
 import { EventEmitter } from 'node:events';
 import { stockFor } from '@kite/render/materials';
-import { bundleOf } from '@kite/render/root';
 import { FORMATS } from '@kite/core/delivery/settings';
-import type { RenderResult } from '@kite/render/render';
+import { renderApart } from '@kite/render/apart/renderApart';
+import { Cancelled, reasonOf } from '@kite/render/failure';
 import PgBoss from 'pg-boss';
 import { Refused } from '../errors';
 import type { Db } from '../store/db';
 import type { FileStore } from '../store/files';
 import type { RenderRow, RenderStore } from '../store/renders';
-import type { JobMessage, RenderJob } from './renderJob';
 
 const QUEUE = 'render';
 /** A render that takes the server down with it is not tried for ever. */
 const MOST_ATTEMPTS = 3;
 const PROGRESS_EVERY_MS = 200;
 
-type Outcome = { readonly result: RenderResult } | { readonly reason: string };
-
 export class RenderQueue extends EventEmitter<{ change: [RenderRow]; removed: [string] }> {
   private readonly boss: PgBoss;
   private worker = '';
-  private running: { readonly id: string; child: ChildProcess | null; cancelled: boolean } | null = null;
+  /** Whether the server ends: renders under way are taken up again by the next one. */
+  private stopping = false;
+  private running: { readonly id: string; readonly stop: AbortController } | null = null;
 
   constructor(
     db: Db,
     private readonly renders: RenderStore,
     private readonly files: FileStore,
     private readonly log: (error: unknown) => void,
+    /** A render of which nothing is heard for so long is ended. */
+    private readonly stalledAfterMs: number,
   ) {
     super();
     this.boss = new PgBoss({
@@ -66,7 +66,8 @@ export class RenderQueue extends EventEmitter<{ change: [RenderRow]; removed: [s
   }
 
   async stop(): Promise<void> {
-    this.running?.child?.kill('SIGKILL');
+    this.stopping = true;
+    this.running?.stop.abort();
     await this.boss.stop({ graceful: false, wait: true, close: false });
   }
 
@@ -82,10 +83,7 @@ export class RenderQueue extends EventEmitter<{ change: [RenderRow]; removed: [s
       throw new Refused('not_ready', 'This render has already ended.');
     }
     const ended = await this.renders.end(id, 'cancelled', null);
-    if (this.running?.id === id) {
-      this.running.cancelled = true;
-      this.running.child?.kill('SIGTERM');
-    }
+    if (this.running?.id === id) this.running.stop.abort();
     this.emit('change', ended);
     return ended;
   }
@@ -109,8 +107,8 @@ export class RenderQueue extends EventEmitter<{ change: [RenderRow]; removed: [s
   }
 
   private async run(id: string): Promise<void> {
-    const run = { id, child: null, cancelled: false };
-    this.running = run;
+    const stop = new AbortController();
+    this.running = { id, stop };
     try {
       const row = await this.renders.get(id);
       if (row.status !== 'queued') return;
@@ -118,50 +116,40 @@ export class RenderQueue extends EventEmitter<{ change: [RenderRow]; removed: [s
       const stock = stockFor(scene, assets, (sha) => this.files.pathOf(sha));
       this.emit('change', await this.renders.start(id));
       const out = this.files.workFile(`${id}-${row.attempts}.${FORMATS[row.settings.format].extension}`);
-      const outcome = await this.draw(id, { scene, stock, settings: row.settings, out });
-      // Its row may be back in the queue by now: what the cancelled run came to is not the row's any more.
-      if (run.cancelled) return;
-      this.emit(
-        'change',
-        'result' in outcome
-          ? await this.renders.finish(id, outcome.result, await this.files.take(out))
-          : await this.renders.end(id, 'failed', outcome.reason),
+      const result = await renderApart(
+        { scene, stock, settings: row.settings, out },
+        { signal: stop.signal, stalledAfterMs: this.stalledAfterMs, onProgress: this.progressOf(id) },
       );
+      this.emit('change', await this.renders.finish(id, result, await this.files.take(out)));
     } catch (error) {
-      // Removed or cancelled in the meantime: nothing is left to report on.
-      if (error instanceof Refused && error.code === 'not_found') return;
-      this.log(error);
+      await this.failed(id, error);
     } finally {
       this.running = null;
     }
   }
 
-  /** One child process from start to end; progress is stored and told a few times a second. */
-  private draw(id: string, job: RenderJob): Promise<Outcome> {
-    return new Promise((resolve) => {
-      const child = fork(bundleOf('renderJob'), { serialization: 'advanced' });
-      if (this.running) {
-        this.running.child = child;
-        if (this.running.cancelled) child.kill('SIGTERM');
-      }
-      let outcome: Outcome = { reason: 'The render process ended without a word. It may have run out of memory.' };
-      let told = 0;
-      child.on('message', (message: JobMessage) => {
-        if (message.kind === 'done') outcome = { result: message.result };
-        else if (message.kind === 'failed') outcome = { reason: message.reason };
-        else if (Date.now() - told >= PROGRESS_EVERY_MS) {
-          told = Date.now();
-          this.renders.progress(id, message.progress.done).then(
-            (row) => this.emit('change', row),
-            () => undefined,
-          );
-        }
-      });
-      child.on('error', (error) => {
-        outcome = { reason: error.message };
-      });
-      child.on('exit', () => resolve(outcome));
-      child.send(job);
-    });
+  /** Stores and tells progress a few times a second. */
+  private progressOf(id: string): (progress: { readonly done: number }) => void {
+    let told = 0;
+    return ({ done }) => {
+      if (Date.now() - told < PROGRESS_EVERY_MS) return;
+      told = Date.now();
+      this.renders.progress(id, done).then(
+        (row) => this.emit('change', row),
+        () => undefined,
+      );
+    };
+  }
+
+  private async failed(id: string, error: unknown): Promise<void> {
+    // Its row may be back in the queue by now: what the cancelled run came to is not the row's any more.
+    if (error instanceof Cancelled || this.stopping) return;
+    // Removed or cancelled in the meantime: nothing is left to report on.
+    if (error instanceof Refused && error.code === 'not_found') return;
+    try {
+      this.emit('change', await this.renders.end(id, 'failed', reasonOf(error)));
+    } catch (again) {
+      this.log(again);
+    }
   }
 }

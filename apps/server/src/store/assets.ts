@@ -1,6 +1,6 @@
 /** Imported files: read, checked and kept by their SHA-256. */
 import { createHash } from 'node:crypto';
-import { readFile, writeFile } from 'node:fs/promises';
+import { writeFile } from 'node:fs/promises';
 import { LIMITS } from '@kite/core/document/limits';
 import { asName } from '@kite/core/document/text';
 import { Invalid } from '@kite/core/check/problem';
@@ -132,11 +132,5 @@ export class AssetStore {
     if (!row) throw new Refused('not_found', 'This file is not here.');
     const type = row.facts.kind === 'picture' ? row.facts.type : 'font/otf';
     return [...PICTURE_TYPES, 'font/otf'].includes(type) ? type : 'application/octet-stream';
-  }
-
-  async filesOf(assets: readonly Asset[]): Promise<AssetFiles> {
-    const out = new Map<string, Uint8Array>();
-    for (const { sha } of assets) out.set(sha, await readFile(this.files.pathOf(sha)));
-    return out;
   }
 }

@@ -3,7 +3,8 @@
  * now and then, so that neither a save of a large project nor the opening of a much edited one is slow.
  */
 import { randomUUID } from 'node:crypto';
-import { checkProject } from '@kite/core/check/project';
+import { checkProject, vouchFor } from '@kite/core/check/project';
+import { ARCHIVE_LIMITS } from '@kite/core/interchange/archive';
 import { upgraded } from '@kite/core/check/versions';
 import { applyPatches, type Patch } from '@kite/core/document/patches';
 import type { Project } from '@kite/core/document/types';
@@ -14,6 +15,8 @@ import type { Db, Queries } from './db';
 export interface ProjectHead {
   readonly document: Project;
   readonly revision: number;
+  /** Of the document as JSON, in bytes, at the most. */
+  readonly size: number;
 }
 export interface ProjectCard {
   readonly id: string;
@@ -40,8 +43,6 @@ export const newId = (): string => randomUUID().replaceAll('-', '').slice(0, 20)
 interface Known extends ProjectHead {
   readonly edits: number;
   readonly bytes: number;
-  /** Of the document, about. */
-  readonly size: number;
   /** Whether the snapshot is of an older format: what the log has must not be put on top of it. */
   readonly old: boolean;
 }
@@ -88,20 +89,22 @@ export class ProjectStore {
   /** The snapshot with the log since on top. */
   private async read(tx: Queries, id: string): Promise<Known> {
     const [row] = await tx.query<{ document: Project; snapshot: number; revision: number; size: number }>(
-      `select document, snapshot::int as snapshot, revision::int as revision, pg_column_size(document)::int as size
+      `select document, snapshot::int as snapshot, revision::int as revision, octet_length(document::text)::int as size
        from projects where id = $1`,
       [id],
     );
     const { snapshot, revision, size, document: base } = row as NonNullable<typeof row>;
     const log = await tx.query<{ patches: readonly Patch[]; bytes: number }>(
-      `select patches, length(patches::text)::int as bytes from edits
+      `select patches, octet_length(patches::text)::int as bytes from edits
        where project_id = $1 and revision > $2 order by revision`,
       [id, snapshot],
     );
     const document = log.reduce((doc, { patches }) => applyPatches(doc, patches), base);
     const bytes = log.reduce((sum, edit) => sum + edit.bytes, 0);
     const today = upgraded(document) as Project;
-    return { document: today, revision, edits: log.length, bytes, size, old: today !== document };
+    // What is stored was checked.
+    if (today === document) vouchFor(document);
+    return { document: today, revision, edits: log.length, bytes, size: size + bytes, old: today !== document };
   }
 
   head(id: string): Promise<ProjectHead> {
@@ -112,13 +115,21 @@ export class ProjectStore {
   async create(project: Project): Promise<ProjectHead> {
     const document = checkProject({ ...project, id: newId() });
     const text = JSON.stringify(document);
+    this.weighed(document, Buffer.byteLength(text));
     await this.db.query('insert into projects (id, document, name, scenes) values ($1, $2::jsonb, $3, $4)', [
       document.id,
       text,
       document.name,
       document.order.length,
     ]);
-    return this.remember(document.id, { document, revision: 0, edits: 0, bytes: 0, size: text.length, old: false });
+    return this.remember(document.id, {
+      document,
+      revision: 0,
+      edits: 0,
+      bytes: 0,
+      size: Buffer.byteLength(text),
+      old: false,
+    });
   }
 
   /**
@@ -151,19 +162,21 @@ export class ProjectStore {
   private async append(tx: Queries, id: string, head: Known, saves: readonly Save[]): Promise<Saved> {
     // An older snapshot is brought to today's format before anything of today's stands behind it.
     if (head.old) await this.snapshot(tx, id, head);
-    let { document, revision } = head;
+    let { document, revision, size } = head;
     let bytes = head.old ? 0 : head.bytes;
     const refused: Saved['refused'][number][] = [];
     for (const save of saves) {
+      const patches = JSON.stringify(save.patches);
       try {
-        document = this.changed(document, save.patches);
+        const next = this.changed(document, save.patches);
+        size = this.weighed(next, size + Buffer.byteLength(patches));
+        document = next;
       } catch (error) {
         if (!(error instanceof Invalid)) throw error;
         refused.push({ id: save.id, message: error.message, field: error.field });
         continue;
       }
-      const patches = JSON.stringify(save.patches);
-      bytes += patches.length;
+      bytes += Buffer.byteLength(patches);
       await tx.query(
         'insert into edits (project_id, revision, save_id, label, patches) values ($1, $2, $3, $4, $5::jsonb)',
         [id, ++revision, save.id, save.label, patches],
@@ -178,8 +191,18 @@ export class ProjectStore {
       ]);
     }
     const edits = (head.old ? 0 : head.edits) + revision - head.revision;
-    this.remember(id, { document, revision, edits, bytes, size: head.size, old: false });
+    this.remember(id, { document, revision, edits, bytes, size, old: false });
     return { revision, refused };
+  }
+
+  /** What a document weighs, at the most `guess`; Invalid for more than a project may weigh. */
+  private weighed(document: Project, guess: number): number {
+    if (guess <= ARCHIVE_LIMITS.document) return guess;
+    const size = Buffer.byteLength(JSON.stringify(document));
+    if (size <= ARCHIVE_LIMITS.document) return size;
+    throw new Invalid(
+      `the project: would weigh more than the ${ARCHIVE_LIMITS.document / 2 ** 20} MB that a project may. Take something away first.`,
+    );
   }
 
   private changed(document: Project, patches: readonly Patch[]): Project {
@@ -196,7 +219,7 @@ export class ProjectStore {
   private snapshotDue(id: string): boolean {
     const known = this.known.get(id);
     if (!known) return false;
-    return known.edits >= SNAPSHOT_EDITS || known.bytes >= Math.max(SNAPSHOT_BYTES, known.size / 4);
+    return known.edits >= SNAPSHOT_EDITS || known.bytes >= Math.max(SNAPSHOT_BYTES, (known.size - known.bytes) / 4);
   }
 
   private async snapshot(tx: Queries, id: string, head: Known): Promise<void> {
@@ -205,7 +228,7 @@ export class ProjectStore {
     await tx.query('delete from edits where project_id = $1 and revision <= $2', [id, head.revision - KEPT_EDITS]);
     const now = this.known.get(id);
     if (now?.revision === head.revision)
-      this.remember(id, { ...head, edits: 0, bytes: 0, size: text.length, old: false });
+      this.remember(id, { ...head, edits: 0, bytes: 0, size: Buffer.byteLength(text), old: false });
   }
 
   /** Folds the log of a project into a snapshot and gives its room back, after the answer to the save that made it due. */

@@ -27,7 +27,11 @@ describe('projects', () => {
   afterAll(() => db.close());
 
   const rename = (name: string) => applyEdit(demoProject(), renameProject(name)).patches;
-  const named = (id: string, name: string) => ({ id, label: name.slice(0, 20), patches: [{ op: 'replace' as const, path: ['name'], value: name }] });
+  const named = (id: string, name: string) => ({
+    id,
+    label: name.slice(0, 20),
+    patches: [{ op: 'replace' as const, path: ['name'], value: name }],
+  });
 
   it('come back as they were stored, also from disk', async () => {
     const { document } = await projects.create(demoProject());
@@ -184,6 +188,7 @@ describe('configuration', () => {
       data: '/tmp/k',
       names: [],
       newKey: false,
+      stalledAfter: 600,
     });
     expect(readConfig(['--allow-host', 'tram.example', '--allow-host', 'night.example'], {}, '/root').names).toEqual([
       'tram.example',

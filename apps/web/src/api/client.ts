@@ -128,6 +128,8 @@ export const api = {
   duplicateProject: (id: string) => call<{ id: string; name: string }>('POST', `/projects/${id}/duplicate`),
   deleteProject: (id: string) => call<undefined>('DELETE', `/projects/${id}`),
   restoreProject: (id: string) => call<undefined>('POST', `/projects/${id}/restore`),
+  /** Rejects with what keeps the archive of a project from being made. */
+  checkArchive: (id: string) => call<undefined>('GET', `/projects/${id}/archive/check`),
   archiveUrl: (id: string) => `/api/projects/${id}/archive`,
 
   renders: () => call<Render[]>('GET', '/renders'),

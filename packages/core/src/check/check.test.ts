@@ -2,7 +2,7 @@ import { strToU8, zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import { newController, newDrawing, newItem, newPicture, newProject, newScene } from '../document/make';
 import type { Layer, Project } from '../document/types';
-import { readArchive, writeArchive } from '../interchange/archive';
+import { ARCHIVE_LIMITS, fitsArchive, readArchive, streamArchive, writeArchive } from '../interchange/archive';
 import { Invalid } from './problem';
 import { checkProject } from './project';
 import { checkSettings } from './settings';
@@ -292,6 +292,45 @@ describe('archives', () => {
     for (let i = 0; i + 46 < bomb.length; i++)
       if (view.getUint32(i, true) === 0x02014b50) view.setUint32(i + 24, 100, true);
     expect(read(bomb)).toMatch(/^the archive: /);
+  });
+});
+
+describe('the largest project that is allowed', () => {
+  /** Layers of long texts, as many as it takes. */
+  const weighing = (bytes: number): Project => {
+    const text = (i: number) =>
+      newDrawing(scene, `t${i}`, `Text ${i}`, [
+        newItem('t', 'text', { text: 'Every 12 minutes till dawn. '.repeat(178) }),
+        newItem('f', 'fill'),
+      ]);
+    const each = JSON.stringify(text(1_000)).length + 12;
+    const layers = Array.from({ length: Math.floor((bytes - 2_000) / (each + 8) / 4) }, (_, i) => text(i));
+    const scenes = ['s0', 's1', 's2', 's3'].map((id) => ({
+      ...newScene(id, id, size),
+      layers: Object.fromEntries(layers.map((l) => [l.id, l])),
+      order: layers.map((l) => l.id),
+    }));
+    return newProject('p', 'Large', scenes);
+  };
+  it('is written, and read back as it was', async () => {
+    const largest = checkProject(weighing(ARCHIVE_LIMITS.document));
+    const text = JSON.stringify(largest);
+    expect(text.length).toBeGreaterThan(ARCHIVE_LIMITS.document * 0.95);
+    expect(() => fitsArchive(text.length, [])).not.toThrow();
+    const pieces: Uint8Array[] = [];
+    const sha = 'ab'.repeat(32);
+    await streamArchive(text, [[sha, async () => new Uint8Array([1, 2, 3])]], (piece) => pieces.push(piece));
+    const bytes = new Uint8Array(pieces.reduce((sum, p) => sum + p.length, 0));
+    pieces.reduce((at, piece) => (bytes.set(piece, at), at + piece.length), 0);
+    const back = readArchive(bytes);
+    expect(JSON.stringify(back.project)).toBe(text);
+    expect([...(back.files.get(sha) ?? [])]).toEqual([1, 2, 3]);
+  });
+  it('is told by its weight before it is written', () => {
+    expect(() => fitsArchive(ARCHIVE_LIMITS.document + 1, [])).toThrow('weighs more than the 32 MB');
+    expect(() => fitsArchive(5, [200 * 2 ** 20, 100 * 2 ** 20])).toThrow(
+      'its files weigh 300 MB, more than the 256 MB',
+    );
   });
 });
 

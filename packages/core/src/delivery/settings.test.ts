@@ -6,6 +6,16 @@ const scene = newScene('s', 'S', { width: 301, height: 250, rate: { num: 30, den
 const plan = (format: 'mp4' | 'gif' | 'html5' | 'png', part: object = {}) =>
   planRender(scene, { ...defaultSettings(format, scene), ...part } as RenderSettings);
 
+describe('the frames of a file', () => {
+  it('have a limit, told before any is planned', () => {
+    const long = {
+      ...newScene('s', 'Long', { width: 9, height: 9, rate: { num: 1, den: 1 }, length: 200_000, background: null }),
+    };
+    const settings = { ...defaultSettings('mp4', long), rate: { num: 240, den: 1 } } as never;
+    expect(() => planRender(long, settings)).toThrow('rate: gives 48,000,000 frames; the most is 200,000');
+  });
+});
+
 describe('a plan', () => {
   it('has every frame of the range at the scene’s own rate', () => {
     expect(plan('gif', { from: 10, to: 13 }).frames).toEqual([10, 11, 12]);

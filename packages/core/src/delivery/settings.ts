@@ -1,4 +1,5 @@
 /** What a render is asked for: format, size, rate, range, and what the format needs. */
+import { LIMITS } from '../document/limits';
 import type { Rate, Scene } from '../document/types';
 import { framesPerSecond } from '../time/rate';
 
@@ -121,6 +122,11 @@ export const planRender = (scene: Scene, settings: RenderSettings): RenderPlan =
   }
   const ratio = framesPerSecond(scene.rate) / framesPerSecond(rate);
   const count = Math.max(1, Math.round((to - from) / ratio));
+  if (count > LIMITS.length) {
+    throw new RangeError(
+      `rate: gives ${count.toLocaleString('en')} frames; the most is ${LIMITS.length.toLocaleString('en')}: take a lower rate or a shorter range`,
+    );
+  }
   const frames = Array.from({ length: count }, (_, i) => from + i * ratio);
   if (settings.format !== 'mp4') return { ...drawn, drawn, rate, frames, notes };
   const even = { width: width + (width % 2), height: height + (height % 2) };

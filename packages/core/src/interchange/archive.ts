@@ -1,5 +1,5 @@
 /** The project archive: a zip with `project.json` and a folder `assets/` of files named by their SHA-256. */
-import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import { strFromU8, strToU8, unzipSync, Zip, ZipDeflate, ZipPassThrough, zipSync } from 'fflate';
 import { Invalid } from '../check/problem';
 import { checkProject } from '../check/project';
 import { upgraded } from '../check/versions';
@@ -21,6 +21,22 @@ const DOCUMENT = 'project.json';
 const ASSETS = 'assets/';
 const megabytes = (bytes: number) => `${bytes / 2 ** 20} MB`;
 
+/** Throws Invalid for a project that weighs more than an archive of it may: `document` and `files` in bytes. */
+export const fitsArchive = (document: number, files: readonly number[]): void => {
+  if (document > ARCHIVE_LIMITS.document) {
+    throw new Invalid(
+      `the project: weighs more than the ${megabytes(ARCHIVE_LIMITS.document)} that an archive may hold`,
+    );
+  }
+  const all = files.reduce((sum, bytes) => sum + bytes, document);
+  // Pictures and fonts are packed already: the archive weighs what they do.
+  if (all > ARCHIVE_LIMITS.packed) {
+    throw new Invalid(
+      `the project: its files weigh ${megabytes(Math.round(all / 2 ** 20) * 2 ** 20)}, more than the ${megabytes(ARCHIVE_LIMITS.packed)} that an archive may hold. Take some away, or make them smaller.`,
+    );
+  }
+};
+
 /** The time that entries carry: fixed, so that the same project gives the same bytes. */
 const EPOCH = new Date(1980, 0, 1);
 
@@ -36,11 +52,35 @@ export const writeArchive = (project: Project, files: AssetFiles): Uint8Array =>
   });
   return zipSync(
     {
-      [DOCUMENT]: strToU8(JSON.stringify(project, null, 1)),
+      [DOCUMENT]: strToU8(JSON.stringify(project)),
       ...Object.fromEntries(assets as [string, [Uint8Array, { level: 0 }]][]),
     },
     { level: 6, mtime: EPOCH },
   );
+};
+
+/** An archive made piece by piece: `write` is called with each, in order. */
+export const streamArchive = async (
+  document: string,
+  files: Iterable<readonly [sha: string, read: () => Promise<Uint8Array>]>,
+  write: (piece: Uint8Array) => void,
+): Promise<void> => {
+  let failure: Error | null = null;
+  const zip = new Zip((error, piece) => {
+    if (error) failure = error;
+    else write(piece);
+  });
+  const add = (entry: ZipDeflate | ZipPassThrough, bytes: Uint8Array) => {
+    entry.mtime = EPOCH;
+    zip.add(entry);
+    entry.push(bytes, true);
+    if (failure) throw failure;
+  };
+  add(new ZipDeflate(DOCUMENT, { level: 6 }), strToU8(document));
+  // Pictures and fonts are packed already.
+  for (const [sha, read] of files) add(new ZipPassThrough(`${ASSETS}${sha}`), await read());
+  zip.end();
+  if (failure) throw failure;
 };
 
 const checkName = (name: string): void => {

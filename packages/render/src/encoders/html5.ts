@@ -1,6 +1,7 @@
 /** An HTML5 banner: a zip that plays by itself, asks the network for nothing and opens its clickTag. */
 import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import { setImmediate as turn } from 'node:timers/promises';
 import type { Html5Settings } from '@kite/core/delivery/settings';
 import type { Scene } from '@kite/core/document/types';
 import { pictureKey } from '@kite/core/picture/key';
@@ -9,6 +10,7 @@ import { compileScene, type Library } from '@kite/core/scene/compile';
 import { type RecordedFonts, recording } from '@kite/core/type/recorded';
 import type { Canvas } from '@napi-rs/canvas';
 import { strToU8, zipSync } from 'fflate';
+import { Cancelled } from '../failure';
 import { frameDrawer } from '../frames';
 import { type Materials, materialsFor, type Stock } from '../materials';
 import { appRoot } from '../root';
@@ -42,11 +44,23 @@ html,body{margin:0;padding:0;overflow:hidden}
 </html>
 `;
 
-/** What the scene asks of its fonts in any of the banner's frames. */
-const recordedFonts = (scene: Scene, library: Library, { from, to }: Html5Settings): RecordedFonts => {
+/** Frames that are looked at in one turn of the event loop. */
+const FRAMES_A_TURN = 10;
+
+/** What the scene asks of its fonts in any of the banner's frames; `each` is told the share that is done. */
+const recordedFonts = async (
+  scene: Scene,
+  library: Library,
+  { from, to }: Html5Settings,
+  each: (share: number) => void,
+): Promise<RecordedFonts> => {
   const { fonts, record } = recording(library.fonts);
   const program = compileScene(scene, { ...library, fonts });
-  for (let frame = from; frame < to; frame++) program.at(frame);
+  for (let frame = from; frame < to; frame++) {
+    program.at(frame);
+    each((frame + 1 - from) / (to - from));
+    if ((frame - from) % FRAMES_A_TURN === 0) await turn();
+  }
   return record;
 };
 
@@ -73,7 +87,12 @@ const pictureFiles = async (scene: Scene, stock: Stock, { pictures }: Materials)
 };
 
 export const html5: Encoder<Html5Settings> = async (job) => {
-  const { scene, stock, settings, plan, out, done } = job;
+  const { scene, stock, settings, plan, out, done, signal } = job;
+  let told = 0;
+  const each = (share: number) => {
+    if (signal.aborted) throw new Cancelled();
+    for (; told < Math.floor(share * plan.frames.length); told++) done();
+  };
   const materials = await materialsFor(scene, stock);
   const drawer = frameDrawer(scene, materials, { ...plan, under: null });
   drawer.draw(settings.fallback);
@@ -81,7 +100,7 @@ export const html5: Encoder<Html5Settings> = async (job) => {
   const banner = {
     scene,
     assets: stock.assets,
-    fonts: recordedFonts(scene, materials.library, settings),
+    fonts: await recordedFonts(scene, materials.library, settings, each),
     pictures: pictures.names,
     width: plan.width,
     height: plan.height,
@@ -98,5 +117,4 @@ export const html5: Encoder<Html5Settings> = async (job) => {
     'fallback.png': new Uint8Array(await drawer.canvas.encode('png')),
   };
   await writeFile(out, zipSync(files, { level: 9, mtime: new Date(1980, 0, 1) }));
-  plan.frames.forEach(done);
 };

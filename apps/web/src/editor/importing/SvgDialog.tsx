@@ -2,8 +2,7 @@ import { together } from '@kite/core/document/patches';
 import type { Point } from '@kite/core/document/types';
 import { addLayers } from '@kite/core/edits/layers';
 import { layersOfSvg, partsOf, type SvgPlacing } from '@kite/core/interchange/svg/layers';
-import { SVG_LIMITS } from '@kite/core/interchange/svg/parse';
-import { readSvg, type SvgDrawing, type SvgNode } from '@kite/core/interchange/svg/read';
+import type { SvgDrawing, SvgNode } from '@kite/core/interchange/svg/read';
 import { useEffect, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { Button } from '../../ui/Button';
@@ -12,6 +11,7 @@ import { Segments } from '../../ui/Segments';
 import { CardPicture } from '../inspector/CardPicture';
 import { useEditor, useSlice } from '../store/context';
 import { makeId } from '../store/editor';
+import { readDrawing } from './readDrawing';
 
 interface Opened {
   readonly name: string;
@@ -21,13 +21,10 @@ interface Opened {
 const nameOf = (file: File): string => file.name.replace(/\.svg$/i, '') || 'Drawing';
 
 /** Reads a file as a drawing; what is wrong with it is told. */
-const opened = async (file: File): Promise<Opened | null> => {
+const opened = async (file: File, signal: AbortSignal): Promise<Opened | null> => {
   try {
-    if (file.size > SVG_LIMITS.bytes) {
-      const size = Math.round(file.size / 2 ** 20);
-      throw new Error(`it is ${size} MB, and drawings of up to ${SVG_LIMITS.bytes / 2 ** 20} MB can be imported`);
-    }
-    return { name: nameOf(file), drawing: readSvg(await file.text()) };
+    const drawing = await readDrawing(file, signal);
+    return drawing && { name: nameOf(file), drawing };
   } catch (error) {
     const reason = error instanceof Error ? error.message : String(error);
     toast.error(`“${file.name}” was not imported: ${reason}. Nothing was changed.`);
@@ -40,6 +37,8 @@ export const SvgDialog = () => {
   const editor = useEditor();
   const importing = useSlice((s) => s.importing);
   const [open, setOpen] = useState<Opened | null>(null);
+  /** Gives up the file that is being read. */
+  const [reading, setReading] = useState<(() => void) | null>(null);
   const file = importing?.files[0];
   const rest = () => {
     const files = importing?.files.slice(1) ?? [];
@@ -48,18 +47,43 @@ export const SvgDialog = () => {
   };
   useEffect(() => {
     if (!file) return;
-    let gone = false;
-    void opened(file).then((drawing) => {
-      if (gone) return;
+    const stop = new AbortController();
+    setReading(() => () => {
+      stop.abort();
+      rest();
+    });
+    void opened(file, stop.signal).then((drawing) => {
+      setReading(null);
+      if (stop.signal.aborted) return;
       if (drawing) setOpen(drawing);
       else rest();
     });
-    return () => {
-      gone = true;
-    };
+    return () => stop.abort();
     // Each file is read once.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [file]);
+  if (reading && file && !open) {
+    return (
+      <Dialog
+        open
+        onClose={reading}
+        title={`Reading ${nameOf(file)} …`}
+        about="Large drawings take a few seconds."
+        width={420}
+      >
+        <div
+          role="progressbar"
+          aria-label="Reading the drawing"
+          className="h-1.5 overflow-hidden rounded-full bg-paper-2"
+        >
+          <div className="h-full w-1/3 animate-pulse rounded-full bg-sky motion-reduce:animate-none" />
+        </div>
+        <div className="flex justify-end pt-3">
+          <Button onClick={reading}>Cancel</Button>
+        </div>
+      </Dialog>
+    );
+  }
   if (!open || !importing) return null;
   return (
     <Chooser

@@ -38,6 +38,16 @@ const Card = ({ project }: { project: ProjectCard }) => {
     onError: says,
   });
   const restore = useMutation({ mutationFn: () => api.restoreProject(project.id), onSuccess: refresh, onError: says });
+  const exporting = useMutation({
+    mutationFn: () => api.checkArchive(project.id),
+    onSuccess: () => {
+      const link = document.createElement('a');
+      link.href = api.archiveUrl(project.id);
+      link.download = '';
+      link.click();
+    },
+    onError: says,
+  });
   const remove = useMutation({
     mutationFn: () => api.deleteProject(project.id),
     onSuccess: async () => {
@@ -91,12 +101,7 @@ const Card = ({ project }: { project: ProjectCard }) => {
             {
               label: 'Export',
               icon: <Download size={14} />,
-              onSelect: () => {
-                const link = document.createElement('a');
-                link.href = api.archiveUrl(project.id);
-                link.download = '';
-                link.click();
-              },
+              onSelect: () => exporting.mutate(),
             },
             null,
             { label: 'Delete', icon: <Trash2 size={14} />, danger: true, onSelect: () => remove.mutate() },

@@ -6,6 +6,8 @@ export const SVG_LIMITS = {
   bytes: 8 * 2 ** 20,
   elements: 20_000,
   depth: 256,
+  /** Points of all its paths, each as often as it is used. */
+  points: 200_000,
 } as const;
 
 export interface SvgElement {

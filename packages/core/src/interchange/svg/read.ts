@@ -1,4 +1,5 @@
 /** SVG drawings as a tree of shapes and groups, in pixels of the drawing. */
+import { Invalid } from '../../check/problem';
 import { asName, cutText, sound } from '../../document/text';
 import type { PathValue, Point } from '../../document/types';
 import { type Box, outlineBox, union } from '../../geometry/bounds';
@@ -6,7 +7,7 @@ import { apply, determinant, IDENTITY, type Matrix, multiply } from '../../geome
 import { outlineOfPath } from '../../geometry/outline';
 import { MOST_LETTERS } from '../../recipe/sources/text';
 import { colorOf, gradientOf, shareOf, type SvgInk } from './paints';
-import { parseSvg, type SvgElement } from './parse';
+import { parseSvg, SVG_LIMITS, type SvgElement } from './parse';
 import { dataOf, pathsOf } from './shapes';
 import { lengthOf, numbersOf, rulesOf, type Style, styleOf } from './style';
 import { transformOf, viewportOf } from './transform';
@@ -111,6 +112,7 @@ class Reader {
   private readonly found = new Set<string>();
   private readonly rules: ReturnType<typeof rulesOf>;
   private made = 0;
+  private points = 0;
 
   constructor(private readonly root: SvgElement) {
     const sheets: string[] = [];
@@ -286,6 +288,11 @@ class Reader {
     if (style.visibility === 'hidden' || style.visibility === 'collapse') return [];
     if (['marker-start', 'marker-mid', 'marker-end'].some((m) => style[m] && style[m] !== 'none')) {
       this.note('markers on lines are left out');
+    }
+    // Counted by the numbers in it, before anything is made of them: a curve has three points of two.
+    this.points += (data.match(/[\d.]+/g)?.length ?? 0) / 2;
+    if (this.points > SVG_LIMITS.points) {
+      throw new Invalid(`the drawing has more than ${SVG_LIMITS.points.toLocaleString('en')} points`);
     }
     const paths = pathsOf(data, matrix);
     if (paths.length === 0) return [];

@@ -19,6 +19,18 @@ const shapes = (body: string): SvgShape[] => {
 const colors = (body: string) => shapes(body).map((s) => s.fill?.style === 'solid' && s.fill.color);
 const xs = (body: string) => shapes(body).map((s) => s.paths[0]?.vertices.map((v) => [v[0], v[1]]));
 
+describe('a drawing of too many points', () => {
+  it('is refused before anything is made of them, however often they are used', () => {
+    const curves = 'c1 2 3 4 5 6'.repeat(300_000);
+    expect(() => readSvg(`<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0${curves}"/></svg>`)).toThrow(
+      'more than 200,000 points',
+    );
+    const uses = '<use href="#a"/>'.repeat(3_000);
+    const used = `<svg xmlns="http://www.w3.org/2000/svg"><path id="a" d="M0 0${'c1 2 3 4 5 6'.repeat(100)}"/>${uses}</svg>`;
+    expect(() => readSvg(used)).toThrow('more than 200,000 points');
+  });
+});
+
 describe('styles', () => {
   it('win by weight: attribute, sheet, class, id, style attribute', () => {
     const sheet = '<style>rect{fill:#000001} .a{fill:#000002} #i{fill:#000003}</style>';

@@ -1,16 +1,10 @@
-/** The process that one render runs in: the server goes on whatever happens here. */
-import type { RenderSettings } from '@kite/core/delivery/settings';
-import type { Scene } from '@kite/core/document/types';
-import { reasonOf } from '@kite/render/failure';
-import type { Stock } from '@kite/render/materials';
-import { renderScene, type RenderProgress, type RenderResult } from '@kite/render/render';
+/** The process that one render runs in: whoever asked for it goes on whatever happens here. */
+import { Worker } from 'node:worker_threads';
+import { reasonOf } from '../failure';
+import { renderScene, type RenderOptions, type RenderProgress, type RenderResult } from '../render';
+import { bundleOf } from '../root';
 
-export interface RenderJob {
-  readonly scene: Scene;
-  readonly stock: Stock;
-  readonly settings: RenderSettings;
-  readonly out: string;
-}
+export type RenderJob = Omit<RenderOptions, 'signal' | 'onProgress'>;
 export type JobMessage =
   | { readonly kind: 'progress'; readonly progress: RenderProgress }
   | { readonly kind: 'done'; readonly result: RenderResult }
@@ -21,8 +15,11 @@ const say = (message: JobMessage) =>
 
 const stop = new AbortController();
 process.on('SIGTERM', () => stop.abort());
-// Without its server a render has nobody to render for.
+// A terminal interrupts every process of its own; the one that asked says what is to become of this one.
+process.on('SIGINT', () => undefined);
+// Without who asked there is nobody to render for. This thread may be too busy to hear of it: another one watches.
 process.on('disconnect', () => process.exit(1));
+new Worker(bundleOf('orphanWatch'), { workerData: process.ppid }).unref();
 
 process.once('message', (job: RenderJob) => {
   renderScene({

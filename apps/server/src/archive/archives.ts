@@ -1,0 +1,54 @@
+/** Archives read and written beside the server's own thread. */
+import { Worker } from 'node:worker_threads';
+import { Invalid } from '@kite/core/check/problem';
+import { vouchFor } from '@kite/core/check/project';
+import type { Project } from '@kite/core/document/types';
+import type { Archive } from '@kite/core/interchange/archive';
+import { bundleOf } from '@kite/render/root';
+import type { ArchiveReply, ArchiveTask } from './archiveThread';
+
+/** The longest that an archive may take. */
+const LONGEST_MS = 120_000;
+const MOST_MEMORY_MB = 2_048;
+
+const inThread = (task: ArchiveTask): Promise<ArchiveReply> =>
+  new Promise((resolve, reject) => {
+    const worker = new Worker(bundleOf('archiveThread'), {
+      workerData: task,
+      resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY_MB },
+    });
+    const late = setTimeout(() => {
+      void worker.terminate();
+      reject(new Invalid('the archive: takes too long to read'));
+    }, LONGEST_MS);
+    worker.on('message', resolve);
+    worker.on('error', (error) =>
+      reject(
+        (error as NodeJS.ErrnoException).code === 'ERR_WORKER_OUT_OF_MEMORY'
+          ? new Invalid('the archive: takes too much memory to read')
+          : error,
+      ),
+    );
+    worker.on('exit', () => {
+      clearTimeout(late);
+      reject(new Error('the archive thread ended'));
+    });
+  });
+
+/** Throws Invalid for anything that is not a sound project of this version or an older one. */
+export const readArchiveApart = async (bytes: Uint8Array): Promise<Archive> => {
+  const reply = await inThread({ kind: 'read', bytes });
+  if (reply.kind === 'read') return { ...reply.archive, project: vouchFor(reply.archive.project) };
+  if (reply.kind === 'invalid') throw new Invalid(reply.message, reply.field);
+  throw new Error(reply.kind === 'failed' ? reply.message : 'the archive was not read');
+};
+
+/** Writes a project and the files at these places into an archive. */
+export const writeArchiveApart = async (
+  project: Project,
+  files: { readonly [sha: string]: string },
+  out: string,
+): Promise<void> => {
+  const reply = await inThread({ kind: 'write', project, files, out });
+  if (reply.kind === 'failed') throw new Error(reply.message);
+};
