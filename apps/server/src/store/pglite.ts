@@ -1,6 +1,6 @@
 import { once } from 'node:events';
-import { existsSync } from 'node:fs';
-import { join } from 'node:path';
+import { existsSync, readdirSync, renameSync, rmSync, statfsSync } from 'node:fs';
+import { dirname, join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { bundleOf } from '@kite/render/root';
 import { type Db, DbFailure, type Queries, type Row } from './db';
@@ -21,16 +21,34 @@ const threadOn = (folder: string): Worker =>
   new Worker(bundleOf('dbWorker'), { workerData: { folder } satisfies DbWorkerData });
 
 /**
- * Lays a new database out. It takes half a gigabyte that its thread would never give back: one of its own does it, and
- * ends.
+ * Lays a new database out, beside its place until it is whole. It takes half a gigabyte that its thread would never give
+ * back: one of its own does it, and ends.
  */
 const layOut = async (folder: string): Promise<void> => {
   if (existsSync(join(folder, 'PG_VERSION'))) return;
-  const worker = threadOn(folder);
+  if (existsSync(folder) && readdirSync(folder).length > 0) {
+    throw new DbFailure('damaged', `The database in ${folder} cannot be read: its PG_VERSION is missing`);
+  }
+  const making = `${folder}.new`;
+  rmSync(making, { recursive: true, force: true });
+  const worker = threadOn(making);
   worker.postMessage({ id: 0, kind: 'close', sql: '', params: [] } satisfies DbRequest);
   const [reply] = (await once(worker, 'message')) as [DbReply];
   await worker.terminate();
-  if ('error' in reply) throw failureOf(new SqlError(reply.error, reply.code), folder);
+  if ('error' in reply) throw failureOf(new SqlError(reply.error, reply.code), making);
+  renameSync(making, folder);
+};
+
+/** Below this a database has no room to work. */
+const LEAST_ROOM = 4 * 2 ** 20;
+
+const hasRoom = (folder: string): boolean => {
+  try {
+    const { bavail, bsize } = statfsSync(dirname(folder));
+    return bavail * bsize > LEAST_ROOM;
+  } catch {
+    return true;
+  }
 };
 
 const isFull = ({ code, message }: SqlError): boolean =>
@@ -38,7 +56,7 @@ const isFull = ({ code, message }: SqlError): boolean =>
 
 /** What a failed statement means, where it is not the statement's own fault. */
 const failureOf = (error: SqlError, folder: string): Error => {
-  if (isFull(error)) return new DbFailure('full', `The disk of ${folder} is full.`);
+  if (isFull(error) || !hasRoom(folder)) return new DbFailure('full', `The disk of ${folder} is full.`);
   // Without an SQLSTATE it was not the database that answered.
   if (error.code === '') {
     return new DbFailure('damaged', `The database in ${folder} cannot be read: ${error.message}`);
@@ -48,37 +66,47 @@ const failureOf = (error: SqlError, folder: string): Error => {
 
 /** A database in a folder. It has one connection: a transaction has it to itself until it ends. */
 export const openPglite = (folder: string): Db => {
-  let worker: Worker | null = null;
-  let ended: Error | null = null;
+  /** The thread at work; null before the first statement, and after one that the database did not survive. */
+  let thread: Promise<Worker> | null = null;
   const waiting = new Map<number, { resolve: (rows: Row[]) => void; reject: (error: Error) => void }>();
   let next = 0;
-  const fail = (error: Error) => {
-    ended = new DbFailure('damaged', `The database in ${folder} ended: ${error.message}`);
-    for (const { reject } of waiting.values()) reject(ended);
+
+  /** Ends the thread, as kill -9 would: the next statement opens the database anew, from its log. */
+  const giveUp = (worker: Worker, error: Error): void => {
+    void worker.terminate();
+    thread = null;
+    for (const { reject } of waiting.values()) reject(error);
     waiting.clear();
   };
-  const open = async (): Promise<void> => {
+  const open = async (): Promise<Worker> => {
     await layOut(folder);
-    worker = threadOn(folder);
+    const worker = threadOn(folder);
     worker.on('message', (reply: DbReply) => {
       const waiter = waiting.get(reply.id);
       waiting.delete(reply.id);
-      if ('error' in reply) waiter?.reject(failureOf(new SqlError(reply.error, reply.code), folder));
-      else waiter?.resolve(reply.rows);
+      if (!('error' in reply)) {
+        waiter?.resolve(reply.rows);
+        return;
+      }
+      const error = failureOf(new SqlError(reply.error, reply.code), folder);
+      waiter?.reject(error);
+      if (error instanceof DbFailure) giveUp(worker, error);
     });
-    worker.on('error', fail);
-    worker.on('exit', () => fail(new Error('its thread is gone')));
+    worker.on('error', (error) => giveUp(worker, failureOf(new SqlError(error.message, ''), folder)));
+    return worker;
   };
-  const opening = open();
-  opening.catch(() => undefined);
 
   const send = async (kind: DbRequest['kind'], sql = '', params: readonly unknown[] = []): Promise<Row[]> => {
-    await opening;
-    if (ended) throw ended;
+    thread ??= open();
+    const opening = thread;
+    const worker = await opening.catch((error: unknown) => {
+      if (thread === opening) thread = null;
+      throw error;
+    });
     return new Promise((resolve, reject) => {
       const id = next++;
       waiting.set(id, { resolve, reject });
-      worker?.postMessage({ id, kind, sql, params } satisfies DbRequest);
+      worker.postMessage({ id, kind, sql, params } satisfies DbRequest);
     });
   };
 
@@ -121,7 +149,7 @@ export const openPglite = (folder: string): Db => {
     close: () =>
       inTurn(async () => {
         await send('close');
-        await worker?.terminate();
+        await (await thread)?.terminate();
       }),
   };
 };

@@ -3,7 +3,7 @@ import type { Point } from '@kite/core/document/types';
 import { addLayers } from '@kite/core/edits/layers';
 import { layersOfSvg, partsOf, type SvgPlacing } from '@kite/core/interchange/svg/layers';
 import type { SvgDrawing, SvgNode } from '@kite/core/interchange/svg/read';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
@@ -37,8 +37,7 @@ export const SvgDialog = () => {
   const editor = useEditor();
   const importing = useSlice((s) => s.importing);
   const [open, setOpen] = useState<Opened | null>(null);
-  /** Gives up the file that is being read. */
-  const [reading, setReading] = useState<(() => void) | null>(null);
+  const reading = useRef<AbortController | null>(null);
   const file = importing?.files[0];
   const rest = () => {
     const files = importing?.files.slice(1) ?? [];
@@ -48,12 +47,8 @@ export const SvgDialog = () => {
   useEffect(() => {
     if (!file) return;
     const stop = new AbortController();
-    setReading(() => () => {
-      stop.abort();
-      rest();
-    });
+    reading.current = stop;
     void opened(file, stop.signal).then((drawing) => {
-      setReading(null);
       if (stop.signal.aborted) return;
       if (drawing) setOpen(drawing);
       else rest();
@@ -62,11 +57,15 @@ export const SvgDialog = () => {
     // Each file is read once.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [file]);
-  if (reading && file && !open) {
+  if (file && !open) {
+    const giveUp = () => {
+      reading.current?.abort();
+      rest();
+    };
     return (
       <Dialog
         open
-        onClose={reading}
+        onClose={giveUp}
         title={`Reading ${nameOf(file)} …`}
         about="Large drawings take a few seconds."
         width={420}
@@ -79,7 +78,7 @@ export const SvgDialog = () => {
           <div className="h-full w-1/3 animate-pulse rounded-full bg-sky motion-reduce:animate-none" />
         </div>
         <div className="flex justify-end pt-3">
-          <Button onClick={reading}>Cancel</Button>
+          <Button onClick={giveUp}>Cancel</Button>
         </div>
       </Dialog>
     );
