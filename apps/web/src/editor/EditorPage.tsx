@@ -11,6 +11,7 @@ import { Header } from './header/Header';
 import { OrderDialog } from './importing/OrderDialog';
 import { SvgDialog } from './importing/SvgDialog';
 import { Inspector } from './inspector/Inspector';
+import { goToArea } from './areas';
 import { pasteCopied } from './clipboard';
 import { importFiles } from './importing/importFiles';
 import { runShortcut, takesText } from './shortcuts';
@@ -133,6 +134,13 @@ const Workspace = ({ project }: { project: string }) => {
 
   return (
     <div className="flex h-full flex-col">
+      <button
+        type="button"
+        className="absolute top-1 left-1 z-50 -translate-y-20 rounded-md bg-ink px-3 py-1 text-paper focus:translate-y-0"
+        onClick={() => goToArea('canvas')}
+      >
+        Skip to the canvas (F6 goes on)
+      </button>
       <Header />
       <div className="flex min-h-0 flex-1">
         <Dock />
@@ -142,7 +150,7 @@ const Workspace = ({ project }: { project: string }) => {
               <CanvasArea />
             </Panel>
             <Separator className="relative z-10 h-px bg-line outline-none after:absolute after:inset-x-0 after:-top-1 after:h-2 after:cursor-row-resize hover:bg-sky focus-visible:bg-sky" />
-            <Panel minSize="20%" className="flex flex-col">
+            <Panel minSize="20%" className="flex flex-col" data-area="timeline">
               <Transport />
               <Timeline />
             </Panel>

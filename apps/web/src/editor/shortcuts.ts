@@ -5,6 +5,7 @@ import { leaveFullScreen, showFullScreen } from './canvas/fullScreen';
 import { keyAnimated, markPlayhead, selectAllKeys, splitAtPlayhead } from './keying';
 import { zoomTime } from './timeline/zoomTime';
 import { groupSelection, ungroupSelection } from './arrange';
+import { stepArea } from './areas';
 import type { Editor } from './store/editor';
 import type { Tool } from './store/state';
 
@@ -80,6 +81,8 @@ export const SHORTCUTS: readonly Shortcut[] = [
   { keys: 'Shift+ArrowDown', label: 'Nudge down by ten', run: (e) => nudge(e, 0, 10) },
   { keys: 'Ctrl+ArrowUp', label: 'One place to the front', run: (e) => restack(e, -1) },
   { keys: 'Ctrl+ArrowDown', label: 'One place to the back', run: (e) => restack(e, 1) },
+  { keys: 'F6', label: 'To the next part of the editor (Shift for the one before)', run: () => stepArea(1) },
+  { keys: 'Shift+F6', label: 'To the part before', run: () => stepArea(-1) },
   { keys: 'F', label: 'Full screen', run: showFullScreen },
   { keys: '0', label: 'Fit the scene to the canvas', run: (e) => e.set({ view: null }) },
 ];

@@ -4,7 +4,7 @@ import { Button } from '../ui/Button';
 export const Broken = () => (
   <main className="grid h-full place-items-center">
     <div className="max-w-md text-center">
-      <p className="mb-1 text-lg font-semibold">This page stopped working</p>
+      <h1 className="mb-1 text-lg font-semibold">This page stopped working</h1>
       <p className="mb-4 text-ink-2">
         Your edits up to here are saved, on the server or in this browser. Load the page again to go on.
       </p>

@@ -2,12 +2,11 @@ import { Link } from 'react-router';
 
 export const Missing = () => (
   <main className="grid h-full place-items-center">
-    <p className="text-center">
-      There is no page at this address.
-      <br />
+    <div className="text-center">
+      <h1>There is no page at this address.</h1>
       <Link to="/" className="text-sky underline">
         Go to your projects
       </Link>
-    </p>
+    </div>
   </main>
 );

@@ -273,6 +273,8 @@ export const CanvasArea = () => {
     <div
       ref={area}
       role="application"
+      data-area="canvas"
+      tabIndex={0}
       aria-label="Canvas"
       data-testid="canvas"
       className={`${fullScreen ? 'fixed inset-0 z-40' : 'relative min-h-0 flex-1'} touch-none overflow-hidden bg-surround ${tool === 'select' && !sampling ? '' : 'cursor-crosshair'}`}

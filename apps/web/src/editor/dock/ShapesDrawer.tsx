@@ -3,6 +3,8 @@ import { KINDS } from '@kite/core/recipe/table';
 import { CardPicture } from '../inspector/CardPicture';
 import { addShape, addText } from '../commands';
 import { newItem } from '@kite/core/document/make';
+import type { KeyboardEvent } from 'react';
+import { focusLayer } from '../areas';
 import type { ShapeTool } from '../canvas/drawShape';
 import { useEditor, useSlice } from '../store/context';
 import { DrawerFrame } from './DrawerFrame';
@@ -24,10 +26,21 @@ const pictures = Object.fromEntries(
   }),
 );
 
-/** A click arms a tool that draws on the canvas; a double click puts the shape in the middle. */
+/** A click arms a tool that draws on the canvas; a double click, or Enter, puts the shape in the middle. */
 export const ShapesDrawer = () => {
   const editor = useEditor();
   const tool = useSlice((s) => s.tool);
+  const put = (kind: ShapeTool, label: string) => {
+    const id = addShape(editor, kind, label, {});
+    editor.set({ tool: 'select' });
+    return id;
+  };
+  /** A press of a key puts the shape in the middle, and goes to what was made; a click arms the tool. */
+  const onKey = (event: KeyboardEvent, make: () => string) => {
+    if (event.key !== 'Enter') return;
+    event.preventDefault();
+    focusLayer(make());
+  };
   return (
     <DrawerFrame title="Shapes">
       <div className="grid grid-cols-2 gap-2">
@@ -43,10 +56,8 @@ export const ShapesDrawer = () => {
               type="button"
               aria-pressed={tool === kind}
               onClick={() => editor.set({ tool: kind })}
-              onDoubleClick={() => {
-                addShape(editor, kind, label, {});
-                editor.set({ tool: 'select' });
-              }}
+              onDoubleClick={() => put(kind, label)}
+              onKeyDown={(event) => onKey(event, () => put(kind, label))}
               className={`flex flex-col items-center gap-1 rounded-md border pt-2 pb-1.5 ${tool === kind ? 'border-sky bg-sky-2' : 'border-line hover:bg-paper-2'}`}
             >
               <CardPicture
@@ -69,6 +80,11 @@ export const ShapesDrawer = () => {
           aria-pressed={tool === 'text'}
           onClick={() => editor.set({ tool: 'text' })}
           onDoubleClick={() => addText(editor, [editor.scene.width / 2, editor.scene.height / 2])}
+          onKeyDown={(event) => {
+            if (event.key !== 'Enter') return;
+            event.preventDefault();
+            addText(editor, [editor.scene.width / 2, editor.scene.height / 2]);
+          }}
           className={`flex flex-col items-center gap-1 rounded-md border pt-2 pb-1.5 ${tool === 'text' ? 'border-sky bg-sky-2' : 'border-line hover:bg-paper-2'}`}
         >
           <span className="grid h-[46px] place-items-center text-[34px] leading-none font-semibold">Aa</span>
@@ -78,8 +94,8 @@ export const ShapesDrawer = () => {
         </button>
       </div>
       <p className="mt-3 text-ink-2">
-        Pick one and drag on the canvas: Shift keeps sides equal, Alt draws from the centre. A double click puts it in
-        the middle of the scene.
+        Pick one and drag on the canvas: Shift keeps sides equal, Alt draws from the centre. A double click or Enter
+        puts it in the middle of the scene.
       </p>
     </DrawerFrame>
   );

@@ -52,11 +52,12 @@ export const Header = () => {
   const { theme, toggle } = useTheme();
   const [rendering, setRendering] = useState(false);
   return (
-    <header className="flex h-11 shrink-0 items-center gap-3 border-b border-line bg-paper px-3">
+    <header data-area="header" className="flex h-11 shrink-0 items-center gap-3 border-b border-line bg-paper px-3">
       <Link to="/" aria-label="All projects" className="shrink-0 rounded-md">
         <img src="/kite.svg" alt="" className="size-6" />
       </Link>
       <div className="flex max-w-[300px] min-w-0 items-baseline gap-2">
+        <h1 className="sr-only">{name}</h1>
         <RenameField
           label="Project name"
           value={name}
@@ -95,7 +96,7 @@ export const Header = () => {
           Renders
         </Link>
         <PreviewMenu />
-        <Button look="primary" className="ml-1.5" onClick={() => setRendering(true)}>
+        <Button look="primary" className="ml-1.5" data-first onClick={() => setRendering(true)}>
           Render
         </Button>
       </div>

@@ -134,6 +134,7 @@ export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProp
         aria-label={`Layer ${layer.name}`}
         data-testid="layer-row"
         data-layer={id}
+        tabIndex={-1}
         className={`relative flex border-b border-line ${selected ? 'bg-sky-2' : ''}`}
         style={{ height: ROW }}
       >

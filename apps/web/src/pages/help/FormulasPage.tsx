@@ -45,7 +45,7 @@ export const FormulasPage = () => (
           ))}
         </ul>
       </nav>
-      <main className="min-w-0 flex-1 overflow-y-auto bg-paper">
+      <main tabIndex={0} className="min-w-0 flex-1 overflow-y-auto bg-paper">
         <div className="flex max-w-3xl flex-col gap-7 px-8 py-6 leading-relaxed">
           <h1 className="text-xl font-semibold">Formulas</h1>
           <Part id="begin" title="To begin with">

@@ -1,0 +1,111 @@
+/** Every page, dialog and the editor, in both themes, against the rules of axe-core (WCAG 2.1, A and AA). */
+import AxeBuilder from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { newProject } from './support/editor';
+import type { Server } from './support/server';
+import { expect, test } from './support/test';
+
+const violations = async (page: Page): Promise<string[]> => {
+  const { violations: found } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'best-practice'])
+    .analyze();
+  return found.map(
+    (v) =>
+      `${v.id}: ${v.nodes
+        .map((n) => n.target.join(' '))
+        .slice(0, 4)
+        .join(' | ')}`,
+  );
+};
+
+const demoOf = async (server: Server): Promise<string> => {
+  const cards = (await server.api<{ id: string; name: string }[]>('GET', '/projects')).body;
+  return cards.find((c) => c.name === 'Quillhaven Night Tram')?.id as string;
+};
+
+for (const theme of ['day', 'dusk'] as const) {
+  test.describe(theme, () => {
+    test.beforeEach(async ({ page, server }) => {
+      await page.goto(server.url);
+      const button = page.getByRole('button', { name: theme === 'day' ? 'Daylight colours' : 'Dusk colours' });
+      if (await button.isVisible()) await button.click();
+    });
+
+    test('pages', async ({ page, server }) => {
+      await expect(page.getByTestId('project-card').first()).toBeVisible();
+      expect.soft(await violations(page), 'projects').toEqual([]);
+      await page.getByRole('button', { name: 'New project' }).click();
+      await expect(page.getByRole('dialog')).toBeVisible();
+      expect.soft(await violations(page), 'a new project').toEqual([]);
+      for (const [name, path] of [
+        ['renders', '/renders'],
+        ['help', '/help/formulas'],
+        ['nowhere', '/no/such/page'],
+      ] as const) {
+        await page.goto(server.url + path);
+        await expect(page.locator('main')).toBeVisible();
+        expect.soft(await violations(page), name).toEqual([]);
+      }
+    });
+
+    test('the editor, its drawers and its dialogs', async ({ page, server }) => {
+      await page.goto(`${server.url}/projects/${await demoOf(server)}`);
+      await expect(page.getByTestId('picture')).toHaveAttribute('data-drawn', /^\d+$/);
+      expect.soft(await violations(page), 'nothing selected').toEqual([]);
+      await page
+        .getByRole('group', { name: /^Layer / })
+        .first()
+        .click({ position: { x: 90, y: 12 } });
+      expect.soft(await violations(page), 'a layer selected').toEqual([]);
+      for (const drawer of ['Add a shape', 'Pictures and fonts', 'Moves', 'History']) {
+        await page.getByRole('button', { name: drawer, exact: true }).click();
+        expect.soft(await violations(page), drawer).toEqual([]);
+      }
+      await page.getByRole('button', { name: 'Render', exact: true }).click();
+      await expect(page.getByRole('dialog')).toBeVisible();
+      expect.soft(await violations(page), 'render').toEqual([]);
+    });
+  });
+}
+
+test('with the keyboard alone: a shape is added, has the focus of the inspector, and is rendered', async ({
+  page,
+  server,
+}) => {
+  await newProject(page, server, 'Keyboard', 'Square');
+  const presses = async (...keys: string[]) => {
+    for (const key of keys) await page.keyboard.press(key);
+  };
+  // From area to area, and back.
+  await presses('F6');
+  const first = await page.evaluate(() => document.activeElement?.closest('[data-area]')?.getAttribute('data-area'));
+  await presses('F6');
+  const second = await page.evaluate(() => document.activeElement?.closest('[data-area]')?.getAttribute('data-area'));
+  expect(first).toBeTruthy();
+  expect(second).not.toBe(first);
+  await presses('Shift+F6');
+  expect(await page.evaluate(() => document.activeElement?.closest('[data-area]')?.getAttribute('data-area'))).toBe(
+    first,
+  );
+
+  await page.getByRole('button', { name: 'Add a shape' }).focus();
+  await presses('Enter');
+  await page.getByRole('button', { name: 'Star' }).focus();
+  await presses('Enter');
+  const row = page.getByRole('group', { name: 'Layer Star', exact: true });
+  await expect(row).toBeVisible();
+  // Focus is on what was made.
+  expect(await page.evaluate(() => document.activeElement?.closest('[data-area]')?.getAttribute('data-area'))).toBe(
+    'timeline',
+  );
+
+  let steps = 0;
+  const onRender = () => page.evaluate(() => document.activeElement?.textContent?.trim() === 'Render');
+  while (!(await onRender()) && steps < 10) {
+    await presses('F6');
+    steps++;
+  }
+  expect(await onRender()).toBe(true);
+  await presses('Enter');
+  await expect(page.getByRole('dialog', { name: /^Render/ })).toBeVisible();
+});
