@@ -21,6 +21,7 @@ const renameRule = object({ name: nameRule });
 
 const MOST_PATCHES = 20_000;
 const MOST_SAVES = 1_000;
+const MOST_ASKED = 20_000;
 const textRule = (most: number) =>
   rule(`a text of 1 to ${most} whole characters`, (v) => isText(v) && v.length > 0 && v.length <= most);
 const patchFits = (p: unknown): boolean => {
@@ -43,6 +44,13 @@ const saveRule = object({
 const savesRule = object({
   base: whole(0, Number.MAX_SAFE_INTEGER),
   saves: yup.array().strict().required().min(1).max(MOST_SAVES) as unknown as Rule,
+});
+
+const arrivedRule = object({
+  ids: rule(
+    `at most ${MOST_ASKED} ids`,
+    (v) => Array.isArray(v) && v.length <= MOST_ASKED && v.every((id) => isText(id) && id.length <= 64),
+  ),
 });
 
 /** Those saves that can be read; one that cannot is refused alone. */
@@ -112,6 +120,11 @@ export const projectRoutes = (
     const { fit, refused } = readable(saves);
     const saved = await projects.save(request.params.id, base, fit);
     return { ...saved, refused: [...refused, ...saved.refused] };
+  });
+
+  app.post<ById>('/api/projects/:id/arrived', async (request) => {
+    fits(arrivedRule, request.body);
+    return { ids: await projects.arrived(request.params.id, (request.body as { ids: string[] }).ids) };
   });
 
   app.post<ById>('/api/projects/:id/rename', async (request) => {

@@ -159,6 +159,15 @@ export class ProjectStore {
     return saved;
   }
 
+  /** Which of these saves are here: an answer may have been lost. */
+  async arrived(id: string, saves: readonly string[]): Promise<string[]> {
+    const rows = await this.db.query<{ id: string }>(
+      'select save_id as id from edits where project_id = $1 and save_id = any($2::text[])',
+      [id, saves],
+    );
+    return rows.map((row) => row.id);
+  }
+
   private async append(tx: Queries, id: string, head: Known, saves: readonly Save[]): Promise<Saved> {
     // An older snapshot is brought to today's format before anything of today's stands behind it.
     if (head.old) await this.snapshot(tx, id, head);

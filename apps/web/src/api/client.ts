@@ -124,6 +124,8 @@ export const api = {
   importProject: (file: Blob) => call<{ id: string; name: string }>('POST', '/projects/import', file),
   project: (id: string) => call<Head>('GET', `/projects/${id}`),
   save: (id: string, base: number, saves: readonly Save[]) => call<Saved>('PATCH', `/projects/${id}`, { base, saves }),
+  /** Which of these saves the server has. */
+  arrived: (id: string, ids: readonly string[]) => call<{ ids: string[] }>('POST', `/projects/${id}/arrived`, { ids }),
   renameProject: (id: string, name: string) => call<{ revision: number }>('POST', `/projects/${id}/rename`, { name }),
   duplicateProject: (id: string) => call<{ id: string; name: string }>('POST', `/projects/${id}/duplicate`),
   deleteProject: (id: string) => call<undefined>('DELETE', `/projects/${id}`),

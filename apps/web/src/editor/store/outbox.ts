@@ -16,8 +16,6 @@ interface Kept extends Unsent {
   readonly tab: string;
   /** Their order within a tab. */
   readonly place: number;
-  /** The revision of the project that the first edit of its queue was made on. */
-  readonly base: number;
 }
 interface Schema extends DBSchema {
   unsent: { key: [string, string, number]; value: Kept };
@@ -36,11 +34,6 @@ const openTabs = async (): Promise<ReadonlySet<string>> => {
 };
 
 const ofProject = (project: string) => IDBKeyRange.bound([project], [project, []]);
-
-export interface TakenOver {
-  readonly base: number;
-  readonly edits: readonly Unsent[];
-}
 
 export class Outbox {
   private readonly tab = newId();
@@ -67,10 +60,10 @@ export class Outbox {
   }
 
   /** Keeps an edit, or keeps it anew. Rejects where the browser has no room. */
-  async put(edit: Unsent, base: number): Promise<void> {
+  async put(edit: Unsent): Promise<void> {
     const place = this.places.get(edit.id) ?? this.place++;
     this.places.set(edit.id, place);
-    await this.db.put('unsent', { ...edit, project: this.project, tab: this.tab, place, base });
+    await this.db.put('unsent', { ...edit, project: this.project, tab: this.tab, place });
   }
 
   /** Lets go of edits that are saved, or cannot be. */
@@ -84,8 +77,8 @@ export class Outbox {
     await tx.done;
   }
 
-  /** Makes the queues of tabs that are gone this tab's own, oldest edits first; null where there are none. */
-  async takeOver(): Promise<TakenOver | null> {
+  /** Makes the queues of tabs that are gone this tab's own, each in its order. */
+  async takeOver(): Promise<readonly Unsent[]> {
     const open = await openTabs();
     const tx = this.db.transaction('unsent', 'readwrite');
     const left: Kept[] = this.oldQueue();
@@ -101,18 +94,16 @@ export class Outbox {
     }
     await tx.done;
     localStorage.removeItem(OLD + this.project);
-    const [first] = left;
-    return first ? { base: first.base, edits: left.map(({ id, label, patches }) => ({ id, label, patches })) } : null;
+    return left.map(({ id, label, patches }) => ({ id, label, patches }));
   }
 
   private oldQueue(): Kept[] {
     try {
       const old = JSON.parse(localStorage.getItem(OLD + this.project) ?? 'null') as {
-        base: number;
         pending: Unsent[];
       } | null;
       const { project, tab } = this;
-      return (old?.pending ?? []).map((edit, place) => ({ ...edit, project, tab, place, base: old?.base ?? 0 }));
+      return (old?.pending ?? []).map((edit, place) => ({ ...edit, project, tab, place }));
     } catch {
       return [];
     }

@@ -31,6 +31,10 @@ class FakeServer {
     if (this.away) throw new TypeError('network');
     if (url.endsWith('/health')) return this.answer(200, { ok: true });
     if (init.method === 'GET') return this.answer(200, { document: this.document, revision: this.revision });
+    if (url.endsWith('/arrived')) {
+      const { ids } = JSON.parse(init.body ?? '') as { ids: string[] };
+      return this.answer(200, { ids: ids.filter((id) => this.done.has(id)) });
+    }
     const { base, saves } = JSON.parse(init.body ?? '') as { base: number; saves: Save[] };
     this.requests.push(saves);
     if (this.full) return this.fault(507, 'no_room', 'The disk of the server is full.');
@@ -197,6 +201,7 @@ describe('the saver', () => {
     await pass(50);
     server.away = false;
     const { doc } = await open();
+    await pass(300);
     expect([doc.name, server.document.name]).toEqual(['Left behind', 'Left behind']);
     expect(told).toEqual(['taken over Rename']);
   });

@@ -100,35 +100,23 @@ export class Saver {
     const outbox = await Outbox.open(project);
     try {
       const left = await outbox.takeOver();
-      const rest = left ? await Saver.handIn(project, left.base, left.edits, outbox, events) : [];
+      // Some may have arrived although the answer did not.
+      const { ids } =
+        left.length > 0
+          ? await api.arrived(
+              project,
+              left.map((edit) => edit.id),
+            )
+          : { ids: [] };
+      await outbox.drop(ids);
+      const rest = left.filter((edit) => !ids.includes(edit.id));
       const head = await api.project(project);
       const saver = new Saver(project, head.revision, outbox, events);
-      if (left) events.onTakenOver(left.edits.map((e) => e.label));
+      if (rest.length > 0) events.onTakenOver(rest.map((edit) => edit.label));
       return { saver, doc: rest.length > 0 ? await saver.adopt(head, rest) : head.document };
     } catch (error) {
       outbox.close();
       throw error;
-    }
-  }
-
-  /** Sends edits as they were made; gives those that the server has not. Some may have arrived although the answer did not. */
-  private static async handIn(
-    project: string,
-    base: number,
-    edits: readonly Unsent[],
-    outbox: Outbox,
-    events: SaverEvents,
-  ): Promise<readonly Unsent[]> {
-    try {
-      const { refused } = await api.save(project, base, edits);
-      await outbox.drop(edits.map((e) => e.id));
-      for (const { id, message } of refused) events.onRefused(edits.find((e) => e.id === id)?.label ?? '', message);
-      return [];
-    } catch (error) {
-      if (!(error instanceof ApiError) || error.code !== 'stale') return edits;
-      const done = error.done;
-      await outbox.drop([...done]);
-      return edits.filter((e) => !done.has(e.id));
     }
   }
 
@@ -200,7 +188,7 @@ export class Saver {
   }
 
   private keep(edit: Unsent): void {
-    this.outbox.put(edit, this.revision).catch(() =>
+    this.outbox.put(edit).catch(() =>
       this.say({
         kind: 'stuck',
         waiting: this.pending.length,
