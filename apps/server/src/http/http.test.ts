@@ -3,6 +3,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { demoProject } from '@kite/demo/project';
+import { createCanvas } from '@napi-rs/canvas';
 import type { FastifyInstance, InjectOptions } from 'fastify';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { AccessKey, isLoopback } from '../access';
@@ -145,6 +146,27 @@ describe('strange addresses', () => {
     const { status, body } = await ask({ method: 'POST', url: '/api/projects', payload: fields });
     expect(status).toBe(400);
     expect(body.error?.message.length).toBeLessThanOrEqual(500);
+  });
+});
+
+describe('a picture that is cut short', () => {
+  const canvas = createCanvas(64, 48);
+  canvas.getContext('2d').fillRect(4, 4, 40, 30);
+  it.each([
+    ['PNG', canvas.toBuffer('image/png')],
+    ['JPEG', canvas.toBuffer('image/jpeg')],
+    ['WebP', canvas.toBuffer('image/webp')],
+  ])('is refused, and taken whole: %s', async (name, bytes) => {
+    const send = (payload: Buffer) =>
+      ask({
+        method: 'POST',
+        url: `/api/assets?name=${name}`,
+        payload,
+        headers: { 'content-type': 'application/octet-stream' },
+      });
+    expect((await send(bytes)).status).toBe(201);
+    const cut = await send(bytes.subarray(0, bytes.length - 20));
+    expect([cut.status, cut.body.error?.message]).toEqual([400, expect.stringMatching(/cut short|cannot be read/)]);
   });
 });
 

@@ -13,6 +13,7 @@ import { imageSize } from 'image-size';
 import { Refused } from '../errors';
 import type { Db } from './db';
 import type { FileStore } from './files';
+import { isWhole } from './pictures';
 import { newId } from './projects';
 
 /** What is known of a file, whatever a project calls it. */
@@ -51,6 +52,9 @@ const pictureFacts = async (bytes: Uint8Array, name: string): Promise<Omit<Facts
       `“${name}” is ${width} × ${height}, ${millions(width * height)}; pictures of up to ${millions(LIMITS.picturePixels)} and ${LIMITS.pictureSide} a side can be imported. Make it smaller first.`,
       'file',
     );
+  }
+  if (!isWhole(type, bytes)) {
+    throw new Invalid(`“${name}” is cut short: its end is missing. Copy or download it again.`, 'file');
   }
   try {
     const image = await loadImage(bytes);

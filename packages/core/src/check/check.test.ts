@@ -339,7 +339,14 @@ describe('render settings', () => {
   it('pass when sound', () => {
     expect(checkSettings(gif)).toEqual(gif);
   });
-  it.each([
+  it.each(['https://nighttram.example', 'http://[::1]:80/a?b=c#d', 'https://straße.example:8443/ride'])(
+    'take the address %s',
+    (click) => {
+      const banner = { format: 'html5', scale: 1, rate: null, from: 0, to: 5, loop: 0, fallback: 0, click };
+      expect(checkSettings(banner)).toEqual(banner);
+    },
+  );
+  it.each<[object, string]>([
     [{ ...gif, loop: -1 }, 'loop: got -1, wanted a whole number from 0 to 65535'],
     [{ ...gif, dither: 'heavy' }, 'dither: got the text "heavy"'],
     [{ ...gif, rate: { num: 0, den: 1 } }, 'rate'],
@@ -348,6 +355,12 @@ describe('render settings', () => {
       { format: 'html5', scale: 1, rate: null, from: 0, to: 5, loop: 0, fallback: 0, click: 'javascript:alert(1)' },
       'click',
     ],
+    ...['https://', 'https:///page', 'https://a:b@tram.example', 'https://me@tram.example/', 'ftp://tram.example'].map(
+      (click): [object, string] => [
+        { format: 'html5', scale: 1, rate: null, from: 0, to: 5, loop: 0, fallback: 0, click },
+        'click: got the text',
+      ],
+    ),
   ])('are refused with the field: %j', (value, message) => {
     expect(problem(() => checkSettings(value))).toContain(message);
   });

@@ -14,8 +14,12 @@ const range = {
 const loop = whole(0, 65_535);
 
 /** An address that a click may open: http or https only. */
-const isAddress = (v: unknown): boolean =>
-  typeof v === 'string' && v.length <= 2_000 && /^https?:\/\/[^\s"'<>\\]+$/.test(v);
+const isAddress = (v: unknown): boolean => {
+  if (typeof v !== 'string' || v.length > 2_000) return false;
+  // A host, with its port, and no name or password before it (RFC 3986, 3.2).
+  const [, authority] = /^https?:\/\/([^/?#\s"'<>\\]+)[^\s"'<>\\]*$/i.exec(v) ?? [];
+  return authority !== undefined && /^([\p{L}\p{N}._~-]+|\[[0-9a-f:.]+\])(:\d{1,5})?$/iu.test(authority);
+};
 
 const still = (format: string) =>
   object({ format: oneOf([format]), scale: between(0.01, 8), frame: whole(0, LIMITS.length) });
@@ -34,7 +38,7 @@ const RULES = {
     ...range,
     loop,
     fallback: whole(0, LIMITS.length),
-    click: rule('an address starting with https:// or http://', isAddress),
+    click: rule('an address of a page: https:// or http://, a host, and no password', isAddress),
   }),
   png: still('png'),
   svg: still('svg'),
