@@ -101,7 +101,10 @@ const lock = (app: FastifyInstance, key: AccessKey): void => {
   app.addContentTypeParser(
     'application/x-www-form-urlencoded',
     { parseAs: 'string', bodyLimit: 2_000 },
-    (_r, body, done) => done(null, Object.fromEntries(new URLSearchParams(String(body)))),
+    (_request, body, done) => {
+      const fields = new URLSearchParams(String(body));
+      done(null, { key: fields.get('key') ?? '' });
+    },
   );
   let tooOften: (request: FastifyRequest) => Promise<boolean> = async () => false;
   app.after(() => {

@@ -38,10 +38,11 @@ export const idRule = rule('an id of 1 to 64 letters, digits, - or _', isId);
 /** Whether it is a text that every part of the product can keep: no NUL, no half of a surrogate pair. */
 export const isText = (v: unknown): v is string => typeof v === 'string' && isSound(v);
 /** Whether every text in a value is one that can be kept. */
-export const areSound = (v: unknown): boolean =>
-  typeof v === 'string'
-    ? isSound(v)
-    : typeof v !== 'object' || v === null || Object.entries(v).every(([key, inner]) => isSound(key) && areSound(inner));
+export const areSound = (v: unknown): boolean => {
+  if (typeof v === 'string') return isSound(v);
+  if (!v || typeof v !== 'object') return true;
+  return Object.entries(v).every(([key, inner]) => isSound(key) && areSound(inner));
+};
 
 export const nameRule = rule(
   `a text of 1 to ${LIMITS.name} whole characters`,
