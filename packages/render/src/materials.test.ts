@@ -1,4 +1,5 @@
 /** Real fonts and real pictures on the server's canvas. */
+import { createHash } from 'node:crypto';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -152,6 +153,23 @@ describe('pictures', () => {
       [255, 0, 0],
       [0, 0, 0],
     ]);
+  });
+  it('are decoded again where there is no room to keep them', async () => {
+    const cut = { seeds: [{ x: 30, y: 5, tolerance: 0.1 }], grow: 0, soften: 0, strokes: [] };
+    const scene = sceneOf(layer, { ...newPicture(empty, 'm', 'Cut', 'p'), cut });
+    const picture = async (kept?: number) => {
+      const drawer = frameDrawer(scene, await materialsFor(scene, stock, kept), {
+        width: 120,
+        height: 80,
+        drawn: { width: 120, height: 80 },
+        under: null,
+      });
+      return [0, 1, 2].map((frame) => {
+        drawer.draw(frame);
+        return createHash('sha256').update(drawer.pixels()).digest('hex');
+      });
+    };
+    expect(await picture(1)).toEqual(await picture());
   });
   it('whose file is gone leave the render standing, and are named by it', async () => {
     const out = join(folder, 'out.png');

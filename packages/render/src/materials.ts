@@ -8,7 +8,8 @@ import { type Library, NO_LIBRARY } from '@kite/core/scene/compile';
 import { FontShelf } from '@kite/core/type/shelf';
 import { allLayers } from '@kite/core/document/nest';
 import { fontsOfScene } from '@kite/core/type/wanted';
-import { type Canvas, createCanvas, type Image, loadImage } from '@napi-rs/canvas';
+import { Canvas, createCanvas, Image } from '@napi-rs/canvas';
+import { LRUCache } from 'lru-cache';
 import { applicationFont } from './fonts';
 
 /** Assets and where the files of each lie, by SHA-256. */
@@ -35,6 +36,9 @@ export const stockFor = (scene: Scene, assets: Assets, pathOf: (sha: string) => 
   };
 };
 
+/** Decoded pixels that are kept, of all pictures together: four bytes each. The one that is being drawn is always held. */
+const KEPT_PIXELS = 80_000_000;
+
 const cutOutOf = (image: Image, asset: PictureAsset, cut: CutOut): Canvas => {
   const canvas = createCanvas(asset.width, asset.height);
   const context = canvas.getContext('2d');
@@ -45,32 +49,60 @@ const cutOutOf = (image: Image, asset: PictureAsset, cut: CutOut): Canvas => {
   return canvas;
 };
 
+/** Lets go of pixels that lie outside of what JavaScript's memory is cleared by. */
+const release = (picture: Image | Canvas): void => {
+  if (picture instanceof Image) picture.src = Buffer.alloc(0);
+  else picture.width = 0;
+};
+
+/** Pictures decoded when they are drawn, from their files' bytes by SHA-256; those that were not drawn for long are let go. */
+const decoding = (files: ReadonlyMap<string, Buffer>, kept: number): Pictures => {
+  const decoded = new LRUCache<string, Image | Canvas>({ maxSize: kept, dispose: release });
+  const keep = <P extends Image | Canvas>(key: string, { width, height }: PictureAsset, picture: P): P => {
+    decoded.set(key, picture, { size: Math.min(width * height, kept) });
+    return picture;
+  };
+  const whole = (asset: PictureAsset): Image | null => {
+    const bytes = files.get(asset.sha);
+    if (!bytes) return null;
+    const known = decoded.get(asset.sha) as Image | undefined;
+    if (known) return known;
+    const image = new Image();
+    image.src = bytes;
+    return keep(asset.sha, asset, image);
+  };
+  return {
+    get: (asset, cut) => {
+      if (!cut) return whole(asset);
+      const key = pictureKey(asset, cut);
+      const known = decoded.get(key);
+      if (known) return known;
+      const image = whole(asset);
+      return image && keep(key, asset, cutOutOf(image, asset, cut));
+    },
+  };
+};
+
 /** Reads all that a scene needs before its first frame. A file that cannot be read is left out, and named by the scene's problems. */
-export const materialsFor = async (scene: Scene, { assets, files }: Stock): Promise<Materials> => {
+export const materialsFor = async (
+  scene: Scene,
+  { assets, files }: Stock,
+  keptPixels = KEPT_PIXELS,
+): Promise<Materials> => {
   const bytesOf = (sha: string) => readFile(files[sha] ?? '');
   const shelf = new FontShelf(async (file) =>
     file.from === 'asset' ? [await bytesOf(file.sha)] : ((await applicationFont(file)) ?? []),
   );
   await shelf.fetch(fontsOfScene(scene), assets);
-  const images = new Map<string, Image>();
-  const layers = allLayers(scene).filter((l) => l.kind === 'picture');
-  for (const { asset: id } of layers) {
-    const asset = assets[id];
-    if (asset?.kind !== 'picture' || images.has(asset.sha)) continue;
+  const pictures = new Map<string, Buffer>();
+  for (const layer of allLayers(scene)) {
+    const asset = layer.kind === 'picture' ? assets[layer.asset] : undefined;
+    if (asset?.kind !== 'picture' || pictures.has(asset.sha)) continue;
     try {
-      images.set(asset.sha, await loadImage(await bytesOf(asset.sha)));
+      pictures.set(asset.sha, await bytesOf(asset.sha));
     } catch {
       // Nothing is drawn for it.
     }
   }
-  const cuts = new Map<string, Canvas>();
-  const get: Pictures['get'] = (asset, cut) => {
-    const image = images.get(asset.sha);
-    if (!image || !cut) return image ?? null;
-    const key = pictureKey(asset, cut);
-    let canvas = cuts.get(key);
-    if (!canvas) cuts.set(key, (canvas = cutOutOf(image, asset, cut)));
-    return canvas;
-  };
-  return { library: { assets, fonts: shelf.fonts(assets) }, pictures: { get } };
+  return { library: { assets, fonts: shelf.fonts(assets) }, pictures: decoding(pictures, keptPixels) };
 };

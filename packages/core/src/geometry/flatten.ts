@@ -5,12 +5,22 @@ import { cubicCount, isLine, type Outline } from './outline';
 /** How far a flattened outline may lie from the curve, in pixels. */
 const TOLERANCE = 0.02;
 
-/** Lines needed for a cubic: Wang's bound on its second differences (Sederberg, CAGD notes, 10.6). */
-const linesFor = (p: Float64Array, k: number): number => {
+/** Lines needed for a cubic that starts at p[k]: Wang's bound on its second differences (Sederberg, CAGD notes, 10.6). */
+export const linesFor = (p: Float64Array, k: number, tolerance = TOLERANCE): number => {
   const bend = (a: number, b: number, c: number) =>
     Math.hypot(p[a]! - 2 * p[b]! + p[c]!, p[a + 1]! - 2 * p[b + 1]! + p[c + 1]!);
   const most = Math.max(bend(k, k + 2, k + 4), bend(k + 2, k + 4, k + 6));
-  return Math.min(256, Math.max(1, Math.ceil(Math.sqrt((0.75 * most) / TOLERANCE))));
+  return Math.min(256, Math.max(1, Math.ceil(Math.sqrt((0.75 * most) / tolerance))));
+};
+
+/** Where a cubic that starts at p[k] is at t. */
+export const cubicAt = (p: Float64Array, k: number, t: number): Point => {
+  const u = 1 - t;
+  const [a, b, c, d] = [u * u * u, 3 * u * u * t, 3 * u * t * t, t * t * t];
+  return [
+    a * p[k]! + b * p[k + 2]! + c * p[k + 4]! + d * p[k + 6]!,
+    a * p[k + 1]! + b * p[k + 3]! + c * p[k + 5]! + d * p[k + 7]!,
+  ];
 };
 
 /** The corners of an outline run through with straight lines; the last one of a closed outline is not the first again. */
@@ -20,15 +30,7 @@ export const flattened = ({ points: p, closed }: Outline): Point[] => {
   for (let i = 0; i < count; i++) {
     const k = i * 6;
     const lines = isLine(p, i) ? 1 : linesFor(p, k);
-    for (let n = 1; n <= lines; n++) {
-      const t = n / lines;
-      const u = 1 - t;
-      const [a, b, c, d] = [u * u * u, 3 * u * u * t, 3 * u * t * t, t * t * t];
-      out.push([
-        a * p[k]! + b * p[k + 2]! + c * p[k + 4]! + d * p[k + 6]!,
-        a * p[k + 1]! + b * p[k + 3]! + c * p[k + 5]! + d * p[k + 7]!,
-      ]);
-    }
+    for (let n = 1; n <= lines; n++) out.push(cubicAt(p, k, n / lines));
   }
   const [first, last] = [out[0]!, out.at(-1)!];
   if (closed && out.length > 1 && Math.hypot(first[0] - last[0], first[1] - last[1]) < 1e-9) out.pop();

@@ -3,9 +3,10 @@ import type { BlendMode, CutOut, PictureAsset, Point } from '../document/types';
 import { type Box, boxThrough } from '../geometry/bounds';
 import { determinant, type Matrix, multiply } from '../geometry/matrix';
 import { isLine, type Outline } from '../geometry/outline';
-import { markBox } from '../recipe/marks';
+import { markBox, strokeReach } from '../recipe/marks';
 import type { Clip, FillMark, GroupMark, Ink, Mark, PictureMark, StrokeMark } from '../recipe/types';
 import type { DisplayList } from '../scene/compile';
+import { isFar, linesInstead, type View } from './far';
 import type { Context2D, SurfacePool } from './surface';
 
 interface Target {
@@ -29,7 +30,7 @@ export interface Tools {
   readonly pictures: Pictures;
 }
 
-const trace = (context: Context2D, { closed, points: p }: Outline): void => {
+const trace = (context: Context2D, { closed, points: p }: Outline, far: View | null = null): void => {
   context.moveTo(p[0]!, p[1]!);
   const count = (p.length - 2) / 6;
   for (let i = 0; i < count; i++) {
@@ -37,6 +38,8 @@ const trace = (context: Context2D, { closed, points: p }: Outline): void => {
     if (isLine(p, i)) {
       // closePath draws the last straight side, and joins it.
       if (!(closed && i === count - 1 && p[k + 6] === p[0] && p[k + 7] === p[1])) context.lineTo(p[k + 6]!, p[k + 7]!);
+    } else if (far) {
+      for (const [x, y] of linesInstead(p, k, far)) context.lineTo(x, y);
     } else context.bezierCurveTo(p[k + 2]!, p[k + 3]!, p[k + 4]!, p[k + 5]!, p[k + 6]!, p[k + 7]!);
   }
   if (closed) context.closePath();
@@ -76,13 +79,15 @@ const drawPath = (target: Target, mark: FillMark | StrokeMark, alpha: number, bl
   context.globalAlpha = Math.min(1, mark.alpha * alpha);
   context.globalCompositeOperation = operation(blend);
   context.beginPath();
-  for (const outline of mark.outlines) trace(context, outline);
   if (mark.op === 'fill') {
+    for (const outline of mark.outlines) trace(context, outline);
     context.fillStyle = styleOf(context, mark.ink);
     context.fill(mark.rule);
     drawGrain(target, mark.ink, () => context.fill(mark.rule));
     return;
   }
+  const view = { matrix: m, clip: target.clip, reach: strokeReach(mark), dashed: mark.dashes.length > 0 };
+  for (const outline of mark.outlines) trace(context, outline, isFar(outline, m) ? view : null);
   context.strokeStyle = styleOf(context, mark.ink);
   context.lineWidth = mark.width;
   context.lineCap = mark.cap;

@@ -28,7 +28,7 @@ export const faded = (marks: readonly Mark[], alpha: number): readonly Mark[] =>
 };
 
 /** How far a stroke reaches from its outline, in the outline's own pixels. */
-const reach = (mark: StrokeMark): number =>
+export const strokeReach = (mark: StrokeMark): number =>
   (mark.width / 2) * Math.max(mark.join === 'miter' ? mark.miterLimit : 1, mark.cap === 'square' ? Math.SQRT2 : 1);
 
 /** A box that holds all that a mark draws; null for nothing. */
@@ -47,5 +47,5 @@ export const markBox = (mark: Mark): Box | null => {
   let box: Box | null = null;
   for (const outline of mark.outlines) box = union(box, outlineBox(outline));
   if (!box) return null;
-  return boxThrough(mark.matrix, mark.op === 'stroke' ? grown(box, reach(mark)) : box);
+  return boxThrough(mark.matrix, mark.op === 'stroke' ? grown(box, strokeReach(mark)) : box);
 };

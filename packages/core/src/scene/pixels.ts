@@ -1,10 +1,11 @@
 /**
- * What drawing a scene costs in pixels, counted in pixels of the scene: every mark covers so many, and groups that are
- * drawn by themselves need surfaces to hold them.
+ * What drawing a scene costs in pixels, counted in pixels of the scene: every mark covers so many, groups that are
+ * drawn by themselves need surfaces to hold them, and pictures have to be decoded, each once.
  */
 import { type Box, intersection } from '../geometry/bounds';
 import { markBox } from '../recipe/marks';
-import type { Mark } from '../recipe/types';
+import { pictureKey } from '../picture/key';
+import type { Mark, PictureMark } from '../recipe/types';
 
 /** Pixels that may be covered in one frame, each as often as it is covered. */
 export const MOST_PIXELS = 4_000_000_000;
@@ -12,15 +13,19 @@ export const MOST_PIXELS = 4_000_000_000;
 export const MOST_HELD = 200_000_000;
 
 /** What covering a pixel costs beside a plain fill. */
-const WEIGHT = { fill: 1, stroke: 1, picture: 3, surface: 4 } as const;
+const WEIGHT = { fill: 1, stroke: 1, picture: 3, surface: 4, decoding: 4 } as const;
 const HEAVIEST = 4;
 
 interface Tally {
   readonly marks: number;
   readonly depth: number;
+  /** Pixels of pictures, each as often as it is drawn. */
+  readonly decoded: number;
 }
 
-const NONE: Tally = { marks: 0, depth: 0 };
+const NONE: Tally = { marks: 0, depth: 0, decoded: 0 };
+
+const pixelsOf = ({ asset }: PictureMark): number => asset.width * asset.height;
 
 /** Whether a group is drawn on a surface of its own. */
 const hasSurface = (mark: Mark): boolean =>
@@ -32,6 +37,7 @@ const tally = (marks: readonly Mark[]): Tally =>
     return {
       marks: sum.marks + 1 + inner.marks,
       depth: Math.max(sum.depth, inner.depth + (hasSurface(mark) ? 1 : 0)),
+      decoded: sum.decoded + inner.decoded + (mark.op === 'picture' ? pixelsOf(mark) : 0),
     };
   }, NONE);
 
@@ -41,14 +47,23 @@ const areaOf = (mark: Mark, scene: Box): number => {
   return seen ? (seen.right - seen.left) * (seen.bottom - seen.top) : 0;
 };
 
-const weigh = (mark: Mark, scene: Box): { covered: number; held: number } => {
+/** What a mark covers and holds, and decodes besides what `decoded` names already. */
+const weigh = (mark: Mark, scene: Box, decoded: Set<string>): { covered: number; held: number } => {
   const area = areaOf(mark, scene);
-  if (mark.op !== 'group') return { covered: area * WEIGHT[mark.op], held: 0 };
+  if (mark.op !== 'group') {
+    let covered = area * WEIGHT[mark.op];
+    const key = mark.op === 'picture' && pictureKey(mark.asset, mark.cut);
+    if (key && !decoded.has(key)) {
+      decoded.add(key);
+      covered += pixelsOf(mark) * WEIGHT.decoding;
+    }
+    return { covered, held: 0 };
+  }
   const own = hasSurface(mark) ? area : 0;
   let covered = own * WEIGHT.surface;
   let held = 0;
   for (const inner of mark.marks) {
-    const weight = weigh(inner, scene);
+    const weight = weigh(inner, scene, decoded);
     covered += weight.covered;
     held = Math.max(held, weight.held);
   }
@@ -58,13 +73,15 @@ const weigh = (mark: Mark, scene: Box): { covered: number; held: number } => {
 /** How many of the marks, from the first, one frame has room for: all of them, but in the largest of scenes. */
 export const marksWithin = (marks: readonly Mark[], width: number, height: number): number => {
   const area = width * height;
-  const { marks: count, depth } = tally(marks);
+  const { marks: count, depth, decoded } = tally(marks);
   // Even if each covered the whole scene: there is nothing to measure.
-  if (count * HEAVIEST * area <= MOST_PIXELS && depth * area <= MOST_HELD) return marks.length;
+  if (count * HEAVIEST * area + decoded * WEIGHT.decoding <= MOST_PIXELS && depth * area <= MOST_HELD)
+    return marks.length;
   const scene: Box = { left: 0, top: 0, right: width, bottom: height };
+  const seen = new Set<string>();
   let covered = 0;
   for (const [i, mark] of marks.entries()) {
-    const weight = weigh(mark, scene);
+    const weight = weigh(mark, scene, seen);
     covered += weight.covered;
     if (covered > MOST_PIXELS || weight.held > MOST_HELD) return i;
   }

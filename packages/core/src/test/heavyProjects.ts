@@ -82,6 +82,14 @@ export const HEAVY: { readonly [name: string]: () => Project } = {
       ['path', { path: tangle(5_000) }],
       ['stroke', { dashes: [1, 1], taperStart: 0.5, width: 4 }],
     ]),
+  'curves a million pixels away': () =>
+    scaled(
+      many(4, [
+        ['path', { path: waves(5_000) }],
+        ['stroke', { width: 8 }],
+      ]),
+      200,
+    ),
   'groups in groups': () => nested(),
 };
 
@@ -94,18 +102,27 @@ function nested(): Project {
   return newProject('p', 'Groups', [scened(scene, [newDrawing(scene, 'l', 'Groups', [...held, ...cards])])]);
 }
 
-/** Blended, so that none can be drawn straight onto the picture. */
-export const blended = (project: Project): Project => ({
+/** A closed path of curves that wanders over 100,000 px. */
+function waves(vertices: number): Value {
+  const chance = new Chance(3);
+  const place = () => chance.between(-50_000, 50_000);
+  const handle = () => chance.between(-40, 40);
+  const vertex = () => [place(), place(), handle(), handle(), handle(), handle()] as const;
+  return { closed: true, vertices: Array.from({ length: vertices }, vertex) };
+}
+
+const eachLayer = (project: Project, change: (layer: Layer) => Layer): Project => ({
   ...project,
   scenes: Object.fromEntries(
     Object.entries(project.scenes).map(([id, scene]) => [
       id,
-      {
-        ...scene,
-        layers: Object.fromEntries(
-          Object.entries(scene.layers).map(([key, l]) => [key, { ...l, blend: 'multiply' as const }]),
-        ),
-      },
+      { ...scene, layers: Object.fromEntries(Object.entries(scene.layers).map(([key, l]) => [key, change(l)])) },
     ]),
   ),
 });
+
+const scaled = (project: Project, by: number): Project =>
+  eachLayer(project, (l) => ({ ...l, params: { ...l.params, scale: { value: [by, by] } } }));
+
+/** Blended, so that none can be drawn straight onto the picture. */
+export const blended = (project: Project): Project => eachLayer(project, (l) => ({ ...l, blend: 'multiply' }));
