@@ -34,7 +34,7 @@ export const install = () => {
   stamp('installed', value);
 };
 
-const SOURCES = ['packages', 'apps', 'demo', 'bench', 'soak', 'scripts'];
+const SOURCES = ['packages', 'apps', 'demo', 'bench', 'soak', 'e2e/support', 'scripts'];
 
 function* sources(folder) {
   for (const entry of readdirSync(folder, { withFileTypes: true })) {

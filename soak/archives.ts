@@ -55,7 +55,7 @@ export const archives = async (count: number, seed: number): Promise<Figures> =>
       fault(
         'an archive',
         seed * 1e6 + n,
-        `status ${status} after ${Math.round(importing.last)} ms ${server.errors.slice(-300)}`,
+        `status ${status} after ${Math.round(importing.last)} ms ${server.output.slice(-300)}`,
       );
       if (status === 0) await server.start();
     }

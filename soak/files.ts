@@ -48,7 +48,7 @@ export const files = async (count: number, seed: number): Promise<Figures> => {
       fault(
         'a file',
         seed * 1e6 + n,
-        `status ${status} after ${Math.round(times.last)} ms ${server.errors.slice(-300)}`,
+        `status ${status} after ${Math.round(times.last)} ms ${server.output.slice(-300)}`,
       );
       if (status === 0) await server.start();
     }

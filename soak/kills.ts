@@ -49,7 +49,7 @@ export const kills = async (count: number, seed: number): Promise<Figures> => {
     const chance = new Chance(seed * 1e6 + round);
     const saving = clients.map((client) => saveAway(server, client, round, chance));
     await new Promise((done) => setTimeout(done, chance.between(5, 250)));
-    await server.end('SIGKILL');
+    await server.kill();
     saves += (await Promise.all(saving)).reduce((sum, n) => sum + n, 0);
     await starting.of(() => server.start());
     for (const client of clients) {

@@ -5,6 +5,7 @@
 import { writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { archives } from './archives';
+import { burdens } from './burdens';
 import { documents } from './documents';
 import { files } from './files';
 import { kills } from './kills';
@@ -24,6 +25,7 @@ const { values } = parseArgs({
 
 const PARTS: { readonly [name: string]: (seed: number) => Promise<Figures> } = {
   kills: (seed) => kills(Number(values.kills), seed),
+  burdens: () => burdens(),
   documents: (seed) => documents(Number(values.documents), seed),
   archives: (seed) => archives(Number(values.archives), seed),
   files: (seed) => files(Number(values.files), seed),
@@ -36,7 +38,7 @@ for (const [name, run] of Object.entries(PARTS)) {
   console.log(`\n== ${name}`);
   const figures = await run(Number(values.seed));
   results[name] = figures;
-  for (const [what, figure] of Object.entries(figures)) console.log(`${what.padEnd(46)} ${figure}`);
+  for (const [what, figure] of Object.entries(figures)) console.log(`${what.padEnd(64)} ${figure}`);
   faults += Number(figures.faults ?? 0);
 }
 if (values.json) writeFileSync(values.json, `${JSON.stringify(results, null, 2)}\n`);

@@ -3,9 +3,10 @@ import { type ChildProcess, spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join, resolve } from 'node:path';
+import { join } from 'node:path';
+import { appRoot } from '@kite/render/root';
 
-const ROOT = resolve(import.meta.dirname, '../..');
+const ROOT = appRoot();
 
 export interface Output {
   readonly code: number | null;
@@ -24,6 +25,8 @@ export const runProgram = async (name: 'server' | 'kite', args: readonly string[
 export class Server {
   private child: ChildProcess | null = null;
   url = '';
+  /** All it printed. */
+  output = '';
 
   constructor(readonly data = mkdtempSync(join(tmpdir(), 'kite-e2e-'))) {}
 
@@ -34,11 +37,11 @@ export class Server {
       cwd: ROOT,
     });
     this.child = child;
-    let text = '';
+    const from = this.output.length;
     await new Promise<void>((ready, fail) => {
       const read = (chunk: Buffer) => {
-        text += chunk.toString();
-        const match = /is at (http:\S+)/.exec(text);
+        this.output += chunk.toString();
+        const match = /is at (http:\S+)/.exec(this.output.slice(from));
         if (match?.[1]) {
           this.url = match[1];
           ready();
@@ -46,7 +49,7 @@ export class Server {
       };
       child.stdout.on('data', read);
       child.stderr.on('data', read);
-      child.on('exit', () => fail(new Error(`the server ended: ${text}`)));
+      child.on('exit', () => fail(new Error(`the server ended: ${this.output.slice(from)}`)));
     });
   }
 

@@ -9,7 +9,6 @@ import { FontShelf } from '@kite/core/type/shelf';
 import { allLayers } from '@kite/core/document/nest';
 import { fontsOfScene } from '@kite/core/type/wanted';
 import { Canvas, createCanvas, Image } from '@napi-rs/canvas';
-import { LRUCache } from 'lru-cache';
 import { applicationFont } from './fonts';
 
 /** Assets and where the files of each lie, by SHA-256. */
@@ -39,7 +38,7 @@ export const stockFor = (scene: Scene, assets: Assets, pathOf: (sha: string) => 
 /** Decoded pixels that are kept, of all pictures together: four bytes each. The one that is being drawn is always held. */
 const KEPT_PIXELS = 80_000_000;
 
-const cutOutOf = (image: Image, asset: PictureAsset, cut: CutOut): Canvas => {
+const cutOutOf = (image: Image | Canvas, asset: PictureAsset, cut: CutOut): Canvas => {
   const canvas = createCanvas(asset.width, asset.height);
   const context = canvas.getContext('2d');
   context.drawImage(image, 0, 0);
@@ -49,6 +48,11 @@ const cutOutOf = (image: Image, asset: PictureAsset, cut: CutOut): Canvas => {
   return canvas;
 };
 
+interface Decoded {
+  readonly picture: Image | Canvas;
+  readonly size: number;
+}
+
 /** Lets go of pixels that lie outside of what JavaScript's memory is cleared by. */
 const release = (picture: Image | Canvas): void => {
   if (picture instanceof Image) picture.src = Buffer.alloc(0);
@@ -57,16 +61,33 @@ const release = (picture: Image | Canvas): void => {
 
 /** Pictures decoded when they are drawn, from their files' bytes by SHA-256; those that were not drawn for long are let go. */
 const decoding = (files: ReadonlyMap<string, Buffer>, kept: number): Pictures => {
-  const decoded = new LRUCache<string, Image | Canvas>({ maxSize: kept, dispose: release });
+  // From the one that was drawn longest ago to the last.
+  const decoded = new Map<string, Decoded>();
+  let held = 0;
+  const known = (key: string): Image | Canvas | null => {
+    const found = decoded.get(key);
+    if (!found) return null;
+    decoded.delete(key);
+    decoded.set(key, found);
+    return found.picture;
+  };
   const keep = <P extends Image | Canvas>(key: string, { width, height }: PictureAsset, picture: P): P => {
-    decoded.set(key, picture, { size: Math.min(width * height, kept) });
+    const size = width * height;
+    for (const [other, old] of decoded) {
+      if (held + size <= kept) break;
+      decoded.delete(other);
+      held -= old.size;
+      release(old.picture);
+    }
+    decoded.set(key, { picture, size });
+    held += size;
     return picture;
   };
-  const whole = (asset: PictureAsset): Image | null => {
+  const whole = (asset: PictureAsset): Image | Canvas | null => {
     const bytes = files.get(asset.sha);
     if (!bytes) return null;
-    const known = decoded.get(asset.sha) as Image | undefined;
-    if (known) return known;
+    const ready = known(asset.sha);
+    if (ready) return ready;
     const image = new Image();
     image.src = bytes;
     return keep(asset.sha, asset, image);
@@ -75,8 +96,8 @@ const decoding = (files: ReadonlyMap<string, Buffer>, kept: number): Pictures =>
     get: (asset, cut) => {
       if (!cut) return whole(asset);
       const key = pictureKey(asset, cut);
-      const known = decoded.get(key);
-      if (known) return known;
+      const ready = known(key);
+      if (ready) return ready;
       const image = whole(asset);
       return image && keep(key, asset, cutOutOf(image, asset, cut));
     },

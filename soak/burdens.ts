@@ -1,0 +1,101 @@
+/** The heaviest of ordinary work, one after the other: how much the data grows, and how long nobody else is answered. */
+import { randomUUID as newId } from 'node:crypto';
+import { demoProject } from '@kite/demo/project';
+import { newDrawing, newItem, newProject, newScene } from '@kite/core/document/make';
+import type { Project, Vertex } from '@kite/core/document/types';
+import { Chance } from '@kite/core/test/random';
+import { strToU8, zipSync } from 'fflate';
+import { fault, type Figures, Times } from './report';
+import { type Answer, TriedServer } from './server';
+
+const SIZE = { width: 640, height: 360, rate: { num: 25, den: 1 }, length: 50, background: null } as const;
+
+/** Every vertex writes about 110 bytes that do not repeat, so that nothing is saved by packing them. */
+const projectOf = (layers: number, vertices: number): Project => {
+  const chance = new Chance(1);
+  const scene = newScene('s', 'Large', SIZE);
+  const vertex = () => Array.from({ length: 6 }, () => chance.between(-300, 300)) as unknown as Vertex;
+  const made = Array.from({ length: layers }, (_, i) => {
+    const path = { closed: true, vertices: Array.from({ length: vertices }, vertex) };
+    return newDrawing(scene, `l${i}`, `Layer ${i}`, [newItem(`p${i}`, 'path', { path }), newItem(`f${i}`, 'fill')]);
+  });
+  const layersById = Object.fromEntries(made.map((layer) => [layer.id, layer]));
+  return newProject('p', 'Large', [{ ...scene, layers: layersById, order: Object.keys(layersById) }]);
+};
+
+const packed = (project: unknown): Uint8Array => zipSync({ 'project.json': strToU8(JSON.stringify(project)) });
+
+/** Asks after the server's health all the while. */
+class Meanwhile {
+  readonly answers = new Times();
+  private over = false;
+  private readonly asking: Promise<void>;
+
+  constructor(server: TriedServer) {
+    this.asking = (async () => {
+      while (!this.over) {
+        await this.answers.of(() => server.ask('GET', '/health'));
+        await new Promise((next) => setTimeout(next, 5));
+      }
+    })();
+  }
+
+  async end(): Promise<number> {
+    this.over = true;
+    await this.asking;
+    return this.answers.longest;
+  }
+}
+
+export const burdens = async (): Promise<Figures> => {
+  const server = new TriedServer();
+  await server.start();
+  const figures: { [what: string]: number } = {};
+  let faults = 0;
+
+  const answered = async (what: string, expected: number, work: () => Promise<Answer>): Promise<void> => {
+    const meanwhile = new Meanwhile(server);
+    const took = new Times();
+    const { status, body } = await took.of(work);
+    figures[`${what}, ms`] = took.longest;
+    figures[`  others waited at most (${what}), ms`] = await meanwhile.end();
+    if (status === expected) return;
+    faults++;
+    fault(what, 0, `status ${status} instead of ${expected}: ${JSON.stringify(body)} ${server.output.slice(-300)}`);
+  };
+  const imported = (bytes: Uint8Array) => server.ask('POST', '/projects/import', bytes);
+
+  // Packed beforehand: what this process does is not to be taken for what the server does.
+  const archives = [
+    ['the demo', 201, packed(demoProject())],
+    ['2,000 layers', 201, packed(projectOf(2_000, 4))],
+    ['30 MB', 201, packed(projectOf(58, 4_500))],
+    ['32 MB of zeros', 400, zipSync({ 'project.json': new Uint8Array(32e6) })],
+    ['200,000 brackets', 400, zipSync({ 'project.json': strToU8('['.repeat(200_000)) })],
+  ] as const;
+  for (const [what, expected, bytes] of archives) await answered(`import of ${what}`, expected, () => imported(bytes));
+
+  const large = await imported(packed(projectOf(200, 120)));
+  const id = large.body.id as string;
+  let base = (await server.ask('GET', `/projects/${id}`)).body.revision as number;
+  const before = server.size();
+  const saved = async () => {
+    let answer: Answer = { status: 200, body: {} };
+    for (let n = 0; n < 100 && answer.status === 200; n++) {
+      const path = ['scenes', 's', 'layers', `l${n}`, 'name'];
+      const save = { id: newId(), label: 'Rename', patches: [{ op: 'replace', path, value: `Word ${n}` }] };
+      answer = await server.ask('PATCH', `/projects/${id}`, { base, saves: [save] });
+      base = answer.body.revision as number;
+    }
+    return answer;
+  };
+  await answered('100 one-word saves of 2.8 MB', 200, saved);
+  figures['they grow the data by, kB'] = Math.round((server.size() - before) / 1e3);
+  await answered('100 more', 200, saved);
+  figures['all 200 grow the data by, kB'] = Math.round((server.size() - before) / 1e3);
+  await answered('export of 2.8 MB', 200, () =>
+    server.bytes(`/projects/${id}/archive`).then(() => ({ status: 200, body: {} })),
+  );
+  await server.stop();
+  return { ...figures, faults };
+};
