@@ -1,8 +1,8 @@
-import { Popover } from 'radix-ui';
 import { Pipette, Plus } from 'lucide-react';
 import { type ReactNode, useContext, useState } from 'react';
 import { HexAlphaColorPicker, HexColorInput } from 'react-colorful';
 import { ColorToolsContext, recentColors, rememberColor } from './colorTools';
+import { Panel } from './Panel';
 
 interface ColorFieldProps {
   label: string;
@@ -78,75 +78,74 @@ export const ColorField = ({ label, value, onStart, onChange, onEnd }: ColorFiel
     });
   };
   return (
-    <Popover.Root open={open} onOpenChange={change}>
-      <Popover.Trigger
-        aria-label={label}
-        className="tabular flex h-[26px] w-full min-w-0 items-center gap-2 rounded-md bg-paper-2 px-2 text-left"
-      >
-        <Swatch color={value} />
-        <span className="truncate">{value?.toUpperCase() ?? 'mixed'}</span>
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          side="left"
-          sideOffset={8}
-          className="z-50 flex w-56 flex-col gap-2 rounded-md border border-line bg-paper p-3 shadow-lg"
-          onKeyDown={(event) => event.key !== 'Escape' && event.stopPropagation()}
+    <Panel
+      label={label}
+      open={open}
+      onOpenChange={change}
+      className="w-56 gap-2 p-3"
+      opener={
+        <button
+          type="button"
+          aria-label={label}
+          className="tabular flex h-[26px] w-full min-w-0 items-center gap-2 rounded-md bg-paper-2 px-2 text-left"
         >
-          <HexAlphaColorPicker
-            color={value ?? '#000000'}
-            onChange={(hex) => tidy(hex) !== value?.toUpperCase() && onChange(tidy(hex))}
-            style={{ width: '100%', height: 150 }}
-          />
-          <span className="flex gap-1.5">
-            <HexColorInput
-              aria-label={`${label}, as hex`}
-              prefixed
-              alpha
-              color={value ?? '#000000'}
-              onChange={(hex) => onChange(tidy(hex))}
-              className="tabular h-[26px] min-w-0 flex-1 rounded-md bg-paper-2 px-2"
-            />
-            {tools && (
-              <button
-                type="button"
-                aria-label="Take a colour from the canvas"
-                title="Take a colour from the canvas"
-                onClick={sample}
-                className="grid size-[26px] place-items-center rounded-md bg-paper-2 text-ink-2 hover:text-ink"
-              >
-                <Pipette size={14} />
-              </button>
-            )}
-          </span>
-          {tools && (
-            <Dots
-              title="Swatches"
-              colors={tools.swatches.map((s) => ({ key: s.id, color: s.color, name: s.name }))}
-              onChoose={onChange}
-              onRemove={tools.removeSwatch}
-            >
-              <button
-                type="button"
-                aria-label="Add to the swatches"
-                title="Add to the swatches"
-                disabled={!value}
-                onClick={() => value && tools.addSwatch(value.toUpperCase())}
-                className="grid size-4 place-items-center rounded-sm border border-dashed border-line text-ink-2 hover:text-ink"
-              >
-                <Plus size={11} />
-              </button>
-            </Dots>
-          )}
-          {recentColors().length > 0 && (
-            <Dots
-              title="Used lately"
-              colors={recentColors().map((color) => ({ key: color, color, name: color }))}
-              onChoose={onChange}
-            />
-          )}
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+          <Swatch color={value} />
+          <span className="truncate">{value?.toUpperCase() ?? 'mixed'}</span>
+        </button>
+      }
+    >
+      <HexAlphaColorPicker
+        color={value ?? '#000000'}
+        onChange={(hex) => tidy(hex) !== value?.toUpperCase() && onChange(tidy(hex))}
+        style={{ width: '100%', height: 150 }}
+      />
+      <span className="flex gap-1.5">
+        <HexColorInput
+          aria-label={`${label}, as hex`}
+          prefixed
+          alpha
+          color={value ?? '#000000'}
+          onChange={(hex) => onChange(tidy(hex))}
+          className="tabular h-[26px] min-w-0 flex-1 rounded-md bg-paper-2 px-2"
+        />
+        {tools && (
+          <button
+            type="button"
+            aria-label="Take a colour from the canvas"
+            title="Take a colour from the canvas"
+            onClick={sample}
+            className="grid size-[26px] place-items-center rounded-md bg-paper-2 text-ink-2 hover:text-ink"
+          >
+            <Pipette size={14} />
+          </button>
+        )}
+      </span>
+      {tools && (
+        <Dots
+          title="Swatches"
+          colors={tools.swatches.map((s) => ({ key: s.id, color: s.color, name: s.name }))}
+          onChoose={onChange}
+          onRemove={tools.removeSwatch}
+        >
+          <button
+            type="button"
+            aria-label="Add to the swatches"
+            title="Add to the swatches"
+            disabled={!value}
+            onClick={() => value && tools.addSwatch(value.toUpperCase())}
+            className="grid size-4 place-items-center rounded-sm border border-dashed border-line text-ink-2 hover:text-ink"
+          >
+            <Plus size={11} />
+          </button>
+        </Dots>
+      )}
+      {recentColors().length > 0 && (
+        <Dots
+          title="Used lately"
+          colors={recentColors().map((color) => ({ key: color, color, name: color }))}
+          onChoose={onChange}
+        />
+      )}
+    </Panel>
   );
 };

@@ -9,10 +9,12 @@ interface DialogProps {
   title: string;
   about?: string;
   width?: number;
+  /** Whether there is only text in it: it takes the focus, to be scrolled by keys. */
+  reading?: boolean;
   children: ReactNode;
 }
 
-export const Dialog = ({ open, onClose, title, about, width = 520, children }: DialogProps) => (
+export const Dialog = ({ open, onClose, title, about, width = 520, reading, children }: DialogProps) => (
   <Radix.Root open={open} onOpenChange={(next) => !next && onClose()}>
     <Radix.Portal>
       <Radix.Overlay className="fixed inset-0 z-30 bg-[rgb(16_19_46/0.35)]" />
@@ -39,7 +41,9 @@ export const Dialog = ({ open, onClose, title, about, width = 520, children }: D
             </IconButton>
           </Radix.Close>
         </header>
-        <div className="min-h-0 overflow-y-auto px-5 pb-5">{children}</div>
+        <div {...(reading && { tabIndex: 0 })} className="min-h-0 overflow-y-auto px-5 pb-5">
+          {children}
+        </div>
       </Radix.Content>
     </Radix.Portal>
   </Radix.Root>

@@ -1,5 +1,5 @@
-import { Popover } from 'radix-ui';
 import type { ReactNode } from 'react';
+import { Panel } from '../../ui/Panel';
 
 interface CanvasPopoverProps {
   label: string;
@@ -11,8 +11,12 @@ interface CanvasPopoverProps {
 
 /** A button of the canvas's bar that opens a panel of settings above it. */
 export const CanvasPopover = ({ label, icon, pressed, children }: CanvasPopoverProps) => (
-  <Popover.Root>
-    <Popover.Trigger asChild>
+  <Panel
+    label={label}
+    side="top"
+    align="end"
+    className="w-56 gap-1.5 p-3"
+    opener={
       <button
         type="button"
         aria-label={label}
@@ -22,17 +26,8 @@ export const CanvasPopover = ({ label, icon, pressed, children }: CanvasPopoverP
       >
         {icon}
       </button>
-    </Popover.Trigger>
-    <Popover.Portal>
-      <Popover.Content
-        side="top"
-        align="end"
-        sideOffset={6}
-        className="z-50 flex w-56 flex-col gap-1.5 rounded-md border border-line bg-paper p-3 shadow-lg"
-        onKeyDown={(event) => event.key !== 'Escape' && event.stopPropagation()}
-      >
-        {children}
-      </Popover.Content>
-    </Popover.Portal>
-  </Popover.Root>
+    }
+  >
+    {children}
+  </Panel>
 );

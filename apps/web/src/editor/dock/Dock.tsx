@@ -14,7 +14,7 @@ import { ShapesDrawer } from './ShapesDrawer';
 const Line = () => <span className="my-1 h-px w-6 bg-line" />;
 
 const ShortcutsDialog = ({ onClose }: { onClose: () => void }) => (
-  <Dialog open onClose={onClose} title="Keyboard" width={640}>
+  <Dialog open onClose={onClose} title="Keyboard" width={640} reading>
     <dl className="grid grid-cols-2 gap-x-8 gap-y-1">
       {SHORTCUTS.map(({ keys, label }) => (
         <div key={keys} className="flex items-baseline justify-between gap-3 border-b border-line py-0.5">

@@ -8,7 +8,6 @@ import { partParam } from '@kite/core/motion/apart';
 import { allPaths, spanIn } from '@kite/core/formula/refs';
 import { CircleHelp, Diamond, Power, Trash2, WandSparkles, X } from 'lucide-react';
 import { lazy, Suspense, useState } from 'react';
-import { Popover } from 'radix-ui';
 import { IconButton } from '../../ui/Button';
 import { Menu } from '../../ui/Menu';
 import { Segments } from '../../ui/Segments';
@@ -17,6 +16,7 @@ import { shownValue } from '../timeline/ribbons';
 import { bakeFormulas, readyFor, shownFormula, targetOf, writeFormula } from './commands';
 import { Connections } from './Connections';
 import { useComputed } from './useComputed';
+import { Panel } from '../../ui/Panel';
 
 const FormulaCode = lazy(() => import('./FormulaCode'));
 const ICON = 14;
@@ -36,43 +36,39 @@ const ReadyMenu = ({ refTo, onChoose }: { refTo: PropertyRef; onChoose: (text: s
   const editor = useEditor();
   const [open, setOpen] = useState(false);
   return (
-    <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger asChild>
+    <Panel
+      label="Ready formulas"
+      align="start"
+      open={open}
+      onOpenChange={setOpen}
+      className="w-72 p-1"
+      opener={
         <IconButton label="Ready formulas">
           <WandSparkles size={ICON} />
         </IconButton>
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          side="left"
-          align="start"
-          sideOffset={6}
-          aria-label="Ready formulas"
-          className="z-50 flex w-72 flex-col rounded-md border border-line bg-paper p-1 shadow-lg"
-        >
-          {open &&
-            readyFor(editor, refTo).map(({ name, says, sketch, text }) => (
-              <button
-                key={name}
-                type="button"
-                className="flex items-center gap-2.5 rounded-[5px] px-2 py-1 text-left hover:bg-tail-2 focus-visible:bg-tail-2"
-                onClick={() => {
-                  setOpen(false);
-                  onChoose(text);
-                }}
-              >
-                <svg aria-hidden viewBox="0 0 32 16" className="h-5 w-10 shrink-0 rounded-sm bg-paper-2">
-                  <path d={sketch} fill="none" stroke="var(--tail)" strokeWidth={1.5} strokeLinejoin="round" />
-                </svg>
-                <span className="min-w-0">
-                  <span className="block font-medium">{name}</span>
-                  <span className="block text-sm text-ink-2">{says}</span>
-                </span>
-              </button>
-            ))}
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+      }
+    >
+      {open &&
+        readyFor(editor, refTo).map(({ name, says, sketch, text }) => (
+          <button
+            key={name}
+            type="button"
+            className="flex items-center gap-2.5 rounded-[5px] px-2 py-1 text-left hover:bg-tail-2 focus-visible:bg-tail-2"
+            onClick={() => {
+              setOpen(false);
+              onChoose(text);
+            }}
+          >
+            <svg aria-hidden viewBox="0 0 32 16" className="h-5 w-10 shrink-0 rounded-sm bg-paper-2">
+              <path d={sketch} fill="none" stroke="var(--tail)" strokeWidth={1.5} strokeLinejoin="round" />
+            </svg>
+            <span className="min-w-0">
+              <span className="block font-medium">{name}</span>
+              <span className="block text-sm text-ink-2">{says}</span>
+            </span>
+          </button>
+        ))}
+    </Panel>
   );
 };
 

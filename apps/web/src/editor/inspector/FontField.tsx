@@ -1,13 +1,13 @@
 import type { FontAsset, FontChoice } from '@kite/core/document/types';
 import { SHIPPED } from '@kite/core/type/shipped';
 import { Italic, Plus, TriangleAlert } from 'lucide-react';
-import { Popover } from 'radix-ui';
 import { useEffect, useRef, useState } from 'react';
 import { IconButton } from '../../ui/Button';
 import { Select } from '../../ui/Select';
 import { assetUrl, fontUrls } from '../../preview/materials';
 import { importFiles } from '../importing/importFiles';
 import { useEditor, useSlice } from '../store/context';
+import { Panel } from '../../ui/Panel';
 
 interface Family {
   readonly name: string;
@@ -111,47 +111,46 @@ export const FontField = ({ label, value, onChange }: FontFieldProps) => {
   };
   return (
     <div className="flex min-w-0 flex-col gap-1">
-      <Popover.Root open={open} onOpenChange={setOpen}>
-        <Popover.Trigger
-          aria-label={label}
-          title={missing ? `${value.family} is not here; ${OWN[0]?.name} stands in for it` : undefined}
-          className={`flex h-[26px] w-full min-w-0 items-center gap-1.5 rounded-md bg-paper-2 px-2 text-left ${missing ? 'text-sun' : ''}`}
-        >
-          {missing && <TriangleAlert size={13} className="shrink-0" />}
-          <span className="truncate">{value?.family ?? 'mixed'}</span>
-          {missing && <span className="shrink-0 text-sm">missing</span>}
-        </Popover.Trigger>
-        <Popover.Portal>
-          <Popover.Content
-            side="left"
-            sideOffset={8}
-            className="z-50 flex max-h-[440px] w-60 flex-col overflow-hidden rounded-md border border-line bg-paper shadow-lg"
-            onKeyDown={(event) => event.key !== 'Escape' && event.stopPropagation()}
+      <Panel
+        label={label}
+        open={open}
+        onOpenChange={setOpen}
+        className="max-h-[440px] w-60 overflow-hidden"
+        opener={
+          <button
+            type="button"
+            aria-label={label}
+            title={missing ? `${value.family} is not here; ${OWN[0]?.name} stands in for it` : undefined}
+            className={`flex h-[26px] w-full min-w-0 items-center gap-1.5 rounded-md bg-paper-2 px-2 text-left ${missing ? 'text-sun' : ''}`}
           >
-            <div role="listbox" aria-label="Fonts" className="min-h-0 flex-1 overflow-y-auto p-1">
-              {families.map((f) => (
-                <button
-                  key={f.name}
-                  type="button"
-                  role="option"
-                  aria-selected={f.name === value?.family}
-                  onClick={() => choose(f)}
-                  className={`flex h-8 w-full items-center rounded-[5px] px-2 text-left hover:bg-sky-2 ${f.name === value?.family ? 'bg-sky-2' : ''}`}
-                >
-                  <Sample family={f} />
-                </button>
-              ))}
-            </div>
+            {missing && <TriangleAlert size={13} className="shrink-0" />}
+            <span className="truncate">{value?.family ?? 'mixed'}</span>
+            {missing && <span className="shrink-0 text-sm">missing</span>}
+          </button>
+        }
+      >
+        <div role="listbox" aria-label="Fonts" className="min-h-0 flex-1 overflow-y-auto p-1">
+          {families.map((f) => (
             <button
+              key={f.name}
               type="button"
-              className="flex h-9 items-center gap-1.5 border-t border-line px-3 text-ink-2 hover:bg-paper-2 hover:text-ink"
-              onClick={() => file.current?.click()}
+              role="option"
+              aria-selected={f.name === value?.family}
+              onClick={() => choose(f)}
+              className={`flex h-8 w-full items-center rounded-[5px] px-2 text-left hover:bg-sky-2 ${f.name === value?.family ? 'bg-sky-2' : ''}`}
             >
-              <Plus size={14} /> Add a font from a file
+              <Sample family={f} />
             </button>
-          </Popover.Content>
-        </Popover.Portal>
-      </Popover.Root>
+          ))}
+        </div>
+        <button
+          type="button"
+          className="flex h-9 items-center gap-1.5 border-t border-line px-3 text-ink-2 hover:bg-paper-2 hover:text-ink"
+          onClick={() => file.current?.click()}
+        >
+          <Plus size={14} /> Add a font from a file
+        </button>
+      </Panel>
       <input
         ref={file}
         type="file"
