@@ -1,67 +1,11 @@
 /** Figures that only a browser has: frames really drawn while playing, and how soon a drag is answered. */
-import { type ChildProcess, spawn } from 'node:child_process';
-import { join } from 'node:path';
 import { newProject } from '@kite/core/document/make';
 import type { Project, Scene } from '@kite/core/document/types';
-import { writeArchive } from '@kite/core/interchange/archive';
-import { appRoot } from '@kite/render/root';
-import { chromium, type Page } from '@playwright/test';
-
-const ARGS = [
-  '--no-sandbox',
-  '--disable-gpu',
-  '--disable-quic',
-  '--no-first-run',
-  '--disable-background-networking',
-  '--disable-component-update',
-  '--disable-sync',
-];
-
-const serve = async (data: string): Promise<{ url: string; child: ChildProcess }> => {
-  const child = spawn(process.execPath, [join(appRoot(), 'dist/server.mjs'), '--data', data, '--port', '0']);
-  const url = await new Promise<string>((resolve, reject) => {
-    child.stdout.on('data', (chunk: Buffer) => {
-      const match = /is at (http:\S+)/.exec(chunk.toString());
-      if (match?.[1]) resolve(match[1]);
-    });
-    child.on('exit', () => reject(new Error('the server did not start')));
-  });
-  return { url, child };
-};
-
-/** Opens a project in the editor at 1280 × 800. */
-const withEditor = async <T>(
-  project: Project,
-  folder: string,
-  work: (page: Page, url: string) => Promise<T>,
-): Promise<T> => {
-  const { url, child } = await serve(join(folder, `data-${project.id}`));
-  const browser = await chromium.launch({
-    executablePath: process.env.KITE_CHROMIUM ?? '/usr/bin/chromium',
-    args: ARGS,
-  });
-  try {
-    const body = Buffer.from(writeArchive(project, new Map()));
-    const answer = await fetch(`${url}/api/projects/import`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/zip' },
-      body,
-    });
-    const { id } = (await answer.json()) as { id: string };
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-    await page.goto(`${url}/projects/${id}`);
-    await page.getByTestId('picture').waitFor();
-    await page.waitForFunction(() => document.querySelector('[data-testid=picture]')?.hasAttribute('data-frame'));
-    return await work(page, url);
-  } finally {
-    await browser.close();
-    child.kill('SIGTERM');
-  }
-};
+import { withEditor } from '../e2e/support/browser';
 
 /** Distinct frames on screen a second, for each scene, over four seconds of playing. */
-export const previewRates = (demo: Project, folder: string): Promise<Record<string, number>> =>
-  withEditor(demo, folder, async (page) => {
+export const previewRates = (demo: Project): Promise<Record<string, number>> =>
+  withEditor(demo, async (page) => {
     const rates: Record<string, number> = {};
     for (const id of demo.order) {
       const name = demo.scenes[id]?.name ?? id;
@@ -85,8 +29,8 @@ export const previewRates = (demo: Project, folder: string): Promise<Record<stri
   });
 
 /** From a move of the pointer to the picture that shows it, in a scene of 200 layers: the median of sixty, in ms. */
-export const drag200 = (scene: Scene, folder: string): Promise<number> =>
-  withEditor(newProject('crowd', 'Crowd', [scene]), folder, async (page) => {
+export const drag200 = (scene: Scene): Promise<number> =>
+  withEditor(newProject('crowd', 'Crowd', [scene]), async (page) => {
     await page.getByLabel('Layer Window 1', { exact: true }).getByText('Window 1').first().click();
     await page.waitForTimeout(500);
     const area = await page.getByTestId('canvas').boundingBox();
@@ -135,8 +79,8 @@ export const drag200 = (scene: Scene, folder: string): Promise<number> =>
   });
 
 /** From a turn of the wheel over the timeline to the ribbons redrawn at the new scale, all 500 layers open: the median of forty, in ms. */
-export const ribbons500 = (scene: Scene, folder: string): Promise<number> =>
-  withEditor(newProject('rows', 'Rows', [scene]), folder, async (page) => {
+export const ribbons500 = (scene: Scene): Promise<number> =>
+  withEditor(newProject('rows', 'Rows', [scene]), async (page) => {
     await page.getByTestId('layer-row').first().waitFor();
     await page.keyboard.press('Control+a');
     await page.keyboard.press('Control+Shift+A');

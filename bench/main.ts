@@ -169,12 +169,12 @@ const run = async (): Promise<void> => {
   }
   const memoryGrowthMiB = await measureMemory(scenes[0] as Scene);
   console.log({ memoryGrowthMiB });
-  const previewFps = await previewRates(demo, folder);
+  const previewFps = await previewRates(demo);
   console.log({ previewFps });
-  const drag = await drag200(crowd(200), folder);
+  const drag = await drag200(crowd(200));
   console.log({ dragMs200: drag });
   const scrub = measureScrub(crowd(200));
-  const ribbons = await ribbons500(crowd(500), folder);
+  const ribbons = await ribbons500(crowd(500));
   console.log({ scrubMs200: scrub, ribbonsMs500: ribbons });
   const formulas = measureFormulas();
   console.log(formulas);

@@ -152,3 +152,22 @@ test('with the keyboard alone: a shape is added, has the focus of the inspector,
   await presses('Enter');
   await expect(page.getByRole('dialog', { name: /^Render/ })).toBeVisible();
 });
+
+test('a shape that is made where the list of layers is full and scrolled away is shown, and has the focus', async ({
+  page,
+  server,
+}) => {
+  await newProject(page, server, 'Full list', 'Square');
+  await page.getByRole('button', { name: 'Add a shape' }).click();
+  const tile = page.getByRole('button', { name: 'Star', exact: true }).first();
+  const focused = () => page.evaluate(() => document.activeElement?.getAttribute('data-layer') ?? null);
+  const made = new Set<string>();
+  for (let n = 1; n <= 24; n++) {
+    // The row made last is above all others: away from there once the list is scrolled.
+    await page.getByTestId('timeline-rows').evaluate((rows) => (rows.scrollTop = rows.scrollHeight));
+    await tile.focus();
+    await page.keyboard.press('Enter');
+    await expect.poll(async () => made.add((await focused()) ?? '').size).toBe(n);
+  }
+  expect(made.has('')).toBe(false);
+});

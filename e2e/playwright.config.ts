@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { LAUNCH, VIEWPORT } from './support/browser';
 
 export default defineConfig({
   testDir: '.',
@@ -8,20 +9,5 @@ export default defineConfig({
   timeout: 90_000,
   expect: { timeout: 10_000 },
   reporter: [['list']],
-  use: {
-    viewport: { width: 1280, height: 800 },
-    launchOptions: {
-      executablePath: process.env.KITE_CHROMIUM ?? '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-      ],
-    },
-    trace: 'retain-on-failure',
-  },
+  use: { viewport: VIEWPORT, launchOptions: LAUNCH, trace: 'retain-on-failure' },
 });

@@ -9,6 +9,8 @@ import { burdens } from './burdens';
 import { documents } from './documents';
 import { files } from './files';
 import { kills } from './kills';
+import { playback } from './playback';
+import { tabs } from './tabs';
 import type { Figures } from './report';
 
 const { values } = parseArgs({
@@ -17,6 +19,7 @@ const { values } = parseArgs({
     documents: { type: 'string', default: '20000' },
     archives: { type: 'string', default: '1000' },
     files: { type: 'string', default: '900' },
+    tabs: { type: 'string', default: '100' },
     seed: { type: 'string', default: '1' },
     only: { type: 'string' },
     json: { type: 'string' },
@@ -28,6 +31,8 @@ const PARTS: { readonly [name: string]: (seed: number) => Promise<Figures> } = {
   burdens: () => burdens(),
   documents: (seed) => documents(Number(values.documents), seed),
   archives: (seed) => archives(Number(values.archives), seed),
+  tabs: (seed) => tabs(Number(values.tabs), seed),
+  playback: () => playback(),
   files: (seed) => files(Number(values.files), seed),
 };
 

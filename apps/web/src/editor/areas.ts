@@ -24,7 +24,14 @@ export const stepArea = (by: 1 | -1): void => {
   goToArea(AREAS[(at + by + AREAS.length) % AREAS.length] as Area);
 };
 
-/** Puts the focus on the row of a layer, once it is on the page. */
-export const focusLayer = (id: string): void => {
-  requestAnimationFrame(() => document.querySelector<HTMLElement>(`[data-layer="${id}"]`)?.focus());
+/** Frames of the screen within which a row that is asked for is there. */
+const SOON = 20;
+
+/** Puts the focus on the row of a layer, once it is on the page and in view. */
+export const focusLayer = (id: string, within = SOON): void => {
+  requestAnimationFrame(() => {
+    const row = document.querySelector<HTMLElement>(`[data-layer="${id}"]`);
+    if (row) row.focus();
+    else if (within > 0) focusLayer(id, within - 1);
+  });
 };

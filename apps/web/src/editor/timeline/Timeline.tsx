@@ -51,7 +51,7 @@ export const Timeline = () => {
   const body = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(800);
   const [sweep, setSweep] = useState<{ left: number; top: number; width: number; height: number } | null>(null);
-  const { scene, doc, opened, showTucked, timeReach, curves } = useSlice((s) => ({
+  const { scene, doc, opened, showTucked, timeReach, curves, only } = useSlice((s) => ({
     scene: sceneOf(s),
     // Only while other scenes show is it drawn anew for edits to them.
     doc: s.allScenes ? s.doc : null,
@@ -59,6 +59,7 @@ export const Timeline = () => {
     showTucked: s.showTucked,
     timeReach: s.timeReach,
     curves: s.curves,
+    only: s.selection.layers.length === 1 ? s.selection.layers[0] : undefined,
   }));
   const rows = useMemo(
     () => [...rowsOf(scene, opened, showTucked), ...(doc ? rowsElsewhere(doc, scene.id, opened) : [])],
@@ -98,6 +99,14 @@ export const Timeline = () => {
     overscan: 2,
     getItemKey: keyOf,
   });
+
+  // What is selected on the canvas, or was just made, is shown; a row that is in view stays where it is.
+  const hasRow = useMemo(() => rows.some((r) => r.kind === 'layer' && r.layer === only), [rows, only]);
+  useEffect(() => {
+    if (!hasRow) return;
+    const index = latest.current.findIndex((r) => r.kind === 'layer' && r.layer === only);
+    scroller.scrollToIndex(index, { align: 'auto' });
+  }, [hasRow, only, scroller]);
 
   // The wheel moves through time with Shift or sideways, and zooms about the pointer with Ctrl.
   const latestScale = useRef(scale);
@@ -191,6 +200,7 @@ export const Timeline = () => {
       {curves && <CurvesView scale={scale} />}
       <div
         ref={body}
+        data-testid="timeline-rows"
         hidden={curves}
         className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto"
         onPointerDown={onSweep}
