@@ -73,6 +73,17 @@ describe('the schema', () => {
       'rising order',
     ],
     [
+      'keyframes at what is no number, and cannot be made one',
+      `${L}.params.rotation`,
+      {
+        keys: [
+          { frame: { toString: 1 }, value: 1, ease: { kind: 'linear' } },
+          { frame: { valueOf: null }, value: 1, ease: { kind: 'linear' } },
+        ],
+      },
+      'frame',
+    ],
+    [
       'an ease beyond its span',
       `${L}.params.rotation`,
       { keys: [{ frame: 5, value: 1, ease: { kind: 'bezier', x1: -1, y1: 0, x2: 1, y2: 1 } }] },

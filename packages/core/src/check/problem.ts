@@ -1,9 +1,9 @@
 import { cutText, sound } from '../document/text';
 
-/** What is wrong with something from outside, in words for people: never a stack. */
 /** A message is to be read: names of two hundred fields are not. */
 const MOST_MESSAGE = 500;
 
+/** What is wrong with something from outside, in words for people: never a stack. */
 export class Invalid extends Error {
   constructor(
     message: string,

@@ -146,11 +146,17 @@ const handlesRule = rule(
 );
 const evenRule = rule('true, or left out', (v) => v === undefined || v === true);
 
+/** NaN for what is no keyframe at all: it is above nothing. */
+const frameOf = (key: unknown): number => {
+  const frame = (key as { frame?: unknown } | null | undefined)?.frame;
+  return isNumber(frame) ? frame : NaN;
+};
+
 const rising = (v: unknown): boolean =>
   Array.isArray(v) &&
   v.length >= 1 &&
   v.length <= LIMITS.keys &&
-  v.every((k, i) => i === 0 || (k as { frame: number })?.frame > (v[i - 1] as { frame: number })?.frame);
+  v.every((key, i) => i === 0 || frameOf(key) > frameOf(v[i - 1]));
 
 const curveRule = (param: Param): ((value: unknown) => Rule) => {
   const still = object({ value: valueRule(param) });

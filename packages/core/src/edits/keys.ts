@@ -110,8 +110,7 @@ export const changeKey = (
   to: { readonly frame?: number; readonly value?: Value },
 ): Edit => onKeys('Change a keyframe', [{ ref, frames: [frame] }], (property) => withKeyMoved(property, frame, to));
 
-/** The first keyframe of each property once more at a frame, so that what loops ends as it began. */
-/** The first keyframe of each of these again on the last frame of its scene. */
+/** The first keyframe of each property again on the last frame of its scene, so that what loops ends as it began. */
 export const repeatFirstKeys = (refs: readonly PropertyRef[]): Edit => ({
   label: 'Repeat the first keys at the end',
   change: (draft) => {

@@ -22,6 +22,19 @@ describe('a property at a frame', () => {
     const property = { keys: [key(10, 0), key(20, 100)] };
     expect([at(property, 10), at(property, 15), at(property, 17.5), at(property, 20)]).toEqual([0, 50, 75, 100]);
   });
+  it('stops at the limits of its parameter, wherever an ease or what goes on would carry it', () => {
+    const sides = number('Sides', 6, { min: 3, max: 200 });
+    const over = { kind: 'bezier', x1: 0, y1: -10, x2: 1, y2: 1 } as const;
+    const property = { keys: [key(0, 3, over), key(10, 200)], after: 'continue' } as const;
+    const sampler = samplerOf(sides, property);
+    expect([sampler.at(2), sampler.at(10), sampler.at(50)]).toEqual([3, 200, 200]);
+    const place = samplerOf(point('Place', [0, 0], { limit: 50 }), {
+      keys: [key(0, [0, 0]), key(10, [50, -20])],
+      after: 'continue',
+    });
+    const [x, y] = place.at(20) as [number, number];
+    expect([x, Math.round(y * 1e6) / 1e6]).toEqual([50, -40]);
+  });
   it('waits in a held span and jumps at its end', () => {
     const property = { keys: [key(0, 1, hold), key(10, 2)] };
     expect([at(property, 9.999), at(property, 10)]).toEqual([1, 2]);

@@ -1,3 +1,4 @@
+import { acceptor } from '../document/fitting';
 import type { Param, PointParam } from '../document/params';
 import {
   type ApartProperty,
@@ -148,9 +149,19 @@ const apart = (param: PointParam, { parts }: ApartProperty): Sampler => {
   };
 };
 
+/** Kinds whose values an ease that overshoots, or a curve that goes on, can carry beyond their limits. */
+const CARRIED: ReadonlySet<ValueKind> = new Set<ValueKind>(['number', 'point', 'numbers']);
+
+/** The values of a sampler, stopped at the limits of their parameter. */
+const limited = (param: Param, sampler: Sampler): Sampler => {
+  if (!CARRIED.has(param.kind) || sampler.constant) return sampler;
+  const accept = acceptor(param);
+  return { ...sampler, at: (frame, copy) => accept(sampler.at(frame, copy)) ?? param.default };
+};
+
 const build = (param: Param, property: Property): Sampler => {
   if (isApart(property)) return param.kind === 'point' ? apart(param, property) : still(param.default);
-  return isKeyed(property) ? keyed(param.kind, property) : still(property.value);
+  return isKeyed(property) ? limited(param, keyed(param.kind, property)) : still(property.value);
 };
 
 const samplers = new WeakMap<Property, Sampler>();

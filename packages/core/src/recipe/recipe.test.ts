@@ -176,6 +176,12 @@ describe('repeater', () => {
     const flow = flowOf([...dot(), card('repeater', { copies: 4, position: [0, 0], scale: [0.5, 0.5] })]);
     expect(flow.marks.map((m) => (m as FillMark).matrix[0])).toEqual([1, 0.5, 0.25, 0.125]);
   });
+  it('leaves out copies that are grown beyond all numbers, also for what stands below it', () => {
+    const flow = flowOf([...dot(), card('repeater', { copies: 400, scale: [10, 10] }), card('roughen')]);
+    expect(flow.shapes.length).toBe(10);
+    for (const { outlines } of flow.shapes)
+      for (const { points } of outlines) expect(points.every(Number.isFinite)).toBe(true);
+  });
   it('fades from its first opacity to its last, and the last part of a copy by its part', () => {
     const flow = flowOf([...dot(), card('repeater', { copies: 3, startOpacity: 1, endOpacity: 0 })]);
     expect(flow.marks.map((m: Mark) => m.alpha)).toEqual([1, 0.5]);

@@ -55,6 +55,11 @@ const PARAMS = {
 } as const;
 type RepeaterValues = Values<typeof PARAMS>;
 
+/** Copies that are grown or moved further than this are left out: soon after, numbers end. */
+const MOST_GROWTH = 1e9;
+
+const isNear = (m: Matrix): boolean => m.every((x) => Math.abs(x) <= MOST_GROWTH);
+
 /** Each copy is moved and turned k times as far, and scaled to the k-th power. */
 const inLine = (k: number, v: RepeaterValues): Matrix => {
   if (k === 0) return IDENTITY;
@@ -121,6 +126,7 @@ export const repeater = step({
         break;
       }
       const m = LAYOUTS[v.layout](k, v);
+      if (!isNear(m)) continue;
       const share = wanted > 1 ? k / (wanted - 1) : 0;
       const alpha = (v.startOpacity + (v.endOpacity - v.startOpacity) * share) * Math.min(1, count - k);
       copies.push({
