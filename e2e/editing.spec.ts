@@ -192,11 +192,19 @@ test('cards: add, reorder, switch off, group, remove; every parameter has a fiel
   const grip = page.getByLabel('Reorder Fill');
   await grip.scrollIntoViewIfNeeded();
   await grip.focus();
-  for (const key of ['Space', 'ArrowUp', 'Space']) {
-    await page.keyboard.press(key);
-    // The list measures itself between keys, which no hand outruns.
-    await page.waitForTimeout(250);
-  }
+  // What is done with the keyboard is told to those who do not see it: each key waits until the one before was heard.
+  const told = page.locator('[id^=DndLiveRegion]').filter({ hasText: /^Fill/ });
+  await page.keyboard.press('Space');
+  await expect(told).toHaveText(/^Fill (picked up at|over) place \d+ of \d+/);
+  const before = await told.textContent();
+  await expect
+    .poll(async () => {
+      await page.keyboard.press('ArrowUp');
+      return told.textContent();
+    })
+    .not.toBe(before?.replace('picked up at', 'over'));
+  await page.keyboard.press('Space');
+  await expect(told).toHaveText(/^Fill put down at place \d+ of \d+/);
   await expect.poll(kinds).not.toEqual(order);
 
   await page.getByRole('button', { name: 'Star: more' }).click();

@@ -300,7 +300,11 @@ test('words, cut-outs, masks and inks are the same in preview, PNG, banner and S
     const alone = await context.newPage();
     await alone.setViewportSize({ width: 300, height: 250 });
     await alone.goto(address);
-    await alone.waitForTimeout(300);
+    // Pictures decoded, and what is drawn by then shown.
+    await alone.evaluate(async () => {
+      await Promise.all([...document.images].map((image) => image.decode()));
+      for (let n = 0; n < 3; n++) await new Promise(requestAnimationFrame);
+    });
     const pixels = await readPng(await alone.screenshot());
     await alone.close();
     return pixels;

@@ -50,7 +50,7 @@ test('a card plays under the pointer', async ({ page, server }) => {
       return copy.toDataURL();
     });
   await page.mouse.move(640, 790);
-  await page.waitForTimeout(500);
+  await expect(card.locator('canvas')).toHaveAttribute('data-drawn', /^\d+$/);
   const poster = await picture();
   await card.hover();
   await expect.poll(picture).not.toBe(poster);

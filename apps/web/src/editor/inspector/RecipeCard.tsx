@@ -1,4 +1,5 @@
 import {
+  type Announcements,
   closestCenter,
   DndContext,
   type DragEndEvent,
@@ -105,6 +106,9 @@ const AddMenu = ({ layer, group }: { layer: DrawingLayer; group: Id | null }) =>
   );
 };
 
+/** What a card is called. */
+const calledOf = (item: Item): string => item.name ?? kindOf(item.kind).label;
+
 const ItemCard = ({
   layer,
   item,
@@ -131,7 +135,7 @@ const ItemCard = ({
   // The cards of a large drawing show when their group is opened.
   const inside = useSlice((s) => isWithin(layer.items, item.id, s.selection.card));
   const showsInner = open || inside || Object.keys(layer.items).length <= MOST_UNFOLDED;
-  const name = item.name ?? kind.label;
+  const name = calledOf(item);
   const previous = layer.items[list[index - 1] ?? ''];
 
   const wrap = () => {
@@ -281,9 +285,26 @@ const ItemList = ({ layer, group }: { layer: DrawingLayer; group: Id | null }) =
     const item = String(active.id);
     editor.edit(moveItem({ scene: editor.scene.id, layer: layer.id, item }, group, list.indexOf(String(over.id))));
   };
+  const nameOf = ({ id }: { id: string | number }) => {
+    const item = layer.items[String(id)];
+    return item ? calledOf(item) : 'The card';
+  };
+  const placeOf = ({ id }: { id: string | number }) => `place ${list.indexOf(String(id)) + 1} of ${list.length}`;
+  // Told to those who do not see it.
+  const announcements: Announcements = {
+    onDragStart: ({ active }) => `${nameOf(active)} picked up at ${placeOf(active)}.`,
+    onDragOver: ({ active, over }) => (over ? `${nameOf(active)} over ${placeOf(over)}.` : undefined),
+    onDragEnd: ({ active, over }) => `${nameOf(active)} put down at ${placeOf(over ?? active)}.`,
+    onDragCancel: ({ active }) => `${nameOf(active)} stays at ${placeOf(active)}.`,
+  };
   return (
     <>
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        onDragEnd={onDragEnd}
+        accessibility={{ announcements }}
+      >
         <SortableContext items={[...list]} strategy={verticalListSortingStrategy}>
           <ol className="flex flex-col gap-1.5">
             {list.slice(0, all ? list.length : MOST_LISTED).map((id, i) => {

@@ -19,8 +19,11 @@ const useScene = (doc: Project | undefined, playing: boolean) => {
     if (!doc || !scene) return;
     const context = canvas.current?.getContext('bitmaprenderer');
     const preview = new Preview();
-    preview.listen(({ bitmap }) => {
-      if (bitmap) context?.transferFromImageBitmap(bitmap);
+    preview.listen(({ bitmap, frame }) => {
+      if (bitmap) {
+        context?.transferFromImageBitmap(bitmap);
+        if (canvas.current) canvas.current.dataset.drawn = String(frame);
+      }
       if (!playing) preview.close();
     });
     preview.open(doc);
