@@ -16,7 +16,7 @@ export type Shortage = 'copies' | 'work' | 'areas';
 export const SHORTAGES: { readonly [S in Shortage]: string } = {
   copies: `makes more than ${MOST_SHAPES.toLocaleString('en')} copies in one frame; the rest is left out`,
   work: 'is too intricate for one frame; the rest of it is left out',
-  areas: 'has outlines that cross too often to be combined or offset; they are left as they are',
+  areas: 'has outlines too intricate to be combined or offset; they are left as they are',
 };
 
 /** What one evaluation of a recipe may still use. */
