@@ -52,6 +52,15 @@ describe('kite', () => {
     expect(status, text).toBe(0);
     expect([...readFileSync(out).subarray(0, head.length)]).toEqual(head);
   });
+  it('tells how it is used, and its version', () => {
+    const { version } = JSON.parse(readFileSync(join(appRoot(), 'package.json'), 'utf8')) as { version: string };
+    expect(kite('--version')).toEqual({ status: 0, text: `${version}\n` });
+    for (const args of [['--help'], ['render', '--help']]) {
+      const { status, text } = kite(...args);
+      expect(status).toBe(0);
+      expect(text).toContain('kite render FILE.kite');
+    }
+  });
   it('frame draws one frame', () => {
     const out = join(folder, 'f.png');
     expect(

@@ -15,6 +15,7 @@ import { demoProject } from '@kite/demo/project';
 import { Cancelled, RenderFailure } from '@kite/render/failure';
 import { EMPTY_STOCK, materialsFor, stockFor } from '@kite/render/materials';
 import { renderApart } from '@kite/render/apart/renderApart';
+import { appRoot } from '@kite/render/root';
 
 const USAGE = `kite: the engine of Agile Kite without its server
 
@@ -22,6 +23,7 @@ const USAGE = `kite: the engine of Agile Kite without its server
   kite frame FILE.kite --scene NAME --frame N --out PATH.png
   kite check FILE.kite
   kite demo --out FILE.kite
+  kite --help | --version
 `;
 
 /** 128 and the number of SIGINT, as shells have it. */
@@ -132,8 +134,21 @@ const check = async ({ project }: Archive): Promise<void> => {
   console.log(problems === 0 ? 'No problems found.' : `${problems} problem${problems === 1 ? '' : 's'} found.`);
 };
 
+const version = async (): Promise<string> => {
+  const manifest = await readFile(join(appRoot(), 'package.json'), 'utf8');
+  return (JSON.parse(manifest) as { version: string }).version;
+};
+
 const run = async (args: readonly string[]): Promise<void> => {
   const [command, ...rest] = args;
+  if (args.includes('--help')) {
+    console.log(USAGE);
+    return;
+  }
+  if (command === '--version') {
+    console.log(await version());
+    return;
+  }
   const { values, positionals } = parseArgs({ args: rest, options: OPTIONS, allowPositionals: true });
   const options: Options = values;
   switch (command) {
