@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { Chance } from '../test/random';
 import { KAPPA, type Outline, OutlineWriter, polygon } from './outline';
 import { areaOf, combined, intricacyOf, outlinesOf } from './polygons';
 
@@ -61,5 +62,14 @@ describe('what it takes to combine areas', () => {
     expect(intricacyOf([...level, ...upright])).toBeGreaterThan(
       intricacyOf(level) + intricacyOf(upright) + 0.5 * 4 * 100 * 100 - 1,
     );
+  });
+  // Measured: growing this tangle takes ten seconds, and letters as many as these a third of one.
+  it('counts what becomes of crossings where areas grow: a tangle is too much, a row of letters is not', () => {
+    const chance = new Chance(1);
+    const place = () => [chance.between(-300, 300), chance.between(-300, 300)] as const;
+    const tangle = polygon(Array.from({ length: 1_200 }, place));
+    expect(intricacyOf([tangle])).toBeLessThan(250_000);
+    expect(intricacyOf([tangle], 10, 'bevel')).toBeGreaterThan(250_000);
+    expect(intricacyOf(row(100), 2, 'round')).toBeLessThan(250_000);
   });
 });
