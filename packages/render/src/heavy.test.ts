@@ -22,6 +22,7 @@ const TOLD: { readonly [name: string]: RegExp | null } = {
   'dashes without end': /too intricate for one frame/,
   'zig-steps over zig-steps': /too intricate for one frame/,
   'tapers of many dashes': null,
+  'tapers of long dashes on long outlines': /takes too much for one frame/,
   'curves a million pixels away': null,
   'groups in groups': null,
 };

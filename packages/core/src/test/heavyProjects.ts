@@ -82,6 +82,12 @@ export const HEAVY: { readonly [name: string]: () => Project } = {
       ['path', { path: tangle(5_000) }],
       ['stroke', { dashes: [1, 1], taperStart: 0.5, width: 4 }],
     ]),
+  'tapers of long dashes on long outlines': () =>
+    many(4, [
+      ['polygon', { radius: 100_000, sides: 200 }],
+      ['repeater', { copies: 40, position: [10, 10] }],
+      ['stroke', { dashes: [4_000, 1], taperEnd: 0.5, width: 4 }],
+    ]),
   'curves a million pixels away': () =>
     scaled(
       many(4, [

@@ -12,7 +12,10 @@ export interface Taper {
 }
 
 const SAMPLES_PER_PIXEL = 0.5;
-const MOST_SAMPLES = 2_000;
+/** Along one outline, with all its dashes; each has eight at least. A longer one is sampled less densely. */
+const MOST_SAMPLES = 8_000;
+const MOST_DASHES = 2_000;
+const FEWEST_SAMPLES = 8;
 
 const smooth = (t: number) => t * t * (3 - 2 * t);
 
@@ -30,7 +33,7 @@ const stretches = (total: number, dashes: readonly number[], offset: number): (r
   if (round <= 0) return [[0, total]];
   const out: [number, number][] = [];
   let at = -(((offset % round) + round) % round);
-  for (let i = 0; at < total && out.length < MOST_SAMPLES; i++) {
+  for (let i = 0; at < total && out.length < MOST_DASHES; i++) {
     const length = pattern[i % pattern.length] as number;
     if (i % 2 === 0 && at + length > 0) out.push([Math.max(0, at), Math.min(total, at + length)]);
     at += length;
@@ -45,7 +48,8 @@ const ribbon = (
   halfWidth: (length: number) => number,
   round: boolean,
 ): Outline => {
-  const steps = Math.min(MOST_SAMPLES, Math.max(8, Math.ceil((to - from) * SAMPLES_PER_PIXEL)));
+  const density = Math.min(SAMPLES_PER_PIXEL, MOST_SAMPLES / arcLength(outline));
+  const steps = Math.max(FEWEST_SAMPLES, Math.ceil((to - from) * density));
   const left: Point[] = [];
   const right: Point[] = [];
   const cap = (at: number, way: 1 | -1): Point[] => {
