@@ -8,7 +8,7 @@ import { type Library, NO_LIBRARY } from '@kite/core/scene/compile';
 import { FontShelf } from '@kite/core/type/shelf';
 import { allLayers } from '@kite/core/document/nest';
 import { fontsOfScene } from '@kite/core/type/wanted';
-import type { Canvas} from '@napi-rs/canvas';
+import type { Canvas } from '@napi-rs/canvas';
 import { createCanvas, Image } from '@napi-rs/canvas';
 import { applicationFont } from './fonts';
 
