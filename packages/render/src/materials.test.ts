@@ -171,11 +171,15 @@ describe('pictures', () => {
     };
     expect(await picture(1)).toEqual(await picture());
   });
-  it('whose file is gone leave the render standing, and are named by it', async () => {
+  it('whose file is gone, or is none, leave the render standing, and are named by it', async () => {
     const out = join(folder, 'out.png');
     const scene = sceneOf(layer);
-    const gone = { ...stock, files: { [sha]: '/nowhere' } };
-    const result = await renderScene({ scene, stock: gone, settings: { format: 'png', scale: 1, frame: 0 }, out });
-    expect(result.notes).toEqual(['Layer "Lamp" shows a picture whose file cannot be read.']);
+    const broken = join(folder, 'broken');
+    writeFileSync(broken, 'no picture');
+    for (const file of ['/nowhere', broken]) {
+      const without = { ...stock, files: { [sha]: file } };
+      const result = await renderScene({ scene, stock: without, settings: { format: 'png', scale: 1, frame: 0 }, out });
+      expect(result.notes, file).toEqual(['Layer "Lamp" shows a picture whose file cannot be read.']);
+    }
   });
 });

@@ -8,8 +8,7 @@ import { type Library, NO_LIBRARY } from '@kite/core/scene/compile';
 import { FontShelf } from '@kite/core/type/shelf';
 import { allLayers } from '@kite/core/document/nest';
 import { fontsOfScene } from '@kite/core/type/wanted';
-import type { Canvas } from '@napi-rs/canvas';
-import { createCanvas, Image } from '@napi-rs/canvas';
+import { type Canvas, createCanvas, Image } from '@napi-rs/canvas';
 import { applicationFont } from './fonts';
 
 /** Assets and where the files of each lie, by SHA-256. */
@@ -60,7 +59,10 @@ const release = (picture: Image | Canvas): void => {
   else picture.width = 0;
 };
 
-/** Pictures decoded when they are drawn, from their files' bytes by SHA-256; those that were not drawn for long are let go. */
+/**
+ * Pictures decoded when they are drawn, from their files' bytes by SHA-256; those that were not drawn for long are let go:
+ * what is given is to be used before another is asked for.
+ */
 const decoding = (files: ReadonlyMap<string, Buffer>, kept: number): Pictures => {
   // From the one that was drawn longest ago to the last.
   const decoded = new Map<string, Decoded>();
@@ -91,6 +93,8 @@ const decoding = (files: ReadonlyMap<string, Buffer>, kept: number): Pictures =>
     if (ready) return ready;
     const image = new Image();
     image.src = bytes;
+    // What is no picture has no size.
+    if (image.width < 1) return null;
     return keep(asset.sha, asset, image);
   };
   return {

@@ -75,8 +75,8 @@ export const marksWithin = (marks: readonly Mark[], width: number, height: numbe
   const area = width * height;
   const { marks: count, depth, decoded } = tally(marks);
   // Even if each covered the whole scene: there is nothing to measure.
-  if (count * HEAVIEST * area + decoded * WEIGHT.decoding <= MOST_PIXELS && depth * area <= MOST_HELD)
-    return marks.length;
+  const most = count * HEAVIEST * area + decoded * WEIGHT.decoding;
+  if (most <= MOST_PIXELS && depth * area <= MOST_HELD) return marks.length;
   const scene: Box = { left: 0, top: 0, right: width, bottom: height };
   const seen = new Set<string>();
   let covered = 0;
