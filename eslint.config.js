@@ -1,5 +1,6 @@
 import hooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
+import rooms from './eslint.rooms.js';
 
 export default tseslint.config(
   { ignores: ['**/dist/**', 'data/**', 'test-results/**', 'playwright-report/**'] },
@@ -19,5 +20,6 @@ export default tseslint.config(
   },
   { files: ['**/*.{ts,tsx}'], rules: { '@typescript-eslint/no-explicit-any': 'error' } },
   { files: ['apps/web/**/*.{ts,tsx}'], ...hooks.configs.flat['recommended-latest'] },
+  ...rooms,
   { files: ['scripts/**/*.mjs'], languageOptions: { globals: { process: 'readonly', console: 'readonly' } } },
 );

@@ -7,7 +7,7 @@ import { NO_PICTURES, type Pictures } from '@kite/core/paint/canvas';
 import { type Library, NO_LIBRARY } from '@kite/core/scene/compile';
 import { FontShelf } from '@kite/core/type/shelf';
 import { allLayers } from '@kite/core/document/nest';
-import { fontsOfScene } from '@kite/core/type/wanted';
+import { fontsOfScene } from '@kite/core/recipe/needs';
 import { type Canvas, createCanvas, Image } from '@napi-rs/canvas';
 import { applicationFont } from './fonts';
 

@@ -7,7 +7,7 @@ import { addLayers, copiesOf, layersOf, moveLayers } from '@kite/core/edits/laye
 import { joinSets } from '@kite/core/edits/sets';
 import { slideLayers } from '@kite/core/edits/timing';
 import { removeKeys } from '@kite/core/edits/keys';
-import { fontsOf } from '@kite/core/type/wanted';
+import { fontsOf } from '@kite/core/recipe/needs';
 import { wouldRecurse } from '@kite/core/edits/nests';
 import { toast } from 'sonner';
 import { copySelectedKeys, pasteCopiedKeys } from './keying';

@@ -2,7 +2,7 @@
 import { newController, newDrawing, newItem } from '@kite/core/document/make';
 import { type Edit, together } from '@kite/core/document/patches';
 import { type Id, type Item, type Layer, type Point, type PropertyRef, type Value } from '@kite/core/document/types';
-import { paramAt, propertiesOf, propertyAt } from '@kite/core/edits/find';
+import { paramAt, propertiesOf, propertyAt } from '@kite/core/properties/find';
 import { formulaIn } from '@kite/core/edits/formulas';
 import { addLayers, moveLayers } from '@kite/core/edits/layers';
 import { type SplitBy, splitText } from '@kite/core/edits/text';

@@ -1,6 +1,6 @@
 /** What menus, buttons and shortcuts do to keyframes and to the time of layers. */
 import type { PropertyRef } from '@kite/core/document/types';
-import { keyedCurvesOf } from '@kite/core/edits/find';
+import { keyedCurvesOf } from '@kite/core/properties/find';
 import {
   addKeys,
   type CopiedKeys,

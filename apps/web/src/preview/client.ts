@@ -3,7 +3,7 @@ import type { Patch } from '@kite/core/document/patches';
 import type { Id, Point, Project } from '@kite/core/document/types';
 import type { Matrix } from '@kite/core/geometry/matrix';
 import type { FrameRange } from './frameCache';
-import type { CacheReply, Compare, Onion, PreviewReply, PreviewRequest, SampleReply } from './worker';
+import type { CacheReply, Compare, Onion, PreviewReply, PreviewRequest, SampleReply } from './messages';
 
 export interface DrawWish {
   readonly scene: Id;

@@ -2,7 +2,7 @@
 import { paint, type Frame, type Tools } from '@kite/core/paint/canvas';
 import type { Context2D } from '@kite/core/paint/surface';
 import type { DisplayList, Program } from '@kite/core/scene/compile';
-import type { Onion } from './worker';
+import type { Onion } from './messages';
 
 /** Of the frames before and after the playhead. */
 const TINTS = { before: '#D9482B', after: '#2A66B0' } as const;

@@ -6,7 +6,7 @@ import { pictureKey } from '@kite/core/picture/key';
 import { allLayers } from '@kite/core/document/nest';
 import type { Library } from '@kite/core/scene/compile';
 import { type FontFile, FontShelf } from '@kite/core/type/shelf';
-import { fontsOfScene } from '@kite/core/type/wanted';
+import { fontsOfScene } from '@kite/core/recipe/needs';
 
 export const assetUrl = (sha: string): string => `/api/assets/${sha}`;
 

@@ -1,70 +1,16 @@
 /** Evaluates and draws frames away from the page. Keeps its own document, changed by the same patches. */
-import { applyPatches, type Patch } from '@kite/core/document/patches';
+import { applyPatches } from '@kite/core/document/patches';
 import { wholeScene } from '@kite/core/document/nest';
-import type { Id, Point, Project, Scene } from '@kite/core/document/types';
-import type { Matrix } from '@kite/core/geometry/matrix';
+import type { Id, Project, Scene } from '@kite/core/document/types';
 import { paint, type Tools } from '@kite/core/paint/canvas';
 import { type Context2D, SurfacePool } from '@kite/core/paint/surface';
-import { compileScene, type Problem } from '@kite/core/scene/compile';
+import { compileScene } from '@kite/core/scene/compile';
 import { FrameCache, type FrameRange, type Stamp } from './frameCache';
 import { GesturePainter } from './gesture';
 import { BrowserMaterials } from './materials';
 import { paintCompared, paintOnion } from './looks';
+import type { CacheReply, PreviewReply, PreviewRequest, SampleReply } from './messages';
 import { offscreenSurface } from './surface';
-
-/** Layers at other frames, laid over the picture and tinted: those before warm, those after cold. */
-export interface Onion {
-  readonly before: readonly number[];
-  readonly after: readonly number[];
-  readonly layers: readonly Id[];
-}
-
-/** Another frame to the right of a place across the scene, 0..1. */
-export interface Compare {
-  readonly frame: number;
-  readonly split: number;
-}
-
-export type PreviewRequest =
-  | { readonly kind: 'open'; readonly doc: Project }
-  /** `patches` on the kept document: for good, or to look at while a gesture lasts. */
-  | { readonly kind: 'commit' | 'try'; readonly patches: readonly Patch[] }
-  | {
-      readonly kind: 'draw';
-      readonly id: number;
-      readonly scene: Id;
-      readonly frame: number;
-      readonly width: number;
-      readonly height: number;
-      readonly view: Matrix;
-      /** Where the picture goes on the page; comes back with it. */
-      readonly at: readonly [x: number, y: number];
-      /** Layers shown alone; none shows all. */
-      readonly solo: readonly Id[];
-      readonly onion: Onion | null;
-      readonly compare: Compare | null;
-    }
-  /** The colour of the scene's pixel at a point. */
-  | { readonly kind: 'sample'; readonly scene: Id; readonly frame: number; readonly point: Point };
-
-/** `#RRGGBB`, or with alpha where the scene is not opaque there. */
-export interface SampleReply {
-  readonly sampled: string;
-}
-
-export interface PreviewReply {
-  readonly at: readonly [x: number, y: number];
-  readonly id: number;
-  readonly frame: number;
-  readonly bitmap: ImageBitmap | null;
-  readonly problems: readonly Problem[];
-  readonly ms: number;
-}
-
-/** The frames that need not be drawn again, whenever they are other ones. */
-export interface CacheReply {
-  readonly cached: readonly FrameRange[];
-}
 
 const materials = new BrowserMaterials();
 const tools: Tools = { pool: new SurfacePool(offscreenSurface), pictures: materials.pictures };

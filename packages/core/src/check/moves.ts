@@ -2,8 +2,7 @@
 import * as yup from 'yup';
 import { LIMITS, MOVE_LIMITS } from '../document/limits';
 import { FAR } from '../document/params';
-import { STEP_KINDS, type StepKind } from '../moves/routine';
-import { EMPHASES } from '../moves/types';
+import { STEP_KINDS, type StepKind, EMPHASES } from '../document/moves';
 import {
   between,
   colorRule,

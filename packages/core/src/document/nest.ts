@@ -1,7 +1,7 @@
 /** Layers that play another scene: how they play it, and what they take along when their scene leaves its project. */
 import { choice, number, type Params, percent, PLACE, switchParam } from './params';
 import type { Id, Layer, Project, Scene } from './types';
-import { formulasOn } from '../formula/keys';
+import { formulasOn } from './formulas';
 
 const FRAME = { unit: 'frames', min: 0, max: 200_000 } as const;
 

@@ -30,8 +30,7 @@ import {
 } from '../document/types';
 import { MOST_CHARACTERS } from '../formula/types';
 import { partParam } from '../motion/apart';
-import type { Routine, RoutineStep } from '../moves/routine';
-import type { Move } from '../moves/types';
+import type { Routine, RoutineStep, Move } from '../document/moves';
 import { paramsOf } from '../recipe/table';
 
 /** More of something than a project may have: the edit that would make it is not made. */

@@ -6,7 +6,7 @@ import { countingIds } from '../document/make';
 import type { Id, Layer, Point, Project, PropertyRef } from '../document/types';
 import { addLayers, copiesOf, setLayers } from './layers';
 import { bakeFormula, readersOf, setFormula, turnFormula } from './formulas';
-import { paramAt } from './find';
+import { paramAt } from '../properties/find';
 import { setValue } from './properties';
 import { splitLayers } from './timing';
 import { joinSets } from './sets';
@@ -14,7 +14,7 @@ import { samplerOf } from '../motion/sampler';
 import { bakedFormula } from '../formula/bake';
 import { linkText, READY_FORMULAS } from '../formula/ready';
 import { pathOf, shownText, storedText, type Target } from '../formula/refs';
-import { bar, ref, sceneOf, done, programOf, valueAt, messages, strip } from '../formula/testing';
+import { bar, ref, sceneOf, done, programOf, valueAt, messages, strip } from '../test/formulas';
 
 describe('edits', () => {
   it('rename without breaking, and show the new name', () => {

@@ -11,9 +11,10 @@ import {
 } from '../document/types';
 import { referencesIn, withNames } from '../formula/parse';
 import { type Here, pathOf, readsOf, referenceOf, storedText, type Target, withReferences } from '../formula/refs';
-import { formulaKey, formulasOn } from '../formula/keys';
+import { formulaKey, formulasOn } from '../document/formulas';
 import { takenApart } from '../motion/parting';
-import { holderOf, NotFound, paramAt, partOf } from './find';
+import { holderOf, NotFound } from './find';
+import { paramAt, partOf } from '../properties/find';
 import { change } from './properties';
 
 /** The formula of a property, or of one part of a point; undefined where it has none. */

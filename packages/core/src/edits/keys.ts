@@ -27,7 +27,8 @@ import {
 } from '../motion/keys';
 import { smoothHandles } from '../motion/smooth';
 import { samplerOf } from '../motion/sampler';
-import { keyedCurvesOf, paramIn, propertiesOf, propertyIn, sceneIn } from './find';
+import { sceneIn } from './find';
+import { keyedCurvesOf, paramIn, propertiesOf, propertyIn } from '../properties/find';
 import { change, describe, keyedOr } from './properties';
 
 /** A choice of keyframes: the frames of each property. */

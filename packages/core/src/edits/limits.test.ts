@@ -5,7 +5,7 @@ import { countingIds, newDrawing, newItem, newProject, newScene } from '../docum
 import { cutText, isSound, sound } from '../document/text';
 import type { Edit } from '../document/patches';
 import type { DrawingLayer, KeyedProperty, Project } from '../document/types';
-import { squareFonts } from '../type/testing';
+import { squareFonts } from '../test/fonts';
 import { applyEdit } from './apply';
 import { addLayers, setLayers } from './layers';
 import { addKey, removeKeys } from './keys';

@@ -5,7 +5,7 @@ import type { Edit } from '../document/patches';
 import { applyEdit } from './apply';
 import type { KeyedProperty, Project, Scene } from '../document/types';
 import { READY_MOVES } from '../moves/ready';
-import type { Move, SideMove } from '../moves/types';
+import type { Move, SideMove } from '../document/moves';
 import { changeKey } from './keys';
 import { addLayers } from './layers';
 import { adjustableMoves, applyMove, changeMove, forgetMove, keepMove, removeMove } from './moves';

@@ -4,7 +4,7 @@ import { type Id, isApart, isKeyed, type Point, type Properties, type Property, 
 import { PLACE } from '../document/params';
 import { withoutKeys, withPastedKeys } from '../motion/keys';
 import { broughtTogether } from '../motion/parting';
-import type { AppliedMove, Move, SavedMove } from '../moves/types';
+import type { AppliedMove, Move, SavedMove } from '../document/moves';
 import { isUntouched, MOVED_KEYS, reachOfMove, type Rest, restOf, writtenBy } from '../moves/write';
 import { layerIn, type LayerDraft, NotFound, sceneIn } from './find';
 

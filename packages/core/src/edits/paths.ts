@@ -8,7 +8,8 @@ import { samplerOf } from '../motion/sampler';
 import { reader } from '../motion/reader';
 import { kindOf } from '../recipe/table';
 import type { Fonts } from '../type/types';
-import { drawingIn, holderOf, itemIn, NotFound, paramAt } from './find';
+import { drawingIn, holderOf, itemIn, NotFound } from './find';
+import { paramAt } from '../properties/find';
 
 /**
  * Gives every keyframe of a path the same change: a vertex that goes in or out at one of them goes in

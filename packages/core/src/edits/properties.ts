@@ -13,7 +13,8 @@ import {
 import { withEase, withKey, withValue, type Writing } from '../motion/keys';
 import { broughtTogether, takenApart } from '../motion/parting';
 import { samplerOf } from '../motion/sampler';
-import { holderOf, NotFound, paramAt } from './find';
+import { holderOf, NotFound } from './find';
+import { paramAt } from '../properties/find';
 
 /** Changes a property, or one part of a point that is apart. */
 export const change = (
@@ -96,10 +97,3 @@ export const animate = (
     }
   },
 });
-
-export const sameRef = (a: PropertyRef, b: PropertyRef): boolean =>
-  a.scene === b.scene && a.layer === b.layer && a.item === b.item && a.key === b.key && a.part === b.part;
-
-/** A text that stands for a reference, to keep it in sets and maps. */
-export const refKey = (ref: PropertyRef): string =>
-  [ref.scene, ref.layer, ref.item ?? '', ref.key, ...(ref.part === undefined ? [] : ['xy'.charAt(ref.part)])].join('/');

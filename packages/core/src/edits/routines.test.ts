@@ -4,7 +4,7 @@ import { newDrawing, newItem, newProject, newScene } from '../document/make';
 import type { Edit } from '../document/patches';
 import { applyEdit } from './apply';
 import type { DrawingLayer, Ease, KeyedProperty, Project, Scene } from '../document/types';
-import type { Routine, RoutineStep } from '../moves/routine';
+import type { Routine, RoutineStep } from '../document/moves';
 import { changeKey } from './keys';
 import { addLayers, removeLayers } from './layers';
 import { addRoutine, removeRoutine, setRoutine } from './routines';

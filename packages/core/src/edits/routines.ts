@@ -4,7 +4,8 @@ import type { Edit, ProjectDraft } from '../document/patches';
 import { type Id, isApart, isKeyed, type Layer, type Value } from '../document/types';
 import { withoutKeys, withPastedKeys } from '../motion/keys';
 import { broughtTogether } from '../motion/parting';
-import { playedBy, playsUntouched, restAt, type Routine, startOf } from '../moves/routine';
+import { playedBy, playsUntouched, restAt, startOf } from '../moves/routine';
+import { type Routine } from '../document/moves';
 import { NotFound, sceneIn } from './find';
 import { change } from './properties';
 

@@ -5,7 +5,7 @@ import { applyEdit } from './apply';
 import type { DrawingLayer, KeyedProperty, Point, Project, Value } from '../document/types';
 import { apply, multiply } from '../geometry/matrix';
 import { compileScene } from '../scene/compile';
-import { squareFonts } from '../type/testing';
+import { squareFonts } from '../test/fonts';
 import { animate } from './properties';
 import { type SplitBy, splitText } from './text';
 

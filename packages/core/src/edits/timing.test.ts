@@ -7,7 +7,7 @@ import type { Ease, KeyedProperty, Point, Project, Property, PropertyRef, Scene 
 import { seeded } from '../motion/random';
 import { samplerOf } from '../motion/sampler';
 import { compileScene, NO_LIBRARY } from '../scene/compile';
-import { paramAt, propertyAt } from './find';
+import { paramAt, propertyAt } from '../properties/find';
 import {
   changeKey,
   copiedKeys,

@@ -4,7 +4,7 @@
  */
 import type { Params } from '../document/params';
 import type { Id, Layer, SavedEase, Scene } from '../document/types';
-import { paramsIn } from '../edits/find';
+import { paramsIn } from '../properties/find';
 import { kindOf } from '../recipe/table';
 import { referencesIn } from './parse';
 import { quoted } from './print';

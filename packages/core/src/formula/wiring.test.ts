@@ -22,7 +22,7 @@ import {
   messages,
   followers,
   strip,
-} from './testing';
+} from '../test/formulas';
 
 describe('followers', () => {
   it('are where the lead was, each later by its order, exactly', () => {

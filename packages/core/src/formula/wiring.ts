@@ -14,7 +14,7 @@ import {
   type Property,
   type Scene,
 } from '../document/types';
-import { paramsIn, partOf } from '../edits/find';
+import { paramsIn, partOf } from '../properties/find';
 import { partParam } from '../motion/apart';
 import { keyFrames } from '../motion/keys';
 import { type Sampler, samplerOf } from '../motion/sampler';
@@ -25,7 +25,7 @@ import type { Fonts } from '../type/types';
 import { compile } from './compile';
 import { type Computed, failing, working } from './computed';
 import { half, joined } from './halves';
-import { formulasOn } from './keys';
+import { formulasOn } from '../document/formulas';
 import { remembering } from './moments';
 import { cycleFrom, sorted } from './order';
 import { parse, referencesIn } from './parse';

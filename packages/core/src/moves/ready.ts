@@ -1,6 +1,6 @@
 /** The moves that come with the product. */
 import type { Ease } from '../document/types';
-import type { EmphasisMove, Move, SideMove } from './types';
+import type { EmphasisMove, Move, SideMove } from '../document/moves';
 
 const QUICK: Ease = { kind: 'bezier', x1: 0.1, y1: 0.8, x2: 0.2, y2: 1 };
 const SOFT: Ease = { kind: 'bezier', x1: 0.4, y1: 0, x2: 0.4, y2: 1 };

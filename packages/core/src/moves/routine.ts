@@ -1,53 +1,19 @@
 /** Routines: steps that several layers go through, at once or one after another, as plain keyframes. */
-import type { Color, Ease, Id, Keyframe, Layer, Point, Property, PropertyRef, Value } from '../document/types';
-import { isKeyed } from '../document/types';
+import type { Routine, RoutineStep, StepKind } from '../document/moves';
+import {
+  type Id,
+  isKeyed,
+  type Keyframe,
+  type Layer,
+  type Point,
+  type Property,
+  type PropertyRef,
+  type Value,
+} from '../document/types';
 import { fittedValue } from '../document/fitting';
-import { paramIn, propertyIn } from '../edits/find';
-import { refKey } from '../edits/properties';
+import { paramIn, propertyIn, refKey } from '../properties/find';
 import { reversedEase } from '../motion/eases/reversed';
 import { samplerOf } from '../motion/sampler';
-
-/** What each kind of step takes for its value. */
-export interface StepValues {
-  /** Pixels of the layer's parent. */
-  move: Point;
-  /** Share of the size at rest. */
-  grow: number;
-  /** Degrees. */
-  turn: number;
-  /** Share of the opacity at rest, 0..1. */
-  fade: number;
-  colour: Color;
-  /** Share of the outlines that is left, 0..1. */
-  trim: number;
-}
-export const STEP_KINDS = ['move', 'grow', 'turn', 'fade', 'colour', 'trim'] as const;
-export type StepKind = (typeof STEP_KINDS)[number];
-
-export interface RoutineStep<K extends StepKind = StepKind> {
-  readonly kind: K;
-  readonly value: StepValues[K];
-  readonly frames: number;
-  /** Frames after the step before has ended; fewer than none overlap it. */
-  readonly gap: number;
-  readonly ease: Ease;
-}
-
-export interface Routine {
-  readonly id: Id;
-  readonly name: string;
-  readonly steps: readonly RoutineStep[];
-  /** The frame at which the first player begins. */
-  readonly start: number;
-  /** Frames from one player's beginning to the next one's. */
-  readonly stagger: number;
-  /** How often the steps are gone through. */
-  readonly rounds: number;
-  /** Whether every second round goes backwards. */
-  readonly pingpong: boolean;
-  /** The layers that play it, in the order in which they begin. */
-  readonly players: readonly Id[];
-}
 
 /** Where a step writes on a layer; null where the layer has nothing for it. */
 export const targetOf = (kind: StepKind, scene: Id, layer: Layer): PropertyRef | null => {

@@ -3,7 +3,7 @@ import { fittedValue } from '../document/fitting';
 import { PLACE } from '../document/params';
 import { type Ease, isKeyed, type Keyframe, type Point, type Property, type Value } from '../document/types';
 import { samplerOf } from '../motion/sampler';
-import type { AppliedMove, EmphasisMove, Move, PassageMove, SideMove } from './types';
+import type { AppliedMove, EmphasisMove, Move, PassageMove, SideMove } from '../document/moves';
 
 export type MovedKey = 'position' | 'scale' | 'rotation' | 'opacity';
 export const MOVED_KEYS: readonly MovedKey[] = ['position', 'scale', 'rotation', 'opacity'];

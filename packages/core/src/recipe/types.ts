@@ -5,7 +5,6 @@ import type { Matrix } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
 import type { Copy } from '../motion/sampler';
 import type { Fonts } from '../type/types';
-import { workOf } from './room';
 
 export type Ink =
   | { readonly style: 'solid'; readonly color: Color }
@@ -117,32 +116,6 @@ export type Kind = SourceKind | StepKind | PaintKind | GroupKind;
 export const source = <P extends Params>(kind: Omit<SourceKind<P>, 'role'>) => ({ role: 'source', ...kind }) as const;
 export const step = <P extends Params>(kind: Omit<StepKind<P>, 'role'>) => ({ role: 'step', ...kind }) as const;
 export const paint = <P extends Params>(kind: Omit<PaintKind<P>, 'role'>) => ({ role: 'paint', ...kind }) as const;
-
-/** A step that changes each shape by itself, or leaves it out with null. */
-export const shapeStep = <P extends Params>(
-  kind: Omit<StepKind<P>, 'role' | 'apply'> & {
-    readonly each: (
-      outlines: readonly Outline[],
-      values: Values<P>,
-      at: Pick<Above, 'frame' | 'takeAreas'> & { readonly index: number },
-    ) => readonly Outline[];
-  },
-) => {
-  const { each, ...rest } = kind;
-  return step<P>({
-    ...rest,
-    apply: (above, values) => {
-      const flow = above.at(above.frame);
-      const shapes: Shape[] = [];
-      for (const [index, shape] of flow.shapes.entries()) {
-        const outlines = each(shape.outlines, values, { ...above, index });
-        if (!above.take(0, workOf(outlines))) break;
-        if (outlines.length > 0) shapes.push({ ...shape, outlines });
-      }
-      return { ...flow, shapes };
-    },
-  });
-};
 
 /** A number as a person writes it: two decimals at most. */
 export const short = (n: number): string => String(Math.round(n * 100) / 100);

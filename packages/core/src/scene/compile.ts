@@ -12,7 +12,7 @@ import { compileRecipe } from '../recipe/evaluate';
 import { markThrough } from '../recipe/marks';
 import { MOST_WORK, newRoom, SHORTAGES } from '../recipe/room';
 import type { Mark } from '../recipe/types';
-import { fontsOf } from '../type/wanted';
+import { fontsOf } from '../recipe/needs';
 import { nestedFrame, nestMarks } from './nest';
 import { marksWithin } from './pixels';
 import { placementOf, type Placement } from './placement';

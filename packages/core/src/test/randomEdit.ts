@@ -13,6 +13,7 @@ import {
   type PropertyRef,
   type Scene,
   TAGS,
+  isKeyed,
 } from '../document/types';
 import { takeApart } from '../edits/apart';
 import {
@@ -26,7 +27,7 @@ import {
   swapAsset,
 } from '../edits/assets';
 import { forgetEase, keepEase } from '../edits/eases';
-import { curvesOf, keyedCurvesOf, paramAt, propertiesOf, propertyIn } from '../edits/find';
+import { curvesOf, keyedCurvesOf, paramAt, propertiesOf, propertyIn } from '../properties/find';
 import { bakeFormula, removeFormula, setFormula, turnFormula } from '../edits/formulas';
 import {
   addKeys,
@@ -62,10 +63,8 @@ import { addScene, duplicateScene, moveScene, removeScene, renameProject, setGui
 import { joinSets, makeSet, removeSet, renameSet, setMembers } from '../edits/sets';
 import { splitText } from '../edits/text';
 import { extendLayers, reverseLayers, slideLayers, splitLayers, stretchLayers } from '../edits/timing';
-import { isKeyed } from '../document/types';
-import type { Move } from '../moves/types';
-import { STEP_KINDS, type RoutineStep } from '../moves/routine';
-import { squareFonts } from '../type/testing';
+import { type Move, STEP_KINDS, type RoutineStep } from '../document/moves';
+import { squareFonts } from './fonts';
 import type { Chance } from './random';
 import {
   randomEase,

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { caretAt, glyphOutlines, indexAt, layoutText, readPairs, type TextStyle, writePairs } from './layout';
 import { recording, replayed } from './recorded';
-import { squareFace, squareFonts } from './testing';
+import { squareFace, squareFonts } from '../test/fonts';
 
 // Each letter is 50 px wide.
 const STYLE: TextStyle = {

@@ -8,9 +8,8 @@ import {
   type Point,
 } from '@kite/core/document/types';
 import { PLACE } from '@kite/core/document/params';
-import { propertyIn } from '@kite/core/edits/find';
+import { propertyIn, sameRef } from '@kite/core/properties/find';
 import { changeKey, setHandles } from '@kite/core/edits/keys';
-import { sameRef } from '@kite/core/edits/properties';
 import { apply, IDENTITY, inverted, type Matrix, multiply } from '@kite/core/geometry/matrix';
 import { type Sampler, samplerOf } from '@kite/core/motion/sampler';
 import { smoothHandles } from '@kite/core/motion/smooth';

@@ -1,6 +1,6 @@
 import type { Id, Scene } from '@kite/core/document/types';
-import { keyedCurvesOf } from '@kite/core/edits/find';
-import type { Onion } from '../../preview/worker';
+import { keyedCurvesOf } from '@kite/core/properties/find';
+import type { Onion } from '../../preview/messages';
 
 /** The layers that move by themselves. */
 const moving = (scene: Scene): Id[] =>

@@ -1,7 +1,7 @@
 import { PLACE } from '@kite/core/document/params';
 import type { Point } from '@kite/core/document/types';
 import { samplerOf } from '@kite/core/motion/sampler';
-import type { Move } from '@kite/core/moves/types';
+import type { Move } from '@kite/core/document/moves';
 import { type MovedKey, writtenBy } from '@kite/core/moves/write';
 import { X } from 'lucide-react';
 import { useEffect, useState } from 'react';

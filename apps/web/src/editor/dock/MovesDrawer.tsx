@@ -1,6 +1,6 @@
 import { forgetMove } from '@kite/core/edits/moves';
 import { READY_MOVES } from '@kite/core/moves/ready';
-import type { Move } from '@kite/core/moves/types';
+import type { Move } from '@kite/core/document/moves';
 import { Button } from '../../ui/Button';
 import { giveMove, newRoutine } from '../moves';
 import { useEditor, useSlice } from '../store/context';

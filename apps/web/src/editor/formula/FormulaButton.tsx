@@ -1,6 +1,6 @@
 import type { PropertyRef } from '@kite/core/document/types';
 import { formulaIn } from '@kite/core/edits/formulas';
-import { sameRef } from '@kite/core/edits/properties';
+import { sameRef } from '@kite/core/properties/find';
 import { SquareFunction } from 'lucide-react';
 import { type PointerEvent, useState } from 'react';
 import { followPointer } from '../../ui/drag';

@@ -1,6 +1,6 @@
 import type { PropertyRef } from '@kite/core/document/types';
 import { together } from '@kite/core/document/patches';
-import { paramAt, paramIn } from '@kite/core/edits/find';
+import { paramAt, paramIn } from '@kite/core/properties/find';
 import { setFormula } from '@kite/core/edits/formulas';
 import { type Link, linkText } from '@kite/core/formula/ready';
 import { allPaths, shownText, type Target } from '@kite/core/formula/refs';

@@ -1,8 +1,7 @@
 /** What panels, menus and drags do to formulas. */
-import type { Edit } from '@kite/core/document/patches';
-import { together } from '@kite/core/document/patches';
+import { type Edit, together } from '@kite/core/document/patches';
 import type { Id, PropertyRef, Scene } from '@kite/core/document/types';
-import { paramAt } from '@kite/core/edits/find';
+import { paramAt } from '@kite/core/properties/find';
 import { bakeFormula, formulaIn, readersOf, readingsIn, setFormula, type Reading } from '@kite/core/edits/formulas';
 import { uniqueName } from '@kite/core/document/make';
 import { removeLayers } from '@kite/core/edits/layers';

@@ -2,9 +2,9 @@
 import type { Param } from '@kite/core/document/params';
 import { wholeScene } from '@kite/core/document/nest';
 import type { PropertyRef } from '@kite/core/document/types';
-import { partOf, propertyAt } from '@kite/core/edits/find';
+import { partOf, propertyAt } from '@kite/core/properties/find';
 import type { Computed } from '@kite/core/formula/computed';
-import { formulaKey } from '@kite/core/formula/keys';
+import { formulaKey } from '@kite/core/document/formulas';
 import type { Wiring } from '@kite/core/formula/wiring';
 import { type Sampler, samplerOf } from '@kite/core/motion/sampler';
 import { compileScene } from '@kite/core/scene/compile';

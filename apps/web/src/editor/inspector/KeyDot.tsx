@@ -1,6 +1,6 @@
 import type { PropertyRef } from '@kite/core/document/types';
 import { together } from '@kite/core/document/patches';
-import { curvesAt, propertyAt } from '@kite/core/edits/find';
+import { curvesAt, propertyAt } from '@kite/core/properties/find';
 import { addKey, type KeyChoice, removeKeys } from '@kite/core/edits/keys';
 import { isAnimated, keyFrames } from '@kite/core/motion/keys';
 import { Tooltip } from 'radix-ui';

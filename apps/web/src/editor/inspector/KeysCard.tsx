@@ -1,6 +1,6 @@
 import type { NumberParam, Param, PointParam } from '@kite/core/document/params';
 import { isKeyed, type Keyframe, type Point, type PropertyRef, type Value } from '@kite/core/document/types';
-import { paramAt, propertyAt } from '@kite/core/edits/find';
+import { paramAt, propertyAt } from '@kite/core/properties/find';
 import {
   changeKey,
   choiceAt,

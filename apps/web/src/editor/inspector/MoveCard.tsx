@@ -1,7 +1,7 @@
 import { cutText } from '@kite/core/document/text';
 import type { Ease, Id } from '@kite/core/document/types';
 import { changeMove, keepMove, type MoveChange, removeMove } from '@kite/core/edits/moves';
-import type { AppliedMove, Move } from '@kite/core/moves/types';
+import type { AppliedMove, Move } from '@kite/core/document/moves';
 import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp, Trash2, Wind } from 'lucide-react';
 import { useState } from 'react';
 import { IconButton } from '../../ui/Button';

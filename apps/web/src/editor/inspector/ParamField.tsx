@@ -14,7 +14,7 @@ import { targetOf } from '../formula/commands';
 import { isComputed, useShown } from '../formula/useComputed';
 import { useEditor, useSlice } from '../store/context';
 import { shownValue } from '../timeline/ribbons';
-import { sameRef } from '@kite/core/edits/properties';
+import { sameRef } from '@kite/core/properties/find';
 import { FontField } from './FontField';
 import { GradientField } from './GradientField';
 import { KeyDot } from './KeyDot';

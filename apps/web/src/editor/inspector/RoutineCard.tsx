@@ -1,6 +1,7 @@
 import type { Id } from '@kite/core/document/types';
 import { removeRoutine, setRoutine } from '@kite/core/edits/routines';
-import { type Routine, roundLength, type RoutineStep, STEP_KINDS, type StepKind } from '@kite/core/moves/routine';
+import { roundLength } from '@kite/core/moves/routine';
+import { type Routine, type RoutineStep, STEP_KINDS, type StepKind } from '@kite/core/document/moves';
 import { ArrowDown, ArrowUp, ListOrdered, Plus, Trash2, X } from 'lucide-react';
 import { Button, IconButton } from '../../ui/Button';
 import { ColorField } from '../../ui/ColorField';

@@ -9,13 +9,13 @@ import {
   type PropertyRef,
   type Scene,
 } from '@kite/core/document/types';
-import { propertyAt } from '@kite/core/edits/find';
+import { propertyAt } from '@kite/core/properties/find';
 import type { Reading } from '@kite/core/edits/formulas';
 import type { KeyChoice } from '@kite/core/edits/keys';
 import type { Snapped } from '@kite/core/geometry/snap';
 import type { Problem } from '@kite/core/scene/compile';
 import type { FrameRange } from '../../preview/frameCache';
-import type { Compare } from '../../preview/worker';
+import type { Compare } from '../../preview/messages';
 import type { SaveState } from './saver';
 
 export interface Step {

@@ -1,6 +1,6 @@
 import { memo } from 'react';
 import { isKeyed, type Keyframe, type Layer, type PropertyRef } from '@kite/core/document/types';
-import { paramIn, propertyIn } from '@kite/core/edits/find';
+import { paramIn, propertyIn } from '@kite/core/properties/find';
 import { type Sampler, samplerOf } from '@kite/core/motion/sampler';
 import type { Param } from '@kite/core/document/params';
 import { SquareFunction } from 'lucide-react';

@@ -2,7 +2,7 @@ import { type ComponentProps, type MouseEvent, type PointerEvent, useMemo } from
 import type { Param } from '@kite/core/document/params';
 import type { Keyframe, Layer, PropertyRef } from '@kite/core/document/types';
 import { addKey } from '@kite/core/edits/keys';
-import { sameRef } from '@kite/core/edits/properties';
+import { sameRef } from '@kite/core/properties/find';
 import type { Sampler } from '@kite/core/motion/sampler';
 import { useEditor, useSlice } from '../store/context';
 import { dragKeys } from './dragKeys';

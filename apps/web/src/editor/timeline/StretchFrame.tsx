@@ -3,7 +3,7 @@ import { choiceAt, type KeyChoice, reachOf, stretchedTo, stretchKeys } from '@ki
 import { followPointer } from '../../ui/drag';
 import { useEditor, useSlice } from '../store/context';
 import type { TimelineRow } from './rows';
-import { refKey } from '@kite/core/edits/properties';
+import { refKey } from '@kite/core/properties/find';
 import { NAMES_WIDTH, ROW, type TimeScale } from './scale';
 import { snapFrames, snappedBy } from './snapFrames';
 

@@ -2,7 +2,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { type PointerEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { type Id, isKeyed } from '@kite/core/document/types';
 import type { KeyChoice } from '@kite/core/edits/keys';
-import { propertyAt } from '@kite/core/edits/find';
+import { propertyAt } from '@kite/core/properties/find';
 import { followPointer } from '../../ui/drag';
 import { useEditor, useSlice } from '../store/context';
 import { sceneOf } from '../store/state';

@@ -1,6 +1,6 @@
 import { isApart, type PropertyRef } from '@kite/core/document/types';
-import { paramAt, propertyAt } from '@kite/core/edits/find';
-import { removeAnimation, sameRef, setApart } from '@kite/core/edits/properties';
+import { paramAt, propertyAt, sameRef } from '@kite/core/properties/find';
+import { removeAnimation, setApart } from '@kite/core/edits/properties';
 import type { MenuEntry } from '../../ui/Menu';
 import { copySelection, pasteCopied } from '../clipboard';
 import { deleteSelection } from '../commands';

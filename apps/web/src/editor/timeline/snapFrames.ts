@@ -1,8 +1,7 @@
 /** Frames that beads, bars and markers snap to while they are dragged. */
 import { isKeyed, type PropertyRef } from '@kite/core/document/types';
-import { keyedCurvesOf, propertyAt } from '@kite/core/edits/find';
+import { keyedCurvesOf, propertyAt, refKey } from '@kite/core/properties/find';
 import type { KeyChoice } from '@kite/core/edits/keys';
-import { refKey } from '@kite/core/edits/properties';
 import type { Editor } from '../store/editor';
 import { rowsElsewhere } from './rows';
 import type { TimeScale } from './scale';

@@ -1,6 +1,7 @@
 import { choice, number, px } from '../../document/params';
 import { areaOf, grownArea, intricacyOf, outlinesOf, ribbonArea } from '../../geometry/polygons';
-import { short, shapeStep } from '../types';
+import { short } from '../types';
+import { shapeStep } from '../shapeStep';
 
 /** Grows or shrinks closed outlines as one area; an open one becomes the ribbon this far to both sides of it. */
 export const offset = shapeStep({

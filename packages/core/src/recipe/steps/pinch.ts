@@ -2,7 +2,8 @@ import { percent } from '../../document/params';
 import { outlineBox } from '../../geometry/bounds';
 import { divided } from '../../geometry/flatten';
 import type { Outline } from '../../geometry/outline';
-import { shapeStep, shortPercent } from '../types';
+import { shortPercent } from '../types';
+import { shapeStep } from '../shapeStep';
 
 const mix = (a: number, b: number, t: number) => a + (b - a) * t;
 

@@ -1,5 +1,5 @@
 import { reversed } from '../../geometry/outline';
-import { shapeStep } from '../types';
+import { shapeStep } from '../shapeStep';
 
 /** Outlines run the other way round: a trim below then starts at their ends. */
 export const reverse = shapeStep({

@@ -4,7 +4,8 @@ import type { Point } from '../../document/types';
 import { along, arcLength } from '../../geometry/length';
 import { smoothThrough, straightThrough } from '../../geometry/outline';
 import { seeded } from '../../motion/random';
-import { short, shapeStep } from '../types';
+import { short } from '../types';
+import { shapeStep } from '../shapeStep';
 
 const MOST_SEEDS = 64;
 const noises = new Map<number, ReturnType<typeof createNoise3D>>();

@@ -1,7 +1,8 @@
 import { px } from '../../document/params';
 import { along, cubicLengths, part } from '../../geometry/length';
 import type { Outline } from '../../geometry/outline';
-import { short, shapeStep } from '../types';
+import { short } from '../types';
+import { shapeStep } from '../shapeStep';
 
 /** Turns of less than this are no corner, in radians: a flattened curve stays as it is. */
 const LEAST_TURN = (8 * Math.PI) / 180;

@@ -1,6 +1,7 @@
 import { degrees, point } from '../../document/params';
 import { warped } from '../../geometry/flatten';
-import { short, shapeStep } from '../types';
+import { short } from '../types';
+import { shapeStep } from '../shapeStep';
 
 /** Turns the plane about a centre: fully there, not at all at the outlines' farthest point, evenly less between. */
 export const twist = shapeStep({

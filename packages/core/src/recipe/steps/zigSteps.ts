@@ -2,7 +2,8 @@ import { choice, px } from '../../document/params';
 import type { Point } from '../../document/types';
 import { along, arcLength } from '../../geometry/length';
 import { smoothThrough, straightThrough } from '../../geometry/outline';
-import { short, shapeStep } from '../types';
+import { short } from '../types';
+import { shapeStep } from '../shapeStep';
 
 const MOST_STEPS = 4_000;
 

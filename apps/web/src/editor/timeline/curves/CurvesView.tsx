@@ -1,6 +1,6 @@
 import { changeKey, setEase } from '@kite/core/edits/keys';
 import type { Point, Scene, Value } from '@kite/core/document/types';
-import { sameRef } from '@kite/core/edits/properties';
+import { sameRef } from '@kite/core/properties/find';
 import { framesPerSecond } from '@kite/core/time/rate';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
@@ -15,7 +15,8 @@ import { sceneOf, type Selection } from '../../store/state';
 import { dragKeys } from '../dragKeys';
 import { NAMES_WIDTH, type TimeScale } from '../scale';
 import { type Handle, handlesOf } from './handles';
-import { type CurveMode, type Extent, extentsOf, sampledCurve, type ShownCurve, shownCurves } from './shown';
+import { type CurveMode, sampledCurve, type ShownCurve, shownCurves } from './shown';
+import { type Extent, extentsOf } from './extents';
 
 /** Pixels within which a handle snaps to being flat, or to standing still. */
 const NEAR = 6;

@@ -5,7 +5,8 @@ import { addLayers } from '@kite/core/edits/layers';
 import { animate } from '@kite/core/edits/properties';
 import { describe, expect, it } from 'vitest';
 import { handlesOf } from './handles';
-import { extentsOf, sampledCurve, shownCurves } from './shown';
+import { sampledCurve, shownCurves } from './shown';
+import { extentsOf } from './extents';
 
 const blank = newScene('s', 'One', {
   width: 400,

@@ -8,14 +8,12 @@ import {
   type PropertyRef,
   type Scene,
 } from '@kite/core/document/types';
-import { keyedCurvesOf, paramIn, propertyIn } from '@kite/core/edits/find';
-import { refKey } from '@kite/core/edits/properties';
+import { keyedCurvesOf, paramIn, propertyIn, refKey } from '@kite/core/properties/find';
 import { samplerOf } from '@kite/core/motion/sampler';
 import { speedOf } from '@kite/core/motion/speed';
 import { framesPerSecond } from '@kite/core/time/rate';
 import { factorOf } from '../../inspector/units';
 import { ribbonName } from '../rows';
-import { handlesOf } from './handles';
 
 export type CurveMode = 'value' | 'speed';
 
@@ -72,46 +70,6 @@ export const shownCurves = (scene: Scene, layers: readonly Id[], mode: CurveMode
     }));
   });
   return curves.slice(0, MOST_CURVES).map((curve, i) => ({ ...curve, color: COLORS[i % COLORS.length] as string }));
-};
-
-export type Extent = readonly [low: number, high: number];
-
-/** How far beyond its curve a handle may reach and still be in sight, as a share of the curve's height. */
-const HANDLE_ROOM = 0.5;
-
-/** The lowest and the highest of a curve over a scene, with its handles as far as there is room for them. */
-const extentOf = (curve: ShownCurve, mode: CurveMode, length: number, rate: number): Extent => {
-  const frames = Array.from({ length: 241 }, (_, i) => (length * i) / 240);
-  const values = [...frames, ...curve.property.keys.map((k) => k.frame)].flatMap((frame) => [
-    curve.at(frame, 'before'),
-    curve.at(frame, 'after'),
-  ]);
-  if (mode === 'speed') values.push(0);
-  const [low, high] = [Math.min(...values), Math.max(...values)];
-  const room = (high - low) * HANDLE_ROOM;
-  const tips = handlesOf(curve, mode, rate).map((handle) => handle.tip[1]);
-  return [Math.max(Math.min(low, ...tips), low - room), Math.min(Math.max(high, ...tips), high + room)];
-};
-
-/** How low and how high the curves of each unit go over a scene of so many frames. */
-export const extentsOf = (
-  curves: readonly ShownCurve[],
-  mode: CurveMode,
-  length: number,
-  rate: number,
-): ReadonlyMap<Unit, Extent> => {
-  const extents = new Map<Unit, Extent>();
-  for (const curve of curves) {
-    const [low, high] = extentOf(curve, mode, length, rate);
-    const [least, most] = extents.get(curve.unit) ?? [low, high];
-    extents.set(curve.unit, [Math.min(low, least), Math.max(high, most)]);
-  }
-  return new Map(
-    [...extents].map(([unit, [low, high]]) => {
-      const pad = (high - low) * 0.1 || Math.abs(high) * 0.2 || 1;
-      return [unit, [low - pad, high + pad]];
-    }),
-  );
 };
 
 /** Frames and values to draw a curve by: fine within spans, and both sides of each keyframe. */

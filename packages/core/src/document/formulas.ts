@@ -1,5 +1,5 @@
 /** The keys that formulas are kept by beside what holds them: `rotation`, or `position.y` for one part of a point. */
-import type { Formula, Id, Layer, PropertyRef } from '../document/types';
+import type { Formula, Id, Layer, PropertyRef } from './types';
 
 type Named = Pick<PropertyRef, 'key' | 'part'>;
 

@@ -1,5 +1,5 @@
-/** Moves: ready entrances, exits and emphases that write plain keyframes. */
-import type { Ease, Id } from '../document/types';
+/** Moves and routines as they are kept beside the keyframes that they wrote. */
+import type { Color, Ease, Id, Point } from './values';
 
 /** What all moves have. */
 interface MoveBase {
@@ -67,4 +67,46 @@ export interface AppliedMove {
 export interface SavedMove {
   readonly id: Id;
   readonly move: Move;
+}
+
+/** What each kind of step takes for its value. */
+export interface StepValues {
+  /** Pixels of the layer's parent. */
+  move: Point;
+  /** Share of the size at rest. */
+  grow: number;
+  /** Degrees. */
+  turn: number;
+  /** Share of the opacity at rest, 0..1. */
+  fade: number;
+  colour: Color;
+  /** Share of the outlines that is left, 0..1. */
+  trim: number;
+}
+export const STEP_KINDS = ['move', 'grow', 'turn', 'fade', 'colour', 'trim'] as const;
+export type StepKind = (typeof STEP_KINDS)[number];
+
+export interface RoutineStep<K extends StepKind = StepKind> {
+  readonly kind: K;
+  readonly value: StepValues[K];
+  readonly frames: number;
+  /** Frames after the step before has ended; fewer than none overlap it. */
+  readonly gap: number;
+  readonly ease: Ease;
+}
+
+export interface Routine {
+  readonly id: Id;
+  readonly name: string;
+  readonly steps: readonly RoutineStep[];
+  /** The frame at which the first player begins. */
+  readonly start: number;
+  /** Frames from one player's beginning to the next one's. */
+  readonly stagger: number;
+  /** How often the steps are gone through. */
+  readonly rounds: number;
+  /** Whether every second round goes backwards. */
+  readonly pingpong: boolean;
+  /** The layers that play it, in the order in which they begin. */
+  readonly players: readonly Id[];
 }

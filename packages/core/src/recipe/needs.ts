@@ -2,7 +2,7 @@
 import { type DrawingLayer, type FontChoice, isKeyed, type Scene } from '../document/types';
 import { allLayers } from '../document/nest';
 import { samplerOf } from '../motion/sampler';
-import { paramsOf } from '../recipe/table';
+import { paramsOf } from './table';
 
 /** Every font that a drawing asks for at any time. */
 export const fontsOf = (layer: DrawingLayer): FontChoice[] => {

@@ -12,7 +12,7 @@ import { setFormula } from '../edits/formulas';
 import { animate } from '../edits/properties';
 import { makeSet } from '../edits/sets';
 import { compileScene, NO_LIBRARY } from '../scene/compile';
-import { storedText, type Target } from './refs';
+import { storedText, type Target } from '../formula/refs';
 
 export const BLANK: Scene = newScene('s', 'Test', {
   width: 640,

@@ -1,6 +1,6 @@
 /** A face for tests: every letter is a square half an em wide, so that all places are known. */
-import { type GlyphPath, glyphsFrom, UNITS } from './glyphs';
-import type { Face, Fonts } from './types';
+import { type GlyphPath, glyphsFrom, UNITS } from '../type/glyphs';
+import type { Face, Fonts } from '../type/types';
 
 /** From 0.1 to 0.4 em across, from the baseline to half an em above it. */
 const square: GlyphPath = [

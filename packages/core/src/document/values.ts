@@ -1,0 +1,67 @@
+/** The values that properties have, and the eases between them. */
+
+export type Id = string;
+export type Point = readonly [x: number, y: number];
+export type Color = string;
+
+export interface GradientStop {
+  /** Place along the gradient, 0..1. */
+  readonly at: number;
+  readonly color: Color;
+}
+export interface Gradient {
+  /** Two or more stops in rising order of `at`. */
+  readonly stops: readonly GradientStop[];
+}
+
+/** A vertex of a path: its place, then its handles relative to it. */
+export type Vertex = readonly [x: number, y: number, inX: number, inY: number, outX: number, outY: number];
+export interface PathValue {
+  readonly closed: boolean;
+  readonly vertices: readonly Vertex[];
+}
+
+/** A font as text asks for it. */
+export interface FontChoice {
+  readonly family: string;
+  /** 100 to 900, as in CSS. */
+  readonly weight: number;
+  readonly italic: boolean;
+}
+
+/** Every kind of value a property can have. */
+export interface ValueTypes {
+  number: number;
+  point: Point;
+  color: Color;
+  gradient: Gradient;
+  path: PathValue;
+  /** A list of numbers, such as a stroke's dashes. */
+  numbers: readonly number[];
+  switch: boolean;
+  choice: string;
+  text: string;
+  font: FontChoice;
+}
+export type ValueKind = keyof ValueTypes;
+export type Value = ValueTypes[ValueKind];
+
+export type Ease =
+  | { readonly kind: 'linear' }
+  | { readonly kind: 'hold' }
+  /** CSS's cubic-bezier(x1, y1, x2, y2): x within 0..1, y free, so that a curve may overshoot. */
+  | { readonly kind: 'bezier'; readonly x1: number; readonly y1: number; readonly x2: number; readonly y2: number }
+  /** CSS's steps(count, jump-...). */
+  | { readonly kind: 'steps'; readonly count: number; readonly jump: 'start' | 'end' | 'both' | 'none' }
+  /** Swings about its end; damping 0..1. */
+  | { readonly kind: 'spring'; readonly bounces: number; readonly damping: number }
+  /** Falls onto its end and rebounds, each time to a share of the height before, 0..1. */
+  | { readonly kind: 'bounce'; readonly bounces: number; readonly height: number }
+  /** Through points of one's own, in rising order of x between 0 and 1. */
+  | { readonly kind: 'drawn'; readonly points: readonly DrawnPoint[] };
+
+export interface DrawnPoint {
+  readonly x: number;
+  readonly y: number;
+  readonly corner: boolean;
+}
