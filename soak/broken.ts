@@ -22,6 +22,9 @@ const STRANGE: readonly Json[] = [
   'constructor',
   'NaN',
 ];
+/** A copy of one: what is put into a document may be broken in its turn. */
+const strange = (chance: Chance): Json => JSON.parse(JSON.stringify(chance.one(STRANGE))) as Json;
+
 const KEYS = ['__proto__', 'constructor', 'x', '', 'toString', '0'];
 
 /** A copy with something in it replaced, taken away, added or put elsewhere. */
@@ -48,14 +51,14 @@ const breakOne = (chance: Chance, root: Json): void => {
   const at = holder as { [key: string]: Json };
   switch (chance.whole(0, 4)) {
     case 0:
-      at[key] = chance.one(STRANGE);
+      at[key] = strange(chance);
       return;
     case 1:
       delete at[key];
       return;
     case 2:
       Object.defineProperty(at, chance.one(KEYS), {
-        value: chance.one(STRANGE),
+        value: strange(chance),
         enumerable: true,
         configurable: true,
         writable: true,
@@ -66,6 +69,6 @@ const breakOne = (chance: Chance, root: Json): void => {
       return;
     default:
       if (typeof at[key] === 'number') at[key] = (at[key] as number) * chance.one([-1, 1e3, 1e9, 0]);
-      else at[key] = chance.one(STRANGE);
+      else at[key] = strange(chance);
   }
 };
