@@ -123,8 +123,8 @@ export const part = (outline: Outline, from: number, to: number): Outline | null
   const { total } = lengthTable(outline);
   if (to - from <= 1e-9 || total <= 1e-9) return null;
   if (from <= 1e-9 && to >= total - 1e-9 && to - from <= total + 1e-9) return outline;
-  const points = partPoints(outline, from, Math.min(to, total));
-  if (to > total + 1e-9) points.push(...partPoints(outline, 0, to - total).slice(2));
+  const first = partPoints(outline, from, Math.min(to, total));
+  const points = to > total + 1e-9 ? first.concat(partPoints(outline, 0, to - total).slice(2)) : first;
   return points.length > 2 ? { closed: false, points: Float64Array.from(points) } : null;
 };
 

@@ -1,13 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { newItem } from '../document/make';
-import type { Item, Value } from '../document/types';
+import type { Item, Point, Value } from '../document/types';
 import { outlineBox } from '../geometry/bounds';
 import { flattened } from '../geometry/flatten';
 import { along, arcLength } from '../geometry/length';
-import type { Outline } from '../geometry/outline';
+import { type Outline, straightThrough } from '../geometry/outline';
 import { NO_FONTS } from '../type/types';
 import { compileRecipe } from './evaluate';
 import { newRoom } from './room';
+import { round } from './steps/round';
 import type { FillMark } from './types';
 
 let count = 0;
@@ -113,6 +114,15 @@ describe('combine', () => {
 });
 
 describe('round corners', () => {
+  it('takes an outline of very many corners', () => {
+    const teeth = Array.from({ length: 100_000 }, (_, i): Point => [i * 2, i % 2 === 0 ? 0 : 4]);
+    const above = { shapes: [{ outlines: [straightThrough(teeth, false)], alpha: 1 }], marks: [] };
+    const yes = () => true;
+    const { shapes } = round.apply({ frame: 0, at: () => above, take: yes, takeAreas: yes }, { radius: 0.3 });
+    // Each corner but the two ends has become an arc between two straight sides.
+    expect(shapes[0]!.outlines[0]!.points.length).toBe(2 + 6 * (99_999 + 99_998));
+  });
+
   it('takes (4 − π) r² from a square', () => {
     expect(area(outlines([square(200), card('round', { radius: 30 })])) / (40_000 - (4 - Math.PI) * 900)).toBeCloseTo(
       1,

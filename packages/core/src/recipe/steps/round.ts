@@ -17,7 +17,12 @@ const turnBetween = (a: { dx: number; dy: number }, b: { dx: number; dy: number 
 const rounded = (outline: Outline, radius: number): Outline => {
   const lengths = cubicLengths(outline);
   const count = lengths.length;
-  const starts = lengths.map((_, i) => lengths.slice(0, i).reduce((sum, l) => sum + l, 0));
+  let gone = 0;
+  const starts = lengths.map((length) => {
+    const start = gone;
+    gone += length;
+    return start;
+  });
   const { closed } = outline;
   /** How much of side `i` its end's corner takes, and of the next side its start. */
   const cuts = lengths.map((length, i) => {
