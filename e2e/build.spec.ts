@@ -1,5 +1,16 @@
 /** Building the picture as it should finally stand, through the interface. */
-import type { Gradient, KeyedProperty, PathValue, PictureLayer, Point, Scene, Value } from '@kite/core/document/types';
+import type {
+  CutOut,
+  DrawingLayer,
+  Gradient,
+  KeyedProperty,
+  Layer,
+  PathValue,
+  Point,
+  Scene,
+  StillProperty,
+  Value,
+} from '@kite/core/document/types';
 import { expect } from '@playwright/test';
 import { drag, goToFrame, middle, newProject, onScene, saved, setNumber } from './support/editor';
 import {
@@ -15,6 +26,12 @@ import {
   differing,
 } from './support/scene';
 import { test } from './support/test';
+
+/** What is cut out of the picture that a layer shows. */
+const cutOf = (layer: Layer): CutOut => {
+  const card = Object.values((layer as DrawingLayer).items).find((item) => item.kind === 'picture');
+  return (card?.params.cut as StillProperty).value as CutOut;
+};
 
 test('a wedge of 35 %, exact numbers and a combined hole', async ({ page, server }) => {
   await newProject(page, server, 'Wedge', 'Medium rectangle');
@@ -175,7 +192,7 @@ test('five pictures come in their order, one is swapped, one is cut out', async 
   const ground = at(123, 108);
   await page.mouse.click(ground.x, ground.y);
   await setNumber(page, 'Soften', '0');
-  const cut = named<PictureLayer>(await sceneOf(page, server), 'Lamp 1').cut;
+  const cut = cutOf(named(await sceneOf(page, server), 'Lamp 1'));
   expect(cut?.seeds).toHaveLength(1);
   expect(cut?.seeds[0]?.x).toBeLessThan(8);
   // Hiding the rest shows the scene through where the background was.
@@ -190,8 +207,7 @@ test('five pictures come in their order, one is swapped, one is cut out', async 
   const swap = page.getByTestId('asset').first().getByTestId('swap-file');
   await swap.setInputFiles({ name: 'New lamp.png', mimeType: 'image/png', buffer: disc('#00AA00') });
   await expect.poll(() => pixel(page, at(220, 125)).then(() => pixel(page, at(150, 125)))).not.toEqual([255, 93, 93]);
-  const swapped = named<PictureLayer>(await sceneOf(page, server), 'Lamp 1');
-  expect(swapped.cut).toEqual(await sceneOf(page, server).then((s) => named<PictureLayer>(s, 'Lamp 1').cut));
+  expect(cutOf(named(await sceneOf(page, server), 'Lamp 1'))).toEqual(cut);
 });
 
 test('an SVG comes in as layers, in its order, and what is lost is listed', async ({ page, server }) => {
@@ -293,9 +309,12 @@ test('files are dropped and pasted; copied pictures go to another project with t
   await page.keyboard.press('Control+v');
   await expect(page.getByTestId('layer-row')).toHaveCount(2);
   const there = await saved(page, server);
-  const copies = inOrder(there.scenes[there.order[0] as string] as Scene) as PictureLayer[];
+  const copies = inOrder(there.scenes[there.order[0] as string] as Scene) as DrawingLayer[];
   expect(copies.map((l) => l.name)).toEqual(inOrder(scene).map((l) => l.name));
-  for (const copy of copies) expect(there.assets[copy.asset]?.kind).toBe('picture');
+  for (const copy of copies) {
+    const [card] = Object.values(copy.items);
+    expect(there.assets[(card?.params.asset as StillProperty).value as string]?.kind).toBe('picture');
+  }
   await page.keyboard.press('Escape');
   const here = await onScene(page, 300, 250);
   await expect.poll(() => pixel(page, here(100, 80))).toEqual([255, 93, 93]);

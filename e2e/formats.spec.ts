@@ -1,12 +1,5 @@
 /** What comes out of a render, read with tools that are not ours, and the one engine behind it all. */
-import {
-  countingIds,
-  newDrawing,
-  newItem,
-  newPicture,
-  newProject as emptyProject,
-  newScene,
-} from '@kite/core/document/make';
+import { countingIds, newDrawing, newItem, newProject as emptyProject, newScene } from '@kite/core/document/make';
 import { applyEdit } from '@kite/core/edits/apply';
 import type { Asset, DrawingLayer, Item, Project, Value } from '@kite/core/document/types';
 import { addAsset } from '@kite/core/edits/assets';
@@ -231,10 +224,18 @@ const wholeScene = async (server: Server): Promise<string> => {
       ],
       { position: [150, 60] },
     ),
-    {
-      ...newPicture(scene, 'ticket', 'Ticket', asset.id, { position: [80, 180] }),
-      cut: { seeds: [{ x: 1, y: 1, tolerance: 0.1 }], grow: 1, soften: 3, strokes: [] },
-    },
+    newDrawing(
+      scene,
+      'ticket',
+      'Ticket',
+      [
+        card('picture', {
+          asset: asset.id,
+          cut: { seeds: [{ x: 1, y: 1, tolerance: 0.1 }], grow: 1, soften: 3, strokes: [] },
+        }),
+      ],
+      { position: [80, 180] },
+    ),
     newDrawing(
       scene,
       'masked',

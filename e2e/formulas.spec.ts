@@ -2,7 +2,7 @@
 import type { ControllerLayer, DrawingLayer, KeyedProperty, Layer, Point, Scene } from '@kite/core/document/types';
 import { newController, newDrawing } from '@kite/core/document/make';
 import { newKnob } from '@kite/core/document/knobs';
-import { wholeScene } from '@kite/core/document/nest';
+import { wholeScene } from '@kite/core/scene/whole';
 import { addKnob } from '@kite/core/edits/knobs';
 import { addLayers } from '@kite/core/edits/layers';
 import { writeArchive } from '@kite/core/interchange/archive';

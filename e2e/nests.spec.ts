@@ -35,7 +35,7 @@ test('layers are nested, played twice as fast, opened, and rendered as they are 
   expect(await pixel(page, at(160, 120))).toEqual(ball);
 
   // Twice as fast: at frame 15 it is where it was at frame 30.
-  const card = page.getByLabel('Nest', { exact: true });
+  const card = page.getByLabel('Card Nest', { exact: true });
   await card.getByLabel('Speed', { exact: true }).fill('200');
   await page.keyboard.press('Enter');
   await goToFrame(page, 15);

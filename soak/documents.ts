@@ -2,7 +2,7 @@
 import { Invalid } from '@kite/core/check/problem';
 import { checkProject } from '@kite/core/check/project';
 import { upgraded } from '@kite/core/check/versions';
-import { wholeScene } from '@kite/core/document/nest';
+import { wholeScene } from '@kite/core/scene/whole';
 import type { Scene } from '@kite/core/document/types';
 import { Chance } from '@kite/core/test/random';
 import { randomProject } from '@kite/core/test/randomProject';

@@ -6,7 +6,7 @@ import { parseArgs } from 'node:util';
 import { Invalid } from '@kite/core/check/problem';
 import { checkSettings } from '@kite/core/check/settings';
 import { defaultSettings, FORMATS, type Format, isStill } from '@kite/core/delivery/settings';
-import { wholeScene } from '@kite/core/document/nest';
+import { wholeScene } from '@kite/core/scene/whole';
 import type { Project, Scene } from '@kite/core/document/types';
 import { type Archive, readArchive, writeArchive } from '@kite/core/interchange/archive';
 import { compileScene } from '@kite/core/scene/compile';

@@ -1,6 +1,6 @@
 /** Projects that pass the check and ask for more than a frame can have: each is drawn, and what is left out is told. */
 import { checkProject } from '@kite/core/check/project';
-import { wholeScene } from '@kite/core/document/nest';
+import { wholeScene } from '@kite/core/scene/whole';
 import type { Scene } from '@kite/core/document/types';
 import { MOST_WORK } from '@kite/core/recipe/room';
 import { compileScene } from '@kite/core/scene/compile';

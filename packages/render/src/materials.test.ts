@@ -4,7 +4,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { newDrawing, newItem, newPicture, newScene } from '@kite/core/document/make';
-import type { Layer, PictureAsset, Scene, Value } from '@kite/core/document/types';
+import type { CutOut, Layer, PictureAsset, Scene, Value } from '@kite/core/document/types';
 import { compileScene } from '@kite/core/scene/compile';
 import { faceOf, readFont } from '@kite/core/type/harfbuzz';
 import { layoutText } from '@kite/core/type/layout';
@@ -134,6 +134,7 @@ describe('pictures', () => {
   writeFileSync(join(folder, sha), canvas.toBuffer('image/png'));
   const stock: Stock = { assets: { p: asset }, files: { [sha]: join(folder, sha) } };
   const layer = newPicture(empty, 'l', 'Lamp', 'p');
+  const cutBy = (cut: CutOut) => newDrawing(empty, 'm', 'Cut', [newItem('c', 'picture', { asset: 'p', cut })]);
   const at = (pixels: Uint8ClampedArray, x: number, y: number) => [
     ...pixels.slice((y * 120 + x) * 4, (y * 120 + x) * 4 + 3),
   ];
@@ -148,7 +149,7 @@ describe('pictures', () => {
   });
   it('are cut out of their background', async () => {
     const cut = { seeds: [{ x: 30, y: 5, tolerance: 0.1 }], grow: 0, soften: 0, strokes: [] };
-    const { pixels } = await drawn(sceneOf({ ...layer, cut }), stock);
+    const { pixels } = await drawn(sceneOf(cutBy(cut)), stock);
     expect([at(pixels, 45, 35), at(pixels, 75, 45)]).toEqual([
       [255, 0, 0],
       [0, 0, 0],
@@ -156,7 +157,7 @@ describe('pictures', () => {
   });
   it('are decoded again where there is no room to keep them', async () => {
     const cut = { seeds: [{ x: 30, y: 5, tolerance: 0.1 }], grow: 0, soften: 0, strokes: [] };
-    const scene = sceneOf(layer, { ...newPicture(empty, 'm', 'Cut', 'p'), cut });
+    const scene = sceneOf(layer, cutBy(cut));
     const picture = async (kept?: number) => {
       const drawer = frameDrawer(scene, await materialsFor(scene, stock, kept), {
         width: 120,

@@ -5,9 +5,8 @@ import type { Assets, CutOut, PictureAsset, Scene } from '@kite/core/document/ty
 import { pictureKey } from '@kite/core/picture/key';
 import { NO_PICTURES, type Pictures } from '@kite/core/paint/canvas';
 import { type Library, NO_LIBRARY } from '@kite/core/scene/compile';
+import { assetsFor, fontsOfScene } from '@kite/core/scene/whole';
 import { FontShelf } from '@kite/core/type/shelf';
-import { allLayers } from '@kite/core/document/nest';
-import { fontsOfScene } from '@kite/core/recipe/needs';
 import { type Canvas, createCanvas, Image } from '@napi-rs/canvas';
 import { applicationFont } from './fonts';
 
@@ -26,9 +25,7 @@ export const NO_MATERIALS: Materials = { library: NO_LIBRARY, pictures: NO_PICTU
 
 /** The assets that a scene shows or sets its text in. */
 export const stockFor = (scene: Scene, assets: Assets, pathOf: (sha: string) => string): Stock => {
-  const shown = new Set(allLayers(scene).map((l) => (l.kind === 'picture' ? l.asset : null)));
-  const families = new Set(fontsOfScene(scene).map((f) => f.family));
-  const used = Object.values(assets).filter((a) => (a.kind === 'picture' ? shown.has(a.id) : families.has(a.family)));
+  const used = assetsFor(scene, assets);
   return {
     assets: Object.fromEntries(used.map((a) => [a.id, a])),
     files: Object.fromEntries(used.map((a) => [a.sha, pathOf(a.sha)])),
@@ -121,9 +118,8 @@ export const materialsFor = async (
   );
   await shelf.fetch(fontsOfScene(scene), assets);
   const pictures = new Map<string, Buffer>();
-  for (const layer of allLayers(scene)) {
-    const asset = layer.kind === 'picture' ? assets[layer.asset] : undefined;
-    if (asset?.kind !== 'picture' || pictures.has(asset.sha)) continue;
+  for (const asset of assetsFor(scene, assets)) {
+    if (asset.kind !== 'picture' || pictures.has(asset.sha)) continue;
     try {
       pictures.set(asset.sha, await bytesOf(asset.sha));
     } catch {

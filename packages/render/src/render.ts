@@ -2,7 +2,8 @@
 import { rename, rm, stat } from 'node:fs/promises';
 import { isStill, planRender, type RenderPlan, type RenderSettings } from '@kite/core/delivery/settings';
 import type { Scene } from '@kite/core/document/types';
-import { allLayers } from '@kite/core/document/nest';
+import { needsOf } from '@kite/core/recipe/needs';
+import { allLayers } from '@kite/core/scene/whole';
 import { compileScene } from '@kite/core/scene/compile';
 import { framesPerSecond } from '@kite/core/time/rate';
 import { drawFrames } from './drawPool';
@@ -49,10 +50,12 @@ const problemNotes = async (scene: Scene, stock: Stock, plan: RenderPlan): Promi
   const texts = program
     .at(frame)
     .problems.map((p) => `Layer "${scene.layers[p.layer]?.name ?? p.layer}" ${p.message}.`);
-  const unread = allLayers(scene).filter((layer) => {
-    const asset = layer.kind === 'picture' ? stock.assets[layer.asset] : undefined;
-    return asset?.kind === 'picture' && pictures.get(asset, null) === null;
-  });
+  const unread = allLayers(scene).filter((layer) =>
+    [...needsOf(layer).assets].some((id) => {
+      const asset = stock.assets[id];
+      return asset?.kind === 'picture' && pictures.get(asset, null) === null;
+    }),
+  );
   return [...new Set([...texts, ...unread.map((l) => `Layer "${l.name}" shows a picture whose file cannot be read.`)])];
 };
 

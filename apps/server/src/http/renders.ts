@@ -6,7 +6,7 @@ import { fits } from '@kite/core/check/project';
 import { Invalid } from '@kite/core/check/problem';
 import { object, rule } from '@kite/core/check/rules';
 import { FORMATS, planRender, type RenderPlan } from '@kite/core/delivery/settings';
-import { wholeScene } from '@kite/core/document/nest';
+import { wholeScene } from '@kite/core/scene/whole';
 import type { Scene } from '@kite/core/document/types';
 import { stockFor } from '@kite/render/materials';
 import type { FastifyInstance, FastifyReply } from 'fastify';

@@ -7,7 +7,8 @@ import { addLayers, copiesOf, layersOf, moveLayers } from '@kite/core/edits/laye
 import { joinSets } from '@kite/core/edits/sets';
 import { slideLayers } from '@kite/core/edits/timing';
 import { removeKeys } from '@kite/core/edits/keys';
-import { fontsOf } from '@kite/core/recipe/needs';
+import { needsOf, withAssets } from '@kite/core/recipe/needs';
+import { assetsOf } from '@kite/core/scene/whole';
 import { wouldRecurse } from '@kite/core/edits/nests';
 import { toast } from 'sonner';
 import { copySelectedKeys, pasteCopiedKeys } from './keying';
@@ -26,10 +27,7 @@ export const copySelection = (editor: Editor): boolean => {
   const layers = layersOf(editor.scene, editor.state.selection.layers);
   if (layers.length === 0) return false;
   const { assets } = editor.state.doc;
-  const families = new Set(layers.flatMap((l) => (l.kind === 'drawing' ? fontsOf(l).map((f) => f.family) : [])));
-  const used = Object.values(assets).filter((a) =>
-    a.kind === 'font' ? families.has(a.family) : layers.some((l) => l.kind === 'picture' && l.asset === a.id),
-  );
+  const used = assetsOf(layers, assets);
   const names = namesRead(editor.scene, layers);
   localStorage.setItem(CLIPBOARD, JSON.stringify({ layers, assets: used, names, scene: editor.scene.id }));
   return true;
@@ -57,16 +55,14 @@ const insertCopies = (
   const fresh = assets.filter((a) => instead.get(a.id) === a.id && !editor.state.doc.assets[a.id]);
   // A nest needs its scene, and must not play the scene that it comes into.
   const { doc } = editor.state;
-  const fits = (l: Layer) => l.kind !== 'nest' || (doc.scenes[l.scene] && !wouldRecurse(doc, l.scene, scene.id));
+  const fits = (l: Layer) => [...needsOf(l).scenes].every((id) => doc.scenes[id] && !wouldRecurse(doc, id, scene.id));
   const left = layers.filter((l) => !fits(l));
   if (left.length > 0)
     toast.info(
       `Left out: ${left.map((l) => `“${l.name}”`).join(', ')}. The scene it plays is not here, or would play itself.`,
     );
   const originals = layers.filter(fits);
-  const copies = copiesOf(originals, makeId).map((layer) =>
-    layer.kind === 'picture' ? { ...layer, asset: instead.get(layer.asset) ?? layer.asset } : layer,
-  );
+  const copies = copiesOf(originals, makeId).map((layer) => withAssets(layer, instead));
   // A parent that was not copied along, and is not in this scene, is left behind.
   const known = new Set([...scene.order, ...copies.map((c) => c.id)]);
   const free = copies.map((c) => (c.parent !== null && !known.has(c.parent) ? { ...c, parent: null } : c));

@@ -9,7 +9,9 @@ import { type SplitBy, splitText } from '@kite/core/edits/text';
 import { removeItem } from '@kite/core/edits/recipe';
 import { removeKeys } from '@kite/core/edits/keys';
 import { setValue } from '@kite/core/edits/properties';
+import { factsOf } from '@kite/core/formula/facts';
 import { kindOf } from '@kite/core/recipe/table';
+import { holdsCards } from '@kite/core/recipe/types';
 import { keyFrames } from '@kite/core/motion/keys';
 import { samplerOf } from '@kite/core/motion/sampler';
 import { removeLayersAsking, removePartAsking } from './formula/commands';
@@ -41,7 +43,7 @@ export const writeValues = (
   }
   const unread = writes.find(([ref]) => {
     const formula = formulaIn(doc.scenes[ref.scene]?.layers[ref.layer], ref);
-    return formula?.on && !/\bvalue\b/.test(formula.text);
+    return formula?.on && !factsOf(formula).readsValue;
   });
   if (unread) {
     const name = paramAt(doc, unread[0])?.label ?? 'What was changed';
@@ -200,4 +202,4 @@ export const jumpToKey = (editor: Editor, way: -1 | 1): void => {
 
 /** A card for a recipe, with the values that suit a new one. */
 export const newCard = (kind: string): Item =>
-  kindOf(kind).role === 'group' ? { ...newItem(makeId(), kind), children: [] } : newItem(makeId(), kind);
+  holdsCards(kindOf(kind)) ? { ...newItem(makeId(), kind), children: [] } : newItem(makeId(), kind);

@@ -1,6 +1,7 @@
 /** What menus do with nests. */
 import type { Id } from '@kite/core/document/types';
-import { addNest, nestLayers, setNest } from '@kite/core/edits/nests';
+import { needsOf } from '@kite/core/recipe/needs';
+import { addNest, nestLayers } from '@kite/core/edits/nests';
 import { readingsIn } from '@kite/core/edits/formulas';
 import { together } from '@kite/core/document/patches';
 import { toast } from 'sonner';
@@ -36,13 +37,11 @@ export const nestScene = (editor: Editor, inner: Id): void => {
   if (editor.edit(addNest(editor.scene.id, inner, id))) editor.select({ layers: [id] });
 };
 
-export const playInNest = (editor: Editor, layer: Id, inner: Id): void =>
-  void editor.edit(setNest(editor.scene.id, layer, { scene: inner }));
-
-/** Goes into the scene that a nest plays; false for other layers. */
+/** Goes into the scene that a layer plays; false where it plays none. */
 export const openNest = (editor: Editor, id: Id): boolean => {
   const layer = editor.scene.layers[id];
-  if (layer?.kind !== 'nest') return false;
-  editor.showScene(layer.scene);
+  const [inner] = layer ? needsOf(layer).scenes : [];
+  if (inner === undefined) return false;
+  editor.showScene(inner);
   return true;
 };

@@ -3,10 +3,9 @@ import type { Assets, CutOut, PictureAsset, Scene } from '@kite/core/document/ty
 import type { Pictures } from '@kite/core/paint/canvas';
 import { cutPixels } from '@kite/core/picture/cut';
 import { pictureKey } from '@kite/core/picture/key';
-import { allLayers } from '@kite/core/document/nest';
+import { assetsFor, fontsOfScene } from '@kite/core/scene/whole';
 import type { Library } from '@kite/core/scene/compile';
 import { type FontFile, FontShelf } from '@kite/core/type/shelf';
-import { fontsOfScene } from '@kite/core/recipe/needs';
 
 export const assetUrl = (sha: string): string => `/api/assets/${sha}`;
 
@@ -59,10 +58,9 @@ class PictureShelf {
 
   /** Resolves when the pictures that a scene shows are here, or have failed; null where there is nothing to wait for. */
   ready(scene: Scene, assets: Assets): Promise<unknown> | null {
-    const waiting = allLayers(scene).flatMap((layer) => {
-      const asset = layer.kind === 'picture' ? assets[layer.asset] : undefined;
-      return asset?.kind === 'picture' && !this.images.has(asset.sha) ? [this.fetch(asset.sha)] : [];
-    });
+    const waiting = assetsFor(scene, assets).flatMap((asset) =>
+      asset.kind === 'picture' && !this.images.has(asset.sha) ? [this.fetch(asset.sha)] : [],
+    );
     return waiting.length > 0 ? Promise.all(waiting) : null;
   }
 

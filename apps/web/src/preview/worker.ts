@@ -1,6 +1,6 @@
 /** Evaluates and draws frames away from the page. Keeps its own document, changed by the same patches. */
 import { applyPatches } from '@kite/core/document/patches';
-import { wholeScene } from '@kite/core/document/nest';
+import { wholeScene } from '@kite/core/scene/whole';
 import type { Id, Project, Scene } from '@kite/core/document/types';
 import { paint, type Tools } from '@kite/core/paint/canvas';
 import { type Context2D, SurfacePool } from '@kite/core/paint/surface';

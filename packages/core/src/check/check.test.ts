@@ -1,7 +1,7 @@
 import { strToU8, zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import { newController, newDrawing, newItem, newPicture, newProject, newScene } from '../document/make';
-import type { Layer, Project } from '../document/types';
+import type { DrawingLayer, Layer, Project } from '../document/types';
 import { ARCHIVE_LIMITS, fitsArchive, readArchive, streamArchive, writeArchive } from '../interchange/archive';
 import { Invalid } from './problem';
 import { checkProject } from './project';
@@ -198,8 +198,8 @@ describe('assets', () => {
     expect(checkProject(withAssets({ p: asset, f: font }))).toBeTruthy();
   });
   it.each([
-    ['a picture that is gone', withAssets({}), 'there is no picture "p"'],
-    ['a font for a picture', withAssets({ p: { ...font, id: 'p' } }), 'there is no picture "p"'],
+    ['a picture that is gone', withAssets({}), 'shows a picture “p” that is not there'],
+    ['a font for a picture', withAssets({ p: { ...font, id: 'p' } }), 'shows a picture “p” that is not there'],
     ['a name that is no SHA-256', withAssets({ p: { ...asset, sha: '../../etc' } }), 'wanted a SHA-256'],
     ['a type that runs scripts', withAssets({ p: { ...asset, type: 'image/svg+xml' } }), 'assets.p.type'],
     ['an id that is not its key', withAssets({ p: { ...asset, id: 'q' } }), 'does not match its key'],
@@ -207,7 +207,12 @@ describe('assets', () => {
       'a cut with a seed of no number',
       withAssets(
         { p: asset },
-        { ...shown, cut: { seeds: [{ x: NaN, y: 0, tolerance: 0 }], grow: 0, soften: 0, strokes: [] } },
+        newDrawing(scene, 'l', 'Lamp', [
+          newItem('c', 'picture', {
+            asset: 'p',
+            cut: { seeds: [{ x: NaN, y: 0, tolerance: 0 }], grow: 0, soften: 0, strokes: [] },
+          }),
+        ]),
       ),
       'wanted a cut',
     ],
@@ -255,11 +260,53 @@ describe('versions', () => {
     [1, (d: Record<string, unknown>) => ({ ...d, title: d.name })],
     [2, (d: Record<string, unknown>) => ({ ...d, title: `${String(d.title)}!` })],
   ]);
+  it('turns pictures and nests of format 4 into cards, with all that belongs to them', () => {
+    const layer = { ...newDrawing(scene, 'x', 'X', []), moves: [] } as Record<string, unknown>;
+    delete layer.items;
+    delete layer.recipe;
+    const cut = { seeds: [], grow: -1, soften: 2, strokes: [] };
+    const four = {
+      version: 4,
+      scenes: {
+        s: {
+          layers: {
+            p: { ...layer, id: 'p', kind: 'picture', asset: 'lamp', cut },
+            n: {
+              ...layer,
+              id: 'n',
+              kind: 'nest',
+              scene: 'inner',
+              start: 12,
+              params: { position: { value: [1, 2] }, speed: { value: 2 } },
+              formulas: {
+                rotation: { text: '{@this/speed} + {@n/position}.x', on: true },
+                speed: { text: '{@p/rotation}', on: false },
+              },
+            },
+          },
+        },
+      },
+    };
+    const { p, n } = (upgraded(four, 5) as typeof four).scenes.s.layers as unknown as Record<string, DrawingLayer>;
+    expect(p).toMatchObject({ kind: 'drawing', recipe: ['p-picture'] });
+    expect(p?.items['p-picture']?.params).toEqual({ asset: { value: 'lamp' }, cut: { value: cut } });
+    expect(n).toMatchObject({
+      kind: 'drawing',
+      recipe: ['n-nest'],
+      params: { position: { value: [1, 2] } },
+      formulas: { rotation: { text: '{@this/n-nest/speed} + {@n/position}.x', on: true } },
+    });
+    expect(n?.items['n-nest']).toMatchObject({
+      kind: 'nest',
+      params: { scene: { value: 'inner' }, start: { value: 12 }, speed: { value: 2 } },
+      formulas: { speed: { text: '{@p/rotation}', on: false } },
+    });
+  });
   it('older ones are upgraded step by step', () => {
     expect(upgraded({ version: 1, name: 'Tram' }, 3, steps)).toEqual({ version: 3, name: 'Tram', title: 'Tram!' });
   });
   it('newer ones are refused, saying what to do', () => {
-    expect(problem(() => upgraded({ version: 99 }))).toContain('newer than the 4 this version of Agile Kite reads');
+    expect(problem(() => upgraded({ version: 99 }))).toContain('newer than the 5 this version of Agile Kite reads');
   });
 });
 

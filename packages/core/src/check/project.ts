@@ -1,8 +1,9 @@
 /** The whole check of a project from outside: its schema, then that all its references lead somewhere. */
 import { ValidationError, type Schema } from 'yup';
 import { FORMAT_VERSION } from '../document/make';
-import { nestedIn } from '../document/nest';
+import { nestedIn } from '../scene/whole';
 import type { Assets, Id, Item, Layer, Project, Scene } from '../document/types';
+import { needsOf } from '../recipe/needs';
 import { Invalid, shown } from './problem';
 import { layerRule, projectRule, sceneRule } from './schema';
 
@@ -108,12 +109,10 @@ const checkSets = (scene: Scene, path: string): void => {
 
 const checkPictures = (scene: Scene, assets: Assets, path: string): void => {
   for (const layer of Object.values(scene.layers)) {
-    if (layer.kind === 'picture' && assets[layer.asset]?.kind !== 'picture') {
-      throw new Invalid(
-        `${path}.layers.${layer.id}.asset: there is no picture "${layer.asset}"`,
-        `${path}.layers.${layer.id}.asset`,
-      );
-    }
+    const gone = [...needsOf(layer).assets].find((id) => assets[id]?.kind !== 'picture');
+    if (gone === undefined) continue;
+    const field = `${path}.layers.${layer.id}`;
+    throw new Invalid(`${field}: shows a picture “${gone}” that is not there`, field);
   }
 };
 
@@ -139,12 +138,13 @@ const checkScene = (scene: Scene, key: Id, assets: Assets): void => {
 const checkNests = (project: Project): void => {
   for (const scene of Object.values(project.scenes)) {
     for (const layer of Object.values(scene.layers)) {
-      const path = `scenes.${scene.id}.layers.${layer.id}.scene`;
-      if (layer.kind !== 'nest') continue;
-      const inner = project.scenes[layer.scene];
-      if (!inner) throw new Invalid(`${path}: there is no scene "${layer.scene}"`, path);
-      if (inner.id === scene.id || nestedIn(inner, project.scenes).includes(scene.id)) {
-        throw new Invalid(`${path}: “${scene.name}” would play itself`, path);
+      const path = `scenes.${scene.id}.layers.${layer.id}`;
+      for (const id of needsOf(layer).scenes) {
+        const inner = project.scenes[id];
+        if (!inner) throw new Invalid(`${path}: plays a scene “${id}” that is not there`, path);
+        if (inner.id === scene.id || nestedIn(inner, project.scenes).includes(scene.id)) {
+          throw new Invalid(`${path}: “${scene.name}” would play itself`, path);
+        }
       }
     }
   }

@@ -5,11 +5,11 @@
 import * as yup from 'yup';
 import { paramsOfKnob } from '../document/knobs';
 import { isColor } from '../document/fitting';
-import { CUT_LIMITS, LIMITS } from '../document/limits';
-import { NEST_PARAMS } from '../document/nest';
+import { LIMITS } from '../document/limits';
 import { FAR, PLACE } from '../document/params';
 import { BLEND_MODES, type Knob, KNOB_KINDS, type KnobKind, PICTURE_TYPES, TAGS } from '../document/types';
-import { KINDS, paramsOf } from '../recipe/table';
+import { KINDS } from '../recipe/table';
+import { holdsCards } from '../recipe/types';
 import {
   between,
   colorRule,
@@ -19,7 +19,6 @@ import {
   isId,
   isNumber,
   isObject,
-  isPoint,
   mapOf,
   nameRule,
   object,
@@ -40,10 +39,11 @@ const itemRule = (value: unknown): Rule => {
     on: flag,
     params: rule('an object', isObject),
   };
-  if (typeof kind === 'string' && KINDS.has(kind)) fields.params = propertiesRule(paramsOf(kind));
-  if (typeof kind === 'string' && KINDS.get(kind)?.role === 'group') fields.children = ids(LIMITS.items);
+  const known = typeof kind === 'string' ? KINDS.get(kind) : undefined;
+  if (known) fields.params = propertiesRule(known.params);
+  if (known && holdsCards(known)) fields.children = ids(LIMITS.items);
   if (isObject(value) && 'name' in value) fields.name = nameRule;
-  if (typeof kind === 'string' && KINDS.has(kind)) fields.formulas = formulasRule(paramsOf(kind));
+  if (known) fields.formulas = formulasRule(known.params);
   return object(fields);
 };
 
@@ -79,34 +79,6 @@ const knobRule = (value: unknown): Rule => {
 };
 
 const isPlace = (v: unknown) => isNumber(v) && Math.abs(v) <= FAR;
-const isCut = (v: unknown): boolean =>
-  isObject(v) &&
-  Object.keys(v).sort().join() === 'grow,seeds,soften,strokes' &&
-  isNumber(v.grow) &&
-  v.grow >= CUT_LIMITS.grow[0] &&
-  v.grow <= CUT_LIMITS.grow[1] &&
-  isNumber(v.soften) &&
-  v.soften >= CUT_LIMITS.soften[0] &&
-  v.soften <= CUT_LIMITS.soften[1] &&
-  Array.isArray(v.seeds) &&
-  v.seeds.length <= LIMITS.cutSeeds &&
-  v.seeds.every(
-    (s) => isObject(s) && [s.x, s.y].every(isPlace) && isNumber(s.tolerance) && s.tolerance >= 0 && s.tolerance <= 1,
-  ) &&
-  Array.isArray(v.strokes) &&
-  v.strokes.length <= LIMITS.cutSeeds &&
-  v.strokes.every(
-    (s) =>
-      isObject(s) &&
-      typeof s.keep === 'boolean' &&
-      isNumber(s.size) &&
-      s.size >= CUT_LIMITS.brush[0] &&
-      s.size <= CUT_LIMITS.brush[1] &&
-      Array.isArray(s.points) &&
-      s.points.length <= LIMITS.cutPoints &&
-      s.points.every((p) => isPoint(p, FAR)),
-  );
-const cutRule = rule('a cut: seeds, grow, soften and strokes; or null', (v) => v === null || isCut(v));
 
 export const layerRule = (value: unknown): Rule => {
   if (isObject(value) && value.kind === 'controller') {
@@ -117,22 +89,9 @@ export const layerRule = (value: unknown): Rule => {
       panel: ids(LIMITS.knobs),
     });
   }
-  if (isObject(value) && value.kind === 'picture') {
-    return object({ ...layerFields, kind: oneOf(['picture']), asset: idRule, cut: cutRule });
-  }
-  if (isObject(value) && value.kind === 'nest') {
-    return object({
-      ...layerFields,
-      kind: oneOf(['nest']),
-      scene: idRule,
-      start: whole(-LIMITS.frame, LIMITS.frame),
-      params: propertiesRule(NEST_PARAMS) as unknown as Rule,
-      formulas: formulasRule(NEST_PARAMS),
-    });
-  }
   return object({
     ...layerFields,
-    kind: oneOf(['drawing', 'controller', 'picture', 'nest']),
+    kind: oneOf(['drawing', 'controller']),
     items: mapOf(itemRule, LIMITS.items),
     recipe: ids(LIMITS.items),
   });

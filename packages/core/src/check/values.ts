@@ -1,7 +1,7 @@
 /** What values of parameters, keyframes and eases must be; built from the descriptions of the parameters. */
 import * as yup from 'yup';
 import { isColor } from '../document/fitting';
-import { EASE_LIMITS, LIMITS } from '../document/limits';
+import { CUT_LIMITS, EASE_LIMITS, LIMITS } from '../document/limits';
 import { FAR, MOST_STOPS, MOST_VERTICES, type Param, type Params } from '../document/params';
 import { BEYOND, type DrawnPoint } from '../document/types';
 import { partParam } from '../motion/apart';
@@ -11,6 +11,7 @@ import {
   between,
   colorRule,
   flag,
+  isId,
   isNumber,
   isObject,
   isPoint,
@@ -56,6 +57,38 @@ const isFont = (v: unknown): boolean =>
   v.weight <= 1000 &&
   typeof v.italic === 'boolean';
 
+const isWithin = (v: unknown) => isNumber(v) && Math.abs(v) <= FAR;
+const isCut = (v: unknown): boolean =>
+  isObject(v) &&
+  Object.keys(v).sort().join() === 'grow,seeds,soften,strokes' &&
+  isNumber(v.grow) &&
+  v.grow >= CUT_LIMITS.grow[0] &&
+  v.grow <= CUT_LIMITS.grow[1] &&
+  isNumber(v.soften) &&
+  v.soften >= CUT_LIMITS.soften[0] &&
+  v.soften <= CUT_LIMITS.soften[1] &&
+  Array.isArray(v.seeds) &&
+  v.seeds.length <= LIMITS.cutSeeds &&
+  v.seeds.every(
+    (s) => isObject(s) && [s.x, s.y].every(isWithin) && isNumber(s.tolerance) && s.tolerance >= 0 && s.tolerance <= 1,
+  ) &&
+  Array.isArray(v.strokes) &&
+  v.strokes.length <= LIMITS.cutSeeds &&
+  v.strokes.every(
+    (s) =>
+      isObject(s) &&
+      typeof s.keep === 'boolean' &&
+      isNumber(s.size) &&
+      s.size >= CUT_LIMITS.brush[0] &&
+      s.size <= CUT_LIMITS.brush[1] &&
+      Array.isArray(s.points) &&
+      s.points.length <= LIMITS.cutPoints &&
+      s.points.every((p) => isPoint(p, FAR)),
+  );
+
+/** None yet, or the id of one. */
+const linkRule = rule('an id, or nothing', (v) => v === '' || isId(v));
+
 /** What a value of a parameter must be. */
 export const valueRule = (param: Param): Rule => {
   switch (param.kind) {
@@ -86,6 +119,11 @@ export const valueRule = (param: Param): Rule => {
       return rule('a font: family, weight 1 to 1000 and italic', isFont);
     case 'choice':
       return oneOf(param.choices.map((c) => c.value));
+    case 'asset':
+    case 'scene':
+      return linkRule;
+    case 'cutout':
+      return rule('a cut: seeds, grow, soften and strokes', isCut);
   }
 };
 

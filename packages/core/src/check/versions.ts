@@ -1,11 +1,15 @@
 import { FORMAT_VERSION } from '../document/make';
+import { remapped } from '../formula/refs';
 import { Invalid, shown } from './problem';
 
 export type Upgrade = (document: Record<string, unknown>) => Record<string, unknown>;
 
 type Fields = Record<string, unknown>;
+const isRecord = (value: unknown): value is Record<string, Fields> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+/** What is no object stays, for the check to name. */
 const each = (map: unknown, change: (value: Fields) => Fields): Fields =>
-  Object.fromEntries(Object.entries((map ?? {}) as Record<string, Fields>).map(([id, value]) => [id, change(value)]));
+  Object.fromEntries(Object.entries((map ?? {}) as Fields).map(([id, v]) => [id, isRecord(v) ? change(v) : v]));
 
 /** Assets, swatches, saved eases, guides, tucked layers and knobs came with format 2. */
 const withAssets: Upgrade = (document) => ({
@@ -42,11 +46,91 @@ const withSets: Upgrade = (document) => ({
   scenes: each(document.scenes, (scene) => ({ ...scene, sets: [] })),
 });
 
+const NEST_KEYS = ['play', 'speed', 'rounds', 'still', 'time', 'background'] as const;
+
+/** An object's entries in two: those of some keys, by the name of the key before any dot, and the rest. */
+const parted = (fields: Fields | undefined, keys: readonly string[]): [chosen: Fields, rest: Fields] => {
+  const entries = Object.entries(fields ?? {});
+  const isChosen = ([key]: [string, unknown]) => keys.includes(key.split('.')[0] as string);
+  return [Object.fromEntries(entries.filter(isChosen)), Object.fromEntries(entries.filter((e) => !isChosen(e)))];
+};
+
+/** An id for the card that shows what a layer showed; within the length that an id may have. */
+const cardOf = (layer: string, kind: unknown): string => `${layer.slice(0, 56)}-${String(kind)}`;
+
+/** A layer of one card, with what belonged to the layer of a kind of its own. */
+const asDrawing = (layer: Fields): Fields => {
+  const { asset, cut, scene, start, params, formulas, ...rest } = layer;
+  const nests = layer.kind === 'nest';
+  const [own, place] = parted(params as Fields, nests ? NEST_KEYS : []);
+  const [ownFormulas, placeFormulas] = parted(formulas as Fields, nests ? NEST_KEYS : []);
+  const shown = nests
+    ? { scene: { value: scene }, start: { value: start } }
+    : { asset: { value: asset }, ...(cut !== null && cut !== undefined && { cut: { value: cut } }) };
+  const id = cardOf(String(layer.id), layer.kind);
+  const withFormulas = (found: Fields) => Object.keys(found).length > 0 && { formulas: found };
+  const card = { id, kind: layer.kind, on: true, params: { ...shown, ...own }, ...withFormulas(ownFormulas) };
+  return {
+    ...rest,
+    kind: 'drawing',
+    params: place,
+    ...withFormulas(placeFormulas),
+    items: { [id]: card },
+    recipe: [id],
+  };
+};
+
+/** A stored formula whose references to the time of nests lead to their cards. */
+const toCards = (text: string, nests: ReadonlySet<string>, here: string): string =>
+  remapped(
+    text,
+    (target, own) => {
+      const layer = own ? here : target.layer;
+      const moved = target.item === undefined && nests.has(layer) && NEST_KEYS.includes(target.key as never);
+      return moved ? { ...target, item: cardOf(layer, 'nest') } : target;
+    },
+    { layer: here, key: '' },
+  );
+
+/** Pictures and nests became cards of recipes with format 5. */
+const withSources: Upgrade = (document) => ({
+  ...document,
+  scenes: each(document.scenes, (scene) => {
+    const nests = new Set<string>();
+    each(scene.layers, (layer) => {
+      if (layer.kind === 'nest') nests.add(String(layer.id));
+      return layer;
+    });
+    const relinked = <T extends Fields>(holder: T, layer: string): T =>
+      isRecord(holder.formulas)
+        ? {
+            ...holder,
+            formulas: each(holder.formulas, (f) =>
+              typeof f.text === 'string' ? { ...f, text: toCards(f.text, nests, layer) } : f,
+            ),
+          }
+        : holder;
+    return {
+      ...scene,
+      layers: each(scene.layers, (layer) => {
+        const made = layer.kind === 'picture' || layer.kind === 'nest' ? asDrawing(layer) : layer;
+        const id = String(layer.id);
+        return {
+          ...relinked(made, id),
+          ...(isRecord(made.items) && { items: each(made.items, (item) => relinked(item, id)) }),
+          ...(isRecord(made.knobs) && { knobs: each(made.knobs, (knob) => relinked(knob, id)) }),
+        };
+      }),
+    };
+  }),
+});
+
 /** From each older version to the next. */
 export const UPGRADES: ReadonlyMap<number, Upgrade> = new Map([
   [1, withAssets],
   [2, withMoves],
   [3, withSets],
+  [4, withSources],
 ]);
 
 /** A document of any older version in today's; a newer one is refused. */

@@ -1,8 +1,8 @@
 /** Values brought within the limits of their parameters. */
-import { EASE_LIMITS, LIMITS } from './limits';
+import { CUT_LIMITS, EASE_LIMITS, LIMITS } from './limits';
 import { FAR, MOST_STOPS, type Param } from './params';
 import { cutText, sound } from './text';
-import type { Color, DrawnPoint, Ease, FontChoice, Gradient, PathValue, Point, Value, Vertex } from './types';
+import type { Color, CutOut, DrawnPoint, Ease, FontChoice, Gradient, PathValue, Point, Value, Vertex } from './types';
 
 const HEX = /^#([0-9a-f]{6}|[0-9a-f]{8})$/i;
 export const isColor = (v: unknown): v is Color => typeof v === 'string' && HEX.test(v);
@@ -51,6 +51,18 @@ export const acceptor = (param: Param): ((value: Value) => Value | null) => {
   }
 };
 
+/** The object with fields that fit; the same one where all of them do. */
+export const withFields = <T extends object>(object: T, fields: Partial<T>): T =>
+  Object.entries(fields).every(([key, value]) => Object.is(value, object[key as keyof T]))
+    ? object
+    : { ...object, ...fields };
+
+/** A list whose entries fit; the same one where all of them do. */
+export const each = <T>(list: readonly T[], fit: (entry: T, i: number) => T): readonly T[] => {
+  const fitting = list.map(fit);
+  return fitting.every((entry, i) => Object.is(entry, list[i])) ? list : fitting;
+};
+
 const fittedGradient = (gradient: Gradient, otherwise: Gradient): Gradient => {
   const { stops } = gradient;
   const sane = stops.every(({ at, color }, i) => at >= (stops[i - 1]?.at ?? 0) && at <= 1 && isColor(color));
@@ -75,6 +87,23 @@ const fittedFont = (font: FontChoice, otherwise: FontChoice): FontChoice => {
   const family = cutText(sound(font.family), LIMITS.name) || otherwise.family;
   const weight = clamped(font.weight, 1, 1000, otherwise.weight);
   return family === font.family && weight === font.weight ? font : { ...font, family, weight };
+};
+
+const fittedCut = (cut: CutOut): CutOut => {
+  const place = (x: number) => clamped(x, -FAR, FAR, 0);
+  return withFields(cut, {
+    grow: clamped(cut.grow, ...CUT_LIMITS.grow, 0),
+    soften: clamped(cut.soften, ...CUT_LIMITS.soften, 0),
+    seeds: each(cut.seeds, (s) =>
+      withFields(s, { x: place(s.x), y: place(s.y), tolerance: clamped(s.tolerance, 0, 1, 0) }),
+    ),
+    strokes: each(cut.strokes, (s) =>
+      withFields(s, {
+        size: clamped(s.size, ...CUT_LIMITS.brush, 1),
+        points: each(s.points, (p) => each(p, place) as Point),
+      }),
+    ),
+  });
 };
 
 /** A value within its parameter's limits: the same where it is, the nearest where there is one, else the default. */
@@ -109,6 +138,11 @@ export const fittedValue = (param: Param, value: Value): Value => {
     }
     case 'choice':
       return acceptor(param)(value) ?? param.default;
+    case 'asset':
+    case 'scene':
+      return value;
+    case 'cutout':
+      return fittedCut(value as CutOut);
   }
 };
 

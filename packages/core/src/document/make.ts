@@ -5,8 +5,6 @@ import type {
   DrawingLayer,
   Id,
   Item,
-  NestLayer,
-  PictureLayer,
   Point,
   Project,
   Properties,
@@ -17,7 +15,7 @@ import type {
   Value,
 } from './types';
 
-export const FORMAT_VERSION = 4;
+export const FORMAT_VERSION = 5;
 
 /** Gives a new id each time it is called. */
 export type MakeId = () => Id;
@@ -110,13 +108,6 @@ export const newController = (scene: Scene, id: Id, name: string, o: LayerOption
   panel: [],
 });
 
-export const newPicture = (scene: Scene, id: Id, name: string, asset: Id, o: LayerOptions = {}): PictureLayer => ({
-  ...base(scene, id, name, o),
-  kind: 'picture',
-  asset,
-  cut: null,
-});
-
 export const newItem = (id: Id, kind: string, values: { readonly [key: string]: Value } = {}): Item => ({
   id,
   kind,
@@ -124,12 +115,14 @@ export const newItem = (id: Id, kind: string, values: { readonly [key: string]: 
   params: stillAll(values),
 });
 
-export const newNest = (scene: Scene, id: Id, name: string, nested: Id, o: LayerOptions = {}): NestLayer => ({
-  ...base(scene, id, name, o),
-  kind: 'nest',
-  scene: nested,
-  start: 0,
-});
+/** A drawing of one card that shows a picture, or plays a scene, its middle at the layer's origin. */
+const showing =
+  (kind: string, key: string) =>
+  (scene: Scene, id: Id, name: string, shown: Id, o: LayerOptions = {}) =>
+    newDrawing(scene, id, name, [newItem(`${id.slice(0, 56)}-${kind}`, kind, { [key]: shown })], o);
+
+export const newPicture = showing('picture', 'asset');
+export const newNest = showing('nest', 'scene');
 
 /** `name`, or `name 2`, `name 3` ... where it is taken. */
 export const uniqueName = (name: string, taken: readonly string[]): string => {

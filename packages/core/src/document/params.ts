@@ -2,7 +2,7 @@
  * Descriptions of parameters. A parameter is described once; the schema, the inspector's field, the
  * ribbon's name, the evaluator and the docs follow from the description.
  */
-import type { Color, FontChoice, Gradient, PathValue, Point, ValueTypes } from './types';
+import type { Color, CutOut, FontChoice, Gradient, Id, PathValue, Point, ValueTypes } from './types';
 
 export type Unit = '' | 'px' | 'deg' | 'percent' | 'frames';
 
@@ -10,6 +10,8 @@ interface Described {
   readonly label: string;
   /** Shown only while another parameter of the same thing has one of these values. */
   readonly when?: readonly [key: string, ...values: string[]];
+  /** What a thing is rather than how it looks: auto-key sets no first keyframe on it. */
+  readonly still?: true;
 }
 export interface NumberParam extends Described {
   readonly kind: 'number';
@@ -19,6 +21,8 @@ export interface NumberParam extends Described {
   /** What one pixel of scrubbing changes, in stored units. */
   readonly step: number;
   readonly default: number;
+  /** A frame of the scene: it goes along when its layer is moved in time. */
+  readonly clock?: true;
 }
 export interface PointParam extends Described {
   readonly kind: 'point';
@@ -67,6 +71,22 @@ export interface FontParam extends Described {
   readonly kind: 'font';
   readonly default: FontChoice;
 }
+/** A file of the project, of one kind. */
+export interface AssetParam extends Described {
+  readonly kind: 'asset';
+  readonly of: 'picture';
+  readonly default: Id;
+}
+/** Another scene of the project. */
+export interface SceneParam extends Described {
+  readonly kind: 'scene';
+  readonly default: Id;
+}
+/** What is cut out of a picture. */
+export interface CutoutParam extends Described {
+  readonly kind: 'cutout';
+  readonly default: CutOut;
+}
 export type Param =
   | NumberParam
   | PointParam
@@ -77,7 +97,10 @@ export type Param =
   | SwitchParam
   | ChoiceParam
   | TextParam
-  | FontParam;
+  | FontParam
+  | AssetParam
+  | SceneParam
+  | CutoutParam;
 
 export type Params = { readonly [key: string]: Param };
 
@@ -91,7 +114,7 @@ export const FAR = 100_000;
 export const MOST_VERTICES = 5_000;
 export const MOST_STOPS = 32;
 
-type NumberOptions = Partial<Pick<NumberParam, 'unit' | 'min' | 'max' | 'step' | 'when'>>;
+type NumberOptions = Partial<Pick<NumberParam, 'unit' | 'min' | 'max' | 'step' | 'when' | 'clock' | 'still'>>;
 
 export const number = (label: string, value: number, o: NumberOptions = {}): NumberParam => ({
   kind: 'number',
@@ -102,6 +125,8 @@ export const number = (label: string, value: number, o: NumberOptions = {}): Num
   step: o.step ?? 1,
   default: value,
   ...(o.when && { when: o.when }),
+  ...(o.clock && { clock: o.clock }),
+  ...(o.still && { still: o.still }),
 });
 
 export const px = (label: string, value: number, o: NumberOptions = {}) => number(label, value, { unit: 'px', ...o });
@@ -145,6 +170,21 @@ export const text = (label: string, value: string, o: Pick<TextParam, 'most' | '
   ...o,
 });
 export const font = (label: string, value: FontChoice): FontParam => ({ kind: 'font', label, default: value });
+
+export const asset = (label: string, of: AssetParam['of']): AssetParam => ({
+  kind: 'asset',
+  label,
+  of,
+  still: true,
+  default: '',
+});
+export const scene = (label: string): SceneParam => ({ kind: 'scene', label, still: true, default: '' });
+
+/** All of the picture. */
+export const UNCUT: CutOut = { seeds: [], grow: 0, soften: 0, strokes: [] };
+export const isUncut = (cut: CutOut): boolean =>
+  cut.seeds.length + cut.strokes.length === 0 && cut.grow === 0 && cut.soften === 0;
+export const cutout = (label: string): CutoutParam => ({ kind: 'cutout', label, still: true, default: UNCUT });
 
 export const choice = <const C extends string>(
   label: string,

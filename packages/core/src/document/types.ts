@@ -6,7 +6,7 @@
  * y points down. Colours are sRGB hex, `#RRGGBB` or `#RRGGBBAA`.
  */
 import type { AppliedMove, Routine, SavedMove } from './moves';
-import type { Color, Ease, Id, Point, Value } from './values';
+import type { Color, Ease, Id, Value } from './values';
 
 export type * from './moves';
 export type * from './values';
@@ -69,7 +69,7 @@ export interface Item {
   readonly on: boolean;
   readonly params: Properties;
   readonly formulas?: Formulas;
-  /** The cards of a group, in order. */
+  /** The cards of a recipe of its own, in order: of a group or a mask. */
   readonly children?: readonly Id[];
 }
 
@@ -116,6 +116,7 @@ interface LayerBase {
   /** The moves that wrote keyframes on it, as long as they are not taken away. */
   readonly moves: readonly AppliedMove[];
 }
+/** Shows whatever its recipe gives: shapes, text, pictures, other scenes. */
 export interface DrawingLayer extends LayerBase {
   readonly kind: 'drawing';
   readonly items: { readonly [id: Id]: Item };
@@ -145,46 +146,7 @@ export interface ControllerLayer extends LayerBase {
   /** The knobs in the order of their panel. */
   readonly panel: readonly Id[];
 }
-/** Shows an image asset, its middle at the layer's origin. */
-export interface PictureLayer extends LayerBase {
-  readonly kind: 'picture';
-  readonly asset: Id;
-  /** What is cut out of the picture; null shows all of it. */
-  readonly cut: CutOut | null;
-}
-/** Plays another scene of the project, its middle at the layer's origin. */
-export interface NestLayer extends LayerBase {
-  readonly kind: 'nest';
-  readonly scene: Id;
-  /** The frame of the scene around it at which the nested one begins. */
-  readonly start: number;
-}
-export type Layer = DrawingLayer | ControllerLayer | PictureLayer | NestLayer;
-
-/** A click on a background: everything like it that touches it goes. */
-export interface CutSeed {
-  /** Pixels of the picture. */
-  readonly x: number;
-  readonly y: number;
-  /** How far a colour may differ, 0..1 of the way from black to white. */
-  readonly tolerance: number;
-}
-/** A brush stroke over a cut. */
-export interface CutStroke {
-  readonly keep: boolean;
-  /** Diameter, in pixels of the picture. */
-  readonly size: number;
-  readonly points: readonly Point[];
-}
-/** How a picture is cut out of its background. The picture itself stays whole. */
-export interface CutOut {
-  readonly seeds: readonly CutSeed[];
-  /** Pixels that the edge moves outward; negative ones inward. */
-  readonly grow: number;
-  /** Pixels over which the edge fades. */
-  readonly soften: number;
-  readonly strokes: readonly CutStroke[];
-}
+export type Layer = DrawingLayer | ControllerLayer;
 
 export const PICTURE_TYPES = ['image/png', 'image/jpeg', 'image/webp', 'image/gif'] as const;
 interface AssetBase {

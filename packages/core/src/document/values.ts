@@ -29,6 +29,31 @@ export interface FontChoice {
   readonly italic: boolean;
 }
 
+/** A click on a background: everything like it that touches it goes. */
+export interface CutSeed {
+  /** Pixels of the picture. */
+  readonly x: number;
+  readonly y: number;
+  /** How far a colour may differ, 0..1 of the way from black to white. */
+  readonly tolerance: number;
+}
+/** A brush stroke over a cut. */
+export interface CutStroke {
+  readonly keep: boolean;
+  /** Diameter, in pixels of the picture. */
+  readonly size: number;
+  readonly points: readonly Point[];
+}
+/** How a picture is cut out of its background. The picture itself stays whole. */
+export interface CutOut {
+  readonly seeds: readonly CutSeed[];
+  /** Pixels that the edge moves outward; negative ones inward. */
+  readonly grow: number;
+  /** Pixels over which the edge fades. */
+  readonly soften: number;
+  readonly strokes: readonly CutStroke[];
+}
+
 /** Every kind of value a property can have. */
 export interface ValueTypes {
   number: number;
@@ -42,6 +67,11 @@ export interface ValueTypes {
   choice: string;
   text: string;
   font: FontChoice;
+  /** The id of a file of the project; empty while none is chosen. */
+  asset: Id;
+  /** The id of another scene of the project; empty while none is chosen. */
+  scene: Id;
+  cutout: CutOut;
 }
 export type ValueKind = keyof ValueTypes;
 export type Value = ValueTypes[ValueKind];

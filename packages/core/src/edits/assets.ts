@@ -1,7 +1,8 @@
 /** Edits to a project's assets and swatches. */
 import type { Edit } from '../document/patches';
-import type { Asset, CutOut, Id, Swatch } from '../document/types';
-import { layerIn, NotFound, sceneIn } from './find';
+import type { Asset, Id, Layer, Swatch } from '../document/types';
+import { needsOf } from '../recipe/needs';
+import { NotFound } from './find';
 
 export const addAsset = (asset: Asset): Edit => ({
   label: `Import ${asset.name}`,
@@ -34,29 +35,10 @@ export const removeAsset = (id: Id): Edit => ({
   label: 'Remove a file',
   change: (draft) => {
     for (const scene of Object.values(draft.scenes)) {
-      const user = Object.values(scene.layers).find((l) => l.kind === 'picture' && l.asset === id);
+      const user = Object.values(scene.layers).find((layer) => needsOf(layer as Layer).assets.has(id));
       if (user) throw new RangeError(`it is shown by “${user.name}” in “${scene.name}”`);
     }
     delete draft.assets[id];
-  },
-});
-
-/** Which file a picture layer shows. */
-export const showAsset = (sceneId: Id, layerId: Id, asset: Id): Edit => ({
-  label: 'Show another picture',
-  change: (draft) => {
-    const layer = layerIn(sceneIn(draft, sceneId), layerId);
-    if (layer.kind !== 'picture' || draft.assets[asset]?.kind !== 'picture') throw new NotFound('picture', asset);
-    layer.asset = asset;
-  },
-});
-
-export const setCut = (sceneId: Id, layerId: Id, cut: CutOut | null): Edit => ({
-  label: cut ? 'Cut out' : 'Show the whole picture',
-  change: (draft) => {
-    const layer = layerIn(sceneIn(draft, sceneId), layerId);
-    if (layer.kind !== 'picture') throw new NotFound('picture', layerId);
-    layer.cut = cut as typeof layer.cut;
   },
 });
 

@@ -2,11 +2,10 @@
  * A changed document brought within the limits of the schema: values and frames to the nearest that fits. What has no
  * nearest, as one layer too many, is refused. Only what an edit changed is looked at, found by identity.
  */
-import { isColor, clamped, fittedEase, fittedValue, wholeWithin } from '../document/fitting';
+import { clamped, each, fittedEase, fittedValue, isColor, wholeWithin, withFields } from '../document/fitting';
 import { paramsOfKnob } from '../document/knobs';
-import { CUT_LIMITS, LIMITS, MOVE_LIMITS } from '../document/limits';
-import { paramsOfLayer } from '../document/nest';
-import { FAR, MOST_VERTICES, type Param, type Params } from '../document/params';
+import { LIMITS, MOVE_LIMITS } from '../document/limits';
+import { FAR, MOST_VERTICES, type Param, type Params, PLACE } from '../document/params';
 import { asName, isSound, sound } from '../document/text';
 import {
   type CurveProperty,
@@ -27,11 +26,15 @@ import {
   type Properties,
   type Property,
   type Scene,
+  type Value,
 } from '../document/types';
 import { MOST_CHARACTERS } from '../formula/types';
 import { partParam } from '../motion/apart';
 import type { Routine, RoutineStep, Move } from '../document/moves';
+import { needsOf } from '../recipe/needs';
 import { paramsOf } from '../recipe/table';
+import { nestedIn } from '../scene/whole';
+import { NotFound } from './find';
 
 /** More of something than a project may have: the edit that would make it is not made. */
 export class TooMany extends RangeError {
@@ -51,23 +54,21 @@ type Put = (path: Path, value: unknown) => void;
 
 const frameWithin = (frame: number): number => wholeWithin(frame, -LIMITS.frame, LIMITS.frame);
 
-/** The object with fields that fit; the same one where all of them do. */
-const withFields = <T extends object>(object: T, fields: Partial<T>): T =>
-  Object.entries(fields).every(([key, value]) => Object.is(value, object[key as keyof T]))
-    ? object
-    : { ...object, ...fields };
-
-/** A list whose entries fit; the same one where all of them do. */
-const each = <T>(list: readonly T[], fit: (entry: T, i: number) => T): readonly T[] => {
-  const fitting = list.map(fit);
-  return fitting.every((entry, i) => Object.is(entry, list[i])) ? list : fitting;
-};
-
 const fittedHandles = (handles: PathHandles): PathHandles =>
   each(handles, (x) => clamped(x, -FAR, FAR, 0)) as PathHandles;
 
+/** What a value holds too many of has no nearest that fits. */
+const checkCount = (param: Param, value: Value): void => {
+  if (param.kind === 'path') atMost((value as PathValue).vertices.length, MOST_VERTICES, 'A path', 'vertices');
+  if (param.kind !== 'cutout') return;
+  const { seeds, strokes } = value as CutOut;
+  atMost(seeds.length, LIMITS.cutSeeds, 'A cut-out', 'clicks');
+  atMost(strokes.length, LIMITS.cutSeeds, 'A cut-out', 'strokes');
+  for (const { points } of strokes) atMost(points.length, LIMITS.cutPoints, 'A stroke of a cut-out', 'points');
+};
+
 const fittedKey = (param: Param, key: Keyframe): Keyframe => {
-  if (param.kind === 'path') atMost((key.value as PathValue).vertices.length, MOST_VERTICES, 'A path', 'vertices');
+  checkCount(param, key.value);
   return withFields(key, {
     frame: frameWithin(key.frame),
     value: fittedValue(param, key.value),
@@ -86,7 +87,7 @@ const fittedKeys = (param: Param, property: KeyedProperty): KeyedProperty => {
 
 const fittedCurve = (param: Param, property: CurveProperty): CurveProperty => {
   if (isKeyed(property)) return fittedKeys(param, property);
-  if (param.kind === 'path') atMost((property.value as PathValue).vertices.length, MOST_VERTICES, 'A path', 'vertices');
+  checkCount(param, property.value);
   return withFields(property, { value: fittedValue(param, property.value) });
 };
 
@@ -143,26 +144,6 @@ const fittedMove = (move: Move): Move => {
   return withFields(move, fields as Partial<Move>);
 };
 
-const fittedCut = (cut: CutOut): CutOut => {
-  atMost(cut.seeds.length, LIMITS.cutSeeds, 'A cut-out', 'clicks');
-  atMost(cut.strokes.length, LIMITS.cutSeeds, 'A cut-out', 'strokes');
-  const place = (x: number) => clamped(x, -FAR, FAR, 0);
-  return withFields(cut, {
-    grow: clamped(cut.grow, ...CUT_LIMITS.grow, 0),
-    soften: clamped(cut.soften, ...CUT_LIMITS.soften, 0),
-    seeds: each(cut.seeds, (s) =>
-      withFields(s, { x: place(s.x), y: place(s.y), tolerance: clamped(s.tolerance, 0, 1, 0) }),
-    ),
-    strokes: each(cut.strokes, (s) => {
-      atMost(s.points.length, LIMITS.cutPoints, 'A stroke of a cut-out', 'points');
-      return withFields(s, {
-        size: clamped(s.size, ...CUT_LIMITS.brush, 1),
-        points: each(s.points, (p) => each(p, place) as Point),
-      });
-    }),
-  });
-};
-
 const fitKnob = (knob: Knob, before: Knob | undefined, path: Path, put: Put): void => {
   if (knob === before) return;
   fitName(knob.name, 'Knob', path, put);
@@ -205,11 +186,6 @@ const fitParts = (layer: Layer, before: Layer | undefined, path: Path, put: Put)
       for (const [id, knob] of Object.entries(layer.knobs)) fitKnob(knob, old[id], [...path, 'knobs', id], put);
       return;
     }
-    case 'picture':
-      if (layer.cut && fittedCut(layer.cut) !== layer.cut) put([...path, 'cut'], fittedCut(layer.cut));
-      return;
-    case 'nest':
-      if (frameWithin(layer.start) !== layer.start) put([...path, 'start'], frameWithin(layer.start));
   }
 };
 
@@ -233,7 +209,7 @@ const fitLayer = (layer: Layer, before: Layer | undefined, path: Path, put: Put)
     );
     if (moves !== layer.moves) put([...path, 'moves'], moves);
   }
-  fitProperties(paramsOfLayer(layer), layer.params, before?.params, [...path, 'params'], put);
+  fitProperties(PLACE, layer.params, before?.params, [...path, 'params'], put);
   fitFormulas(layer.formulas, before?.formulas, path, put);
   fitParts(layer, before, path, put);
 };
@@ -308,9 +284,30 @@ const fitScene = (scene: Scene, before: Scene | undefined, path: Path, put: Put)
   }
 };
 
+/** What cards name is there, and no scene plays itself. */
+const checkLinks = (now: Project, before: Project): void => {
+  for (const scene of Object.values(now.scenes)) {
+    const old = before.scenes[scene.id];
+    if (scene.layers === old?.layers) continue;
+    for (const layer of Object.values(scene.layers)) {
+      if (layer === old?.layers[layer.id]) continue;
+      const { assets, scenes } = needsOf(layer);
+      for (const id of assets) if (now.assets[id]?.kind !== 'picture') throw new NotFound('picture', id);
+      for (const id of scenes) {
+        const inner = now.scenes[id];
+        if (!inner) throw new NotFound('scene', id);
+        if (id === scene.id || nestedIn(inner, now.scenes).includes(scene.id)) {
+          throw new RangeError(`“${inner.name}” cannot be nested in “${scene.name}”: it would play itself`);
+        }
+      }
+    }
+  }
+};
+
 /** Calls `put` with each value of a changed document that does not fit and what takes its place; TooMany where nothing can. */
 export const fitDocument = (now: Project, before: Project, put: Put): void => {
   fitName(now.name, 'Project', [], put);
+  checkLinks(now, before);
   atMost(now.order.length, LIMITS.scenes, 'A project', 'scenes');
   if (now.assets !== before.assets) {
     atMost(Object.keys(now.assets).length, LIMITS.assets, 'A project', 'files');

@@ -127,7 +127,7 @@ describe('edits', () => {
   });
   it('came with format 4: older documents are read, and what formulas must be is checked', () => {
     const old = { version: 3, scenes: { s: { id: 's', layers: {} } } };
-    expect(upgraded(old)).toMatchObject({ version: 4, scenes: { s: { sets: [] } } });
+    expect(upgraded(old)).toMatchObject({ version: 5, scenes: { s: { sets: [] } } });
     const broken = (change: (layer: Record<string, unknown>, scene: Record<string, unknown>) => void) => () => {
       const doc = JSON.parse(JSON.stringify(strip)) as Project;
       const scene = doc.scenes.s as unknown as Record<string, unknown>;

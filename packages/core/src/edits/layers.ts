@@ -110,7 +110,6 @@ export const copiesOf = (layers: readonly Layer[], makeId: MakeId): Layer[] => {
       id,
       parent: layer.parent === null ? null : (renewed.get(layer.parent)?.id ?? layer.parent),
     };
-    if (layer.kind === 'picture' || layer.kind === 'nest') return { ...copied(layer), ...own };
     if (layer.kind === 'controller') {
       const knobs = layer.panel.flatMap((old) => layer.knobs[old] ?? []);
       return {

@@ -1,9 +1,9 @@
-/** Edits that make and change nests: layers that play another scene. */
+/** Edits that make nests: layers with a card that plays another scene. */
 import { type MakeId, newNest, newScene, uniqueName } from '../document/make';
-import { nestedIn } from '../document/nest';
+import { nestedIn } from '../scene/whole';
 import type { Edit, ProjectDraft } from '../document/patches';
 import type { Id, LayerSet, Project, Scene } from '../document/types';
-import { layerIn, type LayerDraft, NotFound, sceneIn } from './find';
+import { layerIn, type LayerDraft, sceneIn } from './find';
 import { reparent } from './place';
 import { leaveScene } from './sets';
 
@@ -15,34 +15,16 @@ export const wouldRecurse = (doc: Pick<Project, 'scenes'>, inner: Id, outer: Id)
   return inner === outer || (scene !== undefined && nestedIn(scene, doc.scenes).includes(outer));
 };
 
-const refuseRecursion = (draft: ProjectDraft, inner: Id, outer: Id): void => {
-  if (wouldRecurse(plain(draft), inner, outer)) {
-    throw new RangeError(`“${sceneIn(draft, inner).name}” cannot be nested in itself`);
-  }
-};
-
 /** Puts a nest of a scene in front, in the middle of another, for as long as both last. */
 export const addNest = (sceneId: Id, inner: Id, layer: Id): Edit => ({
   label: 'Nest a scene',
   change: (draft) => {
-    refuseRecursion(draft, inner, sceneId);
     const scene = sceneIn(draft, sceneId);
     const { name } = sceneIn(draft, inner);
     const taken = Object.values(scene.layers).map((l) => l.name);
     const made = newNest(plain<Scene>(scene), layer, uniqueName(name, taken), inner);
     scene.layers[layer] = made as LayerDraft;
     scene.order = [layer, ...scene.order];
-  },
-});
-
-/** Plays another scene in a nest. */
-export const setNest = (sceneId: Id, layerId: Id, fields: { readonly scene?: Id; readonly start?: number }): Edit => ({
-  label: fields.scene === undefined ? 'Change a nest’s first frame' : 'Change a nest’s scene',
-  change: (draft) => {
-    const layer = layerIn(sceneIn(draft, sceneId), layerId);
-    if (layer.kind !== 'nest') throw new NotFound('nest', layerId);
-    if (fields.scene !== undefined) refuseRecursion(draft, fields.scene, sceneId);
-    Object.assign(layer, fields);
   },
 });
 

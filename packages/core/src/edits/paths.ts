@@ -6,6 +6,7 @@ import { mappedValues } from '../motion/keys';
 import { pathOfOutline } from '../motion/paths';
 import { samplerOf } from '../motion/sampler';
 import { reader } from '../motion/reader';
+import { bareSupplies } from '../recipe/evaluate';
 import { kindOf } from '../recipe/table';
 import type { Fonts } from '../type/types';
 import { drawingIn, holderOf, itemIn, NotFound } from './find';
@@ -46,9 +47,9 @@ export const turnIntoPath = (
     const layer = drawingIn(draft, scene, layerId);
     const item = itemIn(layer, itemId);
     const kind = kindOf(item.kind);
-    if (kind.role !== 'source') throw new NotFound('source', itemId);
+    if (kind.role !== 'source' || !('outlines' in kind)) throw new NotFound('source', itemId);
     const params = JSON.parse(JSON.stringify(item.params)) as typeof item.params;
-    const outlines = kind.outlines(reader(kind.params, params).at(frame), fonts);
+    const outlines = kind.outlines(reader(kind.params, params).at(frame), bareSupplies(fonts));
     const name = item.name ?? kind.label;
     const paths = outlines.map((outline) => ({ closed: outline.closed, path: pathOfOutline(outline) }));
     if (paths.length === 1) {

@@ -1,7 +1,8 @@
 /** Edits to a project and its scenes. */
 import { type SceneSize, newScene, uniqueName } from '../document/make';
 import type { Edit, ProjectDraft } from '../document/patches';
-import type { Id, Scene } from '../document/types';
+import type { Id, Layer, Scene } from '../document/types';
+import { needsOf } from '../recipe/needs';
 import { sceneIn } from './find';
 
 export const renameProject = (name: string): Edit => ({
@@ -38,7 +39,7 @@ export const removeScene = (id: Id): Edit => ({
   change: (draft) => {
     const { name } = sceneIn(draft, id);
     const user = Object.values(draft.scenes).find((s) =>
-      Object.values(s.layers).some((l) => l.kind === 'nest' && l.scene === id),
+      Object.values(s.layers).some((layer) => needsOf(layer as Layer).scenes.has(id)),
     );
     if (user) throw new RangeError(`“${name}” is nested in “${user.name}”: delete its nest there first`);
     draft.order = draft.order.filter((other) => other !== id);

@@ -1,29 +1,56 @@
 /** Edits to when layers show and move: a layer's time is its first and last frame and all of its keyframes. */
 import type { MakeId } from '../document/make';
 import { uniqueName } from '../document/make';
+import { type Param, type Params, PLACE } from '../document/params';
 import type { Edit } from '../document/patches';
-import type { Id, Layer, Properties, Property, Scene } from '../document/types';
+import {
+  type Id,
+  isApart,
+  isKeyed,
+  type Layer,
+  type Properties,
+  type Property,
+  type Scene,
+  type Value,
+} from '../document/types';
 import { retimed, reversed } from '../motion/keys';
 import { layerIn, type LayerDraft, sceneIn } from './find';
 import { withRank } from './formulas';
 import { copiesOf } from './layers';
+import { paramsIn } from '../properties/find';
 
-/** What has properties on a layer: itself, then its cards or knobs. */
-const holdersOf = (layer: LayerDraft): { params: LayerDraft['params'] }[] => [
-  layer,
-  ...(layer.kind === 'drawing'
-    ? Object.values(layer.items)
-    : layer.kind === 'controller'
-      ? Object.values(layer.knobs)
-      : []),
-];
+/** What has properties on a layer, itself, its cards or its knobs, and what they are. */
+const holdersOf = (layer: LayerDraft): [holder: { params: LayerDraft['params'] }, params: Params][] => {
+  const parts =
+    layer.kind === 'drawing'
+      ? Object.values(layer.items)
+      : Object.values(layer.kind === 'controller' ? layer.knobs : {});
+  return [[layer, PLACE], ...parts.map((part) => [part, paramsIn(layer, part.id)] satisfies [object, Params])];
+};
 
-const mapKeys = (layer: LayerDraft, change: (property: Property) => Property): void => {
-  for (const holder of holdersOf(layer)) {
-    const params = JSON.parse(JSON.stringify(holder.params)) as Properties;
-    holder.params = Object.fromEntries(
-      Object.entries(params).map(([key, p]) => [key, change(p as Property)]),
-    ) as LayerDraft['params'];
+const mapProperties = (layer: LayerDraft, change: (property: Property, param: Param | undefined) => Property): void => {
+  for (const [holder, params] of holdersOf(layer)) {
+    const now = JSON.parse(JSON.stringify(holder.params)) as Properties;
+    const next = Object.entries(now).map(([key, property]) => [key, change(property, params[key])]);
+    holder.params = Object.fromEntries(next) as LayerDraft['params'];
+  }
+};
+
+/** Sends the values that are frames of the scene elsewhere. */
+const withClock = (property: Property, to: (frame: number) => number): Property => {
+  if (isApart(property)) return property;
+  const moved = (value: Value) => to(value as number);
+  return isKeyed(property)
+    ? { ...property, keys: property.keys.map((k) => ({ ...k, value: moved(k.value) })) }
+    : { value: moved(property.value) };
+};
+
+/** A frame that goes along with its layer is said, though it be the default's. */
+const sayClocks = (layer: LayerDraft): void => {
+  for (const [holder, params] of holdersOf(layer)) {
+    for (const [key, param] of Object.entries(params)) {
+      if (param.kind === 'number' && param.clock) holder.params[key] ??= { value: param.default };
+    }
   }
 };
 
@@ -32,8 +59,10 @@ const retime = (layer: LayerDraft, to: (frame: number) => number): void => {
   const [from, end] = [to(layer.from), to(layer.to)];
   layer.from = from;
   layer.to = Math.max(from + 1, end);
-  if (layer.kind === 'nest') layer.start = to(layer.start);
-  mapKeys(layer, (property) => retimed(property, to));
+  sayClocks(layer);
+  mapProperties(layer, (property, param) =>
+    retimed(param?.kind === 'number' && param.clock ? withClock(property, to) : property, to),
+  );
   for (const move of layer.moves) {
     const length = move.to - move.from;
     [move.from, move.to] = [to(move.from), to(move.to)];
@@ -83,7 +112,7 @@ export const extendLayers = (sceneId: Id, ids: readonly Id[]): Edit => ({
 export const reverseLayers = (sceneId: Id, ids: readonly Id[]): Edit =>
   onLayers('Reverse layers', sceneId, ids, (layer) => {
     const [from, to] = [layer.from, layer.to - 1];
-    mapKeys(layer, (property) => reversed(property, from, to));
+    mapProperties(layer, (property) => reversed(property, from, to));
   });
 
 /**

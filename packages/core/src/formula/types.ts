@@ -43,7 +43,10 @@ export type Node = Placed &
 export type NodeOf<O extends Node['op']> = Extract<Node, { readonly op: O }>;
 
 export type Type =
-  | { readonly kind: 'number' | 'color' | 'text' | 'switch' | 'path' | 'gradient' | 'font' }
+  | {
+      readonly kind:
+        'number' | 'color' | 'text' | 'switch' | 'path' | 'gradient' | 'font' | 'asset' | 'scene' | 'cutout';
+    }
   /** A size of 0 is not known before it runs. */
   | { readonly kind: 'vector'; readonly size: number };
 
@@ -66,7 +69,9 @@ export const fitsType = (type: Type, wanted: Type): boolean => {
 
 export const typeName = (type: Type): string => {
   if (type.kind === 'vector') return type.size === 0 ? 'a list of numbers' : `a vector of ${type.size}`;
-  return type.kind === 'color' ? 'a colour' : `a ${type.kind}`;
+  if (type.kind === 'color') return 'a colour';
+  if (type.kind === 'asset') return 'a file';
+  return type.kind === 'cutout' ? 'a cut-out' : `a ${type.kind}`;
 };
 
 /** What a property gives to a formula, and wants of one. A choice is the text of its stored value. */

@@ -28,7 +28,7 @@ import { half, joined } from './halves';
 import { formulasOn } from '../document/formulas';
 import { remembering } from './moments';
 import { cycleFrom, sorted } from './order';
-import { parse, referencesIn } from './parse';
+import { factsOf } from './facts';
 import { meter, type Setting } from './parts';
 import { pathOf, referenceOf, type Target } from './refs';
 import { FormulaError, type Node, NUMBER, typeOf } from './types';
@@ -84,21 +84,6 @@ const entriesOf = (layer: Layer): readonly Entry[] => {
     entriesIn.set(layer, entries);
   }
   return entries;
-};
-
-const trees = new WeakMap<Formula, Node | FormulaError>();
-const treeOf = (formula: Formula): Node | FormulaError => {
-  let tree = trees.get(formula);
-  if (!tree) trees.set(formula, (tree = parse(formula.text)));
-  return tree;
-};
-
-const references = new WeakMap<Formula, ReturnType<typeof referencesIn>>();
-/** What stands in the braces of a formula: read once, though every edit to the scene asks for it. */
-const referencesOf = (formula: Formula): ReturnType<typeof referencesIn> => {
-  let found = references.get(formula);
-  if (!found) references.set(formula, (found = referencesIn(formula.text)));
-  return found;
 };
 
 interface Kept {
@@ -179,18 +164,17 @@ class Wires implements Wiring {
     };
     // A part stands on the formula of the whole.
     if (entry.at.part !== undefined) add({ ...entry.at, part: undefined } as Wired);
-    const { text } = entry.formula;
-    for (const { path, at } of referencesOf(entry.formula)) {
-      const to = referenceOf(path.trim(), this.scene, entry.at);
+    const { reads, readsSizes } = factsOf(entry.formula);
+    for (const { path, part } of reads) {
+      const to = referenceOf(path, this.scene, entry.at);
       if (typeof to === 'string' || to.kind !== 'property') continue;
-      const part = /^\.[xy](?!\w)/.exec(text.slice(at[1]))?.[0];
       add(to.to);
-      if (part !== '.y') add({ ...to.to, part: 0 });
-      if (part !== '.x') add({ ...to.to, part: 1 });
-      if (!this.isText(to.to)) continue;
+      if (part !== 1) add({ ...to.to, part: 0 });
+      if (part !== 0) add({ ...to.to, part: 1 });
+      if (!readsSizes || !this.isText(to.to)) continue;
       // The size of a text depends on all that its card has.
       for (const other of entriesOf(this.scene.layers[to.to.layer] as Layer)) {
-        if (other.at.item === to.to.item && other !== entry && /\btext(Width|Height)\b/.test(text)) found.add(other);
+        if (other.at.item === to.to.item && other !== entry) found.add(other);
       }
     }
     return [...found];
@@ -269,7 +253,7 @@ class Wires implements Wiring {
   private compute(entry: Entry): Computed {
     const { at, formula, param } = entry;
     const base = this.baseOf(entry);
-    const tree = treeOf(formula);
+    const { tree } = factsOf(formula);
     if (tree instanceof FormulaError) return failing(base, tree);
     const { order, count } = this.rankOf.get(at.layer) ?? ALONE;
     const { width, height, rate, eases } = this.scene;
@@ -289,8 +273,8 @@ class Wires implements Wiring {
 
   /** Everything that an entry reads, to know whether it is still the same; what leads nowhere, as the reason. */
   private sourcesOf({ at, formula }: Entry): unknown[] {
-    return referencesOf(formula).flatMap(({ path }): unknown[] => {
-      const to = referenceOf(path.trim(), this.scene, at);
+    return factsOf(formula).reads.flatMap(({ path }): unknown[] => {
+      const to = referenceOf(path, this.scene, at);
       if (typeof to === 'string') return [to];
       if (to.kind === 'ease') return [to.id];
       if (!this.isText(to.to)) return [this.sampler(to.to)];
@@ -355,7 +339,7 @@ class Wires implements Wiring {
       const error = new FormulaError(`It stands behind more than ${MOST_BEHIND} other formulas.`, tree.at);
       return failing(base, error);
     }
-    const perCopy = setting.inRecipe && /\b(order|count)\b/.test(entry.formula.text);
+    const perCopy = setting.inRecipe && factsOf(entry.formula).readsRank;
     return working(param, base, part, depth + 1, perCopy);
   }
 

@@ -74,7 +74,7 @@ export const withValue = (param: Param, property: Property | undefined, value: V
     });
     return both ?? property;
   }
-  if (how.write === 'key') return keyedCurve(property, how.frame, value);
+  if (how.write === 'key' && (isKeyed(property) || !param.still)) return keyedCurve(property, how.frame, value);
   if (!isKeyed(property)) return { value };
   const now = samplerOf(param, property).at(how.frame);
   return { ...property, keys: property.keys.map((k) => ({ ...k, value: movedBy(param.kind, k.value, now, value) })) };

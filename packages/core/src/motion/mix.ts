@@ -43,6 +43,9 @@ export const MIX: { readonly [K in ValueKind]: Mix<ValueTypes[K]> } = {
   choice: step,
   text: step,
   font: step,
+  asset: step,
+  scene: step,
+  cutout: step,
 };
 
 /** `value` moved by the way from `from` to `to`; kinds that cannot be added up take `to` as it is. */

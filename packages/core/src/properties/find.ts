@@ -1,7 +1,6 @@
 /** Finding the properties of a document: their descriptions and their values, by reference. */
 import { paramsOfKnob } from '../document/knobs';
-import { paramsOfLayer } from '../document/nest';
-import type { Param, Params } from '../document/params';
+import { type Param, type Params, PLACE } from '../document/params';
 import type { ProjectDraft } from '../document/patches';
 import {
   type Id,
@@ -26,7 +25,7 @@ export const partOf = (layer: Layer | LayerDraft | undefined, id: Id): Item | Kn
 
 /** The descriptions of the parameters of a layer, or of a part of it. */
 export const paramsIn = (layer: Layer | LayerDraft, item: Id | undefined): Params => {
-  if (item === undefined) return paramsOfLayer(layer);
+  if (item === undefined) return PLACE;
   const part = partOf(layer, item);
   if (!part) return {};
   return layer.kind === 'controller' ? paramsOfKnob(part as Knob) : paramsOf(part.kind);
@@ -70,7 +69,7 @@ export const keyedCurvesOf = (scene: Id, layer: Layer): readonly PropertyRef[] =
 
 /** Every property of a layer: its place, then its cards in the order in which they work, or its knobs. */
 export const propertiesOf = (scene: Id, layer: Layer): readonly PropertyRef[] => {
-  const refs: PropertyRef[] = Object.keys(paramsOfLayer(layer)).map((key) => ({ scene, layer: layer.id, key }));
+  const refs: PropertyRef[] = Object.keys(PLACE).map((key) => ({ scene, layer: layer.id, key }));
   if (layer.kind === 'controller') {
     return [...refs, ...layer.panel.map((item) => ({ scene, layer: layer.id, item, key: 'value' }))];
   }

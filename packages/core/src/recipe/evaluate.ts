@@ -8,12 +8,21 @@ import { IDENTITY, type Matrix, multiply, placed } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
 import { type Computing, reader, type Reader } from '../motion/reader';
 import type { Copy } from '../motion/sampler';
-import type { Fonts } from '../type/types';
+import { type Fonts, NO_FONTS } from '../type/types';
 import { faded, markThrough, shapeThrough } from './marks';
-import { mask } from './mask';
-import { isFull, type Room, type Shortage, takeAreas, takeShapes, takeWork, workOf, workOfMark } from './room';
-import { kindOf } from './table';
-import { EMPTY, type Flow, type Mark, type PaintKind, type Shape, type StepKind } from './types';
+import { isFull, type Room, type Shortage, takeAreas, takeShapes, takeWork, tell, workOf, workOfMark } from './room';
+import { type Asks, asksOf, kindOf, paramsOf } from './table';
+import {
+  type CoverKind,
+  EMPTY,
+  type Flow,
+  type Mark,
+  type PaintKind,
+  type Shape,
+  type SourceKind,
+  type StepKind,
+  type Supplies,
+} from './types';
 
 /** Groups inside groups. */
 export const MOST_DEPTH = 32;
@@ -35,6 +44,7 @@ const once = (card: Card): Card => {
     readonly shapes: number;
     readonly work: number;
     readonly short: Shortage | null;
+    readonly told: readonly string[];
   } | null = null;
   return {
     ...card,
@@ -44,13 +54,17 @@ const once = (card: Card): Card => {
         room.shapes -= known.shapes;
         room.work -= known.work;
         room.short ??= known.short;
+        for (const message of known.told) tell(room, message);
         return known.flow;
       }
       const { shapes, work } = room;
-      const own: Room = { shapes, work, short: isFull(room) ? room.short : null };
+      const own: Room = { shapes, work, short: isFull(room) ? room.short : null, told: [] };
       const flow = card.at(frame, own);
       // One that ran out of room would be kept short for ever.
-      if (!isFull(own)) known = { flow, shapes: shapes - own.shapes, work: work - own.work, short: own.short };
+      if (!isFull(own)) {
+        known = { flow, shapes: shapes - own.shapes, work: work - own.work, short: own.short, told: own.told };
+      }
+      for (const message of own.told) tell(room, message);
       Object.assign(room, { shapes: own.shapes, work: own.work, short: own.short ?? room.short });
       return flow;
     },
@@ -94,7 +108,7 @@ const stepAt =
 /** What the cards of one recipe are compiled from. */
 interface Kitchen {
   readonly items: DrawingLayer['items'];
-  readonly fonts: Fonts;
+  readonly supplies: Supplies;
   /** The formulas of a card. */
   readonly computing: (item: Id) => Computing | undefined;
 }
@@ -130,22 +144,37 @@ const compileGroup = (item: Item, kitchen: Kitchen, depth: number): Card => {
   };
 };
 
-/** Cuts the marks above by outlines of its own; the outlines above go on as they are. */
-const compileMask = (item: Item, above: Card, kitchen: Kitchen, depth: number): Card => {
-  const values = reader(mask.params, item.params, kitchen.computing(item.id));
-  const inner = compileInner(item, kitchen, depth);
+const compileCover = (kind: CoverKind, item: Item, above: Card, kitchen: Kitchen, depth: number): Card => {
+  const values = reader(kind.params, item.params, kitchen.computing(item.id));
+  const inner = kind.holds ? compileInner(item, kitchen, depth) : null;
   return {
     ...alike(above, values, inner),
     at: (frame, room, copy) => {
       const flow = above.at(frame, room, copy);
       if (flow.marks.length === 0) return flow;
-      const outlines = inner?.at(frame, room, copy).shapes.flatMap((s) => s.outlines) ?? [];
-      const { mode } = values.at(frame, copy);
-      const clip = { outlines, matrix: IDENTITY, mode };
-      return { ...flow, marks: [{ op: 'group', marks: flow.marks, alpha: 1, blend: 'normal', clip }] };
+      const own = inner?.at(frame, room, copy) ?? EMPTY;
+      return { ...flow, marks: kind.cover(flow.marks, values.at(frame, copy), own) };
     },
   };
 };
+
+const sourceAt =
+  (kind: SourceKind, values: Reader<Params>, supplies: Supplies): FlowAt =>
+  (frame, room, copy) => {
+    if (room.short === 'work') return EMPTY;
+    if ('outlines' in kind) {
+      const outlines = kind.outlines(values.at(frame, copy), supplies);
+      if (outlines.length === 0 || !takeWork(room, workOf(outlines))) return EMPTY;
+      return { shapes: [{ outlines, alpha: 1 }], marks: [] };
+    }
+    const marks = kind.marks(values.at(frame, copy), {
+      frame,
+      supplies,
+      take: (work) => takeWork(room, work),
+      tell: (message) => tell(room, message),
+    });
+    return marks.length === 0 ? EMPTY : { shapes: [], marks };
+  };
 
 /** From the pixels of a card's outlines to its layer's: through the groups it stands in. */
 export const cardMatrix = (
@@ -167,25 +196,15 @@ export const cardMatrix = (
 /** What a card adds below `above`. */
 const compileCard = (item: Item, above: Card, kitchen: Kitchen, depth: number): Card => {
   const kind = kindOf(item.kind);
-  if (kind.role === 'group') {
-    if (item.kind === mask.kind) return compileMask(item, above, kitchen, depth);
-    return joined(above, compileGroup(item, kitchen, depth));
-  }
+  if (kind.role === 'group') return joined(above, compileGroup(item, kitchen, depth));
+  if (kind.role === 'cover') return compileCover(kind, item, above, kitchen, depth);
   const values = reader(kind.params, item.params, kitchen.computing(item.id));
   switch (kind.role) {
-    case 'source':
-      return joined(
-        above,
-        once({
-          ...alike(values),
-          at: (frame, room, copy) => {
-            if (room.short === 'work') return EMPTY;
-            const outlines = kind.outlines(values.at(frame, copy), kitchen.fonts);
-            if (!takeWork(room, workOf(outlines))) return EMPTY;
-            return { shapes: outlines.length > 0 ? [{ outlines, alpha: 1 }] : [], marks: [] };
-          },
-        }),
-      );
+    case 'source': {
+      const own = alike(values);
+      const constant = own.constant && !('plays' in kind && kind.plays);
+      return joined(above, once({ ...own, constant, at: sourceAt(kind, values, kitchen.supplies) }));
+    }
     case 'step': {
       const both = alike(above, values);
       // Within a repeater the copies are its own.
@@ -232,19 +251,20 @@ const innerOf = (item: Item, items: DrawingLayer['items'], depth: number): Item[
     return inner ? [inner, ...(depth < MOST_DEPTH ? innerOf(inner, items, depth + 1) : [])] : [];
   });
 
-/** What the formulas of a card give: others than before make another card of it. */
-const computedOf = (item: Item, kitchen: Kitchen): unknown[] => {
-  const computing = kitchen.computing(item.id);
-  return computing ? Object.keys(kindOf(item.kind).params).flatMap((key) => computing(key) ?? []) : [];
+/** What a card is made of besides itself: others than before make another card of it. */
+const handedTo = (item: Item, { computing, supplies }: Kitchen): unknown[] => {
+  const formulas = computing(item.id);
+  const computed = formulas ? Object.keys(paramsOf(item.kind)).flatMap((key) => formulas(key) ?? []) : [];
+  return [...computed, ...stampsOf(asksOf(item.kind), supplies)];
 };
 
 const compileCards = (ids: readonly Id[], kitchen: Kitchen, depth: number): Card => {
-  let run = firstRun(kitchen.fonts);
+  let run = firstRun(kitchen.supplies.fonts);
   for (const id of ids) {
     const item = kitchen.items[id];
     if (!item?.on) continue;
     const inner = innerOf(item, kitchen.items, depth);
-    const from = [...inner, ...[item, ...inner].flatMap((card) => computedOf(card, kitchen))];
+    const from = [...inner, ...[item, ...inner].flatMap((card) => handedTo(card, kitchen))];
     const known = run.next.get(item);
     if (known?.from.length === from.length && known.from.every((own, i) => own === from[i])) {
       run = known.run;
@@ -258,10 +278,25 @@ const compileCards = (ids: readonly Id[], kitchen: Kitchen, depth: number): Card
   return run.card;
 };
 
+/** What stands for all that cards which ask for such things are handed. */
+export const stampsOf = ({ assets, scenes }: Asks, supplies: Supplies): readonly unknown[] => [
+  ...(assets ? [supplies.assets] : []),
+  ...(scenes ? supplies.playing : []),
+];
+
+/** For recipes that stand in no scene: there is nothing to show or to play. */
+export const bareSupplies = (fonts: Fonts = NO_FONTS): Supplies => ({
+  fonts,
+  assets: {},
+  rate: { num: 25, den: 1 },
+  play: () => 'plays a scene that is gone',
+  playing: [],
+});
+
 /** The flow at the end of a list of cards, as a function of the frame. */
 export const compileRecipe = (
   ids: readonly Id[],
   items: DrawingLayer['items'],
-  fonts: Fonts,
+  supplies: Supplies,
   computing: Kitchen['computing'] = () => undefined,
-): { readonly at: FlowAt; readonly constant: boolean } => compileCards(ids, { items, fonts, computing }, 0);
+): { readonly at: FlowAt; readonly constant: boolean } => compileCards(ids, { items, supplies, computing }, 0);

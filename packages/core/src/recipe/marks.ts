@@ -27,6 +27,14 @@ export const faded = (marks: readonly Mark[], alpha: number): readonly Mark[] =>
   return only ? [{ ...only, alpha: only.alpha * alpha }] : [{ op: 'group', marks, alpha, blend: 'normal' }];
 };
 
+/** Calls a function with every mark, those in groups too, in the order in which they are drawn. */
+export const eachMark = (marks: readonly Mark[], visit: (mark: Mark) => void): void => {
+  for (const mark of marks) {
+    visit(mark);
+    if (mark.op === 'group') eachMark(mark.marks, visit);
+  }
+};
+
 /** How far a stroke reaches from its outline, in the outline's own pixels. */
 export const strokeReach = (mark: StrokeMark): number =>
   (mark.width / 2) * Math.max(mark.join === 'miter' ? mark.miterLimit : 1, mark.cap === 'square' ? Math.SQRT2 : 1);

@@ -1,22 +1,67 @@
-/** The fonts that drawings ask for. */
-import { type DrawingLayer, type FontChoice, isKeyed, type Scene } from '../document/types';
-import { allLayers } from '../document/nest';
-import { samplerOf } from '../motion/sampler';
-import { paramsOf } from './table';
+/** What layers need besides themselves, told by the kinds of their cards' parameters: the one place where it is collected. */
+import type { FontChoice, Id, Item, Layer, Property, Value } from '../document/types';
+import { isApart, isKeyed } from '../document/types';
+import { kindOf, paramsOf } from './table';
 
-/** Every font that a drawing asks for at any time. */
-export const fontsOf = (layer: DrawingLayer): FontChoice[] => {
-  const found = new Map<string, FontChoice>();
-  for (const item of Object.values(layer.items)) {
-    for (const [key, param] of Object.entries(paramsOf(item.kind))) {
-      if (param.kind !== 'font') continue;
-      const property = item.params[key];
-      const values = isKeyed(property) ? property.keys.map((k) => k.value) : [samplerOf(param, property).at(0)];
-      for (const value of values) found.set(JSON.stringify(value), value as FontChoice);
-    }
-  }
-  return [...found.values()];
+export interface Needs {
+  /** Files that cards show. */
+  readonly assets: ReadonlySet<Id>;
+  /** Scenes that cards play. */
+  readonly scenes: ReadonlySet<Id>;
+  readonly fonts: readonly FontChoice[];
+}
+
+const NONE: Needs = { assets: new Set(), scenes: new Set(), fonts: [] };
+
+/** Every value that a property has of its own, at whatever frame. */
+const valuesOf = (property: Property | undefined, otherwise: Value): readonly Value[] => {
+  if (property === undefined || isApart(property)) return [otherwise];
+  return isKeyed(property) ? property.keys.map((k) => k.value) : [property.value];
 };
 
-export const fontsOfScene = (scene: Scene): FontChoice[] =>
-  allLayers(scene).flatMap((layer) => (layer.kind === 'drawing' ? fontsOf(layer) : []));
+const known = new WeakMap<object, Needs>();
+
+/** All that a layer may need at any frame, its cards on or off. */
+export const needsOf = (layer: Layer): Needs => {
+  if (layer.kind !== 'drawing') return NONE;
+  const before = known.get(layer.items);
+  if (before) return before;
+  const [assets, scenes] = [new Set<Id>(), new Set<Id>()];
+  const fonts = new Map<string, FontChoice>();
+  for (const { kind, params } of Object.values(layer.items)) {
+    for (const [key, param] of Object.entries(paramsOf(kind))) {
+      if (param.kind !== 'asset' && param.kind !== 'scene' && param.kind !== 'font') continue;
+      for (const value of valuesOf(params[key], param.default)) {
+        if (param.kind === 'font') fonts.set(JSON.stringify(value), value as FontChoice);
+        else if (value !== '') (param.kind === 'asset' ? assets : scenes).add(value as Id);
+      }
+    }
+  }
+  const needs: Needs = { assets, scenes, fonts: [...fonts.values()] };
+  known.set(layer.items, needs);
+  return needs;
+};
+
+/** A layer that shows other files instead of some: those of the project that it is copied into. */
+export const withAssets = (layer: Layer, instead: ReadonlyMap<Id, Id>): Layer => {
+  if (layer.kind !== 'drawing' || ![...needsOf(layer).assets].some((id) => instead.has(id))) return layer;
+  const other = (value: Value): Value => instead.get(value as Id) ?? value;
+  const relinked = (item: Item): Item => {
+    const shown = Object.entries(paramsOf(item.kind)).filter(([key, p]) => p.kind === 'asset' && item.params[key]);
+    const linked = shown.map(([key]): [string, Property] => {
+      const property = item.params[key] as Property;
+      if (isApart(property)) return [key, property];
+      if (!isKeyed(property)) return [key, { value: other(property.value) }];
+      return [key, { ...property, keys: property.keys.map((k) => ({ ...k, value: other(k.value) })) }];
+    });
+    return { ...item, params: { ...item.params, ...Object.fromEntries(linked) } };
+  };
+  return { ...layer, items: Object.fromEntries(Object.values(layer.items).map((item) => [item.id, relinked(item)])) };
+};
+
+/** The kind of a layer's only source, where it has one alone: what the layer is, to a person. */
+export const soleSource = (layer: Layer): string | null => {
+  const kinds = layer.kind === 'drawing' ? Object.values(layer.items).map((item) => item.kind) : [];
+  const sources = kinds.filter((kind) => kindOf(kind).role === 'source');
+  return sources.length === 1 ? (sources[0] as string) : null;
+};

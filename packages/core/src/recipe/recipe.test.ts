@@ -4,8 +4,7 @@ import type { Item, Property, Value } from '../document/types';
 import { arcLength } from '../geometry/length';
 import { apply } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
-import { NO_FONTS } from '../type/types';
-import { compileRecipe } from './evaluate';
+import { bareSupplies, compileRecipe } from './evaluate';
 import { MOST_SHAPES, newRoom } from './room';
 import type { FillMark, Flow, Mark, StrokeMark } from './types';
 
@@ -15,7 +14,7 @@ const card = (kind: string, values: { [key: string]: Value } = {}, keyed: { [key
   return { ...item, params: { ...item.params, ...keyed } };
 };
 const flowOf = (cards: readonly Item[], frame = 0, top = cards.map((c) => c.id)): Flow =>
-  compileRecipe(top, Object.fromEntries(cards.map((c) => [c.id, c])), NO_FONTS).at(frame, newRoom());
+  compileRecipe(top, Object.fromEntries(cards.map((c) => [c.id, c])), bareSupplies()).at(frame, newRoom());
 const outlines = (flow: Flow): Outline[] => flow.shapes.flatMap((s) => s.outlines);
 const corners = (o: Outline): number[][] =>
   Array.from({ length: (o.points.length - 2) / 6 }, (_, i) => [o.points[i * 6]!, o.points[i * 6 + 1]!]);
@@ -227,7 +226,7 @@ describe('repeater', () => {
     const flow = compileRecipe(
       cards.map((c) => c.id),
       Object.fromEntries(cards.map((c) => [c.id, c])),
-      NO_FONTS,
+      bareSupplies(),
     ).at(0, room);
     expect(room.short).toBe('copies');
     expect(flow.marks.length).toBeLessThanOrEqual(MOST_SHAPES);

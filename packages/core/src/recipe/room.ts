@@ -25,8 +25,17 @@ export interface Room {
   work: number;
   /** Set once something had to be left out. */
   short: Shortage | null;
+  /** What cards found wrong, each once. */
+  readonly told: string[];
 }
-export const newRoom = (): Room => ({ shapes: MOST_SHAPES, work: MOST_WORK, short: null });
+export const newRoom = (): Room => ({ shapes: MOST_SHAPES, work: MOST_WORK, short: null, told: [] });
+
+/** The most that is told of one recipe in one frame. */
+const MOST_TOLD = 20;
+
+export const tell = ({ told }: Room, message: string): void => {
+  if (told.length < MOST_TOLD && !told.includes(message)) told.push(message);
+};
 
 /** Whether something more was wanted than there is room for. */
 export const isFull = ({ short }: Room): boolean => short === 'copies' || short === 'work';

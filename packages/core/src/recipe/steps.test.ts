@@ -5,8 +5,7 @@ import { outlineBox } from '../geometry/bounds';
 import { flattened } from '../geometry/flatten';
 import { along, arcLength } from '../geometry/length';
 import { type Outline, straightThrough } from '../geometry/outline';
-import { NO_FONTS } from '../type/types';
-import { compileRecipe } from './evaluate';
+import { bareSupplies, compileRecipe } from './evaluate';
 import { newRoom } from './room';
 import { round } from './steps/round';
 import type { FillMark } from './types';
@@ -17,7 +16,7 @@ const flow = (cards: readonly Item[], frame = 0) =>
   compileRecipe(
     cards.map((c) => c.id),
     Object.fromEntries(cards.map((c) => [c.id, c])),
-    NO_FONTS,
+    bareSupplies(),
   ).at(frame, newRoom());
 const outlines = (cards: readonly Item[], frame = 0): Outline[] => flow(cards, frame).shapes.flatMap((s) => s.outlines);
 

@@ -1,12 +1,14 @@
 /** The kinds of card. A new one is a file of its own and a line here. */
-import type { Params } from '../document/params';
+import type { Param, Params } from '../document/params';
 import { group } from './group';
-import { mask } from './mask';
+import { mask } from './covers/mask';
 import { fill } from './paints/fill';
 import { stroke } from './paints/stroke';
 import { ellipse } from './sources/ellipse';
 import { line } from './sources/line';
+import { nest } from './sources/nest';
 import { path } from './sources/path';
+import { picture } from './sources/picture';
 import { polygon } from './sources/polygon';
 import { rectangle } from './sources/rectangle';
 import { star } from './sources/star';
@@ -33,6 +35,8 @@ const LIST = [
   line,
   path,
   text,
+  picture,
+  nest,
   group,
   mask,
   trim,
@@ -60,3 +64,16 @@ export const kindOf = (name: string): Kind => {
 };
 
 export const paramsOf = (name: string): Params => kindOf(name).params;
+
+/** What the cards of a kind may be handed beside fonts: told by the kinds of their parameters. */
+export interface Asks {
+  readonly assets: boolean;
+  readonly scenes: boolean;
+}
+const asks: ReadonlyMap<string, Asks> = new Map(
+  [...KINDS.values()].map(({ kind, params }) => {
+    const has = (wanted: Param['kind']) => Object.values(params).some((param) => param.kind === wanted);
+    return [kind, { assets: has('asset'), scenes: has('scene') }];
+  }),
+);
+export const asksOf = (name: string): Asks => asks.get(name) ?? { assets: false, scenes: false };

@@ -1,6 +1,9 @@
-/** What the kinds of card share: sources add outlines, steps change what stands above, paints draw it. */
+/**
+ * What the kinds of card share: sources add outlines or pictures, steps change the outlines above, paints draw them, covers
+ * change what is drawn above.
+ */
 import type { Params, Values } from '../document/params';
-import type { BlendMode, Color, CutOut, Gradient, PictureAsset, Point } from '../document/types';
+import type { Assets, BlendMode, Color, CutOut, Gradient, Id, PictureAsset, Point, Rate } from '../document/types';
 import type { Matrix } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
 import type { Copy } from '../motion/sampler';
@@ -76,17 +79,65 @@ export interface Flow {
 
 export const EMPTY: Flow = { shapes: [], marks: [] };
 
+/** What another scene shows at a frame of its own. */
+export interface Shown {
+  readonly width: number;
+  readonly height: number;
+  readonly background: Color | null;
+  readonly marks: readonly Mark[];
+  /** What it took to make and takes to draw: see room.ts. */
+  readonly work: number;
+  /** What is wrong with it, each as what is said of a layer. */
+  readonly told: readonly string[];
+}
+/** Another scene, as a card plays it. */
+export interface Playable {
+  readonly rate: Rate;
+  /** In frames. */
+  readonly length: number;
+  readonly at: (frame: number) => Shown;
+}
+/** What cards are handed: they never reach for it themselves. */
+export interface Supplies {
+  readonly fonts: Fonts;
+  readonly assets: Assets;
+  /** Of the scene that the recipe is in. */
+  readonly rate: Rate;
+  /** Another scene by its id, or why it cannot be played: what is said of a layer. */
+  readonly play: (scene: Id) => Playable | string;
+  /** Stand for all that `play` gives: while they are the same objects, it gives the same. */
+  readonly playing: readonly unknown[];
+}
+
 interface CardKind<P extends Params> {
   readonly kind: string;
   readonly label: string;
   readonly params: P;
-  /** One line for the card, from its values. */
-  readonly summary: (values: Values<P>) => string;
+  /** One line for the card, from its values; `nameOf` says what a file or a scene is called. */
+  readonly summary: (values: Values<P>, nameOf: (id: Id) => string) => string;
 }
-export interface SourceKind<P extends Params = Params> extends CardKind<P> {
+/** Adds outlines, for the steps and paints below. */
+export interface OutlineSource<P extends Params = Params> extends CardKind<P> {
   readonly role: 'source';
-  readonly outlines: (values: Values<P>, fonts: Fonts) => readonly Outline[];
+  readonly outlines: (values: Values<P>, supplies: Supplies) => readonly Outline[];
 }
+/** What a source of pictures may ask for. */
+export interface Asking {
+  readonly frame: number;
+  readonly supplies: Supplies;
+  /** Takes room for so much work; false where there is none left. */
+  readonly take: (work: number) => boolean;
+  /** Says of the layer what is wrong with it. */
+  readonly tell: (message: string) => void;
+}
+/** Adds what is drawn already. */
+export interface PictureSource<P extends Params = Params> extends CardKind<P> {
+  readonly role: 'source';
+  readonly marks: (values: Values<P>, at: Asking) => readonly Mark[];
+  /** Whether it shows something else from frame to frame while its values stay. */
+  readonly plays?: true;
+}
+export type SourceKind = OutlineSource | PictureSource;
 /** What a step may ask of the cards above it. */
 export interface Above {
   readonly frame: number;
@@ -107,15 +158,29 @@ export interface PaintKind<P extends Params = Params> extends CardKind<P> {
   readonly role: 'paint';
   readonly mark: (outlines: readonly Outline[], alpha: number, values: Values<P>) => Mark | null;
 }
+/** Changes the marks above it. */
+export interface CoverKind<P extends Params = Params> extends CardKind<P> {
+  readonly role: 'cover';
+  /** Whether it has a recipe of its own, which it covers by. */
+  readonly holds?: true;
+  readonly cover: (marks: readonly Mark[], values: Values<P>, own: Flow) => readonly Mark[];
+}
 /** A recipe inside a recipe: its parameters place it. */
 export interface GroupKind<P extends Params = Params> extends CardKind<P> {
   readonly role: 'group';
 }
-export type Kind = SourceKind | StepKind | PaintKind | GroupKind;
+export type Kind = SourceKind | StepKind | PaintKind | CoverKind | GroupKind;
 
-export const source = <P extends Params>(kind: Omit<SourceKind<P>, 'role'>) => ({ role: 'source', ...kind }) as const;
+/** Whether cards stand in it. */
+export const holdsCards = (kind: Kind): boolean => kind.role === 'group' || (kind.role === 'cover' && !!kind.holds);
+
+export const source = <P extends Params>(kind: Omit<OutlineSource<P>, 'role'>) =>
+  ({ role: 'source', ...kind }) as const;
+export const pictureSource = <P extends Params>(kind: Omit<PictureSource<P>, 'role'>) =>
+  ({ role: 'source', ...kind }) as const;
 export const step = <P extends Params>(kind: Omit<StepKind<P>, 'role'>) => ({ role: 'step', ...kind }) as const;
 export const paint = <P extends Params>(kind: Omit<PaintKind<P>, 'role'>) => ({ role: 'paint', ...kind }) as const;
+export const cover = <P extends Params>(kind: Omit<CoverKind<P>, 'role'>) => ({ role: 'cover', ...kind }) as const;
 
 /** A number as a person writes it: two decimals at most. */
 export const short = (n: number): string => String(Math.round(n * 100) / 100);

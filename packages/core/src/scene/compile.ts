@@ -2,18 +2,17 @@
  * document + frame → display list. Compiled once and cached by object identity: an edit to one layer
  * recompiles one layer, and moving it about does not touch its recipe.
  */
-import { NEST } from '../document/nest';
-import type { Assets, Color, DrawingLayer, Id, Layer, NestLayer, PictureLayer, Scene } from '../document/types';
+import type { Assets, Color, DrawingLayer, Id, Layer, Scene } from '../document/types';
+import type { Params, Values } from '../document/params';
 import { IDENTITY, type Matrix, multiply } from '../geometry/matrix';
 import { type Wiring, wiringOf } from '../formula/wiring';
 import { reader } from '../motion/reader';
-import type { Sampler } from '../motion/sampler';
-import { compileRecipe } from '../recipe/evaluate';
+import { cardMatrix, compileRecipe, stampsOf } from '../recipe/evaluate';
 import { markThrough } from '../recipe/marks';
 import { MOST_WORK, newRoom, SHORTAGES } from '../recipe/room';
-import type { Mark } from '../recipe/types';
-import { fontsOf } from '../recipe/needs';
-import { nestedFrame, nestMarks } from './nest';
+import { asksOf, paramsOf } from '../recipe/table';
+import { EMPTY, type Flow, type Mark, type Playable, type Supplies } from '../recipe/types';
+import { needsOf } from '../recipe/needs';
 import { marksWithin } from './pixels';
 import { placementOf, type Placement } from './placement';
 import { fontLabel, NO_FONTS, type Fonts } from '../type/types';
@@ -58,6 +57,14 @@ export interface Program {
   readonly matrixAt: (layer: Id, frame: number) => Matrix;
   /** What one layer draws, in its own pixels, hidden or not. */
   readonly marksAt: (layer: Id, frame: number) => readonly Mark[];
+  /** What some of a layer's cards give, in the layer's own pixels: those of one list, in their order. */
+  readonly flowAt: (layer: Id, cards: readonly Id[], frame: number) => Flow;
+  /** A card's values as they are shown, and the way from its pixels to the scene's; null where there is no such card. */
+  readonly cardAt: (
+    layer: Id,
+    card: Id,
+    frame: number,
+  ) => { readonly values: Values<Params>; readonly matrix: Matrix } | null;
   /** The formulas at work: any property as it is shown. */
   readonly wiring: Wiring;
   readonly problems: readonly Problem[];
@@ -66,26 +73,21 @@ export interface Program {
 interface CompiledLayer {
   readonly place: Placement;
   readonly marks: (frame: number) => Drawn;
-  readonly assets: Assets;
-  readonly nested: Scene['nested'];
-  readonly eases: Scene['eases'];
-  /** What its formulas give. */
-  readonly computed: readonly Sampler[];
 }
 
 /** What a layer costs that draws nothing. */
 const PER_LAYER = 10;
 const NOTHING: Drawn = { marks: [], problems: [], work: PER_LAYER };
 
-const failed = (layer: Id, message: string): Drawn => ({ ...NOTHING, problems: [{ layer, message }] });
-
+/** Something compiled, and all that it was compiled from beside what it is kept by. */
+interface Kept<T> {
+  readonly from: readonly unknown[];
+  readonly made: T;
+}
 interface Compiled {
   /** By the items of a drawing. */
-  readonly recipes: WeakMap<
-    DrawingLayer['items'],
-    { ids: readonly Id[]; computed: readonly Sampler[]; marks: CompiledLayer['marks'] }
-  >;
-  readonly layers: WeakMap<Layer, CompiledLayer>;
+  readonly recipes: WeakMap<DrawingLayer['items'], Kept<CompiledLayer['marks']>>;
+  readonly layers: WeakMap<Layer, Kept<CompiledLayer>>;
 }
 /** What has been compiled with a set of fonts; layers and recipes that do not change are not compiled again. */
 const compiled = new WeakMap<Fonts, Compiled>();
@@ -98,45 +100,46 @@ const compiledWith = (fonts: Fonts): Compiled => {
 
 /** What is to be said of a drawing's fonts: the ones that others stand in for. */
 const fontProblems = (layer: DrawingLayer, fonts: Fonts): Problem[] =>
-  fontsOf(layer).flatMap((choice) => {
+  needsOf(layer).fonts.flatMap((choice) => {
     const instead = fonts.find(choice)?.instead;
     if (!instead) return [];
     const message = `asks for the font ${fontLabel(choice)}, which is not here; ${fontLabel(instead)} stands in for it`;
     return [{ layer: layer.id, message }];
   });
 
-const alike = (a: readonly unknown[], b: readonly unknown[]) => a.length === b.length && a.every((x, i) => x === b[i]);
-
-const recipeMarks = (layer: DrawingLayer, fonts: Fonts, wiring: Wiring): CompiledLayer['marks'] => {
-  const { recipes } = compiledWith(fonts);
-  const computed = wiring.allOf(layer);
-  const known = recipes.get(layer.items);
-  if (known?.ids === layer.recipe && alike(known.computed, computed)) return known.marks;
-  const recipe = compileRecipe(layer.recipe, layer.items, fonts, (item) => wiring.computing(layer.id, item));
-  const problems = fontProblems(layer, fonts);
-  const marks = (frame: number): Drawn => {
-    const room = newRoom();
-    const flow = recipe.at(frame, room);
-    const drawn = { marks: flow.marks, problems, work: PER_LAYER + MOST_WORK - room.work };
-    if (!room.short) return drawn;
-    return { ...drawn, problems: [...problems, { layer: layer.id, message: SHORTAGES[room.short] }] };
-  };
-  recipes.set(layer.items, { ids: layer.recipe, computed, marks });
-  return marks;
+/** What is kept under a key, or made and kept where it was made from something else. */
+const keptOr = <K extends object, T>(map: WeakMap<K, Kept<T>>, key: K, from: readonly unknown[], make: () => T): T => {
+  const known = map.get(key);
+  if (known?.from.length === from.length && known.from.every((x, i) => x === from[i])) return known.made;
+  const made = make();
+  map.set(key, { from, made });
+  return made;
 };
 
-const pictureMarks = (layer: PictureLayer, assets: Assets): CompiledLayer['marks'] => {
-  const asset = assets[layer.asset];
-  if (asset?.kind !== 'picture') {
-    const drawn = failed(layer.id, 'shows a picture that is gone');
-    return () => drawn;
-  }
-  const drawn: Drawn = {
-    ...NOTHING,
-    marks: [{ op: 'picture', asset, cut: layer.cut, matrix: IDENTITY, alpha: 1 }],
-  };
-  return () => drawn;
+/** What stands for all that the cards of a layer are handed. */
+const handedTo = (layer: Layer, supplies: Supplies): readonly unknown[] => {
+  if (layer.kind !== 'drawing') return [];
+  const asks = Object.values(layer.items).map((item) => asksOf(item.kind));
+  return stampsOf({ assets: asks.some((a) => a.assets), scenes: asks.some((a) => a.scenes) }, supplies);
 };
+
+const recipeMarks = (
+  layer: DrawingLayer,
+  supplies: Supplies,
+  wiring: Wiring,
+  from: readonly unknown[],
+): CompiledLayer['marks'] =>
+  keptOr(compiledWith(supplies.fonts).recipes, layer.items, [layer.recipe, ...from], () => {
+    const recipe = compileRecipe(layer.recipe, layer.items, supplies, (item) => wiring.computing(layer.id, item));
+    const fonts = fontProblems(layer, supplies.fonts);
+    return (frame) => {
+      const room = newRoom();
+      const flow = recipe.at(frame, room);
+      const told = [...room.told, ...(room.short ? [SHORTAGES[room.short]] : [])];
+      const problems = told.length === 0 ? fonts : [...fonts, ...told.map((message) => ({ layer: layer.id, message }))];
+      return { marks: flow.marks, problems, work: PER_LAYER + MOST_WORK - room.work };
+    };
+  });
 
 /** Nested scenes with what they take along: one for all the nests that play it in the same surroundings. */
 const taken = new WeakMap<Scene, Scene>();
@@ -150,81 +153,39 @@ const nestedProgram = (inner: Scene, { nested, eases }: Scene, library: Library,
   return compileScene(whole, library, depth);
 };
 
-/** Of a nest, the most that is told of what it plays. */
-const MOST_TOLD = 20;
-
 /** How deep nests may lie in each other; a scene that plays itself is refused long before. */
 const MOST_NESTED = 16;
 
-const marksOfNest = (
-  layer: NestLayer,
-  around: Scene,
-  library: Library,
-  wiring: Wiring,
-  depth: number,
-): CompiledLayer['marks'] => {
-  const problem = (message: string): CompiledLayer['marks'] => {
-    const drawn = failed(layer.id, message);
-    return () => drawn;
-  };
-  const inner = around.nested?.[layer.scene];
-  if (!inner) return problem('plays a scene that is gone');
-  if (depth >= MOST_NESTED) return problem('lies too deep in other nests');
-  const program = nestedProgram(inner, around, library, depth + 1);
-  const values = reader(NEST, layer.params, wiring.computing(layer.id));
-  return (frame) => {
-    const v = values.at(frame);
-    const at = nestedFrame(v, layer, frame, around.rate, inner);
-    if (at === null) return NOTHING;
-    const list = program.at(at);
-    const problems = list.problems.slice(0, MOST_TOLD).map(({ layer: id, message }) => ({
-      layer: layer.id,
-      message: `plays “${inner.layers[id]?.name ?? inner.name}”, which ${message}`,
-    }));
-    return { marks: nestMarks(list, v.background), problems, work: PER_LAYER + list.work };
-  };
-};
+/** What the recipes of a scene are handed. */
+const suppliesOf = (around: Scene, library: Library, depth: number): Supplies => ({
+  ...library,
+  rate: around.rate,
+  playing: [library.assets, around.nested, around.eases, around.rate, depth],
+  play: (id): Playable | string => {
+    const inner = around.nested?.[id];
+    if (!inner) return 'plays a scene that is gone';
+    if (depth >= MOST_NESTED) return 'lies too deep in other nests';
+    const program = nestedProgram(inner, around, library, depth + 1);
+    return {
+      rate: inner.rate,
+      length: inner.length,
+      at: (frame) => {
+        const list = program.at(frame);
+        const told = list.problems.map(
+          ({ layer, message }) => `plays “${inner.layers[layer]?.name ?? inner.name}”, which ${message}`,
+        );
+        return { ...list, told };
+      },
+    };
+  },
+});
 
-const marksOf = (
-  layer: Layer,
-  around: Scene,
-  library: Library,
-  wiring: Wiring,
-  depth: number,
-): CompiledLayer['marks'] => {
-  switch (layer.kind) {
-    case 'nest':
-      return marksOfNest(layer, around, library, wiring, depth);
-    case 'drawing':
-      return recipeMarks(layer, library.fonts, wiring);
-    case 'picture':
-      return pictureMarks(layer, library.assets);
-    case 'controller':
-      return () => NOTHING;
-  }
-};
-
-const compileLayer = (layer: Layer, around: Scene, library: Library, wiring: Wiring, depth: number): CompiledLayer => {
-  const { layers } = compiledWith(library.fonts);
-  const computed = wiring.allOf(layer);
-  const known = layers.get(layer);
-  // A picture's file may be swapped under it, a nest's scene changed, and what a formula reads.
-  const same =
-    known &&
-    alike(known.computed, computed) &&
-    ((layer.kind !== 'picture' && layer.kind !== 'nest') || known.assets === library.assets) &&
-    (layer.kind !== 'nest' || (known.nested === around.nested && known.eases === around.eases));
-  if (same) return known;
-  const made: CompiledLayer = {
+const compileLayer = (layer: Layer, supplies: Supplies, wiring: Wiring): CompiledLayer => {
+  const from = [...wiring.allOf(layer), ...handedTo(layer, supplies)];
+  return keptOr(compiledWith(supplies.fonts).layers, layer, from, () => ({
     place: placementOf(layer.params, wiring.computing(layer.id)),
-    marks: marksOf(layer, around, library, wiring, depth),
-    assets: library.assets,
-    nested: around.nested,
-    eases: around.eases,
-    computed,
-  };
-  layers.set(layer, made);
-  return made;
+    marks: layer.kind === 'drawing' ? recipeMarks(layer, supplies, wiring, from) : () => NOTHING,
+  }));
 };
 
 /** The layers above one, nearest first; a cycle is cut where it closes and named. */
@@ -264,11 +225,12 @@ export const compileScene = (scene: Scene, library: Library, depth = 0): Program
   const known = programs.get(scene);
   if (known?.library === library && known.depth === depth) return known.program;
   const wiring = wiringOf(scene, library.fonts);
+  const supplies = suppliesOf(scene, library, depth);
   // Within one scene object nothing changes: each layer is looked up once.
   const here = new Map<Id, CompiledLayer>();
   const layerOf = (layer: Layer): CompiledLayer => {
     let own = here.get(layer.id);
-    if (!own) here.set(layer.id, (own = compileLayer(layer, scene, library, wiring, depth)));
+    if (!own) here.set(layer.id, (own = compileLayer(layer, supplies, wiring)));
     return own;
   };
   const lines = new Map(Object.values(scene.layers).map((layer) => [layer.id, ancestry(scene, layer)]));
@@ -299,6 +261,22 @@ export const compileScene = (scene: Scene, library: Library, depth = 0): Program
     marksAt: (id, frame) => {
       const layer = scene.layers[id];
       return layer ? layerOf(layer).marks(frame).marks : [];
+    },
+    flowAt: (id, cards, frame) => {
+      const layer = scene.layers[id];
+      if (layer?.kind !== 'drawing') return EMPTY;
+      const computing = (item: Id) => wiring.computing(id, item);
+      return compileRecipe(cards, layer.items, supplies, computing).at(frame, newRoom());
+    },
+    cardAt: (id, card, frame) => {
+      const layer = scene.layers[id];
+      const item = layer?.kind === 'drawing' ? layer.items[card] : undefined;
+      if (layer?.kind !== 'drawing' || !item) return null;
+      const computing = (of: Id) => wiring.computing(id, of);
+      return {
+        values: reader(paramsOf(item.kind), item.params, computing(card)).at(frame),
+        matrix: multiply(matrixOf(layer, frame), cardMatrix(layer.items, card, frame, computing)),
+      };
     },
     at: (frame, shows) => {
       if (last?.frame === frame && !shows) return last;

@@ -2,7 +2,7 @@
 import { checkProject } from '../check/project';
 import { newKnob } from '../document/knobs';
 import { newController, newDrawing, newItem, newProject, newScene } from '../document/make';
-import { wholeScene } from '../document/nest';
+import { wholeScene } from '../scene/whole';
 import type { Edit } from '../document/patches';
 import { applyEdit } from '../edits/apply';
 import type { Id, Project, PropertyRef, Scene } from '../document/types';

@@ -16,16 +16,7 @@ import {
   isKeyed,
 } from '../document/types';
 import { takeApart } from '../edits/apart';
-import {
-  addAsset,
-  addSwatch,
-  removeAsset,
-  removeSwatch,
-  renameAsset,
-  setCut,
-  showAsset,
-  swapAsset,
-} from '../edits/assets';
+import { addAsset, addSwatch, removeAsset, removeSwatch, renameAsset, swapAsset } from '../edits/assets';
 import { forgetEase, keepEase } from '../edits/eases';
 import { curvesOf, keyedCurvesOf, paramAt, propertiesOf, propertyIn } from '../properties/find';
 import { bakeFormula, removeFormula, setFormula, turnFormula } from '../edits/formulas';
@@ -52,7 +43,7 @@ import { addKnob, moveKnob, removeKnob, setKnob } from '../edits/knobs';
 import { addLayers, copiesOf, layersOf, moveLayers, removeLayers, setLayers } from '../edits/layers';
 import { addMarker, removeMarker, setMarker } from '../edits/markers';
 import { applyMove, changeMove, forgetMove, keepMove, removeMove } from '../edits/moves';
-import { addNest, nestLayers, setNest } from '../edits/nests';
+import { addNest, nestLayers } from '../edits/nests';
 import { reshapePath, turnIntoPath } from '../edits/paths';
 import { groupLayers, moveBy, movePivot, setParent, ungroupLayers } from '../edits/place';
 import { removeAnimation, setApart, setBeyond, setValue } from '../edits/properties';
@@ -383,10 +374,14 @@ const EDITS: readonly ((at: Place) => Edit | null)[] = [
       : null;
   },
   (at) => addNest(at.scene.id, at.chance.one(at.doc.order), at.makeId()),
-  (at) =>
-    at.layer.kind === 'nest'
-      ? setNest(at.scene.id, at.layer.id, at.chance.one([{ start: frame(at) }, { scene: at.chance.one(at.doc.order) }]))
-      : null,
+  (at) => {
+    const id = at.makeId();
+    const [kind, key, ids] = at.chance.one([
+      ['nest', 'scene', at.doc.order],
+      ['picture', 'asset', Object.keys(at.doc.assets)],
+    ] as const);
+    return addItem(at.scene.id, at.layer.id, newItem(id, kind, { [key]: at.chance.one(['', 'gone', ...ids]) }));
+  },
   (at) => nestLayers(at.scene.id, at.ids, name(at), frame(at), at.makeId),
   // Assets and what a project keeps.
   (at) => {
@@ -402,20 +397,8 @@ const EDITS: readonly ((at: Place) => Edit | null)[] = [
       height: 4,
     } as const;
     if (!asset) return addAsset(fresh);
-    return at.chance.one([
-      swapAsset(asset.id, fresh),
-      renameAsset(asset.id, name(at)),
-      removeAsset(asset.id),
-      showAsset(at.scene.id, at.layer.id, asset.id),
-    ]);
+    return at.chance.one([swapAsset(asset.id, fresh), renameAsset(asset.id, name(at)), removeAsset(asset.id)]);
   },
-  (at) =>
-    setCut(at.scene.id, at.layer.id, {
-      seeds: [{ x: amount(at), y: 3, tolerance: at.chance.one([0.2, 7]) }],
-      grow: amount(at),
-      soften: amount(at),
-      strokes: [{ keep: true, size: amount(at), points: [randomPoint(at.chance, HOW)] }],
-    }),
   (at) => addSwatch({ id: at.makeId(), name: name(at), color: at.chance.one(['#FFB23E', 'amber']) }),
   (at) => (at.doc.swatches[0] ? removeSwatch(at.doc.swatches[0].id) : null),
   (at) => keepEase({ id: at.makeId(), name: name(at), ease: randomEase(at.chance, HOW) }),

@@ -1,8 +1,7 @@
 /** Projects from chance: sound, and as various as the schema lets them be. */
 import { newKnob } from '../document/knobs';
-import { newController, newDrawing, newItem, newNest, newPicture, newProject, newScene } from '../document/make';
-import { paramsOfLayer } from '../document/nest';
-import { FAR, type Param, type Params } from '../document/params';
+import { newController, newDrawing, newItem, newNest, newPicture, newProject, newScene, still } from '../document/make';
+import { FAR, type Param, type Params, PLACE } from '../document/params';
 import {
   type Asset,
   BEYOND,
@@ -22,7 +21,8 @@ import {
   type Vertex,
 } from '../document/types';
 import { partParam } from '../motion/apart';
-import { KINDS, paramsOf } from '../recipe/table';
+import { KINDS, kindOf, paramsOf } from '../recipe/table';
+import { holdsCards } from '../recipe/types';
 import type { Chance } from './random';
 
 /** How wild the values are: within the limits, or also far beyond them, as an edit may ask for. */
@@ -81,6 +81,21 @@ export const randomValue = (chance: Chance, param: Param, how: Wildness): Value 
     }
     case 'font':
       return { family: chance.one(['Inter', 'Lora', 'Nowhere']), weight: number(1, 1000), italic: chance.happens(0.3) };
+    // What they lead to is for who makes the project to say.
+    case 'asset':
+    case 'scene':
+      return '';
+    case 'cutout':
+      return {
+        seeds: chance.times(0, 2, () => ({ x: number(-FAR, FAR), y: number(-FAR, FAR), tolerance: number(0, 1) })),
+        grow: number(-200, 200),
+        soften: number(0, 200),
+        strokes: chance.times(0, 2, () => ({
+          keep: chance.happens(0.5),
+          size: number(0.01, 2_000),
+          points: chance.times(0, 3, () => [number(-FAR, FAR), number(-FAR, FAR)] as const),
+        })),
+      };
   }
 };
 
@@ -144,7 +159,7 @@ export const randomItem = (chance: Chance, id: Id): Item => {
     ...newItem(id, kind),
     on: chance.happens(0.9),
     params: randomProperties(chance, paramsOf(kind)),
-    ...(KINDS.get(kind)?.role === 'group' && { children: [] }),
+    ...(holdsCards(kindOf(kind)) && { children: [] }),
   };
 };
 
@@ -162,24 +177,34 @@ export const randomItems = (chance: Chance, prefix: string): Item[] => {
   );
 };
 
+/** The cards of a layer, showing a picture and playing a scene where there is one. */
+const linked = (chance: Chance, layer: Layer, inner: Id | null, assets: readonly Id[]): Layer => {
+  if (layer.kind !== 'drawing') return layer;
+  const shown = (item: Item): Item => {
+    const params = randomProperties(chance, paramsOf(item.kind));
+    if (item.kind === 'picture') return { ...item, params: { ...params, asset: still(assets[0] ?? '') } };
+    return item.kind === 'nest' ? { ...item, params: { ...params, scene: still(inner ?? '') } } : item;
+  };
+  return { ...layer, items: Object.fromEntries(Object.values(layer.items).map((item) => [item.id, shown(item)])) };
+};
+
 export const randomLayer = (chance: Chance, scene: Scene, id: Id, inner: Id | null, assets: readonly Id[]): Layer => {
   const name = `Layer ${id}`;
-  const asset = assets.length > 0 ? chance.one(assets) : null;
-  const kind = chance.one(['drawing', 'drawing', 'drawing', 'controller', inner && 'nest', asset && 'picture']);
+  const kind = chance.one(['drawing', 'drawing', 'drawing', 'controller', inner && 'nest', assets[0] && 'picture']);
   const made: Layer =
     kind === 'controller'
       ? randomController(chance, scene, id)
-      : kind === 'nest' && inner !== null
-        ? newNest(scene, id, name, inner)
-        : kind === 'picture' && asset !== null
-          ? newPicture(scene, id, name, asset)
+      : kind === 'nest'
+        ? newNest(scene, id, name, inner ?? '')
+        : kind === 'picture'
+          ? newPicture(scene, id, name, assets[0] ?? '')
           : newDrawing(scene, id, name, randomItems(chance, id));
   const from = chance.whole(-10, 40);
   return {
-    ...made,
+    ...linked(chance, made, inner, assets),
     from,
     to: from + chance.whole(1, 90),
-    params: randomProperties(chance, paramsOfLayer(made)),
+    params: randomProperties(chance, PLACE),
   };
 };
 

@@ -2,7 +2,7 @@ import { existsSync, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { checkProject } from '@kite/core/check/project';
-import { wholeScene } from '@kite/core/document/nest';
+import { wholeScene } from '@kite/core/scene/whole';
 import type { Scene } from '@kite/core/document/types';
 import { HEAVY } from '@kite/core/test/heavyProjects';
 import { describe, expect, it } from 'vitest';

@@ -2,10 +2,11 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { setImmediate as turn } from 'node:timers/promises';
-import type { Html5Settings } from '@kite/core/delivery/settings';
+import type { Html5Settings, RenderPlan } from '@kite/core/delivery/settings';
 import type { Scene } from '@kite/core/document/types';
 import { pictureKey } from '@kite/core/picture/key';
-import { allLayers } from '@kite/core/document/nest';
+import { eachMark } from '@kite/core/recipe/marks';
+import type { PictureMark } from '@kite/core/recipe/types';
 import { compileScene, type Library } from '@kite/core/scene/compile';
 import { type RecordedFonts, recording } from '@kite/core/type/recorded';
 import type { Canvas } from '@napi-rs/canvas';
@@ -47,38 +48,49 @@ html,body{margin:0;padding:0;overflow:hidden}
 /** Frames that are looked at in one turn of the event loop. */
 const FRAMES_A_TURN = 10;
 
-/** What the scene asks of its fonts in any of the banner's frames; `each` is told the share that is done. */
-const recordedFonts = async (
+/** What the scene asks for in the frames of the banner: of its fonts, and the pictures that it shows. */
+interface Asked {
+  readonly fonts: RecordedFonts;
+  /** By what names them: see pictureKey. */
+  readonly pictures: ReadonlyMap<string, PictureMark>;
+}
+
+/** The frames that are played, which may lie between those of the scene, and those that can be looked at. */
+const framesOf = ({ frames }: RenderPlan, { from, to }: Html5Settings): readonly number[] => [
+  ...new Set([...frames, ...Array.from({ length: to - from }, (_, i) => from + i)]),
+];
+
+/** Looks at each frame; `each` is told the share that is done. */
+const asked = async (
   scene: Scene,
   library: Library,
-  { from, to }: Html5Settings,
+  frames: readonly number[],
   each: (share: number) => void,
-): Promise<RecordedFonts> => {
+): Promise<Asked> => {
   const { fonts, record } = recording(library.fonts);
   const program = compileScene(scene, { ...library, fonts });
-  for (let frame = from; frame < to; frame++) {
-    program.at(frame);
-    each((frame + 1 - from) / (to - from));
-    if ((frame - from) % FRAMES_A_TURN === 0) await turn();
+  const pictures = new Map<string, PictureMark>();
+  for (const [i, frame] of frames.entries()) {
+    eachMark(program.at(frame).marks, (mark) => {
+      if (mark.op === 'picture') pictures.set(pictureKey(mark.asset, mark.cut), mark);
+    });
+    each((i + 1) / frames.length);
+    if (i % FRAMES_A_TURN === 0) await turn();
   }
-  return record;
+  return { fonts: record, pictures };
 };
 
 const EXTENSIONS = { 'image/png': 'png', 'image/jpeg': 'jpg', 'image/webp': 'webp', 'image/gif': 'gif' } as const;
 
-/** The files of the pictures that the scene shows: as they were imported, or as a PNG where something is cut out. */
-const pictureFiles = async (scene: Scene, stock: Stock, { pictures }: Materials) => {
+/** The files of the pictures that are shown: as they were imported, or as a PNG where something is cut out. */
+const pictureFiles = async (shown: Asked['pictures'], stock: Stock, { pictures }: Materials) => {
   const names: { [key: string]: string } = {};
   const files: { [name: string]: Uint8Array } = {};
-  for (const layer of allLayers(scene)) {
-    const asset = layer.kind === 'picture' ? stock.assets[layer.asset] : undefined;
-    if (layer.kind !== 'picture' || asset?.kind !== 'picture') continue;
-    const key = pictureKey(asset, layer.cut);
-    if (names[key] !== undefined) continue;
-    const cut = layer.cut ? (pictures.get(asset, layer.cut) as Canvas | null) : null;
-    const name = `picture-${Object.keys(names).length + 1}.${cut ? 'png' : EXTENSIONS[asset.type]}`;
+  for (const [key, { asset, cut }] of shown) {
+    const whole = cut ? (pictures.get(asset, cut) as Canvas | null) : null;
+    const name = `picture-${Object.keys(names).length + 1}.${whole ? 'png' : EXTENSIONS[asset.type]}`;
     const path = stock.files[asset.sha];
-    if (cut) files[name] = new Uint8Array(await cut.encode('png'));
+    if (whole) files[name] = new Uint8Array(await whole.encode('png'));
     else if (path !== undefined) files[name] = new Uint8Array(await readFile(path));
     else continue;
     names[key] = name;
@@ -96,11 +108,12 @@ export const html5: Encoder<Html5Settings> = async (job) => {
   const materials = await materialsFor(scene, stock);
   const drawer = frameDrawer(scene, materials, { ...plan, under: null });
   drawer.draw(settings.fallback);
-  const pictures = await pictureFiles(scene, stock, materials);
+  const needed = await asked(scene, materials.library, framesOf(plan, settings), each);
+  const pictures = await pictureFiles(needed.pictures, stock, materials);
   const banner = {
     scene,
     assets: stock.assets,
-    fonts: await recordedFonts(scene, materials.library, settings, each),
+    fonts: needed.fonts,
     pictures: pictures.names,
     width: plan.width,
     height: plan.height,

@@ -11,8 +11,8 @@ const file = (name: string) => readFileSync(new URL(name, import.meta.url));
 const NEAR = 2;
 
 describe('archives of older formats', () => {
-  const formats = Array.from({ length: FORMAT_VERSION }, (_, i) => i + 1);
-  it.each(formats)('of format %i show what they showed', async (format) => {
+  const formats = Array.from({ length: FORMAT_VERSION - 1 }, (_, i) => i + 1);
+  it.each(formats)('format %i shows what it showed', async (format) => {
     const sheet = await sheetOf(new Uint8Array(file(`format-${format}.kite`)));
     const image = new Image();
     image.src = file(`format-${format}.png`);

@@ -2,7 +2,7 @@
 import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { wholeScene } from '@kite/core/document/nest';
+import { wholeScene } from '@kite/core/scene/whole';
 import type { Scene } from '@kite/core/document/types';
 import { readArchive } from '@kite/core/interchange/archive';
 import { type Canvas, createCanvas } from '@napi-rs/canvas';

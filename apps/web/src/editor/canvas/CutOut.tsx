@@ -1,8 +1,9 @@
-import type { CutOut, Id, PictureLayer, Point } from '@kite/core/document/types';
-import { setCut } from '@kite/core/edits/assets';
+import { isUncut } from '@kite/core/document/params';
+import type { CutOut, Id, Item, Layer, Point } from '@kite/core/document/types';
 import { apply, determinant, inverted, multiply, translation } from '@kite/core/geometry/matrix';
 import { type PointerEvent, useState } from 'react';
 import { followPointer } from '../../ui/drag';
+import { writeValues } from '../commands';
 import { useEditor, useSlice } from '../store/context';
 import type { View } from '../store/state';
 import { toScene, viewMatrix } from './view';
@@ -15,6 +16,13 @@ interface CutOutProps {
 const NOTHING_CUT: CutOut = { seeds: [], grow: 0, soften: 1, strokes: [] };
 const FIRST_TOLERANCE = 0.12;
 
+/** The picture that is cut out: the open card, or the first there is. */
+const pictureCard = (layer: Layer | undefined, open: Id | null): Item | undefined => {
+  if (layer?.kind !== 'drawing') return undefined;
+  const pictures = Object.values(layer.items).filter((item) => item.kind === 'picture');
+  return pictures.find((item) => item.id === open) ?? pictures[0];
+};
+
 /** While a picture is being cut out: clicks choose a background, strokes bring parts back or take them away. */
 export const CutOutTool = ({ view, pointOf }: CutOutProps) => {
   const editor = useEditor();
@@ -26,21 +34,21 @@ export const CutOutTool = ({ view, pointOf }: CutOutProps) => {
   }));
   const [pointer, setPointer] = useState<Point | null>(null);
   const layer = editor.scene.layers[selection.layers[0] as Id];
-  if (!cutting || selection.layers.length !== 1 || layer?.kind !== 'picture') return null;
-  const asset = editor.state.doc.assets[layer.asset];
+  const item = cutting && selection.layers.length === 1 ? pictureCard(layer, selection.card) : undefined;
+  const shown = layer && item && editor.program.cardAt(layer.id, item.id, frame);
+  if (!cutting || !shown) return null;
+  const asset = editor.state.doc.assets[shown.values.asset as Id];
   if (asset?.kind !== 'picture') return null;
-  // From the picture's own pixels, its corner at 0, to the area's.
-  const toArea = multiply(
-    multiply(viewMatrix(view), editor.program.matrixAt(layer.id, frame)),
-    translation(-asset.width / 2, -asset.height / 2),
-  );
-  const back = inverted(
-    multiply(editor.program.matrixAt(layer.id, frame), translation(-asset.width / 2, -asset.height / 2)),
-  );
+  // From the picture's own pixels, its corner at 0, to the scene's.
+  const toScenePixels = multiply(shown.matrix, translation(-asset.width / 2, -asset.height / 2));
+  const toArea = multiply(viewMatrix(view), toScenePixels);
+  const back = inverted(toScenePixels);
   if (!back) return null;
   const pixelOf = (event: { clientX: number; clientY: number }): Point => apply(back, toScene(view, pointOf(event)));
-  const write = (cut: CutOut) => editor.edit(setCut(editor.scene.id, layer.id, cut));
-  const before = (layer as PictureLayer).cut ?? NOTHING_CUT;
+  const ref = { scene: editor.scene.id, layer: layer.id, item: item.id, key: 'cut' };
+  const write = (cut: CutOut) => writeValues(editor, [[ref, cut]], 'Cut out');
+  const cutNow = shown.values.cut as CutOut;
+  const before = isUncut(cutNow) ? NOTHING_CUT : cutNow;
 
   const onPointerDown = (event: PointerEvent) => {
     if (event.button !== 0) return;

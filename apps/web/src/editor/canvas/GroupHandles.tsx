@@ -2,8 +2,6 @@ import type { PLACE, Values } from '@kite/core/document/params';
 import type { Point } from '@kite/core/document/types';
 import { type Box, outlineBox, union } from '@kite/core/geometry/bounds';
 import { apply, inverted, multiply, placed } from '@kite/core/geometry/matrix';
-import { compileRecipe } from '@kite/core/recipe/evaluate';
-import { newRoom } from '@kite/core/recipe/room';
 import { markBox } from '@kite/core/recipe/marks';
 import { cornersThrough } from '@kite/core/scene/bounds';
 import type { PointerEvent } from 'react';
@@ -37,9 +35,7 @@ export const GroupHandles = ({ view, pointOf }: GroupHandlesProps) => {
   const layer = editor.scene.layers[editor.state.selection.layers[0] as string];
   if (layer?.kind !== 'drawing') return null;
   const place = card.values as unknown as Values<typeof PLACE>;
-  const flow = compileRecipe(card.item.children ?? [], layer.items, editor.library.fonts, (item) =>
-    editor.program.wiring.computing(layer.id, item),
-  ).at(editor.state.frame, newRoom());
+  const flow = editor.program.flowAt(layer.id, card.item.children ?? [], editor.state.frame);
   let box: Box | null = null;
   for (const mark of flow.marks) box = union(box, markBox(mark));
   for (const { outlines } of flow.shapes) for (const o of outlines) box = union(box, outlineBox(o));

@@ -1,9 +1,6 @@
 /** The card whose own handles the canvas shows. */
 import type { Id, Item, Point, PropertyRef } from '@kite/core/document/types';
 import { apply, inverted, type Matrix, multiply } from '@kite/core/geometry/matrix';
-import { reader } from '@kite/core/motion/reader';
-import { cardMatrix } from '@kite/core/recipe/evaluate';
-import { kindOf } from '@kite/core/recipe/table';
 import type { Editor } from '../store/editor';
 import type { View } from '../store/state';
 import { toScene, viewMatrix } from './view';
@@ -26,13 +23,13 @@ export const editedCard = (editor: Editor, view: View): EditedCard | null => {
   if (playing || layer?.kind !== 'drawing' || layer.locked || selection.card === null) return null;
   const item = layer.items[selection.card];
   if (!item) return null;
-  const world = multiply(editor.program.matrixAt(layer.id, frame), cardMatrix(layer.items, item.id, frame));
-  const back = inverted(world);
-  if (!back) return null;
+  const shown = editor.program.cardAt(layer.id, item.id, frame);
+  const back = shown && inverted(shown.matrix);
+  if (!shown || !back) return null;
   return {
     item,
-    values: reader(kindOf(item.kind).params, item.params, editor.program.wiring.computing(layer.id, item.id)).at(frame),
-    toArea: multiply(viewMatrix(view), world),
+    values: shown.values,
+    toArea: multiply(viewMatrix(view), shown.matrix),
     fromArea: (p) => apply(back, toScene(view, p)),
     ref: (key) => ({ scene: scene.id, layer: layer.id, item: item.id, key }),
   };

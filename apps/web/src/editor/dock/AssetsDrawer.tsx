@@ -5,6 +5,7 @@ import { EllipsisVertical, Type, Upload } from 'lucide-react';
 import { useRef } from 'react';
 import { toast } from 'sonner';
 import { api } from '../../api/client';
+import { needsOf } from '@kite/core/recipe/needs';
 import { assetUrl } from '../../preview/materials';
 import { Button } from '../../ui/Button';
 import { Menu } from '../../ui/Menu';
@@ -114,7 +115,7 @@ export const AssetsDrawer = () => {
   const list = Object.values(assets);
   const uses = (id: string): number =>
     Object.values(scenes).reduce(
-      (sum, scene) => sum + Object.values(scene.layers).filter((l) => l.kind === 'picture' && l.asset === id).length,
+      (sum, scene) => sum + Object.values(scene.layers).filter((l) => needsOf(l).assets.has(id)).length,
       0,
     );
   return (

@@ -1,6 +1,5 @@
-import { NO_FONTS } from '@kite/core/type/types';
 import { KINDS } from '@kite/core/recipe/table';
-import { CardPicture } from '../inspector/CardPicture';
+import { bareFlow, CardPicture } from '../inspector/CardPicture';
 import { addShape, addText } from '../commands';
 import { newItem } from '@kite/core/document/make';
 import type { KeyboardEvent } from 'react';
@@ -61,12 +60,10 @@ export const ShapesDrawer = () => {
               className={`flex flex-col items-center gap-1 rounded-md border pt-2 pb-1.5 ${tool === kind ? 'border-sky bg-sky-2' : 'border-line hover:bg-paper-2'}`}
             >
               <CardPicture
-                ids={['shape', 'ink']}
-                items={{ shape, ink }}
-                frame={0}
+                flow={() => bareFlow(['shape', 'ink'], { shape, ink })}
+                from={[shape, ink]}
                 width={64}
                 height={46}
-                fonts={NO_FONTS}
               />
               <span>
                 {label}

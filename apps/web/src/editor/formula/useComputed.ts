@@ -1,6 +1,6 @@
 /** Properties as they are shown: their formulas at work. */
 import type { Param } from '@kite/core/document/params';
-import { wholeScene } from '@kite/core/document/nest';
+import { wholeScene } from '@kite/core/scene/whole';
 import type { PropertyRef } from '@kite/core/document/types';
 import { partOf, propertyAt } from '@kite/core/properties/find';
 import type { Computed } from '@kite/core/formula/computed';

@@ -1,4 +1,4 @@
-import { wholeScene } from '@kite/core/document/nest';
+import { wholeScene } from '@kite/core/scene/whole';
 import { compileScene } from '@kite/core/scene/compile';
 import { TriangleAlert } from 'lucide-react';
 import { Popover } from 'radix-ui';

@@ -8,7 +8,7 @@ import { toast } from 'sonner';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { Segments } from '../../ui/Segments';
-import { CardPicture } from '../inspector/CardPicture';
+import { bareFlow, CardPicture } from '../inspector/CardPicture';
 import { useEditor, useSlice } from '../store/context';
 import { makeId } from '../store/editor';
 import { readDrawing } from './readDrawing';
@@ -181,12 +181,10 @@ const Chooser = ({ opened: { name, drawing }, at, waiting, onDone }: ChooserProp
                 <span className="grid h-[60px] w-full place-items-center rounded-sm bg-surround">
                   {picture ? (
                     <CardPicture
-                      ids={picture.recipe}
-                      items={picture.items}
-                      frame={0}
+                      flow={() => bareFlow(picture.recipe, picture.items, editor.library.fonts)}
+                      from={[picture, editor.library.fonts]}
                       width={84}
                       height={56}
-                      fonts={editor.library.fonts}
                     />
                   ) : (
                     <span className="h-[56px]" />

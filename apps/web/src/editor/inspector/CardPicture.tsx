@@ -1,18 +1,19 @@
 import type { DrawingLayer, Id } from '@kite/core/document/types';
 import { type Box, grown, outlineBox, union } from '@kite/core/geometry/bounds';
 import { IDENTITY, type Matrix } from '@kite/core/geometry/matrix';
-import { NO_PICTURES, paint } from '@kite/core/paint/canvas';
+import { paint } from '@kite/core/paint/canvas';
 import { type Context2D, SurfacePool } from '@kite/core/paint/surface';
-import { compileRecipe } from '@kite/core/recipe/evaluate';
+import { bareSupplies, compileRecipe } from '@kite/core/recipe/evaluate';
 import { newRoom } from '@kite/core/recipe/room';
 import { markBox, markThrough } from '@kite/core/recipe/marks';
 import type { Flow, Mark } from '@kite/core/recipe/types';
 import type { Fonts } from '@kite/core/type/types';
 import { useEffect, useRef, useState } from 'react';
 import { useTheme } from '../../app/theme';
+import { pagePictures } from '../../preview/pagePictures';
 import { offscreenSurface } from '../../preview/surface';
 
-const tools = { pool: new SurfacePool(offscreenSurface), pictures: NO_PICTURES };
+const pool = new SurfacePool(offscreenSurface);
 
 /** Outlines that nothing paints yet are shown as thin lines. */
 const marksOf = (flow: Flow, scale: number, ink: string): readonly Mark[] =>
@@ -33,18 +34,21 @@ const marksOf = (flow: Flow, scale: number, ink: string): readonly Mark[] =>
       }));
 
 interface CardPictureProps {
-  ids: readonly Id[];
-  items: DrawingLayer['items'];
-  frame: number;
+  flow: () => Flow;
+  /** What the flow is made from: while these are the same, so is the picture. As many each time. */
+  from: readonly unknown[];
   width: number;
   height: number;
-  fonts: Fonts;
 }
 
+/** What cards of no layer give. */
+export const bareFlow = (ids: readonly Id[], items: DrawingLayer['items'], fonts?: Fonts): Flow =>
+  compileRecipe(ids, items, bareSupplies(fonts)).at(0, newRoom());
+
 /** What a run of cards gives, as a small drawing. */
-export const CardPicture = ({ ids, items, frame, width, height, fonts }: CardPictureProps) => {
+export const CardPicture = ({ flow: flowNow, from, width, height }: CardPictureProps) => {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const key = ids.join();
+  const [came, setCame] = useState(0);
   const theme = useTheme((s) => s.theme);
   const [seen, setSeen] = useState(false);
   useEffect(() => {
@@ -58,7 +62,7 @@ export const CardPicture = ({ ids, items, frame, width, height, fonts }: CardPic
     if (!seen) return;
     const context = canvas.current?.getContext('2d');
     if (!context) return;
-    const flow = compileRecipe(ids, items, fonts).at(frame, newRoom());
+    const flow = flowNow();
     let box: Box | null = null;
     for (const { outlines } of flow.shapes) for (const outline of outlines) box = union(box, outlineBox(outline));
     for (const mark of flow.marks) box = union(box, markBox(mark));
@@ -77,10 +81,11 @@ export const CardPicture = ({ ids, items, frame, width, height, fonts }: CardPic
     const shift: Matrix = [1, 0, 0, 1, -padded.left, -padded.top];
     const moved = marksOf(flow, scale, ink).map((mark) => markThrough(shift, mark));
     const list = { width: w, height: h, background: null, marks: moved, problems: [], work: 0 };
-    paint(context as unknown as Context2D, list, { ...target, view }, tools);
-    // The cards are the same as long as their ids and the items are.
+    const pictures = pagePictures(() => setCame((n) => n + 1));
+    paint(context as unknown as Context2D, list, { ...target, view }, { pool, pictures });
+    // The flow is the same as long as what it is made from is.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [seen, key, items, frame, width, height, theme, fonts]);
+  }, [seen, came, width, height, theme, ...from]);
   const ratio = window.devicePixelRatio;
   return <canvas ref={canvas} aria-hidden width={width * ratio} height={height * ratio} style={{ width, height }} />;
 };

@@ -6,8 +6,6 @@ import { EaseCard } from './ease/EaseCard';
 import { KeysCard } from './KeysCard';
 import { KnobsCard } from './KnobsCard';
 import { MoveCard } from './MoveCard';
-import { NestCard } from './NestCard';
-import { PictureCard } from './PictureCard';
 import { PlaceCard } from './PlaceCard';
 import { RecipeCard } from './RecipeCard';
 import { RoutineCard } from './RoutineCard';
@@ -52,9 +50,7 @@ export const Inspector = () => {
       )}
       {layers.length > 0 && <SetCard ids={layers.map((l) => l.id)} />}
       {only?.kind === 'drawing' && <RecipeCard key={`recipe-${only.id}`} layer={only} />}
-      {only?.kind === 'nest' && <NestCard key={`nest-${only.id}`} layer={only} />}
       {only?.kind === 'controller' && <KnobsCard key={`knobs-${only.id}`} layer={only} />}
-      {only?.kind === 'picture' && <PictureCard key={`picture-${only.id}`} layer={only} />}
       {layers.length > 0 && <TimeCard key={`time-${layers.map((l) => l.id).join()}`} layers={layers} />}
       {layers.length === 0 && selection.keys.length === 0 && (
         <>

@@ -1,5 +1,14 @@
-import type { ChoiceParam, NumberParam, Param, PointParam } from '@kite/core/document/params';
-import type { FontChoice, Gradient, PathValue, Point, PropertyRef, Value } from '@kite/core/document/types';
+import type {
+  ChoiceParam,
+  CutoutParam,
+  GradientParam,
+  NumberParam,
+  Param,
+  PathParam,
+  PointParam,
+  TextParam,
+} from '@kite/core/document/params';
+import type { CutOut, FontChoice, Gradient, PathValue, Point, PropertyRef, Value } from '@kite/core/document/types';
 import { partParam } from '@kite/core/motion/apart';
 import { Link2, Link2Off, SquareFunction } from 'lucide-react';
 import { memo, useState } from 'react';
@@ -15,11 +24,14 @@ import { isComputed, useShown } from '../formula/useComputed';
 import { useEditor, useSlice } from '../store/context';
 import { shownValue } from '../timeline/ribbons';
 import { sameRef } from '@kite/core/properties/find';
+import { AssetField } from './AssetField';
+import { CutoutField } from './CutoutField';
 import { FontField } from './FontField';
 import { GradientField } from './GradientField';
 import { KeyDot } from './KeyDot';
 import { NumbersField } from './NumbersField';
 import { PathField } from './PathField';
+import { SceneField } from './SceneField';
 import { TextField } from './TextField';
 import { factorOf, UNITS } from './units';
 
@@ -34,6 +46,10 @@ const common = <V extends Value>(values: readonly Value[]): V | null => {
   const first = values[0];
   return first !== undefined && values.every((v) => JSON.stringify(v) === JSON.stringify(first)) ? (first as V) : null;
 };
+
+/** Kinds whose fields take the whole width, below their name. */
+const isTall = (param: Param): param is GradientParam | PathParam | CutoutParam | (TextParam & { lines: 'many' }) =>
+  ['gradient', 'path', 'cutout'].includes(param.kind) || (param.kind === 'text' && param.lines === 'many');
 
 /** Whether all the choices have room beside each other. */
 const fitsSegments = ({ choices }: ChoiceParam): boolean =>
@@ -77,7 +93,7 @@ export const ParamField = memo(({ refs, param }: ParamFieldProps) => {
   const panel = open && <FormulaPanel refs={refs} param={param} />;
   const property = JSON.stringify(targetOf(first));
 
-  if (param.kind === 'gradient' || param.kind === 'path' || (param.kind === 'text' && param.lines === 'many')) {
+  if (isTall(param)) {
     return (
       <div className="group flex flex-col gap-1" data-property={property}>
         <span className="relative flex items-center gap-1.5 text-ink-2">
@@ -88,6 +104,8 @@ export const ParamField = memo(({ refs, param }: ParamFieldProps) => {
           <ComputedValue refs={refs} param={param} value={values[0] as Value} />
         ) : param.kind === 'gradient' ? (
           <GradientField value={values[0] as Gradient} onChange={write} {...gesture} />
+        ) : param.kind === 'cutout' ? (
+          <CutoutField value={values[0] as CutOut} onChange={write} {...gesture} />
         ) : param.kind === 'path' ? (
           <PathField value={values[0] as PathValue} onChange={write} refTo={refs[0] as PropertyRef} />
         ) : (
@@ -136,6 +154,12 @@ export const ParamField = memo(({ refs, param }: ParamFieldProps) => {
             )}
             {param.kind === 'font' && (
               <FontField label={param.label} value={common<FontChoice>(values)} onChange={write} />
+            )}
+            {param.kind === 'asset' && (
+              <AssetField label={param.label} value={common<string>(values)} param={param} onChange={write} />
+            )}
+            {param.kind === 'scene' && (
+              <SceneField label={param.label} value={common<string>(values)} onChange={write} />
             )}
             {param.kind === 'switch' && (
               <input

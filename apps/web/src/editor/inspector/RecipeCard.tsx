@@ -18,7 +18,8 @@ import type { DrawingLayer, Id, Item } from '@kite/core/document/types';
 import type { Param } from '@kite/core/document/params';
 import { addItem, groupOf, moveItem, removeItem, setItem } from '@kite/core/edits/recipe';
 import { together } from '@kite/core/document/patches';
-import { reader } from '@kite/core/motion/reader';
+import type { Program } from '@kite/core/scene/compile';
+import { soleSource } from '@kite/core/recipe/needs';
 import { KINDS, kindOf } from '@kite/core/recipe/table';
 import {
   ChevronDown,
@@ -35,7 +36,7 @@ import { Menu, type MenuEntry } from '../../ui/Menu';
 import { RenameField } from '../../ui/RenameField';
 import { turnIntoPath } from '@kite/core/edits/paths';
 import { newCard, splitTextLayer } from '../commands';
-import { makeId } from '../store/editor';
+import { type Editor, makeId } from '../store/editor';
 import { useEditor, useSlice } from '../store/context';
 import { removePartAsking } from '../formula/commands';
 import { Card } from './Card';
@@ -46,6 +47,7 @@ const ROLES = [
   ['source', 'Sources'],
   ['step', 'Steps'],
   ['paint', 'Paints'],
+  ['cover', 'Covers'],
   ['group', 'Groups'],
 ] as const;
 
@@ -81,7 +83,8 @@ const AddMenu = ({ layer, group }: { layer: DrawingLayer; group: Id | null }) =>
     const paints = list.findIndex((id) => kindOf(layer.items[id]?.kind ?? 'group').role === 'paint');
     const after = open !== null && list.includes(open) ? list.indexOf(open) + 1 : list.length;
     const role = kindOf(kind).role;
-    const index = open === null && role !== 'paint' && kind !== 'repeater' && paints >= 0 ? paints : after;
+    const index =
+      open === null && !['paint', 'cover'].includes(role) && kind !== 'repeater' && paints >= 0 ? paints : after;
     editor.edit(addItem(editor.scene.id, layer.id, item, group, index));
     editor.select({ layers: [layer.id], card: item.id });
   };
@@ -99,11 +102,31 @@ const AddMenu = ({ layer, group }: { layer: DrawingLayer; group: Id | null }) =>
           type="button"
           className="flex h-7 items-center gap-1.5 rounded-md px-1.5 text-ink-2 hover:bg-paper-2 hover:text-ink"
         >
-          <Plus size={14} /> {group === null ? 'Add a source, step or paint' : 'Add to the group'}
+          <Plus size={14} /> {group === null ? 'Add a card' : 'Add a card to the group'}
         </button>
       }
     />
   );
+};
+
+/** What a file or a scene of the project is called. */
+const called = ({ state: { doc } }: Editor, id: Id): string =>
+  doc.assets[id]?.name ?? doc.scenes[id]?.name ?? 'What it showed is gone';
+
+/** Why a card does nothing where it stands; null where it does something. */
+const idleReason = (program: Program, layer: DrawingLayer, item: Item, above: readonly Id[], frame: number) => {
+  const kind = kindOf(item.kind);
+  const flow = program.flowAt(layer.id, above, frame);
+  const pictures = flow.shapes.length === 0 && flow.marks.length > 0;
+  if (pictures && (kind.role === 'paint' || (kind.role === 'step' && !kind.copies))) {
+    return 'It works on outlines. Above it there are pictures alone, which stay as they are.';
+  }
+  if (kind.role === 'cover' && flow.marks.length === 0) return 'It covers what is drawn above it, and nothing is yet.';
+  const own = item.children ? program.flowAt(layer.id, item.children, frame) : null;
+  if (kind.role === 'cover' && kind.holds && own && own.shapes.length === 0) {
+    return 'It cuts by the outlines of what is in it, and there are none.';
+  }
+  return null;
 };
 
 /** What a card is called. */
@@ -121,17 +144,22 @@ const ItemCard = ({
   index: number;
 }) => {
   const editor = useEditor();
-  const { frame, open } = useSlice((s) => ({
+  const { frame, chosen } = useSlice((s) => ({
     frame: s.playing ? 0 : s.frame,
     fontsCame: s.fontsCame,
-    open: s.selection.card === item.id,
+    assets: s.doc.assets,
+    chosen: s.selection.card === item.id,
   }));
+  // A picture or a nest by itself is what its layer is: there is nothing to choose first.
+  const open = chosen || (soleSource(layer) === item.kind && Object.keys(layer.items).length === 1);
   const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({ id: item.id });
   const kind = kindOf(item.kind);
   const ref = { scene: editor.scene.id, layer: layer.id, item: item.id };
-  const values = reader(kind.params, item.params, editor.program.wiring.computing(layer.id, item.id)).at(frame);
+  const { program } = editor;
+  const values = program.cardAt(layer.id, item.id, frame)?.values ?? {};
   const list = listOf(layer, group);
   const above = list.slice(0, index + 1);
+  const idle = open ? idleReason(program, layer, item, list.slice(0, index), frame) : null;
   // The cards of a large drawing show when their group is opened.
   const inside = useSlice((s) => isWithin(layer.items, item.id, s.selection.card));
   const showsInner = open || inside || Object.keys(layer.items).length <= MOST_UNFOLDED;
@@ -172,7 +200,7 @@ const ItemCard = ({
       : []),
     {
       label: 'Turn into a path',
-      disabled: kind.role !== 'source' || item.kind === 'path',
+      disabled: !('outlines' in kind) || item.kind === 'path',
       onSelect: () => editor.edit(turnIntoPath(ref, editor.state.frame, editor.library.fonts, makeId)),
     },
     null,
@@ -194,12 +222,10 @@ const ItemCard = ({
       <div className={`flex h-11 items-center gap-1.5 pr-1 pl-1.5 ${item.on ? '' : 'opacity-50'}`}>
         <span className="grid h-8 w-11 shrink-0 place-items-center rounded-sm bg-paper-2">
           <CardPicture
-            ids={above}
-            items={layer.items}
-            frame={frame}
+            flow={() => program.flowAt(layer.id, above, frame)}
+            from={[program, above.join(), frame]}
             width={40}
             height={30}
-            fonts={editor.library.fonts}
           />
         </span>
         <button
@@ -216,7 +242,9 @@ const ItemCard = ({
               className="block leading-4 font-medium"
               onRename={(next) => editor.edit(setItem(ref, { name: next }))}
             />
-            <span className="block truncate text-sm leading-4 text-ink-2">{kind.summary(values as never)}</span>
+            <span className="block truncate text-sm leading-4 text-ink-2">
+              {kind.summary(values as never, (id) => called(editor, id))}
+            </span>
           </span>
           {open ? (
             <ChevronDown size={13} className="shrink-0 text-ink-2" />
@@ -256,6 +284,7 @@ const ItemCard = ({
       </div>
       {open && (
         <div className="flex flex-col gap-1.5 border-t border-line p-2">
+          {idle && <p className="text-sm text-ink-2">{idle}</p>}
           {Object.entries(kind.params)
             .filter(([, param]) => applies(param, values))
             .map(([key, param]) => (

@@ -5,7 +5,7 @@
 import { applyPatches, type Change, type Edit, type Patch } from '@kite/core/document/patches';
 import { applyEdit } from '@kite/core/edits/apply';
 import type { Id, Project, Scene } from '@kite/core/document/types';
-import { wholeScene } from '@kite/core/document/nest';
+import { wholeScene } from '@kite/core/scene/whole';
 import type { Writing } from '@kite/core/motion/keys';
 import { compileScene, type Library, type Program } from '@kite/core/scene/compile';
 import { framesPerSecond } from '@kite/core/time/rate';

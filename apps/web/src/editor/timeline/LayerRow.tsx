@@ -17,6 +17,7 @@ import { memo, type PointerEvent, useState } from 'react';
 import type { Id, Layer } from '@kite/core/document/types';
 import { moveLayers, setLayers } from '@kite/core/edits/layers';
 import { setParent } from '@kite/core/edits/place';
+import { soleSource } from '@kite/core/recipe/needs';
 import { followPointer } from '../../ui/drag';
 import { PressMenu } from '../../ui/Menu';
 import { RenameField } from '../../ui/RenameField';
@@ -127,6 +128,7 @@ export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProp
   const menu = () => layerMenu(editor, layer, () => setTimeout(() => setRenaming(true), 0));
 
   const tag = `var(--tag-${layer.tag})`;
+  const shown = soleSource(layer);
   return (
     <PressMenu entries={menu}>
       <div
@@ -155,8 +157,8 @@ export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProp
           </button>
           <span className="h-3.5 w-1 shrink-0 rounded-full" style={{ background: tag }} />
           {layer.kind === 'controller' && <Crosshair size={12} className="shrink-0 text-ink-2" />}
-          {layer.kind === 'nest' && <Clapperboard size={12} className="shrink-0 text-ink-2" />}
-          {layer.kind === 'picture' && <Image size={12} className="shrink-0 text-ink-2" />}
+          {shown === 'nest' && <Clapperboard size={12} className="shrink-0 text-ink-2" />}
+          {shown === 'picture' && <Image size={12} className="shrink-0 text-ink-2" />}
           {textOf(layer) !== null && <Type size={12} className="shrink-0 text-ink-2" />}
           <RenameField
             label="Layer name"

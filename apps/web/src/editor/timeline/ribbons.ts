@@ -1,6 +1,6 @@
 /** A property's real values over time, as lines for its ribbon. */
-import type { Param } from '@kite/core/document/params';
-import type { FontChoice, Gradient, Point, Value } from '@kite/core/document/types';
+import { isUncut, type Param } from '@kite/core/document/params';
+import type { CutOut, FontChoice, Gradient, Point, Value } from '@kite/core/document/types';
 import { fontLabel } from '@kite/core/type/types';
 import type { Sampler } from '@kite/core/motion/sampler';
 import { line } from 'd3-shape';
@@ -95,5 +95,10 @@ export const shownValue = (param: Param, value: Value): string => {
       return fontLabel(value as FontChoice);
     case 'numbers':
       return (value as readonly number[]).map(short).join(', ') || 'none';
+    case 'asset':
+    case 'scene':
+      return value === '' ? 'none' : 'chosen';
+    case 'cutout':
+      return isUncut(value as CutOut) ? 'whole' : 'cut out';
   }
 };

@@ -79,7 +79,7 @@ export const text = source({
   label: 'Text',
   params: PARAMS,
   summary: (v) => `“${v.text.replaceAll('\n', ' ')}”`,
-  outlines: (v, fonts) => {
+  outlines: (v, { fonts }) => {
     const laid = textLayout(v, fonts);
     if (!laid) return [];
     const outlines = glyphOutlines(laid.face, v.size, laid.layout.glyphs);

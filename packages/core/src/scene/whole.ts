@@ -1,36 +1,8 @@
-/** Layers that play another scene: how they play it, and what they take along when their scene leaves its project. */
-import { choice, number, type Params, percent, PLACE, switchParam } from './params';
-import type { Id, Layer, Project, Scene } from './types';
-import { formulasOn } from './formulas';
-
-const FRAME = { unit: 'frames', min: 0, max: 200_000 } as const;
-
-/** How a nest plays its scene. */
-export const NEST = {
-  play: choice(
-    'Plays',
-    [
-      { value: 'forward', label: 'Forward' },
-      { value: 'backward', label: 'Backward' },
-      { value: 'pingpong', label: 'Ping-pong' },
-      { value: 'freeze', label: 'One frame' },
-      { value: 'keyed', label: 'Keyed time' },
-    ],
-    'forward',
-  ),
-  speed: percent('Speed', 1, { min: 0.01, max: 100, when: ['play', 'forward', 'backward', 'pingpong'] }),
-  rounds: number('Times', 1, { min: 1, max: 10_000, when: ['play', 'forward', 'backward', 'pingpong'] }),
-  still: number('Frame', 0, { ...FRAME, when: ['play', 'freeze'] }),
-  time: number('Time', 0, { ...FRAME, when: ['play', 'keyed'] }),
-  background: switchParam('Background', false),
-} satisfies Params;
-
-/** The parameters of a nest, its place among them. */
-export const NEST_PARAMS: Params = { ...PLACE, ...NEST };
-
-/** The parameters of a layer itself, without its cards or knobs. */
-export const paramsOfLayer = (layer: { readonly kind: string }): Params =>
-  layer.kind === 'nest' ? NEST_PARAMS : PLACE;
+/** A scene with all that it takes along when it leaves its project. */
+import { formulasOn } from '../document/formulas';
+import type { Asset, Assets, FontChoice, Id, Layer, Project, Scene } from '../document/types';
+import { factsOf } from '../formula/facts';
+import { needsOf } from '../recipe/needs';
 
 type Scenes = { readonly [id: Id]: Scene };
 
@@ -39,10 +11,12 @@ export const nestedIn = (scene: Scene, scenes: Scenes): Id[] => {
   const found = new Set<Id>();
   const walk = (at: Scene): void => {
     for (const layer of Object.values(at.layers)) {
-      if (layer.kind !== 'nest' || found.has(layer.scene)) continue;
-      found.add(layer.scene);
-      const inner = scenes[layer.scene];
-      if (inner) walk(inner);
+      for (const id of needsOf(layer).scenes) {
+        if (found.has(id)) continue;
+        found.add(id);
+        const inner = scenes[id];
+        if (inner) walk(inner);
+      }
     }
   };
   walk(scene);
@@ -69,7 +43,7 @@ const wholes = new WeakMap<Scene, Scene>();
 
 /** Whether any formula reads an ease that is kept under a name: by its id, or by a name that was not found. */
 const readsEases = ({ layers }: Scene): boolean =>
-  Object.values(layers).some((layer) => formulasOn(layer).some(({ formula }) => formula.text.includes('ease(')));
+  Object.values(layers).some((layer) => formulasOn(layer).some(({ formula }) => factsOf(formula).readsEases));
 
 /**
  * A scene with the ones that it nests and the kept eases that it uses, to be drawn without its project; the same object
@@ -94,3 +68,17 @@ export const allLayers = (scene: Scene): Layer[] => [
   ...Object.values(scene.layers),
   ...Object.values(scene.nested ?? {}).flatMap((inner) => Object.values(inner.layers)),
 ];
+
+/** Every font that a scene asks for at any time. */
+export const fontsOfScene = (scene: Scene): FontChoice[] => allLayers(scene).flatMap((layer) => needsOf(layer).fonts);
+
+/** The files that layers show or set their text in. */
+export const assetsOf = (layers: readonly Layer[], assets: Assets): Asset[] => {
+  const needs = layers.map(needsOf);
+  const shown = new Set(needs.flatMap((n) => [...n.assets]));
+  const families = new Set(needs.flatMap((n) => n.fonts.map((f) => f.family)));
+  return Object.values(assets).filter((a) => (a.kind === 'font' ? families.has(a.family) : shown.has(a.id)));
+};
+
+/** Those that a scene draws on, with all that it nests. */
+export const assetsFor = (scene: Scene, assets: Assets): Asset[] => assetsOf(allLayers(scene), assets);

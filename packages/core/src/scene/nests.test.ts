@@ -2,18 +2,20 @@ import { describe, expect, it } from 'vitest';
 import { Invalid } from '../check/problem';
 import { checkProject } from '../check/project';
 import { countingIds, newDrawing, newItem, newNest, newProject, newScene } from '../document/make';
-import { NEST, wholeScene } from '../document/nest';
+import { wholeScene } from './whole';
 import type { Edit } from '../document/patches';
 import { applyEdit } from '../edits/apply';
-import type { Project, Scene } from '../document/types';
+import type { DrawingLayer, Project, Scene } from '../document/types';
+import { addItem } from '../edits/recipe';
+import type { Matrix } from '../geometry/matrix';
 import { addLayers } from '../edits/layers';
 import { addNest, nestLayers } from '../edits/nests';
 import { animate, setValue } from '../edits/properties';
-import { removeScene } from '../edits/scenes';
+import { addScene, removeScene } from '../edits/scenes';
 import { slideLayers } from '../edits/timing';
 import type { GroupMark } from '../recipe/types';
 import { compileScene, NO_LIBRARY } from './compile';
-import { nestedFrame } from './nest';
+import { nest, nestedFrame } from '../recipe/sources/nest';
 
 const size = { width: 200, height: 100, rate: { num: 25, den: 1 }, length: 50, background: '#10132E' } as const;
 const outer = newScene('o', 'Outer', size);
@@ -45,13 +47,12 @@ const lampAt = (doc: Project, frame: number): number | null => {
   return mark && 'matrix' in mark ? mark.matrix[4] : null;
 };
 const set = (key: string, value: never) =>
-  setValue({ scene: 'o', layer: 'n', key }, value, { write: 'curve', frame: 0 });
+  setValue({ scene: 'o', layer: 'n', item: 'n-nest', key }, value, { write: 'curve', frame: 0 });
 
 describe('the time of a nest', () => {
   const plays = (part: object, frame: number, rate = { num: 25, den: 1 }) =>
     nestedFrame(
-      { play: 'forward', speed: 1, rounds: 1, still: 0, time: 0, background: false, ...part },
-      { start: 10 },
+      { play: 'forward', speed: 1, rounds: 1, start: 10, still: 0, time: 0, ...part },
       frame,
       { num: 25, den: 1 },
       { rate, length: 20 },
@@ -74,7 +75,16 @@ describe('the time of a nest', () => {
     expect(plays({}, 15, { num: 50, den: 1 })).toBe(10);
   });
   it('has all of its parameters described', () => {
-    expect(Object.keys(NEST)).toEqual(['play', 'speed', 'rounds', 'still', 'time', 'background']);
+    expect(Object.keys(nest.params)).toEqual([
+      'scene',
+      'play',
+      'speed',
+      'rounds',
+      'start',
+      'still',
+      'time',
+      'background',
+    ]);
   });
 });
 
@@ -98,7 +108,9 @@ describe('a nest', () => {
     expect([inside(base), inside(done(base, set('background', true as never)))]).toEqual([1, 2]);
   });
   it('never plays itself, and keeps its scene from being deleted', () => {
-    expect(() => applyEdit(base, addNest('i', 'o', 'x'))).toThrow('“Outer” cannot be nested in itself');
+    expect(() => applyEdit(base, addNest('i', 'o', 'x'))).toThrow(
+      '“Outer” cannot be nested in “Inner”: it would play itself',
+    );
     expect(() => applyEdit(base, removeScene('i'))).toThrow('“Inner” is nested in “Outer”');
     const round = {
       ...base,
@@ -121,6 +133,48 @@ describe('a nest', () => {
         .marks.flatMap((m) => (m.op === 'group' ? m.marks : [m]))
         .map((m) => ('matrix' in m ? m.matrix : null));
     expect(places(nested)).toEqual(places(two));
+  });
+  it('is copied by a repeater, each copy so many frames later', () => {
+    const card = newItem('r', 'repeater', { copies: 3, delay: 10, position: [0, 0] });
+    const copies = done(base, addItem('o', 'n', card));
+    const xs = (frame: number) => {
+      const [all] = frameOf(copies, frame).marks as GroupMark[];
+      return (all?.marks ?? []).map((copy) => ((copy as GroupMark).marks[0] as { matrix: Matrix }).matrix[4]);
+    };
+    // The lamp goes two pixels a frame.
+    expect(xs(30)).toEqual([60, 40, 20]);
+    // A copy has not begun where its scene has not.
+    expect(xs(15)).toEqual([30, 10]);
+  });
+  it('is masked and grouped like anything that is drawn', () => {
+    const hole = { ...newItem('m', 'mask', { mode: 'hide' }), children: ['c'] };
+    const masked = done(
+      base,
+      addItem('o', 'n', { ...hole, children: [] }),
+      addItem('o', 'n', newItem('c', 'ellipse'), 'm'),
+    );
+    const [mark] = frameOf(masked, 25).marks as GroupMark[];
+    expect([mark?.clip?.mode, (mark?.marks[0] as GroupMark).clip?.mode]).toEqual(['hide', 'show']);
+  });
+  it('tells what is wrong with what it plays', () => {
+    const gone = done(
+      base,
+      addItem('i', 'l', newItem('t', 'text', { font: { family: 'Gone', weight: 400, italic: false } })),
+    );
+    const unlinked = { ...gone, scenes: { ...gone.scenes, i: undefined as never } };
+    expect(compileScene(unlinked.scenes.o as Scene, NO_LIBRARY).at(0).problems).toEqual([
+      { layer: 'n', message: 'plays a scene that is gone' },
+    ]);
+  });
+  it('can be told to play another scene, never one that plays its own', () => {
+    const third = done(base, addScene('t', 'Third', size));
+    const scene = { scene: 'o', layer: 'n', item: 'n-nest', key: 'scene' };
+    const how = { write: 'key', frame: 7 } as const;
+    const other = done(third, setValue(scene, 't', how));
+    // Auto-key sets no keyframe on what a layer is.
+    expect((other.scenes.o?.layers.n as DrawingLayer).items['n-nest']?.params.scene).toEqual({ value: 't' });
+    expect(() => applyEdit(third, setValue(scene, 'o', how))).toThrow('it would play itself');
+    expect(() => applyEdit(third, setValue(scene, 'gone', how))).toThrow('there is no scene "gone"');
   });
   it('is the same object for the same scenes', () => {
     const { scenes } = base;

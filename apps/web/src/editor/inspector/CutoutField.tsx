@@ -1,11 +1,9 @@
-import type { CutOut, PictureLayer } from '@kite/core/document/types';
-import { setCut, showAsset } from '@kite/core/edits/assets';
-import { Eraser, Image, Paintbrush, Scissors, Undo2 } from 'lucide-react';
+import { isUncut, UNCUT } from '@kite/core/document/params';
+import type { CutOut } from '@kite/core/document/types';
+import { Eraser, Paintbrush, Scissors, Undo2 } from 'lucide-react';
 import { Button } from '../../ui/Button';
 import { NumberField } from '../../ui/NumberField';
-import { Select } from '../../ui/Select';
 import { useEditor, useSlice } from '../store/context';
-import { Card } from './Card';
 
 const row = 'grid grid-cols-[88px_1fr] items-center gap-2';
 
@@ -18,32 +16,22 @@ const BRUSHES = [
   { how: 'take', label: 'Take away', icon: <Eraser size={14} /> },
 ] as const;
 
-/** A picture's file, and what is cut out of it. */
-export const PictureCard = ({ layer }: { layer: PictureLayer }) => {
+interface CutoutFieldProps {
+  value: CutOut;
+  onChange: (cut: CutOut) => void;
+  onStart: () => void;
+  onEnd: () => void;
+}
+
+/** What is cut out of a picture: by clicks on its background, by its edge, and by brushes. */
+export const CutoutField = ({ value: cut, onChange: write, ...gesture }: CutoutFieldProps) => {
   const editor = useEditor();
-  const { assets, cutting } = useSlice((s) => ({ assets: s.doc.assets, cutting: s.cutting }));
-  const pictures = Object.values(assets).filter((a) => a.kind === 'picture');
-  const asset = assets[layer.asset];
-  const { cut } = layer;
-  const write = (next: CutOut | null) => editor.edit(setCut(editor.scene.id, layer.id, next));
-  const gesture = { onStart: () => editor.begin(), onEnd: () => editor.end() };
-  const last = cut?.seeds.at(-1);
+  const cutting = useSlice((s) => s.cutting);
+  const last = cut.seeds.at(-1);
   const mode = (how: 'background' | 'keep' | 'take') =>
     editor.set({ cutting: cutting?.how === how ? null : { how, size: cutting?.size ?? 40 } });
   return (
-    <Card
-      title="Picture"
-      icon={<Image size={15} />}
-      aside={asset?.kind === 'picture' ? `${asset.width} × ${asset.height}` : 'missing'}
-    >
-      <label className={row}>
-        <span className="text-ink-2">File</span>
-        <Select
-          value={layer.asset}
-          options={pictures.map((p) => ({ value: p.id, label: p.name }))}
-          onChange={(id) => editor.edit(showAsset(editor.scene.id, layer.id, id))}
-        />
-      </label>
+    <>
       <div className="flex gap-1">
         <Button
           className={`flex-1 ${cutting?.how === 'background' ? '!bg-sky-2 text-sky' : ''}`}
@@ -59,7 +47,7 @@ export const PictureCard = ({ layer }: { layer: PictureLayer }) => {
           Click the background on the canvas; drag sideways from there for the tolerance.
         </p>
       )}
-      {cut && (
+      {!isUncut(cut) && (
         <>
           {last && (
             <label className={row}>
@@ -124,7 +112,7 @@ export const PictureCard = ({ layer }: { layer: PictureLayer }) => {
               disabled={cut.seeds.length + cut.strokes.length === 0}
               icon={<Undo2 size={14} />}
               onClick={() => {
-                write(null);
+                write(UNCUT);
                 editor.set({ cutting: null });
               }}
             >
@@ -133,6 +121,6 @@ export const PictureCard = ({ layer }: { layer: PictureLayer }) => {
           </div>
         </>
       )}
-    </Card>
+    </>
   );
 };
