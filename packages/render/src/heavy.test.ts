@@ -11,8 +11,8 @@ import { EMPTY_STOCK, materialsFor } from './materials';
 
 /** What each leaves out; nothing where there is room for all of it. */
 const TOLD: { readonly [name: string]: RegExp | null } = {
-  'nests 16 deep and 2 wide': /takes too much for one frame/,
-  'nests 8 deep and 10 wide': /takes too much for one frame/,
+  'nests 16 deep and 2 wide': /too intricate for one frame/,
+  'nests 8 deep and 10 wide': /too intricate for one frame/,
   '200 layers of 20,000 copies': /more than 20,000 copies/,
   '100 texts with 1,000 copies': /takes too much for one frame/,
   'a combine above 1,000 copies of a star': /too intricate to be combined/,

@@ -7,10 +7,14 @@ export type Runs = readonly (readonly { readonly x: number; readonly y: number }
 const LOOKED_AT = 50;
 
 /**
- * How many pairs of lines have boxes that meet, each box grown by `reach`: no fewer than cross. Infinity for more than
+ * How many pairs of lines have boxes that meet, each box grown by its line's reach: no fewer than cross. Infinity for more than
  * `most`, so that the answer takes time in proportion to that and not to the number of pairs.
  */
-export const pairsThatMeet = (runs: Runs, most: number, reach = 0): number => {
+export const pairsThatMeet = (
+  runs: Runs,
+  most: number,
+  reachOf: (run: Runs[number], line: number) => number = () => 0,
+): number => {
   const count = runs.reduce((sum, run) => sum + run.length, 0);
   if (count > most) return Infinity;
   const left = new Float64Array(count);
@@ -21,6 +25,7 @@ export const pairsThatMeet = (runs: Runs, most: number, reach = 0): number => {
   for (const run of runs) {
     run.forEach((p, i) => {
       const q = run[(i + 1) % run.length] as typeof p;
+      const reach = reachOf(run, i);
       left[n] = Math.min(p.x, q.x) - reach;
       right[n] = Math.max(p.x, q.x) + reach;
       top[n] = Math.min(p.y, q.y) - reach;

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { Chance } from '../test/random';
-import { KAPPA, type Outline, OutlineWriter, polygon } from './outline';
-import { areaOf, combined, intricacyOf, outlinesOf } from './polygons';
+import { KAPPA, type Outline, OutlineWriter, polygon, straightThrough } from './outline';
+import { areaOf, combined, intricacyOf, intricacyOfGrowth, type Join, outlinesOf } from './polygons';
 
 const circle = (x: number, y: number, r: number): Outline => {
   const k = r * KAPPA;
@@ -64,12 +64,39 @@ describe('what it takes to combine areas', () => {
     );
   });
   // Measured: growing this tangle takes ten seconds, and letters as many as these a third of one.
+  it('counts mitres as far as they reach', () => {
+    const teeth = Array.from({ length: 2_000 }, (_, i) => [i / 4, i % 2 === 0 ? 0 : 6] as const);
+    const growth = (limit: number) => intricacyOfGrowth([], [straightThrough(teeth, false)], 1, 'miter', limit);
+    expect(growth(60)).toBeGreaterThan(2 * growth(2));
+  });
+  // Measured: ten seconds for 44,000 points, however they lie.
+  it('counts that a sweep is slower for many points', () => {
+    const line = (count: number) => [
+      straightThrough(
+        Array.from({ length: count }, (_, i) => [i * 9, i * 7]),
+        false,
+      ),
+    ];
+    const growth = (count: number) => intricacyOfGrowth([], line(count), 1, 'bevel', 2);
+    expect(growth(5_000)).toBeLessThan(100_000);
+    expect(growth(44_000)).toBeGreaterThan(250_000);
+  });
+  // Measured: growing this tangle takes ten seconds, and letters as many as these a third of one.
+  // Measured: twelve seconds, with mitres as long as these.
+  it('counts mitres as far as they reach', () => {
+    const teeth = Array.from({ length: 20_000 }, (_, i) => [i / 4, i % 2 === 0 ? 0 : 6] as const);
+    const growth = (limit: number) => intricacyOfGrowth([], [straightThrough(teeth, false)], 10, 'miter', limit);
+    expect(growth(60)).toBe(Infinity);
+    expect(growth(2)).toBeGreaterThan(growth(60) === Infinity ? 0 : Infinity);
+  });
   it('counts what becomes of crossings where areas grow: a tangle is too much, a row of letters is not', () => {
     const chance = new Chance(1);
     const place = () => [chance.between(-300, 300), chance.between(-300, 300)] as const;
     const tangle = polygon(Array.from({ length: 1_200 }, place));
     expect(intricacyOf([tangle])).toBeLessThan(250_000);
-    expect(intricacyOf([tangle], 10, 'bevel')).toBeGreaterThan(250_000);
-    expect(intricacyOf(row(100), 2, 'round')).toBeLessThan(250_000);
+    const growth = (outlines: Outline[], by: number, join: Join) =>
+      intricacyOfGrowth(areaOf(outlines), [], by, join, 4);
+    expect(growth([tangle], 10, 'bevel')).toBeGreaterThan(250_000);
+    expect(growth(row(100), 2, 'round')).toBeLessThan(250_000);
   });
 });

@@ -3,7 +3,7 @@
  * gives no longer has the curves it came from, so it works after morphing.
  */
 import { Clipper, ClipType, EndType, FillRule, JoinType, type Path64, type Paths64 } from 'clipper2-ts';
-import { pairsThatMeet } from './crossings';
+import { pairsThatMeet, type Runs } from './crossings';
 import { flattened } from './flatten';
 import { type Outline, polygon } from './outline';
 
@@ -13,7 +13,11 @@ const GRID = 256;
 const ARC_TOLERANCE = 0.02;
 const MOST_PAIRS = 400_000;
 const PER_POINT = 4;
-const PER_CROSSING = 10;
+const PER_PAIR = 0.5;
+/** The sweep's queue is a sorted list: each point moves a share of the others along. */
+const QUEUE = 1e-4;
+/** Growing an area makes more points of each. */
+const QUEUE_OF_GROWTH = 5e-4;
 
 const toGrid = (outline: Outline): Path64 =>
   flattened(outline).map(([x, y]) => ({ x: Math.round(x * GRID), y: Math.round(y * GRID) }));
@@ -28,19 +32,45 @@ export type Area = Paths64;
 const linesRound = (by: number): number => Math.PI / Math.acos(1 - Math.min(1, ARC_TOLERANCE / Math.abs(by)));
 
 /**
- * What it takes to combine the areas of outlines, or to offset them by so many pixels: about as many segments could be
- * drawn meanwhile. Measured: a pair of lines that meet costs two microseconds, one of arcs a tenth for each of its lines,
- * and a point up to twenty, where others stand beside it. To be offset, lines that cross are made corners of areas first,
- * which are grown each: forty for a crossing.
+ * What it takes to combine the areas of outlines: about as many segments could be drawn meanwhile. Measured: a pair of lines
+ * that meet costs two microseconds, and a point up to twenty, where others stand beside it.
  */
-export const intricacyOf = (outlines: readonly Outline[], by = 0, join: Join = 'miter'): number => {
+export const intricacyOf = (outlines: readonly Outline[]): number => {
   const runs = outlines.map(toGrid);
-  const each = by === 0 ? 0.5 : (join === 'round' ? linesRound(by) : 8) / 40;
   const points = runs.reduce((sum, run) => sum + run.length, 0);
-  const near = each * pairsThatMeet(runs, MOST_PAIRS, Math.abs(by) * GRID);
-  // Each line meets the next one, which is no crossing.
-  const crossings = by === 0 ? 0 : Math.max(0, pairsThatMeet(runs, MOST_PAIRS) - points);
-  return PER_POINT * points + Math.round(near + PER_CROSSING * crossings);
+  return PER_POINT * points + Math.round(QUEUE * points ** 2 + PER_PAIR * pairsThatMeet(runs, MOST_PAIRS));
+};
+
+/** How much further than a side a mitre reaches at the corner where a run's line begins, no further than the limit. */
+const mitreAt = (run: Path64, line: number, limit: number): number => {
+  const at = (i: number) => run[(i + run.length) % run.length] as Path64[number];
+  const [p, q, r] = [at(line - 1), at(line), at(line + 1)];
+  const [ax, ay, bx, by] = [q.x - p.x, q.y - p.y, r.x - q.x, r.y - q.y];
+  const cos = (ax * bx + ay * by) / (Math.hypot(ax, ay) * Math.hypot(bx, by) || 1);
+  const reach = Math.sqrt(2 / Math.max(1e-9, 1 + cos));
+  return reach <= limit ? reach : 1;
+};
+
+/**
+ * What it takes to grow an area by so many pixels, or open outlines into ribbons: as for intricacyOf. Counted are the lines
+ * that come to lie near each other, mitres as far as they reach; one of arcs costs a tenth for each of its lines.
+ */
+export const intricacyOfGrowth = (
+  area: Area,
+  open: readonly Outline[],
+  by: number,
+  join: Join,
+  miterLimit: number,
+): number => {
+  const runs = [...area, ...open.map(toGrid)];
+  const each = (join === 'round' ? Math.max(20, linesRound(by)) : 20) / 40;
+  const points = runs.reduce((sum, run) => sum + run.length, 0);
+  const mitre = (run: Runs[number], line: number) =>
+    join === 'miter'
+      ? Math.max(mitreAt(run as Path64, line, miterLimit), mitreAt(run as Path64, line + 1, miterLimit))
+      : 1;
+  const near = pairsThatMeet(runs, MOST_PAIRS, (run, line) => Math.abs(by) * GRID * mitre(run, line));
+  return PER_POINT * points + Math.round(QUEUE_OF_GROWTH * points ** 2 + each * near);
 };
 
 /** The area that outlines fill by a rule; open ones are closed by a straight line, as a fill does. */

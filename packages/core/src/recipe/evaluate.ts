@@ -78,7 +78,7 @@ const painted = (kind: PaintKind, shapes: readonly Shape[], values: Values<Param
     run.push(...shape.outlines);
     const next = shapes[i + 1];
     if (next && next.alpha === shape.alpha) return;
-    const mark = shape.alpha > 0 ? kind.mark(run, shape.alpha, values) : null;
+    const mark = shape.alpha > 0 ? kind.mark(run, shape.alpha, values, (work) => takeWork(room, work)) : null;
     if (mark && mark.alpha > 0 && takeWork(room, workOfMark(mark))) marks.push(mark);
     run = [];
   });

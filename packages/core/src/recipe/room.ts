@@ -84,6 +84,9 @@ export const workOf = (outlines: readonly Outline[]): number => {
   return Math.round(work);
 };
 
+/** What it costs to find out how intricate outlines are. */
+export const workOfLooking = (outlines: readonly Outline[]): number => workOf(outlines) * 4;
+
 /** The length of the lines between the ends of an outline's segments: near enough to count dashes by. */
 const roughLength = ({ points: p }: Outline): number => {
   let length = 0;

@@ -9,7 +9,7 @@ export const shapeStep = <P extends Params>(
     readonly each: (
       outlines: readonly Outline[],
       values: Values<P>,
-      at: Pick<Above, 'frame' | 'takeAreas'> & { readonly index: number },
+      at: Pick<Above, 'frame' | 'take' | 'takeAreas'> & { readonly index: number },
     ) => readonly Outline[];
   },
 ) => {

@@ -156,7 +156,13 @@ export interface StepKind<P extends Params = Params> extends CardKind<P> {
 }
 export interface PaintKind<P extends Params = Params> extends CardKind<P> {
   readonly role: 'paint';
-  readonly mark: (outlines: readonly Outline[], alpha: number, values: Values<P>) => Mark | null;
+  /** `take` takes room for work besides what the mark itself costs; false where there is none left. */
+  readonly mark: (
+    outlines: readonly Outline[],
+    alpha: number,
+    values: Values<P>,
+    take: (work: number) => boolean,
+  ) => Mark | null;
 }
 /** Changes the marks above it. */
 export interface CoverKind<P extends Params = Params> extends CardKind<P> {

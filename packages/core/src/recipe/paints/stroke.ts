@@ -2,7 +2,7 @@ import { choice, number, numbers, percent, px } from '../../document/params';
 import { IDENTITY } from '../../geometry/matrix';
 import { paint, short } from '../types';
 import { INK, inkOf, inkSummary } from './ink';
-import { taperedStroke } from './taper';
+import { taperedStroke, workOfTaper } from './taper';
 
 /** Dashes read dash, gap, dash, gap ...; a dash of no length with round caps is a dot. */
 export const stroke = paint({
@@ -37,13 +37,14 @@ export const stroke = paint({
     tip: percent('Tip width', 0),
   },
   summary: (v) => `${short(v.width)} px, ${inkSummary(v)}`,
-  mark: (outlines, alpha, v) => {
+  mark: (outlines, alpha, v, take) => {
     if (v.width <= 0) return null;
     const base = { matrix: IDENTITY, ink: inkOf(v), alpha: alpha * v.opacity };
     // A pattern of no length at all is no pattern.
     const dashes = v.dashes.some((d) => d > 0) ? v.dashes : [];
     if (v.taperStart > 0 || v.taperEnd > 0) {
       const taper = { start: v.taperStart, end: v.taperEnd, tip: v.tip };
+      if (!take(workOfTaper(outlines, dashes, v.dashOffset))) return null;
       const ribbons = taperedStroke(outlines, v.width, taper, dashes, v.dashOffset, v.cap === 'round');
       return { op: 'fill', outlines: ribbons, ...base, rule: 'nonzero' };
     }

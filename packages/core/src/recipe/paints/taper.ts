@@ -41,6 +41,26 @@ const stretches = (total: number, dashes: readonly number[], offset: number): (r
   return out;
 };
 
+/** How often a stretch of an outline is sampled. */
+const samplesIn = (outline: Outline, from: number, to: number): number => {
+  const density = Math.min(SAMPLES_PER_PIXEL, MOST_SAMPLES / arcLength(outline));
+  return Math.max(FEWEST_SAMPLES, Math.ceil((to - from) * density));
+};
+
+/** A sample is looked up along its outline and gives a point to each side. */
+const PER_SAMPLE = 3;
+
+/** What it takes to make the outlines of tapered strokes, in the unit of room.ts; found without making them. */
+export const workOfTaper = (outlines: readonly Outline[], dashes: readonly number[], dashOffset: number): number => {
+  let samples = 0;
+  for (const outline of outlines) {
+    const total = arcLength(outline);
+    if (total < 1e-6) continue;
+    for (const [from, to] of stretches(total, dashes, dashOffset)) samples += samplesIn(outline, from, to);
+  }
+  return samples * PER_SAMPLE;
+};
+
 const ribbon = (
   outline: Outline,
   from: number,
@@ -48,8 +68,7 @@ const ribbon = (
   halfWidth: (length: number) => number,
   round: boolean,
 ): Outline => {
-  const density = Math.min(SAMPLES_PER_PIXEL, MOST_SAMPLES / arcLength(outline));
-  const steps = Math.max(FEWEST_SAMPLES, Math.ceil((to - from) * density));
+  const steps = samplesIn(outline, from, to);
   const left: Point[] = [];
   const right: Point[] = [];
   const cap = (at: number, way: 1 | -1): Point[] => {

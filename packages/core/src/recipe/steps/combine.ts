@@ -1,5 +1,6 @@
 import { choice } from '../../document/params';
 import { areaOf, combined, intricacyOf, outlinesOf } from '../../geometry/polygons';
+import { workOfLooking } from '../room';
 import { type Shape, step } from '../types';
 
 const LABELS = { union: 'Union', intersect: 'Intersect', subtract: 'Subtract', exclude: 'Exclude' } as const;
@@ -25,7 +26,8 @@ export const combine = step({
     const flow = above.at(above.frame);
     const [first] = flow.shapes;
     if (!first) return flow;
-    if (!above.takeAreas(intricacyOf(flow.shapes.flatMap((s) => s.outlines)))) return flow;
+    const all = flow.shapes.flatMap((s) => s.outlines);
+    if (!above.take(0, workOfLooking(all)) || !above.takeAreas(intricacyOf(all))) return flow;
     const outlines = outlinesOf(
       combined(
         operation,

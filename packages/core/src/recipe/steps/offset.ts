@@ -1,5 +1,6 @@
 import { choice, number, px } from '../../document/params';
-import { areaOf, grownArea, intricacyOf, outlinesOf, ribbonArea } from '../../geometry/polygons';
+import { areaOf, grownArea, intricacyOf, intricacyOfGrowth, outlinesOf, ribbonArea } from '../../geometry/polygons';
+import { workOfLooking } from '../room';
 import { short } from '../types';
 import { shapeStep } from '../shapeStep';
 
@@ -21,13 +22,15 @@ export const offset = shapeStep({
     miterLimit: number('Mitre limit', 4, { min: 2, max: 100, step: 0.1, when: ['join', 'miter'] }),
   },
   summary: (v) => `${v.amount > 0 ? '+' : ''}${short(v.amount)} px`,
-  each: (outlines, { amount, join, miterLimit }, { takeAreas }) => {
-    if (amount === 0 || !takeAreas(intricacyOf(outlines, amount, join))) return outlines;
+  each: (outlines, { amount, join, miterLimit }, { take, takeAreas }) => {
     const closed = outlines.filter((o) => o.closed);
-    const open = outlines.filter((o) => !o.closed);
+    const open = amount > 0 ? outlines.filter((o) => !o.closed) : [];
+    if (amount === 0 || !take(0, workOfLooking(outlines)) || !takeAreas(intricacyOf(closed))) return outlines;
+    const area = areaOf(closed);
+    if (!takeAreas(intricacyOfGrowth(area, open, amount, join, miterLimit))) return outlines;
     return [
-      ...(closed.length > 0 ? outlinesOf(grownArea(areaOf(closed), amount, join, miterLimit)) : []),
-      ...(open.length > 0 && amount > 0
+      ...(closed.length > 0 ? outlinesOf(grownArea(area, amount, join, miterLimit)) : []),
+      ...(open.length > 0
         ? outlinesOf(ribbonArea(open, amount, join, join === 'round' ? 'round' : 'butt', miterLimit))
         : []),
     ];
