@@ -1,7 +1,8 @@
 /** The encoder by itself: frames drawn beforehand are fed to it, and its own processor time is read. */
-import { planRender, type Mp4Settings } from '@kite/core/delivery/settings';
+import type { FormatSettings } from '@kite/core/delivery/formats/table';
+import { planRender } from '@kite/core/delivery/settings';
 import type { Scene } from '@kite/core/document/types';
-import { mp4 } from '@kite/render/encoders/mp4';
+import { encode } from '@kite/render/encoders/table';
 import type { DrawnFrame } from '@kite/render/drawPool';
 import { frameDrawer } from '@kite/render/frames';
 import { EMPTY_STOCK, materialsFor } from '@kite/render/materials';
@@ -16,7 +17,11 @@ const childrenSeconds = (): number => {
   return (Number(fields[13]) + Number(fields[14])) / TICKS_PER_SECOND;
 };
 
-export const encodeOnly = async (scene: Scene, settings: Mp4Settings, out: string): Promise<{ cpuSeconds: number }> => {
+export const encodeOnly = async (
+  scene: Scene,
+  settings: FormatSettings<'mp4'>,
+  out: string,
+): Promise<{ cpuSeconds: number }> => {
   const plan = planRender(scene, settings);
   const drawer = frameDrawer(scene, await materialsFor(scene, EMPTY_STOCK), { ...plan, under: null });
   const drawn = plan.frames.map((frame): Uint8Array => {
@@ -27,7 +32,7 @@ export const encodeOnly = async (scene: Scene, settings: Mp4Settings, out: strin
     for (const [index, pixels] of drawn.entries()) yield { index, pixels };
   }
   const before = childrenSeconds();
-  await mp4({
+  await encode({
     scene,
     stock: EMPTY_STOCK,
     settings,

@@ -6,7 +6,8 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { availableParallelism, cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
-import { defaultSettings, type Mp4Settings } from '@kite/core/delivery/settings';
+import type { FormatSettings } from '@kite/core/delivery/formats/table';
+import { defaultSettings } from '@kite/core/delivery/settings';
 import { newDrawing, newItem, newScene } from '@kite/core/document/make';
 import type { Scene } from '@kite/core/document/types';
 import { compileScene, NO_LIBRARY } from '@kite/core/scene/compile';
@@ -70,7 +71,7 @@ const measureScene = async (scene: Scene, folder: string): Promise<SceneFigures>
   const drawCpu = cpuSeconds() - drawStart;
   const drawMs = (performance.now() - drawWall) / frames.length;
 
-  const settings = defaultSettings('mp4', scene) as Mp4Settings;
+  const settings = defaultSettings('mp4', scene) as FormatSettings<'mp4'>;
   const encoded = await encodeOnly(scene, settings, join(folder, 'encode.mp4'));
 
   const walls: number[] = [];

@@ -93,12 +93,13 @@ test('all formats, from the dialog to the files', async ({ page, server, context
 
   await render(page, 'MP4 video');
   await render(page, 'Animated GIF', async () => {
-    await page.getByLabel('How often it plays').fill('3');
-    await page.getByLabel('How often it plays').press('Enter');
+    await page.getByLabel('Plays', { exact: true }).fill('3');
+    await page.getByLabel('Plays', { exact: true }).press('Enter');
   });
   await render(page, 'HTML5 banner', async () => {
     await page.getByLabel('Fallback frame').fill('40');
     await page.getByLabel('Fallback frame').press('Enter');
+    await page.getByLabel('Click leads to').fill('https://nighttram.example');
   });
   await render(page, 'PNG');
   const rows = await finished(server, doc.id, 4);

@@ -5,7 +5,8 @@ import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { Invalid } from '@kite/core/check/problem';
 import { checkSettings } from '@kite/core/check/settings';
-import { defaultSettings, FORMATS, type Format, isStill } from '@kite/core/delivery/settings';
+import { ALL_FORMATS, type Format, formatOf, FORMATS } from '@kite/core/delivery/formats/table';
+import { defaultSettings, isStill } from '@kite/core/delivery/settings';
 import { wholeScene } from '@kite/core/scene/whole';
 import type { Project, Scene } from '@kite/core/document/types';
 import { type Archive, readArchive, writeArchive } from '@kite/core/interchange/archive';
@@ -17,9 +18,13 @@ import { EMPTY_STOCK, materialsFor, stockFor } from '@kite/render/materials';
 import { renderApart } from '@kite/render/apart/renderApart';
 import { appRoot } from '@kite/render/root';
 
+/** The settings of all formats, each key once. */
+const SETTINGS = [...new Map(ALL_FORMATS.flatMap(({ params }) => Object.entries(params)))];
+
 const USAGE = `kite: the engine of Agile Kite without its server
 
-  kite render FILE.kite --scene NAME --format mp4|gif|html5|png|svg --out PATH [--frame N] [--scale S]
+  kite render FILE.kite --scene NAME --format ${Object.keys(FORMATS).join('|')} --out PATH [--frame N] [--scale S]
+      and what the format has: ${SETTINGS.map(([key]) => `[--${key} …]`).join(' ')}
   kite frame FILE.kite --scene NAME --frame N --out PATH.png
   kite check FILE.kite
   kite demo --out FILE.kite
@@ -39,8 +44,13 @@ const OPTIONS = {
   frame: { type: 'string' },
   scale: { type: 'string' },
 } as const;
+/** Every option there is, those of the formats by the keys of their settings. */
+const ALL_OPTIONS: { readonly [name: string]: { readonly type: 'string' } } = {
+  ...OPTIONS,
+  ...Object.fromEntries(SETTINGS.map(([key]) => [key, { type: 'string' as const }])),
+};
 
-type Options = { [K in keyof typeof OPTIONS]?: string };
+type Options = { [K in keyof typeof OPTIONS]?: string } & { [name: string]: string | undefined };
 
 const needed = (options: Options, name: keyof Options): string => {
   const value = options[name];
@@ -48,7 +58,7 @@ const needed = (options: Options, name: keyof Options): string => {
   return value;
 };
 
-const numberOf = (options: Options, name: 'frame' | 'scale'): number | undefined => {
+const numberOf = (options: Options, name: string): number | undefined => {
   const text = options[name];
   if (text === undefined) return undefined;
   const value = Number(text);
@@ -81,6 +91,19 @@ const laidOut = async ({ files }: Archive, folder: string): Promise<(sha: string
   return (sha) => join(folder, sha);
 };
 
+/** The settings that belong to a format alone, as far as they are given. */
+const settingsIn = (options: Options, format: Format): { readonly [key: string]: unknown } => {
+  const { label, params } = formatOf(format);
+  const given = SETTINGS.map(([key]) => key).filter((key) => options[key] !== undefined);
+  return Object.fromEntries(
+    given.map((key) => {
+      const param = params[key];
+      if (!param) throw new Usage(`--${key}: ${label} has no such setting`);
+      return [key, param.kind === 'number' ? numberOf(options, key) : options[key]];
+    }),
+  );
+};
+
 const render = async (archive: Archive, options: Options, format: string): Promise<void> => {
   if (!Object.hasOwn(FORMATS, format))
     throw new Usage(`--format: got "${format}", wanted ${Object.keys(FORMATS).join(', ')}`);
@@ -95,6 +118,7 @@ const render = async (archive: Archive, options: Options, format: string): Promi
     ...(scale !== undefined && { scale }),
     ...(frame !== undefined && isStill(defaults) && { frame }),
     ...(frame !== undefined && defaults.format === 'html5' && { fallback: frame }),
+    ...settingsIn(options, format as Format),
   });
   const stop = new AbortController();
   for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => stop.abort());
@@ -149,7 +173,7 @@ const run = async (args: readonly string[]): Promise<void> => {
     console.log(await version());
     return;
   }
-  const { values, positionals } = parseArgs({ args: rest, options: OPTIONS, allowPositionals: true });
+  const { values, positionals } = parseArgs({ args: rest, options: ALL_OPTIONS, allowPositionals: true });
   const options: Options = values;
   switch (command) {
     case 'render':

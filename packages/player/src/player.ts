@@ -97,7 +97,7 @@ const stage = document.getElementById('kite');
 if (stage) {
   stage.addEventListener('click', (event) => {
     event.preventDefault();
-    window.open(window.clickTag, '_blank', 'noopener');
+    if (window.clickTag) window.open(window.clickTag, '_blank', 'noopener');
   });
   // Where scripts or canvases fail, the fallback image stays.
   void start(window.kiteBanner, stage);

@@ -1,6 +1,6 @@
 /** Frames of a scene as pixels, on the server's canvas. */
 import { createCanvas, type Canvas } from '@napi-rs/canvas';
-import type { RenderPlan } from '@kite/core/delivery/settings';
+import type { RenderPlan } from '@kite/core/delivery/types';
 import type { Color, Scene } from '@kite/core/document/types';
 import { paint } from '@kite/core/paint/canvas';
 import { type Context2D, type MakeSurface, SurfacePool, surfaceOver } from '@kite/core/paint/surface';

@@ -2,7 +2,8 @@ import { mkdtempSync, readdirSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createCanvas, loadImage } from '@napi-rs/canvas';
-import { defaultSettings, type GifSettings, type RenderSettings } from '@kite/core/delivery/settings';
+import type { FormatSettings, RenderSettings } from '@kite/core/delivery/formats/table';
+import { defaultSettings } from '@kite/core/delivery/settings';
 import { newDrawing, newItem, newScene } from '@kite/core/document/make';
 import type { Property, Scene, Value } from '@kite/core/document/types';
 import omggif from 'omggif';
@@ -142,7 +143,7 @@ const decoded = (bytes: Uint8Array, index: number) => {
 };
 
 describe('GIF', () => {
-  const cases: readonly Partial<GifSettings>[] = (['global', 'local'] as const).flatMap((palette) =>
+  const cases: readonly Partial<FormatSettings<'gif'>>[] = (['global', 'local'] as const).flatMap((palette) =>
     (['none', 'ordered', 'diffuse'] as const).map((dither) => ({ format: 'gif' as const, palette, dither })),
   );
   it.each(cases)('with $palette palettes and $dither dithering shows every frame in its colours', async (settings) => {

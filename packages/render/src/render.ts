@@ -1,6 +1,8 @@
 /** A scene and settings in, a file out. The server's jobs and the command line both come here. */
 import { rename, rm, stat } from 'node:fs/promises';
-import { isStill, planRender, type RenderPlan, type RenderSettings } from '@kite/core/delivery/settings';
+import { FORMATS, type RenderSettings } from '@kite/core/delivery/formats/table';
+import { isStill, planRender } from '@kite/core/delivery/settings';
+import type { RenderPlan } from '@kite/core/delivery/types';
 import type { Scene } from '@kite/core/document/types';
 import { needsOf } from '@kite/core/recipe/needs';
 import { allLayers } from '@kite/core/scene/whole';
@@ -69,7 +71,7 @@ export const renderScene = async ({
 }: RenderOptions): Promise<RenderResult> => {
   const plan = planOf(scene, settings);
   const stop = signal ?? new AbortController().signal;
-  const under = settings.format === 'mp4' ? (scene.background?.slice(0, 7) ?? '#000000') : null;
+  const under = FORMATS[settings.format].transparent ? null : (scene.background?.slice(0, 7) ?? '#000000');
   const partial = `${out}.part`;
   const encoderNotes: string[] = [];
   // Meanwhile, so that it costs the render no time of its own.

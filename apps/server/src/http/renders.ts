@@ -5,7 +5,9 @@ import { checkSettings } from '@kite/core/check/settings';
 import { fits } from '@kite/core/check/project';
 import { Invalid } from '@kite/core/check/problem';
 import { object, rule } from '@kite/core/check/rules';
-import { FORMATS, planRender, type RenderPlan } from '@kite/core/delivery/settings';
+import { FORMATS } from '@kite/core/delivery/formats/table';
+import { planRender } from '@kite/core/delivery/settings';
+import type { RenderPlan } from '@kite/core/delivery/types';
 import { wholeScene } from '@kite/core/scene/whole';
 import type { Scene } from '@kite/core/document/types';
 import { stockFor } from '@kite/render/materials';
@@ -122,7 +124,7 @@ export const renderRoutes = (app: FastifyInstance, { projects, renders, queue, f
   app.get<{ Params: { id: string; name: string } }>('/api/renders/:id/banner/:name', async (request, reply) => {
     const row = await renders.get(request.params.id);
     const { name } = request.params;
-    if (row.settings.format !== 'html5') throw new Refused('not_found', 'This render is not a banner.');
+    if (FORMATS[row.settings.format].shownAs !== 'page') throw new Refused('not_found', 'This render is not a banner.');
     const entries = unzipSync(await readFile(files.pathOf(finished(row))), { filter: (entry) => entry.name === name });
     const bytes = entries[name];
     if (!bytes) throw new Refused('not_found', 'The banner has no such file.');

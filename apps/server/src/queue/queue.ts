@@ -1,7 +1,7 @@
 /** The render queue: pg-boss over our own database; one render at a time, since one uses every core. */
 import { EventEmitter } from 'node:events';
 import { stockFor } from '@kite/render/materials';
-import { FORMATS } from '@kite/core/delivery/settings';
+import { FORMATS } from '@kite/core/delivery/formats/table';
 import { renderApart } from '@kite/render/apart/renderApart';
 import { Cancelled, reasonOf } from '@kite/render/failure';
 import PgBoss from 'pg-boss';

@@ -1,5 +1,5 @@
 /** Renders: what was asked, how far it is, what came of it. */
-import type { RenderSettings } from '@kite/core/delivery/settings';
+import type { RenderSettings } from '@kite/core/delivery/formats/table';
 import type { Assets, Scene } from '@kite/core/document/types';
 import type { RenderResult } from '@kite/render/render';
 import { Refused } from '../errors';

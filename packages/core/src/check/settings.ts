@@ -1,55 +1,40 @@
-import type { RenderSettings } from '../delivery/settings';
+import { ALL_FORMATS, type RenderSettings } from '../delivery/formats/table';
+import type { FormatKind } from '../delivery/types';
+import { LIMITS } from '../document/limits';
 import { Invalid, shown } from './problem';
 import { fits } from './project';
-import { LIMITS } from '../document/limits';
-import { between, object, oneOf, rule, whole } from './rules';
+import { between, object, oneOf, type Rule, rule, whole } from './rules';
 import { rateRule } from './schema';
+import { valueRule } from './values';
 
-const range = {
-  scale: between(0.01, 8),
-  rate: rule('a rate, or null for the scene’s own', (v) => v === null || rateRule.isValidSync(v)),
-  from: whole(0, LIMITS.length),
-  to: whole(1, LIMITS.length),
-};
-const loop = whole(0, 65_535);
-
-/** An address that a click may open: http or https only. */
-const isAddress = (v: unknown): boolean => {
-  if (typeof v !== 'string' || v.length > 2_000) return false;
-  // A host, with its port, and no name or password before it (RFC 3986, 3.2).
-  const [, authority] = /^https?:\/\/([^/?#\s"'<>\\]+)[^\s"'<>\\]*$/i.exec(v) ?? [];
-  return authority !== undefined && /^([\p{L}\p{N}._~-]+|\[[0-9a-f:.]+\])(:\d{1,5})?$/iu.test(authority);
+const SPANS = {
+  range: {
+    rate: rule('a rate, or null for the scene’s own', (v) => v === null || rateRule.isValidSync(v)),
+    from: whole(0, LIMITS.length),
+    to: whole(1, LIMITS.length),
+  },
+  frame: { frame: whole(0, LIMITS.length) },
 };
 
-const still = (format: string) =>
-  object({ format: oneOf([format]), scale: between(0.01, 8), frame: whole(0, LIMITS.length) });
+const settingsRule = ({ format, span, params }: FormatKind): Rule =>
+  object({
+    format: oneOf([format]),
+    scale: between(0.01, 8),
+    ...SPANS[span],
+    ...Object.fromEntries(Object.entries(params).map(([key, param]) => [key, valueRule(param)])),
+  });
 
-const RULES = {
-  mp4: object({ format: oneOf(['mp4']), ...range, quality: oneOf(['draft', 'good', 'best']) }),
-  gif: object({
-    format: oneOf(['gif']),
-    ...range,
-    loop,
-    palette: oneOf(['global', 'local']),
-    dither: oneOf(['none', 'ordered', 'diffuse']),
-  }),
-  html5: object({
-    format: oneOf(['html5']),
-    ...range,
-    loop,
-    fallback: whole(0, LIMITS.length),
-    click: rule('an address of a page: https:// or http://, a host, and no password', isAddress),
-  }),
-  png: still('png'),
-  svg: still('svg'),
-};
+const RULES: ReadonlyMap<string, Rule> = new Map(
+  ALL_FORMATS.map((kind) => [kind.format, settingsRule(kind)]),
+);
 
 /** The value as settings of a render, or Invalid. */
 export const checkSettings = (value: unknown): RenderSettings => {
   const format = (value as { format?: unknown } | null)?.format;
-  if (typeof format !== 'string' || !Object.hasOwn(RULES, format)) {
-    throw new Invalid(`format: got ${shown(format)}, wanted one of ${Object.keys(RULES).join(', ')}`, 'format');
+  const wanted = typeof format === 'string' ? RULES.get(format) : undefined;
+  if (!wanted) {
+    throw new Invalid(`format: got ${shown(format)}, wanted one of ${[...RULES.keys()].join(', ')}`, 'format');
   }
-  fits(RULES[format as keyof typeof RULES], value);
+  fits(wanted, value);
   return value as RenderSettings;
 };

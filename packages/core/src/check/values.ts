@@ -86,6 +86,14 @@ const isCut = (v: unknown): boolean =>
       s.points.every((p) => isPoint(p, FAR)),
   );
 
+/** An address that a click may open: http or https only. */
+const isAddress = (v: unknown): boolean => {
+  if (typeof v !== 'string' || v.length > 2_000) return false;
+  // A host, with its port, and no name or password before it (RFC 3986, 3.2).
+  const [, authority] = /^https?:\/\/([^/?#\s"'<>\\]+)[^\s"'<>\\]*$/i.exec(v) ?? [];
+  return authority !== undefined && /^([\p{L}\p{N}._~-]+|\[[0-9a-f:.]+\])(:\d{1,5})?$/iu.test(authority);
+};
+
 /** None yet, or the id of one. */
 const linkRule = rule('an id, or nothing', (v) => v === '' || isId(v));
 
@@ -93,7 +101,7 @@ const linkRule = rule('an id, or nothing', (v) => v === '' || isId(v));
 export const valueRule = (param: Param): Rule => {
   switch (param.kind) {
     case 'number':
-      return between(param.min, param.max);
+      return param.whole ? whole(param.min, param.max) : between(param.min, param.max);
     case 'point':
       return rule(`two numbers from ${-param.limit} to ${param.limit}`, (v) => isPoint(v, param.limit));
     case 'color':
@@ -111,6 +119,12 @@ export const valueRule = (param: Param): Rule => {
     case 'switch':
       return flag;
     case 'text':
+      if (param.form === 'address') {
+        return rule(
+          'an address of a page: https:// or http://, a host, and no password; or nothing',
+          (v) => v === '' || (isText(v) && isAddress(v)),
+        );
+      }
       return rule(
         `a text of at most ${param.most} characters${param.lines === 'one' ? ' in one line' : ''}`,
         (v) => isText(v) && v.length <= param.most && (param.lines === 'many' || !/[\n\r]/.test(v)),

@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { newScene } from '../document/make';
-import { defaultSettings, gifDelays, planRender, type RenderSettings } from './settings';
+import { gifDelays } from './formats/gif';
+import type { RenderSettings } from './formats/table';
+import { defaultSettings, planRender } from './settings';
 
 const scene = newScene('s', 'S', { width: 301, height: 250, rate: { num: 30, den: 1 }, length: 90, background: null });
 const plan = (format: 'mp4' | 'gif' | 'html5' | 'png', part: object = {}) =>

@@ -12,6 +12,8 @@ interface Described {
   readonly when?: readonly [key: string, ...values: string[]];
   /** What a thing is rather than how it looks: auto-key sets no first keyframe on it. */
   readonly still?: true;
+  /** What stands beside the field. */
+  readonly hint?: string;
 }
 export interface NumberParam extends Described {
   readonly kind: 'number';
@@ -23,6 +25,8 @@ export interface NumberParam extends Described {
   readonly default: number;
   /** A frame of the scene: it goes along when its layer is moved in time. */
   readonly clock?: true;
+  /** Whole numbers alone. */
+  readonly whole?: true;
 }
 export interface PointParam extends Described {
   readonly kind: 'point';
@@ -65,6 +69,8 @@ export interface TextParam extends Described {
   /** Characters, at the most. */
   readonly most: number;
   readonly lines: 'one' | 'many';
+  /** The address of a page, or nothing. */
+  readonly form?: 'address';
   readonly default: string;
 }
 export interface FontParam extends Described {
@@ -114,7 +120,9 @@ export const FAR = 100_000;
 export const MOST_VERTICES = 5_000;
 export const MOST_STOPS = 32;
 
-type NumberOptions = Partial<Pick<NumberParam, 'unit' | 'min' | 'max' | 'step' | 'when' | 'clock' | 'still'>>;
+type NumberOptions = Partial<
+  Pick<NumberParam, 'unit' | 'min' | 'max' | 'step' | 'when' | 'clock' | 'still' | 'whole' | 'hint'>
+>;
 
 export const number = (label: string, value: number, o: NumberOptions = {}): NumberParam => ({
   kind: 'number',
@@ -127,6 +135,8 @@ export const number = (label: string, value: number, o: NumberOptions = {}): Num
   ...(o.when && { when: o.when }),
   ...(o.clock && { clock: o.clock }),
   ...(o.still && { still: o.still }),
+  ...(o.whole && { whole: o.whole }),
+  ...(o.hint !== undefined && { hint: o.hint }),
 });
 
 export const px = (label: string, value: number, o: NumberOptions = {}) => number(label, value, { unit: 'px', ...o });
@@ -163,7 +173,7 @@ export const numbers = (
 
 export const switchParam = (label: string, value: boolean): SwitchParam => ({ kind: 'switch', label, default: value });
 
-export const text = (label: string, value: string, o: Pick<TextParam, 'most' | 'lines'>): TextParam => ({
+export const text = (label: string, value: string, o: Pick<TextParam, 'most' | 'lines' | 'form'>): TextParam => ({
   kind: 'text',
   label,
   default: value,

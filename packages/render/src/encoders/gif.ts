@@ -1,6 +1,7 @@
 /** Animated GIF (GIF89a): frames cropped to what changed, exact total length, 1-bit transparency. */
 import { open } from 'node:fs/promises';
-import { type GifSettings, gifDelays } from '@kite/core/delivery/settings';
+import { gifDelays } from '@kite/core/delivery/formats/gif';
+import type { FormatSettings } from '@kite/core/delivery/formats/table';
 import omggif from 'omggif';
 import { Cancelled } from '../failure';
 import { choosePalette, indexed, NearestColor, type Region, type Rgb } from './palette';
@@ -22,7 +23,7 @@ const sample = (pixels: Uint8Array, most: number): Uint8Array => {
   return Uint8Array.from(kept.length > 0 ? kept : [0, 0, 0, 255]);
 };
 
-const commonPalette = async (job: EncodeJob<GifSettings>): Promise<Rgb[]> => {
+const commonPalette = async (job: EncodeJob<FormatSettings<'gif'>>): Promise<Rgb[]> => {
   const { frames } = job.plan;
   const count = Math.min(SAMPLED_FRAMES, frames.length);
   const chosen = Array.from(
@@ -67,7 +68,7 @@ const regionOf = (width: number, height: number, counts: (pixel: number) => bool
 /** Looks at the pixels of a frame as 32-bit words. */
 const words = (pixels: Uint8Array): Uint32Array => new Uint32Array(pixels.buffer, pixels.byteOffset, pixels.length / 4);
 
-export const gif: Encoder<GifSettings> = async (job) => {
+export const gif: Encoder<FormatSettings<'gif'>> = async (job) => {
   const { scene, settings, plan, out, signal } = job;
   const { width, height } = plan;
   const transparent = scene.background === null || scene.background.length > 7;

@@ -2,7 +2,8 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { setImmediate as turn } from 'node:timers/promises';
-import type { Html5Settings, RenderPlan } from '@kite/core/delivery/settings';
+import type { FormatSettings } from '@kite/core/delivery/formats/table';
+import type { RenderPlan } from '@kite/core/delivery/types';
 import type { Scene } from '@kite/core/document/types';
 import { pictureKey } from '@kite/core/picture/key';
 import { eachMark } from '@kite/core/recipe/marks';
@@ -16,6 +17,8 @@ import { frameDrawer } from '../frames';
 import { type Materials, materialsFor, type Stock } from '../materials';
 import { appRoot } from '../root';
 import type { Encoder, EncodeJob } from './types';
+
+type Html5Settings = FormatSettings<'html5'>;
 
 const escaped = (text: string): string => text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
 

@@ -1,5 +1,5 @@
 import { writeFile } from 'node:fs/promises';
-import type { StillSettings } from '@kite/core/delivery/settings';
+import type { StillSettings } from '@kite/core/delivery/formats/table';
 import { frameDrawer } from '../frames';
 import { materialsFor } from '../materials';
 import type { Encoder } from './types';

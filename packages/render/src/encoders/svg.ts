@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { writeFile } from 'node:fs/promises';
-import type { StillSettings } from '@kite/core/delivery/settings';
+import type { StillSettings } from '@kite/core/delivery/formats/table';
 import { svgOf } from '@kite/core/paint/svg';
 import { compileScene } from '@kite/core/scene/compile';
 import type { Canvas } from '@napi-rs/canvas';

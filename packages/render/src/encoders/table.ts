@@ -1,14 +1,18 @@
-import type { RenderSettings } from '@kite/core/delivery/settings';
+import { type Format, formatOf, type RenderSettings } from '@kite/core/delivery/formats/table';
 import { gif } from './gif';
 import { html5 } from './html5';
-import { mp4 } from './mp4';
 import { png } from './png';
 import { svg } from './svg';
 import type { EncodeJob } from './types';
+import { video } from './video';
 
-/** How each format is made. A new one is a file of its own and a line here. */
-const ENCODERS = { mp4, gif, html5, png, svg };
+/** The formats that ffmpeg does not make. */
+const OWN = { gif, html5, png, svg };
 
-// The table's key is the settings' own format, which TypeScript cannot follow through the look-up.
-export const encode = (job: EncodeJob): Promise<void> =>
-  (ENCODERS[job.settings.format] as unknown as (job: EncodeJob<RenderSettings>) => Promise<void>)(job);
+export const encode = (job: EncodeJob): Promise<void> => {
+  const { format } = job.settings;
+  const { ffmpeg } = formatOf(format);
+  if (ffmpeg) return video(job, ffmpeg(job.settings as never));
+  // The table's key is the settings' own format, which TypeScript cannot follow through the look-up.
+  return (OWN as unknown as { readonly [F in Format]: (job: EncodeJob<RenderSettings>) => Promise<void> })[format](job);
+};

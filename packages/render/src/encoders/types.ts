@@ -1,4 +1,5 @@
-import type { RenderPlan, RenderSettings } from '@kite/core/delivery/settings';
+import type { RenderSettings } from '@kite/core/delivery/formats/table';
+import type { RenderPlan } from '@kite/core/delivery/types';
 import type { Scene } from '@kite/core/document/types';
 import type { DrawnFrame } from '../drawPool';
 import type { Stock } from '../materials';

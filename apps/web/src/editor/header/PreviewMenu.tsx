@@ -1,4 +1,5 @@
-import { defaultSettings, type Format } from '@kite/core/delivery/settings';
+import { type Format, FORMATS } from '@kite/core/delivery/formats/table';
+import { defaultSettings } from '@kite/core/delivery/settings';
 import { Play } from 'lucide-react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
@@ -39,9 +40,12 @@ export const PreviewMenu = () => {
       entries={[
         { label: 'Full screen', shortcut: 'F', onSelect: () => showFullScreen(editor) },
         null,
-        { label: 'Open as delivered: GIF', onSelect: () => void openDelivered('gif') },
-        { label: 'Open as delivered: HTML5 banner', onSelect: () => void openDelivered('html5') },
-        { label: 'Open as delivered: MP4', onSelect: () => void openDelivered('mp4') },
+        ...Object.values(FORMATS)
+          .filter(({ span }) => span === 'range')
+          .map(({ format, label }) => ({
+            label: `Open as delivered: ${label}`,
+            onSelect: () => void openDelivered(format),
+          })),
       ]}
     />
   );

@@ -1,13 +1,8 @@
 import { checkSettings } from '@kite/core/check/settings';
-import {
-  defaultSettings,
-  isStill,
-  type Format,
-  FORMATS,
-  planRender,
-  type RenderPlan,
-  type RenderSettings,
-} from '@kite/core/delivery/settings';
+import { ALL_FORMATS, type Format, formatOf, type RenderSettings } from '@kite/core/delivery/formats/table';
+import { defaultSettings, isStill, planRender } from '@kite/core/delivery/settings';
+import type { RenderPlan } from '@kite/core/delivery/types';
+import type { Value } from '@kite/core/document/types';
 import { COMMON_RATES, framesPerSecond, parseRate, rateLabel } from '@kite/core/time/rate';
 import { useQueryClient } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
@@ -21,6 +16,7 @@ import { Segments } from '../../ui/Segments';
 import { Select } from '../../ui/Select';
 import { useEditor, useSlice } from '../store/context';
 import { rangeOf, sceneOf } from '../store/state';
+import { SettingField } from './SettingField';
 
 const Row = ({ label, children }: { label: string; children: ReactNode }) => (
   <div className="grid grid-cols-[128px_1fr] items-center gap-3">
@@ -28,14 +24,6 @@ const Row = ({ label, children }: { label: string; children: ReactNode }) => (
     <span className="flex min-w-0 items-center gap-2">{children}</span>
   </div>
 );
-
-const ABOUT: Record<Format, string> = {
-  mp4: 'H.264 video that plays everywhere: web, presentations, phones.',
-  gif: 'Plays where only pictures are allowed. At most 256 colours.',
-  html5: 'A zip for ad servers: page, script, clickTag and a fallback picture. It asks the network for nothing.',
-  png: 'One frame as a picture, transparent where the scene is.',
-  svg: 'One frame as paths that other programs can edit: text as outlines, pictures inside.',
-};
 
 const problemOf = (settings: RenderSettings): string | null => {
   try {
@@ -78,6 +66,7 @@ export const RenderDialog = ({ onClose }: { onClose: () => void }) => {
     );
   };
 
+  const kind = formatOf(settings.format);
   const plan = planned(scene, settings);
   const start = async () => {
     setBusy(true);
@@ -97,7 +86,7 @@ export const RenderDialog = ({ onClose }: { onClose: () => void }) => {
   };
 
   return (
-    <Dialog open onClose={onClose} title={`Render “${scene.name}”`} about={ABOUT[settings.format]} width={540}>
+    <Dialog open onClose={onClose} title={`Render “${scene.name}”`} about={kind.about} width={540}>
       <form
         className="flex flex-col gap-2.5 pt-2"
         onSubmit={(event) => {
@@ -108,7 +97,7 @@ export const RenderDialog = ({ onClose }: { onClose: () => void }) => {
         <Segments
           label="Format"
           value={settings.format}
-          options={(Object.keys(FORMATS) as Format[]).map((value) => ({ value, label: FORMATS[value].label }))}
+          options={ALL_FORMATS.map(({ format, label }) => ({ value: format as Format, label }))}
           onChange={chooseFormat}
           className="mb-1"
         />
@@ -186,86 +175,16 @@ export const RenderDialog = ({ onClose }: { onClose: () => void }) => {
             </Row>
           </>
         )}
-        {settings.format === 'mp4' && (
-          <Row label="Quality">
-            <Segments
-              label="Quality"
-              value={settings.quality}
-              options={[
-                { value: 'draft', label: 'Draft, small' },
-                { value: 'good', label: 'Good' },
-                { value: 'best', label: 'Best, large' },
-              ]}
-              onChange={(quality) => set({ quality })}
+        {Object.entries(kind.params).map(([key, param]) => (
+          <Row key={key} label={param.label}>
+            <SettingField
+              param={param}
+              frames={scene.length}
+              value={(settings as unknown as { readonly [key: string]: Value })[key] ?? param.default}
+              onChange={(value) => set({ [key]: value })}
             />
           </Row>
-        )}
-        {settings.format === 'gif' && (
-          <>
-            <Row label="Palette">
-              <Segments
-                label="Palette"
-                value={settings.palette}
-                options={[
-                  { value: 'global', label: 'One for all' },
-                  { value: 'local', label: 'One for each frame' },
-                ]}
-                onChange={(palette) => set({ palette })}
-              />
-            </Row>
-            <Row label="Dithering">
-              <Segments
-                label="Dithering"
-                value={settings.dither}
-                options={[
-                  { value: 'none', label: 'None' },
-                  { value: 'ordered', label: 'Ordered' },
-                  { value: 'diffuse', label: 'Diffused' },
-                ]}
-                onChange={(dither) => set({ dither })}
-              />
-            </Row>
-          </>
-        )}
-        {(settings.format === 'gif' || settings.format === 'html5') && (
-          <Row label="Plays">
-            <NumberField
-              label="How often it plays"
-              className="w-24"
-              value={settings.loop}
-              min={0}
-              max={65_535}
-              decimals={0}
-              onChange={(v) => set({ loop: Math.round(v) })}
-            />
-            <span className="text-ink-2">
-              {settings.loop === 0 ? 'for ever' : settings.loop === 1 ? 'once' : 'times'} (0 is for ever)
-            </span>
-          </Row>
-        )}
-        {settings.format === 'html5' && (
-          <>
-            <Row label="Fallback frame">
-              <NumberField
-                label="Fallback frame"
-                className="w-24"
-                value={settings.fallback}
-                min={0}
-                max={scene.length - 1}
-                decimals={0}
-                onChange={(v) => set({ fallback: Math.round(v) })}
-              />
-            </Row>
-            <Row label="Click leads to">
-              <input
-                aria-label="Click leads to"
-                className="h-[26px] w-full rounded-md bg-paper-2 px-2"
-                value={settings.click}
-                onChange={(event) => set({ click: event.target.value })}
-              />
-            </Row>
-          </>
-        )}
+        ))}
         <div className="mt-1 rounded-md bg-paper-2 p-2.5 text-sm" role="status">
           {typeof plan === 'string' ? (
             <span className="text-kite">{plan}</span>

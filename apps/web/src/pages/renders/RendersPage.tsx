@@ -1,4 +1,4 @@
-import { FORMATS } from '@kite/core/delivery/settings';
+import { FORMATS } from '@kite/core/delivery/formats/table';
 import { useMutation } from '@tanstack/react-query';
 import { Download, ExternalLink, RotateCcw, Trash2, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
@@ -121,14 +121,12 @@ const Player = ({ render }: { render: Render }) => {
   if (!result) return null;
   const url = api.fileUrl(render.id);
   const fit = { maxWidth: '100%', maxHeight: '100%' };
-  switch (settings.format) {
-    case 'mp4':
+  switch (FORMATS[settings.format].shownAs) {
+    case 'video':
       return <video key={render.id} src={url} controls autoPlay loop muted style={fit} />;
-    case 'gif':
-    case 'png':
-    case 'svg':
+    case 'image':
       return <img key={render.id} src={url} alt={render.sceneName} style={fit} />;
-    case 'html5':
+    case 'page':
       return (
         <iframe
           key={render.id}

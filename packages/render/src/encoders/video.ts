@@ -1,35 +1,20 @@
-/** H.264 in MP4: 8-bit 4:2:0, BT.709, limited range, tagged as such, so that players show the colours that were drawn. */
+/** Frames through ffmpeg's pipe, to whatever a format's arguments make of them. */
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
-import type { Mp4Settings } from '@kite/core/delivery/settings';
 import { Cancelled } from '../failure';
 import { ffmpegPath } from '../ffmpeg';
-import type { Encoder } from './types';
+import type { EncodeJob } from './types';
 
-/** Constant rate factors of x264. */
-const CRF = { draft: 28, good: 18, best: 12 } as const;
-
-export const mp4: Encoder<Mp4Settings> = async ({ settings, plan, out, signal, frames, done }) => {
-  const filter =
-    'scale=in_range=full:out_range=tv:out_color_matrix=bt709:flags=lanczos+accurate_rnd+full_chroma_int,format=yuv420p';
+export const video = async (
+  { plan, out, signal, frames, done }: EncodeJob,
+  ofFormat: readonly string[],
+): Promise<void> => {
   const args = [
     ...['-hide_banner', '-loglevel', 'error', '-y'],
     ...['-f', 'rawvideo', '-pix_fmt', 'rgba', '-s', `${plan.width}x${plan.height}`],
     ...['-r', `${plan.rate.num}/${plan.rate.den}`, '-i', 'pipe:0'],
-    ...[
-      '-vf',
-      filter,
-      '-colorspace',
-      'bt709',
-      '-color_primaries',
-      'bt709',
-      '-color_trc',
-      'bt709',
-      '-color_range',
-      'tv',
-    ],
-    ...['-c:v', 'libx264', '-preset', 'veryfast', '-crf', String(CRF[settings.quality])],
-    ...['-movflags', '+faststart', '-f', 'mp4', out],
+    ...ofFormat,
+    out,
   ];
   const child = spawn(ffmpegPath(), args, { stdio: ['pipe', 'ignore', 'pipe'] });
   let log = '';

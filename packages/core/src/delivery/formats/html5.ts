@@ -1,0 +1,22 @@
+import { LIMITS } from '../../document/limits';
+import { number, text } from '../../document/params';
+import { plays } from '../params';
+import { formatKind } from '../types';
+
+export const html5 = formatKind({
+  format: 'html5',
+  label: 'HTML5 banner',
+  about: 'A zip for ad servers: page, script, clickTag and a fallback picture. It asks the network for nothing.',
+  extension: 'zip',
+  mime: 'application/zip',
+  span: 'range',
+  params: {
+    loop: plays,
+    fallback: number('Fallback frame', 0, { unit: 'frames', min: 0, max: LIMITS.length, whole: true }),
+    // Where a click leads while the ad server says nothing else; nowhere, where it is empty.
+    click: text('Click leads to', '', { most: 2_000, lines: 'one', form: 'address' }),
+  },
+  fromScene: ({ poster }) => ({ fallback: poster }),
+  transparent: true,
+  shownAs: 'page',
+});

@@ -1,0 +1,25 @@
+/** The formats of files. A new one is a file of its own and a line here. */
+import type { FormatKind, SettingsOf, Span } from '../types';
+import { gif } from './gif';
+import { html5 } from './html5';
+import { mp4 } from './mp4';
+import { png } from './png';
+import { svg } from './svg';
+
+const LIST = [mp4, gif, html5, png, svg] as const;
+
+type Listed = (typeof LIST)[number];
+export type Format = Listed['format'];
+export type KindOf<F extends Format> = Extract<Listed, { readonly format: F }>;
+export type FormatSettings<F extends Format> = SettingsOf<KindOf<F>>;
+export type RenderSettings = { readonly [F in Format]: FormatSettings<F> }[Format];
+export type StillSettings = SettingsOf<Extract<Listed, { readonly span: Extract<Span, 'frame'> }>>;
+
+export const FORMATS = Object.fromEntries(LIST.map((kind) => [kind.format, kind])) as {
+  readonly [F in Format]: KindOf<F>;
+};
+
+// Each format's functions take their own settings, which the common type cannot say: settings are checked by the format's
+// own parameters, so they fit.
+export const ALL_FORMATS = LIST as unknown as readonly FormatKind[];
+export const formatOf = (format: Format): FormatKind => FORMATS[format] as unknown as FormatKind;

@@ -1,0 +1,67 @@
+/** What a format of file is: described once, for the dialog, the schema, the command line, the plan and the encoder. */
+import type { Params, Values } from '../document/params';
+import type { Rate, Scene } from '../document/types';
+
+export interface Sized {
+  /** Of the scene's size; 1 is the size itself. */
+  readonly scale: number;
+}
+export interface RangeSettings extends Sized {
+  /** null is the scene's own. */
+  readonly rate: Rate | null;
+  /** First frame, and the first that is no longer part of it. */
+  readonly from: number;
+  readonly to: number;
+}
+export interface FrameSettings extends Sized {
+  readonly frame: number;
+}
+
+export interface RenderPlan {
+  /** In pixels of the file. */
+  readonly width: number;
+  readonly height: number;
+  /** The scene's part of the picture; a video may be a pixel larger. */
+  readonly drawn: { readonly width: number; readonly height: number };
+  readonly rate: Rate;
+  /** The scene's frame, whole or not, behind each frame of the file. */
+  readonly frames: readonly number[];
+  /** What the person should know of the result. */
+  readonly notes: readonly string[];
+}
+
+export interface FormatKind<P extends Params = Params, F extends string = string, S extends Span = Span> {
+  readonly format: F;
+  readonly label: string;
+  /** One line for who chooses it. */
+  readonly about: string;
+  readonly extension: string;
+  readonly mime: string;
+  /** What of the scene goes into the file: a range of its frames, or one. */
+  readonly span: S;
+  /** Its settings besides size, range and rate. */
+  readonly params: P;
+  /** Those that follow from the scene. */
+  readonly fromScene?: (scene: Scene) => Partial<Values<P>>;
+  /** Whether it keeps what the scene leaves transparent; else the scene is drawn on its background, or on black. */
+  readonly transparent: boolean;
+  /** Sides have to be even numbers of pixels. */
+  readonly even?: true;
+  /** What there is to say of a rate, and another one where it cannot be kept. */
+  readonly rateFor?: (rate: Rate) => { readonly rate: Rate; readonly notes: readonly string[] };
+  /** What a browser shows it with. */
+  readonly shownAs: 'video' | 'image' | 'page';
+  /** Of a video: the arguments of ffmpeg between raw RGBA frames and the file. Others have an encoder of their own. */
+  readonly ffmpeg?: (settings: Values<P>) => readonly string[];
+}
+export type Span = 'range' | 'frame';
+
+export const formatKind = <P extends Params, const F extends string, const S extends Span>(
+  kind: FormatKind<P, F, S>,
+): FormatKind<P, F, S> => kind;
+
+/** The settings that a render in a format is asked for with. */
+export type SettingsOf<K> =
+  K extends FormatKind<infer P, infer F, infer S>
+    ? { readonly format: F } & (S extends 'range' ? RangeSettings : FrameSettings) & Values<P>
+    : never;
