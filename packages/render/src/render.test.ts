@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -9,6 +10,7 @@ import type { Property, Scene, Value } from '@kite/core/document/types';
 import omggif from 'omggif';
 import { describe, expect, it } from 'vitest';
 import { Cancelled, RenderFailure } from './failure';
+import { ffmpegPath } from './ffmpeg';
 import { frameDrawer } from './frames';
 import { EMPTY_STOCK, NO_MATERIALS } from './materials';
 import { renderScene } from './render';
@@ -130,7 +132,7 @@ const render = async (scene: Scene, part: Partial<RenderSettings>) => {
   const settings = { ...defaultSettings(part.format ?? 'gif', scene), ...part } as RenderSettings;
   const out = join(folder, `out-${Math.random()}`);
   const result = await renderScene({ scene, stock: EMPTY_STOCK, settings, out });
-  return { result, bytes: new Uint8Array(readFileSync(out)) };
+  return { result, file: out, bytes: new Uint8Array(readFileSync(out)) };
 };
 const decoded = (bytes: Uint8Array, index: number) => {
   const reader = new omggif.GifReader(bytes);
@@ -241,6 +243,22 @@ describe('a render', () => {
     });
     await expect(beyond).rejects.toThrow('Scene "Crossing": frame: got 99, the last is 9');
     await expect(beyond).rejects.toBeInstanceOf(RenderFailure);
+  });
+  it.each(['draft', 'best'] as const)('as WebM of %s quality keeps transparency, at any size', async (quality) => {
+    const { file, result } = await render(crossing(null, { width: 81, height: 41 }), { format: 'webm', quality });
+    expect([result.width, result.height, result.frames]).toEqual([81, 41, 10]);
+    const raw = execFileSync(ffmpegPath(), [
+      ...['-loglevel', 'error', '-c:v', 'libvpx-vp9', '-i', file],
+      ...['-f', 'rawvideo', '-pix_fmt', 'rgba', '-'],
+    ]);
+    expect(raw.length).toBe(10 * 81 * 41 * 4);
+    // At frame 3 the square stands about x = 40.
+    const at = (x: number, y: number) => [...raw.subarray((3 * 41 + y) * 81 * 4 + x * 4).subarray(0, 4)];
+    const [square, ground] = [at(40, 20), at(5, 5)];
+    expect(ground[3]).toBeLessThan(8);
+    expect(square[3]).toBeGreaterThan(247);
+    // The colour that was drawn, #2EC4B6, as far as half the colour's resolution allows.
+    [0x2e, 0xc4, 0xb6].forEach((channel, i) => expect(Math.abs(channel - square[i]!)).toBeLessThan(10));
   });
   it('of an odd size as video gains a line of background', async () => {
     const { result } = await render(crossing('#1B1F4B', { width: 81, height: 41 }), { format: 'mp4' });

@@ -5,8 +5,9 @@ import { html5 } from './html5';
 import { mp4 } from './mp4';
 import { png } from './png';
 import { svg } from './svg';
+import { webm } from './webm';
 
-const LIST = [mp4, gif, html5, png, svg] as const;
+const LIST = [mp4, webm, gif, html5, png, svg] as const;
 
 type Listed = (typeof LIST)[number];
 export type Format = Listed['format'];
