@@ -3,7 +3,7 @@ import type { Patch } from '@kite/core/document/patches';
 import type { Id, Point, Project } from '@kite/core/document/types';
 import type { Matrix } from '@kite/core/geometry/matrix';
 import type { FrameRange } from './frameCache';
-import type { CacheReply, Compare, Onion, PreviewReply, PreviewRequest, SampleReply } from './messages';
+import type { CacheReply, Compare, FailureReply, Onion, PreviewReply, PreviewRequest, SampleReply } from './messages';
 
 export interface DrawWish {
   readonly scene: Id;
@@ -21,7 +21,7 @@ export interface DrawWish {
 }
 
 export class Preview {
-  private readonly worker = new Worker(new URL('./worker.ts', import.meta.url), { type: 'module' });
+  private worker: Worker;
   private readonly sampled: ((color: string) => void)[] = [];
   private next = 0;
   private busy = false;
@@ -34,8 +34,26 @@ export class Preview {
   /** Is told which frames need not be drawn again. */
   onCached: (frames: readonly FrameRange[]) => void = () => undefined;
 
+  /** Is told what went wrong, and gives the document for the worker that is started instead. */
+  onFailure: (message: string) => Project | null = () => null;
+  /** What was wished for when a worker failed: it is not tried again by itself. */
+  private failedAt = '';
+
   constructor() {
-    this.worker.onmessage = ({ data }: MessageEvent<PreviewReply | SampleReply | CacheReply>) => {
+    this.worker = this.start();
+  }
+
+  private start(): Worker {
+    const worker = new Worker(new URL('./worker.ts', import.meta.url), { type: 'module' });
+    worker.onerror = (event) => {
+      event.preventDefault();
+      this.startAnew(event.message);
+    };
+    worker.onmessage = ({ data }: MessageEvent<PreviewReply | SampleReply | CacheReply | FailureReply>) => {
+      if ('failed' in data) {
+        this.startAnew(data.failed);
+        return;
+      }
       if ('sampled' in data) {
         this.sampled.shift()?.(data.sampled);
         return;
@@ -45,9 +63,25 @@ export class Preview {
         return;
       }
       this.busy = false;
+      this.failedAt = '';
       this.receive(data);
       this.pump();
     };
+    return worker;
+  }
+
+  /** A worker that failed is given up for a new one, which draws what was wished for, unless that is where the last one failed. */
+  private startAnew(message: string): void {
+    this.worker.terminate();
+    this.worker = this.start();
+    this.busy = false;
+    for (const tell of this.sampled.splice(0)) tell('#000000');
+    const again = this.failedAt !== this.last;
+    this.failedAt = this.last;
+    const doc = this.onFailure(message);
+    if (doc) this.say({ kind: 'open', doc });
+    this.wish = again ? this.latest : null;
+    this.pump();
   }
 
   /** Gives each finished picture to a receiver, which owns its bitmap, until the returned function is called. */

@@ -58,3 +58,8 @@ export interface PreviewReply {
 export interface CacheReply {
   readonly cached: readonly FrameRange[];
 }
+
+/** Something went wrong that should never: the worker cannot be relied on any more. */
+export interface FailureReply {
+  readonly failed: string;
+}

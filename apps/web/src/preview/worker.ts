@@ -9,7 +9,7 @@ import { FrameCache, type FrameRange, type Stamp } from './frameCache';
 import { GesturePainter } from './gesture';
 import { BrowserMaterials } from './materials';
 import { paintCompared, paintOnion } from './looks';
-import type { CacheReply, PreviewReply, PreviewRequest, SampleReply } from './messages';
+import type { CacheReply, FailureReply, PreviewReply, PreviewRequest, SampleReply } from './messages';
 import { offscreenSurface } from './surface';
 
 const materials = new BrowserMaterials();
@@ -110,7 +110,12 @@ const settled = async (id: Id): Promise<void> => {
   await (materials.picturesReady(scene, assets) ?? null);
 };
 
-self.onmessage = ({ data }: MessageEvent<PreviewRequest>) => {
+const failed = (error: unknown): void => {
+  const text = error instanceof Error ? error.message : String(error);
+  self.postMessage({ failed: text } satisfies FailureReply);
+};
+
+const handle = (data: PreviewRequest): void => {
   switch (data.kind) {
     case 'open':
       kept = shown = data.doc;
@@ -127,10 +132,20 @@ self.onmessage = ({ data }: MessageEvent<PreviewRequest>) => {
       self.postMessage(sample(data));
       break;
     case 'draw':
-      void settled(data.scene).then(() => {
-        const reply = draw(data);
-        self.postMessage(reply, { transfer: reply.bitmap ? [reply.bitmap] : [] });
-      });
+      settled(data.scene)
+        .then(() => {
+          const reply = draw(data);
+          self.postMessage(reply, { transfer: reply.bitmap ? [reply.bitmap] : [] });
+        })
+        .catch(failed);
       break;
+  }
+};
+
+self.onmessage = ({ data }: MessageEvent<PreviewRequest>) => {
+  try {
+    handle(data);
+  } catch (error) {
+    failed(error);
   }
 };

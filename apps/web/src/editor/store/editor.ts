@@ -90,6 +90,16 @@ export class Editor {
     private readonly saver: Saver,
   ) {
     this.preview.onCached = (cached) => this.set({ cached });
+    this.preview.onFailure = (message) => {
+      toast.error(
+        'The preview stumbled and was started anew. Nothing is lost; what is saved and rendered is not touched.',
+        {
+          id: 'preview-failed',
+          description: message.slice(0, 200),
+        },
+      );
+      return this.state.doc;
+    };
     this.preview.open(this.state.doc);
     // What is drawn over the picture needs the fonts too.
     store.subscribe((now, before) => {

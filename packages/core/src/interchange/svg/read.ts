@@ -10,7 +10,7 @@ import { colorOf, gradientOf, shareOf, type SvgInk } from './paints';
 import { parseSvg, SVG_LIMITS, type SvgElement } from './parse';
 import { dataOf, pathsOf } from './shapes';
 import { lengthOf, numbersOf, rulesOf, type Style, styleOf } from './style';
-import { transformOf, viewportOf } from './transform';
+import { transformOf, sizeOf, viewportOf } from './transform';
 
 export interface SvgStroke {
   readonly ink: SvgInk;
@@ -135,7 +135,7 @@ class Reader {
   }
 
   read(): SvgDrawing {
-    const view = viewportOf(this.root, [300, 150]);
+    const view = viewportOf(this.root, [0, 0], sizeOf(this.root));
     const style = this.style([this.root], {});
     const walk: Walk = { style, matrix: view.matrix, line: [this.root], size: view.inner, uses: 0 };
     const nodes = this.children(this.root, walk);

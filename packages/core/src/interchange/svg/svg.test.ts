@@ -71,6 +71,19 @@ describe('places', () => {
       [150, 100],
     ]);
   });
+  it.each([
+    ['width="100%" height="100%" viewBox="0 0 640 480"', [640, 480]],
+    ['viewBox="10 10 640 480"', [640, 480]],
+    ['width="320" viewBox="0 0 640 480"', [320, 240]],
+    ['height="10mm" width="100%" viewBox="0 0 200 100"', [(20 * 96) / 25.4, (10 * 96) / 25.4]],
+    ['width="50" height="70" viewBox="0 0 10 10"', [50, 70]],
+    ['width="100%"', [300, 150]],
+    ['', [300, 150]],
+  ])('are as large as the drawing says, or its view box: %s', (attributes, [width, height]) => {
+    const drawing = readSvg(svg('<path d="M0 0L1 1" stroke="red"/>', attributes));
+    expect(drawing.width).toBeCloseTo(width!, 6);
+    expect(drawing.height).toBeCloseTo(height!, 6);
+  });
   it('follow use and symbol', () => {
     const body =
       '<defs><path id="p" d="M0 0L1 0" stroke="red"/></defs><use href="#p" x="5"/><use xlink:href="#p" y="7"/>';

@@ -46,6 +46,22 @@ export interface Viewport {
   readonly inner: readonly [width: number, height: number];
 }
 
+/** An absolute length; null for a share of something that a file by itself does not stand in, and for what is no length. */
+const absolute = (text: string | undefined): number | null => {
+  const length = text?.trim().endsWith('%') ? NaN : lengthOf(text, NaN, NaN);
+  return length > 0 ? length : null;
+};
+
+/** The size of a drawing that stands in nothing: as it says, else by its view box (SVG 2, 7.2 and CSS 2.1, 10.3.2), else 300 × 150. */
+export const sizeOf = ({ attributes: a }: SvgElement): readonly [width: number, height: number] => {
+  const [width, height] = [absolute(a.width), absolute(a.height)];
+  const [, , w = 0, h = 0] = numbersOf(a.viewBox);
+  if (w <= 0 || h <= 0) return [width ?? 300, height ?? 150];
+  if (width !== null && height !== null) return [width, height];
+  const scale = width !== null ? width / w : height !== null ? height / h : 1;
+  return [w * scale, h * scale];
+};
+
 /** Where an svg or symbol puts what is in it: width, height, viewBox and preserveAspectRatio. */
 export const viewportOf = (
   { attributes: a }: SvgElement,
