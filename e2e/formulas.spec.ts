@@ -13,9 +13,9 @@ import { build } from 'esbuild';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { drag, goToFrame, middle, saved, setNumber } from './support/editor';
+import { onScene, drag, goToFrame, middle, saved, setNumber } from './support/editor';
 import { BLANK, discLayer, keyed, openMade } from './support/made';
-import { named, sceneOf } from './support/scene';
+import { pixel, named, sceneOf } from './support/scene';
 import { runProgram, type Server } from './support/server';
 import { test } from './support/test';
 import { choose } from './support/timeline';
@@ -323,4 +323,24 @@ test('a formula comes to the same in Node and in the browser, to the last bits',
   expect(b?.length).toBe(a?.length);
   const off = Math.max(...(a ?? []).map((x, i) => Math.abs(x - (b?.[i] ?? NaN)) / Math.max(1, Math.abs(x))));
   expect(off).toBeLessThan(1e-9);
+});
+
+test('what follows by a formula goes along while its lead is dragged', async ({ page, server }) => {
+  const follower = {
+    ...discLayer('b', 'Follower', [0, 0], '#2EC4B6'),
+    formulas: { position: { text: '{@a/position} + [100, 60]', on: true } },
+  };
+  // Far enough behind the others that most of the picture is kept meanwhile.
+  const still = Array.from({ length: 8 }, (_, i) => discLayer(`s${i}`, `Still ${i}`, [20 + i * 40, 220]));
+  await openMade(page, server, 'Follow', [discLayer('a', 'Lead', [60, 60]), follower, ...still]);
+  const at = await onScene(page, 400, 240);
+  await expect.poll(() => pixel(page, at(160, 120))).toEqual([0x2e, 0xc4, 0xb6]);
+  await page.mouse.move(at(60, 60).x, at(60, 60).y);
+  await page.mouse.down();
+  await page.mouse.move(at(100, 60).x, at(100, 60).y, { steps: 6 });
+  await page.mouse.move(at(140, 60).x, at(140, 60).y, { steps: 6 });
+  // The button is still held.
+  await expect.poll(() => pixel(page, at(240, 120))).toEqual([0x2e, 0xc4, 0xb6]);
+  await expect.poll(() => pixel(page, at(160, 120))).toEqual([0x10, 0x13, 0x2e]);
+  await page.mouse.up();
 });

@@ -7,24 +7,16 @@ import type { Id, Scene } from '@kite/core/document/types';
 import { type Frame, paint, paintOver, type Tools } from '@kite/core/paint/canvas';
 import type { Context2D } from '@kite/core/paint/surface';
 import { compileScene, type DisplayList, type Library } from '@kite/core/scene/compile';
+import { withFollowers } from '@kite/core/scene/follows';
 
-/** The layers that a gesture changes, with all that hangs from them; null where it changes more than layers. */
+/** The layers that a gesture changes, with all that follow them; null where it changes more than layers. */
 const changedLayers = (before: Scene, now: Scene): ReadonlySet<Id> | null => {
   const keys = Object.keys(before) as (keyof Scene)[];
   const sameScene = keys.every((key) => key === 'layers' || before[key] === now[key]);
   if (!sameScene) return null;
-  const changed = new Set(now.order.filter((id) => before.layers[id] !== now.layers[id]));
-  for (let grew = true; grew;) {
-    grew = false;
-    for (const id of now.order) {
-      const parent = now.layers[id]?.parent;
-      if (parent && changed.has(parent) && !changed.has(id)) {
-        changed.add(id);
-        grew = true;
-      }
-    }
-  }
-  return changed;
+  const changed = now.order.filter((id) => before.layers[id] !== now.layers[id]);
+  // What followed before the gesture, and does so no longer, looks otherwise too.
+  return new Set([...withFollowers(before, changed), ...withFollowers(now, changed)]);
 };
 
 interface Kept {
