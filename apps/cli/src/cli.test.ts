@@ -32,6 +32,7 @@ describe('kite', () => {
   });
   it.each([
     ['mp4', [0, 0, 0, 32, 0x66, 0x74, 0x79, 0x70]],
+    ['webm', [0x1a, 0x45, 0xdf, 0xa3]],
     ['gif', [...Buffer.from('GIF89a')]],
     ['html5', [0x50, 0x4b, 3, 4]],
     ['png', [0x89, 0x50, 0x4e, 0x47]],
@@ -51,6 +52,19 @@ describe('kite', () => {
     );
     expect(status, text).toBe(0);
     expect([...readFileSync(out).subarray(0, head.length)]).toEqual(head);
+  });
+  it('takes the settings of a format as options, and refuses those of others', () => {
+    const render = (...args: string[]) =>
+      kite('render', demo, '--scene', 'Lamp fan', '--scale', '0.1', '--out', join(folder, 'set'), ...args);
+    expect(render('--format', 'gif', '--loop', '3', '--palette', 'local').status).toBe(0);
+    // The count of the block that browsers repeat a GIF by: two more times after the first.
+    const gif = readFileSync(join(folder, 'set'));
+    const at = gif.indexOf('NETSCAPE2.0') + 11;
+    expect([...gif.subarray(at, at + 4)]).toEqual([3, 1, 2, 0]);
+    expect(render('--format', 'mp4', '--loop', '3').text).toContain('--loop: MP4 video has no such setting');
+    expect(render('--format', 'mp4', '--quality', 'great').text).toContain(
+      'quality: got the text "great", wanted one of',
+    );
   });
   it('tells how it is used, and its version', () => {
     const { version } = JSON.parse(readFileSync(join(appRoot(), 'package.json'), 'utf8')) as { version: string };
@@ -74,7 +88,7 @@ describe('kite', () => {
     ],
     [
       ['render', demo, '--scene', 'Lamp fan', '--format', 'avi', '--out', 'x'],
-      '--format: got "avi", wanted mp4, gif, html5, png, svg',
+      '--format: got "avi", wanted mp4, webm, gif, html5, png, svg',
     ],
     [
       ['frame', demo, '--scene', 'Lamp fan', '--frame', '900', '--out', join(folder, 'no.png')],

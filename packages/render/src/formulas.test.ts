@@ -10,9 +10,16 @@ import { setFormula } from '@kite/core/edits/formulas';
 import { animate } from '@kite/core/edits/properties';
 import { makeSet } from '@kite/core/edits/sets';
 import { storedText, type Target } from '@kite/core/formula/refs';
+import type { RenderSettings } from '@kite/core/delivery/formats/table';
+import { defaultSettings } from '@kite/core/delivery/settings';
+import { strFromU8, unzipSync } from 'fflate';
+import { mkdtempSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { frameDrawer } from './frames';
 import { EMPTY_STOCK, materialsFor } from './materials';
+import { renderScene } from './render';
 
 const BLANK: Scene = newScene('s', 'Strip', {
   width: 200,
@@ -142,5 +149,22 @@ describe('a repeater with a delay for each copy', () => {
     ]);
     const [a, b] = [await drawing(repeated), await drawing(single)];
     for (const frame of [0, 3, 8, 14, 21, 30, 50]) expect(b(frame)).toEqual(a(frame));
+  });
+});
+
+describe('a banner at another rate than its scene', () => {
+  it('has the letters of every text that it computes between whole frames', async () => {
+    const words = newDrawing(BLANK, 'w', 'Words', [newItem('t', 'text', { size: 20 }), newItem('f', 'fill')]);
+    const scene = built([() => addLayers('s', [words]), (doc) => typed(doc, at('w', 'text', 't'), 'text(frame, 2)')]);
+    const out = join(mkdtempSync(join(tmpdir(), 'kite-banner-')), 'banner.zip');
+    const settings = { ...defaultSettings('html5', scene), rate: { num: 10, den: 1 } } as RenderSettings;
+    await renderScene({ scene, stock: EMPTY_STOCK, settings, out });
+    const script = strFromU8(unzipSync(readFileSync(out))['scene.js'] as Uint8Array);
+    const banner = JSON.parse(script.slice(script.indexOf('{'), script.lastIndexOf(';'))) as {
+      fonts: { [choice: string]: { shaped: { [text: string]: unknown } } };
+    };
+    const shaped = Object.keys(Object.values(banner.fonts)[0]?.shaped ?? {}).join('\n');
+    // Frame 2.5 of the scene is the second of the banner.
+    for (const number of ['0.00', '2.50', '57.50', '3.00']) expect(shaped).toContain(number);
   });
 });

@@ -24,9 +24,7 @@ const settingsRule = ({ format, span, params }: FormatKind): Rule =>
     ...Object.fromEntries(Object.entries(params).map(([key, param]) => [key, valueRule(param)])),
   });
 
-const RULES: ReadonlyMap<string, Rule> = new Map(
-  ALL_FORMATS.map((kind) => [kind.format, settingsRule(kind)]),
-);
+const RULES: ReadonlyMap<string, Rule> = new Map(ALL_FORMATS.map((kind) => [kind.format, settingsRule(kind)]));
 
 /** The value as settings of a render, or Invalid. */
 export const checkSettings = (value: unknown): RenderSettings => {

@@ -27,7 +27,10 @@ const EVERY: readonly (readonly [string, Ease])[] = [
 describe.each(EVERY)('%s', (name, ease) => {
   const curve = curveOf(ease);
   it('hits its ends exactly, and holds them outside', () => {
-    expect([curve(1), curve(1.3)]).toEqual(name === 'linear' || name === 'a curve' ? [1, expect.any(Number)] : [1, 1]);
+    expect(curve(1)).toBe(1);
+    expect(Number.isFinite(curve(1.3))).toBe(true);
+    // Straight lines and curves are never asked beyond their spans.
+    if (name !== 'linear' && name !== 'a curve') expect(curve(1.3)).toBe(1);
     if (!name.endsWith('both ends')) expect(curve(0)).toBe(0);
   });
   if (!name.startsWith('steps')) {
