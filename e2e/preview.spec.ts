@@ -73,7 +73,7 @@ test('the banner and the GIF themselves open in a tab of their own', async ({ pa
   await openMade(page, server, 'Delivered', [ball], across);
   for (const [name, end] of [
     ['Open as delivered: HTML5 banner', /\/banner\/index\.html$/],
-    ['Open as delivered: GIF', /\/file$/],
+    ['Open as delivered: Animated GIF', /\/file$/],
   ] as const) {
     await page.getByRole('button', { name: 'Preview', exact: true }).click();
     const [tab] = await Promise.all([context.waitForEvent('page'), page.getByRole('menuitem', { name }).click()]);

@@ -58,6 +58,6 @@ export const goToFrame = async (page: Page, frame: number): Promise<void> => {
 };
 
 export const addCard = async (page: Page, label: string): Promise<void> => {
-  await page.getByRole('button', { name: 'Add a card' }).click();
+  await page.getByRole('button', { name: 'Add a card', exact: true }).click();
   await page.getByRole('menuitem', { name: label, exact: true }).click();
 };

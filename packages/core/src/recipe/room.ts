@@ -85,7 +85,7 @@ export const workOf = (outlines: readonly Outline[]): number => {
 };
 
 /** What it costs to find out how intricate outlines are. */
-export const workOfLooking = (outlines: readonly Outline[]): number => workOf(outlines) * 4;
+export const workOfLooking = (outlines: readonly Outline[]): number => workOf(outlines) * 2;
 
 /** The length of the lines between the ends of an outline's segments: near enough to count dashes by. */
 const roughLength = ({ points: p }: Outline): number => {
