@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { Invalid } from '@kite/core/check/problem';
 import { checkSettings } from '@kite/core/check/settings';
-import { ALL_FORMATS, type Format, formatOf, FORMATS } from '@kite/core/delivery/formats/table';
+import { type Format, formatOf, FORMATS, isFormat } from '@kite/core/delivery/formats/table';
 import { defaultSettings, isStill } from '@kite/core/delivery/settings';
 import { wholeScene } from '@kite/core/scene/whole';
 import type { Project, Scene } from '@kite/core/document/types';
@@ -19,11 +19,11 @@ import { renderApart } from '@kite/render/apart/renderApart';
 import { appRoot } from '@kite/render/root';
 
 /** The settings of all formats, each key once. */
-const SETTINGS = [...new Map(ALL_FORMATS.flatMap(({ params }) => Object.entries(params)))];
+const SETTINGS = [...new Map(FORMATS.flatMap(({ params }) => Object.entries(params)))];
 
 const USAGE = `kite: the engine of Agile Kite without its server
 
-  kite render FILE.kite --scene NAME --format ${Object.keys(FORMATS).join('|')} --out PATH [--frame N] [--scale S]
+  kite render FILE.kite --scene NAME --format ${FORMATS.map((kind) => kind.format).join('|')} --out PATH [--frame N] [--scale S]
       and what the format has: ${SETTINGS.map(([key]) => `[--${key} …]`).join(' ')}
   kite frame FILE.kite --scene NAME --frame N --out PATH.png
   kite check FILE.kite
@@ -105,20 +105,20 @@ const settingsIn = (options: Options, format: Format): { readonly [key: string]:
 };
 
 const render = async (archive: Archive, options: Options, format: string): Promise<void> => {
-  if (!Object.hasOwn(FORMATS, format))
-    throw new Usage(`--format: got "${format}", wanted ${Object.keys(FORMATS).join(', ')}`);
+  if (!isFormat(format))
+    throw new Usage(`--format: got "${format}", wanted ${FORMATS.map((kind) => kind.format).join(', ')}`);
   const { project } = archive;
   const scene = sceneNamed(project, needed(options, 'scene'));
   const out = needed(options, 'out');
   const frame = numberOf(options, 'frame');
   const scale = numberOf(options, 'scale');
-  const defaults = defaultSettings(format as Format, scene);
+  const defaults = defaultSettings(format, scene);
   const settings = checkSettings({
     ...defaults,
     ...(scale !== undefined && { scale }),
     ...(frame !== undefined && isStill(defaults) && { frame }),
     ...(frame !== undefined && defaults.format === 'html5' && { fallback: frame }),
-    ...settingsIn(options, format as Format),
+    ...settingsIn(options, format),
   });
   const stop = new AbortController();
   for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => stop.abort());

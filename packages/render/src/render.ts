@@ -1,6 +1,6 @@
 /** A scene and settings in, a file out. The server's jobs and the command line both come here. */
 import { rename, rm, stat } from 'node:fs/promises';
-import { FORMATS, type RenderSettings } from '@kite/core/delivery/formats/table';
+import { formatOf, type RenderSettings } from '@kite/core/delivery/formats/table';
 import { isStill, planRender } from '@kite/core/delivery/settings';
 import type { RenderPlan } from '@kite/core/delivery/types';
 import type { Scene } from '@kite/core/document/types';
@@ -71,7 +71,7 @@ export const renderScene = async ({
 }: RenderOptions): Promise<RenderResult> => {
   const plan = planOf(scene, settings);
   const stop = signal ?? new AbortController().signal;
-  const under = FORMATS[settings.format].transparent ? null : (scene.background?.slice(0, 7) ?? '#000000');
+  const under = formatOf(settings.format).transparent ? null : (scene.background?.slice(0, 7) ?? '#000000');
   const partial = `${out}.part`;
   const encoderNotes: string[] = [];
   // Meanwhile, so that it costs the render no time of its own.

@@ -5,7 +5,7 @@ import { checkSettings } from '@kite/core/check/settings';
 import { fits } from '@kite/core/check/project';
 import { Invalid } from '@kite/core/check/problem';
 import { object, rule } from '@kite/core/check/rules';
-import { FORMATS } from '@kite/core/delivery/formats/table';
+import { formatOf } from '@kite/core/delivery/formats/table';
 import { planRender } from '@kite/core/delivery/settings';
 import type { RenderPlan } from '@kite/core/delivery/types';
 import { wholeScene } from '@kite/core/scene/whole';
@@ -115,7 +115,7 @@ export const renderRoutes = (app: FastifyInstance, { projects, renders, queue, f
 
   app.get<ById & { Querystring: { download?: string } }>('/api/renders/:id/file', async (request, reply) => {
     const row = await renders.get(request.params.id);
-    const { extension, mime } = FORMATS[row.settings.format];
+    const { extension, mime } = formatOf(row.settings.format);
     reply.header('content-type', mime);
     if (request.query.download !== undefined) reply.header('content-disposition', fileName(row.sceneName, extension));
     return sendFile(reply, files.pathOf(finished(row)), row.result?.bytes ?? 0, request.headers.range);
@@ -124,7 +124,8 @@ export const renderRoutes = (app: FastifyInstance, { projects, renders, queue, f
   app.get<{ Params: { id: string; name: string } }>('/api/renders/:id/banner/:name', async (request, reply) => {
     const row = await renders.get(request.params.id);
     const { name } = request.params;
-    if (FORMATS[row.settings.format].shownAs !== 'page') throw new Refused('not_found', 'This render is not a banner.');
+    if (formatOf(row.settings.format).shownAs !== 'page')
+      throw new Refused('not_found', 'This render is not a banner.');
     const entries = unzipSync(await readFile(files.pathOf(finished(row))), { filter: (entry) => entry.name === name });
     const bytes = entries[name];
     if (!bytes) throw new Refused('not_found', 'The banner has no such file.');

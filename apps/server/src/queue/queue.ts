@@ -1,7 +1,7 @@
 /** The render queue: pg-boss over our own database; one render at a time, since one uses every core. */
 import { EventEmitter } from 'node:events';
 import { stockFor } from '@kite/render/materials';
-import { FORMATS } from '@kite/core/delivery/formats/table';
+import { formatOf } from '@kite/core/delivery/formats/table';
 import { renderApart } from '@kite/render/apart/renderApart';
 import { Cancelled, reasonOf } from '@kite/render/failure';
 import PgBoss from 'pg-boss';
@@ -115,7 +115,7 @@ export class RenderQueue extends EventEmitter<{ change: [RenderRow]; removed: [s
       const { scene, assets } = await this.renders.pictureOf(id);
       const stock = stockFor(scene, assets, (sha) => this.files.pathOf(sha));
       this.emit('change', await this.renders.start(id));
-      const out = this.files.workFile(`${id}-${row.attempts}.${FORMATS[row.settings.format].extension}`);
+      const out = this.files.workFile(`${id}-${row.attempts}.${formatOf(row.settings.format).extension}`);
       const result = await renderApart(
         { scene, stock, settings: row.settings, out },
         { signal: stop.signal, stalledAfterMs: this.stalledAfterMs, onProgress: this.progressOf(id) },

@@ -1,5 +1,5 @@
 /** The server's API. Errors carry the server's own sentence. */
-import { FORMATS, type RenderSettings } from '@kite/core/delivery/formats/table';
+import { formatOf, type RenderSettings } from '@kite/core/delivery/formats/table';
 import type { SceneSize } from '@kite/core/document/make';
 import type { Patch } from '@kite/core/document/patches';
 import type { Asset, Project } from '@kite/core/document/types';
@@ -143,6 +143,6 @@ export const api = {
   fileUrl: (id: string) => `/api/renders/${id}/file`,
   /** Where a render plays by itself, as it is delivered. */
   deliveredUrl: ({ id, settings }: Render) =>
-    FORMATS[settings.format].shownAs === 'page' ? `/api/renders/${id}/banner/index.html` : `/api/renders/${id}/file`,
+    formatOf(settings.format).shownAs === 'page' ? `/api/renders/${id}/banner/index.html` : `/api/renders/${id}/file`,
   bannerUrl: (id: string) => `/api/renders/${id}/banner/index.html`,
 };

@@ -8,8 +8,7 @@ import { joinSets } from '@kite/core/edits/sets';
 import { slideLayers } from '@kite/core/edits/timing';
 import { removeKeys } from '@kite/core/edits/keys';
 import { needsOf, withAssets } from '@kite/core/recipe/needs';
-import { assetsOf } from '@kite/core/scene/whole';
-import { wouldRecurse } from '@kite/core/edits/nests';
+import { assetsOf, wouldRecurse } from '@kite/core/scene/whole';
 import { toast } from 'sonner';
 import { copySelectedKeys, pasteCopiedKeys } from './keying';
 import { removeLayersAsking } from './formula/commands';
@@ -55,7 +54,8 @@ const insertCopies = (
   const fresh = assets.filter((a) => instead.get(a.id) === a.id && !editor.state.doc.assets[a.id]);
   // A nest needs its scene, and must not play the scene that it comes into.
   const { doc } = editor.state;
-  const fits = (l: Layer) => [...needsOf(l).scenes].every((id) => doc.scenes[id] && !wouldRecurse(doc, id, scene.id));
+  const fits = (l: Layer) =>
+    [...needsOf(l).scenes].every((id) => doc.scenes[id] && !wouldRecurse(doc.scenes, id, scene.id));
   const left = layers.filter((l) => !fits(l));
   if (left.length > 0)
     toast.info(

@@ -1,28 +1,12 @@
 /** The page's side of the preview worker: one drawing under way, and only the latest wish after it. */
 import type { Patch } from '@kite/core/document/patches';
 import type { Id, Point, Project } from '@kite/core/document/types';
-import type { Matrix } from '@kite/core/geometry/matrix';
 import type { FrameRange } from './frameCache';
-import type { CacheReply, Compare, FailureReply, Onion, PreviewReply, PreviewRequest, SampleReply } from './messages';
-
-export interface DrawWish {
-  readonly scene: Id;
-  readonly frame: number;
-  /** In device pixels. */
-  readonly width: number;
-  readonly height: number;
-  readonly view: Matrix;
-  /** Where the picture goes on the page, in device pixels: given back with it, so that both change at once. */
-  readonly at: readonly [x: number, y: number];
-  /** Layers shown alone; none shows all. */
-  readonly solo: readonly Id[];
-  readonly onion: Onion | null;
-  readonly compare: Compare | null;
-}
+import type { CacheReply, DrawWish, FailureReply, PreviewReply, PreviewRequest, SampleReply } from './messages';
 
 export class Preview {
   private worker: Worker;
-  private readonly sampled: ((color: string) => void)[] = [];
+  private readonly sampled: ((color: string | null) => void)[] = [];
   private next = 0;
   private busy = false;
   private wish: DrawWish | null = null;
@@ -75,7 +59,7 @@ export class Preview {
     this.worker.terminate();
     this.worker = this.start();
     this.busy = false;
-    for (const tell of this.sampled.splice(0)) tell('#000000');
+    for (const tell of this.sampled.splice(0)) tell(null);
     const again = this.failedAt !== this.last;
     this.failedAt = this.last;
     const doc = this.onFailure(message);
@@ -123,8 +107,8 @@ export class Preview {
     this.pump();
   }
 
-  /** The colour of the picture at a point of the scene. */
-  sample(scene: Id, frame: number, point: Point): Promise<string> {
+  /** The colour of the picture at a point of the scene; null where the worker failed meanwhile. */
+  sample(scene: Id, frame: number, point: Point): Promise<string | null> {
     return new Promise((resolve) => {
       this.sampled.push(resolve);
       this.say({ kind: 'sample', scene, frame, point });

@@ -18,25 +18,26 @@ export interface Compare {
   readonly split: number;
 }
 
+export interface DrawWish {
+  readonly scene: Id;
+  readonly frame: number;
+  /** In device pixels. */
+  readonly width: number;
+  readonly height: number;
+  readonly view: Matrix;
+  /** Where the picture goes on the page, in device pixels: given back with it, so that both change at once. */
+  readonly at: readonly [x: number, y: number];
+  /** Layers shown alone; none shows all. */
+  readonly solo: readonly Id[];
+  readonly onion: Onion | null;
+  readonly compare: Compare | null;
+}
+
 export type PreviewRequest =
   | { readonly kind: 'open'; readonly doc: Project }
   /** `patches` on the kept document: for good, or to look at while a gesture lasts. */
   | { readonly kind: 'commit' | 'try'; readonly patches: readonly Patch[] }
-  | {
-      readonly kind: 'draw';
-      readonly id: number;
-      readonly scene: Id;
-      readonly frame: number;
-      readonly width: number;
-      readonly height: number;
-      readonly view: Matrix;
-      /** Where the picture goes on the page; comes back with it. */
-      readonly at: readonly [x: number, y: number];
-      /** Layers shown alone; none shows all. */
-      readonly solo: readonly Id[];
-      readonly onion: Onion | null;
-      readonly compare: Compare | null;
-    }
+  | ({ readonly kind: 'draw'; readonly id: number } & DrawWish)
   /** The colour of the scene's pixel at a point. */
   | { readonly kind: 'sample'; readonly scene: Id; readonly frame: number; readonly point: Point };
 

@@ -1,7 +1,7 @@
 /** The whole check of a project from outside: its schema, then that all its references lead somewhere. */
 import { ValidationError, type Schema } from 'yup';
 import { FORMAT_VERSION } from '../document/make';
-import { nestedIn } from '../scene/whole';
+import { wouldRecurse } from '../scene/whole';
 import type { Assets, Id, Item, Layer, Project, Scene } from '../document/types';
 import { needsOf } from '../recipe/needs';
 import { Invalid, shown } from './problem';
@@ -140,9 +140,8 @@ const checkNests = (project: Project): void => {
     for (const layer of Object.values(scene.layers)) {
       const path = `scenes.${scene.id}.layers.${layer.id}`;
       for (const id of needsOf(layer).scenes) {
-        const inner = project.scenes[id];
-        if (!inner) throw new Invalid(`${path}: plays a scene “${id}” that is not there`, path);
-        if (inner.id === scene.id || nestedIn(inner, project.scenes).includes(scene.id)) {
+        if (!project.scenes[id]) throw new Invalid(`${path}: plays a scene “${id}” that is not there`, path);
+        if (wouldRecurse(project.scenes, id, scene.id)) {
           throw new Invalid(`${path}: “${scene.name}” would play itself`, path);
         }
       }

@@ -1,4 +1,4 @@
-import { ALL_FORMATS, type RenderSettings } from '../delivery/formats/table';
+import { FORMATS, type RenderSettings } from '../delivery/formats/table';
 import type { FormatKind } from '../delivery/types';
 import { LIMITS } from '../document/limits';
 import { Invalid, shown } from './problem';
@@ -24,7 +24,7 @@ const settingsRule = ({ format, span, params }: FormatKind): Rule =>
     ...Object.fromEntries(Object.entries(params).map(([key, param]) => [key, valueRule(param)])),
   });
 
-const RULES: ReadonlyMap<string, Rule> = new Map(ALL_FORMATS.map((kind) => [kind.format, settingsRule(kind)]));
+const RULES: ReadonlyMap<string, Rule> = new Map(FORMATS.map((kind) => [kind.format, settingsRule(kind)]));
 
 /** The value as settings of a render, or Invalid. */
 export const checkSettings = (value: unknown): RenderSettings => {

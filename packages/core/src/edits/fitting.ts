@@ -33,7 +33,7 @@ import { partParam } from '../motion/apart';
 import type { Routine, RoutineStep, Move } from '../document/moves';
 import { needsOf } from '../recipe/needs';
 import { paramsOf } from '../recipe/table';
-import { nestedIn } from '../scene/whole';
+import { wouldRecurse } from '../scene/whole';
 import { NotFound } from './find';
 
 /** More of something than a project may have: the edit that would make it is not made. */
@@ -296,7 +296,7 @@ const checkLinks = (now: Project, before: Project): void => {
       for (const id of scenes) {
         const inner = now.scenes[id];
         if (!inner) throw new NotFound('scene', id);
-        if (id === scene.id || nestedIn(inner, now.scenes).includes(scene.id)) {
+        if (wouldRecurse(now.scenes, id, scene.id)) {
           throw new RangeError(`“${inner.name}” cannot be nested in “${scene.name}”: it would play itself`);
         }
       }

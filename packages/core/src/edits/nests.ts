@@ -1,19 +1,12 @@
 /** Edits that make nests: layers with a card that plays another scene. */
 import { type MakeId, newNest, newScene, uniqueName } from '../document/make';
-import { nestedIn } from '../scene/whole';
 import type { Edit, ProjectDraft } from '../document/patches';
-import type { Id, LayerSet, Project, Scene } from '../document/types';
+import type { Id, LayerSet, Scene } from '../document/types';
 import { layerIn, type LayerDraft, sceneIn } from './find';
 import { reparent } from './place';
 import { leaveScene } from './sets';
 
 const plain = <T>(value: unknown): T => JSON.parse(JSON.stringify(value)) as T;
-
-/** Whether a nest of one scene in another would make a scene play itself. */
-export const wouldRecurse = (doc: Pick<Project, 'scenes'>, inner: Id, outer: Id): boolean => {
-  const scene = doc.scenes[inner];
-  return inner === outer || (scene !== undefined && nestedIn(scene, doc.scenes).includes(outer));
-};
 
 /** Puts a nest of a scene in front, in the middle of another, for as long as both last. */
 export const addNest = (sceneId: Id, inner: Id, layer: Id): Edit => ({

@@ -1,7 +1,7 @@
 /** What layers need besides themselves, told by the kinds of their cards' parameters: the one place where it is collected. */
 import type { FontChoice, Id, Item, Layer, Property, Value } from '../document/types';
 import { isApart, isKeyed } from '../document/types';
-import { kindOf, paramsOf } from './table';
+import { type Asks, asksOf, kindOf, paramsOf } from './table';
 
 export interface Needs {
   /** Files that cards show. */
@@ -9,9 +9,11 @@ export interface Needs {
   /** Scenes that cards play. */
   readonly scenes: ReadonlySet<Id>;
   readonly fonts: readonly FontChoice[];
+  /** What its cards are handed, whether they name one yet or not. */
+  readonly asks: Asks;
 }
 
-const NONE: Needs = { assets: new Set(), scenes: new Set(), fonts: [] };
+const NONE: Needs = { assets: new Set(), scenes: new Set(), fonts: [], asks: { assets: false, scenes: false } };
 
 /** Every value that a property has of its own, at whatever frame. */
 const valuesOf = (property: Property | undefined, otherwise: Value): readonly Value[] => {
@@ -37,7 +39,9 @@ export const needsOf = (layer: Layer): Needs => {
       }
     }
   }
-  const needs: Needs = { assets, scenes, fonts: [...fonts.values()] };
+  const asked = Object.values(layer.items).map((item) => asksOf(item.kind));
+  const asks = { assets: asked.some((a) => a.assets), scenes: asked.some((a) => a.scenes) };
+  const needs: Needs = { assets, scenes, fonts: [...fonts.values()], asks };
   known.set(layer.items, needs);
   return needs;
 };

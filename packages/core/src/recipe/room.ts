@@ -31,7 +31,7 @@ export interface Room {
 export const newRoom = (): Room => ({ shapes: MOST_SHAPES, work: MOST_WORK, short: null, told: [] });
 
 /** The most that is told of one recipe in one frame. */
-const MOST_TOLD = 20;
+export const MOST_TOLD = 20;
 
 export const tell = ({ told }: Room, message: string): void => {
   if (told.length < MOST_TOLD && !told.includes(message)) told.push(message);

@@ -9,8 +9,8 @@ import { type Wiring, wiringOf } from '../formula/wiring';
 import { reader } from '../motion/reader';
 import { cardMatrix, compileRecipe, stampsOf } from '../recipe/evaluate';
 import { markThrough } from '../recipe/marks';
-import { MOST_WORK, newRoom, SHORTAGES } from '../recipe/room';
-import { asksOf, paramsOf } from '../recipe/table';
+import { MOST_TOLD, MOST_WORK, newRoom, SHORTAGES } from '../recipe/room';
+import { paramsOf } from '../recipe/table';
 import { EMPTY, type Flow, type Mark, type Playable, type Supplies } from '../recipe/types';
 import { needsOf } from '../recipe/needs';
 import { marksWithin } from './pixels';
@@ -116,13 +116,6 @@ const keptOr = <K extends object, T>(map: WeakMap<K, Kept<T>>, key: K, from: rea
   return made;
 };
 
-/** What stands for all that the cards of a layer are handed. */
-const handedTo = (layer: Layer, supplies: Supplies): readonly unknown[] => {
-  if (layer.kind !== 'drawing') return [];
-  const asks = Object.values(layer.items).map((item) => asksOf(item.kind));
-  return stampsOf({ assets: asks.some((a) => a.assets), scenes: asks.some((a) => a.scenes) }, supplies);
-};
-
 const recipeMarks = (
   layer: DrawingLayer,
   supplies: Supplies,
@@ -171,9 +164,9 @@ const suppliesOf = (around: Scene, library: Library, depth: number): Supplies =>
       length: inner.length,
       at: (frame) => {
         const list = program.at(frame);
-        const told = list.problems.map(
-          ({ layer, message }) => `plays “${inner.layers[layer]?.name ?? inner.name}”, which ${message}`,
-        );
+        const told = list.problems
+          .slice(0, MOST_TOLD)
+          .map(({ layer, message }) => `plays “${inner.layers[layer]?.name ?? inner.name}”, which ${message}`);
         return { ...list, told };
       },
     };
@@ -181,7 +174,7 @@ const suppliesOf = (around: Scene, library: Library, depth: number): Supplies =>
 });
 
 const compileLayer = (layer: Layer, supplies: Supplies, wiring: Wiring): CompiledLayer => {
-  const from = [...wiring.allOf(layer), ...handedTo(layer, supplies)];
+  const from = [...wiring.allOf(layer), ...stampsOf(needsOf(layer).asks, supplies)];
   return keptOr(compiledWith(supplies.fonts).layers, layer, from, () => ({
     place: placementOf(layer.params, wiring.computing(layer.id)),
     marks: layer.kind === 'drawing' ? recipeMarks(layer, supplies, wiring, from) : () => NOTHING,

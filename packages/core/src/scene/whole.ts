@@ -23,6 +23,12 @@ export const nestedIn = (scene: Scene, scenes: Scenes): Id[] => {
   return [...found];
 };
 
+/** Whether a nest of one scene in another would make a scene play itself. */
+export const wouldRecurse = (scenes: Scenes, inner: Id, outer: Id): boolean => {
+  const scene = scenes[inner];
+  return inner === outer || (scene !== undefined && nestedIn(scene, scenes).includes(outer));
+};
+
 type Nested = NonNullable<Scene['nested']>;
 
 const NONE: Nested = {};

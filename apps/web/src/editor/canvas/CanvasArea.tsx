@@ -205,7 +205,9 @@ export const CanvasArea = () => {
     const take = editor.state.sampling;
     if (take) {
       event.preventDefault();
-      void editor.preview.sample(sceneId, frame, toScene(view, pointOf(event))).then(take);
+      void editor.preview
+        .sample(sceneId, frame, toScene(view, pointOf(event)))
+        .then((color) => color !== null && take(color));
       editor.set({ sampling: null });
       return;
     }

@@ -40,12 +40,10 @@ export const PreviewMenu = () => {
       entries={[
         { label: 'Full screen', shortcut: 'F', onSelect: () => showFullScreen(editor) },
         null,
-        ...Object.values(FORMATS)
-          .filter(({ span }) => span === 'range')
-          .map(({ format, label }) => ({
-            label: `Open as delivered: ${label}`,
-            onSelect: () => void openDelivered(format),
-          })),
+        ...FORMATS.filter(({ span }) => span === 'range').map(({ format, label }) => ({
+          label: `Open as delivered: ${label}`,
+          onSelect: () => void openDelivered(format),
+        })),
       ]}
     />
   );

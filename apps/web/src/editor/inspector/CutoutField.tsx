@@ -1,11 +1,10 @@
+import type { ComponentProps } from 'react';
 import { isUncut, UNCUT } from '@kite/core/document/params';
 import type { CutOut } from '@kite/core/document/types';
 import { Eraser, Paintbrush, Scissors, Undo2 } from 'lucide-react';
 import { Button } from '../../ui/Button';
 import { NumberField } from '../../ui/NumberField';
 import { useEditor, useSlice } from '../store/context';
-
-const row = 'grid grid-cols-[88px_1fr] items-center gap-2';
 
 const EDGES = [
   { key: 'grow', label: 'Grow edge', min: -200 },
@@ -15,6 +14,14 @@ const BRUSHES = [
   { how: 'keep', label: 'Bring back', icon: <Paintbrush size={14} /> },
   { how: 'take', label: 'Take away', icon: <Eraser size={14} /> },
 ] as const;
+
+/** A number and its name beside it. */
+const Row = ({ name, ...field }: { name?: string } & ComponentProps<typeof NumberField>) => (
+  <label className="grid grid-cols-[88px_1fr] items-center gap-2">
+    <span className="text-ink-2">{name ?? field.label}</span>
+    <NumberField {...field} />
+  </label>
+);
 
 interface CutoutFieldProps {
   value: CutOut;
@@ -50,35 +57,30 @@ export const CutoutField = ({ value: cut, onChange: write, ...gesture }: CutoutF
       {!isUncut(cut) && (
         <>
           {last && (
-            <label className={row}>
-              <span className="text-ink-2">Tolerance</span>
-              <NumberField
-                label="Tolerance"
-                unit="%"
-                min={0}
-                max={100}
-                step={0.25}
-                value={Math.round(last.tolerance * 1000) / 10}
-                onChange={(v) => write({ ...cut, seeds: [...cut.seeds.slice(0, -1), { ...last, tolerance: v / 100 }] })}
-                {...gesture}
-              />
-            </label>
+            <Row
+              label="Tolerance"
+              unit="%"
+              min={0}
+              max={100}
+              step={0.25}
+              value={Math.round(last.tolerance * 1000) / 10}
+              onChange={(v) => write({ ...cut, seeds: [...cut.seeds.slice(0, -1), { ...last, tolerance: v / 100 }] })}
+              {...gesture}
+            />
           )}
           {EDGES.map(({ key, label, min }) => (
-            <label key={key} className={row}>
-              <span className="text-ink-2">{label}</span>
-              <NumberField
-                label={label}
-                unit="px"
-                min={min}
-                max={200}
-                step={0.25}
-                decimals={0}
-                value={cut[key]}
-                onChange={(v) => write({ ...cut, [key]: Math.round(v) })}
-                {...gesture}
-              />
-            </label>
+            <Row
+              key={key}
+              label={label}
+              unit="px"
+              min={min}
+              max={200}
+              step={0.25}
+              decimals={0}
+              value={cut[key]}
+              onChange={(v) => write({ ...cut, [key]: Math.round(v) })}
+              {...gesture}
+            />
           ))}
           <div className="grid grid-cols-2 gap-1">
             {BRUSHES.map(({ how, label, icon }) => (
@@ -94,17 +96,15 @@ export const CutoutField = ({ value: cut, onChange: write, ...gesture }: CutoutF
             ))}
           </div>
           {(cutting?.how === 'keep' || cutting?.how === 'take') && (
-            <label className={row}>
-              <span className="text-ink-2">Brush</span>
-              <NumberField
-                label="Brush size"
-                unit="px"
-                min={1}
-                max={2000}
-                value={cutting.size}
-                onChange={(size) => editor.set({ cutting: { ...cutting, size: Math.round(size) } })}
-              />
-            </label>
+            <Row
+              name="Brush"
+              label="Brush size"
+              unit="px"
+              min={1}
+              max={2000}
+              value={cutting.size}
+              onChange={(size) => editor.set({ cutting: { ...cutting, size: Math.round(size) } })}
+            />
           )}
           <div className="flex gap-1">
             <Button

@@ -116,17 +116,15 @@ const called = ({ state: { doc } }: Editor, id: Id): string =>
 /** Why a card does nothing where it stands; null where it does something. */
 const idleReason = (program: Program, layer: DrawingLayer, item: Item, above: readonly Id[], frame: number) => {
   const kind = kindOf(item.kind);
-  const flow = program.flowAt(layer.id, above, frame);
-  const pictures = flow.shapes.length === 0 && flow.marks.length > 0;
-  if (pictures && (kind.role === 'paint' || (kind.role === 'step' && !kind.copies))) {
+  if (kind.role === 'source' || kind.role === 'group' || (kind.role === 'step' && kind.copies)) return null;
+  const { shapes, marks } = program.flowAt(layer.id, above, frame);
+  if (kind.role !== 'cover') {
+    if (shapes.length > 0 || marks.length === 0) return null;
     return 'It works on outlines. Above it there are pictures alone, which stay as they are.';
   }
-  if (kind.role === 'cover' && flow.marks.length === 0) return 'It covers what is drawn above it, and nothing is yet.';
-  const own = item.children ? program.flowAt(layer.id, item.children, frame) : null;
-  if (kind.role === 'cover' && kind.holds && own && own.shapes.length === 0) {
-    return 'It cuts by the outlines of what is in it, and there are none.';
-  }
-  return null;
+  if (marks.length === 0) return 'It covers what is drawn above it, and nothing is yet.';
+  if (!kind.holds || program.flowAt(layer.id, item.children ?? [], frame).shapes.length > 0) return null;
+  return 'It cuts by the outlines of what is in it, and there are none.';
 };
 
 /** What a card is called. */

@@ -1,5 +1,5 @@
 import type { Id } from '@kite/core/document/types';
-import { wouldRecurse } from '@kite/core/edits/nests';
+import { wouldRecurse } from '@kite/core/scene/whole';
 import { SquareArrowOutUpRight } from 'lucide-react';
 import { Select } from '../../ui/Select';
 import { useEditor, useSlice } from '../store/context';
@@ -14,7 +14,7 @@ interface SceneFieldProps {
 export const SceneField = ({ label, value, onChange }: SceneFieldProps) => {
   const editor = useEditor();
   const { doc, sceneId } = useSlice((s) => ({ doc: s.doc, sceneId: s.sceneId }));
-  const fits = doc.order.filter((id) => id === value || !wouldRecurse(doc, id, sceneId));
+  const fits = doc.order.filter((id) => id === value || !wouldRecurse(doc.scenes, id, sceneId));
   const inner = value === null ? undefined : doc.scenes[value];
   return (
     <span className="flex min-w-0 items-center gap-1">

@@ -1,5 +1,5 @@
 import { checkSettings } from '@kite/core/check/settings';
-import { ALL_FORMATS, type Format, formatOf, type RenderSettings } from '@kite/core/delivery/formats/table';
+import { type Format, formatOf, FORMATS, type RenderSettings } from '@kite/core/delivery/formats/table';
 import { defaultSettings, isStill, planRender } from '@kite/core/delivery/settings';
 import type { RenderPlan } from '@kite/core/delivery/types';
 import type { Value } from '@kite/core/document/types';
@@ -97,7 +97,7 @@ export const RenderDialog = ({ onClose }: { onClose: () => void }) => {
         <Segments
           label="Format"
           value={settings.format}
-          options={ALL_FORMATS.map(({ format, label }) => ({ value: format as Format, label }))}
+          options={FORMATS.map(({ format, label }) => ({ value: format, label }))}
           onChange={chooseFormat}
           className="mb-1"
         />

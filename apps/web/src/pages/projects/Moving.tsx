@@ -26,6 +26,7 @@ const useScene = (doc: Project | undefined, playing: boolean) => {
       }
       if (!playing) preview.close();
     });
+    preview.onFailure = () => doc;
     preview.open(doc);
     const ratio = window.devicePixelRatio;
     const zoom = Math.min(WIDTH / scene.width, HEIGHT / scene.height);

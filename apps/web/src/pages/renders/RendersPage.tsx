@@ -1,4 +1,4 @@
-import { FORMATS } from '@kite/core/delivery/formats/table';
+import { formatOf } from '@kite/core/delivery/formats/table';
 import { useMutation } from '@tanstack/react-query';
 import { Download, ExternalLink, RotateCcw, Trash2, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
@@ -69,7 +69,7 @@ const Row = ({ render, selected, onSelect }: { render: Render; selected: boolean
         >
           <span className="flex items-baseline gap-2">
             <span className="truncate font-medium">{render.sceneName}</span>
-            <span className="shrink-0 text-sm text-ink-2">{FORMATS[render.settings.format].label}</span>
+            <span className="shrink-0 text-sm text-ink-2">{formatOf(render.settings.format).label}</span>
             <span
               className={`ml-auto shrink-0 text-sm ${render.status === 'failed' ? 'text-kite' : render.status === 'done' ? 'text-tail' : 'text-ink-2'}`}
             >
@@ -121,7 +121,7 @@ const Player = ({ render }: { render: Render }) => {
   if (!result) return null;
   const url = api.fileUrl(render.id);
   const fit = { maxWidth: '100%', maxHeight: '100%' };
-  switch (FORMATS[settings.format].shownAs) {
+  switch (formatOf(settings.format).shownAs) {
     case 'video':
       return <video key={render.id} src={url} controls autoPlay loop muted style={fit} />;
     case 'image':

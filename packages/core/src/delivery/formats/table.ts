@@ -1,4 +1,5 @@
 /** The formats of files. A new one is a file of its own and a line here. */
+import type { Params } from '../../document/params';
 import type { FormatKind, SettingsOf, Span } from '../types';
 import { gif } from './gif';
 import { html5 } from './html5';
@@ -16,11 +17,11 @@ export type FormatSettings<F extends Format> = SettingsOf<KindOf<F>>;
 export type RenderSettings = { readonly [F in Format]: FormatSettings<F> }[Format];
 export type StillSettings = SettingsOf<Extract<Listed, { readonly span: Extract<Span, 'frame'> }>>;
 
-export const FORMATS = Object.fromEntries(LIST.map((kind) => [kind.format, kind])) as {
-  readonly [F in Format]: KindOf<F>;
-};
-
 // Each format's functions take their own settings, which the common type cannot say: settings are checked by the format's
 // own parameters, so they fit.
-export const ALL_FORMATS = LIST as unknown as readonly FormatKind[];
-export const formatOf = (format: Format): FormatKind => FORMATS[format] as unknown as FormatKind;
+export const FORMATS = LIST as unknown as readonly FormatKind<Params, Format>[];
+
+const byName: ReadonlyMap<string, FormatKind<Params, Format>> = new Map(FORMATS.map((kind) => [kind.format, kind]));
+export const isFormat = (name: string): name is Format => byName.has(name);
+export const formatOf = (format: Format): FormatKind<Params, Format> =>
+  byName.get(format) as FormatKind<Params, Format>;

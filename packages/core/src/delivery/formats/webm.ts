@@ -1,10 +1,11 @@
-import { choice } from '../../document/params';
+import { bt709 } from '../ffmpeg';
+import { quality } from '../params';
 import { formatKind } from '../types';
 
 /** Constant qualities of VP9, 0 to 63. */
 const CRF = { draft: 45, good: 30, best: 16 } as const;
 
-/** VP9 in WebM: 8-bit 4:2:0 with a plane of alpha, BT.709, limited range. */
+/** VP9 in WebM: 8-bit 4:2:0 with a plane of alpha. */
 export const webm = formatKind({
   format: 'webm',
   label: 'WebM video',
@@ -12,25 +13,13 @@ export const webm = formatKind({
   extension: 'webm',
   mime: 'video/webm',
   span: 'range',
-  params: {
-    quality: choice(
-      'Quality',
-      [
-        { value: 'draft', label: 'Draft, small' },
-        { value: 'good', label: 'Good' },
-        { value: 'best', label: 'Best, large' },
-      ],
-      'good',
-    ),
-  },
+  params: { quality },
   transparent: true,
   shownAs: 'video',
-  ffmpeg: ({ quality }) => [
-    '-vf',
-    'scale=in_range=full:out_range=tv:out_color_matrix=bt709:flags=lanczos+accurate_rnd+full_chroma_int,format=yuva420p',
-    ...['-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709', '-color_range', 'tv'],
+  ffmpeg: (settings) => [
+    ...bt709('yuva420p'),
     // Frames that are never shown cannot have alpha.
-    ...['-c:v', 'libvpx-vp9', '-auto-alt-ref', '0', '-b:v', '0', '-crf', String(CRF[quality])],
+    ...['-c:v', 'libvpx-vp9', '-auto-alt-ref', '0', '-b:v', '0', '-crf', String(CRF[settings.quality])],
     ...['-deadline', 'good', '-cpu-used', '4', '-row-mt', '1', '-f', 'webm'],
   ],
 });
