@@ -1,6 +1,6 @@
 /** Scenes played inside scenes. */
 import { expect } from '@playwright/test';
-import { goToFrame, middle, onScene, saved } from './support/editor';
+import { addCard, goToFrame, middle, onScene, saved } from './support/editor';
 import { discLayer, keyed, openMade } from './support/made';
 import { readPng } from './support/media';
 import { pixel } from './support/scene';
@@ -61,4 +61,56 @@ test('layers are nested, played twice as fast, opened, and rendered as they are 
   // It stands beside the others.
   const strip = page.getByRole('button', { name: 'Scene Test part', exact: true });
   await expect(strip).toBeVisible();
+});
+
+test('a nest is repeated with a delay, a card says why it does nothing, and another scene or file is chosen', async ({
+  page,
+  server,
+}) => {
+  await openMade(
+    page,
+    server,
+    'Repeated',
+    [discLayer('a', 'Ball', [40, 60])],
+    keyed('a', 'position', [
+      [0, [40, 60], { kind: 'linear' }],
+      [80, [360, 60]],
+    ]),
+  );
+  const at = await onScene(page, 400, 240);
+  await goToFrame(page, 40);
+  const ball = await pixel(page, at(200, 60));
+  await page.keyboard.press('Control+a');
+  const row = await middle(page.getByRole('group', { name: 'Layer Ball', exact: true }));
+  await page.mouse.click(row.x - 300, row.y, { button: 'right' });
+  await page.getByRole('menuitem', { name: 'Nest in a scene of their own' }).click();
+  await expect(page.getByLabel('Card Nest', { exact: true })).toBeVisible();
+
+  await addCard(page, 'Repeater');
+  const repeater = page.getByLabel('Card Repeater', { exact: true });
+  for (const [label, value] of [
+    ['Copies', '2'],
+    ['Copy delay', '20'],
+    ['Move x', '0'],
+    ['Move y', '100'],
+  ] as const) {
+    await repeater.getByLabel(label, { exact: true }).fill(value);
+    await page.keyboard.press('Enter');
+  }
+  // Four pixels a frame: the copy below is 80 behind.
+  await expect.poll(() => pixel(page, at(120, 160))).toEqual(ball);
+  expect([await pixel(page, at(200, 60)), await pixel(page, at(200, 160))]).toEqual([ball, GROUND]);
+
+  await addCard(page, 'Trim');
+  await expect(page.getByText('It works on outlines. Above it there are pictures alone')).toBeVisible();
+  await addCard(page, 'Picture');
+  const picture = page.getByLabel('Card Picture', { exact: true });
+  await expect(picture.getByLabel('File', { exact: true }).locator('option')).toHaveText(['Nothing imported yet']);
+
+  // A scene that would play itself is not offered.
+  await page.getByRole('button', { name: 'Open Nest', exact: true }).click();
+  const nest = page.getByLabel('Card Nest', { exact: true });
+  await expect(nest.getByLabel('Scene', { exact: true }).locator('option')).toHaveText(['Ball']);
+  await nest.getByRole('button', { name: 'Open this scene' }).click();
+  await expect(page.getByRole('group', { name: 'Layer Ball', exact: true })).toBeVisible();
 });
