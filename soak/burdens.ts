@@ -73,7 +73,20 @@ export const burdens = async (): Promise<Figures> => {
     ['32 MB of zeros', 400, zipSync({ 'project.json': new Uint8Array(32e6) })],
     ['200,000 brackets', 400, zipSync({ 'project.json': strToU8('['.repeat(200_000)) })],
   ] as const;
-  for (const [what, expected, bytes] of archives) await answered(`import of ${what}`, expected, () => imported(bytes));
+  const ids = new Map<string, string>();
+  for (const [what, expected, bytes] of archives) {
+    await answered(`import of ${what}`, expected, async () => {
+      const answer = await imported(bytes);
+      ids.set(what, answer.body.id as string);
+      return answer;
+    });
+  }
+  for (const what of ['2,000 layers', '30 MB']) {
+    const at = `/projects/${ids.get(what)}`;
+    await answered(`first opening of ${what}`, 200, () => server.ask('GET', at));
+    await answered(`opening of ${what}`, 200, () => server.ask('GET', at));
+    await answered(`duplicate of ${what}`, 201, () => server.ask('POST', `${at}/duplicate`));
+  }
 
   const large = await imported(packed(projectOf(200, 120)));
   const id = large.body.id as string;

@@ -4,11 +4,26 @@ import { readFile } from 'node:fs/promises';
 import { finished } from 'node:stream/promises';
 import { parentPort, workerData } from 'node:worker_threads';
 import { Invalid } from '@kite/core/check/problem';
-import type { Project } from '@kite/core/document/types';
-import { type Archive, readArchive, streamArchive } from '@kite/core/interchange/archive';
+import type { Asset, Project } from '@kite/core/document/types';
+import { uniqueName } from '@kite/core/document/make';
+import { type AssetFiles, readArchive, streamArchive } from '@kite/core/interchange/archive';
+import { type Written, writtenOf } from '../store/written';
+
+/** An archive as the server takes it in: the project stays written, since a large one would stall it as objects. */
+export interface ReadArchive {
+  readonly project: Written;
+  readonly assets: readonly Asset[];
+  readonly files: AssetFiles;
+}
 
 export type ArchiveTask =
-  | { readonly kind: 'read'; readonly bytes: Uint8Array }
+  | {
+      readonly kind: 'read';
+      readonly bytes: Uint8Array;
+      /** The id that the project gets, and the names that it may not have. */
+      readonly id: string;
+      readonly taken: readonly string[];
+    }
   | {
       readonly kind: 'write';
       readonly project: Project;
@@ -17,7 +32,7 @@ export type ArchiveTask =
       readonly out: string;
     };
 export type ArchiveReply =
-  | { readonly kind: 'read'; readonly archive: Archive }
+  | { readonly kind: 'read'; readonly archive: ReadArchive }
   | { readonly kind: 'written' }
   | { readonly kind: 'invalid'; readonly message: string; readonly field: string }
   | { readonly kind: 'failed'; readonly message: string };
@@ -31,9 +46,15 @@ const write = async ({ project, files, out }: Extract<ArchiveTask, { kind: 'writ
   return { kind: 'written' };
 };
 
+const read = ({ bytes, id, taken }: Extract<ArchiveTask, { kind: 'read' }>): ReadArchive => {
+  const { project, files } = readArchive(bytes);
+  const written = writtenOf({ ...project, id, name: uniqueName(project.name, taken) });
+  return { project: written, assets: Object.values(project.assets), files };
+};
+
 const done = async (task: ArchiveTask): Promise<ArchiveReply> => {
   try {
-    return task.kind === 'read' ? { kind: 'read', archive: readArchive(task.bytes) } : await write(task);
+    return task.kind === 'read' ? { kind: 'read', archive: read(task) } : await write(task);
   } catch (error) {
     if (error instanceof Invalid) return { kind: 'invalid', message: error.message, field: error.field };
     return { kind: 'failed', message: error instanceof Error ? error.message : String(error) };

@@ -1,11 +1,9 @@
 /** Archives read and written beside the server's own thread. */
 import { Worker } from 'node:worker_threads';
 import { Invalid } from '@kite/core/check/problem';
-import { vouchFor } from '@kite/core/check/project';
 import type { Project } from '@kite/core/document/types';
-import type { Archive } from '@kite/core/interchange/archive';
 import { bundleOf } from '@kite/render/root';
-import type { ArchiveReply, ArchiveTask } from './archiveThread';
+import type { ArchiveReply, ArchiveTask, ReadArchive } from './archiveThread';
 
 /** The longest that an archive may take. */
 const LONGEST_MS = 120_000;
@@ -35,10 +33,17 @@ const inThread = (task: ArchiveTask): Promise<ArchiveReply> =>
     });
   });
 
-/** Throws Invalid for anything that is not a sound project of this version or an older one. */
-export const readArchiveApart = async (bytes: Uint8Array): Promise<Archive> => {
-  const reply = await inThread({ kind: 'read', bytes });
-  if (reply.kind === 'read') return { ...reply.archive, project: vouchFor(reply.archive.project) };
+/**
+ * The project of an archive, checked, under this id and a name that none of `taken` is. Throws Invalid for anything that
+ * is not a sound project of this version or an older one.
+ */
+export const readArchiveApart = async (
+  bytes: Uint8Array,
+  id: string,
+  taken: readonly string[],
+): Promise<ReadArchive> => {
+  const reply = await inThread({ kind: 'read', bytes, id, taken });
+  if (reply.kind === 'read') return reply.archive;
   if (reply.kind === 'invalid') throw new Invalid(reply.message, reply.field);
   throw new Error(reply.kind === 'failed' ? reply.message : 'the archive was not read');
 };

@@ -100,13 +100,12 @@ export const projectRoutes = (
   });
 
   app.post('/api/projects/import', async (request, reply) => {
-    const { project, files: archived } = await readArchiveApart(
-      request.body instanceof Uint8Array ? request.body : new Uint8Array(),
-    );
     const taken = (await projects.list()).map((p) => p.name);
-    await assets.addAll(Object.values(project.assets), archived);
-    const head = await projects.create({ ...project, name: uniqueName(project.name, taken) });
-    return reply.code(201).send({ id: head.document.id, name: head.document.name });
+    const bytes = request.body instanceof Uint8Array ? request.body : new Uint8Array();
+    const archive = await readArchiveApart(bytes, newId(), taken);
+    await assets.addAll(archive.assets, archive.files);
+    await projects.take(archive.project);
+    return reply.code(201).send({ id: archive.project.id, name: archive.project.name });
   });
 
   app.get<ById>('/api/projects/:id', async (request) => {

@@ -11,6 +11,7 @@ import type { Project } from '@kite/core/document/types';
 import { Invalid } from '@kite/core/check/problem';
 import { Refused } from '../errors';
 import type { Db, Queries } from './db';
+import { type Written, writtenOf } from './written';
 
 export interface ProjectHead {
   readonly document: Project;
@@ -114,22 +115,19 @@ export class ProjectStore {
   /** Stores a checked project under an id of its own. */
   async create(project: Project): Promise<ProjectHead> {
     const document = checkProject({ ...project, id: newId() });
-    const text = JSON.stringify(document);
-    this.weighed(document, Buffer.byteLength(text));
+    const written = writtenOf(document);
+    await this.take(written);
+    return this.remember(document.id, { document, revision: 0, edits: 0, bytes: 0, size: written.size, old: false });
+  }
+
+  /** Stores a project that was checked and written by another thread; it is read when it is first asked for. */
+  async take({ id, name, scenes, text }: Written): Promise<void> {
     await this.db.query('insert into projects (id, document, name, scenes) values ($1, $2::jsonb, $3, $4)', [
-      document.id,
+      id,
       text,
-      document.name,
-      document.order.length,
+      name,
+      scenes,
     ]);
-    return this.remember(document.id, {
-      document,
-      revision: 0,
-      edits: 0,
-      bytes: 0,
-      size: Buffer.byteLength(text),
-      old: false,
-    });
   }
 
   /**
@@ -207,11 +205,7 @@ export class ProjectStore {
   /** What a document weighs, at the most `guess`; Invalid for more than a project may weigh. */
   private weighed(document: Project, guess: number): number {
     if (guess <= ARCHIVE_LIMITS.document) return guess;
-    const size = Buffer.byteLength(JSON.stringify(document));
-    if (size <= ARCHIVE_LIMITS.document) return size;
-    throw new Invalid(
-      `the project: would weigh more than the ${ARCHIVE_LIMITS.document / 2 ** 20} MB that a project may. Take something away first.`,
-    );
+    return writtenOf(document).size;
   }
 
   private changed(document: Project, patches: readonly Patch[]): Project {
