@@ -21,11 +21,12 @@ const CORE = [
 /** Workspaces and what each may import of the others. */
 const WORKSPACES = {
   'packages/core': [],
+  'packages/api': ['core'],
   'packages/player': ['core'],
   'packages/render': ['core'],
-  'apps/web': ['core'],
+  'apps/web': ['core', 'api'],
   demo: ['core'],
-  'apps/server': ['core', 'render', 'demo'],
+  'apps/server': ['core', 'api', 'render', 'demo'],
   'apps/cli': ['core', 'render', 'server', 'demo'],
 };
 

@@ -17,6 +17,7 @@ export default defineConfig({
           testTimeout: 30_000,
         },
       },
+      { test: { name: 'api', include: ['packages/api/src/**/*.test.ts'] } },
       { test: { name: 'render', include: ['packages/render/src/**/*.test.ts'], testTimeout: 60_000 } },
       {
         plugins: [sql],

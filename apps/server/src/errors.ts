@@ -1,20 +1,9 @@
-/** The catalogue of what the server refuses: a code, a status, and a sentence for people. */
-export const CODES = {
-  invalid: 400,
-  not_found: 404,
-  stale: 409,
-  not_ready: 409,
-  too_large: 413,
-  foreign: 403,
-  locked: 401,
-  too_often: 429,
-  no_room: 507,
-  broken: 503,
-} as const;
+import type { Code } from '@kite/api/errors';
 
+/** What the server refuses, with a sentence for people. */
 export class Refused extends Error {
   constructor(
-    readonly code: keyof typeof CODES,
+    readonly code: Code,
     message: string,
     readonly details: Readonly<Record<string, unknown>> = {},
   ) {

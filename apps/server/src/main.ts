@@ -16,6 +16,7 @@ import { migrate } from './store/migrate';
 import { openPglite } from './store/pglite';
 import { ProjectStore } from './store/projects';
 import { RenderStore } from './store/renders';
+import { SizeStore } from './store/sizes';
 
 /** Listens where it was told; where nothing was asked for, on the next free port. */
 const listen = async (app: FastifyInstance, { host, port, portAsked }: Config): Promise<string> => {
@@ -66,9 +67,10 @@ const start = async (): Promise<void> => {
   const files = new FileStore(config.data);
   const projects = new ProjectStore(db);
   const assets = new AssetStore(db, files);
+  const sizes = new SizeStore(db);
   const renders = new RenderStore(db);
   const queue = new RenderQueue(db, renders, files, (error) => console.error(error), config.stalledAfter * 1_000);
-  const app = buildApp({ db, projects, assets, renders, queue, files }, { ...config, key: doors.key });
+  const app = buildApp({ projects, assets, sizes, renders, queue, files }, { ...config, key: doors.key });
 
   let ending: Promise<void> | undefined;
   const end = (): Promise<void> =>

@@ -1,18 +1,20 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import fastifyStatic from '@fastify/static';
+import { CODES, type Code } from '@kite/api/errors';
+import { HEALTH } from '@kite/api/renders';
 import { Invalid } from '@kite/core/check/problem';
 import { cutText } from '@kite/core/document/text';
 import { ARCHIVE_LIMITS } from '@kite/core/interchange/archive';
 import { appRoot } from '@kite/render/root';
 import Fastify, { type FastifyError, type FastifyInstance, type FastifyReply } from 'fastify';
-import { CODES, Refused } from '../errors';
-import { assetRoutes } from './assets';
+import { Refused } from '../errors';
+import { assetRoutes, sizeRoutes } from './library';
 import { projectRoutes } from './projects';
 import { renderRoutes, type RenderServices } from './renders';
 import { DbFailure } from '../store/db';
 import { type Doors, guard } from './security';
-import { sizeRoutes } from './sizes';
+import { serve } from './serve';
 
 /** Of JSON requests. */
 const MOST_BODY = 16 * 2 ** 20;
@@ -21,45 +23,37 @@ const MOST_BODY = 16 * 2 ** 20;
 export const isDiskFull = (error: Error): boolean =>
   (error instanceof DbFailure && error.kind === 'full') || (error as NodeJS.ErrnoException).code === 'ENOSPC';
 
-const send = (error: FastifyError): { status: number; body: { code: string; message: string; field?: string } } => {
-  if (error instanceof Refused) {
-    return {
-      status: CODES[error.code],
-      body: { code: error.code, message: cutText(error.message, 500), ...error.details },
-    };
-  }
-  if (error instanceof Invalid) {
-    return { status: 400, body: { code: 'invalid', message: error.message, field: error.field } };
-  }
+interface Refusal {
+  readonly code: Code;
+  readonly message: string;
+  readonly field?: string;
+}
+
+const refusalOf = (error: FastifyError): Refusal => {
+  if (error instanceof Refused) return { code: error.code, message: cutText(error.message, 500), ...error.details };
+  if (error instanceof Invalid) return { code: 'invalid', message: error.message, field: error.field };
   if (isDiskFull(error)) {
-    return {
-      status: CODES.no_room,
-      body: { code: 'no_room', message: 'The disk of the server is full. Nothing was changed: make room on it.' },
-    };
+    return { code: 'no_room', message: 'The disk of the server is full. Nothing was changed: make room on it.' };
   }
   if (error instanceof DbFailure) {
-    return {
-      status: CODES.broken,
-      body: { code: 'broken', message: 'The database of the server cannot be reached. It has to be started again.' },
-    };
+    return { code: 'broken', message: 'The database of the server cannot be reached. It has to be started again.' };
   }
-  if (error.statusCode === 413) {
-    return { status: 413, body: { code: 'too_large', message: 'That is larger than this server takes.' } };
-  }
+  if (error.statusCode === 413) return { code: 'too_large', message: 'That is larger than this server takes.' };
+  if (error.statusCode === 416) return { code: 'out_of_range', message: 'The file ends before that.' };
   if (error.statusCode !== undefined && error.statusCode < 500) {
-    return { status: error.statusCode, body: { code: 'invalid', message: 'The request could not be read.' } };
+    return { code: 'invalid', message: 'The request could not be read.' };
   }
-  return {
-    status: 500,
-    body: { code: 'internal', message: 'Something went wrong on the server. Nothing was changed.' },
-  };
+  return { code: 'internal', message: 'Something went wrong on the server. Nothing was changed.' };
 };
 
 export const buildApp = (services: RenderServices, doors: Doors): FastifyInstance => {
   const answer = (error: FastifyError, reply: FastifyReply): void => {
-    const { status, body } = send(error);
+    const refusal = refusalOf(error);
+    const { status } = CODES[refusal.code];
     if (status >= 500) console.error(error);
-    void reply.code(status).send({ error: body });
+    const { headers } = error as { headers?: Record<string, string> };
+    if (headers) reply.headers(headers);
+    void reply.code(status).send({ error: refusal });
   };
   const app = Fastify({
     bodyLimit: MOST_BODY,
@@ -75,16 +69,19 @@ export const buildApp = (services: RenderServices, doors: Doors): FastifyInstanc
   );
   app.setErrorHandler((error: FastifyError, _request, reply) => answer(error, reply));
 
-  app.get('/api/health', () => ({ ok: true }));
+  serve(app, HEALTH, () => ({ ok: true }));
   projectRoutes(app, services);
-  sizeRoutes(app, services.db);
+  sizeRoutes(app, services.sizes);
   assetRoutes(app, services.assets, services.files);
   renderRoutes(app, services);
 
+  // Gives replies `sendFile`, which what is in the store goes by too.
+  void app.register(fastifyStatic, { root: services.files.root, serve: false, etag: false, lastModified: false });
   const web = join(appRoot(), 'apps/web/dist');
   if (existsSync(web)) {
     void app.register(fastifyStatic, {
       root: web,
+      decorateReply: false,
       // The build lays packed copies beside the files.
       preCompressed: true,
       setHeaders: (reply, path) => {
@@ -96,7 +93,7 @@ export const buildApp = (services: RenderServices, doors: Doors): FastifyInstanc
   app.setNotFoundHandler((request, reply) => {
     // Pages are the browser's own: every address that is not the API's gets the application.
     if (request.method === 'GET' && !request.url.startsWith('/api/') && existsSync(web))
-      return reply.sendFile('index.html');
+      return reply.header('cache-control', 'no-cache').sendFile('index.html', web, { cacheControl: false });
     return reply.code(404).send({ error: { code: 'not_found', message: 'There is nothing at this address.' } });
   });
   return app;

@@ -1,57 +1,20 @@
 /** The doors of the server: what each refuses, and in what words. */
-import { mkdtempSync } from 'node:fs';
-import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { demoProject } from '@kite/demo/project';
 import { createCanvas } from '@napi-rs/canvas';
 import type { FastifyInstance, InjectOptions } from 'fastify';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { AccessKey, isLoopback } from '../access';
-import { RenderQueue } from '../queue/queue';
-import { AssetStore } from '../store/assets';
-import type { Db } from '../store/db';
-import { FileStore } from '../store/files';
-import { migrate } from '../store/migrate';
-import { openPglite } from '../store/pglite';
-import { ProjectStore } from '../store/projects';
-import { RenderStore } from '../store/renders';
-import { buildApp } from './app';
-import type { Doors } from './security';
+import { type Answer, askOn, openSite, type Site } from '../test/site';
 
-const data = mkdtempSync(join(tmpdir(), 'kite-http-'));
-const ALONE: Doors = { host: '127.0.0.1', names: [], key: null };
-const HOST = 'localhost:4820';
-let db: Db;
-let projects: ProjectStore;
-const appWith = (doors: Doors): FastifyInstance => {
-  const files = new FileStore(data);
-  const renders = new RenderStore(db);
-  const queue = new RenderQueue(db, renders, files, () => undefined, 1_000);
-  return buildApp({ db, projects, assets: new AssetStore(db, files), renders, queue, files }, doors);
-};
-let app: FastifyInstance;
+let site: Site;
 beforeAll(async () => {
-  db = openPglite(join(data, 'db'));
-  await migrate(db);
-  await new FileStore(data).prepare();
-  projects = new ProjectStore(db);
-  app = appWith(ALONE);
+  site = await openSite('http');
 });
-afterAll(async () => {
-  await app.close();
-  await db.close();
-});
+afterAll(() => site.close());
 
-interface Answer {
-  status: number;
-  body: { error?: { code: string; message: string; field?: string }; [key: string]: unknown };
-}
-const ask = async (options: InjectOptions, on = app): Promise<Answer> => {
-  const answer = await on.inject({ ...options, headers: { host: HOST, ...options.headers } });
-  const json = String(answer.headers['content-type']).startsWith('application/json');
-  return { status: answer.statusCode, body: json ? answer.json() : { text: answer.body } };
-};
-const head = async (): Promise<string> => (await projects.create(demoProject())).document.id;
+const ask = (options: InjectOptions): Promise<Answer> => askOn(site.app, options);
+const head = async (): Promise<string> => (await site.projects.create(demoProject())).document.id;
 
 describe('a save', () => {
   const rename = (id: string, value: unknown) => ({
@@ -69,7 +32,7 @@ describe('a save', () => {
     expect(body.refused).toEqual([
       { id: 'b', message: 'name: got 7, wanted a text of 1 to 200 whole characters', field: 'name' },
     ]);
-    expect((await projects.head(id)).document.name).toBe('Two');
+    expect((await site.projects.head(id)).document.name).toBe('Two');
   });
   it.each([
     ['NUL', 'Tram\0', 'saves[0].patches'],
@@ -192,10 +155,13 @@ describe('other sites', () => {
 });
 
 describe('beyond this machine', () => {
-  const { key, secret } = AccessKey.make(data);
+  let secret: string;
   let open: FastifyInstance;
   beforeAll(() => {
-    open = appWith({ host: '0.0.0.0', names: ['tram.example'], key });
+    const made = AccessKey.make(site.data);
+    secret = made.secret;
+    const { key } = made;
+    open = site.appWith({ host: '0.0.0.0', names: ['tram.example'], key });
   });
   afterAll(() => open.close());
   const go = (url: string, headers: Record<string, string> = {}, remoteAddress = '10.0.0.9') =>
@@ -225,8 +191,8 @@ describe('beyond this machine', () => {
     expect(['0.0.0.0', '192.168.1.4', '::', 'tram.example'].some(isLoopback)).toBe(false);
   });
   it('a key is kept only as what it hashes to', () => {
-    expect(AccessKey.of(data)?.fits(secret)).toBe(true);
-    expect(AccessKey.of(data)?.fits(`${secret}x`)).toBe(false);
-    expect(AccessKey.of(join(data, 'nowhere'))).toBeNull();
+    expect(AccessKey.of(site.data)?.fits(secret)).toBe(true);
+    expect(AccessKey.of(site.data)?.fits(`${secret}x`)).toBe(false);
+    expect(AccessKey.of(join(site.data, 'nowhere'))).toBeNull();
   });
 });

@@ -1,5 +1,6 @@
 /** The render queue: pg-boss over our own database; one render at a time, since one uses every core. */
 import { EventEmitter } from 'node:events';
+import type { Render } from '@kite/api/renders';
 import { stockFor } from '@kite/render/materials';
 import { formatOf } from '@kite/core/delivery/formats/table';
 import { renderApart } from '@kite/render/apart/renderApart';
@@ -8,14 +9,14 @@ import PgBoss from 'pg-boss';
 import { Refused } from '../errors';
 import type { Db } from '../store/db';
 import type { FileStore } from '../store/files';
-import type { RenderRow, RenderStore } from '../store/renders';
+import type { RenderStore } from '../store/renders';
 
 const QUEUE = 'render';
 /** A render that takes the server down with it is not tried for ever. */
 const MOST_ATTEMPTS = 3;
 const PROGRESS_EVERY_MS = 200;
 
-export class RenderQueue extends EventEmitter<{ change: [RenderRow]; removed: [string] }> {
+export class RenderQueue extends EventEmitter<{ change: [Render]; removed: [string] }> {
   private readonly boss: PgBoss;
   private worker = '';
   /** Whether the server ends: renders under way are taken up again by the next one. */
@@ -71,13 +72,13 @@ export class RenderQueue extends EventEmitter<{ change: [RenderRow]; removed: [s
     await this.boss.stop({ graceful: false, wait: true, close: false });
   }
 
-  async add(row: RenderRow): Promise<void> {
+  async add(row: Render): Promise<void> {
     await this.boss.send(QUEUE, { id: row.id }, { retryLimit: 0, expireInHours: 23 });
     this.emit('change', row);
     this.boss.notifyWorker(this.worker);
   }
 
-  async cancel(id: string): Promise<RenderRow> {
+  async cancel(id: string): Promise<Render> {
     const row = await this.renders.get(id);
     if (row.status !== 'queued' && row.status !== 'running') {
       throw new Refused('not_ready', 'This render has already ended.');
@@ -88,7 +89,7 @@ export class RenderQueue extends EventEmitter<{ change: [RenderRow]; removed: [s
     return ended;
   }
 
-  async retry(id: string): Promise<RenderRow> {
+  async retry(id: string): Promise<Render> {
     const row = await this.renders.get(id);
     if (row.status !== 'failed' && row.status !== 'cancelled') {
       throw new Refused('not_ready', 'Only a render that failed or was cancelled can be tried again.');

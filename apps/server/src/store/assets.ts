@@ -14,7 +14,7 @@ import { Refused } from '../errors';
 import type { Db } from './db';
 import type { FileStore } from './files';
 import { isWhole } from './pictures';
-import { newId } from './projects';
+import { newId } from './ids';
 
 /** What is known of a file, whatever a project calls it. */
 type Facts<A extends Asset> = Omit<A, 'id' | 'name'>;

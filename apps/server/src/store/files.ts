@@ -6,17 +6,17 @@ import { dirname, join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 
 export class FileStore {
-  private readonly files: string;
+  readonly root: string;
   private readonly work: string;
 
   constructor(folder: string) {
-    this.files = join(folder, 'files');
+    this.root = join(folder, 'files');
     this.work = join(folder, 'work');
   }
 
   /** Clears what a killed server left half-made. */
   async prepare(): Promise<void> {
-    await mkdir(this.files, { recursive: true });
+    await mkdir(this.root, { recursive: true });
     await mkdir(this.work, { recursive: true });
     for (const name of await readdir(this.work)) await rm(join(this.work, name), { recursive: true, force: true });
   }
@@ -26,7 +26,7 @@ export class FileStore {
   }
 
   pathOf(sha: string): string {
-    return join(this.files, sha.slice(0, 2), sha);
+    return join(this.root, sha.slice(0, 2), sha);
   }
 
   /** Moves a finished file into the store; it is on disk when the name is given. */

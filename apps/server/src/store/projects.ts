@@ -2,7 +2,7 @@
  * Projects: a snapshot of the document, and the log of the edits since. A save appends to the log; a snapshot is taken
  * now and then, so that neither a save of a large project nor the opening of a much edited one is slow.
  */
-import { randomUUID } from 'node:crypto';
+import type { ProjectCard, Save, Saved } from '@kite/api/projects';
 import { checkProject, vouchFor } from '@kite/core/check/project';
 import { ARCHIVE_LIMITS } from '@kite/core/interchange/archive';
 import { upgraded } from '@kite/core/check/versions';
@@ -11,6 +11,7 @@ import type { Project } from '@kite/core/document/types';
 import { Invalid } from '@kite/core/check/problem';
 import { Refused } from '../errors';
 import type { Db, Queries } from './db';
+import { newId } from './ids';
 import { type Written, writtenOf } from './written';
 
 export interface ProjectHead {
@@ -19,27 +20,6 @@ export interface ProjectHead {
   /** Of the document as JSON, in bytes, at the most. */
   readonly size: number;
 }
-export interface ProjectCard {
-  readonly id: string;
-  readonly name: string;
-  readonly scenes: number;
-  readonly updatedAt: string;
-}
-/** One edit. */
-export interface Save {
-  /** The client's own id of the save: one that comes twice is done once. */
-  readonly id: string;
-  readonly label: string;
-  readonly patches: readonly Patch[];
-}
-export interface Saved {
-  readonly revision: number;
-  /** Saves that do not fit the document: the others are kept. */
-  readonly refused: readonly { readonly id: string; readonly message: string; readonly field: string }[];
-}
-
-export const newId = (): string => randomUUID().replaceAll('-', '').slice(0, 20);
-
 /** A head as it is kept in memory, with what its log has grown to since its snapshot. */
 interface Known extends ProjectHead {
   readonly edits: number;

@@ -1,30 +1,10 @@
 /** Renders: what was asked, how far it is, what came of it. */
+import type { Render, RenderResult } from '@kite/api/renders';
 import type { RenderSettings } from '@kite/core/delivery/formats/table';
 import type { Assets, Scene } from '@kite/core/document/types';
-import type { RenderResult } from '@kite/render/render';
 import { Refused } from '../errors';
 import type { Db } from './db';
-import { newId } from './projects';
-
-export type RenderStatus = 'queued' | 'running' | 'done' | 'failed' | 'cancelled';
-
-export interface RenderRow {
-  readonly id: string;
-  readonly projectId: string;
-  readonly projectName: string;
-  readonly sceneName: string;
-  readonly settings: RenderSettings;
-  readonly status: RenderStatus;
-  readonly done: number;
-  readonly total: number;
-  readonly attempts: number;
-  readonly error: string | null;
-  readonly result: RenderResult | null;
-  readonly file: string | null;
-  readonly createdAt: string;
-  readonly startedAt: string | null;
-  readonly finishedAt: string | null;
-}
+import { newId } from './ids';
 
 const COLUMNS = `id, project_id as "projectId", project_name as "projectName", scene->>'name' as "sceneName",
   settings, status, done, total, attempts, error, result, file,
@@ -42,17 +22,17 @@ interface NewRender {
 export class RenderStore {
   constructor(private readonly db: Db) {}
 
-  private async one(sql: string, params: readonly unknown[]): Promise<RenderRow> {
-    const [row] = await this.db.query<RenderRow>(sql, params);
+  private async one(sql: string, params: readonly unknown[]): Promise<Render> {
+    const [row] = await this.db.query<Render>(sql, params);
     if (!row) throw new Refused('not_found', 'This render is not here.');
     return row;
   }
 
-  list(): Promise<RenderRow[]> {
-    return this.db.query<RenderRow>(`select ${COLUMNS} from renders order by created_at desc limit 200`);
+  list(): Promise<Render[]> {
+    return this.db.query<Render>(`select ${COLUMNS} from renders order by created_at desc limit 200`);
   }
 
-  get(id: string): Promise<RenderRow> {
+  get(id: string): Promise<Render> {
     return this.one(`select ${COLUMNS} from renders where id = $1`, [id]);
   }
 
@@ -65,7 +45,7 @@ export class RenderStore {
     return row;
   }
 
-  create(r: NewRender): Promise<RenderRow> {
+  create(r: NewRender): Promise<Render> {
     return this.one(
       `insert into renders (id, project_id, project_name, scene, assets, settings, status, total)
        values ($1, $2, $3, $4::jsonb, $5::jsonb, $6::jsonb, 'queued', $7) returning ${COLUMNS}`,
@@ -81,7 +61,7 @@ export class RenderStore {
     );
   }
 
-  start(id: string): Promise<RenderRow> {
+  start(id: string): Promise<Render> {
     return this.one(
       `update renders set status = 'running', done = 0, attempts = attempts + 1, started_at = now(),
          finished_at = null, error = null where id = $1 and status = 'queued' returning ${COLUMNS}`,
@@ -89,14 +69,14 @@ export class RenderStore {
     );
   }
 
-  progress(id: string, done: number): Promise<RenderRow> {
+  progress(id: string, done: number): Promise<Render> {
     return this.one(`update renders set done = $2 where id = $1 and status = 'running' returning ${COLUMNS}`, [
       id,
       done,
     ]);
   }
 
-  finish(id: string, result: RenderResult, file: string): Promise<RenderRow> {
+  finish(id: string, result: RenderResult, file: string): Promise<Render> {
     return this.one(
       `update renders set status = 'done', done = total, result = $2::jsonb, file = $3, finished_at = now()
        where id = $1 and status = 'running' returning ${COLUMNS}`,
@@ -104,7 +84,7 @@ export class RenderStore {
     );
   }
 
-  end(id: string, status: 'failed' | 'cancelled', error: string | null): Promise<RenderRow> {
+  end(id: string, status: 'failed' | 'cancelled', error: string | null): Promise<Render> {
     return this.one(
       `update renders set status = $2, error = $3, finished_at = now()
        where id = $1 and status in ('queued', 'running') returning ${COLUMNS}`,
@@ -113,7 +93,7 @@ export class RenderStore {
   }
 
   /** Back to the queue's end, as it was asked for. */
-  requeue(id: string): Promise<RenderRow> {
+  requeue(id: string): Promise<Render> {
     return this.one(
       `update renders set status = 'queued', done = 0, error = null, started_at = null, finished_at = null
        where id = $1 and status in ('failed', 'cancelled', 'running') returning ${COLUMNS}`,

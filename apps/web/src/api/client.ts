@@ -1,13 +1,13 @@
-/** The server's API. Errors carry the server's own sentence. */
-import { formatOf, type RenderSettings } from '@kite/core/delivery/formats/table';
-import type { SceneSize } from '@kite/core/document/make';
-import type { Patch } from '@kite/core/document/patches';
-import type { Asset, Project } from '@kite/core/document/types';
+/** The server, asked by the calls of its API. Errors carry the server's own sentence. */
+import { type AnswerOf, type AnyCall, type BodyOf, type ParamsOf, typesOf, urlOf } from '@kite/api/call';
+import type { Code } from '@kite/api/errors';
+import { type Render, RENDERS } from '@kite/api/renders';
+import { formatOf } from '@kite/core/delivery/formats/table';
 
 export class ApiError extends Error {
   constructor(
     message: string,
-    readonly code: string,
+    readonly code: Code,
     readonly status: number,
     /** The ids of saves that are there already, where others were not taken. */
     readonly done: ReadonlySet<string> = new Set(),
@@ -24,24 +24,34 @@ export class Away extends Error {
   }
 }
 
-const call = async <T>(method: string, path: string, body?: unknown): Promise<T> => {
-  const binary = body instanceof Blob;
+/** Bytes are sent as a blob. */
+type Sent<C extends AnyCall> = BodyOf<C> extends Uint8Array ? Blob : BodyOf<C>;
+type Asked<C extends AnyCall> = [
+  ...(keyof ParamsOf<C> extends never ? [] : [params: ParamsOf<C>]),
+  ...(BodyOf<C> extends undefined ? [] : [body: Sent<C>]),
+];
+
+/** How a body goes, by its rule. */
+const sent = (call: AnyCall, body: unknown): { body?: Blob | string; headers?: Record<string, string> } => {
+  const types = call.body && typesOf(call.body);
+  if (types) return { body: body as Blob, headers: { 'content-type': types[0] as string } };
+  return body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } };
+};
+
+/** Asks the server: the parts of the address first, where it has any, then the body, where there is one. */
+export const ask = async <C extends AnyCall>(call: C, ...asked: Asked<C>): Promise<AnswerOf<C>> => {
+  const rest: unknown[] = [...asked];
+  const params = (/:/.test(call.path) || call.query ? rest.shift() : {}) as ParamsOf<C>;
   let response: Response;
   try {
-    response = await fetch(`/api${path}`, {
-      method,
-      ...(body !== undefined && {
-        body: binary ? body : JSON.stringify(body),
-        headers: { 'content-type': binary ? body.type || 'application/zip' : 'application/json' },
-      }),
-    });
+    response = await fetch(urlOf(call, params), { method: call.method, ...sent(call, rest[0]) });
   } catch {
     throw new Away();
   }
-  if (response.status === 204) return undefined as T;
+  if (response.status === 204) return undefined as AnswerOf<C>;
   const text = await response.text();
-  if (response.ok) return JSON.parse(text) as T;
-  let error: { message?: string; code?: string; done?: readonly string[] } = {};
+  if (response.ok) return JSON.parse(text) as AnswerOf<C>;
+  let error: { message?: string; code?: Code; done?: readonly string[] } = {};
   try {
     error = (JSON.parse(text) as { error?: typeof error }).error ?? {};
   } catch {
@@ -50,99 +60,14 @@ const call = async <T>(method: string, path: string, body?: unknown): Promise<T>
   }
   throw new ApiError(
     error.message ?? `The server answered ${response.status}.`,
-    error.code ?? '',
+    error.code ?? 'internal',
     response.status,
     new Set(error.done),
   );
 };
 
-export interface ProjectCard {
-  readonly id: string;
-  readonly name: string;
-  readonly scenes: number;
-  readonly updatedAt: string;
-}
-export interface Head {
-  readonly document: Project;
-  readonly revision: number;
-}
-/** One edit, as it is saved. */
-export interface Save {
-  readonly id: string;
-  readonly label: string;
-  readonly patches: readonly Patch[];
-}
-export interface Saved {
-  readonly revision: number;
-  readonly refused: readonly { readonly id: string; readonly message: string }[];
-}
-export interface Render {
-  readonly id: string;
-  readonly projectId: string;
-  readonly projectName: string;
-  readonly sceneName: string;
-  readonly settings: RenderSettings;
-  readonly status: 'queued' | 'running' | 'done' | 'failed' | 'cancelled';
-  readonly done: number;
-  readonly total: number;
-  readonly error: string | null;
-  readonly result: {
-    readonly width: number;
-    readonly height: number;
-    readonly frames: number;
-    readonly seconds: number;
-    readonly bytes: number;
-    readonly notes: readonly string[];
-  } | null;
-  readonly createdAt: string;
-  readonly startedAt: string | null;
-  readonly finishedAt: string | null;
-}
-
-export interface SavedSize {
-  readonly id: string;
-  readonly name: string;
-  readonly size: SceneSize;
-}
-
-export const api = {
-  health: () => call<{ ok: boolean }>('GET', '/health'),
-  sizes: () => call<SavedSize[]>('GET', '/sizes'),
-  saveSize: (name: string, size: SceneSize) => call<SavedSize>('POST', '/sizes', { name, size }),
-  deleteSize: (id: string) => call<undefined>('DELETE', `/sizes/${id}`),
-
-  addAsset: (file: Blob, name: string) =>
-    call<Asset>(
-      'POST',
-      `/assets?name=${encodeURIComponent(name)}`,
-      new Blob([file], { type: 'application/octet-stream' }),
-    ),
-
-  projects: () => call<ProjectCard[]>('GET', '/projects'),
-  newProject: (name: string, scene: string, size: SceneSize) =>
-    call<{ id: string }>('POST', '/projects', { name, scene, size }),
-  importProject: (file: Blob) => call<{ id: string; name: string }>('POST', '/projects/import', file),
-  project: (id: string) => call<Head>('GET', `/projects/${id}`),
-  save: (id: string, base: number, saves: readonly Save[]) => call<Saved>('PATCH', `/projects/${id}`, { base, saves }),
-  /** Which of these saves the server has. */
-  arrived: (id: string, ids: readonly string[]) => call<{ ids: string[] }>('POST', `/projects/${id}/arrived`, { ids }),
-  renameProject: (id: string, name: string) => call<{ revision: number }>('POST', `/projects/${id}/rename`, { name }),
-  duplicateProject: (id: string) => call<{ id: string; name: string }>('POST', `/projects/${id}/duplicate`),
-  deleteProject: (id: string) => call<undefined>('DELETE', `/projects/${id}`),
-  restoreProject: (id: string) => call<undefined>('POST', `/projects/${id}/restore`),
-  /** Rejects with what keeps the archive of a project from being made. */
-  checkArchive: (id: string) => call<undefined>('GET', `/projects/${id}/archive/check`),
-  archiveUrl: (id: string) => `/api/projects/${id}/archive`,
-
-  renders: () => call<Render[]>('GET', '/renders'),
-  render: (project: string, scene: string, settings: RenderSettings) =>
-    call<Render>('POST', '/renders', { project, scene, settings }),
-  cancelRender: (id: string) => call<Render>('POST', `/renders/${id}/cancel`),
-  retryRender: (id: string) => call<Render>('POST', `/renders/${id}/retry`),
-  deleteRender: (id: string) => call<undefined>('DELETE', `/renders/${id}`),
-  fileUrl: (id: string) => `/api/renders/${id}/file`,
-  /** Where a render plays by itself, as it is delivered. */
-  deliveredUrl: ({ id, settings }: Render) =>
-    formatOf(settings.format).shownAs === 'page' ? `/api/renders/${id}/banner/index.html` : `/api/renders/${id}/file`,
-  bannerUrl: (id: string) => `/api/renders/${id}/banner/index.html`,
-};
+/** Where a banner of a render plays by itself. */
+export const bannerUrl = (id: string): string => urlOf(RENDERS.banner, { id, name: 'index.html' });
+/** Where a render plays by itself, as it is delivered. */
+export const deliveredUrl = ({ id, settings }: Render): string =>
+  formatOf(settings.format).shownAs === 'page' ? bannerUrl(id) : urlOf(RENDERS.file, { id });

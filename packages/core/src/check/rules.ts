@@ -7,11 +7,12 @@ import { shown } from './problem';
 
 export type Rule = yup.Schema;
 
-/** A test with a message of our own: `field: got ..., wanted ...`. */
+/** A test with a message of our own: `field: got ..., wanted ...`; what is wanted is kept for the docs. */
 export const rule = (wanted: string, fits: (value: unknown) => boolean): Rule =>
   yup
     .mixed()
     .nullable()
+    .meta({ wanted })
     .test('fits', ({ path, value }) => `${path}: got ${shown(value)}, wanted ${wanted}`, fits);
 
 export const isNumber = (v: unknown): v is number => typeof v === 'number' && Number.isFinite(v);

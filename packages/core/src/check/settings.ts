@@ -26,6 +26,9 @@ const settingsRule = ({ format, span, params }: FormatKind): Rule =>
 
 const RULES: ReadonlyMap<string, Rule> = new Map(FORMATS.map((kind) => [kind.format, settingsRule(kind)]));
 
+/** The rules of settings, by format. */
+export const settingRules = (): ReadonlyMap<string, Rule> => RULES;
+
 /** The value as settings of a render, or Invalid. */
 export const checkSettings = (value: unknown): RenderSettings => {
   const format = (value as { format?: unknown } | null)?.format;

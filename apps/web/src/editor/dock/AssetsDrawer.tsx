@@ -1,10 +1,11 @@
+import { ASSETS } from '@kite/api/library';
 import type { Asset } from '@kite/core/document/types';
 import { addLayers } from '@kite/core/edits/layers';
 import { removeAsset, renameAsset, swapAsset } from '@kite/core/edits/assets';
 import { EllipsisVertical, Type, Upload } from 'lucide-react';
 import { useRef } from 'react';
 import { toast } from 'sonner';
-import { api } from '../../api/client';
+import { ask } from '../../api/client';
 import { needsOf } from '@kite/core/recipe/needs';
 import { assetUrl } from '../../preview/materials';
 import { Button } from '../../ui/Button';
@@ -34,7 +35,7 @@ const AssetRow = ({ asset, uses }: { asset: Asset; uses: number }) => {
   const swap = async (chosen: File | undefined) => {
     if (!chosen) return;
     try {
-      const next = await api.addAsset(chosen, chosen.name.replace(/\.[^.]+$/, ''));
+      const next = await ask(ASSETS.add, { name: chosen.name.replace(/\.[^.]+$/, '') }, chosen);
       if (next.kind !== asset.kind) throw new Error(`“${chosen.name}” is a ${next.kind}, and this is a ${asset.kind}.`);
       editor.edit(swapAsset(asset.id, next));
     } catch (error) {

@@ -1,9 +1,10 @@
+import { RENDERS } from '@kite/api/renders';
 import { type Format, FORMATS } from '@kite/core/delivery/formats/table';
 import { defaultSettings } from '@kite/core/delivery/settings';
 import { Play } from 'lucide-react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
-import { api } from '../../api/client';
+import { ask } from '../../api/client';
 import { Button } from '../../ui/Button';
 import { Menu } from '../../ui/Menu';
 import { showFullScreen } from '../canvas/fullScreen';
@@ -20,7 +21,11 @@ export const PreviewMenu = () => {
     const tab = window.open('', '_blank');
     try {
       await editor.allSaved();
-      const render = await api.render(editor.state.doc.id, editor.scene.id, defaultSettings(format, editor.scene));
+      const render = await ask(RENDERS.ask, {
+        project: editor.state.doc.id,
+        scene: editor.scene.id,
+        settings: defaultSettings(format, editor.scene),
+      });
       const address = `/delivered/${render.id}`;
       if (tab) tab.location.href = address;
       else void navigate(address);

@@ -1,11 +1,12 @@
 /** Files brought into a project: pictures and fonts are sent to the server, SVG is read here. */
+import { ASSETS } from '@kite/api/library';
 import { newPicture } from '@kite/core/document/make';
 import { together } from '@kite/core/document/patches';
 import type { Asset, Layer, PictureAsset, Point } from '@kite/core/document/types';
 import { addAsset } from '@kite/core/edits/assets';
 import { addLayers } from '@kite/core/edits/layers';
 import { toast } from 'sonner';
-import { api } from '../../api/client';
+import { ask } from '../../api/client';
 import { type Editor, makeId } from '../store/editor';
 
 export const MOST_BYTES = 50 * 2 ** 20;
@@ -40,7 +41,7 @@ const send = async (files: readonly File[]): Promise<Asset[]> => {
       continue;
     }
     try {
-      assets.push({ ...(await api.addAsset(file, nameOf(file))) });
+      assets.push({ ...(await ask(ASSETS.add, { name: nameOf(file) }, file)) });
     } catch (error) {
       toast.error(`${error instanceof Error ? error.message : String(error)} Nothing was changed.`);
     }

@@ -1,3 +1,4 @@
+import { RENDERS } from '@kite/api/renders';
 import { checkSettings } from '@kite/core/check/settings';
 import { type Format, formatOf, FORMATS, type RenderSettings } from '@kite/core/delivery/formats/table';
 import { defaultSettings, isStill, planRender } from '@kite/core/delivery/settings';
@@ -8,7 +9,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
-import { api } from '../../api/client';
+import { ask } from '../../api/client';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { NumberField } from '../../ui/NumberField';
@@ -72,7 +73,7 @@ export const RenderDialog = ({ onClose }: { onClose: () => void }) => {
     setBusy(true);
     try {
       await editor.allSaved();
-      await api.render(editor.state.doc.id, scene.id, settings);
+      await ask(RENDERS.ask, { project: editor.state.doc.id, scene: scene.id, settings });
       await queries.invalidateQueries({ queryKey: ['renders'] });
       onClose();
       toast.success(`“${scene.name}” is in the queue.`, {

@@ -3,13 +3,15 @@
  * second at the most. What is not yet acknowledged is kept in this browser, so that neither a server that is away nor a
  * closed tab loses it. An edit that cannot be saved is taken back alone, and named.
  */
+import { PROJECTS, type Head } from '@kite/api/projects';
+import { HEALTH } from '@kite/api/renders';
 import { checkProject } from '@kite/core/check/project';
 import { cutText } from '@kite/core/document/text';
 import { applyPatches, type Patch } from '@kite/core/document/patches';
 import { applyEdit } from '@kite/core/edits/apply';
 import type { Project } from '@kite/core/document/types';
 import { reconcile } from '@kite/core/edits/reconcile';
-import { api, ApiError, Away, type Head } from '../../api/client';
+import { ApiError, ask, Away } from '../../api/client';
 import { newId } from '../../api/ids';
 import { Outbox, type Unsent } from './outbox';
 
@@ -103,14 +105,11 @@ export class Saver {
       // Some may have arrived although the answer did not.
       const { ids } =
         left.length > 0
-          ? await api.arrived(
-              project,
-              left.map((edit) => edit.id),
-            )
+          ? await ask(PROJECTS.arrived, { id: project }, { ids: left.map((edit) => edit.id) })
           : { ids: [] };
       await outbox.drop(ids);
       const rest = left.filter((edit) => !ids.includes(edit.id));
-      const head = await api.project(project);
+      const head = await ask(PROJECTS.open, { id: project });
       const saver = new Saver(project, head.revision, outbox, events);
       if (rest.length > 0) events.onTakenOver(rest.map((edit) => edit.label));
       return { saver, doc: rest.length > 0 ? await saver.adopt(head, rest) : head.document };
@@ -227,14 +226,19 @@ export class Saver {
     this.lastSent = performance.now();
     if (this.state.kind !== 'saving') this.say({ kind: 'saving' });
     try {
-      const { revision, refused } = await api.save(this.project, this.revision, batch);
+      const { revision, refused } = await ask(
+        PROJECTS.save,
+        { id: this.project },
+        { base: this.revision, saves: batch },
+      );
       this.revision = revision;
       this.stumbles = 0;
       await this.arrived(batch);
       for (const { id, message } of refused) {
         this.events.onRefused(batch.find((edit) => edit.id === id)?.label ?? '', message);
       }
-      if (refused.length > 0) this.events.onRebased(await this.adopt(await api.project(this.project), this.pending));
+      if (refused.length > 0)
+        this.events.onRebased(await this.adopt(await ask(PROJECTS.open, { id: this.project }), this.pending));
       if (this.pending.length === 0) {
         this.single = false;
         this.say({ kind: 'saved' });
@@ -260,7 +264,7 @@ export class Saver {
       if (error instanceof ApiError && error.code === 'stale') {
         const { done } = error;
         await this.arrived(batch.filter((edit) => done.has(edit.id)));
-        this.events.onRebased(await this.adopt(await api.project(this.project), this.pending));
+        this.events.onRebased(await this.adopt(await ask(PROJECTS.open, { id: this.project }), this.pending));
         return;
       }
       if (error instanceof ApiError && (await this.isFaultOf(batch, error))) {
@@ -287,7 +291,7 @@ export class Saver {
     // It stumbled: tried alone, and again, before the edit is given up; and only by a server that is well otherwise.
     if (batch.length > 1) return true;
     if (++this.stumbles < MOST_STUMBLES) return false;
-    await api.health();
+    await ask(HEALTH);
     this.stumbles = 0;
     return true;
   }
@@ -295,7 +299,7 @@ export class Saver {
   private async takeBack(edit: Unsent, reason: string): Promise<void> {
     await this.arrived([edit]);
     this.events.onRefused(edit.label, reason);
-    this.events.onRebased(await this.adopt(await api.project(this.project), this.pending));
+    this.events.onRebased(await this.adopt(await ask(PROJECTS.open, { id: this.project }), this.pending));
     if (this.pending.length === 0) this.say({ kind: 'saved' });
   }
 

@@ -1,6 +1,7 @@
+import { RENDERS } from '@kite/api/renders';
 import { useEffect } from 'react';
 import { Link, useParams } from 'react-router';
-import { api } from '../../api/client';
+import { ask, deliveredUrl } from '../../api/client';
 import { Button } from '../../ui/Button';
 import { useRenders } from '../renders/useRenders';
 
@@ -11,7 +12,7 @@ export const DeliveredPage = () => {
   const render = renders?.find((r) => r.id === id);
   const done = render?.status === 'done';
   useEffect(() => {
-    if (render && done) window.location.replace(api.deliveredUrl(render));
+    if (render && done) window.location.replace(deliveredUrl(render));
   }, [render, done]);
   const share = render && render.total > 0 ? Math.round((render.done / render.total) * 100) : 0;
   const waits = render && (render.status === 'queued' || render.status === 'running');
@@ -26,7 +27,7 @@ export const DeliveredPage = () => {
               Rendering “{render.sceneName}” as it is delivered, {share} %
             </p>
             <progress aria-label="Progress" value={render.done} max={render.total} className="w-full" />
-            <Button onClick={() => void api.cancelRender(render.id)}>Cancel</Button>
+            <Button onClick={() => void ask(RENDERS.cancel, { id: render.id })}>Cancel</Button>
           </>
         )}
         {render?.status === 'cancelled' && <p>This render was cancelled.</p>}

@@ -1,8 +1,9 @@
+import { PROJECTS } from '@kite/api/projects';
 import type { Project, Scene } from '@kite/core/document/types';
 import { framesPerSecond } from '@kite/core/time/rate';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
-import { api } from '../../api/client';
+import { ask } from '../../api/client';
 import { Preview } from '../../preview/client';
 
 const WIDTH = 280;
@@ -62,7 +63,7 @@ const useScene = (doc: Project | undefined, playing: boolean) => {
 export const Moving = ({ project, revision, playing }: { project: string; revision: string; playing: boolean }) => {
   const { data } = useQuery({
     queryKey: ['project', project, revision],
-    queryFn: () => api.project(project),
+    queryFn: () => ask(PROJECTS.open, { id: project }),
     staleTime: Infinity,
   });
   const { canvas, scene } = useScene(data?.document, playing);

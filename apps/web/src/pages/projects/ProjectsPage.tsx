@@ -1,9 +1,11 @@
+import { urlOf } from '@kite/api/call';
+import { PROJECTS, type ProjectCard } from '@kite/api/projects';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Copy, Download, EllipsisVertical, Pencil, Plus, Trash2, Upload } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
-import { api, type ProjectCard } from '../../api/client';
+import { ask } from '../../api/client';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { Menu } from '../../ui/Menu';
@@ -28,28 +30,32 @@ const Card = ({ project }: { project: ProjectCard }) => {
   const [renaming, setRenaming] = useState(false);
   const refresh = () => queries.invalidateQueries({ queryKey: ['projects'] });
   const rename = useMutation({
-    mutationFn: (name: string) => api.renameProject(project.id, name),
+    mutationFn: (name: string) => ask(PROJECTS.rename, { id: project.id }, { name }),
     onSuccess: refresh,
     onError: says,
   });
   const duplicate = useMutation({
-    mutationFn: () => api.duplicateProject(project.id),
+    mutationFn: () => ask(PROJECTS.duplicate, { id: project.id }),
     onSuccess: refresh,
     onError: says,
   });
-  const restore = useMutation({ mutationFn: () => api.restoreProject(project.id), onSuccess: refresh, onError: says });
+  const restore = useMutation({
+    mutationFn: () => ask(PROJECTS.restore, { id: project.id }),
+    onSuccess: refresh,
+    onError: says,
+  });
   const exporting = useMutation({
-    mutationFn: () => api.checkArchive(project.id),
+    mutationFn: () => ask(PROJECTS.checkArchive, { id: project.id }),
     onSuccess: () => {
       const link = document.createElement('a');
-      link.href = api.archiveUrl(project.id);
+      link.href = urlOf(PROJECTS.archive, { id: project.id });
       link.download = '';
       link.click();
     },
     onError: says,
   });
   const remove = useMutation({
-    mutationFn: () => api.deleteProject(project.id),
+    mutationFn: () => ask(PROJECTS.remove, { id: project.id }),
     onSuccess: async () => {
       await refresh();
       toast(`“${project.name}” was deleted.`, {
@@ -117,9 +123,9 @@ export const ProjectsPage = () => {
   const queries = useQueryClient();
   const [adding, setAdding] = useState(false);
   const file = useRef<HTMLInputElement>(null);
-  const { data: projects, error, isPending } = useQuery({ queryKey: ['projects'], queryFn: api.projects });
+  const { data: projects, error, isPending } = useQuery({ queryKey: ['projects'], queryFn: () => ask(PROJECTS.list) });
   const importing = useMutation({
-    mutationFn: (blob: Blob) => api.importProject(blob),
+    mutationFn: (blob: Blob) => ask(PROJECTS.import, blob),
     onSuccess: async ({ name }) => {
       await queries.invalidateQueries({ queryKey: ['projects'] });
       toast.success(`“${name}” was imported.`);
@@ -181,7 +187,7 @@ export const ProjectsPage = () => {
             )}
             onSubmit={async (name, size) => {
               try {
-                const { id } = await api.newProject(name, 'Scene 1', size);
+                const { id } = await ask(PROJECTS.create, { name, scene: 'Scene 1', size });
                 await queries.invalidateQueries({ queryKey: ['projects'] });
                 await navigate(`/projects/${id}`);
               } catch (problem) {

@@ -1,3 +1,4 @@
+import { SIZES } from '@kite/api/library';
 import { yupResolver } from '@hookform/resolvers/yup';
 import type { SceneSize } from '@kite/core/document/make';
 import { COMMON_RATES, framesPerSecond, parseRate, rateLabel } from '@kite/core/time/rate';
@@ -8,10 +9,10 @@ import { X } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
 import * as yup from 'yup';
-import { api } from '../../api/client';
+import { ask } from '../../api/client';
 import { Button } from '../../ui/Button';
 import { Select } from '../../ui/Select';
-import { type NamedSize, SIZES } from './sizes';
+import { COMMON_SIZES, type NamedSize } from './sizes';
 
 const side = (label: string) =>
   yup
@@ -97,13 +98,13 @@ export const SizeForm = ({ name, suggested, submit, onSubmit }: SizeFormProps) =
   });
   const [width, height, rate, transparent] = useWatch({ control, name: ['width', 'height', 'rate', 'transparent'] });
   const queries = useQueryClient();
-  const sizes = useQuery({ queryKey: ['sizes'], queryFn: api.sizes });
+  const sizes = useQuery({ queryKey: ['sizes'], queryFn: () => ask(SIZES.list) });
   const again = { onSettled: () => queries.invalidateQueries({ queryKey: ['sizes'] }) };
   const save = useMutation({
-    mutationFn: ({ name: called, size }: { name: string; size: SceneSize }) => api.saveSize(called, size),
+    mutationFn: ({ name: called, size }: { name: string; size: SceneSize }) => ask(SIZES.keep, { name: called, size }),
     ...again,
   });
-  const remove = useMutation({ mutationFn: api.deleteSize, ...again });
+  const remove = useMutation({ mutationFn: (id: string) => ask(SIZES.remove, { id }), ...again });
   const [sizeName, setSizeName] = useState('');
   const take = (s: NamedSize) => {
     setValue('width', s.width);
@@ -137,7 +138,7 @@ export const SizeForm = ({ name, suggested, submit, onSubmit }: SizeFormProps) =
       <fieldset>
         <legend className="mb-1 text-ink-2">Size, by what it is for</legend>
         <div className="grid grid-cols-4 gap-2">
-          {SIZES.map((s) => (
+          {COMMON_SIZES.map((s) => (
             <SizeCard
               key={s.label}
               {...s}

@@ -9,7 +9,7 @@ export interface NamedSize {
   readonly seconds: number;
 }
 
-export const SIZES: readonly NamedSize[] = [
+export const COMMON_SIZES: readonly NamedSize[] = [
   { label: 'Full HD', use: 'titles and video', width: 1920, height: 1080, fps: '30', seconds: 4 },
   { label: 'Square', use: 'posts', width: 1080, height: 1080, fps: '30', seconds: 4 },
   { label: 'Story', use: 'upright video', width: 1080, height: 1920, fps: '30', seconds: 6 },

@@ -1,9 +1,11 @@
+import { urlOf } from '@kite/api/call';
+import { RENDERS, type Render } from '@kite/api/renders';
 import { formatOf } from '@kite/core/delivery/formats/table';
 import { useMutation } from '@tanstack/react-query';
 import { Download, ExternalLink, RotateCcw, Trash2, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
-import { api, type Render } from '../../api/client';
+import { ask, bannerUrl, deliveredUrl } from '../../api/client';
 import { IconButton } from '../../ui/Button';
 import { PageHeader } from '../PageHeader';
 import { useRenders } from './useRenders';
@@ -49,9 +51,9 @@ const useNow = (ticking: boolean): number => {
 
 const Row = ({ render, selected, onSelect }: { render: Render; selected: boolean; onSelect: () => void }) => {
   const now = useNow(render.status === 'running');
-  const cancel = useMutation({ mutationFn: () => api.cancelRender(render.id), onError: says });
-  const retry = useMutation({ mutationFn: () => api.retryRender(render.id), onError: says });
-  const remove = useMutation({ mutationFn: () => api.deleteRender(render.id), onError: says });
+  const cancel = useMutation({ mutationFn: () => ask(RENDERS.cancel, { id: render.id }), onError: says });
+  const retry = useMutation({ mutationFn: () => ask(RENDERS.retry, { id: render.id }), onError: says });
+  const remove = useMutation({ mutationFn: () => ask(RENDERS.remove, { id: render.id }), onError: says });
   const { result } = render;
   const share = render.total > 0 ? render.done / render.total : 0;
   return (
@@ -119,7 +121,7 @@ const Row = ({ render, selected, onSelect }: { render: Render; selected: boolean
 const Player = ({ render }: { render: Render }) => {
   const { result, settings } = render;
   if (!result) return null;
-  const url = api.fileUrl(render.id);
+  const url = urlOf(RENDERS.file, { id: render.id });
   const fit = { maxWidth: '100%', maxHeight: '100%' };
   switch (formatOf(settings.format).shownAs) {
     case 'video':
@@ -131,7 +133,7 @@ const Player = ({ render }: { render: Render }) => {
         <iframe
           key={render.id}
           title={`Banner ${render.sceneName}`}
-          src={api.bannerUrl(render.id)}
+          src={bannerUrl(render.id)}
           sandbox="allow-scripts allow-popups"
           width={result.width}
           height={result.height}
@@ -178,7 +180,7 @@ const Detail = ({ render }: { render: Render }) => {
         </div>
         {result && (
           <a
-            href={api.deliveredUrl(render)}
+            href={deliveredUrl(render)}
             target="_blank"
             rel="noreferrer"
             className="mr-2 inline-flex h-[30px] items-center gap-1.5 rounded-md border border-line px-3 hover:bg-paper-2"
@@ -188,7 +190,7 @@ const Detail = ({ render }: { render: Render }) => {
         )}
         {result && (
           <a
-            href={`${api.fileUrl(render.id)}?download`}
+            href={urlOf(RENDERS.file, { id: render.id, download: '' })}
             className="inline-flex h-[30px] items-center gap-1.5 rounded-md bg-kite px-3 font-semibold text-kite-ink"
           >
             <Download size={15} /> Download

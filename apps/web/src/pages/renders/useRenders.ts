@@ -1,15 +1,17 @@
+import { urlOf } from '@kite/api/call';
+import { RENDERS, type Render } from '@kite/api/renders';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
-import { api, type Render } from '../../api/client';
+import { ask } from '../../api/client';
 
 const KEY = ['renders'];
 
 /** All renders, kept up to date by the server's events. */
 export const useRenders = () => {
   const queries = useQueryClient();
-  const query = useQuery({ queryKey: KEY, queryFn: api.renders });
+  const query = useQuery({ queryKey: KEY, queryFn: () => ask(RENDERS.list) });
   useEffect(() => {
-    const events = new EventSource('/api/renders/events');
+    const events = new EventSource(urlOf(RENDERS.events, {}));
     const put = (change: (list: Render[]) => Render[]) =>
       queries.setQueryData<Render[]>(KEY, (list) => (list ? change(list) : list));
     events.onmessage = ({ data }: MessageEvent<string>) => {

@@ -1,0 +1,292 @@
+/** Every call of the API, asked as the browser asks it: each answer fits the rule that its docs are made from. */
+import { type AnswerOf, type AnyCall, type BodyOf, type ParamsOf, typesOf, urlOf } from '@kite/api/call';
+import { CALLS } from '@kite/api/calls';
+import type { Code } from '@kite/api/errors';
+import { ASSETS, SIZES } from '@kite/api/library';
+import { PROJECTS, type Save } from '@kite/api/projects';
+import { HEALTH, type Render, RENDERS } from '@kite/api/renders';
+import type { Rule } from '@kite/core/check/rules';
+import { defaultSettings } from '@kite/core/delivery/settings';
+import type { Scene } from '@kite/core/document/types';
+import { readArchive } from '@kite/core/interchange/archive';
+import { demoProject } from '@kite/demo/project';
+import { createCanvas } from '@napi-rs/canvas';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { openSite, type Site } from '../test/site';
+
+let site: Site;
+beforeAll(async () => {
+  site = await openSite('routes');
+  await site.queue.start();
+});
+afterAll(async () => {
+  await site.queue.stop();
+  await site.close();
+});
+
+const asked = new Set<AnyCall>();
+const send = (call: AnyCall, params: unknown, body?: unknown, headers: Record<string, string> = {}) => {
+  asked.add(call);
+  const bytes = body instanceof Uint8Array;
+  return site.app.inject({
+    method: call.method,
+    url: urlOf(call, params as ParamsOf<AnyCall>),
+    headers: { host: site.host, ...(bytes && { 'content-type': typesOf(call.body as Rule)?.[0] }), ...headers },
+    ...(body !== undefined && { payload: (bytes ? Buffer.from(body) : body) as Buffer | object }),
+  });
+};
+/** The answer, which must fit the call's rule. */
+const ask = async <C extends AnyCall>(call: C, params: ParamsOf<C>, body?: BodyOf<C>): Promise<AnswerOf<C>> => {
+  const answer = await send(call, params, body);
+  const wanted = call.makes ? 201 : call.answer ? 200 : 204;
+  expect([answer.statusCode, answer.statusCode < 300 ? '' : answer.body]).toEqual([wanted, '']);
+  if (!call.answer) return undefined as unknown as AnswerOf<C>;
+  const value: unknown = answer.json();
+  (call.answer as Rule).validateSync(value, { strict: true });
+  return value as AnswerOf<C>;
+};
+const refusal = async (call: AnyCall, params: unknown, body?: unknown): Promise<Code> => {
+  const answer = await send(call, params, body);
+  return answer.json<{ error: { code: Code } }>().error.code;
+};
+const demo = async (): Promise<string> => (await site.projects.create(demoProject())).document.id;
+const renamed = (id: string, value: string): Save => ({
+  id,
+  label: 'Rename',
+  patches: [{ op: 'replace', path: ['name'], value }],
+});
+const SIZE = { width: 320, height: 240, rate: { num: 25, den: 1 }, length: 50, background: '#123456' };
+
+describe('projects', () => {
+  it('are made, listed, opened, renamed, removed and brought back', async () => {
+    const { id } = await ask(PROJECTS.create, {}, { name: 'Night tram', scene: 'Depot', size: SIZE });
+    expect((await ask(PROJECTS.list, {}))[0]).toMatchObject({ id, name: 'Night tram', scenes: 1 });
+    const { document, revision } = await ask(PROJECTS.open, { id });
+    expect([revision, Object.values(document.scenes)[0]]).toMatchObject([0, { name: 'Depot', width: 320, length: 50 }]);
+    expect(await ask(PROJECTS.rename, { id }, { name: 'Day tram' })).toEqual({ revision: 1 });
+    expect(await ask(PROJECTS.rename, { id }, { name: 'Day tram' })).toEqual({ revision: 1 });
+    await ask(PROJECTS.remove, { id });
+    expect(await refusal(PROJECTS.open, { id })).toBe('not_found');
+    expect(await refusal(PROJECTS.remove, { id })).toBe('not_found');
+    await ask(PROJECTS.restore, { id });
+    expect((await ask(PROJECTS.open, { id })).document.name).toBe('Day tram');
+    expect(await refusal(PROJECTS.restore, { id })).toBe('not_found');
+  });
+
+  it('are saved once however often a save comes, on the revision it was made on', async () => {
+    const id = await demo();
+    const saves = [renamed('one', 'First'), renamed('two', 'Second')];
+    expect(await ask(PROJECTS.save, { id }, { base: 0, saves })).toEqual({ revision: 2, refused: [] });
+    expect(await ask(PROJECTS.save, { id }, { base: 0, saves })).toEqual({ revision: 2, refused: [] });
+    expect(await ask(PROJECTS.arrived, { id }, { ids: ['one', 'three'] })).toEqual({ ids: ['one'] });
+    const stale = await send(PROJECTS.save, { id }, { base: 1, saves: [saves[1], renamed('three', 'Third')] });
+    expect(stale.json()).toMatchObject({ error: { code: 'stale', revision: 2, done: ['two'] } });
+    expect((await ask(PROJECTS.open, { id })).document.name).toBe('Second');
+  });
+
+  it('two clients in turn lose nothing of each other', async () => {
+    const id = await demo();
+    const scene = demoProject().order[0] as string;
+    const length: Save = {
+      id: 'b',
+      label: 'Length',
+      patches: [{ op: 'replace', path: ['scenes', scene, 'name'], value: 'Two' }],
+    };
+    await ask(PROJECTS.save, { id }, { base: 0, saves: [renamed('a', 'One')] });
+    expect(await refusal(PROJECTS.save, { id }, { base: 0, saves: [length] })).toBe('stale');
+    const { revision } = await ask(PROJECTS.open, { id });
+    await ask(PROJECTS.save, { id }, { base: revision, saves: [length] });
+    const { document } = await ask(PROJECTS.open, { id });
+    expect([document.name, document.scenes[scene]?.name]).toEqual(['One', 'Two']);
+  });
+
+  it('are packed and taken in again under a free name, with all that is in them', async () => {
+    const id = await demo();
+    await ask(PROJECTS.checkArchive, { id });
+    const packed = await send(PROJECTS.archive, { id });
+    expect([packed.headers['content-type'], packed.headers['content-length']]).toEqual([
+      'application/zip',
+      String(packed.rawPayload.length),
+    ]);
+    const before = readArchive(packed.rawPayload).project;
+    const copy = await ask(PROJECTS.import, {}, packed.rawPayload);
+    expect(copy.name).not.toBe(before.name);
+    const { document } = await ask(PROJECTS.open, { id: copy.id });
+    expect(document).toEqual({ ...before, id: copy.id, name: copy.name });
+    expect((await ask(PROJECTS.duplicate, { id })).name).not.toBe(copy.name);
+    expect(await refusal(PROJECTS.import, {}, Buffer.from('PK no archive'))).toBe('invalid');
+    expect(await refusal(PROJECTS.import, {})).toBe('invalid');
+  });
+});
+
+describe('what is there for every project', () => {
+  it('sizes are kept and taken away', async () => {
+    const size = await ask(SIZES.keep, {}, { name: 'Tram side', size: SIZE });
+    expect(await ask(SIZES.list, {})).toEqual([size]);
+    expect(await refusal(SIZES.keep, {}, { name: '', size: SIZE })).toBe('invalid');
+    await ask(SIZES.remove, { id: size.id });
+    expect(await ask(SIZES.list, {})).toEqual([]);
+  });
+
+  it('a picture is known by what is in it, and sent whole or in part', async () => {
+    const canvas = createCanvas(40, 30);
+    canvas.getContext('2d').fillRect(3, 3, 20, 20);
+    const png = canvas.toBuffer('image/png');
+    const asset = await ask(ASSETS.add, { name: 'Lamp' }, png);
+    expect(asset).toMatchObject({ kind: 'picture', name: 'Lamp', width: 40, height: 30, bytes: png.length });
+    const file = await send(ASSETS.file, { sha: asset.sha });
+    expect([file.statusCode, file.headers['content-type'], file.headers['cache-control']]).toEqual([
+      200,
+      'image/png',
+      'public, max-age=31536000, immutable',
+    ]);
+    expect(file.rawPayload.equals(png)).toBe(true);
+    expect(await refusal(ASSETS.file, { sha: '0'.repeat(64) })).toBe('not_found');
+  });
+
+  it('fonts of the application', async () => {
+    const params = { family: 'inter', weight: '400', style: 'normal', part: '0' };
+    const font = await send(ASSETS.font, params);
+    expect([font.statusCode, font.headers['content-type'], font.rawPayload.length > 10_000]).toEqual([
+      200,
+      'font/otf',
+      true,
+    ]);
+    expect(await refusal(ASSETS.font, { ...params, part: '999' })).toBe('not_found');
+  });
+
+  it('its health', async () => {
+    expect(await ask(HEALTH, {})).toEqual({ ok: true });
+  });
+});
+
+describe('renders', () => {
+  const sceneOf = async (project: string): Promise<Scene> => {
+    const { document } = await ask(PROJECTS.open, { id: project });
+    return document.scenes[document.order[0] as string] as Scene;
+  };
+  /** Once a render has come to one of these. */
+  const until = async (id: string, ...states: Render['status'][]): Promise<Render> => {
+    const now = await site.renders.get(id);
+    if (states.includes(now.status)) return now;
+    return new Promise((resolve) => {
+      const look = (row: Render) => {
+        if (row.id !== id || !states.includes(row.status)) return;
+        site.queue.off('change', look);
+        resolve(row);
+      };
+      site.queue.on('change', look);
+    });
+  };
+
+  it('are made, sent whole, in ranges, and taken away with their file', async () => {
+    const project = await demo();
+    const scene = await sceneOf(project);
+    const settings = { ...defaultSettings('png', scene), scale: 0.25 };
+    const { id } = await ask(RENDERS.ask, {}, { project, scene: scene.id, settings });
+    const done = await until(id, 'done', 'failed');
+    expect([done.status, done.error]).toEqual(['done', null]);
+    expect((await ask(RENDERS.list, {}))[0]).toMatchObject({ id, status: 'done', sceneName: scene.name });
+
+    const whole = await send(RENDERS.file, { id });
+    expect([whole.statusCode, whole.headers['content-type'], whole.headers['accept-ranges']]).toEqual([
+      200,
+      'image/png',
+      'bytes',
+    ]);
+    const size = whole.rawPayload.length;
+    const part = async (range: string) => {
+      const { statusCode, headers, rawPayload } = await send(RENDERS.file, { id }, undefined, { range });
+      return [statusCode, headers['content-range'], rawPayload.length];
+    };
+    // RFC 9110, 14.1.2: from, to inclusive; the last so many; beyond the end.
+    expect(await part('bytes=0-9')).toEqual([206, `bytes 0-9/${size}`, 10]);
+    expect(await part(`bytes=${size - 5}-`)).toEqual([206, `bytes ${size - 5}-${size - 1}/${size}`, 5]);
+    expect(await part('bytes=-7')).toEqual([206, `bytes ${size - 7}-${size - 1}/${size}`, 7]);
+    expect((await part(`bytes=${size}-`)).slice(0, 2)).toEqual([416, `bytes */${size}`]);
+    const kept = await send(RENDERS.file, { id, download: '' });
+    expect(kept.headers['content-disposition']).toContain('.png');
+
+    expect(await refusal(RENDERS.cancel, { id })).toBe('not_ready');
+    expect(await refusal(RENDERS.retry, { id })).toBe('not_ready');
+    expect(await refusal(RENDERS.banner, { id, name: 'index.html' })).toBe('not_found');
+    await ask(RENDERS.remove, { id });
+    expect(await refusal(RENDERS.file, { id })).toBe('not_found');
+  });
+
+  it('of one file twice are both there until both are removed', async () => {
+    const project = await demo();
+    const scene = await sceneOf(project);
+    const settings = { ...defaultSettings('png', scene), scale: 0.25 };
+    const both = [];
+    for (let i = 0; i < 2; i++) {
+      const { id } = await ask(RENDERS.ask, {}, { project, scene: scene.id, settings });
+      both.push(await until(id, 'done', 'failed'));
+    }
+    const [first, second] = both as [Render, Render];
+    expect(second.file).toBe(first.file);
+    await ask(RENDERS.remove, { id: first.id });
+    expect((await send(RENDERS.file, { id: second.id })).statusCode).toBe(200);
+  });
+
+  it('wait in a row, are cancelled while they wait or run, and tried again', async () => {
+    const project = await demo();
+    const scene = await sceneOf(project);
+    const settings = defaultSettings('mp4', scene);
+    const wanted = { project, scene: scene.id, settings };
+    const running = await ask(RENDERS.ask, {}, wanted);
+    const waiting = await ask(RENDERS.ask, {}, wanted);
+    await until(running.id, 'running');
+    expect(await refusal(RENDERS.file, { id: running.id })).toBe('not_ready');
+    expect((await ask(RENDERS.cancel, { id: waiting.id })).status).toBe('cancelled');
+    expect((await ask(RENDERS.cancel, { id: running.id })).status).toBe('cancelled');
+    expect((await ask(RENDERS.retry, { id: waiting.id })).status).toBe('queued');
+    await ask(RENDERS.cancel, { id: waiting.id });
+    expect(site.faults).toEqual([]);
+  });
+
+  it('as banners are played from their own files', async () => {
+    const project = await demo();
+    const scene = await sceneOf(project);
+    const settings = { ...defaultSettings('html5', scene), scale: 0.25 };
+    const { id } = await ask(RENDERS.ask, {}, { project, scene: scene.id, settings });
+    const done = await until(id, 'done', 'failed');
+    expect([done.status, done.error]).toEqual(['done', null]);
+    const page = await send(RENDERS.banner, { id, name: 'index.html' });
+    expect([page.statusCode, page.headers['content-type']]).toEqual([200, 'text/html; charset=utf-8']);
+    expect(String(page.headers['content-security-policy'])).toContain('sandbox allow-scripts');
+    expect(await refusal(RENDERS.banner, { id, name: '../secret' })).toBe('not_found');
+  });
+
+  it('tell what becomes of them', async () => {
+    const address = await site.app.listen({ port: 0, host: '127.0.0.1' });
+    const stop = new AbortController();
+    asked.add(RENDERS.events);
+    const stream = await fetch(address + urlOf(RENDERS.events, {}), { signal: stop.signal });
+    expect(stream.headers.get('content-type')).toBe('text/event-stream');
+    const reader = (stream.body as ReadableStream<Uint8Array>).getReader();
+    const decoder = new TextDecoder();
+    const project = await demo();
+    const scene = await sceneOf(project);
+    const settings = { ...defaultSettings('png', scene), scale: 0.25 };
+    const { id } = await ask(RENDERS.ask, {}, { project, scene: scene.id, settings });
+    await until(id, 'done', 'failed');
+    await ask(RENDERS.remove, { id });
+    let told = '';
+    while (!told.includes('event: removed')) told += decoder.decode((await reader.read()).value, { stream: true });
+    stop.abort();
+    const rows = [...told.matchAll(/^data: (.*)$/gm)].map((m) => JSON.parse(m[1] as string) as Partial<Render>);
+    expect(rows.map((r) => r.status).filter((s, i, all) => s !== all[i - 1])).toEqual([
+      'queued',
+      'running',
+      'done',
+      undefined,
+    ]);
+    expect(rows.every((row) => row.id === id)).toBe(true);
+  });
+});
+
+it('every call was asked', () => {
+  const all = Object.values(CALLS).flatMap((calls) => Object.values(calls) as AnyCall[]);
+  expect(all.filter((call) => !asked.has(call)).map((call) => `${call.method} ${call.path as string}`)).toEqual([]);
+});

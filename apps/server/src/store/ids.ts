@@ -1,0 +1,3 @@
+import { randomUUID } from 'node:crypto';
+
+export const newId = (): string => randomUUID().replaceAll('-', '').slice(0, 20);

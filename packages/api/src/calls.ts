@@ -1,0 +1,12 @@
+/** Everything that the server can be asked, by what it is about. */
+import { ASSETS, SIZES } from './library';
+import { PROJECTS } from './projects';
+import { HEALTH, RENDERS } from './renders';
+
+export const CALLS = {
+  Projects: PROJECTS,
+  Renders: RENDERS,
+  Files: ASSETS,
+  Sizes: SIZES,
+  Server: { health: HEALTH },
+} as const;

@@ -1,0 +1,131 @@
+/** Renders: asked for, followed, cancelled, and what came of them. */
+import { flag, isNumber, isObject, nameRule, oneOf, rule } from '@kite/core/check/rules';
+import type { RenderSettings } from '@kite/core/delivery/formats/table';
+import { bytes, call, listOf, shape } from './call';
+import { countRule, idRule, orNull, textRule, timeRule } from './rules';
+
+export const RENDER_STATES = ['queued', 'running', 'done', 'failed', 'cancelled'] as const;
+
+export interface RenderResult {
+  readonly width: number;
+  readonly height: number;
+  readonly frames: number;
+  readonly seconds: number;
+  readonly bytes: number;
+  readonly notes: readonly string[];
+}
+export interface Render {
+  readonly id: string;
+  readonly projectId: string;
+  readonly projectName: string;
+  readonly sceneName: string;
+  readonly settings: RenderSettings;
+  readonly status: (typeof RENDER_STATES)[number];
+  /** Frames. */
+  readonly done: number;
+  readonly total: number;
+  readonly attempts: number;
+  readonly error: string | null;
+  readonly result: RenderResult | null;
+  /** The SHA-256 of what came of it. */
+  readonly file: string | null;
+  readonly createdAt: string;
+  readonly startedAt: string | null;
+  readonly finishedAt: string | null;
+}
+
+const resultRule = shape<RenderResult>({
+  width: countRule,
+  height: countRule,
+  frames: countRule,
+  seconds: rule('a number', isNumber),
+  bytes: countRule,
+  notes: listOf(textRule(2_000)),
+});
+const renderRule = shape<Render>({
+  id: idRule,
+  projectId: idRule,
+  projectName: nameRule,
+  sceneName: nameRule,
+  settings: rule('the settings', isObject),
+  status: oneOf(RENDER_STATES),
+  done: countRule,
+  total: countRule,
+  attempts: countRule,
+  error: orNull(textRule(2_000), 'why it failed'),
+  result: orNull(resultRule, 'width, height, frames, seconds, bytes and notes'),
+  file: orNull(textRule(2_000), 'the SHA-256 of what came of it'),
+  createdAt: timeRule,
+  startedAt: orNull(timeRule, 'a time'),
+  finishedAt: orNull(timeRule, 'a time'),
+});
+
+export const RENDERS = {
+  list: call({
+    method: 'GET',
+    path: '/renders',
+    does: 'The last 200 renders, the newest first.',
+    answer: listOf(renderRule),
+  }),
+  ask: call({
+    method: 'POST',
+    path: '/renders',
+    does: 'Asks for a render of a scene as it is now. One is made at a time, in order.',
+    body: shape<{ project: string; scene: string; settings: RenderSettings }>({
+      project: textRule(64),
+      scene: textRule(64),
+      settings: rule('the settings of a format, as below', isObject),
+    }),
+    answer: renderRule,
+    makes: true,
+    refuses: ['not_found'],
+  }),
+  cancel: call({
+    method: 'POST',
+    path: '/renders/:id/cancel',
+    does: 'Cancels a render that waits or is under way.',
+    answer: renderRule,
+    refuses: ['not_found', 'not_ready'],
+  }),
+  retry: call({
+    method: 'POST',
+    path: '/renders/:id/retry',
+    does: 'Puts a render that failed or was cancelled at the end of the queue again.',
+    answer: renderRule,
+    refuses: ['not_found', 'not_ready'],
+  }),
+  remove: call({
+    method: 'DELETE',
+    path: '/renders/:id',
+    does: 'Takes a render away, with its file where no other has the same.',
+    refuses: ['not_found'],
+  }),
+  file: call({
+    method: 'GET',
+    path: '/renders/:id/file',
+    does: 'What came of a render, whole or in byte ranges (RFC 9110, section 14).',
+    query: { download: 'to be kept under the name of its scene' },
+    answer: bytes('of its format'),
+    refuses: ['not_found', 'not_ready', 'out_of_range'],
+  }),
+  banner: call({
+    method: 'GET',
+    path: '/renders/:id/banner/:name',
+    does: 'One file of a banner, as it plays: its script is shut off from everything else of the server.',
+    answer: bytes('text/html', 'text/javascript', 'image/png'),
+    refuses: ['not_found', 'not_ready'],
+  }),
+  events: call({
+    method: 'GET',
+    path: '/renders/events',
+    does: 'Each render as it changes, as server-sent events (HTML Living Standard, 9.2): a message is a render; the event `removed` has its `id`.',
+    answer: bytes('text/event-stream'),
+  }),
+};
+
+export const HEALTH = call({
+  method: 'GET',
+  path: '/health',
+  does: 'Whether the server is there.',
+  answer: shape<{ ok: boolean }>({ ok: flag }),
+});

@@ -1,0 +1,14 @@
+/** Rules of what is said about things, beside those of the document. */
+import { isId, isText, type Rule, rule } from '@kite/core/check/rules';
+import type { RuleOf } from './call';
+
+export const idRule = rule('an id', isId);
+export const countRule = rule('a whole number', (v) => Number.isSafeInteger(v) && (v as number) >= 0);
+export const timeRule = rule('a time (ISO 8601)', (v) => !Number.isNaN(Date.parse(String(v))));
+export const textRule = (most: number): RuleOf<string> =>
+  rule(
+    `a text of 1 to ${most} whole characters`,
+    (v) => isText(v) && v.length > 0 && v.length <= most,
+  ) as RuleOf<string>;
+export const orNull = (inner: Rule, wanted: string): Rule =>
+  rule(`${wanted}, or null`, (v) => v === null || inner.isValidSync(v));
