@@ -21,6 +21,9 @@ export const apply = (m: Matrix, [x, y]: Point): Point => [m[0] * x + m[2] * y +
 
 export const determinant = (m: Matrix): number => m[0] * m[3] - m[1] * m[2];
 
+/** How much longer a matrix makes lengths, in the mean of both ways. */
+export const meanScale = (m: Matrix): number => Math.sqrt(Math.abs(determinant(m)));
+
 /** null for a matrix that flattens the plane. */
 export const inverted = (m: Matrix): Matrix | null => {
   const d = determinant(m);

@@ -1,14 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import type { GroupMark, Mark } from '../recipe/types';
+import { markThrough } from '../recipe/marks';
+import type { Effect, GroupMark, Mark } from '../recipe/types';
 import { OutlineWriter, polygon } from '../geometry/outline';
 import type { DisplayList } from '../scene/compile';
 import { filling, paint, paintOver } from './canvas';
+import { svgOf } from './svg';
 import { type Context2D, type Surface, SurfacePool } from './surface';
 
 /** A context that writes down what is asked of it. */
-const recorder = () => {
+const recorder = (state: Record<string, unknown> = {}) => {
   const calls: string[] = [];
-  const state: Record<string, unknown> = {};
   const context = new Proxy(state, {
     get: (target, name: string) =>
       name in target
@@ -30,10 +31,10 @@ const recorder = () => {
 };
 
 const surfaces: { width: number; height: number; calls: string[] }[] = [];
-const tools = () => ({
+const tools = (state: () => Record<string, unknown> = () => ({})) => ({
   pictures: { get: () => 'picture' },
   pool: new SurfacePool((width, height): Surface => {
-    const { context, calls } = recorder();
+    const { context, calls } = recorder(state());
     surfaces.push({ width, height, calls });
     return { width, height, context, image: 'surface' };
   }),
@@ -172,6 +173,70 @@ describe('groups', () => {
   it('one after another share a surface', () => {
     painted(list(group({ alpha: 0.5 }, fill(20), fill(40)), group({ alpha: 0.5 }, fill(20), fill(30))));
     expect(surfaces).toHaveLength(1);
+  });
+});
+
+describe('effects', () => {
+  const seen: [number, number, number][] = [];
+  const by: Effect = {
+    reach: 6,
+    filter: (scale) => `blur(${2 * scale}px)`,
+    svg: (scale) => `<feGaussianBlur stdDeviation="${2 * scale}"/>`,
+    pixels: (_data, width, height, scale) => void seen.push([width, height, scale]),
+  };
+  const affected = (x: number, scale = 1): GroupMark => ({
+    op: 'group',
+    marks: [fill(x)],
+    alpha: 1,
+    blend: 'normal',
+    effect: { by, scale },
+  });
+
+  it('are drawn by the platform’s filter, as far as they reach', () => {
+    painted(list(affected(40)));
+    // 10 pixels, 6 more and one for edges on both sides, but for those beyond what reaches into the picture.
+    expect(surfaces.map(({ width, height }) => [width, height])).toEqual([
+      [24, 23],
+      [24, 23],
+    ]);
+    expect(surfaces[1]?.calls).toContain('filter=blur(2px)');
+    expect(surfaces[1]?.calls.at(-1)).toBe('filter=none');
+  });
+  it('grow with what they are on, and with the picture', () => {
+    expect(markThrough([3, 0, 0, 3, 0, 0], affected(0))).toMatchObject({ effect: { scale: 3 } });
+    // A turn leaves lengths as they are; of an uneven stretch it is the mean.
+    expect(markThrough([0, 1, -1, 0, 0, 0], affected(0))).toMatchObject({ effect: { scale: 1 } });
+    expect(markThrough([4, 0, 0, 1, 0, 0], affected(0))).toMatchObject({ effect: { scale: 2 } });
+    painted(list(affected(40, 2)), 300, 150);
+    expect(surfaces[1]?.calls).toContain('filter=blur(12px)');
+  });
+  it('spread in from outside, and cost nothing from further away', () => {
+    painted(list(affected(104)));
+    expect(surfaces).toHaveLength(2);
+    painted(list(affected(110)));
+    expect(surfaces).toHaveLength(0);
+  });
+  it('that reach very far are drawn smaller and enlarged', () => {
+    const calls = painted(list(affected(0, 400)));
+    expect(surfaces[1]?.calls).toContain('filter=blur(200px)');
+    expect(calls.some((call) => /^drawImage\(surface 0 0 (\d+) (\d+) -?\d+ -?\d+ \d+ \d+\)$/.test(call))).toBe(true);
+  });
+  it('are our own where a canvas has no filters', () => {
+    seen.length = 0;
+    const { context } = recorder();
+    paint(
+      context,
+      list(affected(40)),
+      filling(list(), 200, 100),
+      tools(() => ({ filter: undefined })),
+    );
+    expect(seen).toEqual([[46, 45, 2]]);
+  });
+  it('are filters in SVG, as large as they reach', () => {
+    const { svg } = svgOf(list(affected(40)), { width: 100, height: 50 }, () => null);
+    expect(svg).toContain('filterUnits="userSpaceOnUse" x="34" y="-6" width="22" height="22"');
+    expect(svg).toContain('color-interpolation-filters="sRGB"><feGaussianBlur stdDeviation="2"/></filter>');
+    expect(svg).toMatch(/<g filter="url\(#(\w+)\)">/);
   });
 });
 

@@ -1,13 +1,13 @@
 /** Display list → Canvas 2D. The same code draws the editor's canvas, renders and banners. */
 import type { BlendMode, CutOut, PictureAsset, Point } from '../document/types';
-import { type Box, boxThrough } from '../geometry/bounds';
-import { determinant, type Matrix, multiply } from '../geometry/matrix';
+import { type Box, boxThrough, grown } from '../geometry/bounds';
+import { determinant, meanScale, type Matrix, multiply } from '../geometry/matrix';
 import { isLine, type Outline } from '../geometry/outline';
 import { markBox, strokeReach } from '../recipe/marks';
 import type { Clip, FillMark, GroupMark, Ink, Mark, PictureMark, StrokeMark } from '../recipe/types';
 import type { DisplayList } from '../scene/compile';
 import { isFar, linesInstead, type View } from './far';
-import type { Context2D, SurfacePool } from './surface';
+import type { Context2D, Surface, SurfacePool } from './surface';
 
 interface Target {
   readonly context: Context2D;
@@ -151,21 +151,88 @@ const cutBy = ({ context, view }: Target, { outlines, matrix, mode }: Clip): voi
   context.fill('nonzero');
 };
 
-/** The whole pixels of the target that a group can touch; null for none. */
-const pixelsOf = (target: Target, group: GroupMark): Box | null => {
-  const box = markBox(group);
+/** The whole pixels of the target within `clip` that a mark can touch; null for none. */
+const pixelsOf = (target: Target, mark: Mark, clip: Box): Box | null => {
+  const box = markBox(mark);
   if (!box) return null;
   const { left, top, right, bottom } = boxThrough(target.view, box);
   const pixels = {
-    left: Math.max(target.clip.left, Math.floor(left) - 1),
-    top: Math.max(target.clip.top, Math.floor(top) - 1),
-    right: Math.min(target.clip.right, Math.ceil(right) + 1),
-    bottom: Math.min(target.clip.bottom, Math.ceil(bottom) + 1),
+    left: Math.max(clip.left, Math.floor(left) - 1),
+    top: Math.max(clip.top, Math.floor(top) - 1),
+    right: Math.min(clip.right, Math.ceil(right) + 1),
+    bottom: Math.min(clip.bottom, Math.ceil(bottom) + 1),
   };
   return pixels.right > pixels.left && pixels.bottom > pixels.top ? pixels : null;
 };
 
+/** Draws onto a surface of its own what will be seen of a group in these pixels of the target, `shrink` times smaller. */
+const drawnApart = (target: Target, { marks, clip }: GroupMark, pixels: Box, shrink: number): Surface => {
+  const width = Math.ceil((pixels.right - pixels.left) / shrink);
+  const height = Math.ceil((pixels.bottom - pixels.top) / shrink);
+  const surface = target.tools.pool.take(width, height);
+  const inner: Target = {
+    context: surface.context,
+    clip: { left: 0, top: 0, right: width, bottom: height },
+    view: multiply([1 / shrink, 0, 0, 1 / shrink, -pixels.left / shrink, -pixels.top / shrink], target.view),
+    tools: target.tools,
+  };
+  drawMarks(inner, marks);
+  if (clip) cutBy(inner, clip);
+  return surface;
+};
+
+/** Lays a surface over these pixels of the target. */
+const layOver = (target: Target, { alpha, blend }: GroupMark, surface: Surface, pixels: Box, shrink: number): void => {
+  const { context } = target;
+  const width = Math.ceil((pixels.right - pixels.left) / shrink);
+  const height = Math.ceil((pixels.bottom - pixels.top) / shrink);
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.globalAlpha = alpha;
+  context.globalCompositeOperation = operation(blend);
+  if (shrink > 1) Object.assign(context, { imageSmoothingEnabled: true, imageSmoothingQuality: 'high' });
+  context.drawImage(surface.image, 0, 0, width, height, pixels.left, pixels.top, width * shrink, height * shrink);
+  target.tools.pool.give(surface);
+};
+
+/** Filters of the platforms reach no further than some 1,600 pixels: for more, a picture is drawn smaller and enlarged. */
+const MOST_REACH = 768;
+
+const drawEffect = (target: Target, group: GroupMark, { by, scale }: NonNullable<GroupMark['effect']>): void => {
+  const here = scale * meanScale(target.view);
+  const reach = by.reach * here;
+  if (!Number.isFinite(reach)) return;
+  const seen = pixelsOf(target, group, target.clip);
+  // What is outside of what is seen spreads into it.
+  const pixels = seen && pixelsOf(target, group, grown(seen, Math.ceil(reach)));
+  if (!pixels) return;
+  const shrink = 2 ** Math.max(0, Math.ceil(Math.log2(reach / MOST_REACH)));
+  const plain = drawnApart(target, group, pixels, shrink);
+  const width = Math.ceil((pixels.right - pixels.left) / shrink);
+  const height = Math.ceil((pixels.bottom - pixels.top) / shrink);
+  if (plain.context.filter === undefined) {
+    const read = plain.context.getImageData(0, 0, width, height);
+    by.pixels(read.data, width, height, here / shrink);
+    plain.context.putImageData(read, 0, 0);
+    layOver(target, group, plain, pixels, shrink);
+    return;
+  }
+  const changed = target.tools.pool.take(width, height);
+  const { context } = changed;
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.globalAlpha = 1;
+  context.globalCompositeOperation = 'source-over';
+  context.filter = by.filter(here / shrink);
+  context.drawImage(plain.image, 0, 0, width, height, 0, 0, width, height);
+  context.filter = 'none';
+  target.tools.pool.give(plain);
+  layOver(target, group, changed, pixels, shrink);
+};
+
 const drawGroup = (target: Target, group: GroupMark): void => {
+  if (group.effect) {
+    drawEffect(target, group, group.effect);
+    return;
+  }
   const only = group.marks.length === 1 ? (group.marks[0] as Mark) : null;
   if (only && only.op !== 'group' && !group.clip) {
     drawOne(target, only, group.alpha, group.blend);
@@ -175,25 +242,8 @@ const drawGroup = (target: Target, group: GroupMark): void => {
     drawMarks(target, group.marks);
     return;
   }
-  const pixels = pixelsOf(target, group);
-  if (!pixels) return;
-  const width = pixels.right - pixels.left;
-  const height = pixels.bottom - pixels.top;
-  const surface = target.tools.pool.take(width, height);
-  const inner: Target = {
-    context: surface.context,
-    clip: { left: 0, top: 0, right: width, bottom: height },
-    view: multiply([1, 0, 0, 1, -pixels.left, -pixels.top], target.view),
-    tools: target.tools,
-  };
-  drawMarks(inner, group.marks);
-  if (group.clip) cutBy(inner, group.clip);
-  const { context } = target;
-  context.setTransform(1, 0, 0, 1, 0, 0);
-  context.globalAlpha = group.alpha;
-  context.globalCompositeOperation = operation(group.blend);
-  context.drawImage(surface.image, 0, 0, width, height, pixels.left, pixels.top, width, height);
-  target.tools.pool.give(surface);
+  const pixels = pixelsOf(target, group, target.clip);
+  if (pixels) layOver(target, group, drawnApart(target, group, pixels, 1), pixels, 1);
 };
 
 const drawMarks = (target: Target, marks: readonly Mark[]): void => {

@@ -11,6 +11,8 @@ export interface Context2D {
   imageSmoothingEnabled: boolean;
   imageSmoothingQuality: string;
   globalCompositeOperation: string;
+  /** Missing where canvases have no filters. */
+  filter?: string;
   fillStyle: unknown;
   strokeStyle: unknown;
   lineWidth: number;
@@ -35,6 +37,7 @@ export interface Context2D {
   setLineDash(dashes: number[]): void;
   createConicGradient(startAngle: number, x: number, y: number): Gradient2D;
   createPattern(image: unknown, repetition: string): unknown;
+  getImageData(x: number, y: number, width: number, height: number): { readonly data: Uint8ClampedArray };
   createImageData(width: number, height: number): { readonly data: Uint8ClampedArray };
   putImageData(data: unknown, x: number, y: number): void;
   createLinearGradient(x0: number, y0: number, x1: number, y1: number): Gradient2D;

@@ -3,7 +3,8 @@ import type { CutOut, GradientStop, PictureAsset } from '../document/types';
 import type { Matrix } from '../geometry/matrix';
 import { isLine, type Outline } from '../geometry/outline';
 import { areaOf, outlinesOf } from '../geometry/polygons';
-import type { Ink, Mark } from '../recipe/types';
+import { markBox } from '../recipe/marks';
+import type { GroupMark, Ink, Mark } from '../recipe/types';
 import type { DisplayList } from '../scene/compile';
 
 const short = (n: number): string => String(Math.round(n * 1e3) / 1e3 + 0);
@@ -100,9 +101,21 @@ class Writer {
       case 'group': {
         const inner = mark.marks.map((m) => this.mark(m, size)).join('');
         const blend = mark.blend === 'normal' ? '' : ` style="mix-blend-mode:${mark.blend}"`;
-        return `<g${mark.clip ? this.clip(mark.clip, size) : ''}${alpha}${blend}>${inner}</g>`;
+        return `<g${mark.clip ? this.clip(mark.clip, size) : ''}${this.effect(mark)}${alpha}${blend}>${inner}</g>`;
       }
     }
+  }
+
+  private effect(group: GroupMark): string {
+    const box = group.effect && markBox(group);
+    if (!group.effect || !box) return '';
+    const { by, scale } = group.effect;
+    const { left, top, right, bottom } = box;
+    const id = this.define(
+      (own) =>
+        `<filter id="${own}" filterUnits="userSpaceOnUse" x="${short(left)}" y="${short(top)}" width="${short(right - left)}" height="${short(bottom - top)}" color-interpolation-filters="sRGB">${by.svg(scale)}</filter>`,
+    );
+    return ` filter="url(#${id})"`;
   }
 
   private clip(

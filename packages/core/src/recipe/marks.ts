@@ -1,6 +1,6 @@
 /** Marks moved and faded as wholes. */
 import { boxThrough, type Box, grown, intersection, outlineBox, union } from '../geometry/bounds';
-import { type Matrix, multiply } from '../geometry/matrix';
+import { meanScale, type Matrix, multiply } from '../geometry/matrix';
 import { transformed } from '../geometry/outline';
 import type { Mark, Shape, StrokeMark } from './types';
 
@@ -16,6 +16,7 @@ export const markThrough = (m: Matrix, mark: Mark): Mark =>
         ...mark,
         marks: mark.marks.map((inner) => markThrough(m, inner)),
         ...(mark.clip && { clip: { ...mark.clip, matrix: multiply(m, mark.clip.matrix) } }),
+        ...(mark.effect && { effect: { ...mark.effect, scale: mark.effect.scale * meanScale(m) } }),
       }
     : { ...mark, matrix: multiply(m, mark.matrix) };
 
@@ -42,7 +43,8 @@ export const strokeReach = (mark: StrokeMark): number =>
 /** A box that holds all that a mark draws; null for nothing. */
 export const markBox = (mark: Mark): Box | null => {
   if (mark.op === 'group') {
-    const box = mark.marks.reduce<Box | null>((sum, inner) => union(sum, markBox(inner)), null);
+    const bare = mark.marks.reduce<Box | null>((sum, inner) => union(sum, markBox(inner)), null);
+    const box = bare && mark.effect ? grown(bare, mark.effect.by.reach * mark.effect.scale) : bare;
     if (!box || mark.clip?.mode !== 'show') return box;
     const { outlines, matrix } = mark.clip;
     const clip = outlines.reduce<Box | null>((sum, o) => union(sum, outlineBox(o)), null);

@@ -39,13 +39,29 @@ export interface StrokeMark extends MarkBase {
   readonly dashes: readonly number[];
   readonly dashOffset: number;
 }
-/** Marks that fade or blend as one picture. */
+/**
+ * What is done to pixels that have been drawn. It is told how many of the pixels at hand make one of its own, which its
+ * lengths are in: of an unevenly stretched picture the mean of both ways.
+ */
+export interface Effect {
+  /** How far it spreads what is drawn, in its own pixels. */
+  readonly reach: number;
+  /** As functions of a CSS filter (Filter Effects Module Level 1, 5): what canvases do it by. */
+  readonly filter: (scale: number) => string;
+  /** The same as what stands in a filter element of SVG (the same, 9). */
+  readonly svg: (scale: number) => string;
+  /** The same where a canvas has no filters: in place, on red, green, blue and alpha from 0 to 255, not multiplied. */
+  readonly pixels: (data: Uint8ClampedArray, width: number, height: number, scale: number) => void;
+}
+/** Marks that fade, blend, are cut or changed as one picture. */
 export interface GroupMark {
   readonly op: 'group';
   readonly marks: readonly Mark[];
   readonly alpha: number;
   readonly blend: BlendMode;
   readonly clip?: Clip;
+  /** `scale` of the mark's pixels make one of the effect's own. */
+  readonly effect?: { readonly by: Effect; readonly scale: number };
 }
 /** Where marks show: inside the outlines by the nonzero rule, or outside of them. */
 export interface Clip {

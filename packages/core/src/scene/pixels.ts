@@ -13,8 +13,8 @@ export const MOST_PIXELS = 4_000_000_000;
 export const MOST_HELD = 200_000_000;
 
 /** What covering a pixel costs beside a plain fill. */
-const WEIGHT = { fill: 1, stroke: 1, picture: 3, surface: 4, decoding: 4 } as const;
-const HEAVIEST = 4;
+const WEIGHT = { fill: 1, stroke: 1, picture: 3, surface: 4, decoding: 4, effect: 20 } as const;
+const HEAVIEST = WEIGHT.surface + WEIGHT.effect;
 
 interface Tally {
   readonly marks: number;
@@ -29,7 +29,8 @@ const pixelsOf = ({ asset }: PictureMark): number => asset.width * asset.height;
 
 /** Whether a group is drawn on a surface of its own. */
 const hasSurface = (mark: Mark): boolean =>
-  mark.op === 'group' && (mark.alpha < 1 || mark.blend !== 'normal' || mark.clip !== undefined);
+  mark.op === 'group' &&
+  (mark.alpha < 1 || mark.blend !== 'normal' || mark.clip !== undefined || mark.effect !== undefined);
 
 const tally = (marks: readonly Mark[]): Tally =>
   marks.reduce<Tally>((sum, mark) => {
@@ -60,7 +61,7 @@ const weigh = (mark: Mark, scene: Box, decoded: Set<string>): { covered: number;
     return { covered, held: 0 };
   }
   const own = hasSurface(mark) ? area : 0;
-  let covered = own * WEIGHT.surface;
+  let covered = own * (WEIGHT.surface + (mark.effect ? WEIGHT.effect : 0));
   let held = 0;
   for (const inner of mark.marks) {
     const weight = weigh(inner, scene, decoded);

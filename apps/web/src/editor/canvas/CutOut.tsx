@@ -1,6 +1,6 @@
 import { isUncut } from '@kite/core/document/params';
 import type { CutOut, Id, Item, Layer, Point } from '@kite/core/document/types';
-import { apply, determinant, inverted, multiply, translation } from '@kite/core/geometry/matrix';
+import { apply, meanScale, inverted, multiply, translation } from '@kite/core/geometry/matrix';
 import { type PointerEvent, useState } from 'react';
 import { followPointer } from '../../ui/drag';
 import { writeValues } from '../commands';
@@ -92,7 +92,7 @@ export const CutOutTool = ({ view, pointOf }: CutOutProps) => {
     });
   };
 
-  const radius = (cutting.size / 2) * Math.sqrt(Math.abs(determinant(toArea)));
+  const radius = (cutting.size / 2) * meanScale(toArea);
   return (
     <div
       data-testid="cut-out"

@@ -3,7 +3,7 @@ import { Invalid } from '../../check/problem';
 import { asName, cutText, sound } from '../../document/text';
 import type { PathValue, Point } from '../../document/types';
 import { type Box, outlineBox, union } from '../../geometry/bounds';
-import { apply, determinant, IDENTITY, type Matrix, multiply } from '../../geometry/matrix';
+import { apply, IDENTITY, meanScale, type Matrix, multiply } from '../../geometry/matrix';
 import { outlineOfPath } from '../../geometry/outline';
 import { MOST_LETTERS } from '../../recipe/sources/text';
 import { colorOf, gradientOf, shareOf, type SvgInk } from './paints';
@@ -321,7 +321,7 @@ class Reader {
     const width = lengthOf(style['stroke-width'], diagonal, 1);
     if (!ink || width <= 0) return null;
     const [sx, sy] = [Math.hypot(matrix[0], matrix[1]), Math.hypot(matrix[2], matrix[3])];
-    const scale = style['vector-effect'] === 'non-scaling-stroke' ? 1 : Math.sqrt(Math.abs(determinant(matrix)));
+    const scale = style['vector-effect'] === 'non-scaling-stroke' ? 1 : meanScale(matrix);
     if (Math.abs(sx - sy) > 0.01 * Math.max(sx, sy)) this.note('a stroke that is stretched unevenly is drawn even');
     const cap = style['stroke-linecap'];
     const join = style['stroke-linejoin'];
