@@ -197,6 +197,20 @@ const layOver = (target: Target, { alpha, blend }: GroupMark, surface: Surface, 
 /** Filters of the platforms reach no further than some 1,600 pixels: for more, a picture is drawn smaller and enlarged. */
 const MOST_REACH = 768;
 
+/** The pixels of a surface; null where a page may not read them, for a picture of another origin is in them. */
+const pixelsRead = (
+  context: Context2D,
+  width: number,
+  height: number,
+): ReturnType<Context2D['getImageData']> | null => {
+  try {
+    return context.getImageData(0, 0, width, height);
+  } catch (error) {
+    if ((error as Error).name === 'SecurityError') return null;
+    throw error;
+  }
+};
+
 const drawEffect = (target: Target, group: GroupMark, { by, scale }: NonNullable<GroupMark['effect']>): void => {
   const here = scale * meanScale(target.view);
   const reach = by.reach * here;
@@ -210,9 +224,11 @@ const drawEffect = (target: Target, group: GroupMark, { by, scale }: NonNullable
   const width = Math.ceil((pixels.right - pixels.left) / shrink);
   const height = Math.ceil((pixels.bottom - pixels.top) / shrink);
   if (plain.context.filter === undefined) {
-    const read = plain.context.getImageData(0, 0, width, height);
-    by.pixels(read.data, width, height, here / shrink);
-    plain.context.putImageData(read, 0, 0);
+    const read = pixelsRead(plain.context, width, height);
+    if (read) {
+      by.pixels(read.data, width, height, here / shrink);
+      plain.context.putImageData(read, 0, 0);
+    }
     layOver(target, group, plain, pixels, shrink);
     return;
   }
