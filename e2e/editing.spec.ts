@@ -1,4 +1,5 @@
 /** The editor's tools, one by one: canvas, layers, bars, beads, cards, scenes. */
+import { KINDS } from '@kite/core/recipe/table';
 import type { DrawingLayer, KeyedProperty, Scene } from '@kite/core/document/types';
 import type { Page } from '@playwright/test';
 import { addCard, drag, goToFrame, middle, newProject, onScene, saved, setNumber } from './support/editor';
@@ -160,19 +161,14 @@ test('cards: add, reorder, switch off, group, remove; every parameter has a fiel
     const layer = layerNamed(await sceneOf(page, server), 'Rectangle 3');
     return layer.recipe.map((id) => layer.items[id]?.kind);
   };
-  const labels = ['Ellipse', 'Wedge', 'Polygon', 'Star', 'Line', 'Path', 'Text', 'Trim', 'Combine', 'Round corners'];
-  const more = ['Offset', 'Pinch', 'Roughen', 'Twist', 'Zig-steps', 'Reverse', 'Stroke', 'Repeater', 'Group', 'Mask'];
-  for (const label of [...labels, ...more]) {
+  // What shows a file or a scene is added with it.
+  const added = [...KINDS.values()].filter(({ kind }) => !['rectangle', 'fill', 'picture', 'nest'].includes(kind));
+  for (const { label } of added) {
     await addCard(page, label);
     await expect(page.getByLabel(`Card ${label}`, { exact: true })).toBeVisible();
     await page.getByRole('button', { name: `Close ${label}`, exact: true }).click();
   }
-  expect((await kinds()).toSorted()).toEqual(
-    [
-      ...['ellipse', 'wedge', 'polygon', 'star', 'line', 'path', 'text', 'trim', 'combine', 'round', 'offset', 'pinch'],
-      ...['roughen', 'twist', 'zigsteps', 'reverse', 'stroke', 'repeater', 'group', 'mask', 'rectangle', 'fill'],
-    ].toSorted(),
-  );
+  expect((await kinds()).toSorted()).toEqual(['rectangle', 'fill', ...added.map(({ kind }) => kind)].toSorted());
   await page.getByRole('button', { name: 'Open Stroke' }).click();
   for (const label of ['Ink', 'Colour', 'Opacity', 'Width', 'Caps', 'Joins', 'Dashes', 'Dash offset']) {
     await expect(page.getByLabel('Card Stroke').getByLabel(label, { exact: true })).toBeVisible();

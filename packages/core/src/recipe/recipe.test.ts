@@ -5,6 +5,7 @@ import { arcLength } from '../geometry/length';
 import { apply } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
 import { bareSupplies, compileRecipe } from './evaluate';
+import { markBox } from './marks';
 import { MOST_SHAPES, newRoom } from './room';
 import type { FillMark, Flow, Mark, StrokeMark } from './types';
 
@@ -254,5 +255,34 @@ describe('groups', () => {
     const group = { ...card('group', { opacity: 0.5 }), children: [shape.id, fill.id, stroke.id] };
     const [mark] = flowOf([shape, fill, stroke, group], 0, [group.id]).marks;
     expect(mark).toMatchObject({ op: 'group', alpha: 0.5 });
+  });
+});
+
+describe('covers', () => {
+  const square = card('rectangle', { width: 40, height: 40 });
+  it('a mask shows what is inside its own outlines; the outlines above go on', () => {
+    const hole = card('ellipse', { width: 20, height: 20 });
+    const mask = { ...card('mask'), children: [hole.id] };
+    const fill = card('fill');
+    const flow = flowOf([square, fill, mask, hole], 0, [square.id, fill.id, mask.id]);
+    expect([flow.marks, flow.shapes.length]).toMatchObject([[{ op: 'group', clip: { mode: 'show' } }], 1]);
+    expect(markBox(flow.marks[0] as Mark)).toEqual({ left: -10, top: -10, right: 10, bottom: 10 });
+  });
+  it('a blur spreads what is above it by three deviations, keyed, and not what is below', () => {
+    const blur = card('blur', {}, { amount: growing });
+    const at = (frame: number) => flowOf([square, card('fill'), blur, card('stroke', { width: 2 })], frame).marks;
+    expect(at(0).map((mark) => mark.op)).toEqual(['fill', 'stroke']);
+    expect(at(10).map((mark) => mark.op)).toEqual(['group', 'stroke']);
+    // 100 pixels half-way: the square's 20 and 300 around it.
+    expect(markBox(at(10)[0] as Mark)).toEqual({ left: -320, top: -320, right: 320, bottom: 320 });
+  });
+  it('one in a group grows with it, and each copy of a repeater has its own', () => {
+    const blur = card('blur', { amount: 5 });
+    const inner = [square, card('fill'), blur];
+    const group = { ...card('group', { scale: [3, 3] }), children: inner.map((c) => c.id) };
+    const repeater = card('repeater', { copies: 4 });
+    const { marks } = flowOf([group, ...inner, repeater], 0, [group.id, repeater.id]);
+    expect(marks).toHaveLength(4);
+    for (const mark of marks) expect(mark).toMatchObject({ op: 'group', effect: { scale: 3 } });
   });
 });

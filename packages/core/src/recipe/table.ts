@@ -1,6 +1,7 @@
 /** The kinds of card. A new one is a file of its own and a line here. */
 import type { Param, Params } from '../document/params';
 import { group } from './group';
+import { blur } from './covers/blur';
 import { mask } from './covers/mask';
 import { fill } from './paints/fill';
 import { stroke } from './paints/stroke';
@@ -39,6 +40,7 @@ const LIST = [
   nest,
   group,
   mask,
+  blur,
   trim,
   repeater,
   combine,
