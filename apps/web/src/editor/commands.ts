@@ -1,4 +1,5 @@
 /** What menus, buttons and shortcuts do to the selection. */
+import { inkOn, nextColor } from '@kite/core/document/colors';
 import { newController, newDrawing, newItem } from '@kite/core/document/make';
 import { type Edit, together } from '@kite/core/document/patches';
 import { type Id, type Item, type Layer, type Point, type PropertyRef, type Value } from '@kite/core/document/types';
@@ -62,8 +63,6 @@ export const valueAt = (editor: Editor, ref: PropertyRef, frame = editor.state.f
   return samplerOf(param, propertyAt(editor.state.doc, ref)).at(frame);
 };
 
-const SHAPE_COLORS = ['#2EC4B6', '#FFB23E', '#FF5D5D', '#E9ECF5'];
-
 /** A new drawing with a shape and the paint that suits it; selected. */
 export const addShape = (
   editor: Editor,
@@ -74,7 +73,7 @@ export const addShape = (
 ): Id => {
   const { scene } = editor;
   const count = scene.order.length;
-  const color = SHAPE_COLORS[count % SHAPE_COLORS.length] as string;
+  const color = nextColor(editor.state.doc.swatches, count);
   const path = values.path as { closed: boolean } | undefined;
   const open = kind === 'line' || (kind === 'path' && path?.closed === false);
   const paint = open ? newItem(makeId(), 'stroke', { color, width: 12 }) : newItem(makeId(), 'fill', { color });
@@ -104,16 +103,6 @@ export const addText = (editor: Editor, at: Point, box?: { width: number; height
   editor.edit(addLayers(scene.id, [layer], editor.state.selection.layers[0]));
   editor.select({ layers: [layer.id] });
   editor.set({ writing: { layer: layer.id, item: source.id }, tool: 'select' });
-};
-
-/** Light letters on a dark ground, dark ones on a light one. */
-const inkOn = (background: string | null): string => {
-  const [r, g, b] = [1, 3, 5].map((i) => parseInt((background ?? '#ffffff').slice(i, i + 2), 16)) as [
-    number,
-    number,
-    number,
-  ];
-  return 0.299 * r + 0.587 * g + 0.114 * b < 128 ? '#FFFFFF' : '#10132E';
 };
 
 /** The first text of a layer, to be typed into; null where it has none. */

@@ -1,4 +1,5 @@
 /** What the moves drawer and the move card do to the selected layers. */
+import { FIRST_COLORS } from '@kite/core/document/colors';
 import type { Edit } from '@kite/core/document/patches';
 import type { Id, Point } from '@kite/core/document/types';
 import { adjustableMoves, applyMove, type AwayOf, changeMove, type MoveChange } from '@kite/core/edits/moves';
@@ -56,7 +57,7 @@ export const moveBead = (editor: Editor, layerId: Id, frame: number): ((to: Poin
   return null;
 };
 
-const FIRST_VALUES: StepValues = { move: [100, 0], grow: 1.5, turn: 90, fade: 0, colour: '#2EC4B6', trim: 0 };
+const FIRST_VALUES: StepValues = { move: [100, 0], grow: 1.5, turn: 90, fade: 0, colour: FIRST_COLORS[0], trim: 0 };
 
 export const newStep = (kind: StepKind): RoutineStep => ({
   kind,

@@ -2,11 +2,20 @@
 import type { Patch } from '@kite/core/document/patches';
 import type { Id, Point, Project } from '@kite/core/document/types';
 import type { FrameRange } from './frameCache';
-import type { CacheReply, DrawWish, FailureReply, PreviewReply, PreviewRequest, SampleReply } from './messages';
+import type {
+  CacheReply,
+  DrawWish,
+  FailureReply,
+  PosterReply,
+  PreviewReply,
+  PreviewRequest,
+  SampleReply,
+} from './messages';
 
 export class Preview {
   private worker: Worker;
   private readonly sampled: ((color: string | null) => void)[] = [];
+  private readonly posters: ((poster: ImageBitmap | null) => void)[] = [];
   private next = 0;
   private busy = false;
   private wish: DrawWish | null = null;
@@ -33,13 +42,19 @@ export class Preview {
       event.preventDefault();
       this.startAnew(event.message);
     };
-    worker.onmessage = ({ data }: MessageEvent<PreviewReply | SampleReply | CacheReply | FailureReply>) => {
+    worker.onmessage = ({
+      data,
+    }: MessageEvent<PreviewReply | SampleReply | PosterReply | CacheReply | FailureReply>) => {
       if ('failed' in data) {
         this.startAnew(data.failed);
         return;
       }
       if ('sampled' in data) {
         this.sampled.shift()?.(data.sampled);
+        return;
+      }
+      if ('poster' in data) {
+        this.posters.shift()?.(data.poster);
         return;
       }
       if ('cached' in data) {
@@ -59,7 +74,7 @@ export class Preview {
     this.worker.terminate();
     this.worker = this.start();
     this.busy = false;
-    for (const tell of this.sampled.splice(0)) tell(null);
+    for (const tell of [...this.sampled.splice(0), ...this.posters.splice(0)]) tell(null);
     const again = this.failedAt !== this.last;
     this.failedAt = this.last;
     const doc = this.onFailure(message);
@@ -112,6 +127,14 @@ export class Preview {
     return new Promise((resolve) => {
       this.sampled.push(resolve);
       this.say({ kind: 'sample', scene, frame, point });
+    });
+  }
+
+  /** The poster of a scene as it is kept, which is the caller's; null where the worker failed meanwhile. */
+  poster(scene: Id, width: number, height: number): Promise<ImageBitmap | null> {
+    return new Promise((resolve) => {
+      this.posters.push(resolve);
+      this.say({ kind: 'poster', scene, width, height });
     });
   }
 

@@ -38,12 +38,19 @@ export type PreviewRequest =
   /** `patches` on the kept document: for good, or to look at while a gesture lasts. */
   | { readonly kind: 'commit' | 'try'; readonly patches: readonly Patch[] }
   | ({ readonly kind: 'draw'; readonly id: number } & DrawWish)
+  /** The poster of a scene, so many device pixels large. */
+  | { readonly kind: 'poster'; readonly scene: Id; readonly width: number; readonly height: number }
   /** The colour of the scene's pixel at a point. */
   | { readonly kind: 'sample'; readonly scene: Id; readonly frame: number; readonly point: Point };
 
 /** `#RRGGBB`, or with alpha where the scene is not opaque there. */
 export interface SampleReply {
   readonly sampled: string;
+}
+
+/** The posters come in the order in which they were asked for; null for a scene that is gone. */
+export interface PosterReply {
+  readonly poster: ImageBitmap | null;
 }
 
 export interface PreviewReply {

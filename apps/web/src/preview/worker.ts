@@ -2,14 +2,14 @@
 import { applyPatches } from '@kite/core/document/patches';
 import { wholeScene } from '@kite/core/scene/whole';
 import type { Id, Project, Scene } from '@kite/core/document/types';
-import { paint, type Tools } from '@kite/core/paint/canvas';
+import { filling, paint, type Tools } from '@kite/core/paint/canvas';
 import { type Context2D, SurfacePool } from '@kite/core/paint/surface';
 import { compileScene } from '@kite/core/scene/compile';
 import { FrameCache, type FrameRange, type Stamp } from './frameCache';
 import { GesturePainter } from './gesture';
 import { BrowserMaterials } from './materials';
 import { paintCompared, paintOnion } from './looks';
-import type { CacheReply, FailureReply, PreviewReply, PreviewRequest, SampleReply } from './messages';
+import type { CacheReply, FailureReply, PosterReply, PreviewReply, PreviewRequest, SampleReply } from './messages';
 import { offscreenSurface } from './surface';
 
 const materials = new BrowserMaterials();
@@ -101,6 +101,18 @@ const sample = ({ scene: id, frame, point: [x, y] }: Extract<PreviewRequest, { k
   return { sampled: `#${hex(r)}${hex(g)}${hex(b)}${a < 255 ? hex(a) : ''}`.toUpperCase() };
 };
 
+const posterOf = ({ scene: id, width, height }: Extract<PreviewRequest, { kind: 'poster' }>): PosterReply => {
+  const scene = sceneIn(kept, id);
+  if (!kept || !scene) return { poster: null };
+  const list = compileScene(scene, materials.library(kept.assets)).at(scene.poster);
+  const small = new OffscreenCanvas(width, height);
+  paint(small.getContext('2d') as unknown as Context2D, list, filling(list, width, height), tools);
+  return { poster: small.transferToImageBitmap() };
+};
+
+/** Posters come in their order: each waits for the one before. */
+let posters: Promise<void> = Promise.resolve();
+
 /** A picture is drawn with all its fonts and pictures, never with some of them. */
 const settled = async (id: Id): Promise<void> => {
   const scene = sceneIn(shown, id);
@@ -130,6 +142,15 @@ const handle = (data: PreviewRequest): void => {
       break;
     case 'sample':
       self.postMessage(sample(data));
+      break;
+    case 'poster':
+      posters = posters
+        .then(() => settled(data.scene))
+        .then(() => {
+          const reply = posterOf(data);
+          self.postMessage(reply, { transfer: reply.poster ? [reply.poster] : [] });
+        })
+        .catch(failed);
       break;
     case 'draw':
       settled(data.scene)

@@ -1,4 +1,5 @@
 /** What the value of a knob may be, from its kind and limits. */
+import { FIRST_COLORS } from './colors';
 import { color, degrees, FAR, number, type Param, type Params, percent, point, switchParam } from './params';
 import type { Id, Knob, KnobKind } from './types';
 import { still } from './make';
@@ -14,7 +15,7 @@ const paramOf = ({ kind, name, min, max }: Knob): Param => {
     case 'point':
       return point(name, [0, 0]);
     case 'color':
-      return color(name, '#2EC4B6');
+      return color(name, FIRST_COLORS[0]);
     case 'switch':
       return switchParam(name, false);
   }

@@ -1,7 +1,8 @@
 import { ChevronDown, Plus } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { addScene, duplicateScene, moveScene, removeScene, setScene } from '@kite/core/edits/scenes';
 import type { Id } from '@kite/core/document/types';
+import { wholeScene } from '@kite/core/scene/whole';
 import { Button, IconButton } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { nestScene } from '../nesting';
@@ -11,13 +12,67 @@ import { SizeForm } from '../../pages/projects/SizeForm';
 import { useEditor, useSlice } from '../store/context';
 import { makeId } from '../store/editor';
 
+const HEIGHT = 20;
+const NARROWEST = 10;
+const WIDEST = 36;
+/** So long a scene must be left alone until its poster is drawn again, in ms. */
+const REST = 400;
+
+/** A scene's poster, as it was a moment ago. */
+const Poster = ({ id }: { id: Id }) => {
+  const editor = useEditor();
+  const canvas = useRef<HTMLCanvasElement>(null);
+  // With those that it nests: another scene for every edit that can be seen in it.
+  const scene = useSlice((s) => {
+    const own = s.doc.scenes[id];
+    return own && wholeScene(own, s.doc);
+  });
+  const busy = useSlice((s) => s.playing || s.gesturing);
+  useEffect(() => {
+    if (!scene || busy) return;
+    let gone = false;
+    const timer = setTimeout(() => {
+      const ratio = window.devicePixelRatio;
+      const height = HEIGHT * ratio;
+      const width = Math.max(1, Math.round((height * scene.width) / scene.height));
+      void editor.preview.poster(id, width, height).then((poster) => {
+        const element = canvas.current;
+        if (gone || !poster || !element) {
+          poster?.close();
+          return;
+        }
+        element.width = width;
+        element.height = height;
+        element.getContext('bitmaprenderer')?.transferFromImageBitmap(poster);
+        element.dataset.drawn = String(scene.poster);
+      });
+    }, REST);
+    return () => {
+      gone = true;
+      clearTimeout(timer);
+    };
+  }, [editor, id, scene, busy]);
+  const { width = 1, height = 1, background = null } = scene ?? {};
+  return (
+    <canvas
+      ref={canvas}
+      aria-hidden
+      className="h-5 shrink-0 rounded-sm border border-line object-cover"
+      style={{
+        width: Math.min(WIDEST, Math.max(NARROWEST, (HEIGHT * width) / height)),
+        background: background ?? 'repeating-conic-gradient(#c8c8c4 0 25%, #efefec 0 50%) 0 0 / 8px 8px',
+      }}
+    />
+  );
+};
+
 const Card = ({ id, index }: { id: Id; index: number }) => {
   const editor = useEditor();
   // What the card shows of its scene; the scene itself changes with every edit in it.
   const scene = useSlice((s) => {
     // A card may be asked once more after its scene is gone.
-    const { name = '', width = 1, height = 1, background = null } = s.doc.scenes[id] ?? {};
-    return { id, name, width, height, background };
+    const { name = '' } = s.doc.scenes[id] ?? {};
+    return { id, name };
   });
   const { current, count } = useSlice((s) => ({ current: s.sceneId === id, count: s.doc.order.length }));
   const [renaming, setRenaming] = useState(false);
@@ -32,14 +87,7 @@ const Card = ({ id, index }: { id: Id; index: number }) => {
         className="flex min-w-0 items-center gap-2 rounded-sm"
         onClick={() => editor.showScene(scene.id)}
       >
-        <span
-          aria-hidden
-          className="h-5 shrink-0 rounded-sm border border-line"
-          style={{
-            width: Math.min(36, Math.max(10, (20 * scene.width) / scene.height)),
-            background: scene.background ?? 'repeating-conic-gradient(#c8c8c4 0 25%, #efefec 0 50%) 0 0 / 8px 8px',
-          }}
-        />
+        <Poster id={id} />
         <RenameField
           label="Scene name"
           value={scene.name}

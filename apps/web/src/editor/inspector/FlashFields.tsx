@@ -1,3 +1,4 @@
+import { nextColor } from '@kite/core/document/colors';
 import type { PropertyRef } from '@kite/core/document/types';
 import { flash } from '@kite/core/edits/keys';
 import { Plus, Zap } from 'lucide-react';
@@ -12,8 +13,12 @@ const MOST = 6;
 /** Colours in turn, each held for some frames: over the play range, or over the selected keyframes. */
 export const FlashFields = ({ refTo, reach }: { refTo: PropertyRef; reach: readonly [number, number] }) => {
   const editor = useEditor();
-  const { range, length } = useSlice((s) => ({ range: s.range, length: s.doc.scenes[s.sceneId]?.length ?? 1 }));
-  const [colors, setColors] = useState<readonly string[]>(['#FFFFFF', '#10132E']);
+  const { range, length, swatches } = useSlice((s) => ({
+    range: s.range,
+    length: s.doc.scenes[s.sceneId]?.length ?? 1,
+    swatches: s.doc.swatches,
+  }));
+  const [colors, setColors] = useState<readonly string[]>(['#FFFFFF', '#000000']);
   const [frames, setFrames] = useState(3);
   const [from, to] = range ?? (reach[0] < reach[1] ? reach : [reach[0], length - 1]);
   return (
@@ -32,7 +37,7 @@ export const FlashFields = ({ refTo, reach }: { refTo: PropertyRef; reach: reado
           label="One colour more"
           size="small"
           disabled={colors.length >= MOST}
-          onClick={() => setColors([...colors, '#FFB23E'])}
+          onClick={() => setColors([...colors, nextColor(swatches, colors.length)])}
         >
           <Plus size={13} />
         </IconButton>

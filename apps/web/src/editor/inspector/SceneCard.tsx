@@ -142,7 +142,7 @@ export const SceneCard = ({ scene }: { scene: Scene }) => {
       <div className={row}>
         <span className="text-ink-2">Background</span>
         {scene.background === null ? (
-          <Button className="!h-[26px]" onClick={() => set({ background: '#1B1F4B' })}>
+          <Button className="!h-[26px]" onClick={() => set({ background: '#FFFFFF' })}>
             None: give it one
           </Button>
         ) : (

@@ -8,6 +8,7 @@ import type { Id, Project, Scene } from '@kite/core/document/types';
 import { wholeScene } from '@kite/core/scene/whole';
 import type { Writing } from '@kite/core/motion/keys';
 import { compileScene, type Library, type Program } from '@kite/core/scene/compile';
+import { openingFrame } from '@kite/core/scene/opening';
 import { framesPerSecond } from '@kite/core/time/rate';
 import { toast } from 'sonner';
 import { createStore, type StoreApi } from 'zustand/vanilla';
@@ -33,10 +34,10 @@ interface Gesture {
 /** The longest that panels wait for a picture, in ms. */
 const PATIENCE = 60;
 
-const firstState = (doc: Project, sceneId: Id): EditorState => ({
+const firstState = (doc: Project, sceneId: Id, frame: number): EditorState => ({
   doc,
   sceneId,
-  frame: 0,
+  frame,
   playing: false,
   how: 'loop',
   speed: 1,
@@ -81,13 +82,15 @@ export const makeId = (): Id => newId().slice(0, 12);
 
 export class Editor {
   readonly preview = new Preview();
-  private readonly materials = new BrowserMaterials();
   private gesture: Gesture | null = null;
   private playback = 0;
+  /** Where the playhead stood in scenes that were left. */
+  private readonly leftAt = new Map<Id, number>();
 
   private constructor(
     readonly store: StoreApi<EditorState>,
     private readonly saver: Saver,
+    private readonly materials: BrowserMaterials,
   ) {
     this.preview.onCached = (cached) => this.set({ cached });
     this.preview.onFailure = (message) => {
@@ -131,9 +134,15 @@ export class Editor {
         ),
     });
     const sceneId = scene !== undefined && doc.scenes[scene] ? scene : (doc.order[0] as Id);
+    const materials = new BrowserMaterials();
+    const whole = wholeScene(doc.scenes[sceneId] as Scene, doc);
+    // Words are seen too; without their fonts the scene opens all the same.
+    await materials.fontsReady(whole, doc.assets)?.catch(() => undefined);
+    const frame = openingFrame(compileScene(whole, materials.library(doc.assets)));
     editor = new Editor(
-      createStore(() => firstState(doc, sceneId)),
+      createStore(() => firstState(doc, sceneId, frame)),
       saver,
+      materials,
     );
     return editor;
   }
@@ -309,12 +318,16 @@ export class Editor {
   }
 
   showScene(sceneId: Id): void {
-    if (sceneId === this.state.sceneId || !this.state.doc.scenes[sceneId]) return;
+    const { doc } = this.state;
+    const scene = doc.scenes[sceneId];
+    if (sceneId === this.state.sceneId || !scene) return;
     this.pause();
+    this.leftAt.set(this.state.sceneId, this.state.frame);
+    const frame = this.leftAt.get(sceneId) ?? openingFrame(compileScene(wholeScene(scene, doc), this.library));
     this.set({
       sceneId,
       selection: NOTHING,
-      frame: 0,
+      frame: Math.min(frame, scene.length - 1),
       range: null,
       timeReach: null,
       compare: null,

@@ -93,7 +93,7 @@ export const SizeForm = ({ name, suggested, submit, onSubmit }: SizeFormProps) =
       rate: '30',
       seconds: 4,
       transparent: false,
-      background: '#1B1F4B',
+      background: '#FFFFFF',
     },
   });
   const [width, height, rate, transparent] = useWatch({ control, name: ['width', 'height', 'rate', 'transparent'] });

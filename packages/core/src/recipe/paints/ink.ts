@@ -1,5 +1,6 @@
 /** The parameters that fill and stroke share: what colour they draw with. */
 import { choice, color, gradient, percent, point } from '../../document/params';
+import { FIRST_COLORS } from '../../document/colors';
 import type { Color, Gradient, Point } from '../../document/types';
 import type { Ink } from '../types';
 
@@ -16,13 +17,13 @@ export const INK = {
     ],
     'solid',
   ),
-  color: color('Colour', '#2EC4B6', { when: ['style', 'solid'] }),
+  color: color('Colour', FIRST_COLORS[0], { when: ['style', 'solid'] }),
   gradient: gradient(
     'Gradient',
     {
       stops: [
-        { at: 0, color: '#FFB23E' },
-        { at: 1, color: '#FF5D5D' },
+        { at: 0, color: FIRST_COLORS[0] },
+        { at: 1, color: FIRST_COLORS[1] },
       ],
     },
     { when: ['style', ...GRADIENTS] },
