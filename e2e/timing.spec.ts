@@ -329,7 +329,7 @@ test('colours flash over a range, and the span turns so many times', async ({ pa
   const keys = (item?.params.color as KeyedProperty).keys;
   expect(keys.slice(0, 3).map((k) => [k.frame, k.value, k.ease.kind])).toEqual([
     [10, '#FFFFFF', 'hold'],
-    [15, '#10132E', 'hold'],
+    [15, '#000000', 'hold'],
     [20, '#FFFFFF', 'hold'],
   ]);
   await bead(page, 'Turn', 0).click();

@@ -11,10 +11,10 @@ import { Header } from './header/Header';
 import { OrderDialog } from './importing/OrderDialog';
 import { SvgDialog } from './importing/SvgDialog';
 import { Inspector } from './inspector/Inspector';
-import { goToArea } from './areas';
-import { pasteCopied } from './clipboard';
+import { goToArea } from './commands/areas';
+import { pasteCopied } from './commands/clipboard';
 import { importFiles } from './importing/importFiles';
-import { runShortcut, takesText } from './shortcuts';
+import { runPressed, takesText } from './commands/keyboard';
 import { EditorContext, useEditor } from './store/context';
 import { ColorToolsContext } from '../ui/colorTools';
 import { Editor, makeId } from './store/editor';
@@ -112,7 +112,7 @@ const Workspace = ({ project }: { project: string }) => {
     document.title = `${name} · Agile Kite`;
   }, [name]);
   useEffect(() => {
-    const onKey = (event: KeyboardEvent) => void runShortcut(editor, event);
+    const onKey = (event: KeyboardEvent) => void runPressed(editor, event);
     const onPaste = (event: ClipboardEvent) => {
       if (takesText(event.target)) return;
       const files = [...(event.clipboardData?.files ?? [])];

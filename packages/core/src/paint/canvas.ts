@@ -2,7 +2,8 @@
 import type { BlendMode, CutOut, PictureAsset, Point } from '../document/types';
 import { type Box, boxThrough, grown } from '../geometry/bounds';
 import { determinant, meanScale, type Matrix, multiply } from '../geometry/matrix';
-import { isLine, type Outline } from '../geometry/outline';
+import type { Outline } from '../geometry/outline';
+import { trace } from '../geometry/trace';
 import { markBox, strokeReach } from '../recipe/marks';
 import type { Clip, FillMark, GroupMark, Ink, Mark, PictureMark, StrokeMark } from '../recipe/types';
 import type { DisplayList } from '../scene/compile';
@@ -30,20 +31,11 @@ export interface Tools {
   readonly pictures: Pictures;
 }
 
-const trace = (context: Context2D, { closed, points: p }: Outline, far: View | null = null): void => {
-  context.moveTo(p[0]!, p[1]!);
-  const count = (p.length - 2) / 6;
-  for (let i = 0; i < count; i++) {
-    const k = i * 6;
-    if (isLine(p, i)) {
-      // closePath draws the last straight side, and joins it.
-      if (!(closed && i === count - 1 && p[k + 6] === p[0] && p[k + 7] === p[1])) context.lineTo(p[k + 6]!, p[k + 7]!);
-    } else if (far) {
-      for (const [x, y] of linesInstead(p, k, far)) context.lineTo(x, y);
-    } else context.bezierCurveTo(p[k + 2]!, p[k + 3]!, p[k + 4]!, p[k + 5]!, p[k + 6]!, p[k + 7]!);
-  }
-  if (closed) context.closePath();
-};
+/** Curves so far away that a stroke of them would never end are traced as lines. */
+const traceFar = (context: Context2D, outline: Outline, far: View): void =>
+  trace(context, outline, (points, k) => {
+    for (const [x, y] of linesInstead(points, k, far)) context.lineTo(x, y);
+  });
 
 const distance = (p: Point, q: Point) => Math.hypot(q[0] - p[0], q[1] - p[1]);
 
@@ -87,7 +79,10 @@ const drawPath = (target: Target, mark: FillMark | StrokeMark, alpha: number, bl
     return;
   }
   const view = { matrix: m, clip: target.clip, reach: strokeReach(mark), dashed: mark.dashes.length > 0 };
-  for (const outline of mark.outlines) trace(context, outline, isFar(outline, m) ? view : null);
+  for (const outline of mark.outlines) {
+    if (isFar(outline, m)) traceFar(context, outline, view);
+    else trace(context, outline);
+  }
   context.strokeStyle = styleOf(context, mark.ink);
   context.lineWidth = mark.width;
   context.lineCap = mark.cap;

@@ -2,11 +2,13 @@
  * The part of the Canvas 2D API that painting uses (HTML Living Standard, 4.12.5), so that core needs
  * no DOM: a browser's context, a worker's and the server's all fit.
  */
+import type { PathSink } from '../geometry/trace';
+
 export interface Gradient2D {
   addColorStop(at: number, color: string): void;
 }
 
-export interface Context2D {
+export interface Context2D extends PathSink {
   globalAlpha: number;
   imageSmoothingEnabled: boolean;
   imageSmoothingQuality: string;
@@ -24,10 +26,6 @@ export interface Context2D {
   restore(): void;
   setTransform(a: number, b: number, c: number, d: number, e: number, f: number): void;
   beginPath(): void;
-  moveTo(x: number, y: number): void;
-  lineTo(x: number, y: number): void;
-  bezierCurveTo(x1: number, y1: number, x2: number, y2: number, x: number, y: number): void;
-  closePath(): void;
   rect(x: number, y: number, width: number, height: number): void;
   clip(): void;
   fill(rule?: 'nonzero' | 'evenodd'): void;

@@ -1,8 +1,9 @@
 /** Display list → SVG (SVG 2; Compositing and Blending Level 1 for blend modes). */
 import type { CutOut, GradientStop, PictureAsset } from '../document/types';
 import type { Matrix } from '../geometry/matrix';
-import { isLine, type Outline } from '../geometry/outline';
+import type { Outline } from '../geometry/outline';
 import { areaOf, outlinesOf } from '../geometry/polygons';
+import { type PathSink, trace } from '../geometry/trace';
 import { markBox } from '../recipe/marks';
 import type { GroupMark, Ink, Mark } from '../recipe/types';
 import type { DisplayList } from '../scene/compile';
@@ -10,17 +11,18 @@ import type { DisplayList } from '../scene/compile';
 const short = (n: number): string => String(Math.round(n * 1e3) / 1e3 + 0);
 const list = (...numbers: readonly number[]): string => numbers.map(short).join(' ');
 
-const dataOf = (outlines: readonly Outline[]): string =>
-  outlines
-    .map(({ points: p, closed }) => {
-      const parts = [`M${list(p[0]!, p[1]!)}`];
-      for (let k = 0, i = 0; k + 6 < p.length; k += 6, i++) {
-        if (isLine(p, i)) parts.push(`L${list(p[k + 6]!, p[k + 7]!)}`);
-        else parts.push(`C${list(p[k + 2]!, p[k + 3]!, p[k + 4]!, p[k + 5]!, p[k + 6]!, p[k + 7]!)}`);
-      }
-      return parts.join('') + (closed ? 'Z' : '');
-    })
-    .join('');
+/** Path data (SVG 2, 9.3). */
+const dataOf = (outlines: readonly Outline[]): string => {
+  let data = '';
+  const sink: PathSink = {
+    moveTo: (x, y) => (data += `M${list(x, y)}`),
+    lineTo: (x, y) => (data += `L${list(x, y)}`),
+    bezierCurveTo: (...points) => (data += `C${list(...points)}`),
+    closePath: () => (data += 'Z'),
+  };
+  for (const outline of outlines) trace(sink, outline);
+  return data;
+};
 
 /** A hex colour as SVG 1.1 programs read it: its alpha apart. */
 const colorOf = (hex: string): { readonly color: string; readonly alpha: number } => ({

@@ -2,24 +2,19 @@
 import type { Id, Point } from '@kite/core/document/types';
 import { overlaps } from '@kite/core/geometry/bounds';
 import { apply, determinant, inverted, type Matrix, multiply } from '@kite/core/geometry/matrix';
-import { isLine, type Outline } from '@kite/core/geometry/outline';
+import type { Outline } from '@kite/core/geometry/outline';
+import { trace } from '@kite/core/geometry/trace';
 import type { Mark } from '@kite/core/recipe/types';
 import { layerBox, layerBoxInScene } from '@kite/core/scene/bounds';
-import { textOf } from '../commands';
+import { textOf } from '../commands/layers';
 import type { Editor } from '../store/editor';
 
-const context = new OffscreenCanvas(1, 1).getContext('2d');
+let shared: OffscreenCanvasRenderingContext2D | null = null;
+const context = () => (shared ??= new OffscreenCanvas(1, 1).getContext('2d') as OffscreenCanvasRenderingContext2D);
 
 const pathOf = (outlines: readonly Outline[]): Path2D => {
   const path = new Path2D();
-  for (const { points: p, closed } of outlines) {
-    path.moveTo(p[0]!, p[1]!);
-    for (let k = 0, i = 0; k + 6 < p.length; k += 6, i++) {
-      if (isLine(p, i)) path.lineTo(p[k + 6]!, p[k + 7]!);
-      else path.bezierCurveTo(p[k + 2]!, p[k + 3]!, p[k + 4]!, p[k + 5]!, p[k + 6]!, p[k + 7]!);
-    }
-    if (closed) path.closePath();
-  }
+  for (const outline of outlines) trace(path, outline);
   return path;
 };
 
@@ -30,16 +25,17 @@ const hits = (mark: Mark, at: Point, world: Matrix, slack: number): boolean => {
     const [x, y] = back ? apply(back, at) : [Infinity, Infinity];
     return Math.abs(x) <= mark.asset.width / 2 && Math.abs(y) <= mark.asset.height / 2;
   }
-  if (!context || Math.abs(determinant(mark.matrix)) < 1e-12) return false;
+  if (Math.abs(determinant(mark.matrix)) < 1e-12) return false;
   const path = pathOf(mark.outlines);
   const placed = new DOMMatrix([...world]).multiply(new DOMMatrix([...mark.matrix]));
   const local = placed.inverse().transformPoint({ x: at[0], y: at[1] });
-  if (mark.op === 'fill') return context.isPointInPath(path, local.x, local.y, mark.rule);
+  if (mark.op === 'fill') return context().isPointInPath(path, local.x, local.y, mark.rule);
   const scale = Math.sqrt(Math.abs(placed.a * placed.d - placed.b * placed.c)) || 1;
-  context.lineWidth = mark.width + (2 * slack) / scale;
-  context.lineCap = 'round';
-  context.lineJoin = 'round';
-  return context.isPointInStroke(path, local.x, local.y);
+  const stroked = context();
+  stroked.lineWidth = mark.width + (2 * slack) / scale;
+  stroked.lineCap = 'round';
+  stroked.lineJoin = 'round';
+  return stroked.isPointInStroke(path, local.x, local.y);
 };
 
 const shown = (editor: Editor): Id[] => {

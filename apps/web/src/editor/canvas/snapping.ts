@@ -6,7 +6,7 @@ import { linesOf, snapBox, type SnapLine, type Snapped, snapPoint, type SnapTarg
 import type { Mark } from '@kite/core/recipe/types';
 import { cornersThrough, layerBox, layerBoxInScene } from '@kite/core/scene/bounds';
 import type { Editor } from '../store/editor';
-import { useAids } from './aids';
+import { useAids } from './looks/aids';
 
 /** Screen pixels within which things snap. */
 const WITHIN = 6;

@@ -1,11 +1,12 @@
-import { Crosshair, History, Images, Keyboard, MousePointer2, PenTool, Shapes, Type, Wind } from 'lucide-react';
+import { Crosshair, History, Images, Keyboard, Shapes, Wind } from 'lucide-react';
 import { type ComponentProps, type ReactNode, useEffect, useState } from 'react';
 import { IconButton } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
-import { addController } from '../commands';
-import { SHORTCUTS } from '../shortcuts';
+import { addController } from '../commands/layers';
+import { keysOf, LISTED } from '../commands/table';
+import { TOOL_NAMES, TOOLS } from '../canvas/tools/table';
 import { useEditor, useSlice } from '../store/context';
-import type { Drawer, Tool } from '../store/state';
+import type { Drawer } from '../store/state';
 import { AssetsDrawer } from './AssetsDrawer';
 import { HistoryDrawer } from './HistoryDrawer';
 import { MovesDrawer } from './MovesDrawer';
@@ -16,13 +17,17 @@ const Line = () => <span className="my-1 h-px w-6 bg-line" />;
 const ShortcutsDialog = ({ onClose }: { onClose: () => void }) => (
   <Dialog open onClose={onClose} title="Keyboard" width={640} reading>
     <dl className="grid grid-cols-2 gap-x-8 gap-y-1">
-      {SHORTCUTS.map(({ keys, label }) => (
-        <div key={keys} className="flex items-baseline justify-between gap-3 border-b border-line py-0.5">
-          <dt className="min-w-0 truncate" title={label}>
-            {label}
+      {LISTED.filter(keysOf).map((command) => (
+        <div key={command.label} className="flex items-baseline justify-between gap-3 border-b border-line py-0.5">
+          <dt className="min-w-0 truncate" title={command.label}>
+            {command.label}
           </dt>
-          <dd className="shrink-0">
-            <kbd className="rounded-sm bg-paper-2 px-1.5 font-sans text-sm">{keys}</kbd>
+          <dd className="flex shrink-0 gap-1">
+            {(command.keys ?? [command.browser]).map((keys) => (
+              <kbd key={keys} className="rounded-sm bg-paper-2 px-1.5 font-sans text-sm">
+                {keys}
+              </kbd>
+            ))}
           </dd>
         </div>
       ))}
@@ -34,11 +39,6 @@ const ShortcutsDialog = ({ onClose }: { onClose: () => void }) => (
   </Dialog>
 );
 
-const TOOLS: readonly { tool: Tool; label: string; keys: string; icon: ReactNode }[] = [
-  { tool: 'select', label: 'Select', keys: 'S', icon: <MousePointer2 size={18} /> },
-  { tool: 'path', label: 'Draw a path', keys: 'D', icon: <PenTool size={18} /> },
-  { tool: 'text', label: 'Text', keys: 'T', icon: <Type size={18} /> },
-];
 const DRAWERS: readonly { drawer: Drawer; label: string; icon: ReactNode }[] = [
   { drawer: 'shapes', label: 'Add a shape', icon: <Shapes size={18} /> },
   { drawer: 'moves', label: 'Moves', icon: <Wind size={18} /> },
@@ -65,17 +65,21 @@ export const Dock = () => {
         aria-label="Tools"
         className="flex w-12 shrink-0 flex-col items-center gap-1 border-r border-line bg-paper py-2"
       >
-        {TOOLS.map(({ tool: own, label, keys, icon }) => (
-          <DockButton
-            key={own}
-            label={label}
-            shortcut={keys}
-            pressed={tool === own}
-            onClick={() => editor.set({ tool: own })}
-          >
-            {icon}
-          </DockButton>
-        ))}
+        {TOOL_NAMES.map((own) => {
+          const { label, keys, icon: Icon } = TOOLS[own];
+          if (!Icon) return null;
+          return (
+            <DockButton
+              key={own}
+              label={label}
+              {...(keys && { shortcut: keys })}
+              pressed={tool === own}
+              onClick={() => editor.set({ tool: own })}
+            >
+              <Icon size={18} />
+            </DockButton>
+          );
+        })}
         <Line />
         {DRAWERS.map(({ drawer: own, label, icon }) => (
           <DockButton key={own} label={label} pressed={drawer === own} onClick={() => toggle(own)}>

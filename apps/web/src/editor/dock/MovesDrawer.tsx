@@ -2,7 +2,7 @@ import { forgetMove } from '@kite/core/edits/moves';
 import { READY_MOVES } from '@kite/core/moves/ready';
 import type { Move } from '@kite/core/document/moves';
 import { Button } from '../../ui/Button';
-import { giveMove, newRoutine } from '../moves';
+import { giveMove, newRoutine } from '../commands/moves';
 import { useEditor, useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
 import { ListOrdered } from 'lucide-react';

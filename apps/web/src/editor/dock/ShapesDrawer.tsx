@@ -1,24 +1,15 @@
-import { KINDS } from '@kite/core/recipe/table';
-import { bareFlow, CardPicture } from '../inspector/CardPicture';
-import { addShape, addText } from '../commands';
+import { bareFlow, CardPicture } from '../inspector/cards/CardPicture';
+import { addShape, addText } from '../commands/layers';
 import { newItem } from '@kite/core/document/make';
 import type { KeyboardEvent } from 'react';
-import { focusLayer } from '../areas';
-import type { ShapeTool } from '../canvas/drawShape';
+import { focusLayer } from '../commands/areas';
+import { SHAPE_TOOLS, type ShapeTool } from '../canvas/tools/drawShape';
+import { TOOLS } from '../canvas/tools/table';
 import { useEditor, useSlice } from '../store/context';
 import { DrawerFrame } from './DrawerFrame';
 
-const SHAPES: readonly { readonly kind: ShapeTool; readonly keys?: string }[] = [
-  { kind: 'rectangle', keys: 'R' },
-  { kind: 'ellipse', keys: 'E' },
-  { kind: 'wedge', keys: 'W' },
-  { kind: 'polygon' },
-  { kind: 'star' },
-  { kind: 'line' },
-];
-
 const pictures = Object.fromEntries(
-  SHAPES.map(({ kind }) => {
+  SHAPE_TOOLS.map((kind) => {
     const shape = newItem('shape', kind);
     const ink = kind === 'line' ? newItem('ink', 'stroke', { width: 14 }) : newItem('ink', 'fill');
     return [kind, { shape, ink }];
@@ -43,8 +34,8 @@ export const ShapesDrawer = () => {
   return (
     <DrawerFrame title="Shapes">
       <div className="grid grid-cols-2 gap-2">
-        {SHAPES.map(({ kind, keys }) => {
-          const label = KINDS.get(kind)?.label ?? kind;
+        {SHAPE_TOOLS.map((kind) => {
+          const { label, keys } = TOOLS[kind];
           const { shape, ink } = pictures[kind] as {
             shape: ReturnType<typeof newItem>;
             ink: ReturnType<typeof newItem>;

@@ -3,7 +3,7 @@ import { pathOf, type Target } from '@kite/core/formula/refs';
 import { useMemo } from 'react';
 import { useEditor, useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
-import { connectionsOf } from './commands';
+import { connectionsOf } from '../commands/formulas';
 
 const LINE = 22;
 /** More than these are counted. */

@@ -5,7 +5,7 @@ import { SquareFunction } from 'lucide-react';
 import { type PointerEvent, useState } from 'react';
 import { followPointer } from '../../ui/drag';
 import { useEditor, useSlice } from '../store/context';
-import { targetOf } from './commands';
+import { targetOf } from '../commands/formulas';
 
 /** What a pointer over the page would link to: a property, or a layer one of whose properties is then chosen. */
 const under = (x: number, y: number): { layer: string; item?: string; key?: string } | null => {

@@ -13,7 +13,7 @@ import { Menu } from '../../ui/Menu';
 import { Segments } from '../../ui/Segments';
 import { useEditor, useSlice } from '../store/context';
 import { shownValue } from '../timeline/ribbons';
-import { bakeFormulas, readyFor, shownFormula, targetOf, writeFormula } from './commands';
+import { bakeFormulas, readyFor, shownFormula, targetOf, writeFormula } from '../commands/formulas';
 import { Connections } from './Connections';
 import { useComputed } from './useComputed';
 import { Panel } from '../../ui/Panel';

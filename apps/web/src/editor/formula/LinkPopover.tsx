@@ -11,7 +11,7 @@ import { Segments } from '../../ui/Segments';
 import { Select } from '../../ui/Select';
 import { useEditor, useSlice } from '../store/context';
 import type { Linking } from '../store/state';
-import { easesAlong, targetOf } from './commands';
+import { easesAlong, targetOf } from '../commands/formulas';
 
 const HOWS = [
   { value: 'same', label: 'Same' },

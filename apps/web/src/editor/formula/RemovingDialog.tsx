@@ -3,7 +3,7 @@ import { pathOf } from '@kite/core/formula/refs';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { useEditor, useSlice } from '../store/context';
-import { baking, targetOf } from './commands';
+import { baking, targetOf } from '../commands/formulas';
 
 /** Before something goes that formulas read: they can be baked first. */
 export const RemovingDialog = () => {

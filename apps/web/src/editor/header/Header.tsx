@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { renameProject } from '@kite/core/edits/scenes';
 import { useTheme } from '../../app/theme';
 import { Button, IconButton } from '../../ui/Button';
+import { CommandButton } from '../commands/CommandButton';
 import { RenameField } from '../../ui/RenameField';
 import { RenderDialog } from '../render/RenderDialog';
 import { useEditor, useSlice } from '../store/context';
@@ -68,22 +69,12 @@ export const Header = () => {
       </div>
       <SceneStrip />
       <div className="ml-auto flex items-center gap-0.5">
-        <IconButton
-          label={past ? `Undo: ${past}` : 'Undo'}
-          shortcut="Ctrl+Z"
-          disabled={!past}
-          onClick={() => editor.undo()}
-        >
+        <CommandButton command="undo" {...(past && { label: `Undo: ${past}` })} disabled={!past}>
           <Undo2 size={16} />
-        </IconButton>
-        <IconButton
-          label={future ? `Redo: ${future}` : 'Redo'}
-          shortcut="Ctrl+Shift+Z"
-          disabled={!future}
-          onClick={() => editor.redo()}
-        >
+        </CommandButton>
+        <CommandButton command="redo" {...(future && { label: `Redo: ${future}` })} disabled={!future}>
           <Redo2 size={16} />
-        </IconButton>
+        </CommandButton>
         <IconButton label={theme === 'day' ? 'Dusk colours' : 'Daylight colours'} onClick={toggle}>
           {theme === 'day' ? <Moon size={15} /> : <Sun size={15} />}
         </IconButton>

@@ -7,7 +7,7 @@ import { toast } from 'sonner';
 import { ask } from '../../api/client';
 import { Button } from '../../ui/Button';
 import { Menu } from '../../ui/Menu';
-import { showFullScreen } from '../canvas/fullScreen';
+import { showFullScreen } from '../canvas/looks/fullScreen';
 import { useEditor } from '../store/context';
 
 /** Looking at the whole thing: over the screen, or the very file that would be delivered. */

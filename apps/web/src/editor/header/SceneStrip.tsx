@@ -5,7 +5,7 @@ import type { Id } from '@kite/core/document/types';
 import { wholeScene } from '@kite/core/scene/whole';
 import { Button, IconButton } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
-import { nestScene } from '../nesting';
+import { nestScene } from '../commands/nesting';
 import { Menu } from '../../ui/Menu';
 import { RenameField } from '../../ui/RenameField';
 import { SizeForm } from '../../pages/projects/SizeForm';

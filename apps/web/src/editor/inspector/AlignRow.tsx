@@ -12,7 +12,7 @@ import {
 import { type ReactNode, useState } from 'react';
 import type { Alignment } from '@kite/core/geometry/snap';
 import { IconButton } from '../../ui/Button';
-import { alignSelection, distributeSelection } from '../arrange';
+import { alignSelection, distributeSelection } from '../commands/arrange';
 import { useEditor } from '../store/context';
 
 const ALIGNMENTS: readonly { readonly how: Alignment; readonly label: string; readonly icon: ReactNode }[] = [

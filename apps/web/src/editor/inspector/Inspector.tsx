@@ -3,16 +3,16 @@ import { adjustableMoves } from '@kite/core/edits/moves';
 import { useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
 import { EaseCard } from './ease/EaseCard';
-import { KeysCard } from './KeysCard';
-import { KnobsCard } from './KnobsCard';
-import { MoveCard } from './MoveCard';
-import { PlaceCard } from './PlaceCard';
-import { RecipeCard } from './RecipeCard';
-import { RoutineCard } from './RoutineCard';
-import { SceneCard } from './SceneCard';
-import { SetCard } from './SetCard';
-import { StaggerCard } from './StaggerCard';
-import { TimeCard } from './TimeCard';
+import { KeysCard } from './cards/KeysCard';
+import { KnobsCard } from './cards/KnobsCard';
+import { MoveCard } from './cards/MoveCard';
+import { PlaceCard } from './cards/PlaceCard';
+import { RecipeCard } from './cards/RecipeCard';
+import { RoutineCard } from './cards/RoutineCard';
+import { SceneCard } from './cards/SceneCard';
+import { SetCard } from './cards/SetCard';
+import { StaggerCard } from './cards/StaggerCard';
+import { TimeCard } from './cards/TimeCard';
 
 /** The controllers that have something to be tuned. */
 const withKnobs = (scene: Scene): ControllerLayer[] =>

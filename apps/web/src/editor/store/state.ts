@@ -32,7 +32,7 @@ export interface Selection {
 }
 export const NOTHING: Selection = { layers: [], card: null, keys: [] };
 
-export type Tool = 'select' | 'path' | 'text' | 'rectangle' | 'ellipse' | 'wedge' | 'polygon' | 'star' | 'line';
+export type ToolName = 'select' | 'path' | 'text' | 'rectangle' | 'ellipse' | 'wedge' | 'polygon' | 'star' | 'line';
 export type Drawer = 'shapes' | 'assets' | 'moves' | 'history' | null;
 /** `through` goes on to the next scene. */
 export type Playing = 'loop' | 'once' | 'swing' | 'through';
@@ -64,7 +64,7 @@ export interface EditorState {
   /** Frames drawn in the last second of playing; null while still. */
   readonly drawnRate: number | null;
   readonly autoKey: boolean;
-  readonly tool: Tool;
+  readonly tool: ToolName;
   readonly drawer: Drawer;
   readonly selection: Selection;
   /** Layers whose ribbons show. */

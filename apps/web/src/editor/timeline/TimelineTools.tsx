@@ -2,9 +2,10 @@ import { ChartSpline, CircleDot, Flag, Layers2, Maximize2, ZoomIn, ZoomOut } fro
 import { memo } from 'react';
 import { IconButton } from '../../ui/Button';
 import { Menu } from '../../ui/Menu';
-import { keyAnimated, keyPlace, markPlayhead, selectAllKeys } from '../keying';
+import { CommandButton } from '../commands/CommandButton';
+import { keyPlace } from '../commands/keying';
+import { entryOf } from '../commands/table';
 import { useEditor, useSlice } from '../store/context';
-import { zoomTime } from './zoomTime';
 
 const KEYED = [
   { label: 'Key position', keys: ['position'] },
@@ -35,30 +36,27 @@ export const TimelineTools = memo(() => {
           </IconButton>
         }
         entries={[
-          { label: 'Key all that is animated', shortcut: 'K', onSelect: () => keyAnimated(editor) },
+          entryOf(editor, 'keyAnimated', { label: 'Key all that is animated' }),
           ...KEYED.map(({ label, keys }) => ({ label, onSelect: () => keyPlace(editor, keys) })),
           null,
-          { label: 'Select all keyframes', shortcut: 'Ctrl+Shift+A', onSelect: () => selectAllKeys(editor) },
+          entryOf(editor, 'selectKeys', { label: 'Select all keyframes' }),
         ]}
       />
-      <IconButton
-        label="Marker at the playhead"
-        shortcut="M"
+      <CommandButton
+        command="mark"
 
         size="small"
-        onClick={() => markPlayhead(editor)}
       >
         <Flag size={ICON} />
-      </IconButton>
-      <IconButton
-        label="Curves of what is selected"
-        shortcut="C"
+      </CommandButton>
+      <CommandButton
+        command="curves"
+
         size="small"
         pressed={curves}
-        onClick={() => editor.set({ curves: !curves })}
       >
         <ChartSpline size={ICON} />
-      </IconButton>
+      </CommandButton>
       <IconButton
         label={several ? 'Ribbons of the other scenes too' : 'Ribbons of other scenes: there is only this one'}
         size="small"
@@ -69,22 +67,20 @@ export const TimelineTools = memo(() => {
         <Layers2 size={ICON} />
       </IconButton>
       <span className="flex-1" />
-      <IconButton label="Show more of the time" shortcut="-" size="small" onClick={() => zoomTime(editor, 1 / 1.5)}>
+      <CommandButton command="timeMore" size="small">
         <ZoomOut size={ICON} />
-      </IconButton>
-      <IconButton label="Show less of the time" shortcut="=" size="small" onClick={() => zoomTime(editor, 1.5)}>
+      </CommandButton>
+      <CommandButton command="timeLess" size="small">
         <ZoomIn size={ICON} />
-      </IconButton>
-      <IconButton
-        label="Show the whole time"
-        shortcut="Shift+F"
+      </CommandButton>
+      <CommandButton
+        command="timeWhole"
 
         size="small"
         disabled={whole}
-        onClick={() => editor.set({ timeReach: null })}
       >
         <Maximize2 size={ICON - 1} />
-      </IconButton>
+      </CommandButton>
     </div>
   );
 });

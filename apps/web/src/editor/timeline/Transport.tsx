@@ -1,7 +1,7 @@
 import { ChevronFirst, ChevronLast, Pause, Play, StepBack, StepForward } from 'lucide-react';
 import { useState } from 'react';
 import { clockAt, framesPerSecond, parseTime, rateLabel } from '@kite/core/time/rate';
-import { IconButton } from '../../ui/Button';
+import { CommandButton } from '../commands/CommandButton';
 import { Segments } from '../../ui/Segments';
 import { Select } from '../../ui/Select';
 import { useEditor, useSlice } from '../store/context';
@@ -57,26 +57,25 @@ export const Transport = () => {
   const late = drawnRate !== null && drawnRate < wanted * 0.95;
   return (
     <div className="@container flex h-10 shrink-0 items-center gap-1 overflow-hidden border-b border-line bg-paper px-2">
-      <IconButton label="First frame" shortcut="Home" onClick={() => editor.seek(0)}>
+      <CommandButton command="first">
         <ChevronFirst size={17} />
-      </IconButton>
-      <IconButton label="One frame back" shortcut="," onClick={() => editor.seek(frame - 1)}>
+      </CommandButton>
+      <CommandButton command="back">
         <StepBack size={16} />
-      </IconButton>
-      <IconButton
+      </CommandButton>
+      <CommandButton
+        command="play"
         label={playing ? 'Pause' : 'Play'}
-        shortcut="Space"
         className="!size-8 !rounded-full !bg-ink !text-paper"
-        onClick={() => editor.togglePlay()}
       >
         {playing ? <Pause size={16} /> : <Play size={16} />}
-      </IconButton>
-      <IconButton label="One frame on" shortcut="." onClick={() => editor.seek(frame + 1)}>
+      </CommandButton>
+      <CommandButton command="on">
         <StepForward size={16} />
-      </IconButton>
-      <IconButton label="Last frame" shortcut="End" onClick={() => editor.seek(scene.length - 1)}>
+      </CommandButton>
+      <CommandButton command="last">
         <ChevronLast size={17} />
-      </IconButton>
+      </CommandButton>
       <TimeField label="Frame" text={String(frame)} className="w-11 text-lg font-semibold" />
       <span className="tabular flex items-center text-sm whitespace-nowrap text-ink-2">
         <span>of {scene.length}</span>

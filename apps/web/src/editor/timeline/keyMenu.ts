@@ -2,9 +2,7 @@ import { isApart, type PropertyRef } from '@kite/core/document/types';
 import { paramAt, propertyAt, sameRef } from '@kite/core/properties/find';
 import { removeAnimation, setApart } from '@kite/core/edits/properties';
 import type { MenuEntry } from '../../ui/Menu';
-import { copySelection, pasteCopied } from '../clipboard';
-import { deleteSelection } from '../commands';
-import { repeatFirst, reverseSelection, smoothSelection } from '../keying';
+import { entryOf } from '../commands/table';
 import type { Editor } from '../store/editor';
 
 /** What can be done to the selected keyframes, and to the property whose ribbon was pressed. */
@@ -15,17 +13,14 @@ export const keyMenu = (editor: Editor, ref: PropertyRef): (MenuEntry | null)[] 
   const param = paramAt(editor.state.doc, whole);
   const apart = isApart(propertyAt(editor.state.doc, whole));
   return [
-    { label: 'Copy keyframes', shortcut: 'Ctrl+C', disabled: !here, onSelect: () => copySelection(editor) },
-    { label: 'Paste at the playhead', shortcut: 'Ctrl+V', onSelect: () => pasteCopied(editor) },
-    { label: 'Reverse', disabled: !here, onSelect: () => reverseSelection(editor) },
-    { label: 'First keys again at the end', disabled: !here, onSelect: () => repeatFirst(editor) },
-    { label: 'Delete keyframes', danger: true, disabled: !here, onSelect: () => deleteSelection(editor) },
+    entryOf(editor, 'copy', { label: 'Copy keyframes', disabled: !here }),
+    entryOf(editor, 'paste'),
+    entryOf(editor, 'reverse', { label: 'Reverse', disabled: !here }),
+    entryOf(editor, 'repeatFirst', { disabled: !here }),
+    entryOf(editor, 'remove', { label: 'Delete keyframes', disabled: !here }),
     null,
     ...(ref.key === 'position' && !apart
-      ? [
-          { label: 'Smooth path through these', disabled: !here, onSelect: () => smoothSelection(editor, true) },
-          { label: 'Straight path through these', disabled: !here, onSelect: () => smoothSelection(editor, false) },
-        ]
+      ? [entryOf(editor, 'smooth', { disabled: !here }), entryOf(editor, 'straighten', { disabled: !here })]
       : []),
     ...(param?.kind === 'point'
       ? [

@@ -2,12 +2,9 @@ import type { Layer } from '@kite/core/document/types';
 import { setLayers } from '@kite/core/edits/layers';
 import { setParent } from '@kite/core/edits/place';
 import type { MenuEntry } from '../../ui/Menu';
-import { groupSelection, selectTag, toggleSolo, ungroupSelection } from '../arrange';
-import { duplicateLayers } from '../clipboard';
-import { deleteSelection, splitTextLayer, textOf } from '../commands';
-import { extendSelection, reverseSelection, selectAllKeys, splitAtPlayhead } from '../keying';
-import { setOfSelection } from '../formula/commands';
-import { nestSelection } from '../nesting';
+import { selectTag, toggleSolo } from '../commands/arrange';
+import { splitTextLayer, textOf } from '../commands/layers';
+import { entryOf } from '../commands/table';
 import type { Editor } from '../store/editor';
 
 /** What can be done to a layer, and with it to all that are selected. */
@@ -22,16 +19,16 @@ export const layerMenu = (editor: Editor, layer: Layer, rename: () => void): (Me
   }));
   return [
     { label: 'Rename', onSelect: rename },
-    { label: 'Duplicate', shortcut: 'Ctrl+D', onSelect: () => duplicateLayers(editor) },
-    { label: 'Group', shortcut: 'Ctrl+G', onSelect: () => groupSelection(editor) },
-    { label: 'Make a set', disabled: editor.state.selection.layers.length < 2, onSelect: () => setOfSelection(editor) },
-    { label: 'Nest in a scene of their own', onSelect: () => nestSelection(editor) },
-    { label: 'Ungroup', shortcut: 'Ctrl+Shift+G', onSelect: () => ungroupSelection(editor) },
+    entryOf(editor, 'duplicate', { label: 'Duplicate' }),
+    entryOf(editor, 'group', { label: 'Group' }),
+    entryOf(editor, 'makeSet', { disabled: editor.state.selection.layers.length < 2 }),
+    entryOf(editor, 'nest'),
+    entryOf(editor, 'ungroup'),
     null,
-    { label: 'Split at the playhead', shortcut: '/', onSelect: () => splitAtPlayhead(editor) },
-    { label: 'Extend to the scene’s end', onSelect: () => extendSelection(editor) },
-    { label: 'Reverse the motion', onSelect: () => reverseSelection(editor) },
-    { label: 'Select all keyframes', shortcut: 'Ctrl+Shift+A', onSelect: () => selectAllKeys(editor) },
+    entryOf(editor, 'split'),
+    entryOf(editor, 'extend'),
+    entryOf(editor, 'reverse'),
+    entryOf(editor, 'selectKeys', { label: 'Select all keyframes' }),
     null,
     {
       label: editor.state.solo.includes(id) ? 'Show with the others' : 'Show alone',
@@ -49,6 +46,6 @@ export const layerMenu = (editor: Editor, layer: Layer, rename: () => void): (Me
     },
     ...(textOf(layer) !== null ? [null, ...splits] : []),
     null,
-    { label: 'Delete', danger: true, disabled: layer.locked, onSelect: () => deleteSelection(editor) },
+    entryOf(editor, 'remove', { label: 'Delete', disabled: layer.locked }),
   ];
 };

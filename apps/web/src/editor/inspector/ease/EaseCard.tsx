@@ -11,7 +11,7 @@ import { Menu } from '../../../ui/Menu';
 import { Select } from '../../../ui/Select';
 import { useEditor, useSlice } from '../../store/context';
 import { makeId } from '../../store/editor';
-import { Card } from '../Card';
+import { Card } from '../cards/Card';
 import { EaseFields } from './EaseFields';
 import { EasePlot } from './EasePlot';
 import { EaseTile } from './EaseTile';

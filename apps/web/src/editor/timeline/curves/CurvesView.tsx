@@ -9,7 +9,7 @@ import { type PointerEvent, useLayoutEffect, useMemo, useRef, useState } from 'r
 import { followPointer } from '../../../ui/drag';
 import { Button } from '../../../ui/Button';
 import { Segments } from '../../../ui/Segments';
-import { factorOf, UNITS } from '../../inspector/units';
+import { factorOf, UNITS } from '../../inspector/fields/units';
 import { useEditor, useSlice } from '../../store/context';
 import { sceneOf, type Selection } from '../../store/state';
 import { dragKeys } from '../dragKeys';

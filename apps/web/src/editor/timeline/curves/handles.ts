@@ -2,7 +2,7 @@
 import type { Ease, Keyframe, Point } from '@kite/core/document/types';
 import { type EaseEnd, endsOf, wayOf, withEnd } from '@kite/core/motion/speed';
 import { isCurved } from '@kite/core/motion/track';
-import { factorOf } from '../../inspector/units';
+import { factorOf } from '../../inspector/fields/units';
 import type { CurveMode, ShownCurve } from './shown';
 
 export interface Handle {

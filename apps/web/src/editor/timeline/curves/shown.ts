@@ -12,7 +12,7 @@ import { keyedCurvesOf, paramIn, propertyIn, refKey } from '@kite/core/propertie
 import { samplerOf } from '@kite/core/motion/sampler';
 import { speedOf } from '@kite/core/motion/speed';
 import { framesPerSecond } from '@kite/core/time/rate';
-import { factorOf } from '../../inspector/units';
+import { factorOf } from '../../inspector/fields/units';
 import { ribbonName } from '../rows';
 
 export type CurveMode = 'value' | 'speed';

@@ -1,0 +1,117 @@
+import { frameOfCard, type Stage } from '../stage';
+import type { PLACE, Values } from '@kite/core/document/params';
+import type { Point } from '@kite/core/document/types';
+import { type Box, outlineBox, union } from '@kite/core/geometry/bounds';
+import { apply, inverted, multiply, placed } from '@kite/core/geometry/matrix';
+import { markBox } from '@kite/core/recipe/marks';
+import { cornersThrough } from '@kite/core/scene/bounds';
+import type { PointerEvent } from 'react';
+import { writeValues } from '../../commands/layers';
+import { useEditor, useSlice } from '../../store/context';
+import { editedCard } from './editedCard';
+import { editGesture } from './editGesture';
+import { Grip } from './Grip';
+
+const CORNERS: readonly Point[] = [
+  [0, 0],
+  [1, 0],
+  [1, 1],
+  [0, 1],
+];
+const tidy = (n: number) => Math.round(n * 1000) / 1000 + 0;
+const tidyPoint = ([x, y]: Point): Point => [tidy(x), tidy(y)];
+
+/** The place of an open group card: what is moved and scaled here is the group within its layer, not the layer. */
+export const GroupHandles = ({ view, pointOf }: Stage) => {
+  const editor = useEditor();
+  useSlice((s) => ({ doc: s.doc, selection: s.selection, frame: frameOfCard(s), fontsCame: s.fontsCame }));
+  const card = editedCard(editor, view);
+  if (card?.item.kind !== 'group') return null;
+  const layer = editor.scene.layers[editor.state.selection.layers[0] as string];
+  if (layer?.kind !== 'drawing') return null;
+  const place = card.values as unknown as Values<typeof PLACE>;
+  const flow = editor.program.flowAt(layer.id, card.item.children ?? [], editor.state.frame);
+  let box: Box | null = null;
+  for (const mark of flow.marks) box = union(box, markBox(mark));
+  for (const { outlines } of flow.shapes) for (const o of outlines) box = union(box, outlineBox(o));
+  if (!box) return null;
+  const own = box;
+  const toArea = multiply(card.toArea, placed(place));
+  const corner = ([x, y]: Point): Point => [x ? own.right : own.left, y ? own.bottom : own.top];
+
+  const gesture = (event: PointerEvent, move: (p: Point) => void) =>
+    editGesture(editor, event, { move: ({ event: now }) => move(pointOf(now)) });
+  const onMove = (event: PointerEvent) => {
+    const start = card.fromArea(pointOf(event));
+    gesture(event, (p) => {
+      const [x, y] = card.fromArea(p);
+      const position = tidyPoint([
+        Math.round(place.position[0] + x - start[0]),
+        Math.round(place.position[1] + y - start[1]),
+      ]);
+      writeValues(editor, [[card.ref('position'), position]], 'Move a group');
+      editor.set({ readout: { at: p, text: `group ${position[0]}, ${position[1]}` } });
+    });
+  };
+  /** The far corner stays; the sides keep their ratio. */
+  const onScale = (grip: Point) => (event: PointerEvent) => {
+    const anchor = corner([1 - grip[0], 1 - grip[1]]);
+    const back = inverted(placed(place));
+    if (!back) return;
+    const from = corner(grip);
+    const length = Math.hypot(from[0] - anchor[0], from[1] - anchor[1]) || 1;
+    gesture(event, (p) => {
+      const [x, y] = apply(back, card.fromArea(p));
+      const along = ((x - anchor[0]) * (from[0] - anchor[0]) + (y - anchor[1]) * (from[1] - anchor[1])) / length;
+      const factor = Math.max(0.001, along / length);
+      const scale = tidyPoint([place.scale[0] * factor, place.scale[1] * factor]);
+      const [before, after] = [apply(placed(place), anchor), apply(placed({ ...place, scale }), anchor)];
+      const position = tidyPoint([place.position[0] + before[0] - after[0], place.position[1] + before[1] - after[1]]);
+      writeValues(
+        editor,
+        [
+          [card.ref('scale'), scale],
+          [card.ref('position'), position],
+        ],
+        'Scale a group',
+      );
+      editor.set({ readout: { at: p, text: `group ${Math.round(scale[0] * 100)} %` } });
+    });
+  };
+
+  const points = cornersThrough(toArea, own)
+    .map((p) => p.join(','))
+    .join(' ');
+  const [lx, ly] = apply(toArea, corner([0, 0]));
+  const name = card.item.name ?? 'Group';
+  return (
+    <g>
+      <polygon
+        data-testid="group-box"
+        points={points}
+        fill="transparent"
+        stroke="var(--tail)"
+        strokeWidth={1.5}
+        strokeDasharray="5 3"
+        style={{ pointerEvents: 'all', cursor: 'move' }}
+        onPointerDown={onMove}
+      />
+      {CORNERS.map((grip) => (
+        <Grip
+          key={grip.join()}
+          at={apply(toArea, corner(grip))}
+          of="group"
+          cursor={grip[0] === grip[1] ? 'nwse-resize' : 'nesw-resize'}
+          testId={`group-${grip.join('/')}`}
+          onPointerDown={onScale(grip)}
+        />
+      ))}
+      <g transform={`translate(${lx} ${ly - 22})`} style={{ pointerEvents: 'none' }}>
+        <rect width={(name.length + 21) * 6.2 + 12} height={18} rx={4} fill="var(--tail)" />
+        <text x={6} y={13} fontSize={11} fill="var(--paper)">
+          {name}: the group, not the layer
+        </text>
+      </g>
+    </g>
+  );
+};

@@ -1,0 +1,227 @@
+import { frameOfLayers, type Stage } from '../stage';
+import type { Point } from '@kite/core/document/types';
+import { type Box, boxThrough, union } from '@kite/core/geometry/bounds';
+import { apply, inverted, type Matrix, multiply } from '@kite/core/geometry/matrix';
+import { cornersThrough, layerBox } from '@kite/core/scene/bounds';
+import type { PointerEvent } from 'react';
+import { useEditor, useSlice } from '../../store/context';
+import { editGesture } from './editGesture';
+import { Grip } from './Grip';
+import { Snapping } from '../snapping';
+import { dragPivot, grab, moveSelection, scaleLayer, transformAll } from './transforms';
+import { toScene, viewMatrix } from '../view';
+
+/** The handles of a box: -1, 0 or 1 along each axis. */
+const GRIPS: readonly Point[] = [
+  [-1, -1],
+  [0, -1],
+  [1, -1],
+  [1, 0],
+  [1, 1],
+  [0, 1],
+  [-1, 1],
+  [-1, 0],
+];
+
+const centreOf = (box: Box): Point => [(box.left + box.right) / 2, (box.top + box.bottom) / 2];
+const gripAt = (box: Box, [gx, gy]: Point): Point => [
+  gx < 0 ? box.left : gx > 0 ? box.right : (box.left + box.right) / 2,
+  gy < 0 ? box.top : gy > 0 ? box.bottom : (box.top + box.bottom) / 2,
+];
+const angle = (from: Point, to: Point) => (Math.atan2(to[1] - from[1], to[0] - from[0]) * 180) / Math.PI;
+const CURSORS = ['ew-resize', 'nwse-resize', 'ns-resize', 'nesw-resize'];
+
+/** Scale in percent, and the size that it gives. */
+const scaleText = (scale: Point, by: Point, box: Box): string => {
+  const [sx, sy] = [scale[0] * by[0], scale[1] * by[1]];
+  const [w, h] = [(box.right - box.left) * Math.abs(sx), (box.bottom - box.top) * Math.abs(sy)];
+  return `${Math.round(sx * 100)} × ${Math.round(sy * 100)} %: ${Math.round(w)} × ${Math.round(h)} px`;
+};
+
+/** Outlines of what is selected, with handles to scale and turn it. */
+export const Handles = ({ view, pointOf }: Stage) => {
+  const editor = useEditor();
+  const { selection, frame, writing } = useSlice((s) => ({
+    selection: s.selection,
+    frame: frameOfLayers(s),
+    doc: s.doc,
+    sceneId: s.sceneId,
+    fontsCame: s.fontsCame,
+    writing: s.writing !== null,
+  }));
+  const { scene } = editor;
+  if (frame === null) return null;
+  const program = editor.program;
+  const chosen = selection.layers.flatMap((id) => {
+    const layer = scene.layers[id];
+    if (!layer) return [];
+    const box = layerBox(program, id, frame);
+    return [{ layer, box, world: program.matrixAt(id, frame) }];
+  });
+  const toView = (m: Matrix): Matrix => multiply(viewMatrix(view), m);
+  const only = chosen.length === 1 ? chosen[0] : undefined;
+  const boxes = chosen.flatMap(({ box, world }) => (box ? [boxThrough(world, box)] : []));
+  const all = boxes.reduce<Box | null>((sum, box) => union(sum, box), null);
+  /** While a path's vertices or a group's place are edited the layer's own handles would be in the way. */
+  const shaping =
+    only?.layer.kind === 'drawing' &&
+    selection.card !== null &&
+    ['path', 'group'].includes(only.layer.items[selection.card]?.kind ?? '');
+  const free = !shaping && !writing && chosen.some(({ layer }) => !layer.locked);
+
+  /** The frame that the handles stand on: the layer's own axes, or the scene's for several. */
+  const frameBox = only ? only.box : all;
+  const frameMatrix: Matrix = only ? only.world : [1, 0, 0, 1, 0, 0];
+
+  const onScale = (grip: Point) => (event: PointerEvent) => {
+    if (!frameBox) return;
+    const grabbed = grab(editor);
+    const back = inverted(frameMatrix);
+    if (!back || grabbed.length === 0) return;
+    const start = gripAt(frameBox, grip);
+    const ids = grabbed.map((g) => g.id);
+    let snapping: Snapping | null = null;
+    editGesture(editor, event, {
+      first: 'picture',
+      start: () => {
+        snapping = new Snapping(editor, ids, view.zoom);
+      },
+      move: ({ event: now }) => {
+        const to = toScene(view, pointOf(now));
+        const at = apply(back, snapping ? snapping.point(to, now) : to);
+        // Alt scales about the pivot or the middle, else the far side stays.
+        const pivot = only ? (grabbed[0]?.place.pivot ?? centreOf(frameBox)) : centreOf(frameBox);
+        const anchor = now.altKey ? pivot : gripAt(frameBox, [-grip[0], -grip[1]]);
+        const factor = [0, 1].map((i) => {
+          const whole = start[i]! - anchor[i]!;
+          return grip[i] === 0 || Math.abs(whole) < 1e-6 ? 1 : (at[i]! - anchor[i]!) / whole;
+        }) as unknown as Point;
+        const corner = grip[0] !== 0 && grip[1] !== 0;
+        const even = corner
+          ? Math.abs(factor[0]) > Math.abs(factor[1])
+            ? factor[0]
+            : factor[1]
+          : grip[0] !== 0
+            ? factor[0]
+            : factor[1];
+        const g = grabbed[0];
+        if (only && g) {
+          const f: Point = corner && !now.shiftKey ? [even, even] : factor;
+          scaleLayer(editor, g, f, anchor);
+          editor.set({ readout: { at: pointOf(now), text: scaleText(g.place.scale, f, frameBox) } });
+        } else {
+          transformAll(editor, grabbed, anchor, Math.max(even, 0.001), 0, 'Scale');
+          editor.set({ readout: { at: pointOf(now), text: `${Math.round(even * 100)} %` } });
+        }
+      },
+    });
+  };
+
+  const onTurn = (event: PointerEvent) => {
+    if (!frameBox) return;
+    const grabbed = grab(editor);
+    const g = grabbed[0];
+    if (!g) return;
+    const about = only ? apply(g.parent, g.place.position) : centreOf(frameBox);
+    const start = angle(about, toScene(view, pointOf(event)));
+    editGesture(editor, event, {
+      first: 'picture',
+      move: ({ event: now }) => {
+        let by = angle(about, toScene(view, pointOf(now))) - start;
+        if (by > 180) by -= 360;
+        if (by < -180) by += 360;
+        if (now.shiftKey) by = Math.round(by / 15) * 15;
+        else by = Math.round(by * 10) / 10;
+        transformAll(editor, grabbed, about, 1, by, 'Turn');
+        editor.set({ readout: { at: pointOf(now), text: `${Math.round((only ? g.place.rotation : 0) + by)}°` } });
+      },
+    });
+  };
+
+  const points = (m: Matrix, box: Box) =>
+    cornersThrough(toView(m), box)
+      .map((p) => p.join(','))
+      .join(' ');
+  const top = frameBox && apply(toView(frameMatrix), gripAt(frameBox, [0, -1]));
+  const middle = frameBox && apply(toView(frameMatrix), centreOf(frameBox));
+  const length = top && middle ? Math.hypot(top[0] - middle[0], top[1] - middle[1]) || 1 : 1;
+  const knob: Point | null =
+    top && middle
+      ? [top[0] + ((top[0] - middle[0]) / length) * 22, top[1] + ((top[1] - middle[1]) / length) * 22]
+      : null;
+  const tilt = Math.atan2(frameMatrix[1], frameMatrix[0]) / (Math.PI / 4);
+
+  return (
+    <g>
+      {chosen.map(({ layer, box, world }) =>
+        box ? (
+          <polygon
+            key={layer.id}
+            points={points(world, box)}
+            fill="none"
+            stroke="var(--sky)"
+            strokeWidth={only ? 1.5 : 1}
+          />
+        ) : null,
+      )}
+      {!only && all && (
+        <polygon points={points([1, 0, 0, 1, 0, 0], all)} fill="none" stroke="var(--sky)" strokeWidth={1.5} />
+      )}
+      {chosen.map(({ layer, world }) => {
+        const pivot = grab(editor).find((g) => g.id === layer.id)?.place.pivot;
+        if (!pivot || !(only || layer.kind === 'controller')) return null;
+        const [x, y] = apply(toView(world), pivot);
+        return (
+          <g
+            key={layer.id}
+            stroke="var(--kite)"
+            fill="none"
+            strokeWidth={1.5}
+            data-testid="pivot"
+            style={{ pointerEvents: layer.locked || writing ? 'none' : 'all', cursor: 'move' }}
+            onPointerDown={(event) => {
+              event.stopPropagation();
+              // Pivots stand where layers are most often taken hold of: only with Alt are they what is moved.
+              if (event.altKey) dragPivot(editor, event, layer.id, view, pointOf);
+              else moveSelection(editor, event, view.zoom, pointOf);
+            }}
+          >
+            <title>Drag moves the layer, Alt-drag its pivot</title>
+            <circle cx={x} cy={y} r={5} fill={layer.kind === 'controller' ? 'var(--paper)' : 'none'} />
+            <path d={`M${x - 9} ${y}h18M${x} ${y - 9}v18`} />
+          </g>
+        );
+      })}
+      {free && frameBox && knob && top && (
+        <>
+          <path d={`M${top.join(' ')}L${knob.join(' ')}`} stroke="var(--sky)" />
+          <circle
+            data-testid="handle-turn"
+            cx={knob[0]}
+            cy={knob[1]}
+            r={5}
+            fill="var(--paper)"
+            stroke="var(--sky)"
+            strokeWidth={1.5}
+            style={{ cursor: 'grab', pointerEvents: 'all' }}
+            onPointerDown={onTurn}
+          />
+          {GRIPS.map((grip) => {
+            const octant = Math.round(Math.atan2(grip[1], grip[0]) / (Math.PI / 4) + tilt);
+            if (!only && (grip[0] === 0 || grip[1] === 0)) return null;
+            return (
+              <Grip
+                key={grip.join()}
+                at={apply(toView(frameMatrix), gripAt(frameBox, grip))}
+                of="layer"
+                cursor={CURSORS[((octant % 4) + 4) % 4]}
+                testId={`handle-${grip.join('/')}`}
+                onPointerDown={onScale(grip)}
+              />
+            );
+          })}
+        </>
+      )}
+    </g>
+  );
+};

@@ -1,0 +1,227 @@
+import { frameOfLayers, type Stage } from '../stage';
+import {
+  isApart,
+  isKeyed,
+  type KeyedProperty,
+  type Keyframe,
+  type Layer,
+  type PathHandles,
+  type Point,
+} from '@kite/core/document/types';
+import { PLACE } from '@kite/core/document/params';
+import { propertyIn, sameRef } from '@kite/core/properties/find';
+import { changeKey, setHandles } from '@kite/core/edits/keys';
+import { apply, IDENTITY, inverted, type Matrix, multiply } from '@kite/core/geometry/matrix';
+import { type Sampler, samplerOf } from '@kite/core/motion/sampler';
+import { smoothHandles } from '@kite/core/motion/smooth';
+import { outlineThrough } from '@kite/core/motion/track';
+import { keyFrames } from '@kite/core/motion/keys';
+import type { PointerEvent } from 'react';
+import { isComputed, useShown } from '../../formula/useComputed';
+import { moveBead } from '../../commands/moves';
+import { useEditor, useSlice } from '../../store/context';
+import { sceneOf } from '../../store/state';
+import { editGesture } from './editGesture';
+import { Snapping } from '../snapping';
+import { toScene, viewMatrix } from '../view';
+
+/** The most dots of one path: more would run into each other. */
+const MOST_DOTS = 600;
+/** The most paths at once, for the same reason. */
+const MOST_PATHS = 60;
+const NO_HANDLES: PathHandles = [0, 0, 0, 0];
+
+const tidy = (n: number) => Math.round(n * 10) / 10;
+const tidyPoint = ([x, y]: Point): Point => [tidy(x), tidy(y)];
+
+/** The outline of a motion path as SVG, through a matrix. */
+const pathData = (keys: readonly Keyframe[], matrix: Matrix): string => {
+  const { points } = outlineThrough(keys);
+  const at = (i: number) => apply(matrix, [points[i] as number, points[i + 1] as number]).join(' ');
+  let d = `M${at(0)}`;
+  for (let i = 2; i < points.length; i += 6) d += `C${at(i)} ${at(i + 2)} ${at(i + 4)}`;
+  return d;
+};
+
+/** The motion paths of the selected layers, of keyframes or of a formula: a dot for each frame, a bead for each keyframe, handles to bend them by. */
+export const MotionPaths = ({ view, pointOf }: Stage) => {
+  const editor = useEditor();
+  const { scene, layers, tool, frame, writing } = useSlice((s) => ({
+    scene: sceneOf(s),
+    layers: s.selection.layers,
+    tool: s.tool,
+    frame: frameOfLayers(s),
+    writing: s.writing,
+  }));
+  if (frame === null || tool !== 'select' || writing) return null;
+  const moving = layers.flatMap((id) => {
+    const layer = scene.layers[id];
+    const ref = { scene: scene.id, layer: id, key: 'position' };
+    const moves = layer && (keyFrames(layer.params.position).length > 1 || isComputed(editor.state, ref));
+    return moves ? [layer] : [];
+  });
+  return moving.slice(0, MOST_PATHS).map((layer) => {
+    const { id } = layer;
+    const parent = layer.parent === null ? IDENTITY : editor.program.matrixAt(layer.parent, frame);
+    return (
+      <LayerPath key={id} layer={layer} toArea={multiply(viewMatrix(view), parent)} view={view} pointOf={pointOf} />
+    );
+  });
+};
+
+const LayerPath = ({ layer, toArea, view, pointOf }: Stage & { layer: Layer; toArea: Matrix }) => {
+  const editor = useEditor();
+  const ref = { scene: editor.scene.id, layer: layer.id, key: 'position' };
+  const { frame, chosen } = useSlice((s) => ({
+    frame: s.frame,
+    chosen: s.selection.keys.find((c) => sameRef(c.ref, ref))?.frames ?? NONE,
+  }));
+  const property = propertyIn(layer, ref);
+  const frames = keyFrames(property);
+  const [sampler] = useShown([ref], PLACE.position) as [Sampler];
+  // By a formula it may move at any time.
+  const computed = sampler !== samplerOf(PLACE.position, property);
+  const [first, last] = computed ? [0, editor.scene.length - 1] : [frames[0] as number, frames.at(-1) as number];
+  if (sampler.constant) return null;
+  const every = Math.max(1, Math.ceil((last - first) / MOST_DOTS));
+  const dots: Point[] = [];
+  for (let f = first; f <= last; f += every) dots.push(apply(toArea, sampler.at(f) as Point));
+  const back = inverted(toArea);
+  return (
+    <g data-testid="motion-path">
+      {isKeyed(property) && (
+        <path d={pathData(property.keys, toArea)} fill="none" stroke="var(--tail)" strokeWidth={1.25} opacity={0.8} />
+      )}
+      {dots.map(([x, y], i) => (
+        <circle
+          key={i}
+          cx={x}
+          cy={y}
+          r={2}
+          fill="var(--tail)"
+          stroke="var(--paper)"
+          strokeWidth={0.75}
+          data-testid="motion-dot"
+        />
+      ))}
+      {back && isKeyed(property) && !isApart(property) && !layer.locked && (
+        <KeyedPath {...{ view, pointOf, property, toArea, back, path: ref, chosen, frame }} />
+      )}
+    </g>
+  );
+};
+
+interface KeyedPathProps extends Stage {
+  property: KeyedProperty;
+  toArea: Matrix;
+  back: Matrix;
+  path: { scene: string; layer: string; key: string };
+  chosen: readonly number[];
+  frame: number;
+}
+
+/** Beads and handles of one motion path. */
+const KeyedPath = ({ view, pointOf, property, toArea, back, path, chosen, frame }: KeyedPathProps) => {
+  const editor = useEditor();
+  const layers = editor.state.selection.layers;
+  const select = (at: number) => editor.select({ layers, keys: [{ ref: path, frames: [at] }] });
+
+  const onBead = (key: Keyframe) => (event: PointerEvent) => {
+    const byMove = moveBead(editor, path.layer, key.frame);
+    const snapping = new Snapping(editor, [path.layer], view.zoom);
+    select(key.frame);
+    if (event.altKey) {
+      // Pulls both handles out of a corner.
+      pull(event, key, 'out', true);
+      return;
+    }
+    editGesture(editor, event, {
+      first: 'picture',
+      move: ({ event: now }) => {
+        const at = snapping.point(toScene(view, pointOf(now)), now);
+        const value = tidyPoint(apply(back, apply(viewMatrix(view), at)));
+        editor.edit(byMove ? byMove(value) : changeKey(path, key.frame, { value }));
+        editor.set({ readout: { at: pointOf(now), text: `frame ${key.frame}: ${value[0]}, ${value[1]}` } });
+      },
+    });
+  };
+
+  /** Drags a handle; the other one turns along while both lie in one line, unless Alt parts them. */
+  const pull = (event: PointerEvent, key: Keyframe, end: 'in' | 'out', both: boolean) => {
+    const [inX, inY, outX, outY] = key.handles ?? NO_HANDLES;
+    const cross = inX * outY - inY * outX;
+    const lengths = [Math.hypot(inX, inY), Math.hypot(outX, outY)] as const;
+    const inLine = lengths[0] > 0 && lengths[1] > 0 && Math.abs(cross) < 0.02 * lengths[0] * lengths[1];
+    editGesture(editor, event, {
+      move: ({ event: now }) => {
+        const at = apply(back, pointOf(now));
+        const [x, y] = tidyPoint([at[0] - (key.value as Point)[0], at[1] - (key.value as Point)[1]]);
+        const size = Math.hypot(x, y) || 1;
+        const other = end === 'out' ? lengths[0] : lengths[1];
+        const length = both ? size : other;
+        const mirrored =
+          (both || inLine) && (both || !now.altKey) ? tidyPoint([(-x / size) * length, (-y / size) * length]) : null;
+        const [ox, oy] = mirrored ?? (end === 'out' ? [inX, inY] : [outX, outY]);
+        const handles: PathHandles = end === 'out' ? [ox, oy, x, y] : [x, y, ox, oy];
+        editor.edit(setHandles(path, key.frame, handles));
+      },
+    });
+  };
+
+  const toggle = (key: Keyframe) =>
+    editor.edit(setHandles(path, key.frame, key.handles ? null : smoothHandles(property, key.frame)));
+
+  return property.keys.map((key) => {
+    const value = key.value as Point;
+    const [x, y] = apply(toArea, value);
+    const shown = chosen.includes(key.frame) || key.frame === frame;
+    const [inX, inY, outX, outY] = key.handles ?? NO_HANDLES;
+    const tips = [
+      { end: 'in' as const, way: [inX, inY] as const },
+      { end: 'out' as const, way: [outX, outY] as const },
+    ].filter((t) => shown && (t.way[0] !== 0 || t.way[1] !== 0));
+    return (
+      <g key={key.frame}>
+        {tips.map(({ end, way }) => {
+          const [hx, hy] = apply(toArea, [value[0] + way[0], value[1] + way[1]]);
+          return (
+            <g key={end}>
+              <path d={`M${x} ${y}L${hx} ${hy}`} stroke="var(--tail)" />
+              <circle
+                data-testid={`motion-handle-${end}`}
+                cx={hx}
+                cy={hy}
+                r={4}
+                fill="var(--paper)"
+                stroke="var(--tail)"
+                strokeWidth={1.5}
+                style={{ pointerEvents: 'all', cursor: 'move' }}
+                onPointerDown={(event) => pull(event, key, end, false)}
+              />
+            </g>
+          );
+        })}
+        <circle
+          data-testid="motion-bead"
+          cx={x}
+          cy={y}
+          r={5}
+          fill={chosen.includes(key.frame) ? 'var(--tail)' : 'var(--paper)'}
+          stroke="var(--tail)"
+          strokeWidth={2}
+          // Where the layer is now it is the layer that is dragged.
+          style={{ pointerEvents: key.frame === frame ? 'none' : 'all', cursor: 'move' }}
+          onPointerDown={onBead(key)}
+          onDoubleClick={(event) => {
+            event.stopPropagation();
+            toggle(key);
+          }}
+        >
+          <title>{`Frame ${key.frame}. Drag to move; double-click for a smooth or a straight path; Alt-drag for handles.`}</title>
+        </circle>
+      </g>
+    );
+  });
+};
+
+const NONE: readonly number[] = [];

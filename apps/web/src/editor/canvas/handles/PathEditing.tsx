@@ -1,0 +1,221 @@
+import { frameOfCard, type Stage } from '../stage';
+import type { Id, PathValue, Point, PropertyRef } from '@kite/core/document/types';
+import { reshapePath } from '@kite/core/edits/paths';
+import { apply } from '@kite/core/geometry/matrix';
+import {
+  type Handle,
+  isCorner,
+  isSmooth,
+  movedVertices,
+  nearestOnPath,
+  withHandle,
+  withInserted,
+  withoutVertices,
+  withVertexKind,
+} from '@kite/core/motion/paths';
+import { type PointerEvent, useEffect } from 'react';
+import { writeValues } from '../../commands/layers';
+import { useEditor, useSlice } from '../../store/context';
+import type { Editor } from '../../store/editor';
+import type { View } from '../../store/state';
+import { editedCard } from './editedCard';
+import { editGesture } from './editGesture';
+import { Snapping } from '../snapping';
+import { toArea, toScene } from '../view';
+
+/** Opens the path of a layer for its vertices to be moved; false where it has none. */
+export const openPath = (editor: Editor, layerId: Id): boolean => {
+  const layer = editor.scene.layers[layerId];
+  const path = layer?.kind === 'drawing' ? Object.values(layer.items).find((i) => i.kind === 'path') : undefined;
+  if (!path) return false;
+  editor.select({ layers: [layerId], card: path.id });
+  return true;
+};
+
+/** The vertices of the open path card, in the scene's pixels; null while none is open. */
+export const shapedVertices = (editor: Editor, view: View): Point[] | null => {
+  const card = editedCard(editor, view);
+  if (card?.item.kind !== 'path') return null;
+  return (card.values.path as PathValue).vertices.map((v) => toScene(view, apply(card.toArea, [v[0], v[1]])));
+};
+
+/** Changes the number or order of vertices, at every keyframe alike. */
+export const reshape = (
+  editor: Editor,
+  ref: PropertyRef,
+  label: string,
+  change: (path: PathValue) => PathValue,
+): void => void editor.edit(reshapePath(ref, label, editor.state.frame, change));
+
+export const removeVertices = (editor: Editor, ref: PropertyRef, path: PathValue): void => {
+  const gone = new Set(editor.state.vertices);
+  if (gone.size === 0 || path.vertices.length - gone.size < 2) return;
+  reshape(editor, ref, gone.size === 1 ? 'Remove a vertex' : 'Remove vertices', (p) => withoutVertices(p, gone));
+  editor.set({ vertices: [] });
+};
+
+const tidy = (n: number) => Math.round(n * 10) / 10;
+
+/** The vertices of the open path card: dragged with their handles, added by a double click on the outline. */
+export const PathEditing = ({ view, pointOf }: Stage) => {
+  const editor = useEditor();
+  const { chosen } = useSlice((s) => ({
+    doc: s.doc,
+    selection: s.selection,
+    frame: frameOfCard(s),
+    tool: s.tool,
+    chosen: s.vertices,
+  }));
+  const card = editedCard(editor, view);
+  const path = card?.item.kind === 'path' ? (card.values.path as PathValue) : null;
+  const ref = card?.ref('path');
+
+  useEffect(() => {
+    if (!path || !ref) return;
+    const onKey = (event: KeyboardEvent) => {
+      if (event.target instanceof Element && event.target.closest('input,textarea,select,[role=menu],[role=dialog]'))
+        return;
+      if ((event.key === 'Delete' || event.key === 'Backspace') && editor.state.vertices.length > 0) {
+        event.preventDefault();
+        event.stopImmediatePropagation();
+        removeVertices(editor, ref, path);
+      }
+    };
+    window.addEventListener('keydown', onKey, true);
+    return () => window.removeEventListener('keydown', onKey, true);
+  });
+
+  if (!card || !path || !ref || editor.state.tool !== 'select' || path.vertices.length === 0) return null;
+  const selected = new Set(chosen);
+  const place = (x: number, y: number) => apply(card.toArea, [x, y]);
+  const write = (next: PathValue, label: string) => writeValues(editor, [[ref, next]], label);
+
+  const onVertex = (i: number) => (event: PointerEvent) => {
+    if (event.button !== 0) return;
+    event.stopPropagation();
+    const now = event.shiftKey
+      ? selected.has(i)
+        ? chosen.filter((v) => v !== i)
+        : [...chosen, i]
+      : selected.has(i)
+        ? chosen
+        : [i];
+    editor.set({ vertices: now });
+    const moving = new Set(now);
+    const start = card.fromArea(pointOf(event));
+    let snapping: Snapping | null = null;
+    editGesture(editor, event, {
+      start: () => {
+        snapping = new Snapping(editor, editor.state.selection.layers, view.zoom);
+      },
+      move: ({ event: at }) => {
+        const to = toScene(view, pointOf(at));
+        const [x, y] = card.fromArea(toArea(view, snapping ? snapping.point(to, at) : to));
+        const way: Point = [tidy(x - start[0]), tidy(y - start[1])];
+        const straight: Point = at.shiftKey ? (Math.abs(way[0]) > Math.abs(way[1]) ? [way[0], 0] : [0, way[1]]) : way;
+        write(movedVertices(path, moving, straight), 'Move vertices');
+      },
+    });
+  };
+
+  /** Alt breaks the two handles of a vertex apart; Shift keeps them alike. */
+  const onHandle = (i: number, handle: Handle) => (event: PointerEvent) => {
+    const vertex = path.vertices[i];
+    if (!vertex) return;
+    const smooth = isSmooth(vertex);
+    editGesture(editor, event, {
+      move: ({ event: at }) => {
+        const [x, y] = card.fromArea(pointOf(at));
+        const offset: Point = [tidy(x - vertex[0]), tidy(y - vertex[1])];
+        const other = at.altKey || !smooth ? 'stays' : at.shiftKey ? 'mirrors' : 'turns';
+        write(withHandle(path, i, handle, offset, other), 'Move a handle');
+      },
+    });
+  };
+
+  const onKind = (i: number) => (event: { stopPropagation: () => void }) => {
+    event.stopPropagation();
+    const vertex = path.vertices[i];
+    if (vertex) write(withVertexKind(path, new Set([i]), isCorner(vertex) ? 'smooth' : 'corner'), 'Change a vertex');
+  };
+
+  const onOutline = (event: { clientX: number; clientY: number; stopPropagation: () => void }) => {
+    event.stopPropagation();
+    const near = nearestOnPath(path, card.fromArea(pointOf(event)));
+    if (!near) return;
+    reshape(editor, ref, 'Add a vertex', (p) => withInserted(p, near.span, near.t));
+    editor.set({ vertices: [near.span + 1] });
+  };
+
+  const d = path.vertices
+    .map((v, i) => {
+      const p = path.vertices[i - 1];
+      return p
+        ? `C${place(p[0] + p[4], p[1] + p[5]).join()} ${place(v[0] + v[2], v[1] + v[3]).join()} ${place(v[0], v[1]).join()}`
+        : `M${place(v[0], v[1]).join()}`;
+    })
+    .join('');
+  const [first, last] = [path.vertices[0]!, path.vertices.at(-1)!];
+  const closing = path.closed
+    ? `C${place(last[0] + last[4], last[1] + last[5]).join()} ${place(first[0] + first[2], first[1] + first[3]).join()} ${place(first[0], first[1]).join()}Z`
+    : '';
+  return (
+    <g>
+      <path
+        data-testid="path-outline"
+        d={d + closing}
+        fill="none"
+        stroke="transparent"
+        strokeWidth={10}
+        style={{ pointerEvents: 'stroke', cursor: 'copy' }}
+        onDoubleClick={onOutline}
+      />
+      <path d={d + closing} fill="none" stroke="var(--sky)" strokeWidth={1.5} />
+      {path.vertices.map((v, i) => {
+        const shows = selected.has(i) || selected.has(i - 1) || selected.has(i + 1) || path.vertices.length <= 8;
+        if (!shows) return null;
+        const at = place(v[0], v[1]);
+        return (['in', 'out'] as const).map((handle) => {
+          const [hx, hy] = handle === 'in' ? [v[2], v[3]] : [v[4], v[5]];
+          if (hx === 0 && hy === 0) return null;
+          const [x, y] = place(v[0] + hx, v[1] + hy);
+          return (
+            <g key={`${i}${handle}`}>
+              <path d={`M${at.join()}L${x},${y}`} stroke="var(--sky)" />
+              <circle
+                data-testid={`vertex-${i}-${handle}`}
+                cx={x}
+                cy={y}
+                r={4}
+                fill="var(--sky)"
+                style={{ pointerEvents: 'all', cursor: 'move' }}
+                onPointerDown={onHandle(i, handle)}
+              />
+            </g>
+          );
+        });
+      })}
+      {path.vertices.map((v, i) => {
+        const [x, y] = place(v[0], v[1]);
+        const on = selected.has(i);
+        return (
+          <rect
+            key={i}
+            data-testid={`vertex-${i}`}
+            x={x - 4.5}
+            y={y - 4.5}
+            width={9}
+            height={9}
+            rx={isCorner(v) ? 1 : 4.5}
+            fill={on ? 'var(--kite)' : i === 0 ? 'var(--tail)' : 'var(--paper)'}
+            stroke={on ? 'var(--kite)' : 'var(--sky)'}
+            strokeWidth={1.5}
+            style={{ pointerEvents: 'all', cursor: 'move' }}
+            onPointerDown={onVertex(i)}
+            onDoubleClick={onKind(i)}
+          />
+        );
+      })}
+    </g>
+  );
+};

@@ -1,0 +1,36 @@
+/** The card whose own handles the canvas shows. */
+import type { Id, Item, Point, PropertyRef } from '@kite/core/document/types';
+import { apply, inverted, type Matrix, multiply } from '@kite/core/geometry/matrix';
+import type { Editor } from '../../store/editor';
+import type { View } from '../../store/state';
+import { toScene, viewMatrix } from '../view';
+
+export interface EditedCard {
+  readonly item: Item;
+  readonly values: { readonly [key: string]: unknown };
+  /** From the card's pixels to the canvas area's. */
+  readonly toArea: Matrix;
+  /** From the area's pixels to the card's. */
+  readonly fromArea: (p: Point) => Point;
+  readonly ref: (key: string) => PropertyRef;
+}
+
+/** The open card of the one selected layer, with the way from its pixels to the canvas; null where there is none to edit. */
+export const editedCard = (editor: Editor, view: View): EditedCard | null => {
+  const { selection, frame, playing } = editor.state;
+  const { scene } = editor;
+  const layer = selection.layers.length === 1 ? scene.layers[selection.layers[0] as Id] : undefined;
+  if (playing || layer?.kind !== 'drawing' || layer.locked || selection.card === null) return null;
+  const item = layer.items[selection.card];
+  if (!item) return null;
+  const shown = editor.program.cardAt(layer.id, item.id, frame);
+  const back = shown && inverted(shown.matrix);
+  if (!shown || !back) return null;
+  return {
+    item,
+    values: shown.values,
+    toArea: multiply(viewMatrix(view), shown.matrix),
+    fromArea: (p) => apply(back, toScene(view, p)),
+    ref: (key) => ({ scene: scene.id, layer: layer.id, item: item.id, key }),
+  };
+};

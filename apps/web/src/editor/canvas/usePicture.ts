@@ -1,0 +1,75 @@
+/** The picture of the canvas: drawn by the preview worker for whatever is shown, and put straight on the screen. */
+import { type RefObject, useEffect } from 'react';
+import type { Editor } from '../store/editor';
+import { type EditorState, sceneOf } from '../store/state';
+import { onionOf } from './looks/onion';
+import { fitView, shownPart, type Size } from './view';
+
+/** Gives the canvas the size of a picture, and stands it where the picture was drawn for. */
+const place = (canvas: HTMLCanvasElement, [x, y]: readonly [number, number], { width, height }: Size): void => {
+  if (canvas.width !== width) canvas.width = width;
+  if (canvas.height !== height) canvas.height = height;
+  const ratio = window.devicePixelRatio;
+  const css = { left: x, top: y, width, height };
+  for (const [side, length] of Object.entries(css)) canvas.style.setProperty(side, `${length / ratio}px`);
+};
+
+/** How many pictures come in a second, told every five of them; null for too few to tell. */
+const rateMeter = () => {
+  let times: number[] = [];
+  let lastFrame = -1;
+  return {
+    rest: () => {
+      times = [];
+    },
+    /** A picture of a frame has come. */
+    came: (frame: number): number | null => {
+      if (frame === lastFrame) return null;
+      lastFrame = frame;
+      const now = performance.now();
+      times = [...times.filter((t) => now - t < 1000), now];
+      const first = times[0] as number;
+      const due = times.length > 4 && (times.length % 5 === 0 || now - first > 950);
+      return due ? ((times.length - 1) * 1000) / (now - first) : null;
+    },
+  };
+};
+
+/** Asks for the picture of what is shown now, on an area of a size in CSS pixels. What is drawn already is passed over. */
+const askFor = (editor: Editor, size: Size, s: EditorState): void => {
+  const scene = sceneOf(s);
+  const shown = shownPart(scene, size, s.view ?? fitView(scene, size), window.devicePixelRatio);
+  if (!shown) return;
+  const onion = s.onion && !s.playing ? onionOf(scene, s.frame, s.onion, s.selection.layers) : null;
+  editor.preview.draw({ scene: scene.id, frame: s.frame, solo: s.solo, onion, compare: s.compare, ...shown });
+};
+
+export const usePicture = (editor: Editor, canvas: RefObject<HTMLCanvasElement | null>, size: Size): void => {
+  useEffect(() => {
+    const context = canvas.current?.getContext('bitmaprenderer');
+    const meter = rateMeter();
+    return editor.preview.listen(({ bitmap, problems, frame, at, id }) => {
+      if (bitmap && canvas.current && context) {
+        place(canvas.current, at, bitmap);
+        context.transferFromImageBitmap(bitmap);
+        canvas.current.dataset.frame = String(frame);
+        canvas.current.dataset.drawn = String(id);
+      }
+      editor.catchUp();
+      if (problems.length > 0 || editor.state.problems.length > 0) editor.set({ problems });
+      if (!editor.state.playing) meter.rest();
+      else {
+        const drawnRate = meter.came(frame);
+        if (drawnRate !== null) editor.set({ drawnRate });
+      }
+    });
+  }, [editor, canvas]);
+
+  const { width, height } = size;
+  useEffect(() => {
+    if (width < 1 || height < 1) return;
+    const ask = (state: EditorState) => askFor(editor, { width, height }, state);
+    ask(editor.state);
+    return editor.store.subscribe(ask);
+  }, [editor, width, height]);
+};

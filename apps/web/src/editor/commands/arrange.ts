@@ -1,0 +1,105 @@
+/** Commands that put the selected layers in order: groups, alignment, tags, solo. */
+import { uniqueName } from '@kite/core/document/make';
+import { type Edit, together } from '@kite/core/document/patches';
+import type { Id, Point, Tag } from '@kite/core/document/types';
+import { groupsOf, takeApart } from '@kite/core/edits/apart';
+import { layersOf } from '@kite/core/edits/layers';
+import { groupLayers, moveBy, ungroupLayers } from '@kite/core/edits/place';
+import type { Box } from '@kite/core/geometry/bounds';
+import { aligned, type Alignment, distributed } from '@kite/core/geometry/snap';
+import { layerBoxInScene } from '@kite/core/scene/bounds';
+import { toast } from 'sonner';
+import { boxOfLayers } from '../canvas/snapping';
+import { type Editor, makeId } from '../store/editor';
+
+/** Puts the selected layers under a new controller in their midst. */
+export const groupSelection = (editor: Editor): void => {
+  const ids = editor.state.selection.layers;
+  if (ids.length === 0) return;
+  const box = boxOfLayers(editor, ids);
+  const { scene } = editor;
+  const at: Point = box
+    ? [Math.round((box.left + box.right) / 2), Math.round((box.top + box.bottom) / 2)]
+    : [scene.width / 2, scene.height / 2];
+  const id = makeId();
+  const name = uniqueName(
+    'Group',
+    Object.values(scene.layers).map((l) => l.name),
+  );
+  editor.edit(groupLayers(scene, ids, id, name, at, editor.state.frame));
+  editor.select({ layers: [id] });
+};
+
+/** Frees what hangs from the selected controllers; takes drawings with several groups apart into a layer each. */
+export const ungroupSelection = (editor: Editor): void => {
+  const { scene } = editor;
+  const chosen = layersOf(scene, editor.state.selection.layers);
+  const controllers = chosen.filter((l) => l.kind === 'controller').map((l) => l.id);
+  const children = scene.order.filter((id) => controllers.includes(scene.layers[id]?.parent ?? ''));
+  const drawings = chosen.filter((l) => l.kind === 'drawing').filter((l) => groupsOf(l).length > 0);
+  const before = new Set(scene.order);
+  const edits: Edit[] = [
+    ...(controllers.length > 0 ? [ungroupLayers(scene.id, controllers, editor.state.frame)] : []),
+    ...drawings.map((l) => takeApart(scene.id, l.id, makeId)),
+  ];
+  if (edits.length === 0) {
+    toast.info('There is nothing to ungroup: select a controller, or a drawing with groups in its recipe.');
+    return;
+  }
+  editor.edit(together('Ungroup', edits));
+  const fresh = editor.scene.order.filter((id) => !before.has(id));
+  editor.select({ layers: [...children, ...fresh] });
+};
+
+type AlignTo = 'scene' | 'selection';
+
+/** Aligns the selected layers with each other or with the scene. */
+export const alignSelection = (editor: Editor, how: Alignment, to: AlignTo): void => {
+  const { scene } = editor;
+  const placed = placedLayers(editor);
+  const whole = { left: 0, top: 0, right: scene.width, bottom: scene.height };
+  const ids = placed.map((p) => p.id);
+  const frame = to === 'scene' ? whole : (boxOfLayers(editor, ids) ?? whole);
+  const ways = aligned(
+    placed.map((p) => p.box),
+    frame,
+    how,
+  );
+  moveAll(editor, placed, ways, `Align ${how}`);
+};
+
+/** Equal gaps between the selected layers, from the outermost to the outermost or over the scene. */
+export const distributeSelection = (editor: Editor, axis: 0 | 1, to: AlignTo): void => {
+  const placed = placedLayers(editor);
+  const { width, height } = editor.scene;
+  const ways = distributed(
+    placed.map((p) => p.box),
+    axis,
+    to === 'scene' ? [0, axis === 0 ? width : height] : null,
+  );
+  moveAll(editor, placed, ways, 'Distribute');
+};
+
+const moveAll = (editor: Editor, placed: readonly { id: Id }[], ways: readonly Point[], label: string): void => {
+  if (placed.length === 0) return;
+  const moves = new Map(placed.map((p, i) => [p.id, ways[i] as Point]));
+  editor.edit(moveBy(editor.scene.id, moves, label, editor.state.frame));
+};
+
+/** The selected layers that draw something and are not locked, with their boxes in the scene. */
+const placedLayers = (editor: Editor): { id: Id; box: Box }[] =>
+  editor.state.selection.layers.flatMap((id) => {
+    const { locked = true } = editor.scene.layers[id] ?? {};
+    const box = !locked && layerBoxInScene(editor.program, id, editor.state.frame);
+    return box ? [{ id, box }] : [];
+  });
+
+export const selectTag = (editor: Editor, tag: Tag): void => {
+  const { order, layers } = editor.scene;
+  editor.select({ layers: order.filter((id) => layers[id]?.tag === tag) });
+};
+
+export const toggleSolo = (editor: Editor, id: Id): void => {
+  const { solo } = editor.state;
+  editor.set({ solo: solo.includes(id) ? solo.filter((s) => s !== id) : [...solo, id] });
+};

@@ -1,0 +1,194 @@
+/** What menus, buttons and shortcuts do to the selection. */
+import { inkOn, nextColor } from '@kite/core/document/colors';
+import { newController, newDrawing, newItem } from '@kite/core/document/make';
+import { type Edit, together } from '@kite/core/document/patches';
+import { type Id, type Item, type Layer, type Point, type PropertyRef, type Value } from '@kite/core/document/types';
+import { paramAt, propertiesOf, propertyAt } from '@kite/core/properties/find';
+import { formulaIn } from '@kite/core/edits/formulas';
+import { addLayers, moveLayers } from '@kite/core/edits/layers';
+import { type SplitBy, splitText } from '@kite/core/edits/text';
+import { removeItem } from '@kite/core/edits/recipe';
+import { removeKeys } from '@kite/core/edits/keys';
+import { setValue } from '@kite/core/edits/properties';
+import { factsOf } from '@kite/core/formula/facts';
+import { kindOf } from '@kite/core/recipe/table';
+import { holdsCards } from '@kite/core/recipe/types';
+import { keyFrames } from '@kite/core/motion/keys';
+import { samplerOf } from '@kite/core/motion/sampler';
+import { removeLayersAsking, removePartAsking } from './formulas';
+import { toast } from 'sonner';
+import { type Editor, makeId } from '../store/editor';
+
+/** Sets a property of several things; says so where that moves a whole curve. */
+export const writeValues = (
+  editor: Editor,
+  writes: readonly (readonly [ref: PropertyRef, value: Value])[],
+  label?: string,
+): void => {
+  const { doc } = editor.state;
+  const how = editor.writing;
+  const edits: Edit[] = writes.map(([ref, value]) => setValue(ref, value, how));
+  const only = edits.length === 1 ? edits[0] : undefined;
+  editor.edit(only && label === undefined ? only : together(label ?? 'Change values', edits));
+  if (how.write === 'curve') {
+    const moved = writes.find(([ref]) => keyFrames(propertyAt(doc, ref)).length > 1);
+    if (moved) {
+      const name = paramAt(doc, moved[0])?.label ?? 'property';
+      toast.info(
+        `${name}: the whole curve moved, all keyframes with it. Turn auto-key on (A) to set a keyframe instead.`,
+        {
+          id: 'curve-moved',
+        },
+      );
+    }
+  }
+  const unread = writes.find(([ref]) => {
+    const formula = formulaIn(doc.scenes[ref.scene]?.layers[ref.layer], ref);
+    return formula?.on && !factsOf(formula).readsValue;
+  });
+  if (unread) {
+    const name = paramAt(doc, unread[0])?.label ?? 'What was changed';
+    toast.info(
+      `${name} is computed by a formula that does not read “value”: the change is kept, and shows when it is off.`,
+      {
+        id: 'unread',
+      },
+    );
+  }
+};
+
+export const valueAt = (editor: Editor, ref: PropertyRef, frame = editor.state.frame): Value => {
+  const param = paramAt(editor.state.doc, ref);
+  if (!param) throw new RangeError(`no property ${ref.key}`);
+  return samplerOf(param, propertyAt(editor.state.doc, ref)).at(frame);
+};
+
+/** A new drawing with a shape and the paint that suits it; selected. */
+export const addShape = (
+  editor: Editor,
+  kind: string,
+  name: string,
+  values: { [key: string]: Value },
+  at?: Point,
+): Id => {
+  const { scene } = editor;
+  const count = scene.order.length;
+  const color = nextColor(editor.state.doc.swatches, count);
+  const path = values.path as { closed: boolean } | undefined;
+  const open = kind === 'line' || (kind === 'path' && path?.closed === false);
+  const paint = open ? newItem(makeId(), 'stroke', { color, width: 12 }) : newItem(makeId(), 'fill', { color });
+  const layer = newDrawing(scene, makeId(), name, [newItem(makeId(), kind, values), paint], {
+    tag: (['teal', 'amber', 'coral', 'blue'] as const)[count % 4] ?? 'slate',
+    ...(at && { position: at }),
+  });
+  editor.edit(addLayers(scene.id, [layer], editor.state.selection.layers[0]));
+  editor.select({ layers: [layer.id] });
+  return layer.id;
+};
+
+/** A new text, ready to be typed over; a dragged box wraps its lines. */
+export const addText = (editor: Editor, at: Point, box?: { width: number; height: number }): void => {
+  const { scene } = editor;
+  const size = Math.max(12, Math.round(scene.height / 9));
+  const source = newItem(makeId(), 'text', {
+    text: 'Text',
+    size,
+    ...(box && { frame: 'box', width: Math.round(box.width), height: Math.round(box.height), align: 'left' }),
+  });
+  const color = inkOn(scene.background);
+  const layer = newDrawing(scene, makeId(), 'Text', [source, newItem(makeId(), 'fill', { color })], {
+    tag: 'amber',
+    position: at,
+  });
+  editor.edit(addLayers(scene.id, [layer], editor.state.selection.layers[0]));
+  editor.select({ layers: [layer.id] });
+  editor.set({ writing: { layer: layer.id, item: source.id }, tool: 'select' });
+};
+
+/** The first text of a layer, to be typed into; null where it has none. */
+export const textOf = (layer: Layer | undefined): Id | null =>
+  layer?.kind === 'drawing' ? (Object.values(layer.items).find((i) => i.kind === 'text' && i.on)?.id ?? null) : null;
+
+export const writeText = (editor: Editor, layer: Id): boolean => {
+  const item = textOf(editor.scene.layers[layer]);
+  if (item === null) return false;
+  editor.select({ layers: [layer] });
+  editor.set({ writing: { layer, item }, tool: 'select' });
+  return true;
+};
+
+export const splitTextLayer = (editor: Editor, layer: Id, by: SplitBy): void => {
+  const item = textOf(editor.scene.layers[layer]);
+  if (item === null) return;
+  const before = new Set(editor.scene.order);
+  editor.set({ writing: null });
+  const ref = { scene: editor.scene.id, layer, item };
+  editor.edit(splitText(ref, by, editor.state.frame, editor.library.fonts, makeId));
+  editor.select({ layers: editor.scene.order.filter((id) => !before.has(id)) });
+};
+
+export const addController = (editor: Editor): void => {
+  const { scene } = editor;
+  const layer = newController(scene, makeId(), 'Controller', { tag: 'violet' });
+  editor.edit(addLayers(scene.id, [layer], editor.state.selection.layers[0]));
+  editor.select({ layers: [layer.id] });
+};
+
+/** Deletes what is selected most closely: keyframes, else a card, else layers. Locked layers stay. */
+export const deleteSelection = (editor: Editor): void => {
+  const { selection } = editor.state;
+  const { scene } = editor;
+  if (selection.keys.length > 0) {
+    editor.edit(removeKeys(selection.keys));
+    return;
+  }
+  const [layer] = selection.layers;
+  if (layer !== undefined && selection.card !== null) {
+    removePartAsking(editor, layer, selection.card, removeItem({ scene: scene.id, layer, item: selection.card }));
+    return;
+  }
+  const free = selection.layers.filter((id) => !scene.layers[id]?.locked);
+  if (free.length < selection.layers.length) toast.info('Locked layers were kept.');
+  if (free.length > 0) removeLayersAsking(editor, free);
+};
+
+/** Moves the selected layers by pixels of the scene. */
+export const nudge = (editor: Editor, dx: number, dy: number): void => {
+  const { scene } = editor;
+  const writes = editor.state.selection.layers
+    .filter((id) => !scene.layers[id]?.locked)
+    .map((layer) => {
+      const ref = { scene: scene.id, layer, key: 'position' };
+      const [x, y] = valueAt(editor, ref) as Point;
+      return [ref, [x + dx, y + dy]] as const;
+    });
+  if (writes.length > 0) writeValues(editor, writes, 'Nudge');
+};
+
+/** One place to the front (-1) or back (+1). */
+export const restack = (editor: Editor, by: -1 | 1): void => {
+  const { scene } = editor;
+  const { layers } = editor.state.selection;
+  if (layers.length === 0) return;
+  const first = Math.min(...layers.map((id) => scene.order.indexOf(id)));
+  const rest = scene.order.length - layers.length;
+  editor.edit(moveLayers(scene.id, layers, Math.min(Math.max(first + by, 0), rest)));
+};
+
+/** The nearest keyframe before or after the playhead, on the selected layers or on all. */
+export const jumpToKey = (editor: Editor, way: -1 | 1): void => {
+  const { scene } = editor;
+  const { selection, frame, doc } = editor.state;
+  const ids = selection.layers.length > 0 ? selection.layers : scene.order;
+  const frames = ids.flatMap((id) => {
+    const layer = scene.layers[id];
+    if (!layer) return [];
+    return propertiesOf(scene.id, layer).flatMap((ref) => keyFrames(propertyAt(doc, ref)));
+  });
+  const ahead = frames.filter((f) => (way > 0 ? f > frame : f < frame));
+  if (ahead.length > 0) editor.seek(way > 0 ? Math.min(...ahead) : Math.max(...ahead));
+};
+
+/** A card for a recipe, with the values that suit a new one. */
+export const newCard = (kind: string): Item =>
+  holdsCards(kindOf(kind)) ? { ...newItem(makeId(), kind), children: [] } : newItem(makeId(), kind);

@@ -1,0 +1,94 @@
+/** What the moves drawer and the move card do to the selected layers. */
+import { FIRST_COLORS } from '@kite/core/document/colors';
+import type { Edit } from '@kite/core/document/patches';
+import type { Id, Point } from '@kite/core/document/types';
+import { adjustableMoves, applyMove, type AwayOf, changeMove, type MoveChange } from '@kite/core/edits/moves';
+import { farFrame, restOf } from '@kite/core/moves/write';
+import { uniqueName } from '@kite/core/document/make';
+import { addRoutine } from '@kite/core/edits/routines';
+import { SOFT } from '@kite/core/motion/eases/table';
+import type { RoutineStep, StepKind, StepValues, Move } from '@kite/core/document/moves';
+import { distanceOut } from '@kite/core/scene/bounds';
+import { toast } from 'sonner';
+import { type Editor, makeId } from '../store/editor';
+
+/** How far layers go to be out of the scene, from where they rest with a move that they have, or from where they are. */
+export const awayFrom =
+  (editor: Editor, move?: Id): AwayOf =>
+  (id, angle) => {
+    const applied = editor.scene.layers[id]?.moves.find((m) => m.id === move);
+    const rests = applied?.move.kind === 'entrance' ? applied.to : (applied?.from ?? editor.state.frame);
+    const frame = applied?.move.kind === 'passage' ? Math.round((applied.from + applied.to) / 2) : rests;
+    return distanceOut(editor.program, id, angle, frame);
+  };
+
+/** Gives a move to the selected layers. */
+export const giveMove = (editor: Editor, move: Move): void => {
+  const { scene } = editor;
+  const ids = freeLayers(editor);
+  if (ids.length === 0) return;
+  editor.edit(applyMove(scene.id, ids, makeId(), move, editor.state.frame, awayFrom(editor)));
+  editor.setOpened(ids, true);
+  editor.select({ layers: ids });
+};
+
+/**
+ * What dragging the bead of a motion path does where a move wrote it: its far end takes another angle and distance, its
+ * near end takes the layer's rest along. null where no move that can be adjusted has a keyframe there.
+ */
+export const moveBead = (editor: Editor, layerId: Id, frame: number): ((to: Point) => Edit) | null => {
+  const { scene } = editor;
+  for (const { applied } of adjustableMoves(scene, [layerId])) {
+    const { id, move, from, to } = applied;
+    if (move.kind !== 'entrance' && move.kind !== 'exit') continue;
+    const far = farFrame(applied);
+    const near = far === from ? to : from;
+    const layer = scene.layers[layerId];
+    if (!layer || (frame !== far && frame !== near)) continue;
+    const { position } = restOf(layer.params, applied);
+    const change = (by: MoveChange) => changeMove(scene.id, [layerId], id, by, awayFrom(editor, id));
+    if (frame === near) return (at) => change({ position: at });
+    return ([x, y]) => {
+      const [dx, dy] = [x - position[0], y - position[1]];
+      const angle = Math.round(((Math.atan2(dy, dx) * 180) / Math.PI) * 10) / 10;
+      return change({ move: { ...move, outside: false, angle, distance: Math.round(Math.hypot(dx, dy) * 10) / 10 } });
+    };
+  }
+  return null;
+};
+
+const FIRST_VALUES: StepValues = { move: [100, 0], grow: 1.5, turn: 90, fade: 0, colour: FIRST_COLORS[0], trim: 0 };
+
+export const newStep = (kind: StepKind): RoutineStep => ({
+  kind,
+  value: FIRST_VALUES[kind],
+  frames: 12,
+  gap: 0,
+  ease: SOFT,
+});
+
+/** A routine for the selected layers, from the playhead on. */
+export const newRoutine = (editor: Editor): void => {
+  const { scene } = editor;
+  const players = freeLayers(editor);
+  if (players.length === 0) return;
+  const name = uniqueName(
+    'Routine',
+    scene.routines.map((r) => r.name),
+  );
+  const steps = [newStep('move'), newStep('grow')];
+  const { frame } = editor.state;
+  editor.edit(
+    addRoutine(scene.id, { id: makeId(), name, steps, start: frame, stagger: 4, rounds: 1, pingpong: false, players }),
+  );
+  editor.setOpened(players, true);
+  editor.select({ layers: players });
+};
+
+/** The selected layers that are not locked; says so where there are none. */
+const freeLayers = (editor: Editor): Id[] => {
+  const { scene } = editor;
+  const ids = scene.order.filter((id) => editor.state.selection.layers.includes(id) && !scene.layers[id]?.locked);
+  if (ids.length === 0) toast.info('Select the layers that are to move, in the list or on the canvas.');
+  return ids;
+};

@@ -1,0 +1,139 @@
+/** What can be done to the open project by one press: menus, buttons, the keyboard and its help read this. */
+import type { MenuEntry } from '../../ui/Menu';
+import { leaveFullScreen, showFullScreen } from '../canvas/looks/fullScreen';
+import { TOOL_NAMES, TOOLS } from '../canvas/tools/table';
+import type { Editor } from '../store/editor';
+import { zoomTime } from '../timeline/zoomTime';
+import { stepArea } from './areas';
+import { groupSelection, ungroupSelection } from './arrange';
+import { copySelection, cutSelection, duplicateLayers, pasteCopied } from './clipboard';
+import { setOfSelection } from './formulas';
+import {
+  extendSelection,
+  keyAnimated,
+  markPlayhead,
+  repeatFirst,
+  reverseSelection,
+  selectAllKeys,
+  smoothSelection,
+  splitAtPlayhead,
+} from './keying';
+import { deleteSelection, jumpToKey, nudge, restack } from './layers';
+import { nestSelection } from './nesting';
+
+export interface Command {
+  readonly label: string;
+  /** As they are written on keys: `Ctrl+Shift+Z`, each by itself. Ctrl is the command key on a Mac. */
+  readonly keys?: readonly string[];
+  /** The browser does it by these: they are shown, and not listened for. */
+  readonly browser?: string;
+  readonly danger?: true;
+  readonly run: (editor: Editor) => void;
+}
+
+/** Gives up what is under way, from the inside out. */
+const giveUp = (editor: Editor): void => {
+  const { fullScreen, sampling, cutting, tool } = editor.state;
+  if (fullScreen) leaveFullScreen(editor);
+  else if (sampling) editor.set({ sampling: null });
+  else if (cutting) editor.set({ cutting: null });
+  else if (tool === 'select') editor.select({});
+  else editor.set({ tool: 'select' });
+};
+
+const tools = Object.fromEntries(
+  TOOL_NAMES.map((tool): [string, Command] => {
+    const { label, keys } = TOOLS[tool];
+    return [tool, { label, ...(keys && { keys: [keys] }), run: (e) => e.set({ tool }) }];
+  }),
+);
+
+const commands = {
+  play: { label: 'Play or pause', keys: ['Space'], run: (e) => e.togglePlay() },
+  back: { label: 'One frame back', keys: [','], run: (e) => e.seek(e.state.frame - 1) },
+  on: { label: 'One frame on', keys: ['.'], run: (e) => e.seek(e.state.frame + 1) },
+  first: { label: 'First frame', keys: ['Home'], run: (e) => e.seek(0) },
+  last: { label: 'Last frame', keys: ['End'], run: (e) => e.seek(e.scene.length - 1) },
+  keyBefore: { label: 'Previous keyframe', keys: ['['], run: (e) => jumpToKey(e, -1) },
+  keyAfter: { label: 'Next keyframe', keys: [']'], run: (e) => jumpToKey(e, 1) },
+  autoKey: { label: 'Auto-key on or off', keys: ['A'], run: (e) => e.set({ autoKey: !e.state.autoKey }) },
+  keyAnimated: { label: 'Key all that is animated on the selected layers', keys: ['K'], run: keyAnimated },
+  mark: { label: 'Marker at the playhead', keys: ['M'], run: markPlayhead },
+  split: { label: 'Split at the playhead', keys: ['/'], run: splitAtPlayhead },
+  curves: { label: 'Curves of what is selected', keys: ['C'], run: (e) => e.set({ curves: !e.state.curves }) },
+  timeLess: { label: 'Show less of the time', keys: ['='], run: (e) => zoomTime(e, 1.5) },
+  timeMore: { label: 'Show more of the time', keys: ['-'], run: (e) => zoomTime(e, 1 / 1.5) },
+  timeWhole: { label: 'Show the whole time', keys: ['Shift+F'], run: (e) => e.set({ timeReach: null }) },
+  undo: { label: 'Undo', keys: ['Ctrl+Z'], run: (e) => e.undo() },
+  redo: { label: 'Redo', keys: ['Ctrl+Shift+Z', 'Ctrl+Y'], run: (e) => e.redo() },
+  copy: { label: 'Copy keyframes or layers', keys: ['Ctrl+C'], run: (e) => void copySelection(e) },
+  cut: { label: 'Cut keyframes or layers', keys: ['Ctrl+X'], run: cutSelection },
+  paste: { label: 'Paste at the playhead', browser: 'Ctrl+V', run: pasteCopied },
+  duplicate: { label: 'Duplicate layers', keys: ['Ctrl+D'], run: duplicateLayers },
+  group: { label: 'Group layers under a controller', keys: ['Ctrl+G'], run: groupSelection },
+  ungroup: { label: 'Ungroup', keys: ['Ctrl+Shift+G'], run: ungroupSelection },
+  makeSet: { label: 'Make a set', run: setOfSelection },
+  nest: { label: 'Nest in a scene of their own', run: nestSelection },
+  extend: { label: 'Extend to the scene’s end', run: extendSelection },
+  reverse: { label: 'Reverse the motion', run: reverseSelection },
+  repeatFirst: { label: 'First keys again at the end', run: repeatFirst },
+  smooth: { label: 'Smooth path through these', run: (e) => smoothSelection(e, true) },
+  straighten: { label: 'Straight path through these', run: (e) => smoothSelection(e, false) },
+  selectAll: {
+    label: 'Select all layers',
+    keys: ['Ctrl+A'],
+    run: (e) => e.select({ layers: e.scene.order.filter((id) => !e.scene.layers[id]?.locked) }),
+  },
+  selectKeys: {
+    label: 'Select all keyframes of the selected layers',
+    keys: ['Ctrl+Shift+A'],
+    run: selectAllKeys,
+  },
+  remove: {
+    label: 'Delete keyframes, card or layers',
+    keys: ['Delete', 'Backspace'],
+    danger: true,
+    run: deleteSelection,
+  },
+  giveUp: { label: 'Select nothing; back to Select', keys: ['Escape'], run: giveUp },
+  nudgeLeft: { label: 'Nudge left by a pixel', keys: ['ArrowLeft'], run: (e) => nudge(e, -1, 0) },
+  nudgeRight: { label: 'Nudge right', keys: ['ArrowRight'], run: (e) => nudge(e, 1, 0) },
+  nudgeUp: { label: 'Nudge up', keys: ['ArrowUp'], run: (e) => nudge(e, 0, -1) },
+  nudgeDown: { label: 'Nudge down', keys: ['ArrowDown'], run: (e) => nudge(e, 0, 1) },
+  stepLeft: { label: 'Nudge left by ten', keys: ['Shift+ArrowLeft'], run: (e) => nudge(e, -10, 0) },
+  stepRight: { label: 'Nudge right by ten', keys: ['Shift+ArrowRight'], run: (e) => nudge(e, 10, 0) },
+  stepUp: { label: 'Nudge up by ten', keys: ['Shift+ArrowUp'], run: (e) => nudge(e, 0, -10) },
+  stepDown: { label: 'Nudge down by ten', keys: ['Shift+ArrowDown'], run: (e) => nudge(e, 0, 10) },
+  toFront: { label: 'One place to the front', keys: ['Ctrl+ArrowUp'], run: (e) => restack(e, -1) },
+  toBack: { label: 'One place to the back', keys: ['Ctrl+ArrowDown'], run: (e) => restack(e, 1) },
+  areaOn: { label: 'To the next part of the editor', keys: ['F6'], run: () => stepArea(1) },
+  areaBack: { label: 'To the part before', keys: ['Shift+F6'], run: () => stepArea(-1) },
+  fullScreen: { label: 'Full screen', keys: ['F'], run: showFullScreen },
+  fit: { label: 'Fit the scene to the canvas', keys: ['0'], run: (e) => e.set({ view: null }) },
+} as const satisfies Readonly<Record<string, Command>>;
+
+export type CommandName = keyof typeof commands;
+export const COMMANDS: Readonly<Record<CommandName, Command>> = commands;
+
+/** All that keys are for, in the order of the keyboard's page. */
+export const LISTED: readonly Command[] = [...Object.values(COMMANDS), ...Object.values(tools)];
+
+/** The keys of a command as they are shown beside it. */
+export const keysOf = ({ keys, browser }: Command): string | undefined => keys?.[0] ?? browser;
+
+/** A command as a line of a menu, by its own name or by what it means there. */
+export const entryOf = (
+  editor: Editor,
+  name: CommandName,
+  own: Partial<Pick<MenuEntry, 'label' | 'disabled'>> = {},
+): MenuEntry => {
+  const command = COMMANDS[name];
+  const shortcut = keysOf(command);
+  return {
+    label: command.label,
+    ...(shortcut && { shortcut }),
+    ...(command.danger && { danger: true }),
+    ...own,
+    onSelect: () => command.run(editor),
+  };
+};

@@ -1,0 +1,91 @@
+import type { DrawingLayer, Id } from '@kite/core/document/types';
+import { type Box, grown, outlineBox, union } from '@kite/core/geometry/bounds';
+import { IDENTITY, type Matrix } from '@kite/core/geometry/matrix';
+import { paint } from '@kite/core/paint/canvas';
+import { type Context2D, SurfacePool } from '@kite/core/paint/surface';
+import { bareSupplies, compileRecipe } from '@kite/core/recipe/evaluate';
+import { newRoom } from '@kite/core/recipe/room';
+import { markBox, markThrough } from '@kite/core/recipe/marks';
+import type { Flow, Mark } from '@kite/core/recipe/types';
+import type { Fonts } from '@kite/core/type/types';
+import { useEffect, useRef, useState } from 'react';
+import { useTheme } from '../../../app/theme';
+import { pagePictures } from '../../../preview/pagePictures';
+import { offscreenSurface } from '../../../preview/surface';
+
+const pool = new SurfacePool(offscreenSurface);
+
+/** Outlines that nothing paints yet are shown as thin lines. */
+const marksOf = (flow: Flow, scale: number, ink: string): readonly Mark[] =>
+  flow.marks.length > 0
+    ? flow.marks
+    : flow.shapes.map(({ outlines, alpha }) => ({
+        op: 'stroke',
+        outlines,
+        matrix: IDENTITY,
+        ink: { style: 'solid', color: ink },
+        alpha,
+        width: 1.5 / scale,
+        cap: 'round',
+        join: 'round',
+        miterLimit: 4,
+        dashes: [],
+        dashOffset: 0,
+      }));
+
+interface CardPictureProps {
+  flow: () => Flow;
+  /** What the flow is made from: while these are the same, so is the picture. As many each time. */
+  from: readonly unknown[];
+  width: number;
+  height: number;
+}
+
+/** What cards of no layer give. */
+export const bareFlow = (ids: readonly Id[], items: DrawingLayer['items'], fonts?: Fonts): Flow =>
+  compileRecipe(ids, items, bareSupplies(fonts)).at(0, newRoom());
+
+/** What a run of cards gives, as a small drawing. */
+export const CardPicture = ({ flow: flowNow, from, width, height }: CardPictureProps) => {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const [came, setCame] = useState(0);
+  const theme = useTheme((s) => s.theme);
+  const [seen, setSeen] = useState(false);
+  useEffect(() => {
+    const element = canvas.current;
+    if (!element) return;
+    const observer = new IntersectionObserver(([entry]) => entry?.isIntersecting && setSeen(true));
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, []);
+  useEffect(() => {
+    if (!seen) return;
+    const context = canvas.current?.getContext('2d');
+    if (!context) return;
+    const flow = flowNow();
+    let box: Box | null = null;
+    for (const { outlines } of flow.shapes) for (const outline of outlines) box = union(box, outlineBox(outline));
+    for (const mark of flow.marks) box = union(box, markBox(mark));
+    const ratio = window.devicePixelRatio;
+    const target = { width: width * ratio, height: height * ratio };
+    context.clearRect(0, 0, target.width, target.height);
+    if (!box) return;
+    const padded = grown(box, 1);
+    const [w, h] = [padded.right - padded.left, padded.bottom - padded.top];
+    const scale = Math.min((target.width - 8) / w, (target.height - 8) / h);
+    // The picture as a scene of its own, moved to start at its corner.
+    const view: Matrix = [scale, 0, 0, scale, (target.width - w * scale) / 2, (target.height - h * scale) / 2];
+    const ink = getComputedStyle(canvas.current as HTMLElement)
+      .getPropertyValue('--ink')
+      .trim();
+    const shift: Matrix = [1, 0, 0, 1, -padded.left, -padded.top];
+    const moved = marksOf(flow, scale, ink).map((mark) => markThrough(shift, mark));
+    const list = { width: w, height: h, background: null, marks: moved, problems: [], work: 0 };
+    const pictures = pagePictures(() => setCame((n) => n + 1));
+    paint(context as unknown as Context2D, list, { ...target, view }, { pool, pictures });
+    // The flow is the same as long as what it is made from is.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [seen, came, width, height, theme, ...from]);
+  const ratio = window.devicePixelRatio;
+  return <canvas ref={canvas} aria-hidden width={width * ratio} height={height * ratio} style={{ width, height }} />;
+};

@@ -1,0 +1,239 @@
+import { CommandButton } from '../../commands/CommandButton';
+import type { NumberParam, Param, PointParam } from '@kite/core/document/params';
+import { isKeyed, type Keyframe, type Point, type PropertyRef, type Value } from '@kite/core/document/types';
+import { paramAt, propertyAt } from '@kite/core/properties/find';
+import {
+  changeKey,
+  choiceAt,
+  type KeyChoice,
+  moveKeys,
+  reachOf,
+  setEven,
+  spin,
+  stretchedTo,
+  stretchKeys,
+} from '@kite/core/edits/keys';
+import type { Edit } from '@kite/core/document/patches';
+import { ClipboardCopy, ClipboardPaste, ArrowLeftRight, Merge, Repeat1, Spline, Split, Waypoints } from 'lucide-react';
+import { useState } from 'react';
+import { IconButton } from '../../../ui/Button';
+import { setApart } from '@kite/core/edits/properties';
+import { ColorField } from '../../../ui/ColorField';
+import { NumberField } from '../../../ui/NumberField';
+import { useEditor, useSlice } from '../../store/context';
+import { Card } from './Card';
+import { FlashFields } from '../fields/FlashFields';
+import { factorOf, UNITS } from '../fields/units';
+
+const ICON = 15;
+const row = 'grid grid-cols-[88px_1fr] items-center gap-2';
+
+interface ValueFieldProps {
+  param: Param;
+  value: Value;
+  onChange: (value: Value) => void;
+  onStart: () => void;
+  onEnd: () => void;
+}
+
+const numberProps = (param: NumberParam | PointParam) => {
+  const factor = factorOf(param.unit);
+  const unit = UNITS[param.unit];
+  return { factor, step: param.step * factor, ...(unit && { unit }) };
+};
+
+/** The value of one keyframe, by number or colour; other kinds are edited at their frame. */
+const ValueField = ({ param, value, onChange, ...gesture }: ValueFieldProps) => {
+  if (param.kind === 'color') {
+    return <ColorField label="Value of the keyframe" value={value as string} onChange={onChange} {...gesture} />;
+  }
+  if (param.kind === 'number') {
+    const { factor, ...rest } = numberProps(param);
+    return (
+      <NumberField
+        label="Value of the keyframe"
+        value={(value as number) * factor}
+        min={param.min * factor}
+        max={param.max * factor}
+        {...rest}
+        onChange={(v) => onChange(v / factor)}
+        {...gesture}
+      />
+    );
+  }
+  if (param.kind !== 'point') return <span className="text-ink-2">edited in its own field, at its frame</span>;
+  const point = value as Point;
+  const { factor, unit: _unit, ...rest } = numberProps(param);
+  const field = (axis: 0 | 1) => (
+    <NumberField
+      label={`Value of the keyframe, ${axis === 0 ? 'x' : 'y'}`}
+      before={<span className="text-xs text-ink-2">{axis === 0 ? 'x' : 'y'}</span>}
+      value={point[axis] * factor}
+      min={-param.limit * factor}
+      max={param.limit * factor}
+      className="flex-1"
+      {...rest}
+      onChange={(v) => onChange(axis === 0 ? [v / factor, point[1]] : [point[0], v / factor])}
+      {...gesture}
+    />
+  );
+  return (
+    <span className="flex min-w-0 gap-1">
+      {field(0)}
+      {field(1)}
+    </span>
+  );
+};
+
+/** The one keyframe that is selected, if it is one. */
+const onlyKey = (keys: readonly KeyChoice[], property: ReturnType<typeof propertyAt>): Keyframe | null => {
+  const [choice] = keys;
+  if (keys.length !== 1 || choice?.frames.length !== 1 || !isKeyed(property)) return null;
+  return property.keys.find((k) => k.frame === choice.frames[0]) ?? null;
+};
+
+/** Whole turns of the span that starts at the selected keyframe of an angle. */
+const TurnsField = ({ refTo, from, to }: { refTo: PropertyRef; from: Keyframe; to: Keyframe }) => {
+  const editor = useEditor();
+  return (
+    <label className={row}>
+      <span className="text-ink-2" title="Of this span. Negative ones turn the other way round.">
+        Turns
+      </span>
+      <NumberField
+        label="Turns of this span"
+        value={((to.value as number) - (from.value as number)) / 360}
+        min={-100}
+        max={100}
+        step={0.25}
+        onChange={(turns) => editor.edit(spin(refTo, from.frame, turns))}
+        onStart={() => editor.begin()}
+        onEnd={() => editor.end()}
+      />
+    </label>
+  );
+};
+
+/** Shown while keyframes are selected: when they are, and what is done to all of them at once. */
+export const KeysCard = () => {
+  const editor = useEditor();
+  const { doc, keys } = useSlice((s) => ({ doc: s.doc, keys: s.selection.keys }));
+  const [held, setHeld] = useState<{ keys: readonly KeyChoice[]; first: number; last: number } | null>(null);
+  const ref = keys[0]?.ref;
+  const param = ref && paramAt(doc, ref);
+  const property = ref && propertyAt(doc, ref);
+  if (!ref || !param || !isKeyed(property)) return null;
+  const [first, last] = reachOf(keys);
+  const count = keys.reduce((sum, c) => sum + c.frames.length, 0);
+  const key = onlyKey(keys, property);
+  const gesture = { onStart: () => editor.begin(), onEnd: () => editor.end() };
+  // While a field is scrubbed each step starts from the keyframes as they were.
+  const start = held ?? { keys, first, last };
+  const timing = {
+    onStart: () => {
+      setHeld({ keys, first, last });
+      editor.begin();
+    },
+    onEnd: () => {
+      setHeld(null);
+      editor.end();
+    },
+  };
+  const go = (edit: Edit, to: (frame: number) => number) => {
+    editor.edit(edit);
+    editor.select({ layers: editor.state.selection.layers, keys: choiceAt(start.keys, to) });
+  };
+  const move = (frame: number) => {
+    const by = Math.round(frame) - start.first;
+    go(moveKeys(start.keys, by), (f) => f + by);
+  };
+  const stretch = (frame: number) => {
+    const to = Math.max(start.first + 1, Math.round(frame));
+    go(stretchKeys(start.keys, start.first, start.last, to), stretchedTo(start.first, start.last, to));
+  };
+  const next = key && property.keys[property.keys.indexOf(key) + 1];
+  const { part: _part, ...wholeRef } = ref;
+  const whole = paramAt(doc, wholeRef);
+  const path = ref.key === 'position' && param.kind === 'point';
+  return (
+    <Card title="Keyframes" icon={<Waypoints size={ICON} />} aside={`${count} selected`}>
+      <div className="grid grid-cols-2 gap-2">
+        <label className="flex flex-col gap-0.5 text-sm text-ink-2">
+          {first === last ? 'At frame' : 'From frame'}
+          <NumberField label="Frame of the keyframes" value={first} min={0} decimals={0} onChange={move} {...timing} />
+        </label>
+        {first !== last && (
+          <label className="flex flex-col gap-0.5 text-sm text-ink-2">
+            To, in proportion
+            <NumberField
+              label="Last frame of the keyframes"
+              value={last}
+              min={first + 1}
+              decimals={0}
+              onChange={stretch}
+              {...timing}
+            />
+          </label>
+        )}
+      </div>
+      {key && (
+        <div className={row}>
+          <span className="truncate text-ink-2">{param.label}</span>
+          <ValueField
+            param={param}
+            value={key.value}
+            onChange={(value) => editor.edit(changeKey(ref, key.frame, { value }))}
+            {...gesture}
+          />
+        </div>
+      )}
+      {key && next && param.kind === 'number' && param.unit === 'deg' && (
+        <TurnsField refTo={ref} from={key} to={next} />
+      )}
+      <div className="flex gap-0.5">
+        <CommandButton command="reverse" label="Reverse">
+          <ArrowLeftRight size={ICON} />
+        </CommandButton>
+        <CommandButton command="repeatFirst">
+          <Repeat1 size={ICON} />
+        </CommandButton>
+        <CommandButton command="copy" label="Copy keyframes">
+          <ClipboardCopy size={ICON} />
+        </CommandButton>
+        <CommandButton command="paste">
+          <ClipboardPaste size={ICON} />
+        </CommandButton>
+        {path && (
+          <>
+            <CommandButton command="smooth">
+              <Spline size={ICON} />
+            </CommandButton>
+            <CommandButton command="straighten">
+              <Waypoints size={ICON} />
+            </CommandButton>
+          </>
+        )}
+        {whole?.kind === 'point' && (
+          <IconButton
+            label={ref.part === undefined ? 'Take x and y apart' : 'Bring x and y together'}
+            onClick={() => editor.edit(setApart(wholeRef, ref.part === undefined))}
+          >
+            {ref.part === undefined ? <Split size={ICON} /> : <Merge size={ICON} />}
+          </IconButton>
+        )}
+      </div>
+      {path && (
+        <label className="flex items-center gap-2 text-ink-2">
+          <input
+            type="checkbox"
+            className="size-4"
+            checked={property.even === true}
+            onChange={(event) => editor.edit(setEven(ref, event.target.checked))}
+          />
+          One pace along the whole path
+        </label>
+      )}
+      {param.kind === 'color' && <FlashFields refTo={ref} reach={[first, last]} />}
+    </Card>
+  );
+};

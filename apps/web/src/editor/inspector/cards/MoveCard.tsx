@@ -1,0 +1,177 @@
+import { cutText } from '@kite/core/document/text';
+import type { Ease, Id } from '@kite/core/document/types';
+import { changeMove, keepMove, type MoveChange, removeMove } from '@kite/core/edits/moves';
+import type { AppliedMove, Move } from '@kite/core/document/moves';
+import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp, Trash2, Wind } from 'lucide-react';
+import { useState } from 'react';
+import { IconButton } from '../../../ui/Button';
+import { NumberField } from '../../../ui/NumberField';
+import { awayFrom } from '../../commands/moves';
+import { useEditor } from '../../store/context';
+import { makeId } from '../../store/editor';
+import { Card } from './Card';
+import { EaseTile } from '../ease/EaseTile';
+import { PRESETS, standsFor } from '../ease/presets';
+
+const row = 'grid grid-cols-[88px_1fr] items-center gap-2';
+const SIDES = [
+  { angle: 180, label: 'Left', icon: <ArrowLeft size={14} /> },
+  { angle: 0, label: 'Right', icon: <ArrowRight size={14} /> },
+  { angle: -90, label: 'Top', icon: <ArrowUp size={14} /> },
+  { angle: 90, label: 'Bottom', icon: <ArrowDown size={14} /> },
+];
+
+interface Field {
+  readonly key: string;
+  readonly label: string;
+  readonly unit: string;
+  readonly min: number;
+  readonly max: number;
+  /** What a stored number is multiplied by to be shown. */
+  readonly factor: number;
+  readonly whole?: true;
+}
+
+const FRAMES: Field = { key: 'frames', label: 'Frames', unit: 'f', min: 1, max: 10_000, factor: 1, whole: true };
+const FADE: Field = { key: 'fade', label: 'Opacity there', unit: '%', min: 0, max: 100, factor: 100 };
+const DISTANCE: Field = { key: 'distance', label: 'Distance', unit: 'px', min: -20_000, max: 20_000, factor: 1 };
+const ANGLE: Field = { key: 'angle', label: 'Angle', unit: '°', min: -3600, max: 3600, factor: 1 };
+
+const SIDE: readonly Field[] = [
+  ANGLE,
+  DISTANCE,
+  FADE,
+  { key: 'scale', label: 'Size there', unit: '%', min: 0, max: 2_000, factor: 100 },
+  { key: 'turn', label: 'Turn there', unit: '°', min: -3600, max: 3600, factor: 1 },
+];
+
+/** The numbers of each kind of move. */
+const FIELDS: { readonly [K in Move['kind']]: readonly Field[] } = {
+  entrance: SIDE,
+  exit: SIDE,
+  passage: [ANGLE, DISTANCE, FADE, { key: 'drift', label: 'Drift', unit: 'px', min: -5_000, max: 5_000, factor: 1 }],
+  emphasis: [
+    { key: 'strength', label: 'Strength', unit: '%', min: 0, max: 100, factor: 100 },
+    { key: 'times', label: 'Times', unit: '×', min: 1, max: 50, factor: 1, whole: true },
+  ],
+};
+
+interface MoveCardProps {
+  applied: AppliedMove;
+  layers: readonly Id[];
+}
+
+/** A move of the selected layers, as long as its keyframes are as it wrote them. */
+export const MoveCard = ({ applied, layers }: MoveCardProps) => {
+  const editor = useEditor();
+  const { id, move } = applied;
+  // While it is scrubbed each step counts from where the move began.
+  const [begin, setBegin] = useState<number | null>(null);
+  const scene = editor.scene.id;
+  const gesture = { onStart: () => editor.begin(), onEnd: () => editor.end() };
+  const change = (to: MoveChange) => editor.edit(changeMove(scene, layers, id, to, awayFrom(editor, id)));
+  const set = (part: Partial<Record<string, number | boolean | string | Ease>>) =>
+    change({ move: { ...move, ...part } as Move });
+  const numbers = move as unknown as Record<string, number>;
+  return (
+    <Card
+      title={move.name}
+      icon={<Wind size={15} />}
+      aside={layers.length > 1 ? `${layers.length} layers` : `${applied.from} → ${applied.to}`}
+    >
+      {'angle' in move && (
+        <div className={row}>
+          <span className="text-ink-2">{move.kind === 'exit' ? 'To the' : 'From the'}</span>
+          <span className="flex items-center gap-0.5">
+            {SIDES.map(({ angle, label, icon }) => (
+              <IconButton
+                key={label}
+                label={label}
+                size="small"
+                pressed={move.angle === angle}
+                onClick={() => set({ angle, ...(move.distance === 0 && !move.outside && { distance: 200 }) })}
+              >
+                {icon}
+              </IconButton>
+            ))}
+            <label className="ml-1 flex items-center gap-1.5 text-sm" title="As far as it takes to be out of the scene">
+              <input
+                type="checkbox"
+                checked={move.outside}
+                onChange={(event) => set({ outside: event.target.checked })}
+              />
+              Outside
+            </label>
+          </span>
+        </div>
+      )}
+      {[FRAMES, ...FIELDS[move.kind]]
+        .filter((field) => !(field === DISTANCE && 'outside' in move && move.outside))
+        .map(({ key, label, unit, min, max, factor, whole }) => (
+          <label key={key} className={row}>
+            <span className="text-ink-2">{label}</span>
+            <NumberField
+              label={`${label} of the move`}
+              unit={unit}
+              min={min}
+              max={max}
+              {...(whole && { decimals: 0 })}
+              value={(numbers[key] ?? 0) * factor}
+              onChange={(v) => set({ [key]: (whole ? Math.round(v) : v) / factor })}
+              {...gesture}
+            />
+          </label>
+        ))}
+      <label className={row}>
+        <span className="text-ink-2">Begins at</span>
+        <NumberField
+          label="First frame of the move"
+          unit="f"
+          decimals={0}
+          value={applied.from}
+          onChange={(v) => change({ later: Math.round(v) - (begin ?? applied.from) })}
+          onStart={() => {
+            setBegin(applied.from);
+            editor.begin();
+          }}
+          onEnd={() => {
+            setBegin(null);
+            editor.end();
+          }}
+        />
+      </label>
+      <div role="group" aria-label="Ease of the move" className="grid grid-cols-4 gap-1">
+        {PRESETS.filter((p) => p.ease.kind !== 'hold').map(({ name, ease }) => (
+          <EaseTile
+            key={name}
+            name={name}
+            ease={standsFor(ease, move.ease) ? move.ease : ease}
+            on={standsFor(ease, move.ease)}
+            onChoose={() => set({ ease })}
+          />
+        ))}
+      </div>
+      <div className="flex gap-1">
+        <input
+          aria-label="Name for this move"
+          placeholder="Keep as …"
+          className="h-6 min-w-0 flex-1 rounded-md bg-paper-2 px-2 text-sm"
+          onKeyDown={(event) => {
+            event.stopPropagation();
+            const name = cutText(event.currentTarget.value.trim(), 60);
+            if (event.key !== 'Enter' || !name) return;
+            editor.edit(keepMove({ id: makeId(), move: { ...move, name } }));
+            event.currentTarget.value = '';
+          }}
+        />
+        <IconButton
+          label="Take this move and its keyframes away"
+          size="small"
+          onClick={() => editor.edit(removeMove(scene, layers, id))}
+        >
+          <Trash2 size={14} />
+        </IconButton>
+      </div>
+    </Card>
+  );
+};

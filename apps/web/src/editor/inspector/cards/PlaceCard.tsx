@@ -1,0 +1,121 @@
+import { PLACE } from '@kite/core/document/params';
+import { BLEND_MODES, type BlendMode, type Id, type Layer, TAGS } from '@kite/core/document/types';
+import { setLayers } from '@kite/core/edits/layers';
+import { setParent } from '@kite/core/edits/place';
+import { Move } from 'lucide-react';
+import { memo, useMemo } from 'react';
+import { Select } from '../../../ui/Select';
+import { useEditor, useSlice } from '../../store/context';
+import { sceneOf } from '../../store/state';
+import { selectTag } from '../../commands/arrange';
+import { AlignRow } from '../AlignRow';
+import { Card } from './Card';
+import { ParamField } from '../fields/ParamField';
+import { PivotGrid } from '../PivotGrid';
+
+const inWords = (mode: string) => mode[0]?.toUpperCase() + mode.slice(1).replace('-', ' ');
+const BLENDS = BLEND_MODES.map((value) => ({ value, label: inWords(value) }));
+
+/** Layers that may be the parent of these: not themselves, nor what hangs from them. */
+const possibleParents = (layers: { readonly [id: Id]: Layer }, order: readonly Id[], chosen: readonly Id[]): Layer[] =>
+  order.flatMap((id) => {
+    for (let at: Id | null = id; at !== null; at = layers[at]?.parent ?? null) if (chosen.includes(at)) return [];
+    const layer = layers[id];
+    return layer ? [layer] : [];
+  });
+
+interface ParentSelectProps {
+  ids: readonly Id[];
+  /** undefined where the layers have different ones. */
+  value: Id | null | undefined;
+  onChange: (parent: Id | null) => void;
+}
+
+/** Made anew only when layers come, go, or change name or parent: there may be hundreds in the list. */
+const ParentSelect = memo(
+  ({ ids, value, onChange }: ParentSelectProps) => {
+    const lines = useSlice((s) => {
+      const { order, layers } = sceneOf(s);
+      return order.map((id) => `${layers[id]?.parent}/${layers[id]?.name}`).join();
+    });
+    const editor = useEditor();
+    const options = useMemo(
+      () => possibleParents(editor.scene.layers, editor.scene.order, ids).map((l) => ({ value: l.id, label: l.name })),
+      // `lines` stands for what the list is made of.
+      // eslint-disable-next-line react-hooks/exhaustive-deps
+      [editor, ids, lines],
+    );
+    return (
+      <Select
+        value={value === undefined ? 'mixed' : (value ?? '')}
+        options={[
+          ...(value === undefined ? [{ value: 'mixed', label: 'mixed' }] : []),
+          { value: '', label: 'None' },
+          ...options,
+        ]}
+        onChange={(next) => next !== 'mixed' && onChange(next === '' ? null : next)}
+      />
+    );
+  },
+  (a, b) => a.value === b.value && a.ids.join() === b.ids.join(),
+);
+ParentSelect.displayName = 'ParentSelect';
+
+export const PlaceCard = ({ layers }: { layers: readonly Layer[] }) => {
+  const editor = useEditor();
+  const sceneId = useSlice((s) => s.sceneId);
+  const ids = layers.map((l) => l.id);
+  const set = (fields: Parameters<typeof setLayers>[2]) => editor.edit(setLayers(sceneId, ids, fields));
+  const same = <K extends keyof Layer>(key: K) =>
+    layers.every((l) => l[key] === layers[0]?.[key]) ? layers[0]?.[key] : undefined;
+  const row = 'grid grid-cols-[88px_1fr] items-center gap-2';
+  const tag = same('tag');
+  return (
+    <Card
+      title="Place"
+      icon={<Move size={15} />}
+      aside={layers.length === 1 ? layers[0]?.name : `${layers.length} layers`}
+    >
+      {Object.entries(PLACE).map(([key, param]) => (
+        <ParamField key={key} param={param} refs={ids.map((layer) => ({ scene: sceneId, layer, key }))} />
+      ))}
+      {layers.length === 1 && layers[0] && layers[0].kind !== 'controller' && <PivotGrid layer={layers[0]} />}
+      <AlignRow count={layers.length} />
+      <label className={row}>
+        <span className="pl-5 text-ink-2">Parent</span>
+        <ParentSelect
+          ids={ids}
+          value={same('parent')}
+          onChange={(parent) => editor.edit(setParent(sceneId, ids, parent, editor.state.frame))}
+        />
+      </label>
+      <label className={row}>
+        <span className="pl-5 text-ink-2">Blend</span>
+        <Select
+          value={same('blend') ?? 'normal'}
+          options={BLENDS}
+          onChange={(value) => set({ blend: value as BlendMode })}
+        />
+      </label>
+      <div className={row}>
+        <span className="pl-5 text-ink-2">Tag</span>
+        <span role="radiogroup" aria-label="Tag" className="flex gap-1">
+          {TAGS.map((t) => (
+            <button
+              key={t}
+              type="button"
+              role="radio"
+              aria-checked={tag === t}
+              aria-label={t}
+              title={`${t}; a double click selects all of it`}
+              onClick={() => set({ tag: t })}
+              onDoubleClick={() => selectTag(editor, t)}
+              className={`size-4 rounded-full ${tag === t ? 'ring-2 ring-ink ring-offset-1 ring-offset-paper' : ''}`}
+              style={{ background: `var(--tag-${t})` }}
+            />
+          ))}
+        </span>
+      </div>
+    </Card>
+  );
+};

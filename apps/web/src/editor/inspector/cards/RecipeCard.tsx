@@ -1,0 +1,375 @@
+import {
+  type Announcements,
+  closestCenter,
+  DndContext,
+  type DragEndEvent,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core';
+import {
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
+import type { DrawingLayer, Id, Item } from '@kite/core/document/types';
+import type { Param } from '@kite/core/document/params';
+import { addItem, groupOf, moveItem, removeItem, setItem } from '@kite/core/edits/recipe';
+import { together } from '@kite/core/document/patches';
+import type { Program } from '@kite/core/scene/compile';
+import { soleSource } from '@kite/core/recipe/needs';
+import { KINDS, kindOf } from '@kite/core/recipe/table';
+import {
+  ChevronDown,
+  ChevronRight,
+  EllipsisVertical,
+  Eye,
+  EyeOff,
+  GripVertical,
+  ListOrdered,
+  Plus,
+} from 'lucide-react';
+import { memo, useState } from 'react';
+import { Menu, type MenuEntry } from '../../../ui/Menu';
+import { RenameField } from '../../../ui/RenameField';
+import { turnIntoPath } from '@kite/core/edits/paths';
+import { newCard, splitTextLayer } from '../../commands/layers';
+import { type Editor, makeId } from '../../store/editor';
+import { useEditor, useSlice } from '../../store/context';
+import { removePartAsking } from '../../commands/formulas';
+import { Card } from './Card';
+import { CardPicture } from './CardPicture';
+import { ParamField } from '../fields/ParamField';
+
+const ROLES = [
+  ['source', 'Sources'],
+  ['step', 'Steps'],
+  ['paint', 'Paints'],
+  ['cover', 'Covers'],
+  ['group', 'Groups'],
+] as const;
+
+const listOf = (layer: DrawingLayer, group: Id | null): readonly Id[] => {
+  if (group !== null) return layer.items[group]?.children ?? [];
+  return layer.recipe;
+};
+
+/** Whether a parameter has a meaning beside the others' values: a colour is nothing to a gradient. */
+const applies = (param: Param, values: { readonly [key: string]: unknown }): boolean => {
+  if (!param.when) return true;
+  const [key, ...wanted] = param.when;
+  return wanted.includes(String(values[key]));
+};
+
+const MOST_UNFOLDED = 40;
+/** Cards of one list that show before more are asked for. */
+const MOST_LISTED = 50;
+
+/** Whether a card stands somewhere in a group. */
+const isWithin = (items: DrawingLayer['items'], group: Id, card: Id | null): boolean => {
+  for (let at = card; at !== null; at = groupOf(items, at)) if (at === group) return at !== card;
+  return false;
+};
+
+const AddMenu = ({ layer, group }: { layer: DrawingLayer; group: Id | null }) => {
+  const editor = useEditor();
+  const add = (kind: string) => {
+    const item = newCard(kind);
+    const list = listOf(layer, group);
+    const open = editor.state.selection.card;
+    // Below the open card, else a source goes above the first paint, and the rest at the end.
+    const paints = list.findIndex((id) => kindOf(layer.items[id]?.kind ?? 'group').role === 'paint');
+    const after = open !== null && list.includes(open) ? list.indexOf(open) + 1 : list.length;
+    const role = kindOf(kind).role;
+    const index =
+      open === null && !['paint', 'cover'].includes(role) && kind !== 'repeater' && paints >= 0 ? paints : after;
+    editor.edit(addItem(editor.scene.id, layer.id, item, group, index));
+    editor.select({ layers: [layer.id], card: item.id });
+  };
+  const entries = ROLES.flatMap(([role], i): (MenuEntry | null)[] => [
+    ...(i > 0 ? [null] : []),
+    ...[...KINDS.values()].filter((k) => k.role === role).map((k) => ({ label: k.label, onSelect: () => add(k.kind) })),
+  ]);
+  return (
+    <Menu
+      align="start"
+      columns={2}
+      entries={entries}
+      trigger={
+        <button
+          type="button"
+          className="flex h-7 items-center gap-1.5 rounded-md px-1.5 text-ink-2 hover:bg-paper-2 hover:text-ink"
+        >
+          <Plus size={14} /> {group === null ? 'Add a card' : 'Add a card to the group'}
+        </button>
+      }
+    />
+  );
+};
+
+/** What a file or a scene of the project is called. */
+const called = ({ state: { doc } }: Editor, id: Id): string =>
+  doc.assets[id]?.name ?? doc.scenes[id]?.name ?? 'What it showed is gone';
+
+/** Why a card does nothing where it stands; null where it does something. */
+const idleReason = (program: Program, layer: DrawingLayer, item: Item, above: readonly Id[], frame: number) => {
+  const kind = kindOf(item.kind);
+  if (kind.role === 'source' || kind.role === 'group' || (kind.role === 'step' && kind.copies)) return null;
+  const { shapes, marks } = program.flowAt(layer.id, above, frame);
+  if (kind.role !== 'cover') {
+    if (shapes.length > 0 || marks.length === 0) return null;
+    return 'It works on outlines. Above it there are pictures alone, which stay as they are.';
+  }
+  if (marks.length === 0) return 'It covers what is drawn above it, and nothing is yet.';
+  if (!kind.holds || program.flowAt(layer.id, item.children ?? [], frame).shapes.length > 0) return null;
+  return 'It cuts by the outlines of what is in it, and there are none.';
+};
+
+/** What a card is called. */
+const calledOf = (item: Item): string => item.name ?? kindOf(item.kind).label;
+
+const ItemCard = ({
+  layer,
+  item,
+  group,
+  index,
+}: {
+  layer: DrawingLayer;
+  item: Item;
+  group: Id | null;
+  index: number;
+}) => {
+  const editor = useEditor();
+  const { frame, chosen } = useSlice((s) => ({
+    frame: s.playing ? 0 : s.frame,
+    fontsCame: s.fontsCame,
+    assets: s.doc.assets,
+    chosen: s.selection.card === item.id,
+  }));
+  // A picture or a nest by itself is what its layer is: there is nothing to choose first.
+  const open = chosen || (soleSource(layer) === item.kind && Object.keys(layer.items).length === 1);
+  const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({ id: item.id });
+  const kind = kindOf(item.kind);
+  const ref = { scene: editor.scene.id, layer: layer.id, item: item.id };
+  const { program } = editor;
+  const values = program.cardAt(layer.id, item.id, frame)?.values ?? {};
+  const list = listOf(layer, group);
+  const above = list.slice(0, index + 1);
+  const idle = open ? idleReason(program, layer, item, list.slice(0, index), frame) : null;
+  // The cards of a large drawing show when their group is opened.
+  const inside = useSlice((s) => isWithin(layer.items, item.id, s.selection.card));
+  const showsInner = open || inside || Object.keys(layer.items).length <= MOST_UNFOLDED;
+  const name = calledOf(item);
+  const previous = layer.items[list[index - 1] ?? ''];
+
+  const wrap = () => {
+    const box = newCard('group');
+    editor.edit(together('Group cards', [addItem(ref.scene, layer.id, box, group, index), moveItem(ref, box.id, 0)]));
+  };
+  const entries: (MenuEntry | null)[] = [
+    { label: 'Move up', disabled: index === 0, onSelect: () => editor.edit(moveItem(ref, group, index - 1)) },
+    {
+      label: 'Move down',
+      disabled: index === list.length - 1,
+      onSelect: () => editor.edit(moveItem(ref, group, index + 1)),
+    },
+    {
+      label: 'Into the group above',
+      disabled: !previous?.children,
+      onSelect: () => previous && editor.edit(moveItem(ref, previous.id, previous.children?.length ?? 0)),
+    },
+    {
+      label: 'Out of its group',
+      disabled: group === null,
+      onSelect: () => {
+        if (group === null) return;
+        const outer = groupOf(layer.items, group);
+        editor.edit(moveItem(ref, outer, listOf(layer, outer).indexOf(group) + 1));
+      },
+    },
+    { label: 'Put in a new group', onSelect: wrap },
+    ...(item.kind === 'text'
+      ? (['letters', 'words', 'lines'] as const).map((by) => ({
+          label: `Split into ${by}`,
+          onSelect: () => splitTextLayer(editor, layer.id, by),
+        }))
+      : []),
+    {
+      label: 'Turn into a path',
+      disabled: !('outlines' in kind) || item.kind === 'path',
+      onSelect: () => editor.edit(turnIntoPath(ref, editor.state.frame, editor.library.fonts, makeId)),
+    },
+    null,
+    { label: 'Delete', danger: true, onSelect: () => removePartAsking(editor, ref.layer, ref.item, removeItem(ref)) },
+  ];
+
+  return (
+    <li
+      ref={setNodeRef}
+      data-testid="recipe-card"
+      aria-label={`Card ${name}`}
+      style={{
+        transform: transform ? `translate(0, ${transform.y}px)` : undefined,
+        transition,
+        zIndex: isDragging ? 10 : undefined,
+      }}
+      className={`relative rounded-md border bg-paper ${open ? 'border-sky' : 'border-line'} ${isDragging ? 'shadow-lg' : ''}`}
+    >
+      <div className={`flex h-11 items-center gap-1.5 pr-1 pl-1.5 ${item.on ? '' : 'opacity-50'}`}>
+        <span className="grid h-8 w-11 shrink-0 place-items-center rounded-sm bg-paper-2">
+          <CardPicture
+            flow={() => program.flowAt(layer.id, above, frame)}
+            from={[program, above.join(), frame]}
+            width={40}
+            height={30}
+          />
+        </span>
+        <button
+          type="button"
+          aria-expanded={open}
+          aria-label={`${open ? 'Close' : 'Open'} ${name}`}
+          className="flex min-w-0 flex-1 items-center gap-1 rounded-sm text-left"
+          onClick={() => editor.select({ layers: [layer.id], card: open ? null : item.id })}
+        >
+          <span className="min-w-0 flex-1">
+            <RenameField
+              label="Card name"
+              value={name}
+              className="block leading-4 font-medium"
+              onRename={(next) => editor.edit(setItem(ref, { name: next }))}
+            />
+            <span className="block truncate text-sm leading-4 text-ink-2">
+              {kind.summary(values as never, (id) => called(editor, id))}
+            </span>
+          </span>
+          {open ? (
+            <ChevronDown size={13} className="shrink-0 text-ink-2" />
+          ) : (
+            <ChevronRight size={13} className="shrink-0 text-ink-2" />
+          )}
+        </button>
+        <button
+          type="button"
+          aria-label={`Switch ${name} ${item.on ? 'off' : 'on'}`}
+          aria-pressed={!item.on}
+          className="grid size-5 shrink-0 place-items-center text-ink-2 hover:text-ink"
+          onClick={() => editor.edit(setItem(ref, { on: !item.on }))}
+        >
+          {item.on ? <Eye size={13} /> : <EyeOff size={13} />}
+        </button>
+        <Menu
+          entries={entries}
+          trigger={
+            <button
+              type="button"
+              aria-label={`${name}: more`}
+              className="grid size-5 shrink-0 place-items-center text-ink-2 hover:text-ink"
+            >
+              <EllipsisVertical size={13} />
+            </button>
+          }
+        />
+        <span
+          {...attributes}
+          {...listeners}
+          aria-label={`Reorder ${name}`}
+          className="grid h-8 w-4 shrink-0 cursor-grab touch-none place-items-center text-ink-2"
+        >
+          <GripVertical size={13} />
+        </span>
+      </div>
+      {open && (
+        <div className="flex flex-col gap-1.5 border-t border-line p-2">
+          {idle && <p className="text-sm text-ink-2">{idle}</p>}
+          {Object.entries(kind.params)
+            .filter(([, param]) => applies(param, values))
+            .map(([key, param]) => (
+              <ParamField key={key} param={param} refs={[{ ...ref, key }]} />
+            ))}
+        </div>
+      )}
+      {item.children && showsInner && (
+        <div className="border-t border-line p-1.5 pl-3">
+          <ItemList layer={layer} group={item.id} />
+        </div>
+      )}
+    </li>
+  );
+};
+
+const ItemList = ({ layer, group }: { layer: DrawingLayer; group: Id | null }) => {
+  const editor = useEditor();
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const [all, setAll] = useState(false);
+  const list = listOf(layer, group);
+  const onDragEnd = ({ active, over }: DragEndEvent) => {
+    if (!over || active.id === over.id) return;
+    const item = String(active.id);
+    editor.edit(moveItem({ scene: editor.scene.id, layer: layer.id, item }, group, list.indexOf(String(over.id))));
+  };
+  const nameOf = ({ id }: { id: string | number }) => {
+    const item = layer.items[String(id)];
+    return item ? calledOf(item) : 'The card';
+  };
+  const placeOf = ({ id }: { id: string | number }) => `place ${list.indexOf(String(id)) + 1} of ${list.length}`;
+  // Told to those who do not see it.
+  const announcements: Announcements = {
+    onDragStart: ({ active }) => `${nameOf(active)} picked up at ${placeOf(active)}.`,
+    onDragOver: ({ active, over }) => (over ? `${nameOf(active)} over ${placeOf(over)}.` : undefined),
+    onDragEnd: ({ active, over }) => `${nameOf(active)} put down at ${placeOf(over ?? active)}.`,
+    onDragCancel: ({ active }) => `${nameOf(active)} stays at ${placeOf(active)}.`,
+  };
+  return (
+    <>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        onDragEnd={onDragEnd}
+        accessibility={{ announcements }}
+      >
+        <SortableContext items={[...list]} strategy={verticalListSortingStrategy}>
+          <ol className="flex flex-col gap-1.5">
+            {list.slice(0, all ? list.length : MOST_LISTED).map((id, i) => {
+              const item = layer.items[id];
+              return item && <ItemCard key={id} layer={layer} item={item} group={group} index={i} />;
+            })}
+          </ol>
+        </SortableContext>
+      </DndContext>
+      {!all && list.length > MOST_LISTED && (
+        <button
+          type="button"
+          className="h-7 rounded-md px-1.5 text-left text-sky underline"
+          onClick={() => setAll(true)}
+        >
+          Show all {list.length} cards
+        </button>
+      )}
+      {list.length === 0 && <p className="py-1 text-ink-2">Nothing here yet: a source gives it outlines.</p>}
+      <AddMenu layer={layer} group={group} />
+    </>
+  );
+};
+
+/** The recipe of one drawing: cards that work from top to bottom, each on what stands above it. Moving the layer about leaves it alone. */
+export const RecipeCard = memo(
+  ({ layer }: { layer: DrawingLayer }) => {
+    const count = Object.keys(layer.items).length;
+    return (
+      <Card
+        title="Recipe"
+        icon={<ListOrdered size={15} />}
+        aside={`${count} card${count === 1 ? '' : 's'}, top to bottom`}
+      >
+        <ItemList layer={layer} group={null} />
+      </Card>
+    );
+  },
+  (a, b) => a.layer.id === b.layer.id && a.layer.items === b.layer.items && a.layer.recipe === b.layer.recipe,
+);
+RecipeCard.displayName = 'RecipeCard';

@@ -1,0 +1,254 @@
+import type { Id } from '@kite/core/document/types';
+import { removeRoutine, setRoutine } from '@kite/core/edits/routines';
+import { roundLength } from '@kite/core/moves/routine';
+import { type Routine, type RoutineStep, STEP_KINDS, type StepKind } from '@kite/core/document/moves';
+import { ArrowDown, ArrowUp, ListOrdered, Plus, Trash2, X } from 'lucide-react';
+import { Button, IconButton } from '../../../ui/Button';
+import { ColorField } from '../../../ui/ColorField';
+import { Menu } from '../../../ui/Menu';
+import { NumberField } from '../../../ui/NumberField';
+import { RenameField } from '../../../ui/RenameField';
+import { Select } from '../../../ui/Select';
+import { newStep } from '../../commands/moves';
+import { useEditor } from '../../store/context';
+import { Card } from './Card';
+import { PRESETS, standsFor } from '../ease/presets';
+
+const LABELS: { readonly [K in StepKind]: string } = {
+  move: 'Move by',
+  grow: 'Grow to',
+  turn: 'Turn by',
+  fade: 'Fade to',
+  colour: 'Colour to',
+  trim: 'Trim to',
+};
+const row = 'grid grid-cols-[88px_1fr] items-center gap-2';
+const ICON = 13;
+
+interface Gesture {
+  onStart: () => void;
+  onEnd: () => void;
+}
+
+/** What a step goes to, by its kind. */
+const StepValue = ({
+  step,
+  onChange,
+  ...gesture
+}: { step: RoutineStep; onChange: (value: RoutineStep['value']) => void } & Gesture) => {
+  if (step.kind === 'colour') {
+    return <ColorField label="Colour of the step" value={step.value as string} onChange={onChange} {...gesture} />;
+  }
+  if (step.kind === 'move') {
+    const [x, y] = step.value as readonly [number, number];
+    return (
+      <span className="flex min-w-0 gap-1">
+        <NumberField
+          label="Move by x"
+          before={<span className="text-xs text-ink-2">x</span>}
+          value={x}
+          className="flex-1"
+          onChange={(v) => onChange([v, y])}
+          {...gesture}
+        />
+        <NumberField
+          label="Move by y"
+          before={<span className="text-xs text-ink-2">y</span>}
+          value={y}
+          className="flex-1"
+          onChange={(v) => onChange([x, v])}
+          {...gesture}
+        />
+      </span>
+    );
+  }
+  const turn = step.kind === 'turn';
+  const least = turn ? -36_000 : 0;
+  const most = turn ? 36_000 : step.kind === 'grow' ? 2_000 : 100;
+  const factor = turn ? 1 : 100;
+  return (
+    <NumberField
+      label={LABELS[step.kind]}
+      unit={turn ? '°' : '%'}
+      min={least}
+      max={most}
+      value={(step.value as number) * factor}
+      onChange={(v) => onChange(v / factor)}
+      {...gesture}
+    />
+  );
+};
+
+interface StepRowProps extends Gesture {
+  step: RoutineStep;
+  index: number;
+  count: number;
+  onChange: (step: RoutineStep) => void;
+  onMove: (by: -1 | 1) => void;
+  onRemove: () => void;
+}
+
+const StepRow = ({ step, index, count, onChange, onMove, onRemove, ...gesture }: StepRowProps) => {
+  const eases = PRESETS.map(({ name, ease }) => ({ value: name, label: name, ease }));
+  const named = eases.find((e) => standsFor(e.ease, step.ease));
+  return (
+    <li aria-label={`Step ${index + 1}`} className="flex flex-col gap-1 rounded-md border border-line p-1.5">
+      <span className="flex items-center gap-1">
+        <Select
+          aria-label="What the step does"
+          value={step.kind}
+          options={STEP_KINDS.map((value) => ({ value, label: LABELS[value] }))}
+          onChange={(kind) =>
+            onChange({ ...newStep(kind as StepKind), frames: step.frames, gap: step.gap, ease: step.ease })
+          }
+          className="min-w-0 flex-1"
+        />
+        <IconButton label="Earlier" size="small" disabled={index === 0} onClick={() => onMove(-1)}>
+          <ArrowUp size={ICON} />
+        </IconButton>
+        <IconButton label="Later" size="small" disabled={index === count - 1} onClick={() => onMove(1)}>
+          <ArrowDown size={ICON} />
+        </IconButton>
+        <IconButton label="Remove the step" size="small" onClick={onRemove}>
+          <X size={ICON} />
+        </IconButton>
+      </span>
+      <StepValue step={step} onChange={(value) => onChange({ ...step, value })} {...gesture} />
+      <span className="grid grid-cols-[1fr_1fr_1fr] gap-1">
+        <NumberField
+          label="Frames of the step"
+          unit="f"
+          min={1}
+          max={10_000}
+          decimals={0}
+          value={step.frames}
+          onChange={(v) => onChange({ ...step, frames: Math.round(v) })}
+          {...gesture}
+        />
+        <NumberField
+          label="Gap before the step"
+          before={<span className="text-xs text-ink-2">gap</span>}
+          min={-10_000}
+          max={10_000}
+          decimals={0}
+          value={step.gap}
+          onChange={(v) => onChange({ ...step, gap: Math.round(v) })}
+          {...gesture}
+        />
+        <Select
+          aria-label="Ease of the step"
+          value={named?.value ?? ''}
+          options={named ? eases : [{ value: '', label: 'Own' }, ...eases]}
+          onChange={(name) => onChange({ ...step, ease: eases.find((e) => e.value === name)?.ease ?? step.ease })}
+        />
+      </span>
+    </li>
+  );
+};
+
+/** A routine that the selected layers play: what is changed here is changed on every layer that plays it. */
+export const RoutineCard = ({ routine, selected }: { routine: Routine; selected: readonly Id[] }) => {
+  const editor = useEditor();
+  const scene = editor.scene.id;
+  const gesture = { onStart: () => editor.begin(), onEnd: () => editor.end() };
+  const set = (fields: Parameters<typeof setRoutine>[2]) => editor.edit(setRoutine(scene, routine.id, fields));
+  const setSteps = (steps: readonly RoutineStep[]) => set({ steps });
+  const outside = selected.filter((id) => !routine.players.includes(id));
+  const inside = selected.filter((id) => routine.players.includes(id));
+  const { steps } = routine;
+  const numbers = [
+    { key: 'start', label: 'First frame', unit: 'f', min: 0 },
+    { key: 'stagger', label: 'Each later by', unit: 'f', min: -1_000 },
+    { key: 'rounds', label: 'Rounds', unit: '×', min: 1 },
+  ] as const;
+  return (
+    <Card
+      title="Routine"
+      icon={<ListOrdered size={15} />}
+      aside={`${routine.players.length} layer${routine.players.length === 1 ? '' : 's'}, ${roundLength(steps)} frames`}
+    >
+      <div className={row}>
+        <span className="text-ink-2">Name</span>
+        <RenameField label="Routine name" value={routine.name} onRename={(name) => set({ name })} />
+      </div>
+      <ol className="flex flex-col gap-1">
+        {steps.map((step, i) => (
+          <StepRow
+            key={i}
+            step={step}
+            index={i}
+            count={steps.length}
+            onChange={(next) => setSteps(steps.with(i, next))}
+            onMove={(by) => setSteps(steps.with(i, steps[i + by] ?? step).with(i + by, step))}
+            onRemove={() => setSteps(steps.toSpliced(i, 1))}
+            {...gesture}
+          />
+        ))}
+      </ol>
+      <Menu
+        align="start"
+        entries={STEP_KINDS.map((kind) => ({
+          label: LABELS[kind],
+          onSelect: () => setSteps([...steps, newStep(kind)]),
+        }))}
+        trigger={
+          <Button className="!h-6 self-start !px-2 text-sm" icon={<Plus size={ICON} />}>
+            Step
+          </Button>
+        }
+      />
+      {numbers.map(({ key, label, unit, min }) => (
+        <label key={key} className={row}>
+          <span className="text-ink-2">{label}</span>
+          <NumberField
+            label={`${label} of the routine`}
+            unit={unit}
+            min={min}
+            max={100_000}
+            decimals={0}
+            value={routine[key]}
+            onChange={(v) => set({ [key]: Math.round(v) })}
+            {...gesture}
+          />
+        </label>
+      ))}
+      <label className="flex items-center gap-2 text-ink-2">
+        <input
+          type="checkbox"
+          className="size-4"
+          checked={routine.pingpong}
+          onChange={(event) => set({ pingpong: event.target.checked })}
+        />
+        Every second round backwards
+      </label>
+      <div className="flex flex-wrap gap-1">
+        {outside.length > 0 && (
+          <Button
+            className="!h-6 !px-2 text-sm"
+            onClick={() =>
+              set({ players: editor.scene.order.filter((id) => [...routine.players, ...outside].includes(id)) })
+            }
+          >
+            Let the other {outside.length} play it
+          </Button>
+        )}
+        {routine.players.length > inside.length && (
+          <Button
+            className="!h-6 !px-2 text-sm"
+            onClick={() => set({ players: routine.players.filter((id) => !inside.includes(id)) })}
+          >
+            Let {inside.length} go
+          </Button>
+        )}
+        <IconButton
+          label="Take the routine and its keyframes away"
+          size="small"
+          className="ml-auto"
+          onClick={() => editor.edit(removeRoutine(scene, routine.id))}
+        >
+          <Trash2 size={14} />
+        </IconButton>
+      </div>
+    </Card>
+  );
+};
