@@ -1,42 +1,36 @@
 /** Reads what people type into number fields: `12`, `100/3`, `2*(40+5)`. */
+import { parse } from '@kite/core/formula/parse';
+import { FormulaError, type Node } from '@kite/core/formula/types';
 
-/** null for anything that is not a sum. */
-export const calculate = (text: string): number | null => {
-  const tokens = text.replaceAll(',', '.').match(/\d*\.?\d+|[-+*/()×÷]|\S/g) ?? [];
-  let at = 0;
-  const fail = Symbol('fail');
-  const primary = (): number => {
-    const token = tokens[at++];
-    if (token === '-') return -primary();
-    if (token === '+') return primary();
-    if (token === '(') {
-      const value = sum();
-      if (tokens[at++] !== ')') throw fail;
-      return value;
-    }
-    if (token === undefined || !/^[\d.]+$/.test(token)) throw fail;
-    return Number(token);
-  };
-  const product = (): number => {
-    let value = primary();
-    while (tokens[at] !== undefined && '*/×÷'.includes(tokens[at] as string)) {
-      const operator = tokens[at++];
-      const right = primary();
-      value = operator === '*' || operator === '×' ? value * right : value / right;
-    }
-    return value;
-  };
-  const sum = (): number => {
-    let value = product();
-    while (tokens[at] === '+' || tokens[at] === '-')
-      value = tokens[at++] === '+' ? value + product() : value - product();
-    return value;
-  };
-  try {
-    const value = sum();
-    return at === tokens.length && Number.isFinite(value) ? value : null;
-  } catch (error) {
-    if (error === fail) return null;
-    throw error;
+/** The value of a sum of numbers; null for a tree that has anything else in it. */
+const valueOf = (node: Node): number | null => {
+  if (node.op === 'number' && !node.percent) return node.value;
+  if (node.op === 'unary' && node.sign === '-') {
+    const of = valueOf(node.of);
+    return of === null ? null : -of;
   }
+  if (node.op !== 'binary') return null;
+  const [left, right] = [valueOf(node.left), valueOf(node.right)];
+  if (left === null || right === null) return null;
+  switch (node.sign) {
+    case '+':
+      return left + right;
+    case '-':
+      return left - right;
+    case '*':
+      return left * right;
+    case '/':
+      return left / right;
+    case '^':
+      return left ** right;
+    default:
+      return null;
+  }
+};
+
+/** null for anything that is not a sum. A comma is a decimal point, as it is on many keyboards. */
+export const calculate = (text: string): number | null => {
+  const tree = parse(text.replace(/^\s*\+/, '').replaceAll(',', '.').replaceAll('×', '*').replaceAll('÷', '/'));
+  const value = tree instanceof FormulaError ? null : valueOf(tree);
+  return value !== null && Number.isFinite(value) ? value : null;
 };

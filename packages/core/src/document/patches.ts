@@ -1,5 +1,5 @@
 /** Changes to a document: pure functions that give the new document, the patches that made it and their inverse. */
-import { apply as applyMutative, type Draft } from 'mutative';
+import { apply as applyMutative, current, type Draft, isDraft } from 'mutative';
 import type { Project } from './types';
 
 /** JSON Patch operations (RFC 6902) with the path as a list of keys. */
@@ -30,6 +30,12 @@ export const together = (label: string, edits: readonly Edit[]): Edit => ({
     for (const edit of edits) edit.change(draft);
   },
 });
+
+/**
+ * What stands in a draft now, without the draft: for functions that keep or build values of it. It shares with the document
+ * what has not changed, and is not to be changed itself.
+ */
+export const plain = <T>(value: unknown): T => (isDraft(value) ? current(value as object) : value) as T;
 
 const UNSAFE = new Set(['__proto__', 'constructor', 'prototype']);
 

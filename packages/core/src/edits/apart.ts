@@ -1,6 +1,6 @@
 /** A drawing taken apart: a layer for each of the groups at the top of its recipe. */
 import { type MakeId, uniqueName } from '../document/make';
-import type { Edit } from '../document/patches';
+import { type Edit, plain } from '../document/patches';
 import type { DrawingLayer, Id, Item } from '../document/types';
 import { drawingIn, type LayerDraft, sceneIn } from './find';
 import { copiesOf } from './layers';
@@ -22,7 +22,7 @@ export const takeApart = (sceneId: Id, layerId: Id, makeId: MakeId): Edit => ({
   label: 'Take apart',
   change: (draft) => {
     const scene = sceneIn(draft, sceneId);
-    const layer = JSON.parse(JSON.stringify(drawingIn(draft, sceneId, layerId))) as DrawingLayer;
+    const layer = plain<DrawingLayer>(drawingIn(draft, sceneId, layerId));
     const groups = groupsOf(layer);
     if (groups.length === 0) throw new RangeError(`“${layer.name}” has no groups to take apart`);
     const taken = Object.values(scene.layers).map((l) => l.name);

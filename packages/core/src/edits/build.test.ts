@@ -8,7 +8,6 @@ import { applyEdit } from './apply';
 import type { DrawingLayer, Id, KeyedProperty, Layer, PathValue, Project, Property, Value } from '../document/types';
 import { compileScene, NO_LIBRARY } from '../scene/compile';
 import { layerBoxInScene } from '../scene/bounds';
-import { NO_FONTS } from '../type/types';
 import { takeApart } from './apart';
 import { addKnob, removeKnob, setKnob } from './knobs';
 import { copiesOf } from './layers';
@@ -159,7 +158,7 @@ describe('a path with keyframes', () => {
 describe('turned into a path', () => {
   const turned = (kind: string, values: { [key: string]: Value }) => {
     const doc = projectOf(newDrawing(empty, 'd', 'd', [newItem('x', kind, values), newItem('f', 'fill')]));
-    const next = done(doc, turnIntoPath({ scene: 's', layer: 'd', item: 'x' }, 0, NO_FONTS, countingIds('n')));
+    const next = done(doc, turnIntoPath({ scene: 's', layer: 'd', item: 'x' }, 0, program(doc), countingIds('n')));
     close(
       Object.values(layerBoxInScene(program(next), 'd', 0)!),
       Object.values(layerBoxInScene(program(doc), 'd', 0)!),

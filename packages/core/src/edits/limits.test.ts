@@ -4,7 +4,8 @@ import { checkProject } from '../check/project';
 import { countingIds, newDrawing, newItem, newProject, newScene } from '../document/make';
 import { cutText, isSound, sound } from '../document/text';
 import type { Edit } from '../document/patches';
-import type { DrawingLayer, KeyedProperty, Project } from '../document/types';
+import type { DrawingLayer, KeyedProperty, Project, Scene } from '../document/types';
+import { compileScene } from '../scene/compile';
 import { squareFonts } from '../test/fonts';
 import { applyEdit } from './apply';
 import { addLayers, setLayers } from './layers';
@@ -141,9 +142,10 @@ describe('texts', () => {
   it('of a split word give layers names that can be stored', () => {
     const text = { scene: 's', layer: 'a', item: 't', key: 'text' };
     const written = done(base, setValue(text, `${letters}🚋`, { write: 'curve', frame: 0 }));
+    const program = compileScene(written.scenes.s as Scene, { assets: {}, fonts: squareFonts });
     const split = done(
       written,
-      splitText({ scene: 's', layer: 'a', item: 't' }, 'words', 0, squareFonts, countingIds('n')),
+      splitText({ scene: 's', layer: 'a', item: 't' }, 'words', 0, program, countingIds('n')),
     );
     const names = Object.values(split.scenes.s?.layers ?? {}).map((l) => l.name);
     expect(names).toEqual([letters]);

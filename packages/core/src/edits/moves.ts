@@ -1,5 +1,5 @@
 /** Edits that give moves to layers, adjust them, and take them away. */
-import type { Edit, ProjectDraft } from '../document/patches';
+import { type Edit, type ProjectDraft, plain } from '../document/patches';
 import { type Id, isApart, isKeyed, type Point, type Properties, type Property, type Scene } from '../document/types';
 import { PLACE } from '../document/params';
 import { withoutKeys, withPastedKeys } from '../motion/keys';
@@ -8,11 +8,9 @@ import type { AppliedMove, Move, SavedMove } from '../document/moves';
 import { isUntouched, MOVED_KEYS, reachOfMove, type Rest, restOf, writtenBy } from '../moves/write';
 import { layerIn, type LayerDraft, NotFound, sceneIn } from './find';
 
-const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
-
 /** What a layer's moves write to. The parts of a position come together for it. */
 const placeIn = (layer: LayerDraft): Properties => {
-  const params = plain(layer.params) as Properties;
+  const params = plain<Properties>(layer.params);
   const { position } = params;
   return isApart(position) ? { ...params, position: broughtTogether(PLACE.position, position) } : params;
 };
@@ -42,7 +40,7 @@ const erase = (layer: LayerDraft, applied: AppliedMove): Rest => {
   return rest;
 };
 
-const movesOf = (layer: LayerDraft): AppliedMove[] => plain(layer.moves) as AppliedMove[];
+const movesOf = (layer: LayerDraft): AppliedMove[] => plain<AppliedMove[]>(layer.moves);
 const setMoves = (layer: LayerDraft, moves: readonly AppliedMove[]): void => {
   layer.moves = moves as typeof layer.moves;
 };

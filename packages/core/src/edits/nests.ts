@@ -1,12 +1,10 @@
 /** Edits that make nests: layers with a card that plays another scene. */
 import { type MakeId, newNest, newScene, uniqueName } from '../document/make';
-import type { Edit, ProjectDraft } from '../document/patches';
+import { type Edit, type ProjectDraft, plain } from '../document/patches';
 import type { Id, LayerSet, Scene } from '../document/types';
 import { layerIn, type LayerDraft, sceneIn } from './find';
 import { reparent } from './place';
 import { leaveScene } from './sets';
-
-const plain = <T>(value: unknown): T => JSON.parse(JSON.stringify(value)) as T;
 
 /** Puts a nest of a scene in front, in the middle of another, for as long as both last. */
 export const addNest = (sceneId: Id, inner: Id, layer: Id): Edit => ({

@@ -1,14 +1,13 @@
 /** Edits to paths: a change of the number of vertices is made to every keyframe that has as many. */
 import { newItem, type MakeId } from '../document/make';
-import type { Edit } from '../document/patches';
+import { type Edit, plain } from '../document/patches';
 import type { Id, PathValue, Property, PropertyRef, Value } from '../document/types';
 import { mappedValues } from '../motion/keys';
 import { pathOfOutline } from '../motion/paths';
 import { samplerOf } from '../motion/sampler';
-import { reader } from '../motion/reader';
 import { bareSupplies } from '../recipe/evaluate';
 import { kindOf } from '../recipe/table';
-import type { Fonts } from '../type/types';
+import type { Program } from '../scene/compile';
 import { drawingIn, holderOf, itemIn, NotFound } from './find';
 import { paramAt } from '../properties/find';
 
@@ -27,7 +26,7 @@ export const reshapePath = (
     const param = paramAt(draft, ref);
     if (param?.kind !== 'path') throw new NotFound('path', ref.key);
     const { params } = holderOf(draft, ref);
-    const now = params[ref.key] && (JSON.parse(JSON.stringify(params[ref.key])) as Property);
+    const now = params[ref.key] && plain<Property>(params[ref.key]);
     const count = (samplerOf(param, now).at(frame) as PathValue).vertices.length;
     const fits = (value: Value) => (value as PathValue).vertices.length === count;
     const next = mappedValues(now, param.default, (v) => (fits(v) ? reshape(v as PathValue) : v));
@@ -35,11 +34,11 @@ export const reshapePath = (
   },
 });
 
-/** Turns a source into paths, as it is at a frame: one card, or a group of them where it has several outlines. */
+/** Turns a source into paths, as it is shown at a frame of the scene's program: one card, or a group of them where it has several outlines. */
 export const turnIntoPath = (
   { scene, layer: layerId, item: itemId }: { scene: Id; layer: Id; item: Id },
   frame: number,
-  fonts: Fonts,
+  program: Program,
   makeId: MakeId,
 ): Edit => ({
   label: 'Turn into a path',
@@ -48,8 +47,11 @@ export const turnIntoPath = (
     const item = itemIn(layer, itemId);
     const kind = kindOf(item.kind);
     if (kind.role !== 'source' || !('outlines' in kind)) throw new NotFound('source', itemId);
-    const params = JSON.parse(JSON.stringify(item.params)) as typeof item.params;
-    const outlines = kind.outlines(reader(kind.params, params).at(frame), bareSupplies(fonts));
+    const shown = program.cardAt(layerId, itemId, frame);
+    if (!shown) throw new NotFound('card', itemId);
+    const outlines = kind.outlines(shown.values, bareSupplies(program.library.fonts));
+    // What worked on the source's own properties has nothing to work on.
+    delete item.formulas;
     const name = item.name ?? kind.label;
     const paths = outlines.map((outline) => ({ closed: outline.closed, path: pathOfOutline(outline) }));
     if (paths.length === 1) {

@@ -1,7 +1,7 @@
 /** Edits to where layers are that leave the picture as it is: other parents, other pivots, groups. */
 import { newController } from '../document/make';
 import { type Param, PLACE } from '../document/params';
-import type { Edit, ProjectDraft } from '../document/patches';
+import { type Edit, type ProjectDraft, plain } from '../document/patches';
 import {
   type Id,
   isApart,
@@ -22,9 +22,7 @@ import { leaveScene } from './sets';
 const tidy = (n: number): number => Math.round(n * 1e4) / 1e4 + 0;
 const tidyPoint = ([x, y]: Point): Point => [tidy(x), tidy(y)];
 
-const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
-
-const placementIn = (layer: LayerDraft) => placementOf(plain(layer.params) as Properties);
+const placementIn = (layer: LayerDraft) => placementOf(plain<Properties>(layer.params));
 
 /** From a layer's parent's pixels to the scene's. */
 const parentMatrix = (scene: ProjectDraft['scenes'][string], id: Id | null, frame: number): Matrix => {
@@ -48,7 +46,7 @@ const mapProperty = <K extends keyof typeof PLACE>(
   way?: (way: Point) => Point,
 ): void => {
   const param: Param = PLACE[key];
-  const now = layer.params[key] && (plain(layer.params[key]) as Property);
+  const now = layer.params[key] && plain<Property>(layer.params[key]);
   // What turns a point needs both its parts.
   const whole = isApart(now) && param.kind === 'point' ? broughtTogether(param, now) : now;
   layer.params[key] = mappedValues(
@@ -60,7 +58,7 @@ const mapProperty = <K extends keyof typeof PLACE>(
 };
 
 const displace = (layer: LayerDraft, key: 'position' | 'pivot', way: Point): void => {
-  const now = layer.params[key] && (plain(layer.params[key]) as Property);
+  const now = layer.params[key] && plain<Property>(layer.params[key]);
   layer.params[key] = displaced(now, PLACE[key].default, way) as LayerDraft['params'][string];
 };
 

@@ -1,5 +1,5 @@
 /** Edits to properties: their values, and whether and how they are animated. */
-import type { Edit, ProjectDraft } from '../document/patches';
+import { type Edit, type ProjectDraft, plain } from '../document/patches';
 import {
   type Beyond,
   isApart,
@@ -24,7 +24,7 @@ export const change = (
 ): void => {
   const { params } = holderOf(draft, ref);
   // A copy apart from the draft, so that what the property's functions build holds no proxies.
-  const now = params[ref.key] && (JSON.parse(JSON.stringify(params[ref.key])) as Property);
+  const now = params[ref.key] && plain<Property>(params[ref.key]);
   if (ref.part === undefined) {
     params[ref.key] = how(now) as (typeof params)[string];
     return;

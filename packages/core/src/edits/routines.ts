@@ -1,6 +1,6 @@
 /** Edits to routines: whatever is changed of one is written anew on every layer that plays it. */
 import { PLACE } from '../document/params';
-import type { Edit, ProjectDraft } from '../document/patches';
+import { type Edit, type ProjectDraft, plain } from '../document/patches';
 import { type Id, isApart, isKeyed, type Layer, type Value } from '../document/types';
 import { withoutKeys, withPastedKeys } from '../motion/keys';
 import { broughtTogether } from '../motion/parting';
@@ -12,7 +12,6 @@ import { change } from './properties';
 type SceneDraft = ProjectDraft['scenes'][string];
 type RestOf = ReturnType<typeof restAt>;
 
-const plain = <T>(value: unknown): T => JSON.parse(JSON.stringify(value)) as T;
 const playerIn = (scene: SceneDraft, id: Id): Layer | null => {
   const layer = scene.layers[id];
   return layer ? plain<Layer>(layer) : null;

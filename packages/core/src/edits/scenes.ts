@@ -1,6 +1,6 @@
 /** Edits to a project and its scenes. */
 import { type SceneSize, newScene, uniqueName } from '../document/make';
-import type { Edit, ProjectDraft } from '../document/patches';
+import { type Edit, type ProjectDraft, plain } from '../document/patches';
 import type { Id, Layer, Scene } from '../document/types';
 import { needsOf } from '../recipe/needs';
 import { sceneIn } from './find';
@@ -29,7 +29,7 @@ export const addScene = (id: Id, name: string, size: SceneSize, after?: Id): Edi
 export const duplicateScene = (id: Id, copy: Id): Edit => ({
   label: 'Duplicate a scene',
   change: (draft) => {
-    const scene = JSON.parse(JSON.stringify(sceneIn(draft, id))) as Scene;
+    const scene = plain<Scene>(sceneIn(draft, id));
     insert(draft, { ...scene, id: copy, name: uniqueName(scene.name, names(draft)) }, id);
   },
 });

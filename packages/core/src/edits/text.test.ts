@@ -1,3 +1,4 @@
+import { setFormula } from './formulas';
 import { describe, expect, it } from 'vitest';
 import { checkProject } from '../check/project';
 import { countingIds, newDrawing, newItem, newProject, newScene } from '../document/make';
@@ -33,7 +34,7 @@ const projectWith = (
 const split = (doc: Project, by: SplitBy, frame = 0): Project => {
   const next = applyEdit(
     doc,
-    splitText({ scene: 's', layer: 'l', item: 't' }, by, frame, squareFonts, countingIds('n')),
+    splitText({ scene: 's', layer: 'l', item: 't' }, by, frame, compileScene(doc.scenes.s!, LIBRARY), countingIds('n')),
   ).doc;
   expect(checkProject(JSON.parse(JSON.stringify(next)))).toBeTruthy();
   return next;
@@ -111,7 +112,28 @@ describe('the parts', () => {
     expect(Object.values(layers(parts)[0]!.items).map((i) => i.kind)).toEqual(['text', 'fill']);
   });
   it('wait for their font', () => {
-    const edit = splitText({ scene: 's', layer: 'l', item: 't' }, 'words', 0, { find: () => null }, countingIds('n'));
-    expect(() => applyEdit(projectWith(TWO_LINES), edit)).toThrow('not here yet');
+    const doc = projectWith(TWO_LINES);
+    const program = compileScene(doc.scenes.s!, { assets: {}, fonts: { find: () => null } });
+    const edit = splitText({ scene: 's', layer: 'l', item: 't' }, 'words', 0, program, countingIds('n'));
+    expect(() => applyEdit(doc, edit)).toThrow('not here yet');
+  });
+  it('are those that are shown: size, words and turn by formulas', () => {
+    const formula = (key: string, source: string, item?: string) =>
+      setFormula({ scene: 's', layer: 'l', key, ...(item !== undefined && { item }) }, source);
+    const doc = [
+      formula('size', '40 + frame', 't'),
+      formula('text', '"ab" + "c"', 't'),
+      formula('rotation', 'frame * 9', undefined),
+    ].reduce((now, edit) => applyEdit(now, edit).doc, projectWith({ text: 'no', size: 10 }, { pivot: [3, 4] }));
+    const parts = split(doc, 'letters', 10);
+    expect(layers(parts).map((l) => l.name)).toEqual(['a', 'b', 'c']);
+    const [before, after] = [corners(doc, 10), corners(parts, 10)];
+    expect(after.length).toBe(before.length);
+    after.forEach(([x, y], i) => {
+      expect(x).toBeCloseTo(before[i]![0], 6);
+      expect(y).toBeCloseTo(before[i]![1], 6);
+    });
+    const [card] = Object.values(layers(parts)[0]!.items);
+    expect(Object.keys(card?.formulas ?? {})).toEqual(['size']);
   });
 });

@@ -2,12 +2,12 @@
 import { type MakeId, uniqueName } from '../document/make';
 import { PLACE } from '../document/params';
 import { cutText } from '../document/text';
-import type { Edit } from '../document/patches';
+import { type Edit, plain } from '../document/patches';
 import type { DrawingLayer, Id, Item, Point } from '../document/types';
 import { outlineBox, union, type Box } from '../geometry/bounds';
-import { apply } from '../geometry/matrix';
+import { apply, IDENTITY, inverted, multiply } from '../geometry/matrix';
 import { displaced } from '../motion/keys';
-import { reader } from '../motion/reader';
+import type { Program } from '../scene/compile';
 import { placementOf } from '../scene/placement';
 import { text as textKind, textLayout, type TextValues } from '../recipe/sources/text';
 import { kindOf } from '../recipe/table';
@@ -77,33 +77,39 @@ export const splitText = (
   { scene: sceneId, layer: layerId, item: itemId }: { scene: Id; layer: Id; item: Id },
   by: SplitBy,
   frame: number,
-  fonts: Fonts,
+  program: Program,
   makeId: MakeId,
 ): Edit => ({
   label: `Split into ${by}`,
   change: (draft) => {
     const scene = sceneIn(draft, sceneId);
-    const layer = JSON.parse(JSON.stringify(drawingIn(draft, sceneId, layerId))) as DrawingLayer;
+    const layer = plain<DrawingLayer>(drawingIn(draft, sceneId, layerId));
     const item = itemIn(layer as LayerDraft & { kind: 'drawing' }, itemId) as Item;
     if (item.kind !== textKind.kind) throw new NotFound('text', itemId);
-    const values = reader(textKind.params, item.params).at(frame);
-    const parts = textParts(values, fonts, by);
+    const shown = program.cardAt(layerId, itemId, frame);
+    if (!shown) throw new NotFound('card', itemId);
+    const values = shown.values as TextValues;
+    const parts = textParts(values, program.library.fonts, by);
     if (!parts) throw new RangeError('the font of this text is not here yet');
     const others = layer.recipe.filter((id) => id !== itemId && kindOf(layer.items[id]?.kind ?? '').role === 'source');
     const recipe = layer.recipe.filter((id) => !others.includes(id));
     const items = Object.fromEntries(Object.entries(layer.items).filter(([id]) => !others.includes(id)));
-    const placement = placementOf(layer.params);
-    const place = placement.at(frame);
-    const m = placement.matrix(frame);
+    const m = program.matrixAt(layerId, frame);
+    const around = layer.parent === null ? IDENTITY : program.matrixAt(layer.parent, frame);
+    const linear = multiply(inverted(around) ?? IDENTITY, m);
+    const { pivot } = placementOf(layer.params).at(frame);
+    // Formulas of what the parts have of their own would make them all the same again.
+    const { text: _text, frame: _frame, align: _align, place: _place, ...formulas } = item.formulas ?? {};
     const taken = Object.values(scene.layers).map((l) => l.name);
     const made = parts.map(({ text, at, box }): DrawingLayer => {
       const middle: Point = [(box.left + box.right) / 2, (box.top + box.bottom) / 2];
-      const stands = apply(m, middle);
-      const way: Point = [stands[0] - place.position[0], stands[1] - place.position[1]];
+      const fromPivot: Point = [middle[0] - pivot[0], middle[1] - pivot[1]];
+      const way = apply([linear[0], linear[1], linear[2], linear[3], 0, 0], fromPivot);
       const name = uniqueName(cutText(text, 60), taken);
       taken.push(name);
       const own: Item = {
         ...item,
+        ...(item.formulas && { formulas }),
         params: {
           ...item.params,
           text: { value: text },
@@ -119,10 +125,7 @@ export const splitText = (
         params: {
           ...copy.params,
           position: displaced(copy.params.position, PLACE.position.default, way),
-          pivot: displaced(copy.params.pivot, PLACE.pivot.default, [
-            middle[0] - place.pivot[0],
-            middle[1] - place.pivot[1],
-          ]),
+          pivot: displaced(copy.params.pivot, PLACE.pivot.default, fromPivot),
         },
       };
     });

@@ -2,7 +2,7 @@
 import type { MakeId } from '../document/make';
 import { uniqueName } from '../document/make';
 import { type Param, type Params, PLACE } from '../document/params';
-import type { Edit } from '../document/patches';
+import { type Edit, plain } from '../document/patches';
 import {
   type Id,
   isApart,
@@ -30,7 +30,7 @@ const holdersOf = (layer: LayerDraft): [holder: { params: LayerDraft['params'] }
 
 const mapProperties = (layer: LayerDraft, change: (property: Property, param: Param | undefined) => Property): void => {
   for (const [holder, params] of holdersOf(layer)) {
-    const now = JSON.parse(JSON.stringify(holder.params)) as Properties;
+    const now = plain<Properties>(holder.params);
     const next = Object.entries(now).map(([key, property]) => [key, change(property, params[key])]);
     holder.params = Object.fromEntries(next) as LayerDraft['params'];
   }
@@ -127,7 +127,7 @@ export const splitLayers = (sceneId: Id, ids: readonly Id[], frame: number, make
       const layer = layerIn(scene, id);
       if (frame <= layer.from || frame >= layer.to) continue;
       const names = Object.values(scene.layers).map((l) => l.name);
-      const [copied] = copiesOf([JSON.parse(JSON.stringify(layer)) as Layer], makeId) as [Layer];
+      const [copied] = copiesOf([plain<Layer>(layer)], makeId) as [Layer];
       const copy = withRank(copied, scene as Scene, id);
       scene.layers[copy.id] = { ...copy, name: uniqueName(copy.name, names), from: frame } as LayerDraft;
       layer.to = frame;

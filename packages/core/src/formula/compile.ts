@@ -78,7 +78,7 @@ const NAME_LIST: readonly ScopeName[] = [
   {
     name: 'value',
     says: 'What the keyframes give.',
-    make: ({ type, base }) => (base.constant ? constant(type, base.at(0)) : varying(type, (s) => readHere(s, base.at))),
+    make: ({ type, base }) => (base.constant ? constant(type, base.at(0)) : varying(type, (s) => readHere(s, base))),
   },
   {
     name: 'time',
@@ -237,7 +237,7 @@ class Compiler {
     if (typeof found === 'string') throw new FormulaError(found, at);
     const { sampler, moments, type } = found;
     if (sampler.constant) return { ...constant(type, sampler.at(0)), reads: moments };
-    return { type, constant: false, run: (s) => readHere(s, sampler.at), reads: moments };
+    return { type, constant: false, run: (s) => readHere(s, sampler), reads: moments };
   }
 
   private part({ of, part, at }: NodeOf<'part'>): Part {

@@ -5,7 +5,7 @@ import type { Value } from '../document/types';
 import { headingOf } from '../motion/heading';
 import type { Copy, Sampler } from '../motion/sampler';
 import { Moments } from './moments';
-import { EXHAUSTED, meter, MOST_MOMENTS, newScope, type Part } from './parts';
+import { EXHAUSTED, MOST_MOMENTS, newScope, type Part } from './parts';
 import type { FormulaError } from './types';
 
 /** A property whose formula is at work, or is not, and why. */
@@ -53,12 +53,14 @@ export const working = (param: Param, base: Sampler, part: Part, depth: number, 
   let lastValue: Value = 0;
   let lastCost = 1;
   let moments: Moments | null = null;
+  /** What the value that was asked last took. */
+  let cost = 1;
   let problem: string | null = null;
   const accept = acceptor(param);
   // One for all its evaluations: none of them lies within another, since nothing reads itself.
   const scope = newScope(0, null);
 
-  /** The value at a frame; what it took stands in the meter, what went wrong in `problem`. */
+  /** The value at a frame; what it took stands in `cost`, what went wrong in `problem`. */
   const work = (frame: number, copy: Copy | null): Value => {
     scope.frame = frame;
     scope.copy = copy;
@@ -67,44 +69,40 @@ export const working = (param: Param, base: Sampler, part: Part, depth: number, 
     problem = null;
     try {
       const value = part.run(scope);
-      const cost = 1 + scope.here + scope.elsewhere;
+      cost = 1 + scope.here + scope.elsewhere;
       if (cost > MOST_MOMENTS) throw EXHAUSTED;
-      meter.last = cost;
       const fit = accept(value);
       if (fit !== null) return fit;
       problem = `gives ${shown(value)}, wanted ${wanted(param)}`;
     } catch (error) {
       if (error !== EXHAUSTED) throw error;
-      meter.last = MOST_MOMENTS;
+      cost = MOST_MOMENTS;
       problem = TOO_MANY;
     }
-    const cost = meter.last;
-    const instead = base.at(frame);
-    meter.last = cost;
-    return instead;
+    return base.at(frame);
   };
   const lastAt = (frame: number): Value => {
     if (lastFrame !== frame) {
       lastValue = work(frame, null);
       lastFrame = frame;
-      lastCost = meter.last;
+      lastCost = cost;
     }
-    meter.last = lastCost;
+    cost = lastCost;
     return lastValue;
   };
   const keptAt = (frame: number): Value => {
     moments ??= new Moments(param.kind);
     const slot = moments.find(frame);
     if (slot >= 0) {
-      meter.last = moments.costAt(slot);
+      cost = moments.costAt(slot);
       return moments.valueAt(slot);
     }
     const value = work(frame, null);
-    moments.keep(frame, value, meter.last, problem);
+    moments.keep(frame, value, cost, problem);
     return value;
   };
   const valueAt = depth > 1 ? keptAt : lastAt;
-  const rest = { error: null, perCopy, depth };
+  const rest = { error: null, perCopy, depth, cost: () => cost };
   if (part.constant) {
     const value = work(0, null);
     const wrong = problem;

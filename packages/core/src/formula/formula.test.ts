@@ -315,7 +315,7 @@ describe('functions', () => {
         const whole = { at: () => value as never, constant: false, heading: () => null };
         return part === null ? reading(whole, kind) : reading({ ...whole, at: () => 5 }, NUMBER);
       },
-      textSize: () => () => [10, 20],
+      textSize: () => ({ at: () => [10, 20] }),
     };
     for (const { name, example } of FUNCTIONS.values()) {
       const works = ['number', 'vector', 'color', 'text', 'switch', 'path'].some((kind) => {

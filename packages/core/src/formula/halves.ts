@@ -2,6 +2,7 @@
 import type { Point } from '../document/types';
 import { headingOf } from '../motion/heading';
 import type { Copy, Sampler } from '../motion/sampler';
+import { costOf } from './parts';
 
 const halves = new WeakMap<Sampler, [Sampler | null, Sampler | null]>();
 
@@ -14,6 +15,7 @@ export const half = (of: Sampler, part: 0 | 1): Sampler => {
     constant: of.constant,
     heading: () => null,
     perCopy: of.perCopy ?? false,
+    cost: () => costOf(of),
   });
 };
 
@@ -31,6 +33,7 @@ export const joined = (x: Sampler, y: Sampler): Sampler => {
       constant: x.constant && y.constant,
       heading: headingOf(at),
       perCopy: (x.perCopy ?? false) || (y.perCopy ?? false),
+      cost: () => Math.max(costOf(x), costOf(y)),
     };
     withX.set(y, both);
   }

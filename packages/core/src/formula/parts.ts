@@ -29,6 +29,12 @@ export interface Read {
   readonly type: Type;
 }
 
+/** What can be read at moments, and says what the last one took. */
+export interface Readable<T> {
+  readonly at: (frame: number) => T;
+  readonly cost?: () => number;
+}
+
 /** What a formula is compiled for. */
 export interface Setting {
   readonly type: Type;
@@ -48,7 +54,7 @@ export interface Setting {
   readonly property: (path: string, part: 0 | 1 | null) => Read | string;
   readonly ease: (path: string) => Ease | string;
   /** The size in pixels of the text that a reference leads to, at a frame. */
-  readonly textSize: (path: string) => ((frame: number) => readonly [number, number]) | string;
+  readonly textSize: (path: string) => Readable<readonly [number, number]> | string;
 }
 
 /** The most moments that a value may be worked out from: a bound that is the same on every machine. */
@@ -57,22 +63,19 @@ export const MOST_MOMENTS = 10_000;
 /** Thrown and caught within one evaluation. */
 export const EXHAUSTED = new Error('a formula reads too many moments');
 
-/** What the sampler that was asked last has read: samplers without a formula leave it at 1. */
-export const meter = { last: 1 };
+/** The moments that what was asked last was worked out from. */
+export const costOf = ({ cost }: Pick<Readable<unknown>, 'cost'>): number => (cost ? cost() : 1);
 
 /** Reads something at the formula's own frame. */
-export const readHere = <T>(s: Scope, at: (frame: number) => T): T => {
-  meter.last = 1;
-  const value = at(s.frame);
-  if (meter.last > s.here) s.here = meter.last;
+export const readHere = <T>(s: Scope, of: Readable<T>): T => {
+  const value = of.at(s.frame);
+  s.here = Math.max(s.here, costOf(of));
   return value;
 };
 
 export const readAt = (s: Scope, sampler: Sampler, frame: number): Value => {
-  // What reads others says how much it read.
-  meter.last = 1;
   const value = sampler.at(frame);
-  s.elsewhere += meter.last;
+  s.elsewhere += costOf(sampler);
   if (s.elsewhere > MOST_MOMENTS) throw EXHAUSTED;
   return value;
 };

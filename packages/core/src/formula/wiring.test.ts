@@ -8,7 +8,7 @@ import { addLayers, copiesOf, removeLayers } from '../edits/layers';
 import { setFormula } from '../edits/formulas';
 import { animate, setApart, setValue } from '../edits/properties';
 import { joinSets, makeSet, setMembers } from '../edits/sets';
-import { meter } from './parts';
+import { costOf } from './parts';
 import {
   BLANK,
   bar,
@@ -87,9 +87,10 @@ describe('followers', () => {
     const last = wiring.sampler(ref('c199', 'position'));
     expect(last?.at(230)).toEqual(valueAt(strip, ref('lead', 'position'), 30));
     // What it read: one moment of each before it, and of the lead.
-    expect(meter.last).toBe(201);
-    wiring.sampler(ref('c49', 'position'))?.at(777);
-    expect(meter.last).toBe(51);
+    expect(costOf(last ?? {})).toBe(201);
+    const fiftieth = wiring.sampler(ref('c49', 'position'));
+    fiftieth?.at(777);
+    expect(costOf(fiftieth ?? {})).toBe(51);
   });
 });
 

@@ -2,9 +2,8 @@
  * The formulas of a scene, wired to what they read. Worked out in the order in which they depend on each other; one whose
  * inputs are what they were is taken over from the scene before an edit, with all the values that it has kept.
  */
-import type { Param, PointParam, Values } from '../document/params';
+import type { Param, PointParam } from '../document/params';
 import {
-  type Formula,
   type Id,
   isApart,
   isKeyed,
@@ -15,21 +14,22 @@ import {
   type Scene,
 } from '../document/types';
 import { paramsIn, partOf } from '../properties/find';
-import { partParam } from '../motion/apart';
 import { keyFrames } from '../motion/keys';
 import { type Sampler, samplerOf } from '../motion/sampler';
-import { type Computing, reader } from '../motion/reader';
-import { text as textKind, textLayout, type TextValues } from '../recipe/sources/text';
+import type { Computing } from '../motion/reader';
+import { text as textKind } from '../recipe/sources/text';
 import { framesPerSecond } from '../time/rate';
 import type { Fonts } from '../type/types';
 import { compile } from './compile';
 import { type Computed, failing, working } from './computed';
+import { ALONE, type Entry, entriesOf, keyOf, ranks, type Wired } from './entries';
+import { keptOr } from './kept';
+import { type TextSize, textSizeOf } from './textSize';
 import { half, joined } from './halves';
-import { formulasOn } from '../document/formulas';
 import { remembering } from './moments';
 import { cycleFrom, sorted } from './order';
 import { factsOf } from './facts';
-import { meter, type Setting } from './parts';
+import type { Readable, Setting } from './parts';
 import { pathOf, referenceOf, type Target } from './refs';
 import { FormulaError, type Node, NUMBER, typeOf } from './types';
 
@@ -41,11 +41,6 @@ export const MOST_FORMULAS = 5_000;
 export interface FormulaProblem {
   readonly layer: Id;
   readonly message: string;
-}
-
-/** A property, or one part of a point. */
-export interface Wired extends Target {
-  readonly part?: 0 | 1;
 }
 
 export interface Wiring {
@@ -61,46 +56,6 @@ export interface Wiring {
   /** What goes wrong with a layer’s formulas at one frame alone. */
   readonly problemsAt: (layer: Layer, frame: number) => readonly FormulaProblem[];
 }
-
-const keyOf = ({ layer, item, key, part }: Wired): string =>
-  `${layer}/${item ?? ''}/${key}${part === undefined ? '' : `.${'xy'.charAt(part)}`}`;
-
-/** A formula and the property that it is for. */
-interface Entry {
-  readonly at: Wired;
-  readonly formula: Formula;
-  readonly param: Param;
-}
-
-const entriesIn = new WeakMap<Layer, readonly Entry[]>();
-const entriesOf = (layer: Layer): readonly Entry[] => {
-  let entries = entriesIn.get(layer);
-  if (!entries) {
-    entries = formulasOn(layer).flatMap(({ of, formula }): Entry[] => {
-      const whole = paramsIn(layer, of.item)[of.key];
-      const param = of.part === undefined ? whole : whole?.kind === 'point' ? partParam(whole, of.part) : undefined;
-      return param && formula.on ? [{ at: { layer: layer.id, ...of }, formula, param }] : [];
-    });
-    entriesIn.set(layer, entries);
-  }
-  return entries;
-};
-
-interface Kept {
-  readonly inputs: readonly unknown[];
-  readonly computed: Computed;
-}
-const keptOf = new WeakMap<Formula, Map<string, Kept>>();
-
-const same = (a: readonly unknown[], b: readonly unknown[]) => a.length === b.length && a.every((x, i) => x === b[i]);
-
-/** The rank of every layer that is in a set. */
-const ranks = (scene: Scene): ReadonlyMap<Id, { readonly order: number; readonly count: number }> =>
-  new Map(
-    scene.sets.flatMap(({ members }) => members.map((id, order) => [id, { order, count: members.length }] as const)),
-  );
-
-const ALONE = { order: 0, count: 1 };
 
 class Wires implements Wiring {
   private readonly byKey = new Map<string, Entry>();
@@ -259,16 +214,9 @@ class Wires implements Wiring {
     const { width, height, rate, eases } = this.scene;
     const sources = this.sourcesOf(entry);
     const inputs = [param, base, order, count, width, height, rate.num, rate.den, eases, this.fonts, ...sources];
-    let kept = keptOf.get(formula);
-    if (!kept) keptOf.set(formula, (kept = new Map()));
-    const name = `${this.scene.id}/${keyOf(at)}`;
-    const known = kept.get(name);
-    if (known && same(known.inputs, inputs)) return known.computed;
-    const computed = this.build(entry, tree, base, { order, count });
-    // Copies of a layer share its formulas: what is kept for those that are gone is let go.
-    if (kept.size > 4_000) kept.clear();
-    kept.set(name, { inputs, computed });
-    return computed;
+    return keptOr(formula, `${this.scene.id}/${keyOf(at)}`, inputs, () =>
+      this.build(entry, tree, base, { order, count }),
+    );
   }
 
   /** Everything that an entry reads, to know whether it is still the same; what leads nowhere, as the reason. */
@@ -356,33 +304,10 @@ class Wires implements Wiring {
     return entries.flatMap((entry) => this.done.get(entry) ?? []);
   }
 
-  /** How wide and high a text is at a frame; what it takes stands in the meter. */
-  private textSize(of: Target): ((frame: number) => readonly [number, number]) | string {
-    const { layer, item } = of;
-    const card = partOf(this.scene.layers[layer], item as Id) as Item | undefined;
+  private textSize(of: Target): Readable<TextSize> | string {
+    const card = partOf(this.scene.layers[of.layer], of.item as Id) as Item | undefined;
     if (!card) return this.gone(of);
-    const computed = this.cardOf(of);
-    const values = reader(textKind.params, card.params, this.computing(layer, item));
-    const { fonts } = this;
-    const sizeAt = (frame: number): readonly [number, number] => {
-      let most = 1;
-      for (const one of computed) {
-        meter.last = 1;
-        one.at(frame);
-        most = Math.max(most, meter.last);
-      }
-      const v = values.at(frame) as Values<typeof textKind.params> as TextValues;
-      meter.last = most;
-      const layout = textLayout(v, fonts)?.layout;
-      if (!layout) return [0, 0];
-      const { lines, ascent, descent } = layout;
-      const left = Math.min(...lines.map((l) => l.left));
-      const right = Math.max(...lines.map((l) => l.right));
-      return lines.length === 0 ? [0, 0] : [right - left, ascent + (lines.at(-1)?.baseline ?? 0) + descent];
-    };
-    if (!values.constant) return sizeAt;
-    let size: readonly [number, number] | undefined;
-    return (frame) => (size ??= sizeAt(frame));
+    return textSizeOf(card, this.computing(of.layer, of.item), this.cardOf(of), this.fonts);
   }
 }
 

@@ -33,6 +33,8 @@ export interface Sampler {
   readonly heading: (frame: number) => number | null;
   /** Whether each copy of a repeater has a value of its own. */
   readonly perCopy?: boolean;
+  /** How many moments of other samplers the value that was asked last was worked out from, itself counted; 1 where missing. */
+  readonly cost?: () => number;
 }
 
 const noHeading = () => null;

@@ -48,6 +48,8 @@ export const NO_LIBRARY: Library = { assets: {}, fonts: NO_FONTS };
 
 export interface Program {
   readonly scene: Scene;
+  /** What it was compiled with. */
+  readonly library: Library;
   /**
    * The picture at any frame, whole or not. Pure: the same list on every machine. `shows` leaves layers
    * out, for painters that keep the rest of a picture while one layer is dragged.
@@ -245,6 +247,7 @@ export const compileScene = (scene: Scene, library: Library, depth = 0): Program
   let last: (DisplayList & { readonly frame: number }) | null = null;
   const program: Program = {
     scene,
+    library,
     problems,
     wiring,
     matrixAt: (id, frame) => {

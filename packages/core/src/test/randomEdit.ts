@@ -55,6 +55,8 @@ import { joinSets, makeSet, removeSet, renameSet, setMembers } from '../edits/se
 import { splitText } from '../edits/text';
 import { extendLayers, reverseLayers, slideLayers, splitLayers, stretchLayers } from '../edits/timing';
 import { type Move, STEP_KINDS, type RoutineStep } from '../document/moves';
+import { compileScene } from '../scene/compile';
+import { wholeScene } from '../scene/whole';
 import { squareFonts } from './fonts';
 import type { Chance } from './random';
 import {
@@ -77,6 +79,9 @@ interface Place {
   readonly ids: readonly Id[];
   readonly makeId: () => Id;
 }
+
+const programOf = ({ doc, scene }: Place) =>
+  compileScene(wholeScene(scene, doc), { assets: doc.assets, fonts: squareFonts });
 
 const HOW = 'beyond';
 const frame = ({ chance }: Place) => randomFrame(chance, HOW);
@@ -248,14 +253,14 @@ const EDITS: readonly ((at: Place) => Edit | null)[] = [
     const item = itemAt(at);
     return item === null
       ? null
-      : turnIntoPath({ scene: at.scene.id, layer: at.layer.id, item }, frame(at), squareFonts, at.makeId);
+      : turnIntoPath({ scene: at.scene.id, layer: at.layer.id, item }, frame(at), programOf(at), at.makeId);
   },
   (at) => {
     const item = itemAt(at);
     const by = at.chance.one(['words', 'lines', 'letters'] as const);
     return item === null
       ? null
-      : splitText({ scene: at.scene.id, layer: at.layer.id, item }, by, frame(at), squareFonts, at.makeId);
+      : splitText({ scene: at.scene.id, layer: at.layer.id, item }, by, frame(at), programOf(at), at.makeId);
   },
   (at) => {
     const ref = propertyAt(at, ['path']);

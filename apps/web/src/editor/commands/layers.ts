@@ -1,4 +1,5 @@
 /** What menus, buttons and shortcuts do to the selection. */
+import { isComputed } from '../formula/useComputed';
 import { inkOn, nextColor } from '@kite/core/document/colors';
 import { newController, newDrawing, newItem } from '@kite/core/document/make';
 import { type Edit, together } from '@kite/core/document/patches';
@@ -113,6 +114,11 @@ export const writeText = (editor: Editor, layer: Id): boolean => {
   const item = textOf(editor.scene.layers[layer]);
   if (item === null) return false;
   editor.select({ layers: [layer] });
+  if (isComputed(editor.state, { scene: editor.scene.id, layer, item, key: 'text' })) {
+    toast.info('A formula writes these words. Change it, or switch it off, to type here.');
+    editor.set({ tool: 'select' });
+    return true;
+  }
   editor.set({ writing: { layer, item }, tool: 'select' });
   return true;
 };
@@ -123,7 +129,7 @@ export const splitTextLayer = (editor: Editor, layer: Id, by: SplitBy): void => 
   const before = new Set(editor.scene.order);
   editor.set({ writing: null });
   const ref = { scene: editor.scene.id, layer, item };
-  editor.edit(splitText(ref, by, editor.state.frame, editor.library.fonts, makeId));
+  editor.edit(splitText(ref, by, editor.state.frame, editor.program, makeId));
   editor.select({ layers: editor.scene.order.filter((id) => !before.has(id)) });
 };
 

@@ -7,6 +7,7 @@ import { addShape } from '../../commands/layers';
 import { useEditor } from '../../store/context';
 import type { Editor } from '../../store/editor';
 import type { View } from '../../store/state';
+import { isComputed } from '../../formula/useComputed';
 import { reshape } from '../handles/PathEditing';
 import { toArea, toScene } from '../view';
 
@@ -37,6 +38,8 @@ const openEndAt = (editor: Editor, view: View, at: Point): OpenEnd | null => {
   for (const item of Object.values(layer.items)) {
     if (item.kind !== 'path') continue;
     const ref = { scene: scene.id, layer: layer.id, item: item.id, key: 'path' };
+    // What a formula draws is not drawn on by hand.
+    if (isComputed(state, ref)) continue;
     const shown = editor.program.cardAt(layer.id, item.id, state.frame);
     const back = shown && inverted(shown.matrix);
     if (!back) continue;

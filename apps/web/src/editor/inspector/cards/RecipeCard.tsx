@@ -199,7 +199,7 @@ const ItemCard = ({
     {
       label: 'Turn into a path',
       disabled: !('outlines' in kind) || item.kind === 'path',
-      onSelect: () => editor.edit(turnIntoPath(ref, editor.state.frame, editor.library.fonts, makeId)),
+      onSelect: () => editor.edit(turnIntoPath(ref, editor.state.frame, editor.program, makeId)),
     },
     null,
     { label: 'Delete', danger: true, onSelect: () => removePartAsking(editor, ref.layer, ref.item, removeItem(ref)) },
