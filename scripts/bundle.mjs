@@ -15,8 +15,8 @@ export const bundle = async () => {
   await build({
     entryPoints: {
       server: 'apps/server/src/main.ts',
-      renderJob: 'packages/render/src/apart/renderJob.ts',
-      orphanWatch: 'packages/render/src/apart/orphanWatch.ts',
+      renderJob: 'packages/render/src/process/renderJob.ts',
+      orphanWatch: 'packages/render/src/process/orphanWatch.ts',
       archiveThread: 'apps/server/src/archive/archiveThread.ts',
       soak: 'soak/main.ts',
       dbWorker: 'apps/server/src/store/dbWorker.ts',

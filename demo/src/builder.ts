@@ -8,7 +8,7 @@ import { sceneIn } from '@kite/core/edits/find';
 import { setFormula } from '@kite/core/edits/formulas';
 import { addKnob } from '@kite/core/edits/knobs';
 import { addLayers, setLayers } from '@kite/core/edits/layers';
-import { setEven, setHandles } from '@kite/core/edits/keys';
+import { setEven, setHandles } from '@kite/core/edits/keyframes';
 import { addMarker } from '@kite/core/edits/markers';
 import { animate, setValue } from '@kite/core/edits/properties';
 import { addScene, setScene } from '@kite/core/edits/scenes';

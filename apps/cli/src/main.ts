@@ -15,7 +15,7 @@ import { rateLabel } from '@kite/core/time/rate';
 import { demoProject } from '@kite/demo/project';
 import { Cancelled, RenderFailure } from '@kite/render/failure';
 import { EMPTY_STOCK, materialsFor, stockFor } from '@kite/render/materials';
-import { renderApart } from '@kite/render/apart/renderApart';
+import { renderApart } from '@kite/render/process/renderApart';
 import { appRoot } from '@kite/render/root';
 
 /** The settings of all formats, each key once. */

@@ -3,7 +3,7 @@ import { EventEmitter } from 'node:events';
 import type { Render } from '@kite/api/renders';
 import { stockFor } from '@kite/render/materials';
 import { formatOf } from '@kite/core/delivery/formats/table';
-import { renderApart } from '@kite/render/apart/renderApart';
+import { renderApart } from '@kite/render/process/renderApart';
 import { Cancelled, reasonOf } from '@kite/render/failure';
 import PgBoss from 'pg-boss';
 import { Refused } from '../errors';

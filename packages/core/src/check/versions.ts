@@ -1,5 +1,5 @@
 import { FORMAT_VERSION } from '../document/make';
-import { remapped } from '../formula/refs';
+import { retargeted } from '../formula/refs';
 import { Invalid, shown } from './problem';
 
 export type Upgrade = (document: Record<string, unknown>) => Record<string, unknown>;
@@ -82,7 +82,7 @@ const asDrawing = (layer: Fields): Fields => {
 
 /** A stored formula whose references to the time of nests lead to their cards. */
 const toCards = (text: string, nests: ReadonlySet<string>, here: string): string =>
-  remapped(
+  retargeted(
     text,
     (target, own) => {
       const layer = own ? here : target.layer;

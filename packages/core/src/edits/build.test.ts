@@ -8,7 +8,7 @@ import { applyEdit } from './apply';
 import type { DrawingLayer, Id, KeyedProperty, Layer, PathValue, Project, Property, Value } from '../document/types';
 import { compileScene, NO_LIBRARY } from '../scene/compile';
 import { layerBoxInScene } from '../scene/bounds';
-import { takeApart } from './apart';
+import { takeApart } from './takeApart';
 import { addKnob, removeKnob, setKnob } from './knobs';
 import { copiesOf } from './layers';
 import { slideLayers } from './timing';

@@ -6,7 +6,7 @@ import { applyEdit } from './apply';
 import type { DrawingLayer, Id, KeyedProperty, Layer, Project } from '../document/types';
 import { slideLayers } from './timing';
 import { addLayers, copiesOf, moveLayers, removeLayers, setLayers } from './layers';
-import { addKey, moveKeys, removeKeys, setEase } from './keys';
+import { addKey, moveKeys, removeKeys, setEase } from './keyframes';
 import { animate, removeAnimation, setBeyond, setValue } from './properties';
 import { addItem, groupOf, moveItem, removeItem, setItem } from './recipe';
 import { addScene, duplicateScene, moveScene, removeScene, renameProject, setScene } from './scenes';

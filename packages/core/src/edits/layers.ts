@@ -3,7 +3,7 @@ import type { MakeId } from '../document/make';
 import { uniqueName } from '../document/make';
 import type { Edit } from '../document/patches';
 import type { Formulas, Id, Layer, Scene } from '../document/types';
-import { type Here, remapped } from '../formula/refs';
+import { type Here, retargeted } from '../formula/refs';
 import { layerIn, type LayerDraft, sceneIn } from './find';
 import { leaveScene } from './sets';
 
@@ -77,7 +77,7 @@ interface Renewed {
 const copyFormulas = (formulas: Formulas, renewed: ReadonlyMap<Id, Renewed>, here: Here): Formulas =>
   Object.fromEntries(
     Object.entries(formulas).map(([key, formula]) => {
-      const text = remapped(
+      const text = retargeted(
         formula.text,
         (target, own) => {
           const copy = renewed.get(own ? here.layer : target.layer);

@@ -9,7 +9,7 @@ import { compileScene } from '../scene/compile';
 import { squareFonts } from '../test/fonts';
 import { applyEdit } from './apply';
 import { addLayers, setLayers } from './layers';
-import { addKey, removeKeys } from './keys';
+import { addKey, removeKeys } from './keyframes';
 import { animate, setValue } from './properties';
 import { adjustableMoves, applyMove } from './moves';
 import { addRoutine, setRoutine } from './routines';

@@ -6,7 +6,7 @@ import { applyEdit } from './apply';
 import type { KeyedProperty, Project, Scene } from '../document/types';
 import { READY_MOVES } from '../moves/ready';
 import type { Move, SideMove } from '../document/moves';
-import { changeKey } from './keys';
+import { changeKey } from './keyframes';
 import { addLayers } from './layers';
 import { adjustableMoves, applyMove, changeMove, forgetMove, keepMove, removeMove } from './moves';
 import { setValue } from './properties';

@@ -5,7 +5,7 @@ import type { Edit } from '../document/patches';
 import { applyEdit } from './apply';
 import type { DrawingLayer, Ease, KeyedProperty, Project, Scene } from '../document/types';
 import type { Routine, RoutineStep } from '../document/moves';
-import { changeKey } from './keys';
+import { changeKey } from './keyframes';
 import { addLayers, removeLayers } from './layers';
 import { addRoutine, removeRoutine, setRoutine } from './routines';
 

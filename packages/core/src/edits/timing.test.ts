@@ -25,7 +25,7 @@ import {
   spin,
   stretchedTo,
   stretchKeys,
-} from './keys';
+} from './keyframes';
 import { addLayers } from './layers';
 import { addMarker, removeMarker, setMarker } from './markers';
 import { animate, setApart } from './properties';

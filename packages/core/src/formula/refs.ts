@@ -234,7 +234,7 @@ export const readsOf = (text: string, here: Here): Target[] =>
   });
 
 /** A stored text whose references lead elsewhere, as those of a copy to what was copied along. */
-export const remapped = (text: string, to: (target: Target, own: boolean) => Target, here: Here): string =>
+export const retargeted = (text: string, to: (target: Target, own: boolean) => Target, here: Here): string =>
   withReferences(text, (path) => {
     const found = path.startsWith('@') ? byId(path, here) : null;
     if (found?.kind !== 'property') return null;

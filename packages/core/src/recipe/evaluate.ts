@@ -114,7 +114,7 @@ interface Kitchen {
 }
 
 /** What a card needs to know of the cards that it is made from: each may vary by frame and by copy. */
-const alike = (...of: readonly (Pick<Card, 'constant' | 'perCopy'> | null)[]) => ({
+const madeOf = (...of: readonly (Pick<Card, 'constant' | 'perCopy'> | null)[]) => ({
   constant: of.every((c) => c?.constant ?? true),
   perCopy: of.some((c) => c?.perCopy ?? false),
 });
@@ -126,7 +126,7 @@ const compileGroup = (item: Item, kitchen: Kitchen, depth: number): Card => {
   const place = reader(PLACE, item.params, kitchen.computing(item.id));
   const inner = compileInner(item, kitchen, depth);
   return {
-    ...alike(place, inner),
+    ...madeOf(place, inner),
     at: (frame, room, copy) => {
       const { shapes, marks } = inner ? inner.at(frame, room, copy) : EMPTY;
       const v = place.at(frame, copy);
@@ -148,7 +148,7 @@ const compileCover = (kind: CoverKind, item: Item, above: Card, kitchen: Kitchen
   const values = reader(kind.params, item.params, kitchen.computing(item.id));
   const inner = kind.holds ? compileInner(item, kitchen, depth) : null;
   return {
-    ...alike(above, values, inner),
+    ...madeOf(above, values, inner),
     at: (frame, room, copy) => {
       const flow = above.at(frame, room, copy);
       if (flow.marks.length === 0) return flow;
@@ -196,23 +196,23 @@ export const cardMatrix = (
 /** What a card adds below `above`. */
 const compileCard = (item: Item, above: Card, kitchen: Kitchen, depth: number): Card => {
   const kind = kindOf(item.kind);
-  if (kind.role === 'group') return joined(above, compileGroup(item, kitchen, depth));
+  if (kind.role === 'group') return followed(above, compileGroup(item, kitchen, depth));
   if (kind.role === 'cover') return compileCover(kind, item, above, kitchen, depth);
   const values = reader(kind.params, item.params, kitchen.computing(item.id));
   switch (kind.role) {
     case 'source': {
-      const own = alike(values);
+      const own = madeOf(values);
       const constant = own.constant && !('plays' in kind && kind.plays);
-      return joined(above, once({ ...own, constant, at: sourceAt(kind, values, kitchen.supplies) }));
+      return followed(above, once({ ...own, constant, at: sourceAt(kind, values, kitchen.supplies) }));
     }
     case 'step': {
-      const both = alike(above, values);
+      const both = madeOf(above, values);
       // Within a repeater the copies are its own.
       return { ...both, perCopy: kind.copies ? values.perCopy : both.perCopy, at: stepAt(kind, above, values) };
     }
     case 'paint':
       return {
-        ...alike(above, values),
+        ...madeOf(above, values),
         at: (frame, room, copy) => {
           const flow = above.at(frame, room, copy);
           return { ...flow, marks: [...flow.marks, ...painted(kind, flow.shapes, values.at(frame, copy), room)] };
@@ -221,8 +221,8 @@ const compileCard = (item: Item, above: Card, kitchen: Kitchen, depth: number): 
   }
 };
 
-const joined = (above: Card, own: Card): Card => ({
-  ...alike(above, own),
+const followed = (above: Card, own: Card): Card => ({
+  ...madeOf(above, own),
   at: (frame, room, copy) => {
     const flow = above.at(frame, room, copy);
     const more = own.at(frame, room, copy);

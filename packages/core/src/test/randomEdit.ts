@@ -15,7 +15,7 @@ import {
   TAGS,
   isKeyed,
 } from '../document/types';
-import { takeApart } from '../edits/apart';
+import { takeApart } from '../edits/takeApart';
 import { addAsset, addSwatch, removeAsset, removeSwatch, renameAsset, swapAsset } from '../edits/assets';
 import { forgetEase, keepEase } from '../edits/eases';
 import { curvesOf, keyedCurvesOf, paramAt, propertiesOf, propertyIn } from '../properties/find';
@@ -38,7 +38,7 @@ import {
   setSmooth,
   spin,
   stretchKeys,
-} from '../edits/keys';
+} from '../edits/keyframes';
 import { addKnob, moveKnob, removeKnob, setKnob } from '../edits/knobs';
 import { addLayers, copiesOf, layersOf, moveLayers, removeLayers, setLayers } from '../edits/layers';
 import { addMarker, removeMarker, setMarker } from '../edits/markers';

@@ -2,7 +2,7 @@
 import { uniqueName } from '@kite/core/document/make';
 import { type Edit, together } from '@kite/core/document/patches';
 import type { Id, Point, Tag } from '@kite/core/document/types';
-import { groupsOf, takeApart } from '@kite/core/edits/apart';
+import { groupsOf, takeApart } from '@kite/core/edits/takeApart';
 import { layersOf } from '@kite/core/edits/layers';
 import { groupLayers, moveBy, ungroupLayers } from '@kite/core/edits/place';
 import type { Box } from '@kite/core/geometry/bounds';

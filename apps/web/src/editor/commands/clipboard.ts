@@ -6,7 +6,7 @@ import { linkedInto, namesRead } from '@kite/core/edits/formulas';
 import { addLayers, copiesOf, layersOf, moveLayers } from '@kite/core/edits/layers';
 import { joinSets } from '@kite/core/edits/sets';
 import { slideLayers } from '@kite/core/edits/timing';
-import { removeKeys } from '@kite/core/edits/keys';
+import { removeKeys } from '@kite/core/edits/keyframes';
 import { needsOf, withAssets } from '@kite/core/recipe/needs';
 import { assetsOf, wouldRecurse } from '@kite/core/scene/whole';
 import { toast } from 'sonner';

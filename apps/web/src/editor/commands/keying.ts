@@ -10,7 +10,7 @@ import {
   repeatFirstKeys,
   reverseKeys,
   setSmooth,
-} from '@kite/core/edits/keys';
+} from '@kite/core/edits/keyframes';
 import { addMarker } from '@kite/core/edits/markers';
 import { extendLayers, reverseLayers, splitLayers } from '@kite/core/edits/timing';
 import { uniqueName } from '@kite/core/document/make';

@@ -9,7 +9,7 @@ import { formulaIn } from '@kite/core/edits/formulas';
 import { addLayers, moveLayers } from '@kite/core/edits/layers';
 import { type SplitBy, splitText } from '@kite/core/edits/text';
 import { removeItem } from '@kite/core/edits/recipe';
-import { removeKeys } from '@kite/core/edits/keys';
+import { removeKeys } from '@kite/core/edits/keyframes';
 import { setValue } from '@kite/core/edits/properties';
 import { factsOf } from '@kite/core/formula/facts';
 import { kindOf } from '@kite/core/recipe/table';

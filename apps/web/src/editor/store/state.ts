@@ -11,7 +11,7 @@ import {
 } from '@kite/core/document/types';
 import { propertyAt } from '@kite/core/properties/find';
 import type { Reading } from '@kite/core/edits/formulas';
-import type { KeyChoice } from '@kite/core/edits/keys';
+import type { KeyChoice } from '@kite/core/edits/keyframes';
 import type { Snapped } from '@kite/core/geometry/snap';
 import type { Problem } from '@kite/core/scene/compile';
 import type { FrameRange } from '../../preview/frameCache';

@@ -1,7 +1,7 @@
 import { type ComponentProps, type MouseEvent, type PointerEvent, useMemo } from 'react';
 import type { Param } from '@kite/core/document/params';
 import type { Keyframe, Layer, PropertyRef } from '@kite/core/document/types';
-import { addKey } from '@kite/core/edits/keys';
+import { addKey } from '@kite/core/edits/keyframes';
 import { sameRef } from '@kite/core/properties/find';
 import type { Sampler } from '@kite/core/motion/sampler';
 import { useEditor, useSlice } from '../store/context';

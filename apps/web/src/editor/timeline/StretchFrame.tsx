@@ -1,5 +1,5 @@
 import { type PointerEvent, useMemo } from 'react';
-import { choiceAt, type KeyChoice, reachOf, stretchedTo, stretchKeys } from '@kite/core/edits/keys';
+import { choiceAt, type KeyChoice, reachOf, stretchedTo, stretchKeys } from '@kite/core/edits/keyframes';
 import { followPointer } from '../../ui/drag';
 import { useEditor, useSlice } from '../store/context';
 import type { TimelineRow } from './rows';

@@ -1,7 +1,7 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type PointerEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { type Id, isKeyed } from '@kite/core/document/types';
-import type { KeyChoice } from '@kite/core/edits/keys';
+import type { KeyChoice } from '@kite/core/edits/keyframes';
 import { propertyAt } from '@kite/core/properties/find';
 import { followPointer } from '../../ui/drag';
 import { useEditor, useSlice } from '../store/context';

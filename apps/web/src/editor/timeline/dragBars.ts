@@ -1,6 +1,6 @@
 /** Dragging the bars of layers: sliding, trimming, stretching. */
 import type { Layer } from '@kite/core/document/types';
-import { keysOfLayers } from '@kite/core/edits/keys';
+import { keysOfLayers } from '@kite/core/edits/keyframes';
 import { setLayers } from '@kite/core/edits/layers';
 import { slideLayers, stretchLayers } from '@kite/core/edits/timing';
 import type { PointerEvent } from 'react';

@@ -1,4 +1,4 @@
-import { choiceAt, copyKeys, type KeyChoice, moveKeys } from '@kite/core/edits/keys';
+import { choiceAt, copyKeys, type KeyChoice, moveKeys } from '@kite/core/edits/keyframes';
 import type { PointerEvent } from 'react';
 import { followPointer } from '../../ui/drag';
 import type { Editor } from '../store/editor';

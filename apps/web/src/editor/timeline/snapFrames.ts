@@ -1,7 +1,7 @@
 /** Frames that beads, bars and markers snap to while they are dragged. */
 import { isKeyed, type PropertyRef } from '@kite/core/document/types';
 import { keyedCurvesOf, propertyAt, refKey } from '@kite/core/properties/find';
-import type { KeyChoice } from '@kite/core/edits/keys';
+import type { KeyChoice } from '@kite/core/edits/keyframes';
 import type { Editor } from '../store/editor';
 import { rowsElsewhere } from './rows';
 import type { TimeScale } from './scale';

@@ -10,7 +10,7 @@ import {
 } from '@kite/core/document/types';
 import { PLACE } from '@kite/core/document/params';
 import { propertyIn, sameRef } from '@kite/core/properties/find';
-import { changeKey, setHandles } from '@kite/core/edits/keys';
+import { changeKey, setHandles } from '@kite/core/edits/keyframes';
 import { apply, IDENTITY, inverted, type Matrix, multiply } from '@kite/core/geometry/matrix';
 import { type Sampler, samplerOf } from '@kite/core/motion/sampler';
 import { smoothHandles } from '@kite/core/motion/smooth';

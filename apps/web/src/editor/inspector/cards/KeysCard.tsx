@@ -12,7 +12,7 @@ import {
   spin,
   stretchedTo,
   stretchKeys,
-} from '@kite/core/edits/keys';
+} from '@kite/core/edits/keyframes';
 import type { Edit } from '@kite/core/document/patches';
 import { ClipboardCopy, ClipboardPaste, ArrowLeftRight, Merge, Repeat1, Spline, Split, Waypoints } from 'lucide-react';
 import { useState } from 'react';

@@ -1,4 +1,4 @@
-import { choiceAt, type KeyChoice, moveKeys, reachOf } from '@kite/core/edits/keys';
+import { choiceAt, type KeyChoice, moveKeys, reachOf } from '@kite/core/edits/keyframes';
 import { together } from '@kite/core/document/patches';
 import type { Id, Point } from '@kite/core/document/types';
 import { slideLayers } from '@kite/core/edits/timing';

@@ -2,7 +2,7 @@ import { cutText } from '@kite/core/document/text';
 import { type Ease, isKeyed } from '@kite/core/document/types';
 import { forgetEase, keepEase } from '@kite/core/edits/eases';
 import { paramAt, propertyAt } from '@kite/core/properties/find';
-import { type KeyChoice, setEase } from '@kite/core/edits/keys';
+import { type KeyChoice, setEase } from '@kite/core/edits/keyframes';
 import { setBeyond } from '@kite/core/edits/properties';
 import { together } from '@kite/core/document/patches';
 import { Spline } from 'lucide-react';

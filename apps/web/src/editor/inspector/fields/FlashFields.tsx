@@ -1,6 +1,6 @@
 import { nextColor } from '@kite/core/document/colors';
 import type { PropertyRef } from '@kite/core/document/types';
-import { flash } from '@kite/core/edits/keys';
+import { flash } from '@kite/core/edits/keyframes';
 import { Plus, Zap } from 'lucide-react';
 import { useState } from 'react';
 import { Button, IconButton } from '../../../ui/Button';

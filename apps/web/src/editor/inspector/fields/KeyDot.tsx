@@ -1,7 +1,7 @@
 import type { PropertyRef } from '@kite/core/document/types';
 import { together } from '@kite/core/document/patches';
 import { curvesAt, propertyAt } from '@kite/core/properties/find';
-import { addKey, type KeyChoice, removeKeys } from '@kite/core/edits/keys';
+import { addKey, type KeyChoice, removeKeys } from '@kite/core/edits/keyframes';
 import { isAnimated, keyFrames } from '@kite/core/motion/keys';
 import { Tooltip } from 'radix-ui';
 import { useEditor, useSlice } from '../../store/context';

@@ -1,4 +1,4 @@
-import { changeKey, setEase } from '@kite/core/edits/keys';
+import { changeKey, setEase } from '@kite/core/edits/keyframes';
 import type { Point, Scene, Value } from '@kite/core/document/types';
 import { sameRef } from '@kite/core/properties/find';
 import { framesPerSecond } from '@kite/core/time/rate';
