@@ -18,6 +18,7 @@ export default defineConfig({
         },
       },
       { test: { name: 'api', include: ['packages/api/src/**/*.test.ts'] } },
+      { test: { name: 'player', include: ['packages/player/src/**/*.test.ts'] } },
       { test: { name: 'render', include: ['packages/render/src/**/*.test.ts'], testTimeout: 60_000 } },
       {
         plugins: [sql],

@@ -3,15 +3,15 @@
  *
  * `index.html#frame=N` shows that frame and stands still. Pauses while the page is hidden.
  */
-import type { Assets, Rate, Scene } from '@kite/core/document/types';
+import type { Assets, Scene } from '@kite/core/document/types';
 import { filling, paint, type Pictures } from '@kite/core/paint/canvas';
 import { pictureKey } from '@kite/core/picture/key';
 import { type RecordedFonts, replayed } from '@kite/core/type/recorded';
 import { SurfacePool, type Surface, surfaceOver } from '@kite/core/paint/surface';
 import { compileScene } from '@kite/core/scene/compile';
-import { framesPerSecond } from '@kite/core/time/rate';
+import { momentAt, type Played } from './schedule';
 
-interface Banner {
+interface Banner extends Played {
   scene: Scene;
   assets: Assets;
   fonts: RecordedFonts;
@@ -19,11 +19,6 @@ interface Banner {
   pictures: { [key: string]: string };
   width: number;
   height: number;
-  rate: Rate;
-  from: number;
-  to: number;
-  /** 0 is for ever. */
-  loop: number;
 }
 
 declare global {
@@ -56,7 +51,7 @@ const readPictures = async (names: Banner['pictures']): Promise<Pictures> => {
 };
 
 const start = async (banner: Banner, stage: HTMLElement): Promise<void> => {
-  const { scene, width, height, from, to, loop } = banner;
+  const { scene, width, height, from } = banner;
   const canvas = newCanvas(width, height);
   const { context } = surfaceOf(canvas);
   const pool = new SurfacePool((w, h) => surfaceOf(newCanvas(w, h)));
@@ -70,21 +65,16 @@ const start = async (banner: Banner, stage: HTMLElement): Promise<void> => {
   if (still) {
     show(Number(still[1]));
   } else {
-    const ratio = framesPerSecond(scene.rate) / framesPerSecond(banner.rate);
-    const count = Math.max(1, Math.round((to - from) / ratio));
-    const perFrame = 1000 / framesPerSecond(banner.rate);
     let elapsed = 0;
     let last: number | null = null;
-    let shown = -1;
+    let shown = from;
     const tick = (now: number) => {
       // A hidden page asks for no frames; the time it was hidden does not count.
       if (last !== null) elapsed += Math.min(now - last, 250);
       last = now;
-      const played = Math.floor(elapsed / perFrame);
-      const over = loop > 0 && played >= count * loop;
-      const index = over ? count - 1 : played % count;
-      if (index !== shown) show(from + index * ratio);
-      shown = index;
+      const { frame, over } = momentAt(banner, scene.rate, elapsed);
+      if (frame !== shown) show(frame);
+      shown = frame;
       if (!over) requestAnimationFrame(tick);
     };
     show(from);

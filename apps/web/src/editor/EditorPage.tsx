@@ -85,7 +85,8 @@ const EditorColors = ({ children }: { children: ReactNode }) => {
         if (!swatches.some((s) => s.color === color)) editor.edit(addSwatch({ id: makeId(), name: color, color }));
       },
       removeSwatch: (id: string) => editor.edit(removeSwatch(id)),
-      sample: (take: (color: string) => void) => editor.set({ sampling: take }),
+      sample: (take: (color: string) => void) =>
+        editor.set({ mode: { kind: 'sampling', take, then: editor.state.mode } }),
     }),
     [editor, swatches],
   );

@@ -13,4 +13,6 @@ it.each([
   ['.5 ÷ 2', 0.25],
 ])('%s is %d', (text, value) => expect(calculate(text)).toBe(value));
 
-it.each(['', 'abc', '1 +', '(2', '2)', '1/0', '3 4', '50 %', 'sin(3)', '{x}', '1 < 2'])('%j is none', (text) => expect(calculate(text)).toBeNull());
+it.each(['', 'abc', '1 +', '(2', '2)', '1/0', '3 4', '50 %', 'sin(3)', '{x}', '1 < 2'])('%j is none', (text) =>
+  expect(calculate(text)).toBeNull(),
+);

@@ -30,7 +30,13 @@ const valueOf = (node: Node): number | null => {
 
 /** null for anything that is not a sum. A comma is a decimal point, as it is on many keyboards. */
 export const calculate = (text: string): number | null => {
-  const tree = parse(text.replace(/^\s*\+/, '').replaceAll(',', '.').replaceAll('×', '*').replaceAll('÷', '/'));
+  const tree = parse(
+    text
+      .replace(/^\s*\+/, '')
+      .replaceAll(',', '.')
+      .replaceAll('×', '*')
+      .replaceAll('÷', '/'),
+  );
   const value = tree instanceof FormulaError ? null : valueOf(tree);
   return value !== null && Number.isFinite(value) ? value : null;
 };

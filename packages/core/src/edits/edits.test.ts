@@ -1,15 +1,32 @@
 import { describe, expect, it } from 'vitest';
 import { checkProject } from '../check/project';
-import { countingIds, newDrawing, newItem, newProject, newScene } from '../document/make';
+import { countingIds, newController, newDrawing, newItem, newProject, newScene } from '../document/make';
 import { applyPatches, type Edit } from '../document/patches';
 import { applyEdit } from './apply';
-import type { DrawingLayer, Id, KeyedProperty, Layer, Project } from '../document/types';
+import type {
+  ControllerLayer,
+  DrawingLayer,
+  Id,
+  KeyedProperty,
+  Layer,
+  PictureAsset,
+  Project,
+  Scene,
+} from '../document/types';
+import { newKnob } from '../document/knobs';
+import { samplerOf } from '../motion/sampler';
+import { rectangle } from '../recipe/sources/rectangle';
+import { addAsset, addSwatch, removeAsset, removeSwatch, renameAsset, swapAsset } from './assets';
+import { forgetEase, keepEase } from './eases';
+import { removeFormula, setFormula } from './formulas';
+import { addKnob, moveKnob } from './knobs';
+import { makeSet, removeSet, renameSet } from './sets';
 import { slideLayers } from './timing';
 import { addLayers, copiesOf, moveLayers, removeLayers, setLayers } from './layers';
-import { addKey, moveKeys, removeKeys, setEase } from './keyframes';
+import { addKey, addKeys, moveKeys, removeKeys, setEase } from './keyframes';
 import { animate, removeAnimation, setBeyond, setValue } from './properties';
 import { addItem, groupOf, moveItem, removeItem, setItem } from './recipe';
-import { addScene, duplicateScene, moveScene, removeScene, renameProject, setScene } from './scenes';
+import { addScene, duplicateScene, moveScene, removeScene, renameProject, setGuides, setScene } from './scenes';
 
 const size = { width: 100, height: 100, rate: { num: 25, den: 1 }, length: 50, background: '#10132E' } as const;
 const scene = newScene('s1', 'One', size);
@@ -32,8 +49,34 @@ const keyed = applyEdit(
 const layer = (doc: Project, id: Id) => doc.scenes.s1?.layers[id] as DrawingLayer;
 const order = (doc: Project) => doc.scenes.s1?.order;
 const widthOf = (doc: Project) => layer(doc, 'a').items['a-r']?.params.width as KeyedProperty;
+const widthAt = (doc: Project, frame: number) =>
+  samplerOf(rectangle.params.width, layer(doc, 'a').items['a-r']?.params.width).at(frame);
 const group = { ...newItem('g', 'group'), children: [] };
 const grouped = applyEdit(base, addItem('s1', 'a', group, null, 0)).doc;
+
+const ticket: PictureAsset = {
+  id: 'ticket',
+  name: 'Ticket',
+  kind: 'picture',
+  type: 'image/png',
+  sha: 'a'.repeat(64),
+  bytes: 10,
+  width: 40,
+  height: 30,
+};
+const withTicket = applyEdit(base, addAsset(ticket)).doc;
+const shown = applyEdit(
+  withTicket,
+  addLayers('s1', [newDrawing(scene, 'pic', 'Poster', [newItem('p', 'picture', { asset: 'ticket' })])]),
+).doc;
+const amber = { id: 'amber', name: 'Amber', color: '#FFB23E' };
+const soft = { id: 'soft', name: 'Soft', ease: { kind: 'hold' } } as const;
+const row = applyEdit(base, makeSet('s1', { id: 'row', name: 'Row', members: ['a', 'b'] })).doc;
+const tuned = ['k1', 'k2', 'k3'].reduce(
+  (doc, id) => applyEdit(doc, addKnob('s1', 'dial', newKnob(id, 'number', id))).doc,
+  applyEdit(base, addLayers('s1', [newController(scene, 'dial', 'Dial')])).doc,
+);
+const computed = applyEdit(base, setFormula(width, 'frame * 2')).doc;
 
 const EVERY: readonly (readonly [string, Project, Edit])[] = [
   ['rename the project', base, renameProject('Night Tram')],
@@ -55,6 +98,20 @@ const EVERY: readonly (readonly [string, Project, Edit])[] = [
   ['set an ease', keyed, setEase([{ ref: width, frames: [0] }], { kind: 'hold' })],
   ['loop', keyed, setBeyond(width, 'after', 'cycle')],
   ['remove the animation', keyed, removeAnimation(width, 10)],
+  ['key several properties', keyed, addKeys([width, position], 10)],
+  ['import a picture', base, addAsset(ticket)],
+  ['swap a picture', shown, swapAsset('ticket', { ...ticket, id: 'other', name: 'Pass', sha: 'b'.repeat(64) })],
+  ['rename a picture', withTicket, renameAsset('ticket', 'Day ticket')],
+  ['remove a picture', withTicket, removeAsset('ticket')],
+  ['keep a colour', base, addSwatch(amber)],
+  ['let a colour go', applyEdit(base, addSwatch(amber)).doc, removeSwatch('amber')],
+  ['keep an ease', base, keepEase(soft)],
+  ['let an ease go', applyEdit(base, keepEase(soft)).doc, forgetEase('soft')],
+  ['rename a set', row, renameSet('s1', 'row', 'Rails')],
+  ['dissolve a set', row, removeSet('s1', 'row')],
+  ['move a knob', tuned, moveKnob('s1', 'dial', 'k3', 0)],
+  ['move guides', base, setGuides('s1', { x: [10, 20], y: [30] })],
+  ['remove a formula', computed, removeFormula(width)],
   ['add a card', base, addItem('s1', 'a', newItem('n', 'trim'), null, 1)],
   ['remove a card', base, removeItem({ scene: 's1', layer: 'a', item: 'a-f' })],
   ['move a card into a group', grouped, moveItem({ scene: 's1', layer: 'a', item: 'a-r' }, 'g', 0)],
@@ -138,5 +195,59 @@ describe('patches from elsewhere', () => {
   it.each([['__proto__'], ['constructor']])('may not go through %s', (key) => {
     expect(() => applyPatches(base, [{ op: 'add', path: [key, 'polluted'], value: 1 }])).toThrow('may not be changed');
     expect(({} as { polluted?: number }).polluted).toBeUndefined();
+  });
+});
+
+describe('files and colours', () => {
+  it('a swapped picture is the new file under the old id, wherever it is shown', () => {
+    const other = { ...ticket, id: 'other', name: 'Pass', sha: 'b'.repeat(64), width: 80 };
+    const { assets, scenes } = done(shown, swapAsset('ticket', other));
+    expect(assets).toEqual({ ticket: { ...other, id: 'ticket' } });
+    expect(scenes.s1?.layers.pic).toBe(shown.scenes.s1?.layers.pic);
+  });
+  it('a picture is swapped for a picture alone, and one that is shown stays', () => {
+    const font = { ...ticket, kind: 'font' } as unknown as PictureAsset;
+    expect(() => done(shown, swapAsset('ticket', font))).toThrow();
+    expect(() => done(shown, removeAsset('ticket'))).toThrow('it is shown by “Poster” in “One”');
+    expect(done(withTicket, removeAsset('ticket')).assets).toEqual({});
+    expect(() => done(base, renameAsset('ticket', 'x'))).toThrow();
+  });
+  it('are kept in the order in which they came, and go by their ids', () => {
+    const two = done(done(base, addSwatch(amber)), addSwatch({ ...amber, id: 'teal', color: '#2EC4B6' }));
+    expect(two.swatches.map((s) => s.id)).toEqual(['amber', 'teal']);
+    expect(done(two, removeSwatch('amber')).swatches.map((s) => s.id)).toEqual(['teal']);
+    expect(done(done(base, keepEase(soft)), forgetEase('none')).eases).toEqual([soft]);
+  });
+});
+
+describe('what a scene has beside its layers', () => {
+  it('a set is renamed and dissolved; its layers stay', () => {
+    expect(done(row, renameSet('s1', 'row', 'Rails')).scenes.s1?.sets[0]?.name).toBe('Rails');
+    const { sets, order: left } = done(row, removeSet('s1', 'row')).scenes.s1 as Scene;
+    expect([sets, left]).toEqual([[], order(row)]);
+    expect(() => done(row, renameSet('s1', 'gone', 'x'))).toThrow();
+  });
+  it('knobs are brought into another order', () => {
+    const panel = (doc: Project) => (doc.scenes.s1?.layers.dial as ControllerLayer).panel;
+    expect(panel(done(tuned, moveKnob('s1', 'dial', 'k3', 0)))).toEqual(['k3', 'k1', 'k2']);
+    expect(panel(done(tuned, moveKnob('s1', 'dial', 'k1', 9)))).toEqual(['k2', 'k3', 'k1']);
+  });
+  it('guides are those that are given', () => {
+    expect(done(base, setGuides('s1', { x: [10], y: [] })).scenes.s1?.guides).toEqual({ x: [10], y: [] });
+  });
+  it('without its formula a property has its own value again', () => {
+    expect(layer(computed, 'a').items['a-r']?.formulas).toEqual({ width: { text: 'frame * 2', on: true } });
+    const left = layer(done(computed, removeFormula(width)), 'a').items['a-r'];
+    expect(left?.formulas ?? {}).toEqual({});
+    expect(left?.params.width).toEqual(layer(base, 'a').items['a-r']?.params.width);
+  });
+  it('several properties are keyed at once, with the values that they have there', () => {
+    const next = done(keyed, addKeys([width, position], 10));
+    expect(widthOf(next).keys.map((k) => [k.frame, k.value])).toEqual([
+      [0, 10],
+      [10, widthAt(keyed, 10)],
+      [20, 50],
+    ]);
+    expect((layer(next, 'a').params.position as KeyedProperty).keys.map((k) => k.frame)).toEqual([10]);
   });
 });

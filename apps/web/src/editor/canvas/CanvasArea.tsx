@@ -1,3 +1,4 @@
+import { type Mode, SELECTING, toolOf } from '../store/workspace';
 import {
   type DragEvent,
   type MouseEvent,
@@ -39,8 +40,8 @@ const Notes = () => {
   const { problems, layers, empty, sampling } = useSlice((s) => ({
     problems: s.problems,
     layers: sceneOf(s).layers,
-    empty: sceneOf(s).order.length === 0 && s.tool === 'select',
-    sampling: s.sampling !== null,
+    empty: sceneOf(s).order.length === 0 && s.mode === SELECTING,
+    sampling: s.mode.kind === 'sampling',
   }));
   return (
     <>
@@ -91,18 +92,18 @@ export const CanvasArea = () => {
   const canvas = useRef<HTMLCanvasElement>(null);
   const [size, setSize] = useState<Size>({ width: 0, height: 0 });
   const [swept, setSwept] = useState<Swept | null>(null);
-  const { scene, ownView, tool, sampling, fullScreen } = useSlice((s) => {
+  const { scene, ownView, mode, fullScreen } = useSlice((s) => {
     const { width, height, background } = sceneOf(s);
     return {
       // Only these of the scene are shown here: the rest of it changes with every edit.
       scene: `${width} ${height} ${background}`,
       ownView: s.view,
-      tool: s.tool,
-      sampling: s.sampling !== null,
+      mode: s.mode,
       fullScreen: s.fullScreen,
     };
   });
   const { width, height, background } = editor.scene;
+  const tool = toolOf(mode);
   const view = useMemo(
     () => ownView ?? fitView(editor.scene, size),
     // eslint-disable-next-line react-hooks/exhaustive-deps -- `scene` stands for what the view takes from it
@@ -155,7 +156,7 @@ export const CanvasArea = () => {
   }, [editor, fullScreen]);
 
   const onDoubleClick = (event: MouseEvent) => {
-    if (tool !== 'select') return;
+    if (mode !== SELECTING) return;
     const hit = layerAt(editor, toScene(view, pointOf(event)), 4 / view.zoom);
     if (hit !== null && !openNest(editor, hit) && !writeText(editor, hit)) openPath(editor, hit);
   };
@@ -175,25 +176,24 @@ export const CanvasArea = () => {
   };
 
   /** Gives the colour under a point to what waits for it. */
-  const takeColor = (start: Point, take: (color: string) => void) => {
+  const takeColor = (start: Point, { take, then }: Extract<Mode, { kind: 'sampling' }>) => {
     const { sceneId, frame } = editor.state;
     void editor.preview.sample(sceneId, frame, start).then((color) => color !== null && take(color));
-    editor.set({ sampling: null });
+    editor.set({ mode: then });
   };
 
   const onPointerDown = (event: PointerEvent<HTMLDivElement>) => {
     if (event.button === 1) pan(event);
     if (event.button !== 0) return;
     const start = toScene(view, pointOf(event));
-    const take = editor.state.sampling;
-    if (take) {
+    if (mode.kind === 'sampling') {
       event.preventDefault();
-      takeColor(start, take);
+      takeColor(start, mode);
       return;
     }
     const { press } = TOOLS[tool];
     if (!press) return;
-    editor.set({ writing: null });
+    if (mode.kind === 'writing') editor.set({ mode: SELECTING });
     (document.activeElement as HTMLElement | null)?.blur();
     press({ editor, event, stage, start, onSwept: setSwept });
   };
@@ -208,7 +208,7 @@ export const CanvasArea = () => {
       tabIndex={0}
       aria-label="Canvas"
       data-testid="canvas"
-      className={`${fullScreen ? 'fixed inset-0 z-40' : 'relative min-h-0 flex-1'} touch-none overflow-hidden bg-surround ${tool === 'select' && !sampling ? '' : 'cursor-crosshair'}`}
+      className={`${fullScreen ? 'fixed inset-0 z-40' : 'relative min-h-0 flex-1'} touch-none overflow-hidden bg-surround ${mode.kind === 'sampling' || tool !== 'select' ? 'cursor-crosshair' : ''}`}
       onPointerDown={onPointerDown}
       onDoubleClick={onDoubleClick}
       onDragOver={(event) => event.preventDefault()}

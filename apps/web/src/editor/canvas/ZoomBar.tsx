@@ -2,7 +2,7 @@ import { Maximize, ZoomIn, ZoomOut } from 'lucide-react';
 import { IconButton } from '../../ui/Button';
 import { CommandButton } from '../commands/CommandButton';
 import { useEditor } from '../store/context';
-import type { View } from '../store/state';
+import type { View } from '../store/workspace';
 import { AidsMenu } from './looks/AidsMenu';
 import { LooksMenu } from './looks/LooksMenu';
 import { type Size, zoomed } from './view';

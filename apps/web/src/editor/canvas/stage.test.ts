@@ -1,5 +1,6 @@
 import { expect, it } from 'vitest';
-import { NOTHING, type EditorState } from '../store/state';
+import { NOTHING } from '../store/selection';
+import type { EditorState } from '../store/state';
 import { frameOfCard, frameOfCompare, frameOfLayers } from './stage';
 
 /** What is drawn over the picture renders again whenever one of these is another. */

@@ -1,6 +1,7 @@
 /** The canvas area as tools, handles and what is drawn over the picture see it. */
 import type { Point } from '@kite/core/document/types';
-import type { EditorState, View } from '../store/state';
+import type { EditorState } from '../store/state';
+import type { View } from '../store/workspace';
 
 export interface Stage {
   readonly view: View;

@@ -1,7 +1,7 @@
 /** From the scene's pixels to the canvas area's CSS pixels and back. */
 import type { Point } from '@kite/core/document/types';
 import type { Matrix } from '@kite/core/geometry/matrix';
-import type { View } from '../store/state';
+import type { View } from '../store/workspace';
 
 export interface Size {
   readonly width: number;

@@ -1,4 +1,5 @@
 /** What menus, buttons and shortcuts do to the selection. */
+import { SELECTING } from '../store/workspace';
 import { isComputed } from '../formula/useComputed';
 import { inkOn, nextColor } from '@kite/core/document/colors';
 import { newController, newDrawing, newItem } from '@kite/core/document/make';
@@ -103,7 +104,7 @@ export const addText = (editor: Editor, at: Point, box?: { width: number; height
   });
   editor.edit(addLayers(scene.id, [layer], editor.state.selection.layers[0]));
   editor.select({ layers: [layer.id] });
-  editor.set({ writing: { layer: layer.id, item: source.id }, tool: 'select' });
+  editor.set({ mode: { kind: 'writing', layer: layer.id, item: source.id } });
 };
 
 /** The first text of a layer, to be typed into; null where it has none. */
@@ -116,10 +117,10 @@ export const writeText = (editor: Editor, layer: Id): boolean => {
   editor.select({ layers: [layer] });
   if (isComputed(editor.state, { scene: editor.scene.id, layer, item, key: 'text' })) {
     toast.info('A formula writes these words. Change it, or switch it off, to type here.');
-    editor.set({ tool: 'select' });
+    editor.set({ mode: SELECTING });
     return true;
   }
-  editor.set({ writing: { layer, item }, tool: 'select' });
+  editor.set({ mode: { kind: 'writing', layer, item } });
   return true;
 };
 
@@ -127,7 +128,7 @@ export const splitTextLayer = (editor: Editor, layer: Id, by: SplitBy): void => 
   const item = textOf(editor.scene.layers[layer]);
   if (item === null) return;
   const before = new Set(editor.scene.order);
-  editor.set({ writing: null });
+  editor.set({ mode: SELECTING });
   const ref = { scene: editor.scene.id, layer, item };
   editor.edit(splitText(ref, by, editor.state.frame, editor.program, makeId));
   editor.select({ layers: editor.scene.order.filter((id) => !before.has(id)) });

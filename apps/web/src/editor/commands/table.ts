@@ -1,4 +1,5 @@
 /** What can be done to the open project by one press: menus, buttons, the keyboard and its help read this. */
+import { SELECTING, withTool } from '../store/workspace';
 import type { MenuEntry } from '../../ui/Menu';
 import { leaveFullScreen, showFullScreen } from '../canvas/looks/fullScreen';
 import { TOOL_NAMES, TOOLS } from '../canvas/tools/table';
@@ -33,18 +34,17 @@ export interface Command {
 
 /** Gives up what is under way, from the inside out. */
 const giveUp = (editor: Editor): void => {
-  const { fullScreen, sampling, cutting, tool } = editor.state;
+  const { fullScreen, mode } = editor.state;
   if (fullScreen) leaveFullScreen(editor);
-  else if (sampling) editor.set({ sampling: null });
-  else if (cutting) editor.set({ cutting: null });
-  else if (tool === 'select') editor.select({});
-  else editor.set({ tool: 'select' });
+  else if (mode.kind === 'sampling') editor.set({ mode: mode.then });
+  else if (mode === SELECTING) editor.select({});
+  else editor.set({ mode: SELECTING });
 };
 
 const tools = Object.fromEntries(
   TOOL_NAMES.map((tool): [string, Command] => {
     const { label, keys } = TOOLS[tool];
-    return [tool, { label, ...(keys && { keys: [keys] }), run: (e) => e.set({ tool }) }];
+    return [tool, { label, ...(keys && { keys: [keys] }), run: (e) => e.set({ mode: withTool(tool) }) }];
   }),
 );
 

@@ -1,3 +1,4 @@
+import { toolOf, withTool } from '../store/workspace';
 import { Crosshair, History, Images, Keyboard, Shapes, Wind } from 'lucide-react';
 import { type ComponentProps, type ReactNode, useEffect, useState } from 'react';
 import { IconButton } from '../../ui/Button';
@@ -6,7 +7,7 @@ import { addController } from '../commands/layers';
 import { keysOf, LISTED } from '../commands/table';
 import { TOOL_NAMES, TOOLS } from '../canvas/tools/table';
 import { useEditor, useSlice } from '../store/context';
-import type { Drawer } from '../store/state';
+import type { Drawer } from '../store/workspace';
 import { AssetsDrawer } from './AssetsDrawer';
 import { HistoryDrawer } from './HistoryDrawer';
 import { MovesDrawer } from './MovesDrawer';
@@ -49,7 +50,7 @@ const DockButton = (props: ComponentProps<typeof IconButton>) => <IconButton siz
 
 export const Dock = () => {
   const editor = useEditor();
-  const { tool, drawer } = useSlice((s) => ({ tool: s.tool, drawer: s.drawer }));
+  const { tool, drawer } = useSlice((s) => ({ tool: toolOf(s.mode), drawer: s.drawer }));
   const [help, setHelp] = useState(false);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -74,7 +75,7 @@ export const Dock = () => {
               label={label}
               {...(keys && { shortcut: keys })}
               pressed={tool === own}
-              onClick={() => editor.set({ tool: own })}
+              onClick={() => editor.set({ mode: withTool(own) })}
             >
               <Icon size={18} />
             </DockButton>

@@ -1,3 +1,4 @@
+import { SELECTING, toolOf, withTool } from '../store/workspace';
 import { bareFlow, CardPicture } from '../inspector/cards/CardPicture';
 import { addShape, addText } from '../commands/layers';
 import { newItem } from '@kite/core/document/make';
@@ -19,10 +20,10 @@ const pictures = Object.fromEntries(
 /** A click arms a tool that draws on the canvas; a double click, or Enter, puts the shape in the middle. */
 export const ShapesDrawer = () => {
   const editor = useEditor();
-  const tool = useSlice((s) => s.tool);
+  const tool = useSlice((s) => toolOf(s.mode));
   const put = (kind: ShapeTool, label: string) => {
     const id = addShape(editor, kind, label, {});
-    editor.set({ tool: 'select' });
+    editor.set({ mode: SELECTING });
     return id;
   };
   /** A press of a key puts the shape in the middle, and goes to what was made; a click arms the tool. */
@@ -45,7 +46,7 @@ export const ShapesDrawer = () => {
               key={kind}
               type="button"
               aria-pressed={tool === kind}
-              onClick={() => editor.set({ tool: kind })}
+              onClick={() => editor.set({ mode: withTool(kind) })}
               onDoubleClick={() => put(kind, label)}
               onKeyDown={(event) => onKey(event, () => put(kind, label))}
               className={`flex flex-col items-center gap-1 rounded-md border pt-2 pb-1.5 ${tool === kind ? 'border-sky bg-sky-2' : 'border-line hover:bg-paper-2'}`}
@@ -66,7 +67,7 @@ export const ShapesDrawer = () => {
         <button
           type="button"
           aria-pressed={tool === 'text'}
-          onClick={() => editor.set({ tool: 'text' })}
+          onClick={() => editor.set({ mode: withTool('text') })}
           onDoubleClick={() => addText(editor, [editor.scene.width / 2, editor.scene.height / 2])}
           onKeyDown={(event) => {
             if (event.key !== 'Enter') return;

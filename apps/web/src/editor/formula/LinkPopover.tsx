@@ -10,7 +10,7 @@ import { NumberField } from '../../ui/NumberField';
 import { Segments } from '../../ui/Segments';
 import { Select } from '../../ui/Select';
 import { useEditor, useSlice } from '../store/context';
-import type { Linking } from '../store/state';
+import type { Linking } from '../store/workspace';
 import { easesAlong, targetOf } from '../commands/formulas';
 
 const HOWS = [

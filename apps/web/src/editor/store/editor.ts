@@ -16,7 +16,9 @@ import { newId } from '../../api/ids';
 import { Preview } from '../../preview/client';
 import { BrowserMaterials } from '../../preview/materials';
 import { Saver } from './saver';
-import { type EditorState, NOTHING, rangeOf, sceneOf, type Selection, stillThere } from './state';
+import { NOTHING, type Selection, stillThere } from './selection';
+import { type EditorState, firstState, rangeOf, sceneOf } from './state';
+import { SELECTING, toolOf, withTool } from './workspace';
 
 const MOST_STEPS = 500;
 
@@ -33,50 +35,6 @@ interface Gesture {
 
 /** The longest that panels wait for a picture, in ms. */
 const PATIENCE = 60;
-
-const firstState = (doc: Project, sceneId: Id, frame: number): EditorState => ({
-  doc,
-  sceneId,
-  frame,
-  playing: false,
-  how: 'loop',
-  speed: 1,
-  range: null,
-  drawnRate: null,
-  autoKey: false,
-  tool: 'select',
-  drawer: null,
-  selection: NOTHING,
-  opened: new Set(),
-  past: [],
-  future: [],
-  gesturing: false,
-  saving: { kind: 'saved' },
-  view: null,
-  problems: [],
-  fontsCame: 0,
-  writing: null,
-  importing: null,
-  ordering: null,
-  vertices: [],
-  cutting: null,
-  snapped: null,
-  readout: null,
-  solo: [],
-  sampling: null,
-  formulaAt: null,
-  linking: null,
-  removing: null,
-  allScenes: false,
-  showTucked: false,
-  timeReach: null,
-  snappedFrame: null,
-  curves: false,
-  onion: null,
-  compare: null,
-  fullScreen: false,
-  cached: [],
-});
 
 export const makeId = (): Id => newId().slice(0, 12);
 
@@ -299,7 +257,8 @@ export class Editor {
     const selection = { ...NOTHING, ...part };
     // Vertices belong to the card they were selected on.
     const same = selection.card === this.state.selection.card && selection.layers[0] === this.state.selection.layers[0];
-    this.set(same ? { selection } : { selection, vertices: [], cutting: null });
+    const mode = this.state.mode.kind === 'cutting' ? SELECTING : this.state.mode;
+    this.set(same ? { selection } : { selection, vertices: [], mode });
   }
 
   /** Adds to or takes from the selected layers. */
@@ -332,9 +291,8 @@ export class Editor {
       timeReach: null,
       compare: null,
       view: null,
-      writing: null,
+      mode: withTool(toolOf(this.state.mode)),
       solo: [],
-      sampling: null,
     });
   }
 

@@ -47,7 +47,7 @@ export const Handles = ({ view, pointOf }: Stage) => {
     doc: s.doc,
     sceneId: s.sceneId,
     fontsCame: s.fontsCame,
-    writing: s.writing !== null,
+    writing: s.mode.kind === 'writing',
   }));
   const { scene } = editor;
   if (frame === null) return null;

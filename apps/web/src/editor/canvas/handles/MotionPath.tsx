@@ -1,3 +1,4 @@
+import { SELECTING } from '../../store/workspace';
 import { frameOfLayers, type Stage } from '../stage';
 import {
   isApart,
@@ -46,14 +47,13 @@ const pathData = (keys: readonly Keyframe[], matrix: Matrix): string => {
 /** The motion paths of the selected layers, of keyframes or of a formula: a dot for each frame, a bead for each keyframe, handles to bend them by. */
 export const MotionPaths = ({ view, pointOf }: Stage) => {
   const editor = useEditor();
-  const { scene, layers, tool, frame, writing } = useSlice((s) => ({
+  const { scene, layers, mode, frame } = useSlice((s) => ({
     scene: sceneOf(s),
     layers: s.selection.layers,
-    tool: s.tool,
+    mode: s.mode,
     frame: frameOfLayers(s),
-    writing: s.writing,
   }));
-  if (frame === null || tool !== 'select' || writing) return null;
+  if (frame === null || mode !== SELECTING) return null;
   const moving = layers.flatMap((id) => {
     const layer = scene.layers[id];
     const ref = { scene: scene.id, layer: id, key: 'position' };

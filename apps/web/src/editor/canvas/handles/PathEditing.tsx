@@ -1,3 +1,4 @@
+import { SELECTING } from '../../store/workspace';
 import { frameOfCard, type Stage } from '../stage';
 import type { Id, PathValue, Point, PropertyRef } from '@kite/core/document/types';
 import { reshapePath } from '@kite/core/edits/paths';
@@ -17,7 +18,7 @@ import { type PointerEvent, useEffect } from 'react';
 import { writeValues } from '../../commands/layers';
 import { useEditor, useSlice } from '../../store/context';
 import type { Editor } from '../../store/editor';
-import type { View } from '../../store/state';
+import type { View } from '../../store/workspace';
 import { editedCard } from './editedCard';
 import { editGesture } from './editGesture';
 import { Snapping } from '../snapping';
@@ -63,7 +64,7 @@ export const PathEditing = ({ view, pointOf }: Stage) => {
     doc: s.doc,
     selection: s.selection,
     frame: frameOfCard(s),
-    tool: s.tool,
+    mode: s.mode,
     chosen: s.vertices,
   }));
   const card = editedCard(editor, view);
@@ -85,7 +86,7 @@ export const PathEditing = ({ view, pointOf }: Stage) => {
     return () => window.removeEventListener('keydown', onKey, true);
   });
 
-  if (!card || !path || !ref || editor.state.tool !== 'select' || path.vertices.length === 0) return null;
+  if (!card || !path || !ref || editor.state.mode !== SELECTING || path.vertices.length === 0) return null;
   const selected = new Set(chosen);
   const place = (x: number, y: number) => apply(card.toArea, [x, y]);
   const write = (next: PathValue, label: string) => writeValues(editor, [[ref, next]], label);

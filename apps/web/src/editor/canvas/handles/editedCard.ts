@@ -2,7 +2,7 @@
 import type { Id, Item, Point, PropertyRef } from '@kite/core/document/types';
 import { apply, inverted, type Matrix, multiply } from '@kite/core/geometry/matrix';
 import type { Editor } from '../../store/editor';
-import type { View } from '../../store/state';
+import type { View } from '../../store/workspace';
 import { toScene, viewMatrix } from '../view';
 
 export interface EditedCard {

@@ -15,7 +15,7 @@ import { type Box, boxThrough } from '@kite/core/geometry/bounds';
 import type { PointerEvent as ReactPointerEvent } from 'react';
 import { writeValues } from '../../commands/layers';
 import type { Editor } from '../../store/editor';
-import type { View } from '../../store/state';
+import type { View } from '../../store/workspace';
 import { placementOf } from '@kite/core/scene/placement';
 import { editGesture } from './editGesture';
 import { boxOfLayers, Snapping } from '../snapping';

@@ -22,9 +22,9 @@ const pictureCard = (layer: Layer | undefined, open: Id | null): Item | undefine
 export const CutOutTool = ({ view, pointOf }: Stage) => {
   const editor = useEditor();
   const { cutting, selection, frame } = useSlice((s) => ({
-    cutting: s.cutting,
+    cutting: s.mode.kind === 'cutting' ? s.mode : null,
     selection: s.selection,
-    frame: s.cutting ? s.frame : null,
+    frame: s.mode.kind === 'cutting' ? s.frame : null,
     doc: s.doc,
   }));
   const [pointer, setPointer] = useState<Point | null>(null);

@@ -1,3 +1,4 @@
+import { SELECTING } from '../../store/workspace';
 import type { Stage } from '../stage';
 import type { Id, PathValue, Point, PropertyRef, Vertex } from '@kite/core/document/types';
 import { apply, inverted, type Matrix } from '@kite/core/geometry/matrix';
@@ -6,7 +7,7 @@ import { followPointer } from '../../../ui/drag';
 import { addShape } from '../../commands/layers';
 import { useEditor } from '../../store/context';
 import type { Editor } from '../../store/editor';
-import type { View } from '../../store/state';
+import type { View } from '../../store/workspace';
 import { isComputed } from '../../formula/useComputed';
 import { reshape } from '../handles/PathEditing';
 import { toArea, toScene } from '../view';
@@ -83,7 +84,7 @@ export const DrawPath = ({ view, pointOf }: Stage) => {
     continued.current = null;
     if (from) {
       if (all.length > from.count || closed) carryOn(editor, from, all.slice(from.count), closed);
-      editor.set({ tool: 'select' });
+      editor.set({ mode: SELECTING });
       return;
     }
     if (all.length >= 2) {
@@ -97,7 +98,7 @@ export const DrawPath = ({ view, pointOf }: Stage) => {
       const own = all.map((v) => [round(v[0] - at[0]), round(v[1] - at[1]), v[2], v[3], v[4], v[5]] as const);
       addShape(editor, 'path', 'Path', { path: { closed, vertices: own } }, at);
     }
-    editor.set({ tool: 'select' });
+    editor.set({ mode: SELECTING });
   };
 
   useEffect(() => {

@@ -1,3 +1,4 @@
+import { SELECTING } from '../../store/workspace';
 import type { Stage } from '../stage';
 import type { Values } from '@kite/core/document/params';
 import type { DrawingLayer, Item, Point } from '@kite/core/document/types';
@@ -28,8 +29,8 @@ const line = (text: string): string =>
 export const TextEditing = ({ view, pointOf }: Stage) => {
   const editor = useEditor();
   const { writing, frame } = useSlice((s) => ({
-    writing: s.writing,
-    frame: s.writing ? s.frame : null,
+    writing: s.mode.kind === 'writing' ? s.mode : null,
+    frame: s.mode.kind === 'writing' ? s.frame : null,
     doc: s.doc,
     fontsCame: s.fontsCame,
   }));
@@ -88,7 +89,7 @@ const Field = ({ layer, item, view, pointOf, shown }: FieldProps) => {
   }, []);
 
   const toLayout = multiply(shown.matrix, translation(values.place[0], values.place[1] + (laid?.down ?? 0)));
-  const finish = () => editor.set({ writing: null });
+  const finish = () => editor.set({ mode: SELECTING });
 
   const indexOf = (event: { clientX: number; clientY: number }): number | null => {
     const back = inverted(toLayout);

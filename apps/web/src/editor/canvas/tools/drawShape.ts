@@ -1,10 +1,11 @@
 /** Drawing a shape by dragging: Shift keeps its sides equal, Alt draws from its centre. */
+import { SELECTING } from '../../store/workspace';
 import type { Point, Value } from '@kite/core/document/types';
 import { kindOf } from '@kite/core/recipe/table';
 import { followPointer } from '../../../ui/drag';
 import { addShape } from '../../commands/layers';
 import { Snapping } from '../snapping';
-import type { ToolName } from '../../store/state';
+import type { ToolName } from '../../store/workspace';
 import type { Press } from './press';
 
 export const SHAPE_TOOLS = [
@@ -92,7 +93,7 @@ export const pressForShape =
         // A click draws the shape at its usual size.
         if (moved) editor.end();
         else addShape(editor, tool, label, {}, [round(start[0]), round(start[1])]);
-        editor.set({ tool: 'select' });
+        editor.set({ mode: SELECTING });
       },
       onCancel: () => {
         editor.set({ snapped: null, readout: null });

@@ -1,7 +1,7 @@
 /** The tools of the canvas. A new one is a line here, and a name in the editor's state. */
 import { type LucideIcon, MousePointer2, PenTool, Type } from 'lucide-react';
 import type { ComponentType } from 'react';
-import type { ToolName } from '../../store/state';
+import type { ToolName } from '../../store/workspace';
 import type { Stage } from '../stage';
 import { DrawPath } from './DrawPath';
 import { pressForShape } from './drawShape';

@@ -1,3 +1,4 @@
+import { type Cutting, SELECTING } from '../../store/workspace';
 import type { ComponentProps } from 'react';
 import { isUncut, UNCUT } from '@kite/core/document/params';
 import type { CutOut } from '@kite/core/document/types';
@@ -33,10 +34,10 @@ interface CutoutFieldProps {
 /** What is cut out of a picture: by clicks on its background, by its edge, and by brushes. */
 export const CutoutField = ({ value: cut, onChange: write, ...gesture }: CutoutFieldProps) => {
   const editor = useEditor();
-  const cutting = useSlice((s) => s.cutting);
+  const cutting = useSlice((s) => (s.mode.kind === 'cutting' ? s.mode : null));
   const last = cut.seeds.at(-1);
-  const mode = (how: 'background' | 'keep' | 'take') =>
-    editor.set({ cutting: cutting?.how === how ? null : { how, size: cutting?.size ?? 40 } });
+  const take = (how: Cutting['how']) =>
+    editor.set({ mode: cutting?.how === how ? SELECTING : { kind: 'cutting', how, size: cutting?.size ?? 40 } });
   return (
     <>
       <div className="flex gap-1">
@@ -44,7 +45,7 @@ export const CutoutField = ({ value: cut, onChange: write, ...gesture }: CutoutF
           className={`flex-1 ${cutting?.how === 'background' ? '!bg-sky-2 text-sky' : ''}`}
           aria-pressed={cutting?.how === 'background'}
           icon={<Scissors size={14} />}
-          onClick={() => mode('background')}
+          onClick={() => take('background')}
         >
           Cut out a background
         </Button>
@@ -89,7 +90,7 @@ export const CutoutField = ({ value: cut, onChange: write, ...gesture }: CutoutF
                 className={cutting?.how === how ? '!bg-sky-2 text-sky' : ''}
                 aria-pressed={cutting?.how === how}
                 icon={icon}
-                onClick={() => mode(how)}
+                onClick={() => take(how)}
               >
                 {label}
               </Button>
@@ -103,7 +104,7 @@ export const CutoutField = ({ value: cut, onChange: write, ...gesture }: CutoutF
               min={1}
               max={2000}
               value={cutting.size}
-              onChange={(size) => editor.set({ cutting: { ...cutting, size: Math.round(size) } })}
+              onChange={(size) => editor.set({ mode: { ...cutting, size: Math.round(size) } })}
             />
           )}
           <div className="flex gap-1">
@@ -113,7 +114,7 @@ export const CutoutField = ({ value: cut, onChange: write, ...gesture }: CutoutF
               icon={<Undo2 size={14} />}
               onClick={() => {
                 write(UNCUT);
-                editor.set({ cutting: null });
+                editor.set({ mode: SELECTING });
               }}
             >
               Show the whole picture

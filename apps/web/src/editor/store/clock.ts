@@ -1,0 +1,25 @@
+/** The playhead, and how it runs. */
+
+/** `through` goes on to the next scene. */
+export type Playing = 'loop' | 'once' | 'swing' | 'through';
+
+export interface Clock {
+  readonly frame: number;
+  readonly playing: boolean;
+  readonly how: Playing;
+  readonly speed: number;
+  /** First frame and the first after it; null is the whole scene. */
+  readonly range: readonly [number, number] | null;
+  /** Frames drawn in the last second of playing; null while still. */
+  readonly drawnRate: number | null;
+  readonly autoKey: boolean;
+}
+export const clockAt = (frame: number): Clock => ({
+  frame,
+  playing: false,
+  how: 'loop',
+  speed: 1,
+  range: null,
+  drawnRate: null,
+  autoKey: false,
+});

@@ -1,0 +1,38 @@
+/** What is chosen, to be looked at or worked on. */
+import { type Id, isKeyed, type Project, type Scene } from '@kite/core/document/types';
+import type { KeyChoice } from '@kite/core/edits/keyframes';
+import { propertyAt } from '@kite/core/properties/find';
+
+/** Layers, or one card of the one selected layer, or keyframes of any of its properties. */
+export interface Selection {
+  readonly layers: readonly Id[];
+  readonly card: Id | null;
+  readonly keys: readonly KeyChoice[];
+}
+export const NOTHING: Selection = { layers: [], card: null, keys: [] };
+
+export interface Choosing {
+  readonly selection: Selection;
+  /** The vertices of a path that are selected on the canvas. */
+  readonly vertices: readonly number[];
+  /** Layers whose ribbons show. */
+  readonly opened: ReadonlySet<Id>;
+  /** Layers that are shown alone; none shows all. Not part of the document. */
+  readonly solo: readonly Id[];
+}
+export const NOTHING_CHOSEN: Choosing = { selection: NOTHING, vertices: [], opened: new Set(), solo: [] };
+
+/** The selection without what is no longer there. */
+export const stillThere = (selection: Selection, doc: Project, scene: Scene): Selection => {
+  const layers = selection.layers.filter((id) => scene.layers[id]);
+  const only = layers.length === 1 ? scene.layers[layers[0] as Id] : undefined;
+  const card =
+    only?.kind === 'drawing' && selection.card !== null && only.items[selection.card] ? selection.card : null;
+  const keys = selection.keys.flatMap((choice) => {
+    const property = propertyAt(doc, choice.ref);
+    if (!isKeyed(property)) return [];
+    const frames = choice.frames.filter((f) => property.keys.some((k) => k.frame === f));
+    return frames.length > 0 ? [{ ref: choice.ref, frames }] : [];
+  });
+  return { layers, card, keys };
+};

@@ -1,0 +1,37 @@
+/** The open project: its document, what was done to it, and what is known of it. */
+import type { Patch } from '@kite/core/document/patches';
+import type { Id, Project } from '@kite/core/document/types';
+import type { Problem } from '@kite/core/scene/compile';
+import type { FrameRange } from '../../preview/frameCache';
+import type { SaveState } from './saver';
+
+export interface Step {
+  readonly label: string;
+  readonly patches: readonly Patch[];
+  readonly inverse: readonly Patch[];
+}
+
+export interface Session {
+  readonly doc: Project;
+  readonly sceneId: Id;
+  readonly past: readonly Step[];
+  readonly future: readonly Step[];
+  readonly gesturing: boolean;
+  readonly saving: SaveState;
+  readonly problems: readonly Problem[];
+  /** Frames that are drawn already. */
+  readonly cached: readonly FrameRange[];
+  /** Rises when a font comes in. */
+  readonly fontsCame: number;
+}
+export const newSession = (doc: Project, sceneId: Id): Session => ({
+  doc,
+  sceneId,
+  past: [],
+  future: [],
+  gesturing: false,
+  saving: { kind: 'saved' },
+  problems: [],
+  cached: [],
+  fontsCame: 0,
+});

@@ -1,0 +1,107 @@
+/** How the editor stands around the project: what presses mean, what is open, how it is looked at. */
+import type { Edit } from '@kite/core/document/patches';
+import type { Asset, Id, Point, PropertyRef } from '@kite/core/document/types';
+import type { Reading } from '@kite/core/edits/formulas';
+import type { Snapped } from '@kite/core/geometry/snap';
+import type { Compare } from '../../preview/messages';
+
+export type ToolName = 'select' | 'path' | 'text' | 'rectangle' | 'ellipse' | 'wedge' | 'polygon' | 'star' | 'line';
+export type Drawer = 'shapes' | 'assets' | 'moves' | 'history' | null;
+
+/** What a press on a picture's cut-out does, and the brush's diameter in pixels of the picture. */
+export interface Cutting {
+  readonly how: 'background' | 'keep' | 'take';
+  readonly size: number;
+}
+
+/** What a press on the canvas means: one thing at a time. */
+export type Mode =
+  | { readonly kind: 'tool'; readonly tool: ToolName }
+  /** A text is being typed in. */
+  | { readonly kind: 'writing'; readonly layer: Id; readonly item: Id }
+  | ({ readonly kind: 'cutting' } & Cutting)
+  /** A colour is waited for; then it goes on as before. */
+  | { readonly kind: 'sampling'; readonly take: (color: string) => void; readonly then: Mode };
+
+const modes = new Map<ToolName, Mode>();
+/** The same object for the same tool. */
+export const withTool = (tool: ToolName): Mode => {
+  const known = modes.get(tool) ?? { kind: 'tool', tool };
+  modes.set(tool, known);
+  return known;
+};
+export const SELECTING = withTool('select');
+/** The tool in hand: with whatever else goes on, it is the one to select by. */
+export const toolOf = (mode: Mode): ToolName => (mode.kind === 'tool' ? mode.tool : 'select');
+
+/** Scene pixel (0, 0) stands at (x, y) of the canvas area, in CSS pixels. */
+export interface View {
+  readonly zoom: number;
+  readonly x: number;
+  readonly y: number;
+}
+
+/** From some properties to a property of a layer, or to a layer one of whose properties is yet to be chosen. */
+export interface Linking {
+  readonly refs: readonly PropertyRef[];
+  readonly to: { readonly layer: Id; readonly item?: Id; readonly key?: string };
+  /** Where the link was let go, in CSS pixels. */
+  readonly at: Point;
+}
+
+export interface Workspace {
+  readonly mode: Mode;
+  readonly drawer: Drawer;
+  /** null fits the scene to the canvas. */
+  readonly view: View | null;
+  /** The picture alone, over the whole screen. */
+  readonly fullScreen: boolean;
+  /** Frames before and after the playhead that show through, each so many frames from the next; null for none. */
+  readonly onion: { readonly count: number; readonly step: number } | null;
+  /** The frame that stands beside the one at the playhead, from a share of the scene's width on. */
+  readonly compare: Compare | null;
+  /** What the thing that is dragged has snapped to. */
+  readonly snapped: Snapped | null;
+  /** Numbers shown beside the pointer while something is dragged. */
+  readonly readout: { readonly at: Point; readonly text: string } | null;
+  /** The frames that the timeline shows; null shows the whole scene. */
+  readonly timeReach: readonly [number, number] | null;
+  /** The frame that what is dragged in the timeline has snapped to. */
+  readonly snappedFrame: number | null;
+  /** Whether the curves of what is selected show instead of the rows. */
+  readonly curves: boolean;
+  /** Whether the other scenes' ribbons stand below those of the open one. */
+  readonly allScenes: boolean;
+  /** Whether tucked layers are in the lists for now. */
+  readonly showTucked: boolean;
+  /** The property whose formula is open. */
+  readonly formulaAt: PropertyRef | null;
+  /** A link that was dragged, and waits for how it follows. */
+  readonly linking: Linking | null;
+  /** What waits to go because formulas read it. */
+  readonly removing: { readonly edit: Edit; readonly readers: readonly Reading[] } | null;
+  /** Drawings that wait for their layers to be chosen. */
+  readonly importing: { readonly files: readonly File[]; readonly at: Point | null } | null;
+  /** Pictures that wait for their order to be chosen. */
+  readonly ordering: { readonly assets: readonly Asset[]; readonly at: Point | null } | null;
+}
+export const TIDY: Workspace = {
+  mode: SELECTING,
+  drawer: null,
+  view: null,
+  fullScreen: false,
+  onion: null,
+  compare: null,
+  snapped: null,
+  readout: null,
+  timeReach: null,
+  snappedFrame: null,
+  curves: false,
+  allScenes: false,
+  showTucked: false,
+  formulaAt: null,
+  linking: null,
+  removing: null,
+  importing: null,
+  ordering: null,
+};
