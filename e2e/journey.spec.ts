@@ -1,10 +1,10 @@
 /** From an empty project to a finished animation, in the real interface, and all of it again after a reload. */
 import type { DrawingLayer, KeyedProperty } from '@kite/core/document/types';
-import { addCard, drag, goToFrame, middle, newProject, onScene, saved, setNumber } from './support/editor';
+import { addCard, drag, goToFrame, middle, newProjectByHand, onScene, saved, setNumber } from './support/editor';
 import { expect, test } from './support/test';
 
 test('create, draw, trim, repeat, key, ease, play, undo, reload', async ({ page, server }) => {
-  await newProject(page, server, 'Late ticket', 'Medium rectangle');
+  await newProjectByHand(page, server, 'Late ticket', 'Medium rectangle');
   const at = await onScene(page, 300, 250);
 
   // Draw a line from the middle upwards.

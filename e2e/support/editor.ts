@@ -1,9 +1,12 @@
 /** What tests do in the editor, by its labels, as a person would. */
 import type { Project } from '@kite/core/document/types';
 import { expect, type Locator, type Page } from '@playwright/test';
+import { COMMON_SIZES, type NamedSize } from '../../apps/web/src/pages/projects/sizes';
+import { parseRate } from '@kite/core/time/rate';
 import type { Server } from './server';
 
-export const newProject = async (page: Page, server: Server, name: string, size: string): Promise<string> => {
+/** A project made in the form, by the name of a size. */
+export const newProjectByHand = async (page: Page, server: Server, name: string, size: string): Promise<string> => {
   await page.goto(server.url);
   await page.getByRole('button', { name: 'New project' }).first().click();
   await page.getByLabel('Project name').fill(name);
@@ -11,6 +14,20 @@ export const newProject = async (page: Page, server: Server, name: string, size:
   await page.getByRole('button', { name: 'Create the project' }).click();
   await expect(page.getByTestId('canvas')).toBeVisible();
   return new URL(page.url()).pathname.split('/')[2] as string;
+};
+
+/** The same project, made without the form. */
+export const newProject = async (page: Page, server: Server, name: string, size: string): Promise<string> => {
+  const { width, height, fps, seconds } = COMMON_SIZES.find((s) => s.label === size) as NamedSize;
+  const rate = parseRate(fps);
+  const { body } = await server.api<{ id: string }>('POST', '/projects', {
+    name,
+    scene: 'Scene 1',
+    size: { width, height, rate, length: seconds * Number(fps), background: '#FFFFFF' },
+  });
+  await page.goto(`${server.url}/projects/${body.id}`);
+  await expect(page.getByTestId('canvas')).toBeVisible();
+  return body.id;
 };
 
 /** The server's document, once all edits have arrived. */
