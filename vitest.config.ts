@@ -9,6 +9,8 @@ const sql = {
 
 export default defineConfig({
   test: {
+    // One for each of two cores: by itself it would leave one free.
+    maxWorkers: 2,
     projects: [
       {
         test: {

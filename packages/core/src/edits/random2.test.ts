@@ -1,0 +1,3 @@
+import { runs } from '../test/randomWalk';
+
+runs(10, 10);
