@@ -1,4 +1,5 @@
 /** Edits to the formulas of properties. Texts are as they are stored: references by id. */
+import { formulasOf } from '../scene/follows';
 import type { Edit } from '../document/patches';
 import {
   type Formula,
@@ -10,8 +11,8 @@ import {
   type Scene,
 } from '../document/types';
 import { referencesIn, withNames } from '../formula/parse';
-import { type Here, pathOf, readsOf, referenceOf, storedText, type Target, withReferences } from '../formula/refs';
-import { formulaKey, formulasOn } from '../document/formulas';
+import { type Here, pathOf, referenceOf, storedText, withReferences } from '../formula/refs';
+import { formulaKey } from '../document/formulas';
 import { takenApart } from '../motion/parting';
 import { holderOf, NotFound } from './find';
 import { paramAt, partOf } from '../properties/find';
@@ -75,30 +76,6 @@ export const bakeFormula = (ref: PropertyRef, keys: readonly Keyframe[]): Edit =
     turnFormula(ref, false).change(draft);
   },
 });
-
-/** A formula of a scene and what it reads. */
-export interface Reading {
-  readonly by: PropertyRef;
-  readonly reads: readonly Target[];
-}
-
-/** Every formula of a layer that works, and what it is for. */
-export const formulasOf = (scene: string, layer: Layer): { readonly by: PropertyRef; readonly formula: Formula }[] =>
-  formulasOn(layer).flatMap(({ of, formula }) =>
-    formula.on ? [{ by: { scene, layer: layer.id, ...of }, formula }] : [],
-  );
-
-/** Every formula that works in a scene, with what it reads. */
-export const readingsIn = (scene: Scene): Reading[] =>
-  Object.values(scene.layers).flatMap((layer) =>
-    formulasOf(scene.id, layer).map(({ by, formula }) => ({ by, reads: readsOf(formula.text, by) })),
-  );
-
-/** The formulas on other layers that read something of these. */
-export const readersOf = (scene: Scene, layers: readonly string[]): Reading[] => {
-  const gone = new Set(layers);
-  return readingsIn(scene).filter(({ by, reads }) => !gone.has(by.layer) && reads.some((r) => gone.has(r.layer)));
-};
 
 /** The names of everything that the formulas of some layers read, by their references as they are stored. */
 export const namesRead = (scene: Scene, layers: readonly Layer[]): { readonly [path: string]: string } =>

@@ -226,13 +226,6 @@ export const spanIn = (shown: string, text: string, [start, end]: Span): Span =>
 export const referenceTo = (to: Target, here: Here): string =>
   `{${stored(to.layer === here.layer ? { ...to, layer: THIS } : to)}}`;
 
-/** The properties that a stored text reads. */
-export const readsOf = (text: string, here: Here): Target[] =>
-  referencesIn(text).flatMap(({ path }) => {
-    const found = path.trim().startsWith('@') ? byId(path.trim(), here) : null;
-    return found?.kind === 'property' ? [found.to] : [];
-  });
-
 /** A stored text whose references lead elsewhere, as those of a copy to what was copied along. */
 export const retargeted = (text: string, to: (target: Target, own: boolean) => Target, here: Here): string =>
   withReferences(text, (path) => {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { newDrawing, newItem, newScene } from '../document/make';
 import type { Layer, Scene } from '../document/types';
-import { leadsOf, withFollowers } from './follows';
+import { leadsOf, readersOf, readersOfPart, withFollowers } from './follows';
 
 const empty = newScene('s', 'S', { width: 9, height: 9, rate: { num: 25, den: 1 }, length: 9, background: null });
 const layer = (id: string, fields: Partial<Layer> = {}): Layer =>
@@ -39,5 +39,19 @@ describe('what follows what', () => {
     const card = { ...newItem('r', 'rectangle'), formulas: { width: { text: '{@lead/rotation}', on: true } } };
     const scene = sceneOf(layer('lead'), newDrawing(empty, 'bar', 'Bar', [card]));
     expect([...withFollowers(scene, ['lead'])]).toEqual(['lead', 'bar']);
+  });
+  it('tells who reads what is to go, by id or by name, and not itself', () => {
+    const card = { ...newItem('r', 'rectangle'), formulas: { width: { text: '{@lead/rotation}', on: true } } };
+    const bar = newDrawing(empty, 'bar', 'Bar', [card, newItem('f', 'fill')]);
+    const reader = layer('reader', { formulas: formula('{Bar / Rectangle / Width} + {Lead / Turn}') });
+    const scene = sceneOf({ ...layer('lead'), name: 'Lead' }, bar, reader);
+    const by = (all: ReturnType<typeof readersOf>) => all.map((r) => [r.by.layer, r.by.item, r.by.key]);
+    expect(by(readersOf(scene, ['lead']))).toEqual([
+      ['bar', 'r', 'width'],
+      ['reader', undefined, 'rotation'],
+    ]);
+    expect(by(readersOf(scene, ['lead', 'reader']))).toEqual([['bar', 'r', 'width']]);
+    expect(by(readersOfPart(scene, 'bar', 'r'))).toEqual([['reader', undefined, 'rotation']]);
+    expect(readersOfPart(scene, 'bar', 'f')).toEqual([]);
   });
 });

@@ -2,7 +2,8 @@
 import { type Edit, together } from '@kite/core/document/patches';
 import type { Id, PropertyRef, Scene } from '@kite/core/document/types';
 import { paramAt } from '@kite/core/properties/find';
-import { bakeFormula, formulaIn, readersOf, readingsIn, setFormula, type Reading } from '@kite/core/edits/formulas';
+import { bakeFormula, formulaIn, setFormula } from '@kite/core/edits/formulas';
+import { readersOf, readersOfPart, readingsIn } from '@kite/core/scene/follows';
 import { uniqueName } from '@kite/core/document/make';
 import { removeLayers } from '@kite/core/edits/layers';
 import { makeSet } from '@kite/core/edits/sets';
@@ -98,14 +99,6 @@ export const readyFor = (editor: Editor, ref: PropertyRef) => {
   });
 };
 
-const readingsKept = new WeakMap<Scene, readonly Reading[]>();
-/** Asked by every row while a formula is open. */
-const readingsOf = (scene: Scene): readonly Reading[] => {
-  let all = readingsKept.get(scene);
-  if (!all) readingsKept.set(scene, (all = readingsIn(scene)));
-  return all;
-};
-
 const samePlace = (a: Target, b: Target) => a.layer === b.layer && a.item === b.item && a.key === b.key;
 
 /** What a property reads, and what reads it. */
@@ -114,7 +107,7 @@ export const connectionsOf = (
   ref: PropertyRef,
 ): { readonly reads: readonly Target[]; readonly readBy: readonly PropertyRef[] } => {
   const target = targetOf(ref);
-  const readings = readingsOf(scene);
+  const readings = readingsIn(scene);
   const own = readings.filter(({ by }) => samePlace(by, target)).flatMap(({ reads }) => reads);
   const unique = own.filter((t, i) => own.findIndex((other) => samePlace(other, t)) === i);
   const readBy = readings.filter(({ reads }) => reads.some((r) => samePlace(r, target))).map(({ by }) => by);
@@ -132,9 +125,7 @@ export const removeLayersAsking = (editor: Editor, ids: readonly Id[], label?: s
 
 /** Removes a part of a layer, asking first where formulas read it. */
 export const removePartAsking = (editor: Editor, layer: Id, item: Id, edit: Edit): void => {
-  const readers: Reading[] = readingsIn(editor.scene).filter(
-    ({ by, reads }) => by.item !== item && reads.some((r) => r.layer === layer && r.item === item),
-  );
+  const readers = readersOfPart(editor.scene, layer, item);
   if (readers.length === 0) editor.edit(edit);
   else editor.set({ removing: { edit, readers } });
 };

@@ -2,7 +2,7 @@
 import type { Id } from '@kite/core/document/types';
 import { needsOf } from '@kite/core/recipe/needs';
 import { addNest, nestLayers } from '@kite/core/edits/nests';
-import { readingsIn } from '@kite/core/edits/formulas';
+import { readingsIn } from '@kite/core/scene/follows';
 import { together } from '@kite/core/document/patches';
 import { toast } from 'sonner';
 import { baking } from './formulas';

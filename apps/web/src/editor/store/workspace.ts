@@ -1,7 +1,7 @@
 /** How the editor stands around the project: what presses mean, what is open, how it is looked at. */
 import type { Edit } from '@kite/core/document/patches';
 import type { Asset, Id, Point, PropertyRef } from '@kite/core/document/types';
-import type { Reading } from '@kite/core/edits/formulas';
+import type { Reading } from '@kite/core/scene/follows';
 import type { Snapped } from '@kite/core/geometry/snap';
 import type { Compare } from '../../preview/messages';
 

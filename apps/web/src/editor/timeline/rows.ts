@@ -1,7 +1,7 @@
 /** The rows of the timeline: layers, and below an open one a ribbon for each property that changes. */
 import { type Id, type Layer, type Project, type PropertyRef, type Scene } from '@kite/core/document/types';
 import { keyedCurvesOf, paramIn, refKey } from '@kite/core/properties/find';
-import { formulasOf } from '@kite/core/edits/formulas';
+import { formulasOf } from '@kite/core/scene/follows';
 import { kindOf } from '@kite/core/recipe/table';
 
 export type TimelineRow =
