@@ -40,11 +40,11 @@ export const eachMark = (marks: readonly Mark[], visit: (mark: Mark) => void): v
 export const strokeReach = (mark: StrokeMark): number =>
   (mark.width / 2) * Math.max(mark.join === 'miter' ? mark.miterLimit : 1, mark.cap === 'square' ? Math.SQRT2 : 1);
 
-/** A box that holds all that a mark draws; null for nothing. */
-export const markBox = (mark: Mark): Box | null => {
+/** A box that holds all that a mark draws, or what it draws before effects spread it; null for nothing. */
+export const markBox = (mark: Mark, spread = true): Box | null => {
   if (mark.op === 'group') {
-    const bare = mark.marks.reduce<Box | null>((sum, inner) => union(sum, markBox(inner)), null);
-    const box = bare && mark.effect ? grown(bare, mark.effect.by.reach * mark.effect.scale) : bare;
+    const bare = mark.marks.reduce<Box | null>((sum, inner) => union(sum, markBox(inner, spread)), null);
+    const box = bare && spread && mark.effect ? grown(bare, mark.effect.by.reach * mark.effect.scale) : bare;
     if (!box || mark.clip?.mode !== 'show') return box;
     const { outlines, matrix } = mark.clip;
     const clip = outlines.reduce<Box | null>((sum, o) => union(sum, outlineBox(o)), null);

@@ -4,13 +4,16 @@ import { apply, IDENTITY, type Matrix, turn } from '../geometry/matrix';
 import { markBox } from '../recipe/marks';
 import type { Program } from './compile';
 
-/** The box of what a layer draws, in the layer's own pixels; null where it draws nothing. */
-export const layerBox = (program: Program, layer: Id, frame: number): Box | null =>
-  program.marksAt(layer, frame).reduce<Box | null>((box, mark) => union(box, markBox(mark)), null);
+/**
+ * The box of what a layer draws, in the layer's own pixels: what it is handled and snapped by, before effects spread it;
+ * null where it draws nothing.
+ */
+export const layerBox = (program: Program, layer: Id, frame: number, spread = false): Box | null =>
+  program.marksAt(layer, frame).reduce<Box | null>((box, mark) => union(box, markBox(mark, spread)), null);
 
 /** The upright box of a layer in the scene. */
-export const layerBoxInScene = (program: Program, layer: Id, frame: number): Box | null => {
-  const box = layerBox(program, layer, frame);
+export const layerBoxInScene = (program: Program, layer: Id, frame: number, spread = false): Box | null => {
+  const box = layerBox(program, layer, frame, spread);
   return box && boxThrough(program.matrixAt(layer, frame), box);
 };
 
@@ -24,7 +27,7 @@ export const cornersThrough = (m: Matrix, box: Box): readonly [Point, Point, Poi
 
 /** How far a layer goes in a direction until nothing of it is in the scene: degrees and pixels of its parent. */
 export const distanceOut = (program: Program, layer: Id, angle: number, frame: number): number => {
-  const box = layerBoxInScene(program, layer, frame);
+  const box = layerBoxInScene(program, layer, frame, true);
   const { width, height, layers } = program.scene;
   if (!box) return Math.hypot(width, height);
   const parent = layers[layer]?.parent ?? null;
