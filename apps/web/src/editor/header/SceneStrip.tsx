@@ -1,7 +1,7 @@
 import { ChevronDown, Plus } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { addScene, duplicateScene, moveScene, removeScene, setScene } from '@kite/core/edits/scenes';
-import type { Id } from '@kite/core/document/types';
+import type { Assets, Id, Scene } from '@kite/core/document/types';
 import { wholeScene } from '@kite/core/scene/whole';
 import { Button, IconButton } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
@@ -22,18 +22,27 @@ const REST = 400;
 const Poster = ({ id }: { id: Id }) => {
   const editor = useEditor();
   const canvas = useRef<HTMLCanvasElement>(null);
-  // With those that it nests: another scene for every edit that can be seen in it.
-  const scene = useSlice((s) => {
-    const own = s.doc.scenes[id];
-    return own && wholeScene(own, s.doc);
+  /** What the poster that shows was drawn from. */
+  const drawn = useRef<{ readonly scene: Scene; readonly assets: Assets } | null>(null);
+  const { width, height, background } = useSlice((s) => {
+    // A card may be asked once more after its scene is gone.
+    const { width = 1, height = 1, background = null } = s.doc.scenes[id] ?? {};
+    return { width, height, background };
   });
-  const busy = useSlice((s) => s.playing || s.gesturing);
+  // The document at rest: what a gesture or playing goes through is not looked at.
+  const doc = useSlice((s) => (s.playing || s.gesturing ? null : s.doc));
+  // With those that it nests: another scene for every edit that can be seen in it.
+  const scene = useMemo(() => {
+    const own = doc?.scenes[id];
+    return doc && own ? wholeScene(own, doc) : null;
+  }, [doc, id]);
+  const assets = doc?.assets;
   useEffect(() => {
-    if (!scene || busy) return;
+    if (!scene || !assets || (drawn.current?.scene === scene && drawn.current.assets === assets)) return;
     let gone = false;
     const timer = setTimeout(() => {
       const ratio = window.devicePixelRatio;
-      const height = HEIGHT * ratio;
+      const height = Math.round(HEIGHT * ratio);
       const width = Math.max(1, Math.round((height * scene.width) / scene.height));
       void editor.preview.poster(id, width, height).then((poster) => {
         const element = canvas.current;
@@ -45,14 +54,14 @@ const Poster = ({ id }: { id: Id }) => {
         element.height = height;
         element.getContext('bitmaprenderer')?.transferFromImageBitmap(poster);
         element.dataset.drawn = String(scene.poster);
+        drawn.current = { scene, assets };
       });
     }, REST);
     return () => {
       gone = true;
       clearTimeout(timer);
     };
-  }, [editor, id, scene, busy]);
-  const { width = 1, height = 1, background = null } = scene ?? {};
+  }, [editor, id, scene, assets]);
   return (
     <canvas
       ref={canvas}
