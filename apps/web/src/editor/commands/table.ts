@@ -57,7 +57,7 @@ const commands = {
   keyBefore: { label: 'Previous keyframe', keys: ['['], run: (e) => jumpToKey(e, -1) },
   keyAfter: { label: 'Next keyframe', keys: [']'], run: (e) => jumpToKey(e, 1) },
   autoKey: { label: 'Auto-key on or off', keys: ['A'], run: (e) => e.set({ autoKey: !e.state.autoKey }) },
-  keyAnimated: { label: 'Key all that is animated on the selected layers', keys: ['K'], run: keyAnimated },
+  keyAnimated: { label: 'Key all that is animated', keys: ['K'], run: keyAnimated },
   mark: { label: 'Marker at the playhead', keys: ['M'], run: markPlayhead },
   split: { label: 'Split at the playhead', keys: ['/'], run: splitAtPlayhead },
   curves: { label: 'Curves of what is selected', keys: ['C'], run: (e) => e.set({ curves: !e.state.curves }) },
@@ -85,12 +85,12 @@ const commands = {
     run: (e) => e.select({ layers: e.scene.order.filter((id) => !e.scene.layers[id]?.locked) }),
   },
   selectKeys: {
-    label: 'Select all keyframes of the selected layers',
+    label: 'Select all keyframes',
     keys: ['Ctrl+Shift+A'],
     run: selectAllKeys,
   },
   remove: {
-    label: 'Delete keyframes, card or layers',
+    label: 'Delete what is selected',
     keys: ['Delete', 'Backspace'],
     danger: true,
     run: deleteSelection,

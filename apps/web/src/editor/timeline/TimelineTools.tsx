@@ -36,10 +36,10 @@ export const TimelineTools = memo(() => {
           </IconButton>
         }
         entries={[
-          entryOf(editor, 'keyAnimated', { label: 'Key all that is animated' }),
+          entryOf(editor, 'keyAnimated'),
           ...KEYED.map(({ label, keys }) => ({ label, onSelect: () => keyPlace(editor, keys) })),
           null,
-          entryOf(editor, 'selectKeys', { label: 'Select all keyframes' }),
+          entryOf(editor, 'selectKeys'),
         ]}
       />
       <CommandButton

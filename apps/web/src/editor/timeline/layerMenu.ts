@@ -28,7 +28,7 @@ export const layerMenu = (editor: Editor, layer: Layer, rename: () => void): (Me
     entryOf(editor, 'split'),
     entryOf(editor, 'extend'),
     entryOf(editor, 'reverse'),
-    entryOf(editor, 'selectKeys', { label: 'Select all keyframes' }),
+    entryOf(editor, 'selectKeys'),
     null,
     {
       label: editor.state.solo.includes(id) ? 'Show with the others' : 'Show alone',
