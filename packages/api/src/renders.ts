@@ -1,19 +1,12 @@
 /** Renders: asked for, followed, cancelled, and what came of them. */
 import { flag, isNumber, isObject, nameRule, oneOf, rule } from '@kite/core/check/rules';
 import type { RenderSettings } from '@kite/core/delivery/formats/table';
+import type { RenderResult } from '@kite/core/delivery/types';
 import { bytes, call, listOf, shape } from './call';
 import { countRule, idRule, orNull, textRule, timeRule } from './rules';
 
 export const RENDER_STATES = ['queued', 'running', 'done', 'failed', 'cancelled'] as const;
 
-export interface RenderResult {
-  readonly width: number;
-  readonly height: number;
-  readonly frames: number;
-  readonly seconds: number;
-  readonly bytes: number;
-  readonly notes: readonly string[];
-}
 export interface Render {
   readonly id: string;
   readonly projectId: string;

@@ -2,7 +2,7 @@
 import { rename, rm, stat } from 'node:fs/promises';
 import { formatOf, type RenderSettings } from '@kite/core/delivery/formats/table';
 import { isStill, planRender } from '@kite/core/delivery/settings';
-import type { RenderPlan } from '@kite/core/delivery/types';
+import type { RenderPlan, RenderResult } from '@kite/core/delivery/types';
 import type { Scene } from '@kite/core/document/types';
 import { needsOf } from '@kite/core/recipe/needs';
 import { allLayers } from '@kite/core/scene/whole';
@@ -16,14 +16,6 @@ import { materialsFor, type Stock } from './materials';
 export interface RenderProgress {
   readonly done: number;
   readonly total: number;
-}
-export interface RenderResult {
-  readonly width: number;
-  readonly height: number;
-  readonly frames: number;
-  readonly seconds: number;
-  readonly bytes: number;
-  readonly notes: readonly string[];
 }
 export interface RenderOptions {
   readonly scene: Scene;

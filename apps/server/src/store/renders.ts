@@ -1,5 +1,6 @@
 /** Renders: what was asked, how far it is, what came of it. */
-import type { Render, RenderResult } from '@kite/api/renders';
+import type { Render } from '@kite/api/renders';
+import type { RenderResult } from '@kite/core/delivery/types';
 import type { RenderSettings } from '@kite/core/delivery/formats/table';
 import type { Assets, Scene } from '@kite/core/document/types';
 import { Refused } from '../errors';

@@ -65,3 +65,13 @@ export type SettingsOf<K> =
   K extends FormatKind<infer P, infer F, infer S>
     ? { readonly format: F } & (S extends 'range' ? RangeSettings : FrameSettings) & Values<P>
     : never;
+
+/** What came of a render. */
+export interface RenderResult {
+  readonly width: number;
+  readonly height: number;
+  readonly frames: number;
+  readonly seconds: number;
+  readonly bytes: number;
+  readonly notes: readonly string[];
+}

@@ -160,10 +160,15 @@ const pixelsOf = (target: Target, mark: Mark, clip: Box): Box | null => {
   return pixels.right > pixels.left && pixels.bottom > pixels.top ? pixels : null;
 };
 
+/** How large a surface for these pixels is, `shrink` times smaller. */
+const sizeOf = ({ left, top, right, bottom }: Box, shrink: number) => ({
+  width: Math.ceil((right - left) / shrink),
+  height: Math.ceil((bottom - top) / shrink),
+});
+
 /** Draws onto a surface of its own what will be seen of a group in these pixels of the target, `shrink` times smaller. */
 const drawnApart = (target: Target, { marks, clip }: GroupMark, pixels: Box, shrink: number): Surface => {
-  const width = Math.ceil((pixels.right - pixels.left) / shrink);
-  const height = Math.ceil((pixels.bottom - pixels.top) / shrink);
+  const { width, height } = sizeOf(pixels, shrink);
   const surface = target.tools.pool.take(width, height);
   const inner: Target = {
     context: surface.context,
@@ -179,8 +184,7 @@ const drawnApart = (target: Target, { marks, clip }: GroupMark, pixels: Box, shr
 /** Lays a surface over these pixels of the target. */
 const layOver = (target: Target, { alpha, blend }: GroupMark, surface: Surface, pixels: Box, shrink: number): void => {
   const { context } = target;
-  const width = Math.ceil((pixels.right - pixels.left) / shrink);
-  const height = Math.ceil((pixels.bottom - pixels.top) / shrink);
+  const { width, height } = sizeOf(pixels, shrink);
   context.setTransform(1, 0, 0, 1, 0, 0);
   context.globalAlpha = alpha;
   context.globalCompositeOperation = operation(blend);
@@ -216,8 +220,7 @@ const drawEffect = (target: Target, group: GroupMark, { by, scale }: NonNullable
   if (!pixels) return;
   const shrink = 2 ** Math.max(0, Math.ceil(Math.log2(reach / MOST_REACH)));
   const plain = drawnApart(target, group, pixels, shrink);
-  const width = Math.ceil((pixels.right - pixels.left) / shrink);
-  const height = Math.ceil((pixels.bottom - pixels.top) / shrink);
+  const { width, height } = sizeOf(pixels, shrink);
   if (plain.context.filter === undefined) {
     const read = pixelsRead(plain.context, width, height);
     if (read) {

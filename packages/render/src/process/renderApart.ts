@@ -2,7 +2,8 @@
 import { type ChildProcess, fork } from 'node:child_process';
 import { rm } from 'node:fs/promises';
 import { Cancelled, RenderFailure } from '../failure';
-import type { RenderProgress, RenderResult } from '../render';
+import type { RenderResult } from '@kite/core/delivery/types';
+import type { RenderProgress } from '../render';
 import { bundleOf } from '../root';
 import type { JobMessage, RenderJob } from './renderJob';
 

@@ -1,7 +1,8 @@
 /** The process that one render runs in: whoever asked for it goes on whatever happens here. */
 import { Worker } from 'node:worker_threads';
 import { reasonOf } from '../failure';
-import { renderScene, type RenderOptions, type RenderProgress, type RenderResult } from '../render';
+import type { RenderResult } from '@kite/core/delivery/types';
+import { renderScene, type RenderOptions, type RenderProgress } from '../render';
 import { bundleOf } from '../root';
 
 export type RenderJob = Omit<RenderOptions, 'signal' | 'onProgress'>;
