@@ -19,6 +19,7 @@ export const bundle = async () => {
       orphanWatch: 'packages/render/src/process/orphanWatch.ts',
       archiveThread: 'apps/server/src/archive/archiveThread.ts',
       soak: 'soak/main.ts',
+      projectsThread: 'apps/server/src/store/projectsThread.ts',
       dbWorker: 'apps/server/src/store/dbWorker.ts',
       drawWorker: 'packages/render/src/drawWorker.ts',
       kite: 'apps/cli/src/main.ts',

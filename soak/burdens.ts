@@ -1,14 +1,18 @@
 /** The heaviest of ordinary work, one after the other: how much the data grows, and how long nobody else is answered. */
 import { randomUUID as newId } from 'node:crypto';
+import { once } from 'node:events';
+import { Worker } from 'node:worker_threads';
 import { demoProject } from '@kite/demo/project';
 import { newDrawing, newItem, newProject, newScene } from '@kite/core/document/make';
-import type { Project, Vertex } from '@kite/core/document/types';
+import type { Project, Scene, Vertex } from '@kite/core/document/types';
 import { Chance } from '@kite/core/test/random';
 import { strToU8, zipSync } from 'fflate';
 import { fault, type Figures, Times } from './report';
 import { type Answer, TriedServer } from './server';
 
 const SIZE = { width: 640, height: 360, rate: { num: 25, den: 1 }, length: 50, background: null } as const;
+
+const STILL = { format: 'png', scale: 1, frame: 0 };
 
 /** Every vertex writes about 110 bytes that do not repeat, so that nothing is saved by packing them. */
 const projectOf = (layers: number, vertices: number): Project => {
@@ -25,25 +29,34 @@ const projectOf = (layers: number, vertices: number): Project => {
 
 const packed = (project: unknown): Uint8Array => zipSync({ 'project.json': strToU8(JSON.stringify(project)) });
 
-/** Asks after the server's health all the while. */
+/** Asks after the server's health all the while, from a thread: what this one does is not to be taken for the server's. */
+const ASKER = `
+const { parentPort, workerData } = require('node:worker_threads');
+let over = false;
+parentPort.once('message', () => { over = true; });
+(async () => {
+  let longest = 0;
+  while (!over) {
+    const from = performance.now();
+    await (await fetch(workerData + '/api/health')).arrayBuffer();
+    longest = Math.max(longest, performance.now() - from);
+    await new Promise((next) => setTimeout(next, 5));
+  }
+  parentPort.postMessage(Math.round(longest));
+})();`;
+
 class Meanwhile {
-  readonly answers = new Times();
-  private over = false;
-  private readonly asking: Promise<void>;
+  private readonly asker: Worker;
 
   constructor(server: TriedServer) {
-    this.asking = (async () => {
-      while (!this.over) {
-        await this.answers.of(() => server.ask('GET', '/health'));
-        await new Promise((next) => setTimeout(next, 5));
-      }
-    })();
+    this.asker = new Worker(ASKER, { eval: true, workerData: server.url });
   }
 
+  /** The longest that an answer took, in ms. */
   async end(): Promise<number> {
-    this.over = true;
-    await this.asking;
-    return this.answers.longest;
+    this.asker.postMessage('end');
+    const [longest] = (await once(this.asker, 'message')) as [number];
+    return longest;
   }
 }
 
@@ -86,7 +99,26 @@ export const burdens = async (): Promise<Figures> => {
     await answered(`first opening of ${what}`, 200, () => server.ask('GET', at));
     await answered(`opening of ${what}`, 200, () => server.ask('GET', at));
     await answered(`duplicate of ${what}`, 201, () => server.ask('POST', `${at}/duplicate`));
+    await answered(`asking for a still of ${what}`, 201, () =>
+      server.ask('POST', '/renders', { project: ids.get(what), scene: 's', settings: STILL }),
+    );
   }
+
+  const empty = await server.ask('POST', '/projects', { name: 'Empty', scene: 'Large', size: SIZE });
+  await answered('one save of 15 MB', 200, async () => {
+    const { body } = await server.ask('GET', `/projects/${empty.body.id as string}`);
+    const { order } = body.document as Project;
+    const { layers, order: layerOrder } = projectOf(29, 4_500).scenes.s as Scene;
+    const at = ['scenes', order[0]];
+    const patches = [
+      { op: 'replace', path: [...at, 'layers'], value: layers },
+      { op: 'replace', path: [...at, 'order'], value: layerOrder },
+    ];
+    const save = { id: newId(), label: 'Bring in', patches };
+    const saved = await server.ask('PATCH', `/projects/${empty.body.id as string}`, { base: 0, saves: [save] });
+    const refused = saved.body.refused as readonly unknown[];
+    return refused.length > 0 ? { status: 400, body: { refused } } : saved;
+  });
 
   const large = await imported(packed(projectOf(200, 120)));
   const id = large.body.id as string;

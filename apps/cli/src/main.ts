@@ -126,7 +126,7 @@ const render = async (archive: Archive, options: Options, format: string): Promi
   const stock = stockFor(scene, project.assets, await laidOut(archive, folder));
   // In a process of its own, so that this one hears Ctrl-C whatever that one does.
   const result = await renderApart(
-    { scene, stock, settings, out },
+    { name: scene.name, scene: JSON.stringify(scene), stock, settings, out },
     {
       signal: stop.signal,
       onProgress: ({ done, total }) => {

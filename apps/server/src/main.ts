@@ -11,10 +11,11 @@ import { lockFolder, whyNot } from './lock';
 import { RenderQueue } from './queue/queue';
 import { AssetStore } from './store/assets';
 import { DbFailure } from './store/db';
+import { once } from './store/facts';
 import { FileStore } from './store/files';
 import { migrate } from './store/migrate';
 import { openPglite } from './store/pglite';
-import { ProjectStore } from './store/projects';
+import { openProjects } from './store/projectsApart';
 import { RenderStore } from './store/renders';
 import { SizeStore } from './store/sizes';
 
@@ -65,7 +66,7 @@ const start = async (): Promise<void> => {
   })();
   const db = openPglite(join(config.data, 'db'));
   const files = new FileStore(config.data);
-  const projects = new ProjectStore(db);
+  const { projects, close: closeProjects } = openProjects(db);
   const assets = new AssetStore(db, files);
   const sizes = new SizeStore(db);
   const renders = new RenderStore(db);
@@ -77,6 +78,7 @@ const start = async (): Promise<void> => {
     (ending ??= (async () => {
       await app.close();
       await queue.stop().catch(() => undefined);
+      await closeProjects();
       await db.close();
       unlock();
     })());
@@ -94,7 +96,7 @@ const start = async (): Promise<void> => {
   try {
     await files.prepare();
     await migrate(db);
-    await projects.once('demo', async () => void (await projects.create(demoProject())));
+    await once(db, 'demo', async () => void (await projects.create(demoProject())));
     await queue.start();
     const [address = '', ...others] = addressesOf(config, await listen(app, config));
     console.log(`Agile Kite is at ${address}`);

@@ -23,14 +23,14 @@ export interface Materials {
 }
 export const NO_MATERIALS: Materials = { library: NO_LIBRARY, pictures: NO_PICTURES };
 
+/** All of these assets. */
+export const stockOf = (assets: Assets, pathOf: (sha: string) => string): Stock => ({
+  assets,
+  files: Object.fromEntries(Object.values(assets).map(({ sha }) => [sha, pathOf(sha)])),
+});
 /** The assets that a scene shows or sets its text in. */
-export const stockFor = (scene: Scene, assets: Assets, pathOf: (sha: string) => string): Stock => {
-  const used = assetsFor(scene, assets);
-  return {
-    assets: Object.fromEntries(used.map((a) => [a.id, a])),
-    files: Object.fromEntries(used.map((a) => [a.sha, pathOf(a.sha)])),
-  };
-};
+export const stockFor = (scene: Scene, assets: Assets, pathOf: (sha: string) => string): Stock =>
+  stockOf(Object.fromEntries(assetsFor(scene, assets).map((asset) => [asset.id, asset])), pathOf);
 
 /** Decoded pixels that are kept, of all pictures together: four bytes each. The one that is being drawn is always held. */
 const KEPT_PIXELS = 80_000_000;

@@ -17,5 +17,6 @@ export const appRoot = (): string => {
 };
 
 /** The bundle of one of our own programs, to be started as a thread or a process. */
-export const bundleOf = (name: 'drawWorker' | 'dbWorker' | 'renderJob' | 'orphanWatch' | 'archiveThread'): string =>
-  join(appRoot(), 'dist', `${name}.mjs`);
+export const bundleOf = (
+  name: 'drawWorker' | 'dbWorker' | 'projectsThread' | 'renderJob' | 'orphanWatch' | 'archiveThread',
+): string => join(appRoot(), 'dist', `${name}.mjs`);

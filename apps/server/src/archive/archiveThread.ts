@@ -4,7 +4,7 @@ import { readFile } from 'node:fs/promises';
 import { finished } from 'node:stream/promises';
 import { parentPort, workerData } from 'node:worker_threads';
 import { Invalid } from '@kite/core/check/problem';
-import type { Asset, Project } from '@kite/core/document/types';
+import type { Asset } from '@kite/core/document/types';
 import { uniqueName } from '@kite/core/document/make';
 import { type AssetFiles, readArchive, streamArchive } from '@kite/core/interchange/archive';
 import { type Written, writtenOf } from '../store/written';
@@ -26,7 +26,8 @@ export type ArchiveTask =
     }
   | {
       readonly kind: 'write';
-      readonly project: Project;
+      /** JSON. */
+      readonly document: string;
       /** Where the files of its assets lie, by SHA-256. */
       readonly files: { readonly [sha: string]: string };
       readonly out: string;
@@ -37,10 +38,10 @@ export type ArchiveReply =
   | { readonly kind: 'invalid'; readonly message: string; readonly field: string }
   | { readonly kind: 'failed'; readonly message: string };
 
-const write = async ({ project, files, out }: Extract<ArchiveTask, { kind: 'write' }>): Promise<ArchiveReply> => {
+const write = async ({ document, files, out }: Extract<ArchiveTask, { kind: 'write' }>): Promise<ArchiveReply> => {
   const stream = createWriteStream(out);
   const entries = Object.entries(files).map(([sha, path]) => [sha, () => readFile(path)] as const);
-  await streamArchive(JSON.stringify(project), entries, (piece) => void stream.write(piece));
+  await streamArchive(document, entries, (piece) => void stream.write(piece));
   stream.end();
   await finished(stream);
   return { kind: 'written' };

@@ -1,7 +1,6 @@
 /** Archives read and written beside the server's own thread. */
 import { Worker } from 'node:worker_threads';
 import { Invalid } from '@kite/core/check/problem';
-import type { Project } from '@kite/core/document/types';
 import { bundleOf } from '@kite/render/root';
 import type { ArchiveReply, ArchiveTask, ReadArchive } from './archiveThread';
 
@@ -48,12 +47,12 @@ export const readArchiveApart = async (
   throw new Error(reply.kind === 'failed' ? reply.message : 'the archive was not read');
 };
 
-/** Writes a project and the files at these places into an archive. */
+/** Writes a document, given as JSON, and the files at these places into an archive. */
 export const writeArchiveApart = async (
-  project: Project,
+  document: string,
   files: { readonly [sha: string]: string },
   out: string,
 ): Promise<void> => {
-  const reply = await inThread({ kind: 'write', project, files, out });
+  const reply = await inThread({ kind: 'write', document, files, out });
   if (reply.kind === 'failed') throw new Error(reply.message);
 };

@@ -14,7 +14,7 @@ beforeAll(async () => {
 afterAll(() => site.close());
 
 const ask = (options: InjectOptions): Promise<Answer> => askOn(site.app, options);
-const head = async (): Promise<string> => (await site.projects.create(demoProject())).document.id;
+const head = (): Promise<string> => site.projects.create(demoProject());
 
 describe('a save', () => {
   const rename = (id: string, value: unknown) => ({
@@ -32,7 +32,8 @@ describe('a save', () => {
     expect(body.refused).toEqual([
       { id: 'b', message: 'name: got 7, wanted a text of 1 to 200 whole characters', field: 'name' },
     ]);
-    expect((await site.projects.head(id)).document.name).toBe('Two');
+    const opened = await ask({ method: 'GET', url: `/api/projects/${id}` });
+    expect(opened.body.document).toMatchObject({ name: 'Two' });
   });
   it.each([
     ['NUL', 'Tram\0', 'saves[0].patches'],
@@ -44,6 +45,18 @@ describe('a save', () => {
     expect(body.refused).toMatchObject([{ id: 'bad', field }]);
     const label = await send(id, 1, [{ ...rename('l', 'x'), label: 'La\0bel' }]);
     expect(label.body.refused).toMatchObject([{ id: 'l', field: 'saves[0].label' }]);
+  });
+  it('that is no JSON, or none that an object may be made of, is refused', async () => {
+    const url = `/api/projects/${await head()}`;
+    for (const payload of ['', '{"base": 0,', '{"base": 0, "saves": [], "__proto__": {}}']) {
+      const { status, body } = await ask({
+        method: 'PATCH',
+        url,
+        payload,
+        headers: { 'content-type': 'application/json' },
+      });
+      expect([status, body.error?.message]).toEqual([400, 'The request could not be read.']);
+    }
   });
   it.each([
     ['no list', 'all', 'saves'],

@@ -2,33 +2,19 @@
 import { readFile } from 'node:fs/promises';
 import { type Render, RENDERS as CALLS } from '@kite/api/renders';
 import { checkSettings } from '@kite/core/check/settings';
-import { Invalid } from '@kite/core/check/problem';
 import { formatOf } from '@kite/core/delivery/formats/table';
-import { planRender } from '@kite/core/delivery/settings';
-import type { RenderPlan } from '@kite/core/delivery/types';
-import { wholeScene } from '@kite/core/scene/whole';
-import type { Scene } from '@kite/core/document/types';
-import { stockFor } from '@kite/render/materials';
 import type { FastifyInstance } from 'fastify';
 import { unzipSync } from 'fflate';
 import { Refused } from '../errors';
 import type { RenderQueue } from '../queue/queue';
 import type { AssetStore } from '../store/assets';
 import type { FileStore } from '../store/files';
-import type { ProjectStore } from '../store/projects';
+import type { Projects } from '../store/projectsApart';
 import type { RenderStore } from '../store/renders';
 import type { SizeStore } from '../store/sizes';
 import { sendFile } from './files';
 import { fileName } from './projects';
 import { serve } from './serve';
-
-const planOf = (scene: Scene, settings: ReturnType<typeof checkSettings>): RenderPlan => {
-  try {
-    return planRender(scene, settings);
-  } catch (error) {
-    throw new Invalid((error as Error).message, 'settings');
-  }
-};
 
 /** A banner's own files may run their scripts, apart from everything else of ours. */
 const BANNER_POLICY =
@@ -40,7 +26,7 @@ const BANNER_TYPES: Readonly<Record<string, string>> = {
 };
 
 export interface RenderServices {
-  readonly projects: ProjectStore;
+  readonly projects: Projects;
   readonly assets: AssetStore;
   readonly sizes: SizeStore;
   readonly renders: RenderStore;
@@ -58,21 +44,8 @@ export const renderRoutes = (app: FastifyInstance, { projects, renders, queue, f
 
   serve(app, CALLS.ask, async ({ body }) => {
     const settings = checkSettings(body.settings);
-    const { document } = await projects.head(body.project);
-    const own = Object.hasOwn(document.scenes, body.scene) ? document.scenes[body.scene] : undefined;
-    if (!own) throw new Refused('not_found', 'This scene is not in the project.');
-    // A render goes on with what there was when it was asked for, nested scenes too.
-    const scene = wholeScene(own, document);
-    const { assets } = stockFor(scene, document.assets, (sha) => files.pathOf(sha));
-    const total = planOf(scene, settings).frames.length;
-    const row = await renders.create({
-      projectId: document.id,
-      projectName: document.name,
-      scene,
-      assets,
-      settings,
-      total,
-    });
+    const asked = await projects.toRender(body.project, body.scene, settings);
+    const row = await renders.create({ ...asked, projectId: body.project, settings });
     await queue.add(row);
     return row;
   });

@@ -49,7 +49,7 @@ const refusal = async (call: AnyCall, params: unknown, body?: unknown): Promise<
   const answer = await send(call, params, body);
   return answer.json<{ error: { code: Code } }>().error.code;
 };
-const demo = async (): Promise<string> => (await site.projects.create(demoProject())).document.id;
+const demo = (): Promise<string> => site.projects.create(demoProject());
 const renamed = (id: string, value: string): Save => ({
   id,
   label: 'Rename',

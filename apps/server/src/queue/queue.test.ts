@@ -21,7 +21,7 @@ const ask = (format: 'mp4' | 'png', scale = 1): Promise<Render> =>
   site.renders.create({
     projectId: project.id,
     projectName: project.name,
-    scene,
+    scene: JSON.stringify(scene),
     assets: {},
     settings: { ...defaultSettings(format, scene), scale },
     total: 1,

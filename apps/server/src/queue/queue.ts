@@ -1,7 +1,7 @@
 /** The render queue: pg-boss over our own database; one render at a time, since one uses every core. */
 import { EventEmitter } from 'node:events';
 import type { Render } from '@kite/api/renders';
-import { stockFor } from '@kite/render/materials';
+import { stockOf } from '@kite/render/materials';
 import { formatOf } from '@kite/core/delivery/formats/table';
 import { renderApart } from '@kite/render/process/renderApart';
 import { Cancelled, reasonOf } from '@kite/render/failure';
@@ -114,11 +114,11 @@ export class RenderQueue extends EventEmitter<{ change: [Render]; removed: [stri
       const row = await this.renders.get(id);
       if (row.status !== 'queued') return;
       const { scene, assets } = await this.renders.pictureOf(id);
-      const stock = stockFor(scene, assets, (sha) => this.files.pathOf(sha));
+      const stock = stockOf(assets, (sha) => this.files.pathOf(sha));
       this.emit('change', await this.renders.start(id));
       const out = this.files.workFile(`${id}-${row.attempts}.${formatOf(row.settings.format).extension}`);
       const result = await renderApart(
-        { scene, stock, settings: row.settings, out },
+        { name: row.sceneName, scene, stock, settings: row.settings, out },
         { signal: stop.signal, stalledAfterMs: this.stalledAfterMs, onProgress: this.progressOf(id) },
       );
       this.emit('change', await this.renders.finish(id, result, await this.files.take(out)));

@@ -9,6 +9,18 @@ export class DbFailure extends Error {
   }
 }
 
+/** A statement that the database refused. */
+export class SqlError extends Error {
+  constructor(
+    message: string,
+    /** SQLSTATE. */
+    readonly code: string,
+  ) {
+    super(message);
+    this.name = 'SqlError';
+  }
+}
+
 /** What the rest of the server knows of its database: SQL in, rows out. */
 export type Row = Record<string, unknown>;
 
@@ -22,5 +34,8 @@ export interface Db extends Queries {
   exec(sql: string): Promise<Row[]>;
   /** All of it or nothing. */
   transaction<T>(work: (tx: Queries) => Promise<T>): Promise<T>;
+}
+
+export interface OpenDb extends Db {
   close(): Promise<void>;
 }

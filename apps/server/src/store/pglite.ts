@@ -1,21 +1,10 @@
-import { once } from 'node:events';
 import { existsSync, readdirSync, renameSync, rmSync, statfsSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { bundleOf } from '@kite/render/root';
-import { type Db, DbFailure, type Queries, type Row } from './db';
-import type { DbReply, DbRequest, DbWorkerData } from './dbWorker';
-
-export class SqlError extends Error {
-  constructor(
-    message: string,
-    /** SQLSTATE. */
-    readonly code: string,
-  ) {
-    super(message);
-    this.name = 'SqlError';
-  }
-}
+import { Line } from '../threads/line';
+import { DbFailure, type OpenDb, type Queries, SqlError } from './db';
+import type { DbMethods, DbWorkerData } from './dbWorker';
 
 const threadOn = (folder: string): Worker =>
   new Worker(bundleOf('dbWorker'), { workerData: { folder } satisfies DbWorkerData });
@@ -32,10 +21,13 @@ const layOut = async (folder: string): Promise<void> => {
   const making = `${folder}.new`;
   rmSync(making, { recursive: true, force: true });
   const worker = threadOn(making);
-  worker.postMessage({ id: 0, kind: 'close', sql: '', params: [] } satisfies DbRequest);
-  const [reply] = (await once(worker, 'message')) as [DbReply];
-  await worker.terminate();
-  if ('error' in reply) throw failureOf(new SqlError(reply.error, reply.code), making);
+  try {
+    await new Line<DbMethods>(worker).ask.close();
+  } catch (error) {
+    throw failureOf(error as Error, making);
+  } finally {
+    await worker.terminate();
+  }
   renameSync(making, folder);
 };
 
@@ -51,63 +43,56 @@ const hasRoom = (folder: string): boolean => {
   }
 };
 
-const isFull = ({ code, message }: SqlError): boolean =>
-  code === '53100' || /no space left|ENOSPC|errno: 51\b/i.test(message);
+const isFull = (error: Error): boolean =>
+  (error instanceof SqlError && error.code === '53100') || /no space left|ENOSPC|errno: 51\b/i.test(error.message);
 
 /** What a failed statement means, where it is not the statement's own fault. */
-const failureOf = (error: SqlError, folder: string): Error => {
+const failureOf = (error: Error, folder: string): Error => {
+  if (error instanceof DbFailure) return error;
   if (isFull(error) || !hasRoom(folder)) return new DbFailure('full', `The disk of ${folder} is full.`);
-  // Without an SQLSTATE it was not the database that answered.
-  if (error.code === '') {
-    return new DbFailure('damaged', `The database in ${folder} cannot be read: ${error.message}`);
-  }
-  return error;
+  if (error instanceof SqlError) return error;
+  // It was not the database that answered.
+  return new DbFailure('damaged', `The database in ${folder} cannot be read: ${error.message}`);
 };
 
+interface DbThread {
+  readonly worker: Worker;
+  readonly line: Line<DbMethods>;
+}
+
 /** A database in a folder. It has one connection: a transaction has it to itself until it ends. */
-export const openPglite = (folder: string): Db => {
+export const openPglite = (folder: string): OpenDb => {
   /** The thread at work; null before the first statement, and after one that the database did not survive. */
-  let thread: Promise<Worker> | null = null;
-  const waiting = new Map<number, { resolve: (rows: Row[]) => void; reject: (error: Error) => void }>();
-  let next = 0;
+  let thread: Promise<DbThread> | null = null;
 
   /** Ends the thread, as kill -9 would: the next statement opens the database anew, from its log. */
-  const giveUp = (worker: Worker, error: Error): void => {
+  const giveUp = ({ worker, line }: DbThread, error: Error): void => {
     void worker.terminate();
     thread = null;
-    for (const { reject } of waiting.values()) reject(error);
-    waiting.clear();
+    line.end(error);
   };
-  const open = async (): Promise<Worker> => {
+  const open = async (): Promise<DbThread> => {
     await layOut(folder);
     const worker = threadOn(folder);
-    worker.on('message', (reply: DbReply) => {
-      const waiter = waiting.get(reply.id);
-      waiting.delete(reply.id);
-      if (!('error' in reply)) {
-        waiter?.resolve(reply.rows);
-        return;
-      }
-      const error = failureOf(new SqlError(reply.error, reply.code), folder);
-      waiter?.reject(error);
-      if (error instanceof DbFailure) giveUp(worker, error);
-    });
-    worker.on('error', (error) => giveUp(worker, failureOf(new SqlError(error.message, ''), folder)));
-    return worker;
+    const opened = { worker, line: new Line<DbMethods>(worker) };
+    worker.on('error', (error) => giveUp(opened, failureOf(error, folder)));
+    return opened;
   };
 
-  const send = async (kind: DbRequest['kind'], sql = '', params: readonly unknown[] = []): Promise<Row[]> => {
+  const send = async <T>(work: (line: Line<DbMethods>['ask']) => Promise<T>): Promise<T> => {
     thread ??= open();
     const opening = thread;
-    const worker = await opening.catch((error: unknown) => {
+    const opened = await opening.catch((error: unknown) => {
       if (thread === opening) thread = null;
       throw error;
     });
-    return new Promise((resolve, reject) => {
-      const id = next++;
-      waiting.set(id, { resolve, reject });
-      worker.postMessage({ id, kind, sql, params } satisfies DbRequest);
-    });
+    try {
+      return await work(opened.line.ask);
+    } catch (thrown) {
+      const error = failureOf(thrown as Error, folder);
+      if (error instanceof DbFailure && thread === opening) giveUp(opened, error);
+      throw error;
+    }
   };
 
   // Everything waits for what came before it.
@@ -119,7 +104,7 @@ export const openPglite = (folder: string): Db => {
   };
   const direct: Queries = {
     query: async <T extends object>(sql: string, params?: readonly unknown[]) =>
-      (await send('query', sql, params)) as T[],
+      (await send((line) => line.query(sql, params ?? []))) as T[],
   };
 
   return {
@@ -127,29 +112,29 @@ export const openPglite = (folder: string): Db => {
     exec: (sql) =>
       inTurn(async () => {
         try {
-          return await send('exec', sql);
+          return await send((line) => line.exec(sql));
         } catch (error) {
           // A failed run of statements may have left its own transaction open.
-          await send('exec', 'rollback').catch(() => undefined);
+          await send((line) => line.exec('rollback')).catch(() => undefined);
           throw error;
         }
       }),
     transaction: (work) =>
       inTurn(async () => {
-        await send('exec', 'begin');
+        await send((line) => line.exec('begin'));
         try {
           const result = await work(direct);
-          await send('exec', 'commit');
+          await send((line) => line.exec('commit'));
           return result;
         } catch (error) {
-          await send('exec', 'rollback').catch(() => undefined);
+          await send((line) => line.exec('rollback')).catch(() => undefined);
           throw error;
         }
       }),
     close: () =>
       inTurn(async () => {
-        await send('close');
-        await (await thread)?.terminate();
+        await send((line) => line.close());
+        await (await thread)?.worker.terminate();
       }),
   };
 };

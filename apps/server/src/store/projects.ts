@@ -28,7 +28,8 @@ interface Known extends ProjectHead {
   readonly old: boolean;
 }
 
-const MOST_KNOWN = 20;
+/** What heads weigh that are kept in memory, together, in bytes of JSON. */
+const MOST_KNOWN = 64 * 2 ** 20;
 /** A snapshot is due after so many edits, or once the log weighs as much as a quarter of the document, or this much. */
 const SNAPSHOT_EDITS = 500;
 const SNAPSHOT_BYTES = 2 ** 18;
@@ -47,7 +48,12 @@ export class ProjectStore {
   private remember(id: string, head: Known): Known {
     this.known.delete(id);
     this.known.set(id, head);
-    if (this.known.size > MOST_KNOWN) this.known.delete(this.known.keys().next().value as string);
+    let weight = 0;
+    // From the one that was asked for last.
+    for (const [other, { size }] of [...this.known].reverse()) {
+      weight += size;
+      if (weight > MOST_KNOWN && other !== id) this.known.delete(other);
+    }
     return head;
   }
 
@@ -69,19 +75,23 @@ export class ProjectStore {
 
   /** The snapshot with the log since on top. */
   private async read(tx: Queries, id: string): Promise<Known> {
-    const [row] = await tx.query<{ document: Project; snapshot: number; revision: number; size: number }>(
-      `select document, snapshot::int as snapshot, revision::int as revision, octet_length(document::text)::int as size
+    // As text: rows of objects would be taken apart and put together by every thread on their way.
+    const [row] = await tx.query<{ document: string; snapshot: number; revision: number }>(
+      `select document::text as document, snapshot::int as snapshot, revision::int as revision
        from projects where id = $1`,
       [id],
     );
-    const { snapshot, revision, size, document: base } = row as NonNullable<typeof row>;
-    const log = await tx.query<{ patches: readonly Patch[]; bytes: number }>(
-      `select patches, octet_length(patches::text)::int as bytes from edits
-       where project_id = $1 and revision > $2 order by revision`,
+    const { snapshot, revision, document: base } = row as NonNullable<typeof row>;
+    const log = await tx.query<{ patches: string }>(
+      `select patches::text as patches from edits where project_id = $1 and revision > $2 order by revision`,
       [id, snapshot],
     );
-    const document = log.reduce((doc, { patches }) => applyPatches(doc, patches), base);
-    const bytes = log.reduce((sum, edit) => sum + edit.bytes, 0);
+    const document = log.reduce(
+      (doc, { patches }) => applyPatches(doc, JSON.parse(patches) as Patch[]),
+      JSON.parse(base) as Project,
+    );
+    const size = Buffer.byteLength(base);
+    const bytes = log.reduce((sum, edit) => sum + Buffer.byteLength(edit.patches), 0);
     const today = upgraded(document) as Project;
     // What is stored was checked.
     if (today === document) vouchFor(document);
@@ -239,13 +249,5 @@ export class ProjectStore {
       [id],
     );
     if (rows.length === 0) throw new Refused('not_found', 'This project is not here.');
-  }
-
-  /** Runs `work` the first time it is asked for under this name. */
-  async once(name: string, work: () => Promise<void>): Promise<void> {
-    const [row] = await this.db.query('select 1 as one from facts where name = $1', [name]);
-    if (row) return;
-    await work();
-    await this.db.query('insert into facts (name, value) values ($1, $2)', [name, new Date().toISOString()]);
   }
 }

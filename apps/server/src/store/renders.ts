@@ -2,7 +2,7 @@
 import type { Render } from '@kite/api/renders';
 import type { RenderResult } from '@kite/core/delivery/types';
 import type { RenderSettings } from '@kite/core/delivery/formats/table';
-import type { Assets, Scene } from '@kite/core/document/types';
+import type { Assets } from '@kite/core/document/types';
 import { Refused } from '../errors';
 import type { Db } from './db';
 import { newId } from './ids';
@@ -14,7 +14,8 @@ const COLUMNS = `id, project_id as "projectId", project_name as "projectName", s
 interface NewRender {
   readonly projectId: string;
   readonly projectName: string;
-  readonly scene: Scene;
+  /** JSON. */
+  readonly scene: string;
   readonly assets: Assets;
   readonly settings: RenderSettings;
   readonly total: number;
@@ -37,9 +38,10 @@ export class RenderStore {
     return this.one(`select ${COLUMNS} from renders where id = $1`, [id]);
   }
 
-  async pictureOf(id: string): Promise<{ scene: Scene; assets: Assets }> {
-    const [row] = await this.db.query<{ scene: Scene; assets: Assets }>(
-      'select scene, assets from renders where id = $1',
+  /** The scene as JSON, and the assets that it uses. */
+  async pictureOf(id: string): Promise<{ scene: string; assets: Assets }> {
+    const [row] = await this.db.query<{ scene: string; assets: Assets }>(
+      'select scene::text as scene, assets from renders where id = $1',
       [id],
     );
     if (!row) throw new Refused('not_found', 'This render is not here.');
@@ -50,15 +52,7 @@ export class RenderStore {
     return this.one(
       `insert into renders (id, project_id, project_name, scene, assets, settings, status, total)
        values ($1, $2, $3, $4::jsonb, $5::jsonb, $6::jsonb, 'queued', $7) returning ${COLUMNS}`,
-      [
-        newId(),
-        r.projectId,
-        r.projectName,
-        JSON.stringify(r.scene),
-        JSON.stringify(r.assets),
-        JSON.stringify(r.settings),
-        r.total,
-      ],
+      [newId(), r.projectId, r.projectName, r.scene, JSON.stringify(r.assets), JSON.stringify(r.settings), r.total],
     );
   }
 

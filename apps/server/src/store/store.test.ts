@@ -8,7 +8,7 @@ import { demoProject } from '@kite/demo/project';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { readConfig } from '../config';
 import { lockFolder } from '../lock';
-import type { Db } from './db';
+import type { OpenDb } from './db';
 import { FileStore } from './files';
 import { migrate } from './migrate';
 import { openPglite } from './pglite';
@@ -17,7 +17,7 @@ import { ProjectStore } from './projects';
 const folder = () => mkdtempSync(join(tmpdir(), 'kite-store-'));
 
 describe('projects', () => {
-  let db: Db;
+  let db: OpenDb;
   let projects: ProjectStore;
   beforeAll(async () => {
     db = openPglite(join(folder(), 'db'));

@@ -10,7 +10,7 @@ import { AssetStore } from '../store/assets';
 import { FileStore } from '../store/files';
 import { migrate } from '../store/migrate';
 import { openPglite } from '../store/pglite';
-import { ProjectStore } from '../store/projects';
+import { openProjects } from '../store/projectsApart';
 import { RenderStore } from '../store/renders';
 import { SizeStore } from '../store/sizes';
 
@@ -35,7 +35,7 @@ export const openSite = async (name: string) => {
   await migrate(db);
   const files = new FileStore(data);
   await files.prepare();
-  const projects = new ProjectStore(db);
+  const { projects, close: closeProjects } = openProjects(db);
   const renders = new RenderStore(db);
   const faults: unknown[] = [];
   const queue = new RenderQueue(db, renders, files, (error) => void faults.push(error), 60_000);
@@ -44,6 +44,7 @@ export const openSite = async (name: string) => {
   const app = appWith(ALONE);
   const close = async () => {
     await app.close();
+    await closeProjects();
     await db.close();
   };
   return { ...services, data, db, app, appWith, faults, close, host: HOST };

@@ -17,7 +17,8 @@ const slow = ((): Scene => {
   return wholeScene(project.scenes[project.order[0] as string] as Scene, project);
 })();
 const job = (name: string, settings: object) => ({
-  scene: slow,
+  name: slow.name,
+  scene: JSON.stringify(slow),
   stock: EMPTY_STOCK,
   out: join(folder, name),
   settings: { format: 'mp4', scale: 1, rate: null, from: 0, to: 10, quality: 'draft', ...settings } as never,

@@ -69,7 +69,7 @@ export const renderApart = async (
   // What a process that was killed had half-made.
   await rm(`${job.out}.part`, { force: true });
   if (signal?.aborted) throw new Cancelled();
-  const failure = new RenderFailure(job.scene.name, null, reason);
+  const failure = new RenderFailure(job.name, null, reason);
   // What the process said names the scene already.
   if (told) failure.message = reason;
   throw failure;

@@ -1,11 +1,17 @@
 /** The process that one render runs in: whoever asked for it goes on whatever happens here. */
 import { Worker } from 'node:worker_threads';
+import type { Scene } from '@kite/core/document/types';
 import { reasonOf } from '../failure';
 import type { RenderResult } from '@kite/core/delivery/types';
 import { renderScene, type RenderOptions, type RenderProgress } from '../render';
 import { bundleOf } from '../root';
 
-export type RenderJob = Omit<RenderOptions, 'signal' | 'onProgress'>;
+export interface RenderJob extends Omit<RenderOptions, 'scene' | 'signal' | 'onProgress'> {
+  /** Of the scene. */
+  readonly name: string;
+  /** As JSON: whoever asks need not have it as objects. */
+  readonly scene: string;
+}
 export type JobMessage =
   | { readonly kind: 'progress'; readonly progress: RenderProgress }
   | { readonly kind: 'done'; readonly result: RenderResult }
@@ -22,9 +28,12 @@ process.on('SIGINT', () => undefined);
 process.on('disconnect', () => process.exit(1));
 new Worker(bundleOf('orphanWatch'), { workerData: process.ppid }).unref();
 
-process.once('message', (job: RenderJob) => {
+process.once('message', ({ scene, stock, settings, out }: RenderJob) => {
   renderScene({
-    ...job,
+    scene: JSON.parse(scene) as Scene,
+    stock,
+    settings,
+    out,
     signal: stop.signal,
     onProgress: (progress) => void say({ kind: 'progress', progress }),
   })

@@ -1,0 +1,33 @@
+/** Projects as the server's own thread has them: whatever is done to a document is done in a thread of its own. */
+import { Worker } from 'node:worker_threads';
+import { bundleOf } from '@kite/render/root';
+import { type Asked, Line } from '../threads/line';
+import type { Db } from './db';
+import { lentDb } from './dbLine';
+import type { ProjectMethods } from './projectsThread';
+
+export type Projects = Asked<ProjectMethods>;
+
+export interface OpenProjects {
+  readonly projects: Projects;
+  readonly close: () => Promise<void>;
+}
+
+/** The thread starts with the first call; one that ended, as for want of memory, is started anew by the next. */
+export const openProjects = (db: Db): OpenProjects => {
+  let thread: { readonly worker: Worker; readonly ask: Projects } | null = null;
+  const open = () => {
+    const worker = new Worker(bundleOf('projectsThread'));
+    const { methods, over } = lentDb(db);
+    const opened = { worker, ask: new Line<ProjectMethods>(worker, methods).ask };
+    worker.on('exit', () => {
+      over();
+      if (thread === opened) thread = null;
+    });
+    return opened;
+  };
+  return {
+    projects: new Proxy({} as Projects, { get: (_target, method: keyof Projects) => (thread ??= open()).ask[method] }),
+    close: async () => void (await thread?.worker.terminate()),
+  };
+};

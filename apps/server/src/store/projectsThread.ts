@@ -1,0 +1,149 @@
+/**
+ * The thread that documents are worked on in. Reading, checking, changing and writing a large one takes a second, in which
+ * the server's own thread answers the others: there a document is bytes that come and go.
+ */
+import { parentPort } from 'node:worker_threads';
+import type { Named, ProjectCard, Save, Saved } from '@kite/api/projects';
+import { PROJECTS, saveRule } from '@kite/api/projects';
+import { Invalid } from '@kite/core/check/problem';
+import { fits } from '@kite/core/check/project';
+import type { Rule } from '@kite/core/check/rules';
+import type { RenderSettings } from '@kite/core/delivery/formats/table';
+import { planRender } from '@kite/core/delivery/settings';
+import { newProject, newScene, type SceneSize, uniqueName } from '@kite/core/document/make';
+import type { Assets, Project } from '@kite/core/document/types';
+import { applyEdit } from '@kite/core/edits/apply';
+import { renameProject } from '@kite/core/edits/scenes';
+import { fitsArchive } from '@kite/core/interchange/archive';
+import { assetsFor, wholeScene } from '@kite/core/scene/whole';
+import secureJson from 'secure-json-parse';
+import { Refused } from '../errors';
+import { Line } from '../threads/line';
+import { borrowedDb, type LentDb } from './dbLine';
+import { newId } from './ids';
+import { type ProjectHead, ProjectStore } from './projects';
+import type { Written } from './written';
+
+/** A project as an archive takes it. */
+export interface Packing {
+  readonly name: string;
+  /** JSON. */
+  readonly document: string;
+  /** The SHA-256 of its files. */
+  readonly files: readonly string[];
+}
+/** A scene as a render takes it: with all that it draws. */
+export interface ToRender {
+  readonly projectName: string;
+  readonly sceneName: string;
+  /** JSON. */
+  readonly scene: string;
+  readonly assets: Assets;
+  /** Frames. */
+  readonly total: number;
+}
+
+/** As `saves` of a request's body are; one that cannot be read is refused alone. */
+const readable = (saves: readonly unknown[]): { fit: Save[]; refused: Saved['refused'] } => {
+  const fit: Save[] = [];
+  const refused: Saved['refused'][number][] = [];
+  for (const [i, save] of saves.entries()) {
+    try {
+      fits(saveRule, save);
+      fit.push(save as Save);
+    } catch (error) {
+      const id = (save as { id?: unknown } | null)?.id;
+      // Without an id there is no telling whose it was: the whole request is wrong.
+      if (!(error instanceof Invalid) || typeof id !== 'string') throw error;
+      refused.push({ id, message: error.message, field: `saves[${i}].${error.field}` });
+    }
+  }
+  return { fit, refused };
+};
+
+const parsed = (body: Uint8Array): unknown => {
+  try {
+    return secureJson.parse(Buffer.from(body).toString()) as unknown;
+  } catch {
+    throw new Refused('invalid', 'The request could not be read.');
+  }
+};
+
+const filesOf = (document: Project): Map<string, number> =>
+  new Map(Object.values(document.assets).map(({ sha, bytes }) => [sha, bytes]));
+
+const fitsItsArchive = ({ document, size }: ProjectHead): void => fitsArchive(size, [...filesOf(document).values()]);
+
+const framesOf = (scene: Parameters<typeof planRender>[0], settings: RenderSettings): number => {
+  try {
+    return planRender(scene, settings).frames.length;
+  } catch (error) {
+    throw new Invalid((error as Error).message, 'settings');
+  }
+};
+
+const port = parentPort;
+if (!port) throw new Error('projectsThread runs as a thread');
+
+const names = async () => (await projects.list()).map((p) => p.name);
+
+const methods = {
+  list: (): Promise<ProjectCard[]> => projects.list(),
+  create: async (project: Project): Promise<string> => (await projects.create(project)).document.id,
+  createEmpty: async (name: string, scene: string, size: SceneSize): Promise<string> =>
+    methods.create(newProject(newId(), name, [newScene(newId(), scene, size)])),
+  take: (written: Written): Promise<void> => projects.take(written),
+  /** The head, as JSON. */
+  open: async (id: string): Promise<Uint8Array> => {
+    const { document, revision } = await projects.head(id);
+    return new TextEncoder().encode(JSON.stringify({ document, revision }));
+  },
+  /** `body` is a request's, as JSON. */
+  save: async (id: string, body: Uint8Array): Promise<Saved> => {
+    const asked = parsed(body);
+    fits(PROJECTS.save.body as Rule, asked);
+    const { base, saves } = asked as { base: number; saves: readonly unknown[] };
+    const { fit, refused } = readable(saves);
+    const saved = await projects.save(id, base, fit);
+    return { ...saved, refused: [...refused, ...saved.refused] };
+  },
+  arrived: (id: string, saves: readonly string[]): Promise<string[]> => projects.arrived(id, saves),
+  rename: async (id: string, name: string): Promise<number> => {
+    const { document, revision } = await projects.head(id);
+    const edit = renameProject(name);
+    const { patches } = applyEdit(document, edit);
+    if (patches.length === 0) return revision;
+    return (await projects.save(id, revision, [{ id: newId(), label: edit.label, patches }])).revision;
+  },
+  duplicate: async (id: string): Promise<Named> => {
+    const { document } = await projects.head(id);
+    const copy = await projects.create({ ...document, name: uniqueName(document.name, await names()) });
+    return { id: copy.document.id, name: copy.document.name };
+  },
+  setDeleted: (id: string, deleted: boolean): Promise<void> => projects.setDeleted(id, deleted),
+  /** Throws Invalid where it weighs more than an archive may. */
+  checkArchive: async (id: string): Promise<void> => fitsItsArchive(await projects.head(id)),
+  toPack: async (id: string): Promise<Packing> => {
+    const head = await projects.head(id);
+    fitsItsArchive(head);
+    const { document } = head;
+    return { name: document.name, document: JSON.stringify(document), files: [...filesOf(document).keys()] };
+  },
+  /** A render goes on with what there was when it was asked for, nested scenes too. */
+  toRender: async (id: string, sceneId: string, settings: RenderSettings): Promise<ToRender> => {
+    const { document } = await projects.head(id);
+    const own = Object.hasOwn(document.scenes, sceneId) ? document.scenes[sceneId] : undefined;
+    if (!own) throw new Refused('not_found', 'This scene is not in the project.');
+    const scene = wholeScene(own, document);
+    return {
+      projectName: document.name,
+      sceneName: scene.name,
+      total: framesOf(scene, settings),
+      scene: JSON.stringify(scene),
+      assets: Object.fromEntries(assetsFor(scene, document.assets).map((asset) => [asset.id, asset])),
+    };
+  },
+};
+export type ProjectMethods = typeof methods;
+
+const projects = new ProjectStore(borrowedDb(new Line<LentDb>(port, methods).ask));
