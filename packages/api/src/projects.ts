@@ -1,5 +1,6 @@
 /** Projects: made, listed, opened, saved, put away, packed and unpacked. */
-import { areSound, isText, nameRule, type Rule, rule } from '@kite/core/check/rules';
+import { isText } from '@kite/core/document/is';
+import { areSound, nameRule, type Rule, rule } from '@kite/core/check/rules';
 import { checkProject } from '@kite/core/check/project';
 import { sizeRule } from '@kite/core/check/schema';
 import type { SceneSize } from '@kite/core/document/make';

@@ -1,5 +1,6 @@
 /** Renders: asked for, followed, cancelled, and what came of them. */
-import { flag, isNumber, isObject, nameRule, oneOf, rule } from '@kite/core/check/rules';
+import { isNumber, isObject } from '@kite/core/document/is';
+import { flag, nameRule, oneOf, rule } from '@kite/core/check/rules';
 import type { RenderSettings } from '@kite/core/delivery/formats/table';
 import type { RenderResult } from '@kite/core/delivery/types';
 import { bytes, call, listOf, shape } from './call';

@@ -1,5 +1,6 @@
 /** Rules of what is said about things, beside those of the document. */
-import { isId, isText, type Rule, rule } from '@kite/core/check/rules';
+import { isId, isText } from '@kite/core/document/is';
+import { type Rule, rule } from '@kite/core/check/rules';
 import type { RuleOf } from './call';
 
 export const idRule = rule('an id', isId);

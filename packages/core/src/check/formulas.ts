@@ -1,9 +1,10 @@
 /** What formulas and sets must be. Whether a formula can be read is for the scene to say: one that cannot loses nothing. */
+import { isObject, isText } from '../document/is';
 import * as yup from 'yup';
 import type { Params } from '../document/params';
 import { MOST_CHARACTERS } from '../formula/types';
 import { LIMITS } from '../document/limits';
-import { idRule, ids, isObject, isText, nameRule, object, type Rule, rule } from './rules';
+import { idRule, ids, nameRule, object, type Rule, rule } from './rules';
 
 const isFormula = (v: unknown): boolean =>
   isObject(v) &&

@@ -1,23 +1,10 @@
 /** What moves and routines must be. */
+import { isObject, isPoint } from '../document/is';
 import * as yup from 'yup';
 import { LIMITS, MOVE_LIMITS } from '../document/limits';
 import { FAR } from '../document/params';
 import { STEP_KINDS, type StepKind, EMPHASES } from '../document/moves';
-import {
-  between,
-  colorRule,
-  flag,
-  idRule,
-  ids,
-  isObject,
-  isPoint,
-  nameRule,
-  object,
-  oneOf,
-  type Rule,
-  rule,
-  whole,
-} from './rules';
+import { between, colorRule, flag, idRule, ids, nameRule, object, oneOf, type Rule, rule, whole } from './rules';
 import { easeRule } from './values';
 
 const ease = easeRule as unknown as Rule;

@@ -1,6 +1,6 @@
 /** Rules that fields of a document are checked by. Every message names the field, what it got and what was wanted. */
 import * as yup from 'yup';
-import { isColor } from '../document/fitting';
+import { isColor, isId, isNumber, isObject, isText } from '../document/is';
 import { LIMITS } from '../document/limits';
 import { isSound } from '../document/text';
 import { shown } from './problem';
@@ -15,10 +15,6 @@ export const rule = (wanted: string, fits: (value: unknown) => boolean): Rule =>
     .meta({ wanted })
     .test('fits', ({ path, value }) => `${path}: got ${shown(value)}, wanted ${wanted}`, fits);
 
-export const isNumber = (v: unknown): v is number => typeof v === 'number' && Number.isFinite(v);
-export const isObject = (v: unknown): v is Record<string, unknown> =>
-  typeof v === 'object' && v !== null && !Array.isArray(v);
-
 export const between = (min: number, max: number) =>
   rule(`a number from ${min} to ${max}`, (v) => isNumber(v) && v >= min && v <= max);
 export const whole = (min: number, max: number) =>
@@ -32,12 +28,7 @@ export const oneOf = (values: readonly string[]) =>
 
 export const colorRule = rule('a colour such as #1B1F4B or #1B1F4BCC', isColor);
 
-const ID = /^[A-Za-z0-9_-]{1,64}$/;
-const RESERVED = new Set(['__proto__', 'constructor', 'prototype']);
-export const isId = (v: unknown) => typeof v === 'string' && ID.test(v) && !RESERVED.has(v);
 export const idRule = rule('an id of 1 to 64 letters, digits, - or _', isId);
-/** Whether it is a text that every part of the product can keep: no NUL, no half of a surrogate pair. */
-export const isText = (v: unknown): v is string => typeof v === 'string' && isSound(v);
 /** Whether every text in a value is one that can be kept. */
 export const areSound = (v: unknown): boolean => {
   if (typeof v === 'string') return isSound(v);
@@ -54,9 +45,6 @@ export const ids = (most: number) =>
     `a list of at most ${most} ids, each once`,
     (v) => Array.isArray(v) && v.length <= most && v.every(isId) && new Set(v).size === v.length,
   );
-
-export const isPoint = (v: unknown, limit: number) =>
-  Array.isArray(v) && v.length === 2 && v.every((x) => isNumber(x) && Math.abs(x) <= limit);
 
 export const object = (fields: Record<string, Rule | yup.Lazy<unknown>>): yup.ObjectSchema<yup.AnyObject> =>
   yup

@@ -2,31 +2,15 @@
  * The schema of the document. Strict: nothing is converted, nothing unknown passes. Every message names
  * the field, what it got and the limit.
  */
+import { isColor, isId, isNumber, isObject } from '../document/is';
 import * as yup from 'yup';
 import { paramsOfKnob } from '../document/knobs';
-import { isColor } from '../document/fitting';
 import { LIMITS } from '../document/limits';
 import { FAR, PLACE } from '../document/params';
 import { BLEND_MODES, type Knob, KNOB_KINDS, type KnobKind, PICTURE_TYPES, TAGS } from '../document/types';
 import { KINDS } from '../recipe/table';
 import { holdsCards } from '../recipe/types';
-import {
-  between,
-  colorRule,
-  flag,
-  idRule,
-  ids,
-  isId,
-  isNumber,
-  isObject,
-  mapOf,
-  nameRule,
-  object,
-  oneOf,
-  type Rule,
-  rule,
-  whole,
-} from './rules';
+import { between, colorRule, flag, idRule, ids, mapOf, nameRule, object, oneOf, type Rule, rule, whole } from './rules';
 import { formulasRule, setsRule } from './formulas';
 import { movesRule, routinesRule, savedMovesRule } from './moves';
 import { easeRule, propertiesRule } from './values';

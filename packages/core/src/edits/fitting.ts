@@ -2,14 +2,14 @@
  * A changed document brought within the limits of the schema: values and frames to the nearest that fits. What has no
  * nearest, as one layer too many, is refused. Only what an edit changed is looked at, found by identity.
  */
-import { clamped, each, fittedEase, fittedValue, isColor, wholeWithin, withFields } from '../document/fitting';
+import { clamped, each, wholeWithin, withFields } from '../document/fitting';
+import { isColor } from '../document/is';
 import { paramsOfKnob } from '../document/knobs';
 import { LIMITS, MOVE_LIMITS } from '../document/limits';
-import { FAR, MOST_VERTICES, type Param, type Params, PLACE } from '../document/params';
+import { FAR, type Param, type Params, PLACE } from '../document/params';
 import { asName, isSound, sound } from '../document/text';
 import {
   type CurveProperty,
-  type CutOut,
   type Formulas,
   type Id,
   isApart,
@@ -20,7 +20,6 @@ import {
   type Keyframe,
   type Layer,
   type PathHandles,
-  type PathValue,
   type Point,
   type Project,
   type Properties,
@@ -30,6 +29,8 @@ import {
 } from '../document/types';
 import { MOST_CHARACTERS } from '../formula/types';
 import { partParam } from '../motion/apart';
+import { fittedEase } from '../motion/eases/table';
+import { fittedValue, kindOfValue } from '../motion/kinds/table';
 import type { Routine, RoutineStep, Move } from '../document/moves';
 import { needsOf } from '../recipe/needs';
 import { paramsOf } from '../recipe/table';
@@ -58,13 +59,9 @@ const fittedHandles = (handles: PathHandles): PathHandles =>
   each(handles, (x) => clamped(x, -FAR, FAR, 0)) as PathHandles;
 
 /** What a value holds too many of has no nearest that fits. */
-const checkCount = (param: Param, value: Value): void => {
-  if (param.kind === 'path') atMost((value as PathValue).vertices.length, MOST_VERTICES, 'A path', 'vertices');
-  if (param.kind !== 'cutout') return;
-  const { seeds, strokes } = value as CutOut;
-  atMost(seeds.length, LIMITS.cutSeeds, 'A cut-out', 'clicks');
-  atMost(strokes.length, LIMITS.cutSeeds, 'A cut-out', 'strokes');
-  for (const { points } of strokes) atMost(points.length, LIMITS.cutPoints, 'A stroke of a cut-out', 'points');
+const checkCount = ({ kind }: Param, value: Value): void => {
+  const excess = kindOfValue(kind).excess?.(value);
+  if (excess) throw new TooMany(excess.owner, excess.most, excess.what);
 };
 
 const fittedKey = (param: Param, key: Keyframe): Keyframe => {

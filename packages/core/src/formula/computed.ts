@@ -1,8 +1,8 @@
 /** A formula at work: a sampler like that of keyframes, with an answer for what goes wrong. */
-import { acceptor } from '../document/fitting';
 import type { Param } from '../document/params';
 import type { Value } from '../document/types';
 import { headingOf } from '../motion/heading';
+import { acceptor } from '../motion/kinds/table';
 import type { Copy, Sampler } from '../motion/sampler';
 import { Moments } from './moments';
 import { EXHAUSTED, MOST_MOMENTS, newScope, type Part } from './parts';

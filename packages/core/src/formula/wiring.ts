@@ -30,6 +30,7 @@ import { remembering } from './moments';
 import { cycleFrom, sorted } from './order';
 import { factsOf } from './facts';
 import type { Readable, Setting } from './parts';
+import { leadsOfFormula } from './reads';
 import { pathOf, referenceOf, type Target } from './refs';
 import { FormulaError, type Node, NUMBER, typeOf } from './types';
 
@@ -119,17 +120,15 @@ class Wires implements Wiring {
     };
     // A part stands on the formula of the whole.
     if (entry.at.part !== undefined) add({ ...entry.at, part: undefined } as Wired);
-    const { reads, readsSizes } = factsOf(entry.formula);
-    for (const { path, part } of reads) {
-      const to = referenceOf(path, this.scene, entry.at);
-      if (typeof to === 'string' || to.kind !== 'property') continue;
-      add(to.to);
-      if (part !== 1) add({ ...to.to, part: 0 });
-      if (part !== 0) add({ ...to.to, part: 1 });
-      if (!readsSizes || !this.isText(to.to)) continue;
+    const { readsSizes } = factsOf(entry.formula);
+    for (const { to, part } of leadsOfFormula(entry.formula, this.scene, entry.at)) {
+      add(to);
+      if (part !== 1) add({ ...to, part: 0 });
+      if (part !== 0) add({ ...to, part: 1 });
+      if (!readsSizes || !this.isText(to)) continue;
       // The size of a text depends on all that its card has.
-      for (const other of entriesOf(this.scene.layers[to.to.layer] as Layer)) {
-        if (other.at.item === to.to.item && other !== entry) found.add(other);
+      for (const other of entriesOf(this.scene.layers[to.layer] as Layer)) {
+        if (other.at.item === to.item && other !== entry) found.add(other);
       }
     }
     return [...found];

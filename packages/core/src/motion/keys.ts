@@ -13,9 +13,9 @@ import {
   type Value,
 } from '../document/types';
 import { partParam } from './apart';
-import { reversedEase } from './eases/reversed';
+import { reversedEase } from './eases/table';
 import { SOFT } from './eases/table';
-import { movedBy } from './mix';
+import { movedBy } from './kinds/table';
 import { samplerOf } from './sampler';
 
 type Frames = ReadonlySet<number>;

@@ -1,4 +1,3 @@
-import { acceptor } from '../document/fitting';
 import type { Param, PointParam } from '../document/params';
 import {
   type ApartProperty,
@@ -15,7 +14,8 @@ import { partParam } from './apart';
 import { curveOf } from './eases/table';
 import type { Curve } from './eases/types';
 import { headingOf } from './heading';
-import { MIX, movedBy } from './mix';
+import { acceptor, kindOfValue, movedBy } from './kinds/table';
+import { step } from './kinds/types';
 import { isCurved, tracksOf } from './track';
 
 /** Which copy of a repeater asks, from 0. */
@@ -73,7 +73,7 @@ const keyed = (kind: ValueKind, property: KeyedProperty): Sampler => {
   const first = keys[0] as Keyframe;
   const last = keys.at(-1) as Keyframe;
   if (keys.length === 1) return still(first.value);
-  const mix = MIX[kind] as (from: Value, to: Value, t: number) => Value;
+  const { mix } = kindOfValue(kind);
   const tracks = kind === 'point' ? tracksOf(property) : null;
   const curves = keys.map((key) => curveOf(key.ease));
   const bent = keys.map((key, i) =>
@@ -151,12 +151,11 @@ const apart = (param: PointParam, { parts }: ApartProperty): Sampler => {
   };
 };
 
-/** Kinds whose values an ease that overshoots, or a curve that goes on, can carry beyond their limits. */
-const CARRIED: ReadonlySet<ValueKind> = new Set<ValueKind>(['number', 'point', 'numbers']);
-
-/** The values of a sampler, stopped at the limits of their parameter. */
+/** The values of a sampler, stopped at the limits of their parameter: an ease that overshoots carries beyond them. */
 const limited = (param: Param, sampler: Sampler): Sampler => {
-  if (!CARRIED.has(param.kind) || sampler.constant) return sampler;
+  const { mix, accept: limits } = kindOfValue(param.kind);
+  // Where there is nothing between two values nothing is beyond them either.
+  if (!limits || mix === step || sampler.constant) return sampler;
   const accept = acceptor(param);
   return { ...sampler, at: (frame, copy) => accept(sampler.at(frame, copy)) ?? param.default };
 };

@@ -10,9 +10,9 @@ import {
   type PropertyRef,
   type Value,
 } from '../document/types';
-import { fittedValue } from '../document/fitting';
+import { fittedValue } from '../motion/kinds/table';
 import { paramIn, propertyIn, refKey } from '../properties/find';
-import { reversedEase } from '../motion/eases/reversed';
+import { reversedEase } from '../motion/eases/table';
 import { samplerOf } from '../motion/sampler';
 
 /** Where a step writes on a layer; null where the layer has nothing for it. */

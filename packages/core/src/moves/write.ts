@@ -1,5 +1,5 @@
 /** The keyframes of moves, and whether a layer still has them as they were written. */
-import { fittedValue } from '../document/fitting';
+import { fittedValue } from '../motion/kinds/table';
 import { PLACE } from '../document/params';
 import { type Ease, isKeyed, type Keyframe, type Point, type Property, type Value } from '../document/types';
 import { samplerOf } from '../motion/sampler';

@@ -15,7 +15,8 @@ import { EMPTY, type Flow, type Mark, type Playable, type Supplies } from '../re
 import { needsOf } from '../recipe/needs';
 import { marksWithin } from './pixels';
 import { placementOf, type Placement } from './placement';
-import { fontLabel, NO_FONTS, type Fonts } from '../type/types';
+import { fontLabel } from '../motion/kinds/font';
+import { NO_FONTS, type Fonts } from '../type/types';
 
 export interface Problem {
   readonly layer: Id;

@@ -1,8 +1,8 @@
 /** What follows what in a scene: the one relation, by parent and by formula. */
 import { formulasOn } from '../document/formulas';
 import type { Formula, Id, Layer, PropertyRef, Scene } from '../document/types';
-import { factsOf } from '../formula/facts';
-import { referenceOf, type Target } from '../formula/refs';
+import { leadsOfFormula } from '../formula/reads';
+import type { Target } from '../formula/refs';
 
 /** Every formula of a layer that works, and what it is for. */
 export const formulasOf = (scene: Id, layer: Layer): { readonly by: PropertyRef; readonly formula: Formula }[] =>
@@ -23,13 +23,10 @@ export const readingsIn = (scene: Scene): readonly Reading[] => {
   const before = readings.get(scene);
   if (before) return before;
   const all = Object.values(scene.layers).flatMap((layer) =>
-    formulasOf(scene.id, layer).map(({ by, formula }): Reading => {
-      const reads = factsOf(formula).reads.flatMap(({ path }) => {
-        const to = referenceOf(path, scene, by);
-        return typeof to !== 'string' && to.kind === 'property' ? [to.to] : [];
-      });
-      return { by, reads };
-    }),
+    formulasOf(scene.id, layer).map(({ by, formula }): Reading => ({
+      by,
+      reads: leadsOfFormula(formula, scene, by).map(({ to }) => to),
+    })),
   );
   readings.set(scene, all);
   return all;

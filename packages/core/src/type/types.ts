@@ -44,6 +44,3 @@ export interface Fonts {
 }
 
 export const NO_FONTS: Fonts = { find: () => null };
-
-export const fontLabel = ({ family, weight, italic }: FontChoice): string =>
-  `${family} ${weight}${italic ? ' italic' : ''}`;

@@ -3,7 +3,8 @@ import { checkSettings } from '@kite/core/check/settings';
 import { type Format, formatOf, FORMATS, type RenderSettings } from '@kite/core/delivery/formats/table';
 import { defaultSettings, isStill, planRender } from '@kite/core/delivery/settings';
 import type { RenderPlan } from '@kite/core/delivery/types';
-import type { Value } from '@kite/core/document/types';
+import type { Param } from '@kite/core/document/params';
+import type { Scene, Value } from '@kite/core/document/types';
 import { COMMON_RATES, framesPerSecond, parseRate, rateLabel } from '@kite/core/time/rate';
 import { useQueryClient } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
@@ -17,7 +18,7 @@ import { Segments } from '../../ui/Segments';
 import { Select } from '../../ui/Select';
 import { useEditor, useSlice } from '../store/context';
 import { rangeOf, sceneOf } from '../store/state';
-import { SettingField } from './SettingField';
+import { fieldOf } from '../inspector/fields/table';
 
 const Row = ({ label, children }: { label: string; children: ReactNode }) => (
   <div className="grid grid-cols-[128px_1fr] items-center gap-3">
@@ -25,6 +26,13 @@ const Row = ({ label, children }: { label: string; children: ReactNode }) => (
     <span className="flex min-w-0 items-center gap-2">{children}</span>
   </div>
 );
+
+/** A setting is a change by itself. */
+const AT_ONCE = { onStart: () => undefined, onEnd: () => undefined };
+
+/** A frame is one of the scene's. */
+const inScene = (param: Param, { length }: Scene): Param =>
+  param.kind === 'number' && param.unit === 'frames' ? { ...param, max: Math.min(param.max, length - 1) } : param;
 
 const problemOf = (settings: RenderSettings): string | null => {
   try {
@@ -176,16 +184,23 @@ export const RenderDialog = ({ onClose }: { onClose: () => void }) => {
             </Row>
           </>
         )}
-        {Object.entries(kind.params).map(([key, param]) => (
-          <Row key={key} label={param.label}>
-            <SettingField
-              param={param}
-              frames={scene.length}
-              value={(settings as unknown as { readonly [key: string]: Value })[key] ?? param.default}
-              onChange={(value) => set({ [key]: value })}
-            />
-          </Row>
-        ))}
+        {Object.entries(kind.params).map(([key, param]) => {
+          const { Field } = fieldOf(param);
+          return (
+            <Row key={key} label={param.label}>
+              <div className={param.kind === 'number' ? 'w-24' : 'grow'}>
+                <Field
+                  param={inScene(param, scene)}
+                  values={[(settings as unknown as { readonly [key: string]: Value })[key] ?? param.default]}
+                  refs={[]}
+                  gesture={AT_ONCE}
+                  write={(value) => set({ [key]: value })}
+                />
+              </div>
+              {param.hint !== undefined && <span className="text-ink-2">{param.hint}</span>}
+            </Row>
+          );
+        })}
         <div className="mt-1 rounded-md bg-paper-2 p-2.5 text-sm" role="status">
           {typeof plan === 'string' ? (
             <span className="text-kite">{plan}</span>

@@ -1,7 +1,7 @@
 /** A property's real values over time, as lines for its ribbon. */
-import { isUncut, type Param } from '@kite/core/document/params';
-import type { CutOut, FontChoice, Gradient, Point, Value } from '@kite/core/document/types';
-import { fontLabel } from '@kite/core/type/types';
+import type { Param } from '@kite/core/document/params';
+import type { Value } from '@kite/core/document/types';
+import { kindOfValue } from '@kite/core/motion/kinds/table';
 import type { Sampler } from '@kite/core/motion/sampler';
 import { line } from 'd3-shape';
 import type { TimeScale } from './scale';
@@ -15,12 +15,7 @@ export interface RibbonCurve {
 }
 
 /** Numbers that stand for a value in its ribbon; none for kinds that have no height. */
-const heights = (kind: Param['kind'], value: Value): readonly number[] => {
-  if (kind === 'number') return [value as number];
-  if (kind === 'point') return value as Point;
-  if (kind === 'switch') return [value ? 1 : 0];
-  return [];
-};
+const heights = (kind: Param['kind'], value: Value): readonly number[] => kindOfValue(kind).heights?.(value) ?? [];
 
 /** Keyframes are frames that the curve has to be right at. One curve for each component, each filling the ribbon's height; for kinds without height, none. */
 export const ribbonCurves = (
@@ -56,49 +51,14 @@ export const ribbonCurves = (
 
 /** The colours of a colour or gradient property along time, as a CSS gradient. */
 export const ribbonColors = (param: Param, sampler: Sampler, scale: TimeScale): string | null => {
-  if (param.kind !== 'color' && param.kind !== 'gradient') return null;
+  const { color } = kindOfValue(param.kind);
+  if (!color) return null;
   const stops = Array.from({ length: 33 }, (_, i) => {
     const x = (i / 32) * scale.width;
-    const value = sampler.at(Math.max(0, scale.frame(x)));
-    const color = param.kind === 'color' ? (value as string) : ((value as Gradient).stops[0]?.color ?? '#000000');
-    return `${color} ${x}px`;
+    return `${color(sampler.at(Math.max(0, scale.frame(x))))} ${x}px`;
   });
   return `linear-gradient(to right, ${stops.join(', ')})`;
 };
 
-const short = (n: number) => String(Math.round(n * 10) / 10);
-
 /** A value as the ribbon's head shows it. */
-export const shownValue = (param: Param, value: Value): string => {
-  switch (param.kind) {
-    case 'number':
-      return param.unit === 'percent'
-        ? `${short((value as number) * 100)} %`
-        : `${short(value as number)}${param.unit === 'deg' ? '°' : ''}`;
-    case 'point': {
-      const [x, y] = value as Point;
-      return param.unit === 'percent' ? `${short(x * 100)}, ${short(y * 100)} %` : `${short(x)}, ${short(y)}`;
-    }
-    case 'color':
-      return (value as string).toUpperCase();
-    case 'switch':
-      return value ? 'on' : 'off';
-    case 'choice':
-      return param.choices.find((c) => c.value === value)?.label ?? String(value);
-    case 'gradient':
-      return `${(value as Gradient).stops.length} stops`;
-    case 'path':
-      return `${(value as { vertices: readonly unknown[] }).vertices.length} vertices`;
-    case 'text':
-      return `“${(value as string).replaceAll('\n', ' ')}”`;
-    case 'font':
-      return fontLabel(value as FontChoice);
-    case 'numbers':
-      return (value as readonly number[]).map(short).join(', ') || 'none';
-    case 'asset':
-    case 'scene':
-      return value === '' ? 'none' : 'chosen';
-    case 'cutout':
-      return isUncut(value as CutOut) ? 'whole' : 'cut out';
-  }
-};
+export const shownValue = (param: Param, value: Value): string => kindOfValue(param.kind).says(param, value);

@@ -1,6 +1,6 @@
 /** Between values, and one of two. */
-import type { Value, ValueKind } from '../../document/types';
-import { MIX } from '../../motion/mix';
+import type { ValueKind } from '../../document/types';
+import { kindOfValue } from '../../motion/kinds/table';
 import { asNumber, elementwise, isNumeric, joint, made, type Part, widened } from '../parts';
 import { fitsType, FormulaError, type Node, type Type, typeName } from '../types';
 import { arg, type Call, type FormulaFunction, number, ofElements, ofNumbers } from './call';
@@ -21,7 +21,7 @@ const mix = (call: Call): Part => {
   if (!fitsType(a.type, b.type)) {
     throw new FormulaError(`mix wants two of a kind, these are ${typeName(a.type)} and ${typeName(b.type)}.`, call.at);
   }
-  const how = MIX[mixKind(a.type)] as (from: Value, to: Value, t: number) => Value;
+  const { mix: how } = kindOfValue(mixKind(a.type));
   return made(a.type, [a, b, t], (s) => how(a.run(s), b.run(s), at(s)));
 };
 

@@ -1,4 +1,8 @@
-import type { BounceEase, EaseKind } from './types';
+import { EASE_LIMITS } from '../../document/limits';
+import { number, percent } from '../../document/params';
+import { type BounceEase, type EaseKind, setting } from './types';
+
+const [min, max] = EASE_LIMITS.bounces;
 
 /**
  * A ball that falls onto its end and rebounds, each time to a share of the height before. Under constant
@@ -7,6 +11,10 @@ import type { BounceEase, EaseKind } from './types';
 export const bounce: EaseKind<BounceEase> = {
   kind: 'bounce',
   label: 'Bounce',
+  settings: {
+    bounces: setting(number('Bounces', min, { min, max, whole: true })),
+    height: setting(percent('Height kept', 0, { max: EASE_LIMITS.height[1], step: 0.005 })),
+  },
   curve: ({ bounces, height }) => {
     const halves = Array.from({ length: bounces }, (_, i) => Math.sqrt(height) ** (i + 1));
     const total = 1 + 2 * halves.reduce((sum, half) => sum + half, 0);

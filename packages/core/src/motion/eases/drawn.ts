@@ -1,4 +1,33 @@
-import type { DrawnEase, DrawnPoint, EaseKind } from './types';
+import { clamped } from '../../document/fitting';
+import { isNumber, isObject } from '../../document/is';
+import { EASE_LIMITS } from '../../document/limits';
+import type { DrawnEase, DrawnPoint, EaseKind, Setting } from './types';
+
+const [low, high] = EASE_LIMITS.y;
+const isPoint = (p: unknown): p is DrawnPoint =>
+  isObject(p) &&
+  Object.keys(p).length === 3 &&
+  isNumber(p.x) &&
+  p.x < 1 &&
+  isNumber(p.y) &&
+  p.y >= low &&
+  p.y <= high &&
+  typeof p.corner === 'boolean';
+
+const points: Setting<readonly DrawnPoint[]> = {
+  wanted: `at most ${EASE_LIMITS.points} points in rising order between 0 and 1, each with x, y and corner`,
+  is: (v) =>
+    Array.isArray(v) &&
+    v.length <= EASE_LIMITS.points &&
+    v.every((p, i) => isPoint(p) && p.x > (i === 0 ? 0 : (v[i - 1] as DrawnPoint).x)),
+  fitted: (given) => {
+    const out: DrawnPoint[] = [];
+    for (const p of given.slice(0, EASE_LIMITS.points)) {
+      if (p.x > (out.at(-1)?.x ?? 0) && p.x < 1) out.push({ ...p, y: clamped(p.y, low, high, 0) });
+    }
+    return out.length === given.length && out.every((p, i) => p.y === given[i]?.y) ? given : out;
+  },
+};
 
 /** Slopes at a point from the left and from the right. */
 type Slopes = readonly [left: number, right: number];
@@ -26,6 +55,7 @@ const slopesOf = (points: readonly DrawnPoint[]): Slopes[] =>
 export const drawn: EaseKind<DrawnEase> = {
   kind: 'drawn',
   label: 'Drawn',
+  settings: { points },
   curve: ({ points: inner }) => {
     const points = [{ x: 0, y: 0, corner: true }, ...inner, { x: 1, y: 1, corner: true }];
     const slopes = slopesOf(points);
@@ -44,4 +74,8 @@ export const drawn: EaseKind<DrawnEase> = {
       );
     };
   },
+  reversed: ({ points: given }) => ({
+    kind: 'drawn',
+    points: given.map((p) => ({ ...p, x: 1 - p.x, y: 1 - p.y })).reverse(),
+  }),
 };

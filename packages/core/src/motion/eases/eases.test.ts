@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Ease } from '../../document/types';
-import { curveOf } from './table';
+import { curveOf, fittedEase, reversedEase, settingsOf } from './table';
 
 const EVERY: readonly (readonly [string, Ease])[] = [
   ['linear', { kind: 'linear' }],
@@ -33,6 +33,17 @@ describe.each(EVERY)('%s', (name, ease) => {
     if (name !== 'linear' && name !== 'a curve') expect(curve(1.3)).toBe(1);
     if (!name.endsWith('both ends')) expect(curve(0)).toBe(0);
   });
+  it('is what it is made of, and fits', () => {
+    for (const [key, { is }] of Object.entries(settingsOf(ease))) {
+      expect(is((ease as unknown as Record<string, unknown>)[key]), key).toBe(true);
+    }
+    expect(fittedEase(ease)).toBe(ease);
+  });
+  it('runs backwards as 1 − ease(1 − t)', () => {
+    const back = curveOf(reversedEase(ease));
+    // Between steps, where nothing jumps; what has no form of its own backwards goes through points.
+    for (const t of [0.05, 0.13, 0.37, 0.55, 0.71, 0.93]) expect(back(t)).toBeCloseTo(1 - curve(1 - t), 1);
+  });
   if (!name.startsWith('steps')) {
     it('is continuous', () => {
       let most = 0;
@@ -64,6 +75,25 @@ it('a bounce falls like a ball: its rebounds reach their shares of the height, a
   expect(curve(1.5 / 2.5)).toBeCloseTo(1 - 0.25, 9);
   expect(curve(2 / 2.5)).toBeCloseTo(1, 9);
   expect(curve(2.25 / 2.5)).toBeCloseTo(1 - 0.0625, 9);
+});
+
+it.each<readonly [string, Ease, Ease]>([
+  ['steps', { kind: 'steps', count: 1e9, jump: 'end' }, { kind: 'steps', count: 1_000, jump: 'end' }],
+  ['a spring', { kind: 'spring', bounces: 0, damping: NaN }, { kind: 'spring', bounces: 1, damping: 0 }],
+  ['a curve', { kind: 'bezier', x1: -1, y1: 500, x2: 2, y2: 1 }, { kind: 'bezier', x1: 0, y1: 100, x2: 1, y2: 1 }],
+  [
+    'points out of order',
+    {
+      kind: 'drawn',
+      points: [
+        { x: 0.5, y: 900, corner: false },
+        { x: 0.4, y: 0, corner: true },
+      ],
+    },
+    { kind: 'drawn', points: [{ x: 0.5, y: 100, corner: false }] },
+  ],
+])('%s beyond limits are brought to the nearest within', (_name, ease, nearest) => {
+  expect(fittedEase(ease)).toEqual(nearest);
 });
 
 it('a drawn curve goes through its points and nowhere beyond them', () => {

@@ -1,4 +1,8 @@
-import type { EaseKind, SpringEase } from './types';
+import { EASE_LIMITS } from '../../document/limits';
+import { number, percent } from '../../document/params';
+import { type EaseKind, setting, type SpringEase } from './types';
+
+const [min, max] = EASE_LIMITS.bounces;
 
 /**
  * A damped swing about its end, in closed form: 1 − E(t) cos(2π n t) for n bounces, where the envelope
@@ -8,6 +12,10 @@ import type { EaseKind, SpringEase } from './types';
 export const spring: EaseKind<SpringEase> = {
   kind: 'spring',
   label: 'Spring',
+  settings: {
+    bounces: setting(number('Bounces', min, { min, max, whole: true })),
+    damping: setting(percent('Damping', 0, { step: 0.005 })),
+  },
   curve: ({ bounces, damping }) => {
     const d = 1 + 9 * damping;
     const last = Math.exp(-d);

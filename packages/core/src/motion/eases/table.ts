@@ -1,3 +1,4 @@
+import { withFields } from '../../document/fitting';
 import type { Ease } from '../../document/types';
 import { bezier } from './bezier';
 import { bounce } from './bounce';
@@ -6,9 +7,22 @@ import { hold } from './hold';
 import { linear } from './linear';
 import { spring } from './spring';
 import { steps } from './steps';
-import type { Curve } from './types';
+import type { Curve, EaseKind, Setting } from './types';
 
 export const EASES = { linear, hold, bezier, steps, spring, bounce, drawn };
+
+/** The kind of an ease. */
+export const kindOf = (ease: Ease): EaseKind<Ease> => EASES[ease.kind] as unknown as EaseKind<Ease>;
+
+/** What an ease is made of, by key. */
+export const settingsOf = (ease: Ease): Readonly<Record<string, Setting<unknown>>> => kindOf(ease).settings;
+
+/** An ease within its limits: the same object where it is. */
+export const fittedEase = (ease: Ease): Ease => {
+  const given = ease as unknown as Readonly<Record<string, unknown>>;
+  const fitting = Object.entries(settingsOf(ease)).map(([key, { fitted }]) => [key, fitted(given[key])] as const);
+  return withFields(ease, Object.fromEntries(fitting));
+};
 
 const curves = new WeakMap<Ease, Curve>();
 
@@ -16,8 +30,7 @@ const curves = new WeakMap<Ease, Curve>();
 export const curveOf = (ease: Ease): Curve => {
   let curve = curves.get(ease);
   if (!curve) {
-    // The table's key is the ease's kind, which TypeScript cannot follow through the look-up.
-    curve = EASES[ease.kind].curve(ease as never);
+    curve = kindOf(ease).curve(ease);
     curves.set(ease, curve);
   }
   return curve;
@@ -38,3 +51,18 @@ export const strengthOf = (ease: Ease): Strength =>
 
 /** What a new keyframe's span gets. */
 export const SOFT: Ease = { kind: 'bezier', x1: 0.4, y1: 0, x2: 0.4, y2: 1 };
+
+/** Points of a curve that has no form of its own backwards. */
+const SAMPLES = 64;
+
+/** The ease of a span that runs backwards: 1 − ease(1 − t). */
+export const reversedEase = (ease: Ease): Ease => {
+  const { reversed } = kindOf(ease);
+  if (reversed) return reversed(ease);
+  const curve = curveOf(ease);
+  const points = Array.from({ length: SAMPLES - 1 }, (_, i) => {
+    const x = (i + 1) / SAMPLES;
+    return { x, y: 1 - curve(1 - x), corner: false };
+  });
+  return { kind: 'drawn', points };
+};

@@ -1,7 +1,7 @@
 import { frameOfCard, type Stage } from '../stage';
 import type { Gradient, Point } from '@kite/core/document/types';
 import { apply } from '@kite/core/geometry/matrix';
-import { gradientAt } from '@kite/core/motion/mix';
+import { gradientAt } from '@kite/core/motion/kinds/gradient';
 import { MOST_STOPS } from '@kite/core/document/params';
 import type { PointerEvent } from 'react';
 import { writeValues } from '../../commands/layers';

@@ -1,7 +1,7 @@
-import type { Ease } from '@kite/core/document/types';
-import { easeOfStrength, strengthOf } from '@kite/core/motion/eases/table';
-import { NumberField } from '../../../ui/NumberField';
-import { Select } from '../../../ui/Select';
+import type { Ease, Value } from '@kite/core/document/types';
+import { type Param, percent } from '@kite/core/document/params';
+import { easeOfStrength, settingsOf, strengthOf } from '@kite/core/motion/eases/table';
+import { fieldOf } from '../fields/table';
 
 interface EaseFieldsProps {
   ease: Ease;
@@ -10,71 +10,33 @@ interface EaseFieldsProps {
   onEnd: () => void;
 }
 
-const JUMPS = [
-  { value: 'end', label: 'At the end' },
-  { value: 'start', label: 'At the start' },
-  { value: 'both', label: 'At both' },
-  { value: 'none', label: 'At neither' },
-] as const;
-
-interface Field {
-  readonly label: string;
-  readonly value: number;
-  readonly min: number;
-  readonly max: number;
-  readonly unit?: string;
-  readonly to: (value: number) => Ease;
+interface Shown {
+  readonly param: Param;
+  readonly value: Value;
+  readonly to: (value: Value) => Ease;
 }
 
-const share = (v: number) => Math.round(v * 10) / 1000;
+const ENDS = {
+  start: percent('Strength at the start', 0, { step: 0.005 }),
+  end: percent('Strength at the end', 0, { step: 0.005 }),
+};
+/** To a tenth of a percent. */
+const rounded = (v: number) => Math.round(v * 1_000) / 1_000;
 
-/** The numbers of an ease of each kind. */
-const fieldsOf = (ease: Ease): readonly Field[] => {
-  switch (ease.kind) {
-    case 'linear':
-    case 'bezier': {
-      const strength = strengthOf(ease);
-      return (['start', 'end'] as const).map((end) => ({
-        label: `Strength at the ${end}`,
-        value: strength[end] * 100,
-        min: 0,
-        max: 100,
-        unit: '%',
-        to: (v) => easeOfStrength({ ...strength, [end]: share(v) }),
-      }));
-    }
-    case 'steps':
-      return [
-        { label: 'Steps', value: ease.count, min: 2, max: 1_000, to: (v) => ({ ...ease, count: Math.round(v) }) },
-      ];
-    case 'spring':
-      return [
-        { label: 'Bounces', value: ease.bounces, min: 1, max: 50, to: (v) => ({ ...ease, bounces: Math.round(v) }) },
-        {
-          label: 'Damping',
-          value: ease.damping * 100,
-          min: 0,
-          max: 100,
-          unit: '%',
-          to: (v) => ({ ...ease, damping: share(v) }),
-        },
-      ];
-    case 'bounce':
-      return [
-        { label: 'Bounces', value: ease.bounces, min: 1, max: 50, to: (v) => ({ ...ease, bounces: Math.round(v) }) },
-        {
-          label: 'Height kept',
-          value: ease.height * 100,
-          min: 0,
-          max: 95,
-          unit: '%',
-          to: (v) => ({ ...ease, height: share(v) }),
-        },
-      ];
-    case 'hold':
-    case 'drawn':
-      return [];
+/** What is set of an ease: its strengths where it is a curve, else what its kind is made of. */
+const fieldsOf = (ease: Ease): readonly Shown[] => {
+  if (ease.kind === 'linear' || ease.kind === 'bezier') {
+    const strength = strengthOf(ease);
+    return (['start', 'end'] as const).map((end) => ({
+      param: ENDS[end],
+      value: strength[end],
+      to: (v) => easeOfStrength({ ...strength, [end]: rounded(v as number) }),
+    }));
   }
+  const given = ease as unknown as Readonly<Record<string, Value>>;
+  return Object.entries(settingsOf(ease)).flatMap(([key, { param }]) =>
+    param ? [{ param, value: given[key] as Value, to: (v: Value) => ({ ...ease, [key]: v }) as Ease }] : [],
+  );
 };
 
 export const EaseFields = ({ ease, onStart, onChange, onEnd }: EaseFieldsProps) => {
@@ -83,31 +45,21 @@ export const EaseFields = ({ ease, onStart, onChange, onEnd }: EaseFieldsProps) 
     <>
       {fields.length > 0 && (
         <div className="grid grid-cols-2 gap-2">
-          {fields.map(({ label, to, unit, ...field }) => (
-            <label key={label} className="flex flex-col gap-0.5 text-sm text-ink-2">
-              {label}
-              <NumberField
-                label={label}
-                decimals={0}
-                step={0.5}
-                {...(unit && { unit })}
-                {...field}
-                onStart={onStart}
-                onChange={(v) => onChange(to(v))}
-                onEnd={onEnd}
-              />
-            </label>
-          ))}
-          {ease.kind === 'steps' && (
-            <label className="flex flex-col gap-0.5 text-sm text-ink-2">
-              Jumps
-              <Select
-                value={ease.jump}
-                options={JUMPS}
-                onChange={(jump) => onChange({ ...ease, jump: jump as typeof ease.jump })}
-              />
-            </label>
-          )}
+          {fields.map(({ param, value, to }) => {
+            const { Field } = fieldOf(param);
+            return (
+              <label key={param.label} className="flex flex-col gap-0.5 text-sm text-ink-2">
+                {param.label}
+                <Field
+                  param={param}
+                  values={[value]}
+                  refs={[]}
+                  write={(v) => onChange(to(v))}
+                  gesture={{ onStart, onEnd }}
+                />
+              </label>
+            );
+          })}
         </div>
       )}
       {ease.kind === 'drawn' && (

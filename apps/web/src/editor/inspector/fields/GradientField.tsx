@@ -1,6 +1,6 @@
 import { MOST_STOPS } from '@kite/core/document/params';
 import type { Gradient, GradientStop } from '@kite/core/document/types';
-import { gradientAt } from '@kite/core/motion/mix';
+import { gradientAt } from '@kite/core/motion/kinds/gradient';
 import { Plus, Trash2 } from 'lucide-react';
 import { IconButton } from '../../../ui/Button';
 import { ColorField } from '../../../ui/ColorField';

@@ -17,7 +17,7 @@ export const TextField = ({ label, value, param, onStart, onChange, onEnd }: Tex
   const shared = {
     'aria-label': label,
     value: value ?? '',
-    placeholder: value === null ? 'mixed' : undefined,
+    placeholder: value === null ? 'mixed' : param.form === 'address' ? 'https://' : undefined,
     maxLength: param.most,
     spellCheck: false,
     onFocus: () => {

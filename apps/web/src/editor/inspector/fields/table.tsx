@@ -49,8 +49,9 @@ const InUnit = ({ param, values, write, gesture }: FieldProps<NumberParam>) => {
       max={param.max * factor}
       step={param.step * factor}
       {...(UNITS[param.unit] && { unit: UNITS[param.unit] })}
+      {...(param.whole && { decimals: 0 })}
       {...gesture}
-      onChange={(v) => write(v / factor)}
+      onChange={(v) => write(param.whole ? Math.round(v) : v / factor)}
     />
   );
 };
