@@ -4,7 +4,8 @@
  * `index.html#frame=N` shows that frame and stands still. Pauses while the page is hidden.
  */
 import type { Assets, Scene } from '@kite/core/document/types';
-import { filling, paint, type Pictures } from '@kite/core/paint/canvas';
+import { filling, paint } from '@kite/core/paint/canvas';
+import type { Pictures } from '@kite/core/paint/target';
 import { pictureKey } from '@kite/core/picture/key';
 import { type RecordedFonts, replayed } from '@kite/core/type/recorded';
 import { SurfacePool, type Surface, surfaceOver } from '@kite/core/paint/surface';

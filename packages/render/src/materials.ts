@@ -3,7 +3,7 @@ import { readFile } from 'node:fs/promises';
 import { cutPixels } from '@kite/core/picture/cut';
 import type { Assets, CutOut, PictureAsset, Scene } from '@kite/core/document/types';
 import { pictureKey } from '@kite/core/picture/key';
-import { NO_PICTURES, type Pictures } from '@kite/core/paint/canvas';
+import { NO_PICTURES, type Pictures } from '@kite/core/paint/target';
 import { type Library, NO_LIBRARY } from '@kite/core/scene/compile';
 import { assetsFor, fontsOfScene } from '@kite/core/scene/whole';
 import { FontShelf } from '@kite/core/type/shelf';

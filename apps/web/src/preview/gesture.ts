@@ -4,7 +4,8 @@
  * picture is drawn whole again.
  */
 import type { Id, Scene } from '@kite/core/document/types';
-import { type Frame, paint, paintOver, type Tools } from '@kite/core/paint/canvas';
+import { type Frame, paint, paintOver } from '@kite/core/paint/canvas';
+import type { Tools } from '@kite/core/paint/target';
 import type { Context2D } from '@kite/core/paint/surface';
 import { compileScene, type DisplayList, type Library } from '@kite/core/scene/compile';
 import { withFollowers } from '@kite/core/scene/follows';

@@ -1,5 +1,6 @@
 /** Looks at a scene that no output has: other frames shown through, or beside, the one at the playhead. */
-import { paint, type Frame, type Tools } from '@kite/core/paint/canvas';
+import { paint, type Frame } from '@kite/core/paint/canvas';
+import type { Tools } from '@kite/core/paint/target';
 import type { Context2D } from '@kite/core/paint/surface';
 import type { DisplayList, Program } from '@kite/core/scene/compile';
 import type { Onion } from './messages';

@@ -1,6 +1,6 @@
 /** Fonts and pictures in the browser, on the page or in a worker: fetched once each. */
 import type { Assets, CutOut, PictureAsset, Scene } from '@kite/core/document/types';
-import type { Pictures } from '@kite/core/paint/canvas';
+import type { Pictures } from '@kite/core/paint/target';
 import { cutPixels } from '@kite/core/picture/cut';
 import { pictureKey } from '@kite/core/picture/key';
 import { assetsFor, fontsOfScene } from '@kite/core/scene/whole';

@@ -1,5 +1,5 @@
 /** Pictures for small drawings on the page itself: whole, though something be cut out of them. */
-import type { Pictures } from '@kite/core/paint/canvas';
+import type { Pictures } from '@kite/core/paint/target';
 import { assetUrl } from './materials';
 
 const images = new Map<string, HTMLImageElement>();

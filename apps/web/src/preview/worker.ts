@@ -2,7 +2,8 @@
 import { applyPatches } from '@kite/core/document/patches';
 import { wholeScene } from '@kite/core/scene/whole';
 import type { Id, Project, Scene } from '@kite/core/document/types';
-import { filling, paint, type Tools } from '@kite/core/paint/canvas';
+import { filling, paint } from '@kite/core/paint/canvas';
+import type { Tools } from '@kite/core/paint/target';
 import { type Context2D, SurfacePool } from '@kite/core/paint/surface';
 import { compileScene } from '@kite/core/scene/compile';
 import { FrameCache, type FrameRange, type Stamp } from './frameCache';

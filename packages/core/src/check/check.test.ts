@@ -1,6 +1,6 @@
 import { strToU8, zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
-import { newController, newDrawing, newItem, newPicture, newProject, newScene } from '../document/make';
+import { FORMAT_VERSION, newController, newDrawing, newItem, newPicture, newProject, newScene } from '../document/make';
 import type { DrawingLayer, Layer, Project } from '../document/types';
 import { ARCHIVE_LIMITS, fitsArchive, readArchive, streamArchive, writeArchive } from '../interchange/archive';
 import { Invalid } from './problem';
@@ -306,7 +306,9 @@ describe('versions', () => {
     expect(upgraded({ version: 1, name: 'Tram' }, 3, steps)).toEqual({ version: 3, name: 'Tram', title: 'Tram!' });
   });
   it('newer ones are refused, saying what to do', () => {
-    expect(problem(() => upgraded({ version: 99 }))).toContain('newer than the 5 this version of Agile Kite reads');
+    expect(problem(() => upgraded({ version: 99 }))).toContain(
+      `newer than the ${FORMAT_VERSION} this version of Agile Kite reads`,
+    );
   });
 });
 

@@ -125,12 +125,16 @@ const withSources: Upgrade = (document) => ({
   }),
 });
 
+/** Masks that add, exclude, fade and grow came with format 6: those of before are among them as they are. */
+const withSoftMasks: Upgrade = (document) => document;
+
 /** From each older version to the next. */
 export const UPGRADES: ReadonlyMap<number, Upgrade> = new Map([
   [1, withAssets],
   [2, withMoves],
   [3, withSets],
   [4, withSources],
+  [5, withSoftMasks],
 ]);
 
 /** A document of any older version in today's; a newer one is refused. */

@@ -15,7 +15,7 @@ import type {
   Value,
 } from './types';
 
-export const FORMAT_VERSION = 5;
+export const FORMAT_VERSION = 6;
 
 /** Gives a new id each time it is called. */
 export type MakeId = () => Id;

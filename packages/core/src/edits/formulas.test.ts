@@ -2,7 +2,7 @@
 import { describe, expect, it } from 'vitest';
 import { checkProject } from '../check/project';
 import { upgraded } from '../check/versions';
-import { countingIds } from '../document/make';
+import { countingIds, FORMAT_VERSION } from '../document/make';
 import type { Id, Layer, Point, Project, PropertyRef } from '../document/types';
 import { addLayers, copiesOf, setLayers } from './layers';
 import { bakeFormula, setFormula, turnFormula } from './formulas';
@@ -128,7 +128,7 @@ describe('edits', () => {
   });
   it('came with format 4: older documents are read, and what formulas must be is checked', () => {
     const old = { version: 3, scenes: { s: { id: 's', layers: {} } } };
-    expect(upgraded(old)).toMatchObject({ version: 5, scenes: { s: { sets: [] } } });
+    expect(upgraded(old)).toMatchObject({ version: FORMAT_VERSION, scenes: { s: { sets: [] } } });
     const broken = (change: (layer: Record<string, unknown>, scene: Record<string, unknown>) => void) => () => {
       const doc = JSON.parse(JSON.stringify(strip)) as Project;
       const scene = doc.scenes.s as unknown as Record<string, unknown>;

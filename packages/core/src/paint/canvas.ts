@@ -1,35 +1,17 @@
 /** Display list → Canvas 2D. The same code draws the editor's canvas, renders and banners. */
-import type { BlendMode, CutOut, PictureAsset, Point } from '../document/types';
+import type { BlendMode, Point } from '../document/types';
 import { type Box, boxThrough, grown } from '../geometry/bounds';
 import { determinant, meanScale, type Matrix, multiply } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
 import { trace } from '../geometry/trace';
 import { markBox, strokeReach } from '../recipe/marks';
-import type { Clip, FillMark, GroupMark, Ink, Mark, PictureMark, StrokeMark } from '../recipe/types';
+import type { FillMark, GroupMark, Ink, Mark, PictureMark, StrokeMark } from '../recipe/types';
 import type { DisplayList } from '../scene/compile';
+import { changed, shrinkFor } from './change';
+import { cutBy } from './cuts';
 import { isFar, linesInstead, type View } from './far';
-import type { Context2D, Surface, SurfacePool } from './surface';
-
-interface Target {
-  readonly context: Context2D;
-  /** The pixels that may be drawn to. */
-  readonly clip: Box;
-  /** From the scene's pixels to the target's. */
-  readonly view: Matrix;
-  readonly tools: Tools;
-}
-
-/** Pictures that have been read, as what drawImage takes; null for one that is not here (yet). */
-export interface Pictures {
-  readonly get: (asset: PictureAsset, cut: CutOut | null) => unknown;
-}
-export const NO_PICTURES: Pictures = { get: () => null };
-
-/** What painting needs besides a target. */
-export interface Tools {
-  readonly pool: SurfacePool;
-  readonly pictures: Pictures;
-}
+import type { Context2D, Surface } from './surface';
+import type { Target, Tools } from './target';
 
 /** Curves so far away that a stroke of them would never end are traced as lines. */
 const traceFar = (context: Context2D, outline: Outline, far: View): void =>
@@ -132,20 +114,6 @@ const drawPicture = (target: Target, mark: PictureMark, alpha: number, blend: Bl
 const drawOne = (target: Target, mark: Exclude<Mark, GroupMark>, alpha: number, blend: BlendMode): void =>
   mark.op === 'picture' ? drawPicture(target, mark, alpha, blend) : drawPath(target, mark, alpha, blend);
 
-/**
- * Cuts what has been drawn by the outlines of a clip. By compositing, since the edges of canvas clips are
- * not the same everywhere, and those of fills are.
- */
-const cutBy = ({ context, view }: Target, { outlines, matrix, mode }: Clip): void => {
-  context.setTransform(...multiply(view, matrix));
-  context.globalAlpha = 1;
-  context.globalCompositeOperation = mode === 'show' ? 'destination-in' : 'destination-out';
-  context.fillStyle = '#000';
-  context.beginPath();
-  for (const outline of outlines) trace(context, outline);
-  context.fill('nonzero');
-};
-
 /** The whole pixels of the target within `clip` that a mark can touch; null for none. */
 const pixelsOf = (target: Target, mark: Mark, clip: Box): Box | null => {
   const box = markBox(mark);
@@ -167,7 +135,7 @@ const sizeOf = ({ left, top, right, bottom }: Box, shrink: number) => ({
 });
 
 /** Draws onto a surface of its own what will be seen of a group in these pixels of the target, `shrink` times smaller. */
-const drawnApart = (target: Target, { marks, clip }: GroupMark, pixels: Box, shrink: number): Surface => {
+const drawnApart = (target: Target, { marks, cuts }: GroupMark, pixels: Box, shrink: number): Surface => {
   const { width, height } = sizeOf(pixels, shrink);
   const surface = target.tools.pool.take(width, height);
   const inner: Target = {
@@ -177,7 +145,7 @@ const drawnApart = (target: Target, { marks, clip }: GroupMark, pixels: Box, shr
     tools: target.tools,
   };
   drawMarks(inner, marks);
-  if (clip) cutBy(inner, clip);
+  if (cuts) cutBy(inner, cuts);
   return surface;
 };
 
@@ -193,23 +161,6 @@ const layOver = (target: Target, { alpha, blend }: GroupMark, surface: Surface, 
   target.tools.pool.give(surface);
 };
 
-/** Filters of the platforms reach no further than some 1,600 pixels: for more, a picture is drawn smaller and enlarged. */
-const MOST_REACH = 768;
-
-/** The pixels of a surface; null where a page may not read them, for a picture of another origin is in them. */
-const pixelsRead = (
-  context: Context2D,
-  width: number,
-  height: number,
-): ReturnType<Context2D['getImageData']> | null => {
-  try {
-    return context.getImageData(0, 0, width, height);
-  } catch (error) {
-    if ((error as Error).name === 'SecurityError') return null;
-    throw error;
-  }
-};
-
 const drawEffect = (target: Target, group: GroupMark, { by, scale }: NonNullable<GroupMark['effect']>): void => {
   const here = scale * meanScale(target.view);
   const reach = by.reach * here;
@@ -218,28 +169,10 @@ const drawEffect = (target: Target, group: GroupMark, { by, scale }: NonNullable
   // What is outside of what is seen spreads into it.
   const pixels = seen && pixelsOf(target, group, grown(seen, Math.ceil(reach)));
   if (!pixels) return;
-  const shrink = 2 ** Math.max(0, Math.ceil(Math.log2(reach / MOST_REACH)));
+  const shrink = shrinkFor(reach);
   const plain = drawnApart(target, group, pixels, shrink);
-  const { width, height } = sizeOf(pixels, shrink);
-  if (plain.context.filter === undefined) {
-    const read = pixelsRead(plain.context, width, height);
-    if (read) {
-      by.pixels(read.data, width, height, here / shrink);
-      plain.context.putImageData(read, 0, 0);
-    }
-    layOver(target, group, plain, pixels, shrink);
-    return;
-  }
-  const changed = target.tools.pool.take(width, height);
-  const { context } = changed;
-  context.setTransform(1, 0, 0, 1, 0, 0);
-  context.globalAlpha = 1;
-  context.globalCompositeOperation = 'source-over';
-  context.filter = by.filter(here / shrink);
-  context.drawImage(plain.image, 0, 0, width, height, 0, 0, width, height);
-  context.filter = 'none';
-  target.tools.pool.give(plain);
-  layOver(target, group, changed, pixels, shrink);
+  const surface = changed(plain, by, { ...sizeOf(pixels, shrink), scale: here / shrink }, target.tools.pool);
+  layOver(target, group, surface, pixels, shrink);
 };
 
 const drawGroup = (target: Target, group: GroupMark): void => {
@@ -248,11 +181,11 @@ const drawGroup = (target: Target, group: GroupMark): void => {
     return;
   }
   const only = group.marks.length === 1 ? (group.marks[0] as Mark) : null;
-  if (only && only.op !== 'group' && !group.clip) {
+  if (only && only.op !== 'group' && !group.cuts) {
     drawOne(target, only, group.alpha, group.blend);
     return;
   }
-  if (group.alpha >= 1 && group.blend === 'normal' && !group.clip) {
+  if (group.alpha >= 1 && group.blend === 'normal' && !group.cuts) {
     drawMarks(target, group.marks);
     return;
   }

@@ -1,11 +1,12 @@
 /** Display list → SVG (SVG 2; Compositing and Blending Level 1 for blend modes). */
 import type { CutOut, GradientStop, PictureAsset } from '../document/types';
+import { type Box, boxThrough, grown, outlineBox, union } from '../geometry/bounds';
 import type { Matrix } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
 import { areaOf, outlinesOf } from '../geometry/polygons';
 import { type PathSink, trace } from '../geometry/trace';
-import { markBox } from '../recipe/marks';
-import type { GroupMark, Ink, Mark } from '../recipe/types';
+import { deviationOf, markBox } from '../recipe/marks';
+import type { Cut, GroupMark, Ink, Mark } from '../recipe/types';
 import type { DisplayList } from '../scene/compile';
 
 const short = (n: number): string => String(Math.round(n * 1e3) / 1e3 + 0);
@@ -44,6 +45,15 @@ const stop = ({ at, color }: GradientStop): string => {
 /** Where a picture's file is: usually a data address with the file in it; null for one that is not here. */
 export type PictureAddress = (asset: PictureAsset, cut: CutOut | null) => string | null;
 
+interface Size {
+  readonly width: number;
+  readonly height: number;
+}
+/** A rectangle that holds all that may ever be seen. */
+const around = ({ width, height }: Size): string =>
+  `x="${-width}" y="${-height}" width="${3 * width}" height="${3 * height}"`;
+const everywhere = (size: Size, color: string): string => `<rect ${around(size)} fill="${color}"/>`;
+
 class Writer {
   readonly defs: string[] = [];
   readonly notes = new Set<string>();
@@ -78,7 +88,7 @@ class Writer {
     return ` ${name}="url(#${id})"`;
   }
 
-  mark(mark: Mark, size: { width: number; height: number }): string {
+  mark(mark: Mark, size: Size): string {
     const alpha = attribute('opacity', Math.min(1, mark.alpha), 1);
     switch (mark.op) {
       case 'fill':
@@ -103,7 +113,8 @@ class Writer {
       case 'group': {
         const inner = mark.marks.map((m) => this.mark(m, size)).join('');
         const blend = mark.blend === 'normal' ? '' : ` style="mix-blend-mode:${mark.blend}"`;
-        return `<g${mark.clip ? this.clip(mark.clip, size) : ''}${this.effect(mark)}${alpha}${blend}>${inner}</g>`;
+        const cut = mark.cuts ? this.cut(inner, mark.cuts, size) : inner;
+        return `<g${this.effect(mark)}${alpha}${blend}>${cut}</g>`;
       }
     }
   }
@@ -112,20 +123,23 @@ class Writer {
     const box = group.effect && markBox(group);
     if (!group.effect || !box) return '';
     const { by, scale } = group.effect;
-    const { left, top, right, bottom } = box;
-    const id = this.define(
-      (own) =>
-        `<filter id="${own}" filterUnits="userSpaceOnUse" x="${short(left)}" y="${short(top)}" width="${short(right - left)}" height="${short(bottom - top)}" color-interpolation-filters="sRGB">${by.svg(scale)}</filter>`,
-    );
+    const id = this.filter(box, by.svg(scale));
     return ` filter="url(#${id})"`;
   }
 
-  private clip(
-    { outlines, matrix, mode }: NonNullable<Extract<Mark, { op: 'group' }>['clip']>,
-    { width, height }: { width: number; height: number },
-  ): string {
-    const id = this.define((own) => {
-      if (mode === 'show') {
+  /** What cuts leave of an element: by clips where hard areas only narrow it down, else by a mask. */
+  private cut(inner: string, cuts: readonly Cut[], size: Size): string {
+    const isHard = ({ feather, inverted, strength }: Cut) => feather <= 0 && !inverted && strength >= 1;
+    const [, ...rest] = cuts;
+    if (!cuts.every(isHard) || !rest.every(({ mode }) => mode === 'show' || mode === 'hide')) {
+      return `<g mask="url(#${this.maskOf(this.joined(cuts, size), size)})">${inner}</g>`;
+    }
+    return cuts.reduce((left, cut) => `<g clip-path="url(#${this.clip(cut, size)})">${left}</g>`, inner);
+  }
+
+  private clip({ outlines, matrix, mode }: Cut, { width, height }: Size): string {
+    return this.define((own) => {
+      if (mode === 'show' || mode === 'add') {
         return `<clipPath id="${own}"><path d="${dataOf(outlines)}"${transformOf(matrix)}/></clipPath>`;
       }
       // What is hidden is a hole in the whole picture, drawn in the pixels of the clip.
@@ -133,7 +147,56 @@ class Writer {
       const far = 10 * Math.max(width, height);
       return `<clipPath id="${own}"><path clip-rule="evenodd" d="M${list(-far, -far)}H${far}V${far}H${-far}Z${holes}"${transformOf(matrix)}/></clipPath>`;
     });
-    return ` clip-path="url(#${id})"`;
+  }
+
+  /** What areas leave, white where it shows: as the canvas's compositing has it (paint/cuts.ts). */
+  private joined(cuts: readonly Cut[], size: Size): string {
+    const masked = (by: string, what: string) => `<g mask="url(#${this.maskOf(by, size)})">${what}</g>`;
+    return cuts.reduce((sum, cut, i) => {
+      const area = this.area(cut, size);
+      const outside = () => this.inverse(area, size);
+      if (i === 0) return cut.mode === 'add' || cut.mode === 'show' ? area : outside();
+      switch (cut.mode) {
+        case 'add':
+          return sum + area;
+        case 'show':
+          return masked(area, sum);
+        case 'hide':
+          return masked(outside(), sum);
+        case 'exclude':
+          return `<g style="isolation:isolate">${masked(outside(), sum)}<g style="mix-blend-mode:plus-lighter">${masked(this.inverse(sum, size), area)}</g></g>`;
+      }
+    }, '');
+  }
+
+  /** White where the area of a cut is, as strong as it counts. */
+  private area({ outlines, matrix, feather, scale, inverted, strength }: Cut, size: Size): string {
+    const deviation = deviationOf(feather) * scale;
+    const path = `<path d="${dataOf(outlines)}"${transformOf(matrix)} fill="#fff"/>`;
+    const bare = outlines.reduce<Box | null>((sum, o) => union(sum, outlineBox(o)), null);
+    const soft =
+      deviation > 0 && bare
+        ? `<g filter="url(#${this.filter(grown(boxThrough(matrix, bare), deviation * 3), `<feGaussianBlur stdDeviation="${short(deviation)}"/>`)})">${path}</g>`
+        : path;
+    return `<g${attribute('opacity', strength, 1)}>${inverted ? this.inverse(soft, size) : soft}</g>`;
+  }
+
+  /** White where an element is not. */
+  private inverse(element: string, size: Size): string {
+    const dark = `<g mask="url(#${this.maskOf(element, size)})">${everywhere(size, '#000')}</g>`;
+    return `<g mask="url(#${this.maskOf(everywhere(size, '#fff') + dark, size)})">${everywhere(size, '#fff')}</g>`;
+  }
+
+  /** A mask by how bright an element is. */
+  private maskOf(element: string, size: Size): string {
+    return this.define((own) => `<mask id="${own}" maskUnits="userSpaceOnUse" ${around(size)}>${element}</mask>`);
+  }
+
+  private filter({ left, top, right, bottom }: Box, content: string): string {
+    return this.define(
+      (own) =>
+        `<filter id="${own}" filterUnits="userSpaceOnUse" x="${short(left)}" y="${short(top)}" width="${short(right - left)}" height="${short(bottom - top)}" color-interpolation-filters="sRGB">${content}</filter>`,
+    );
   }
 }
 

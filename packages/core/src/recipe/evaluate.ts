@@ -13,6 +13,7 @@ import { faded, markThrough, shapeThrough } from './marks';
 import { isFull, type Room, type Shortage, takeAreas, takeShapes, takeWork, tell, workOf, workOfMark } from './room';
 import { type Asks, asksOf, kindOf, paramsOf } from './table';
 import {
+  type AreaRoom,
   type CoverKind,
   EMPTY,
   type Flow,
@@ -85,6 +86,11 @@ const painted = (kind: PaintKind, shapes: readonly Shape[], values: Values<Param
   return marks;
 };
 
+const areaRoom = (room: Room): AreaRoom => ({
+  take: (count, work) => takeShapes(room, count) && takeWork(room, work),
+  takeAreas: (work) => takeAreas(room, work),
+});
+
 const stepAt =
   (kind: StepKind, above: Card, values: Reader<Params>): FlowAt =>
   (frame, room, copy) => {
@@ -98,8 +104,7 @@ const stepAt =
           if (!last || !known) last = { frame: f, copy: own, flow: above.at(f, room, own) };
           return last.flow;
         },
-        take: (count, work) => takeShapes(room, count) && takeWork(room, work),
-        takeAreas: (work) => takeAreas(room, work),
+        ...areaRoom(room),
       },
       values.at(frame, copy),
     );
@@ -144,7 +149,13 @@ const compileGroup = (item: Item, kitchen: Kitchen, depth: number): Card => {
   };
 };
 
-const compileCover = (kind: CoverKind, item: Item, above: Card, kitchen: Kitchen, depth: number): Card => {
+const compileCover = (
+  kind: CoverKind,
+  item: Item,
+  { card: above, last }: Run,
+  kitchen: Kitchen,
+  depth: number,
+): Card => {
   const values = reader(kind.params, item.params, kitchen.computing(item.id));
   const inner = kind.holds ? compileInner(item, kitchen, depth) : null;
   return {
@@ -153,7 +164,8 @@ const compileCover = (kind: CoverKind, item: Item, above: Card, kitchen: Kitchen
       const flow = above.at(frame, room, copy);
       if (flow.marks.length === 0) return flow;
       const own = inner?.at(frame, room, copy) ?? EMPTY;
-      return { ...flow, marks: kind.cover(flow.marks, values.at(frame, copy), own) };
+      const by = { own, goesOn: last === kind.kind, room: areaRoom(room) };
+      return { ...flow, marks: kind.cover(flow.marks, values.at(frame, copy), by) };
     },
   };
 };
@@ -193,11 +205,12 @@ export const cardMatrix = (
   return m;
 };
 
-/** What a card adds below `above`. */
-const compileCard = (item: Item, above: Card, kitchen: Kitchen, depth: number): Card => {
+/** What a card adds below a run. */
+const compileCard = (item: Item, run: Run, kitchen: Kitchen, depth: number): Card => {
   const kind = kindOf(item.kind);
+  const above = run.card;
   if (kind.role === 'group') return followed(above, compileGroup(item, kitchen, depth));
-  if (kind.role === 'cover') return compileCover(kind, item, above, kitchen, depth);
+  if (kind.role === 'cover') return compileCover(kind, item, run, kitchen, depth);
   const values = reader(kind.params, item.params, kitchen.computing(item.id));
   switch (kind.role) {
     case 'source': {
@@ -233,6 +246,8 @@ const followed = (above: Card, own: Card): Card => ({
 /** A run of compiled cards: what the last of them gives, and the runs that go on from it. */
 interface Run {
   readonly card: Card;
+  /** The kind of the last of them. */
+  readonly last: string | null;
   readonly next: WeakMap<Item, { readonly run: Run; readonly from: readonly unknown[] }>;
 }
 /** By the fonts they were compiled with. Runs that start with the same cards share them, and what is constant in them. */
@@ -240,7 +255,10 @@ const runs = new WeakMap<Fonts, Run>();
 
 const firstRun = (fonts: Fonts): Run => {
   let run = runs.get(fonts);
-  if (!run) runs.set(fonts, (run = { card: { constant: true, perCopy: false, at: () => EMPTY }, next: new WeakMap() }));
+  if (!run) {
+    const card = { constant: true, perCopy: false, at: () => EMPTY };
+    runs.set(fonts, (run = { card, last: null, next: new WeakMap() }));
+  }
   return run;
 };
 
@@ -270,8 +288,8 @@ const compileCards = (ids: readonly Id[], kitchen: Kitchen, depth: number): Card
       run = known.run;
       continue;
     }
-    const card = once(compileCard(item, run.card, kitchen, depth));
-    const next: Run = { card, next: new WeakMap() };
+    const card = once(compileCard(item, run, kitchen, depth));
+    const next: Run = { card, last: item.kind, next: new WeakMap() };
     run.next.set(item, { run: next, from });
     run = next;
   }

@@ -2,7 +2,7 @@
 import { boxThrough, type Box, grown, intersection, outlineBox, union } from '../geometry/bounds';
 import { meanScale, type Matrix, multiply } from '../geometry/matrix';
 import { transformed } from '../geometry/outline';
-import type { Mark, Shape, StrokeMark } from './types';
+import type { Cut, Mark, Shape, StrokeMark } from './types';
 
 /** A shape moved, and drawn at a share of its strength. */
 export const shapeThrough = (m: Matrix, shape: Shape, alpha: number): Shape => ({
@@ -15,7 +15,9 @@ export const markThrough = (m: Matrix, mark: Mark): Mark =>
     ? {
         ...mark,
         marks: mark.marks.map((inner) => markThrough(m, inner)),
-        ...(mark.clip && { clip: { ...mark.clip, matrix: multiply(m, mark.clip.matrix) } }),
+        ...(mark.cuts && {
+          cuts: mark.cuts.map((cut) => ({ ...cut, matrix: multiply(m, cut.matrix), scale: cut.scale * meanScale(m) })),
+        }),
         ...(mark.effect && { effect: { ...mark.effect, scale: mark.effect.scale * meanScale(m) } }),
       }
     : { ...mark, matrix: multiply(m, mark.matrix) };
@@ -40,15 +42,39 @@ export const eachMark = (marks: readonly Mark[], visit: (mark: Mark) => void): v
 export const strokeReach = (mark: StrokeMark): number =>
   (mark.width / 2) * Math.max(mark.join === 'miter' ? mark.miterLimit : 1, mark.cap === 'square' ? Math.SQRT2 : 1);
 
+/** The deviation of the bell curve by which an edge fades this far to each side. */
+export const deviationOf = (feather: number): number => feather / 2;
+
+const NOTHING: Box = { left: 0, top: 0, right: 0, bottom: 0 };
+
+/** A box that holds all of an area; null for one that goes on for ever. */
+const boxOfCut = ({ outlines, matrix, inverted, feather, scale }: Cut): Box | null => {
+  if (inverted) return null;
+  const bare = outlines.reduce<Box | null>((sum, o) => union(sum, outlineBox(o)), null);
+  return bare ? grown(boxThrough(matrix, bare), deviationOf(feather) * 3 * scale) : NOTHING;
+};
+
+/** What cuts leave of a box; null for nothing. */
+const boxWithin = (box: Box, cuts: readonly Cut[]): Box | null => {
+  // All of it, while nothing has said where it shows.
+  let shown: Box | null = box;
+  for (const [i, cut] of cuts.entries()) {
+    if (cut.mode === 'hide' || (i === 0 && cut.mode === 'exclude')) continue;
+    const own = boxOfCut(cut);
+    const part = own ? intersection(box, own) : box;
+    if (i === 0) shown = part;
+    else if (cut.mode === 'show') shown = shown && part && intersection(shown, part);
+    else shown = union(shown, part);
+  }
+  return shown;
+};
+
 /** A box that holds all that a mark draws, or what it draws before effects spread it; null for nothing. */
 export const markBox = (mark: Mark, spread = true): Box | null => {
   if (mark.op === 'group') {
     const bare = mark.marks.reduce<Box | null>((sum, inner) => union(sum, markBox(inner, spread)), null);
     const box = bare && spread && mark.effect ? grown(bare, mark.effect.by.reach * mark.effect.scale) : bare;
-    if (!box || mark.clip?.mode !== 'show') return box;
-    const { outlines, matrix } = mark.clip;
-    const clip = outlines.reduce<Box | null>((sum, o) => union(sum, outlineBox(o)), null);
-    return clip && intersection(box, boxThrough(matrix, clip));
+    return box && mark.cuts ? boxWithin(box, mark.cuts) : box;
   }
   if (mark.op === 'picture') {
     const [w, h] = [mark.asset.width / 2, mark.asset.height / 2];

@@ -112,6 +112,9 @@ export const workOfMark = (mark: Mark): number => {
         PER_MARK + workOf(mark.outlines) * PER_SEGMENT_OF_STROKE + Math.ceil(dashCount(mark.outlines, mark.dashes))
       );
     case 'group':
-      return mark.marks.reduce((sum, inner) => sum + workOfMark(inner), PER_MARK + workOf(mark.clip?.outlines ?? []));
+      return mark.marks.reduce(
+        (sum, inner) => sum + workOfMark(inner),
+        (mark.cuts ?? []).reduce((sum, { outlines }) => sum + PER_MARK + workOf(outlines), PER_MARK),
+      );
   }
 };

@@ -59,15 +59,28 @@ export interface GroupMark {
   readonly marks: readonly Mark[];
   readonly alpha: number;
   readonly blend: BlendMode;
-  readonly clip?: Clip;
+  /** What is left of it, in order. */
+  readonly cuts?: readonly Cut[];
   /** `scale` of the mark's pixels make one of the effect's own. */
   readonly effect?: { readonly by: Effect; readonly scale: number };
 }
-/** Where marks show: inside the outlines by the nonzero rule, or outside of them. */
-export interface Clip {
+/**
+ * How an area joins those before it. Where it is the first, what is added or shown shows alone, and what is hidden or
+ * excluded is missing from the whole picture.
+ */
+export type CutMode = 'add' | 'hide' | 'show' | 'exclude';
+/** An area that decides where marks show: inside its outlines by the nonzero rule. */
+export interface Cut {
   readonly outlines: readonly Outline[];
   readonly matrix: Matrix;
-  readonly mode: 'show' | 'hide';
+  readonly mode: CutMode;
+  /** Whether all that is outside of the outlines is meant. */
+  readonly inverted: boolean;
+  /** How far its edge fades to each side, in its own pixels, each of which `scale` of the mark's make. */
+  readonly feather: number;
+  readonly scale: number;
+  /** How much of it counts, 0..1. */
+  readonly strength: number;
 }
 /** A picture, its middle at the origin. */
 export interface PictureMark {
@@ -154,15 +167,18 @@ export interface PictureSource<P extends Params = Params> extends CardKind<P> {
   readonly plays?: true;
 }
 export type SourceKind = OutlineSource | PictureSource;
-/** What a step may ask of the cards above it. */
-export interface Above {
-  readonly frame: number;
-  /** The flow at any frame; of one copy of a repeater's. */
-  readonly at: (frame: number, copy?: Copy) => Flow;
+/** Room for what cards make of outlines. */
+export interface AreaRoom {
   /** Takes room for so many more shapes, and for so much work; false where there is none left, for good. */
   readonly take: (count: number, work: number) => boolean;
   /** Takes room for work with areas; false where it is more than they may take, and they are left as they are. */
   readonly takeAreas: (work: number) => boolean;
+}
+/** What a step may ask of the cards above it. */
+export interface Above extends AreaRoom {
+  readonly frame: number;
+  /** The flow at any frame; of one copy of a repeater's. */
+  readonly at: (frame: number, copy?: Copy) => Flow;
 }
 export interface StepKind<P extends Params = Params> extends CardKind<P> {
   readonly role: 'step';
@@ -180,12 +196,20 @@ export interface PaintKind<P extends Params = Params> extends CardKind<P> {
     take: (work: number) => boolean,
   ) => Mark | null;
 }
+/** What a cover may ask for besides what is above it. */
+export interface Covering {
+  /** What its own recipe gives. */
+  readonly own: Flow;
+  /** Whether the card above is of the same kind: what that one made of the marks can be gone on with. */
+  readonly goesOn: boolean;
+  readonly room: AreaRoom;
+}
 /** Changes the marks above it. */
 export interface CoverKind<P extends Params = Params> extends CardKind<P> {
   readonly role: 'cover';
   /** Whether it has a recipe of its own, which it covers by. */
   readonly holds?: true;
-  readonly cover: (marks: readonly Mark[], values: Values<P>, own: Flow) => readonly Mark[];
+  readonly cover: (marks: readonly Mark[], values: Values<P>, by: Covering) => readonly Mark[];
 }
 /** A recipe inside a recipe: its parameters place it. */
 export interface GroupKind<P extends Params = Params> extends CardKind<P> {

@@ -92,7 +92,7 @@ describe('a nest', () => {
   it('shows its scene about its middle, cut off at its edges', () => {
     expect(lampAt(base, 25)).toBe(50);
     const [mark] = frameOf(base, 25).marks as GroupMark[];
-    expect(mark?.clip?.mode).toBe('show');
+    expect(mark?.cuts?.map((cut) => cut.mode)).toEqual(['show']);
     expect(lampAt(done(base, set('speed', 0.5 as never)), 30)).toBe(30);
     expect(lampAt(done(base, slideLayers('o', ['n'], 10)), 30)).toBe(40);
   });
@@ -154,7 +154,8 @@ describe('a nest', () => {
       addItem('o', 'n', newItem('c', 'ellipse'), 'm'),
     );
     const [mark] = frameOf(masked, 25).marks as GroupMark[];
-    expect([mark?.clip?.mode, (mark?.marks[0] as GroupMark).clip?.mode]).toEqual(['hide', 'show']);
+    const modes = [mark, mark?.marks[0] as GroupMark].map((group) => group?.cuts?.map((cut) => cut.mode));
+    expect(modes).toEqual([['hide'], ['show']]);
   });
   it('tells what is wrong with what it plays', () => {
     expect(compileScene(base.scenes.o as Scene, NO_LIBRARY).at(0).problems).toEqual([

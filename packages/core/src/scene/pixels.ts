@@ -5,7 +5,7 @@
 import { type Box, intersection } from '../geometry/bounds';
 import { markBox } from '../recipe/marks';
 import { pictureKey } from '../picture/key';
-import type { Mark, PictureMark } from '../recipe/types';
+import type { Cut, Mark, PictureMark } from '../recipe/types';
 
 /** Pixels that may be covered in one frame, each as often as it is covered. */
 export const MOST_PIXELS = 4_000_000_000;
@@ -27,17 +27,23 @@ const NONE: Tally = { marks: 0, depth: 0, decoded: 0 };
 
 const pixelsOf = ({ asset }: PictureMark): number => asset.width * asset.height;
 
+/** The cuts of a group, each of which may be drawn on a surface of its own. */
+const cutsOf = (mark: Mark): readonly Cut[] => (mark.op === 'group' && mark.cuts) || [];
+/** Surfaces that cuts need beside the picture: for the area so far, for one more, and for its soft edge. */
+const heldByCuts = (mark: Mark): number => (cutsOf(mark).some(isSoft) ? 3 : cutsOf(mark).length > 1 ? 1 : 0);
+const isSoft = ({ feather, inverted }: Cut): boolean => feather > 0 || inverted;
+
 /** Whether a group is drawn on a surface of its own. */
 const hasSurface = (mark: Mark): boolean =>
   mark.op === 'group' &&
-  (mark.alpha < 1 || mark.blend !== 'normal' || mark.clip !== undefined || mark.effect !== undefined);
+  (mark.alpha < 1 || mark.blend !== 'normal' || mark.cuts !== undefined || mark.effect !== undefined);
 
 const tally = (marks: readonly Mark[]): Tally =>
   marks.reduce<Tally>((sum, mark) => {
     const inner = mark.op === 'group' ? tally(mark.marks) : NONE;
     return {
-      marks: sum.marks + 1 + inner.marks,
-      depth: Math.max(sum.depth, inner.depth + (hasSurface(mark) ? 1 : 0)),
+      marks: sum.marks + 1 + cutsOf(mark).length + inner.marks,
+      depth: Math.max(sum.depth, inner.depth + (hasSurface(mark) ? 1 : 0), heldByCuts(mark) + 1),
       decoded: sum.decoded + inner.decoded + (mark.op === 'picture' ? pixelsOf(mark) : 0),
     };
   }, NONE);
@@ -61,8 +67,12 @@ const weigh = (mark: Mark, scene: Box, decoded: Set<string>): { covered: number;
     return { covered, held: 0 };
   }
   const own = hasSurface(mark) ? area : 0;
-  let covered = own * (WEIGHT.surface + (mark.effect ? WEIGHT.effect : 0));
-  let held = 0;
+  const cutting = cutsOf(mark).reduce(
+    (sum, { feather }) => sum + WEIGHT.surface + (feather > 0 ? WEIGHT.effect : 0),
+    0,
+  );
+  let covered = own * (WEIGHT.surface + (mark.effect ? WEIGHT.effect : 0) + cutting);
+  let held = own * heldByCuts(mark);
   for (const inner of mark.marks) {
     const weight = weigh(inner, scene, decoded);
     covered += weight.covered;

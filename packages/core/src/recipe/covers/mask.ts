@@ -1,8 +1,23 @@
-import { choice } from '../../document/params';
+import { choice, percent, px, switchParam } from '../../document/params';
 import { IDENTITY } from '../../geometry/matrix';
-import { cover } from '../types';
+import { grownOutlines } from '../steps/offset';
+import { cover, type Cut, type GroupMark, type Mark } from '../types';
 
-/** Outlines of its own show or hide parts of what is drawn above it in its group; the outlines above go on as they are. */
+const SAYS = {
+  add: 'Adds what is inside',
+  hide: 'Takes away what is inside',
+  show: 'Shows what is inside',
+  exclude: 'Shows where areas do not meet',
+} as const;
+
+/** The picture as the mask above has cut it: it is cut on by the same areas. */
+const alreadyCut = ([first]: readonly Mark[]): GroupMark | null =>
+  first?.op === 'group' && first.cuts && !first.effect ? first : null;
+
+/**
+ * Outlines of its own show or hide parts of what is drawn above it in its group; the outlines above go on as they are. Masks
+ * right below each other make one area.
+ */
 export const mask = cover({
   kind: 'mask',
   label: 'Mask',
@@ -10,16 +25,29 @@ export const mask = cover({
     mode: choice(
       'Mask',
       [
-        { value: 'show', label: 'Shows' },
-        { value: 'hide', label: 'Hides' },
+        { value: 'add', label: 'Adds' },
+        { value: 'hide', label: 'Takes away' },
+        { value: 'show', label: 'Intersects' },
+        { value: 'exclude', label: 'Excludes' },
       ],
       'show',
     ),
+    inverted: switchParam('Inverted', false),
+    feather: px('Feather', 0, { min: 0, max: 1_000, step: 0.5 }),
+    grow: px('Grow', 0, { min: -5_000, max: 5_000, step: 0.5 }),
+    strength: percent('Strength', 1),
   },
   holds: true,
-  summary: (v) => (v.mode === 'show' ? 'Shows what is inside' : 'Hides what is inside'),
-  cover: (marks, { mode }, own) => {
-    const clip = { outlines: own.shapes.flatMap((s) => s.outlines), matrix: IDENTITY, mode };
-    return [{ op: 'group', marks, alpha: 1, blend: 'normal', clip }];
+  summary: ({ mode, inverted }) => SAYS[mode].replace('inside', inverted ? 'outside' : 'inside'),
+  cover: (marks, { mode, inverted, feather, grow, strength }, { own, goesOn, room }) => {
+    const outlines = own.shapes.flatMap((s) => s.outlines);
+    const grown = grownOutlines(outlines, grow, 'round', 4, room);
+    const cut: Cut = { outlines: grown, matrix: IDENTITY, mode, inverted, feather, scale: 1, strength };
+    const before = goesOn ? alreadyCut(marks) : null;
+    return [
+      before
+        ? { ...before, cuts: [...(before.cuts ?? []), cut] }
+        : { op: 'group', marks, alpha: 1, blend: 'normal', cuts: [cut] },
+    ];
   },
 });

@@ -94,7 +94,7 @@ const nestMarks = ({ width, height, background, marks }: Shown, withBackground: 
       marks: [...ground, ...moved],
       alpha: 1,
       blend: 'normal',
-      clip: { outlines: [frame], matrix: IDENTITY, mode: 'show' },
+      cuts: [{ outlines: [frame], matrix: IDENTITY, mode: 'show', inverted: false, feather: 0, scale: 1, strength: 1 }],
     },
   ];
 };

@@ -1,0 +1,50 @@
+/** What effects do to surfaces: by the canvas's own filters, or by the effect's kernel where it has none. */
+import type { Effect } from '../recipe/types';
+import type { Context2D, Surface, SurfacePool } from './surface';
+
+/** Filters of the platforms reach no further than some 1,600 pixels: for more, a picture is drawn smaller and enlarged. */
+const MOST_REACH = 768;
+
+/** How many times smaller a picture is to be drawn for an effect that reaches so many of its pixels. */
+export const shrinkFor = (reach: number): number => 2 ** Math.max(0, Math.ceil(Math.log2(reach / MOST_REACH)));
+
+/** The pixels of a surface; null where a page may not read them, for a picture of another origin is in them. */
+const pixelsRead = (
+  context: Context2D,
+  width: number,
+  height: number,
+): ReturnType<Context2D['getImageData']> | null => {
+  try {
+    return context.getImageData(0, 0, width, height);
+  } catch (error) {
+    if ((error as Error).name === 'SecurityError') return null;
+    throw error;
+  }
+};
+
+/** A surface of `width` × `height` pixels with an effect, of whose pixels `scale` are one. What is given is given back to the pool, or changed. */
+export const changed = (
+  plain: Surface,
+  by: Effect,
+  { width, height, scale }: { readonly width: number; readonly height: number; readonly scale: number },
+  pool: SurfacePool,
+): Surface => {
+  if (plain.context.filter === undefined) {
+    const read = pixelsRead(plain.context, width, height);
+    if (read) {
+      by.pixels(read.data, width, height, scale);
+      plain.context.putImageData(read, 0, 0);
+    }
+    return plain;
+  }
+  const result = pool.take(width, height);
+  const { context } = result;
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.globalAlpha = 1;
+  context.globalCompositeOperation = 'source-over';
+  context.filter = by.filter(scale);
+  context.drawImage(plain.image, 0, 0, width, height, 0, 0, width, height);
+  context.filter = 'none';
+  pool.give(plain);
+  return result;
+};

@@ -1,0 +1,26 @@
+/** Where painting goes to. */
+import type { CutOut, PictureAsset } from '../document/types';
+import type { Box } from '../geometry/bounds';
+import type { Matrix } from '../geometry/matrix';
+import type { Context2D, SurfacePool } from './surface';
+
+/** Pictures that have been read, as what drawImage takes; null for one that is not here (yet). */
+export interface Pictures {
+  readonly get: (asset: PictureAsset, cut: CutOut | null) => unknown;
+}
+export const NO_PICTURES: Pictures = { get: () => null };
+
+/** What painting needs besides a target. */
+export interface Tools {
+  readonly pool: SurfacePool;
+  readonly pictures: Pictures;
+}
+
+export interface Target {
+  readonly context: Context2D;
+  /** The pixels that may be drawn to. */
+  readonly clip: Box;
+  /** From the scene's pixels to the target's. */
+  readonly view: Matrix;
+  readonly tools: Tools;
+}
