@@ -86,6 +86,7 @@ const copyFormulas = (formulas: Formulas, renewed: ReadonlyMap<Id, Renewed>, her
           return { ...target, layer: copy.id, ...(item !== undefined && { item }) };
         },
         here,
+        { ...here, layer: renewed.get(here.layer)?.id ?? here.layer },
       );
       return [key, { ...formula, text }];
     }),

@@ -19,8 +19,8 @@ import { placementOf } from '../scene/placement';
 import { layerIn, type LayerDraft, sceneIn } from './find';
 import { leaveScene } from './sets';
 
-const tidy = (n: number): number => Math.round(n * 1e4) / 1e4 + 0;
-const tidyPoint = ([x, y]: Point): Point => [tidy(x), tidy(y)];
+export const tidy = (n: number): number => Math.round(n * 1e4) / 1e4 + 0;
+export const tidyPoint = ([x, y]: Point): Point => [tidy(x), tidy(y)];
 
 const placementIn = (layer: LayerDraft) => placementOf(plain<Properties>(layer.params));
 

@@ -23,7 +23,13 @@ const setList = (layer: DrawingDraft, group: Id | null, ids: Id[]): void => {
 export const groupOf = (items: { readonly [id: Id]: Pick<Item, 'children'> }, id: Id): Id | null =>
   Object.keys(items).find((other) => items[other]?.children?.includes(id)) ?? null;
 
-const detach = (layer: DrawingDraft, id: Id): void => {
+/** A card with all that stands in it. */
+export const within = (items: { readonly [id: Id]: Item }, id: Id): Item[] => {
+  const item = items[id];
+  return item ? [item, ...(item.children ?? []).flatMap((child) => within(items, child))] : [];
+};
+
+export const detach = (layer: DrawingDraft, id: Id): void => {
   const group = groupOf(layer.items, id);
   setList(
     layer,

@@ -1,20 +1,16 @@
 /** A drawing taken apart: a layer for each of the groups at the top of its recipe. */
 import { type MakeId, uniqueName } from '../document/make';
 import { type Edit, plain } from '../document/patches';
-import type { DrawingLayer, Id, Item } from '../document/types';
+import type { DrawingLayer, Id } from '../document/types';
 import { drawingIn, type LayerDraft, sceneIn } from './find';
 import { copiesOf } from './layers';
+import { within } from './recipe';
 import { leaveScene } from './sets';
 
 /** The groups at the top of a recipe that paint by themselves; none where other cards work on them too. */
 export const groupsOf = (layer: Pick<DrawingLayer, 'recipe' | 'items'>): readonly Id[] => {
   const groups = layer.recipe.filter((id) => layer.items[id]?.kind === 'group');
   return groups.length > 1 && groups.length === layer.recipe.length ? groups : [];
-};
-
-const within = (items: DrawingLayer['items'], id: Id): Item[] => {
-  const item = items[id];
-  return item ? [item, ...(item.children ?? []).flatMap((child) => within(items, child))] : [];
 };
 
 /** Each group becomes a layer in its place, called by the group, with the timing and keyframes of the whole. */

@@ -54,7 +54,7 @@ export const working = (param: Param, base: Sampler, part: Part, depth: number, 
   let lastCost = 1;
   let moments: Moments | null = null;
   /** What the value that was asked last took. */
-  let cost = 1;
+  const cost = { moments: 1 };
   let problem: string | null = null;
   const accept = acceptor(param);
   // One for all its evaluations: none of them lies within another, since nothing reads itself.
@@ -69,14 +69,15 @@ export const working = (param: Param, base: Sampler, part: Part, depth: number, 
     problem = null;
     try {
       const value = part.run(scope);
-      cost = 1 + scope.here + scope.elsewhere;
-      if (cost > MOST_MOMENTS) throw EXHAUSTED;
+      const moments = 1 + scope.here + scope.elsewhere;
+      cost.moments = moments;
+      if (moments > MOST_MOMENTS) throw EXHAUSTED;
       const fit = accept(value);
       if (fit !== null) return fit;
       problem = `gives ${shown(value)}, wanted ${wanted(param)}`;
     } catch (error) {
       if (error !== EXHAUSTED) throw error;
-      cost = MOST_MOMENTS;
+      cost.moments = MOST_MOMENTS;
       problem = TOO_MANY;
     }
     return base.at(frame);
@@ -85,24 +86,24 @@ export const working = (param: Param, base: Sampler, part: Part, depth: number, 
     if (lastFrame !== frame) {
       lastValue = work(frame, null);
       lastFrame = frame;
-      lastCost = cost;
+      lastCost = cost.moments;
     }
-    cost = lastCost;
+    cost.moments = lastCost;
     return lastValue;
   };
   const keptAt = (frame: number): Value => {
     moments ??= new Moments(param.kind);
     const slot = moments.find(frame);
     if (slot >= 0) {
-      cost = moments.costAt(slot);
+      cost.moments = moments.costAt(slot);
       return moments.valueAt(slot);
     }
     const value = work(frame, null);
-    moments.keep(frame, value, cost, problem);
+    moments.keep(frame, value, cost.moments, problem);
     return value;
   };
   const valueAt = depth > 1 ? keptAt : lastAt;
-  const rest = { error: null, perCopy, depth, cost: () => cost };
+  const rest = { error: null, perCopy, depth, cost };
   if (part.constant) {
     const value = work(0, null);
     const wrong = problem;

@@ -15,7 +15,7 @@ export const half = (of: Sampler, part: 0 | 1): Sampler => {
     constant: of.constant,
     heading: () => null,
     perCopy: of.perCopy ?? false,
-    cost: () => costOf(of),
+    ...(of.cost && { cost: of.cost }),
   });
 };
 
@@ -27,13 +27,18 @@ export const joined = (x: Sampler, y: Sampler): Sampler => {
   if (!withX) joins.set(x, (withX = new WeakMap()));
   let both = withX.get(y);
   if (!both) {
-    const at = (frame: number, copy?: Copy): Point => [x.at(frame, copy) as number, y.at(frame, copy) as number];
+    const cost = { moments: 1 };
+    const at = (frame: number, copy?: Copy): Point => {
+      const point: Point = [x.at(frame, copy) as number, y.at(frame, copy) as number];
+      cost.moments = Math.max(costOf(x), costOf(y));
+      return point;
+    };
     both = {
       at,
       constant: x.constant && y.constant,
       heading: headingOf(at),
       perCopy: (x.perCopy ?? false) || (y.perCopy ?? false),
-      cost: () => Math.max(costOf(x), costOf(y)),
+      cost,
     };
     withX.set(y, both);
   }

@@ -1,6 +1,6 @@
 /** Compiled pieces of a formula: what they give, and what they are worked out from. */
 import type { Ease, Value } from '../document/types';
-import type { Copy, Sampler } from '../motion/sampler';
+import type { Copy, Cost, Sampler } from '../motion/sampler';
 import { FormulaError, NUMBER, sizeOf, type Span, type Type, vector } from './types';
 
 /** One evaluation of a formula at one frame. */
@@ -32,7 +32,7 @@ export interface Read {
 /** What can be read at moments, and says what the last one took. */
 export interface Readable<T> {
   readonly at: (frame: number) => T;
-  readonly cost?: () => number;
+  readonly cost?: Cost;
 }
 
 /** What a formula is compiled for. */
@@ -64,7 +64,7 @@ export const MOST_MOMENTS = 10_000;
 export const EXHAUSTED = new Error('a formula reads too many moments');
 
 /** The moments that what was asked last was worked out from. */
-export const costOf = ({ cost }: Pick<Readable<unknown>, 'cost'>): number => (cost ? cost() : 1);
+export const costOf = ({ cost }: Pick<Readable<unknown>, 'cost'>): number => (cost ? cost.moments : 1);
 
 /** Reads something at the formula's own frame. */
 export const readHere = <T>(s: Scope, of: Readable<T>): T => {

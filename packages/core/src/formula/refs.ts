@@ -226,14 +226,22 @@ export const spanIn = (shown: string, text: string, [start, end]: Span): Span =>
 export const referenceTo = (to: Target, here: Here): string =>
   `{${stored(to.layer === here.layer ? { ...to, layer: THIS } : to)}}`;
 
-/** A stored text whose references lead elsewhere, as those of a copy to what was copied along. */
-export const retargeted = (text: string, to: (target: Target, own: boolean) => Target, here: Here): string =>
+/**
+ * A stored text whose references lead elsewhere, as those of a copy to what was copied along. `there` is where the formula
+ * stands afterwards: what led to its own layer and still does is named by it.
+ */
+export const retargeted = (
+  text: string,
+  to: (target: Target, own: boolean) => Target,
+  here: Here,
+  there: Here = here,
+): string =>
   withReferences(text, (path) => {
     const found = path.startsWith('@') ? byId(path, here) : null;
     if (found?.kind !== 'property') return null;
     const own = path.startsWith(`@${THIS}/`);
     const target = to(found.to, own);
-    return stored(own ? { ...target, layer: THIS } : target);
+    return stored(own && target.layer === there.layer ? { ...target, layer: THIS } : target);
   });
 
 /** Every property of a scene with the names that lead to it, for choosing one. */

@@ -27,15 +27,15 @@ export const textSizeOf = (
 ): Readable<TextSize> => {
   const values = reader(textKind.params, card.params, computing);
   let still: TextSize | undefined;
-  let cost = 1;
+  const cost = { moments: 1 };
   const at = (frame: number): TextSize => {
     const of = values.at(frame) as Values<typeof textKind.params> as TextValues;
-    cost = 1;
+    cost.moments = 1;
     for (const one of computed) {
       one.at(frame);
-      cost = Math.max(cost, costOf(one));
+      cost.moments = Math.max(cost.moments, costOf(one));
     }
     return sizeOf(of, fonts);
   };
-  return { at: values.constant ? (frame) => (still ??= at(frame)) : at, cost: () => cost };
+  return { at: values.constant ? (frame) => (still ??= at(frame)) : at, cost };
 };

@@ -24,6 +24,12 @@ export interface Copy {
   readonly count: number;
 }
 
+/** What a value was worked out from; its sampler writes it anew with each. An object, since it is read for each of very many. */
+export interface Cost {
+  /** Moments of other samplers, itself counted. */
+  readonly moments: number;
+}
+
 /** A property's value at any frame, whole or not. */
 export interface Sampler {
   readonly at: (frame: number, copy?: Copy) => Value;
@@ -33,8 +39,8 @@ export interface Sampler {
   readonly heading: (frame: number) => number | null;
   /** Whether each copy of a repeater has a value of its own. */
   readonly perCopy?: boolean;
-  /** How many moments of other samplers the value that was asked last was worked out from, itself counted; 1 where missing. */
-  readonly cost?: () => number;
+  /** Of the value that was asked last; a single moment where missing. */
+  readonly cost?: Cost;
 }
 
 const noHeading = () => null;

@@ -14,16 +14,16 @@ export const MOST_HELD = 200_000_000;
 
 /** What covering a pixel costs beside a plain fill. */
 const WEIGHT = { fill: 1, stroke: 1, picture: 3, surface: 4, decoding: 4, effect: 20 } as const;
-const HEAVIEST = WEIGHT.surface + WEIGHT.effect;
 
 interface Tally {
-  readonly marks: number;
+  /** What covering a pixel by all of them costs. */
+  readonly weight: number;
   readonly depth: number;
   /** Pixels of pictures, each as often as it is drawn. */
   readonly decoded: number;
 }
 
-const NONE: Tally = { marks: 0, depth: 0, decoded: 0 };
+const NONE: Tally = { weight: 0, depth: 0, decoded: 0 };
 
 const pixelsOf = ({ asset }: PictureMark): number => asset.width * asset.height;
 
@@ -38,11 +38,19 @@ const hasSurface = (mark: Mark): boolean =>
   mark.op === 'group' &&
   (mark.alpha < 1 || mark.blend !== 'normal' || mark.cuts !== undefined || mark.effect !== undefined);
 
+/** What it costs for each pixel that it covers, besides what stands in it. */
+const weightOf = (mark: Mark): number => {
+  if (mark.op !== 'group') return WEIGHT[mark.op];
+  if (!hasSurface(mark)) return 0;
+  const effects = (mark.effect ? 1 : 0) + cutsOf(mark).filter(({ feather }) => feather > 0).length;
+  return WEIGHT.surface * (1 + cutsOf(mark).length) + WEIGHT.effect * effects;
+};
+
 const tally = (marks: readonly Mark[]): Tally =>
   marks.reduce<Tally>((sum, mark) => {
     const inner = mark.op === 'group' ? tally(mark.marks) : NONE;
     return {
-      marks: sum.marks + 1 + cutsOf(mark).length + inner.marks,
+      weight: sum.weight + weightOf(mark) + inner.weight,
       depth: Math.max(sum.depth, inner.depth + (hasSurface(mark) ? 1 : 0), heldByCuts(mark) + 1),
       decoded: sum.decoded + inner.decoded + (mark.op === 'picture' ? pixelsOf(mark) : 0),
     };
@@ -58,7 +66,7 @@ const areaOf = (mark: Mark, scene: Box): number => {
 const weigh = (mark: Mark, scene: Box, decoded: Set<string>): { covered: number; held: number } => {
   const area = areaOf(mark, scene);
   if (mark.op !== 'group') {
-    let covered = area * WEIGHT[mark.op];
+    let covered = area * weightOf(mark);
     const key = mark.op === 'picture' && pictureKey(mark.asset, mark.cut);
     if (key && !decoded.has(key)) {
       decoded.add(key);
@@ -67,11 +75,7 @@ const weigh = (mark: Mark, scene: Box, decoded: Set<string>): { covered: number;
     return { covered, held: 0 };
   }
   const own = hasSurface(mark) ? area : 0;
-  const cutting = cutsOf(mark).reduce(
-    (sum, { feather }) => sum + WEIGHT.surface + (feather > 0 ? WEIGHT.effect : 0),
-    0,
-  );
-  let covered = own * (WEIGHT.surface + (mark.effect ? WEIGHT.effect : 0) + cutting);
+  let covered = own * weightOf(mark);
   let held = own * heldByCuts(mark);
   for (const inner of mark.marks) {
     const weight = weigh(inner, scene, decoded);
@@ -84,9 +88,9 @@ const weigh = (mark: Mark, scene: Box, decoded: Set<string>): { covered: number;
 /** How many of the marks, from the first, one frame has room for: all of them, but in the largest of scenes. */
 export const marksWithin = (marks: readonly Mark[], width: number, height: number): number => {
   const area = width * height;
-  const { marks: count, depth, decoded } = tally(marks);
+  const { weight, depth, decoded } = tally(marks);
   // Even if each covered the whole scene: there is nothing to measure.
-  const most = count * HEAVIEST * area + decoded * WEIGHT.decoding;
+  const most = weight * area + decoded * WEIGHT.decoding;
   if (most <= MOST_PIXELS && depth * area <= MOST_HELD) return marks.length;
   const scene: Box = { left: 0, top: 0, right: width, bottom: height };
   const seen = new Set<string>();

@@ -15,6 +15,7 @@ import {
   TAGS,
   isKeyed,
 } from '../document/types';
+import { layerOfMask, maskBy } from '../edits/masks';
 import { takeApart } from '../edits/takeApart';
 import { addAsset, addSwatch, removeAsset, removeSwatch, renameAsset, swapAsset } from '../edits/assets';
 import { forgetEase, keepEase } from '../edits/eases';
@@ -229,6 +230,11 @@ const EDITS: readonly ((at: Place) => Edit | null)[] = [
   (at) => reverseLayers(at.scene.id, at.ids),
   (at) => splitLayers(at.scene.id, at.ids, frame(at), at.makeId),
   (at) => takeApart(at.scene.id, at.layer.id, at.makeId),
+  (at) => maskBy(at.scene.id, at.layer.id, [at.chance.one(at.ids)], frame(at), at.makeId),
+  (at) => {
+    const item = itemAt(at);
+    return item === null ? null : layerOfMask(at.scene.id, at.layer.id, item, at.makeId);
+  },
   // Cards.
   (at) => {
     const item = randomItem(at.chance, at.makeId());

@@ -11,7 +11,9 @@ export const point: Kind<'point'> = {
     each(v, (x, i) => clamped(x, -limit, limit, otherwise[i] as number)) as Point,
   accept: ({ limit }) => {
     return (value) => {
-      const [x, y] = value;
+      // Taken out one by one: this runs for every value of every follower.
+      const x = value[0];
+      const y = value[1];
       if (Math.abs(x) <= limit && Math.abs(y) <= limit) return value;
       const [left, top] = [clamped(x, -limit, limit, null), clamped(y, -limit, limit, null)];
       return left === null || top === null ? null : [left, top];
