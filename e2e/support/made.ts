@@ -18,13 +18,13 @@ export const BLANK: Scene = newScene('s', 'Test', {
   background: '#10132E',
 });
 
-/** A disc of 20 pixels. */
-export const discLayer = (id: Id, name: string, at: Point, color = '#FFB23E'): DrawingLayer =>
+/** A disc, of 20 pixels unless it is wanted otherwise. */
+export const discLayer = (id: Id, name: string, at: Point, color = '#FFB23E', width = 20): DrawingLayer =>
   newDrawing(
     BLANK,
     id,
     name,
-    [newItem(`${id}e`, 'ellipse', { width: 20, height: 20 }), newItem(`${id}f`, 'fill', { color })],
+    [newItem(`${id}e`, 'ellipse', { width, height: width }), newItem(`${id}f`, 'fill', { color })],
     { position: at },
   );
 

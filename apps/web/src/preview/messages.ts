@@ -18,6 +18,12 @@ export interface Compare {
   readonly split: number;
 }
 
+/** Layers that show what their masks cut away. */
+export interface Uncut {
+  readonly layers: readonly Id[];
+  readonly how: 'faint' | 'whole';
+}
+
 export interface DrawWish {
   readonly scene: Id;
   readonly frame: number;
@@ -31,6 +37,7 @@ export interface DrawWish {
   readonly solo: readonly Id[];
   readonly onion: Onion | null;
   readonly compare: Compare | null;
+  readonly uncut: Uncut | null;
 }
 
 export type PreviewRequest =

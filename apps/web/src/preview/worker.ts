@@ -1,5 +1,6 @@
 /** Evaluates and draws frames away from the page. Keeps its own document, changed by the same patches. */
 import { applyPatches } from '@kite/core/document/patches';
+import { uncut } from '@kite/core/scene/uncut';
 import { wholeScene } from '@kite/core/scene/whole';
 import type { Id, Project, Scene } from '@kite/core/document/types';
 import { filling, paint } from '@kite/core/paint/canvas';
@@ -10,7 +11,15 @@ import { FrameCache, type FrameRange, type Stamp } from './frameCache';
 import { GesturePainter } from './gesture';
 import { BrowserMaterials } from './materials';
 import { paintCompared, paintOnion } from './looks';
-import type { CacheReply, FailureReply, PosterReply, PreviewReply, PreviewRequest, SampleReply } from './messages';
+import type {
+  CacheReply,
+  FailureReply,
+  PosterReply,
+  PreviewReply,
+  PreviewRequest,
+  SampleReply,
+  Uncut,
+} from './messages';
 import { offscreenSurface } from './surface';
 
 const materials = new BrowserMaterials();
@@ -31,11 +40,21 @@ const sceneIn = (doc: Project | null, id: Id): Scene | null => {
   return doc && scene ? wholeScene(scene, doc) : null;
 };
 
+/** By scene and by what is looked at: the same object for the same, which frames are kept for. */
+const lookedAt = new WeakMap<Scene, { readonly key: string; readonly scene: Scene }>();
+const asLookedAt = (scene: Scene | null, how: Uncut | null): Scene | null => {
+  if (!scene || !how) return scene;
+  const key = `${how.how} ${how.layers.join()}`;
+  let known = lookedAt.get(scene);
+  if (known?.key !== key) lookedAt.set(scene, (known = { key, scene: uncut(scene, how.layers, how.how) }));
+  return known.scene;
+};
+
 const tell = (cached: readonly FrameRange[]): void => self.postMessage({ cached } satisfies CacheReply);
 
 const draw = (request: Extract<PreviewRequest, { kind: 'draw' }>): PreviewReply => {
   const { id, frame, width, height, view, at } = request;
-  const scene = sceneIn(shown, request.scene);
+  const scene = asLookedAt(sceneIn(shown, request.scene), request.uncut);
   const nothing = { id, frame, at, bitmap: null, problems: [], ms: 0 };
   if (!shown || !scene || width < 1 || height < 1) return nothing;
   const start = performance.now();
@@ -44,7 +63,8 @@ const draw = (request: Extract<PreviewRequest, { kind: 'draw' }>): PreviewReply 
   if (canvas.height !== height) canvas.height = height;
   const target = { width, height, view };
   const alone = request.solo.length > 0 ? new Set(request.solo) : null;
-  const before = shown === kept || alone ? undefined : (sceneIn(kept, request.scene) ?? undefined);
+  const before =
+    shown === kept || alone ? undefined : (asLookedAt(sceneIn(kept, request.scene), request.uncut) ?? undefined);
   const { onion, compare } = request;
   const program = compileScene(scene, library);
   const shows = alone ? (layer: Id) => alone.has(layer) : undefined;

@@ -125,8 +125,25 @@ const withSources: Upgrade = (document) => ({
   }),
 });
 
-/** Masks that add, exclude, fade and grow came with format 6: those of before are among them as they are. */
-const withSoftMasks: Upgrade = (document) => document;
+/** Masks that add came with format 6, and are what a mask is where nothing else is said: before, each narrowed down. */
+const withSoftMasks: Upgrade = (document) => ({
+  ...document,
+  scenes: each(document.scenes, (scene) => ({
+    ...scene,
+    layers: each(scene.layers, (layer) =>
+      isRecord(layer.items)
+        ? {
+            ...layer,
+            items: each(layer.items, (item) =>
+              item.kind === 'mask'
+                ? { ...item, params: { mode: { value: 'show' }, ...(item.params as Fields) } }
+                : item,
+            ),
+          }
+        : layer,
+    ),
+  })),
+});
 
 /** From each older version to the next. */
 export const UPGRADES: ReadonlyMap<number, Upgrade> = new Map([

@@ -5,6 +5,7 @@ import { countingIds, newDrawing, newItem, newProject, newScene } from '../docum
 import type { Edit } from '../document/patches';
 import type { DrawingLayer, Id, Item, Layer, Point, Project, Properties, Scene } from '../document/types';
 import { apply } from '../geometry/matrix';
+import type { GroupMark } from '../recipe/types';
 import { compileScene, NO_LIBRARY, type Program } from '../scene/compile';
 import { applyEdit } from './apply';
 import { addLayers } from './layers';
@@ -76,11 +77,13 @@ describe('a mask that is drawn', () => {
       [225, 145],
     ]);
   });
-  it('shows what is inside it; the next one adds to it', () => {
+  it('stands below those that are there, and adds to them', () => {
     const once = done(doc, edit);
     const next = newItem('other', 'ellipse');
     const twice = done(once, drawMask(programOf(once), 't', { mask: 'n', group: 'h' }, next, [0, 0], 0));
-    expect(masksOf(twice, 't').map(({ params }) => params.mode)).toEqual([{ value: 'show' }, { value: 'add' }]);
+    expect(masksOf(twice, 't').map(({ id }) => id)).toEqual(['m', 'n']);
+    const [group] = programOf(twice).marksAt('t', 0) as GroupMark[];
+    expect(group?.cuts?.map(({ mode }) => mode)).toEqual(['add', 'add']);
   });
   it('cannot be drawn on what is flattened', () => {
     const flat = projectOf(box('t', { scale: { value: [0, 1] } }));

@@ -15,20 +15,9 @@ import { decomposed, reparent, tidy, tidyPoint } from './place';
 import { detach, within } from './recipe';
 import { leaveScene } from './sets';
 
-type Mode = 'add' | 'show';
-
-/** The first mask of a run shows what is inside it alone; others add to it. */
-const modeBelow = ({
-  recipe,
-  items,
-}: Pick<DrawingLayer, 'recipe'> & { items: Record<Id, { kind: string } | undefined> }): Mode =>
-  items[recipe.at(-1) ?? '']?.kind === maskKind.kind ? 'add' : 'show';
-
 const put = (draft: ProjectDraft, scene: Id, id: Id, mask: Item, inside: readonly Item[]): void => {
   const layer = drawingIn(draft, scene, id);
-  const mode = mask.params.mode ?? { value: modeBelow(layer) };
-  for (const item of [{ ...mask, params: { ...mask.params, mode } }, ...inside])
-    layer.items[item.id] = item as ItemDraft;
+  for (const item of [mask, ...inside]) layer.items[item.id] = item as ItemDraft;
   layer.recipe = [...layer.recipe, mask.id];
 };
 

@@ -29,3 +29,19 @@ export const trace = (
   }
   if (closed) sink.closePath();
 };
+
+const rounded = (n: number): string => String(Math.round(n * 1e3) / 1e3 + 0);
+const list = (...numbers: readonly number[]): string => numbers.map(rounded).join(' ');
+
+/** Path data (SVG 2, 9.3), to a thousandth. */
+export const dataOf = (outlines: readonly Outline[]): string => {
+  let data = '';
+  const sink: PathSink = {
+    moveTo: (x, y) => (data += `M${list(x, y)}`),
+    lineTo: (x, y) => (data += `L${list(x, y)}`),
+    bezierCurveTo: (...points) => (data += `C${list(...points)}`),
+    closePath: () => (data += 'Z'),
+  };
+  for (const outline of outlines) trace(sink, outline);
+  return data;
+};

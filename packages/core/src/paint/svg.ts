@@ -2,28 +2,14 @@
 import type { CutOut, GradientStop, PictureAsset } from '../document/types';
 import { type Box, boxThrough, grown, outlineBox, union } from '../geometry/bounds';
 import type { Matrix } from '../geometry/matrix';
-import type { Outline } from '../geometry/outline';
 import { areaOf, outlinesOf } from '../geometry/polygons';
-import { type PathSink, trace } from '../geometry/trace';
+import { dataOf } from '../geometry/trace';
 import { deviationOf, markBox } from '../recipe/marks';
 import type { Cut, GroupMark, Ink, Mark } from '../recipe/types';
 import type { DisplayList } from '../scene/compile';
 
 const short = (n: number): string => String(Math.round(n * 1e3) / 1e3 + 0);
 const list = (...numbers: readonly number[]): string => numbers.map(short).join(' ');
-
-/** Path data (SVG 2, 9.3). */
-const dataOf = (outlines: readonly Outline[]): string => {
-  let data = '';
-  const sink: PathSink = {
-    moveTo: (x, y) => (data += `M${list(x, y)}`),
-    lineTo: (x, y) => (data += `L${list(x, y)}`),
-    bezierCurveTo: (...points) => (data += `C${list(...points)}`),
-    closePath: () => (data += 'Z'),
-  };
-  for (const outline of outlines) trace(sink, outline);
-  return data;
-};
 
 /** A hex colour as SVG 1.1 programs read it: its alpha apart. */
 const colorOf = (hex: string): { readonly color: string; readonly alpha: number } => ({

@@ -265,7 +265,7 @@ describe('covers', () => {
     const mask = { ...card('mask'), children: [hole.id] };
     const fill = card('fill');
     const flow = flowOf([square, fill, mask, hole], 0, [square.id, fill.id, mask.id]);
-    expect([flow.marks, flow.shapes.length]).toMatchObject([[{ op: 'group', cuts: [{ mode: 'show' }] }], 1]);
+    expect([flow.marks, flow.shapes.length]).toMatchObject([[{ op: 'group', cuts: [{ mode: 'add' }] }], 1]);
     expect(markBox(flow.marks[0] as Mark)).toEqual({ left: -10, top: -10, right: 10, bottom: 10 });
   });
   it('a blur spreads what is above it by three deviations, keyed, and not what is below', () => {

@@ -25,8 +25,10 @@ import { layerAt } from './hit';
 import { CompareLine } from './looks/CompareLine';
 import { leaveFullScreen } from './looks/fullScreen';
 import { FullScreenBar } from './looks/FullScreenBar';
+import { MaskOutlines } from './looks/MaskOutlines';
 import { AidLines, Rulers, SnapMarks } from './looks/Overlays';
 import type { Stage } from './stage';
+import { AsMask } from './tools/AsMask';
 import { CutOutTool } from './tools/CutOut';
 import type { Swept } from './tools/press';
 import { TOOLS } from './tools/table';
@@ -229,6 +231,7 @@ export const CanvasArea = () => {
       <canvas ref={canvas} data-testid="picture" className="absolute" />
       <svg className="absolute inset-0 size-full" aria-hidden>
         <AidLines {...stage} />
+        <MaskOutlines {...stage} />
         <Handles {...stage} />
         <MotionPaths {...stage} />
         <PathEditing {...stage} />
@@ -242,6 +245,7 @@ export const CanvasArea = () => {
       <TextEditing {...stage} />
       <CutOutTool {...stage} />
       {Over && <Over {...stage} />}
+      <AsMask />
       <Notes />
       {fullScreen && <FullScreenBar />}
       <ZoomBar view={view} size={size} hidden={fullScreen} />

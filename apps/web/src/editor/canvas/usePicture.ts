@@ -1,4 +1,5 @@
 /** The picture of the canvas: drawn by the preview worker for whatever is shown, and put straight on the screen. */
+import { isMasked } from '@kite/core/scene/uncut';
 import { type RefObject, useEffect } from 'react';
 import type { Editor } from '../store/editor';
 import { type EditorState, sceneOf } from '../store/state';
@@ -41,7 +42,9 @@ const askFor = (editor: Editor, size: Size, s: EditorState): void => {
   const shown = shownPart(scene, size, s.view ?? fitView(scene, size), window.devicePixelRatio);
   if (!shown) return;
   const onion = s.onion && !s.playing ? onionOf(scene, s.frame, s.onion, s.selection.layers) : null;
-  editor.preview.draw({ scene: scene.id, frame: s.frame, solo: s.solo, onion, compare: s.compare, ...shown });
+  const masked = s.playing ? [] : s.selection.layers.filter((id) => isMasked(scene.layers[id]));
+  const uncut = masked.length > 0 && s.cutPart !== 'gone' ? { layers: masked, how: s.cutPart } : null;
+  editor.preview.draw({ scene: scene.id, frame: s.frame, solo: s.solo, onion, compare: s.compare, uncut, ...shown });
 };
 
 export const usePicture = (editor: Editor, canvas: RefObject<HTMLCanvasElement | null>, size: Size): void => {

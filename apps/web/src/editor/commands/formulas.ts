@@ -3,7 +3,7 @@ import { type Edit, together } from '@kite/core/document/patches';
 import type { Id, PropertyRef, Scene } from '@kite/core/document/types';
 import { paramAt } from '@kite/core/properties/find';
 import { bakeFormula, formulaIn, setFormula } from '@kite/core/edits/formulas';
-import { readersOf, readersOfPart, readingsIn } from '@kite/core/scene/follows';
+import { type Reading, readersOf, readersOfPart, readingsIn } from '@kite/core/scene/follows';
 import { uniqueName } from '@kite/core/document/make';
 import { removeLayers } from '@kite/core/edits/layers';
 import { makeSet } from '@kite/core/edits/sets';
@@ -114,21 +114,21 @@ export const connectionsOf = (
   return { reads: unique, readBy };
 };
 
-/** Deletes layers; where formulas of others read them it asks first. */
-export const removeLayersAsking = (editor: Editor, ids: readonly Id[], label?: string): void => {
-  const readers = readersOf(editor.scene, ids);
-  const removal = removeLayers(editor.scene.id, ids);
-  const edit = { ...removal, label: label ?? removal.label };
+/** An edit that takes something away; where formulas read it, it asks first. */
+export const askingFirst = (editor: Editor, edit: Edit, readers: readonly Reading[]): void => {
   if (readers.length === 0) editor.edit(edit);
   else editor.set({ removing: { edit, readers } });
 };
 
-/** Removes a part of a layer, asking first where formulas read it. */
-export const removePartAsking = (editor: Editor, layer: Id, item: Id, edit: Edit): void => {
-  const readers = readersOfPart(editor.scene, layer, item);
-  if (readers.length === 0) editor.edit(edit);
-  else editor.set({ removing: { edit, readers } });
+/** Deletes layers; where formulas of others read them it asks first. */
+export const removeLayersAsking = (editor: Editor, ids: readonly Id[], label?: string): void => {
+  const removal = removeLayers(editor.scene.id, ids);
+  askingFirst(editor, { ...removal, label: label ?? removal.label }, readersOf(editor.scene, ids));
 };
+
+/** Removes a part of a layer, asking first where formulas read it. */
+export const removePartAsking = (editor: Editor, layer: Id, item: Id, edit: Edit): void =>
+  askingFirst(editor, edit, readersOfPart(editor.scene, layer, item));
 
 /** A set of the selected layers as they are listed: the first leads. */
 export const setOfSelection = (editor: Editor): void => {

@@ -18,6 +18,7 @@ import { holdsCards } from '@kite/core/recipe/types';
 import { keyFrames } from '@kite/core/motion/keys';
 import { samplerOf } from '@kite/core/motion/sampler';
 import { removeLayersAsking, removePartAsking } from './formulas';
+import { addMask, maskedNext } from './masks';
 import { toast } from 'sonner';
 import { type Editor, makeId } from '../store/editor';
 
@@ -65,7 +66,7 @@ export const valueAt = (editor: Editor, ref: PropertyRef, frame = editor.state.f
   return samplerOf(param, propertyAt(editor.state.doc, ref)).at(frame);
 };
 
-/** A new drawing with a shape and the paint that suits it; selected. */
+/** A new drawing with a shape and the paint that suits it, selected; or a mask of the selected one, where that is wanted. */
 export const addShape = (
   editor: Editor,
   kind: string,
@@ -74,6 +75,11 @@ export const addShape = (
   at?: Point,
 ): Id => {
   const { scene } = editor;
+  const masked = maskedNext(editor);
+  if (masked) {
+    addMask(editor, masked.id, kind, values, at ?? [scene.width / 2, scene.height / 2]);
+    return masked.id;
+  }
   const count = scene.order.length;
   const color = nextColor(editor.state.doc.swatches, count);
   const path = values.path as { closed: boolean } | undefined;

@@ -20,6 +20,7 @@ import {
   splitAtPlayhead,
 } from './keying';
 import { deleteSelection, jumpToKey, nudge, restack } from './layers';
+import { maskSelection } from './masks';
 import { nestSelection } from './nesting';
 
 export interface Command {
@@ -38,7 +39,7 @@ const giveUp = (editor: Editor): void => {
   if (fullScreen) leaveFullScreen(editor);
   else if (mode.kind === 'sampling') editor.set({ mode: mode.then });
   else if (mode === SELECTING) editor.select({});
-  else editor.set({ mode: SELECTING });
+  else editor.set({ mode: SELECTING, drawsMasks: false });
 };
 
 const tools = Object.fromEntries(
@@ -74,6 +75,12 @@ const commands = {
   ungroup: { label: 'Ungroup', keys: ['Ctrl+Shift+G'], run: ungroupSelection },
   makeSet: { label: 'Make a set', run: setOfSelection },
   nest: { label: 'Nest in a scene of their own', run: nestSelection },
+  useAsMask: { label: 'Use the front one as a mask', run: maskSelection },
+  drawMasks: {
+    label: 'Draw the next shape as a mask',
+    keys: ['Shift+M'],
+    run: (e) => e.set({ drawsMasks: !e.state.drawsMasks }),
+  },
   extend: { label: 'Extend to the scene’s end', run: extendSelection },
   reverse: { label: 'Reverse the motion', run: reverseSelection },
   repeatFirst: { label: 'First keys again at the end', run: repeatFirst },

@@ -14,6 +14,8 @@ export interface Cutting {
   readonly size: number;
 }
 
+export type CutPart = 'gone' | 'faint' | 'whole';
+
 /** What a press on the canvas means: one thing at a time. */
 export type Mode =
   | { readonly kind: 'tool'; readonly tool: ToolName }
@@ -52,6 +54,10 @@ export interface Linking {
 export interface Workspace {
   readonly mode: Mode;
   readonly drawer: Drawer;
+  /** Whether what is drawn next becomes a mask of the selected layer. */
+  readonly drawsMasks: boolean;
+  /** How what masks cut away from the selected layers shows. */
+  readonly cutPart: CutPart;
   /** null fits the scene to the canvas. */
   readonly view: View | null;
   /** The picture alone, over the whole screen. */
@@ -88,6 +94,8 @@ export interface Workspace {
 export const TIDY: Workspace = {
   mode: SELECTING,
   drawer: null,
+  drawsMasks: false,
+  cutPart: 'gone',
   view: null,
   fullScreen: false,
   onion: null,

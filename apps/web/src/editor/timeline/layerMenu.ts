@@ -4,6 +4,7 @@ import { setParent } from '@kite/core/edits/place';
 import type { MenuEntry } from '../../ui/Menu';
 import { selectTag, toggleSolo } from '../commands/arrange';
 import { splitTextLayer, textOf } from '../commands/layers';
+import { maskChoice } from '../commands/masks';
 import { entryOf } from '../commands/table';
 import type { Editor } from '../store/editor';
 
@@ -23,6 +24,7 @@ export const layerMenu = (editor: Editor, layer: Layer, rename: () => void): (Me
     entryOf(editor, 'group', { label: 'Group' }),
     entryOf(editor, 'makeSet', { disabled: editor.state.selection.layers.length < 2 }),
     entryOf(editor, 'nest'),
+    entryOf(editor, 'useAsMask', { disabled: maskChoice(editor) === null }),
     entryOf(editor, 'ungroup'),
     null,
     entryOf(editor, 'split'),

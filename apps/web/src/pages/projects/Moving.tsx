@@ -42,6 +42,7 @@ const useScene = (doc: Project | undefined, playing: boolean) => {
         solo: [],
         onion: null,
         compare: null,
+        uncut: null,
       });
     let request = 0;
     const start = performance.now();

@@ -4,10 +4,10 @@ import { grownOutlines } from '../steps/offset';
 import { cover, type Cut, type GroupMark, type Mark } from '../types';
 
 const SAYS = {
-  add: 'Adds what is inside',
-  hide: 'Takes away what is inside',
-  show: 'Shows what is inside',
-  exclude: 'Shows where areas do not meet',
+  add: 'Shows what is inside',
+  hide: 'Hides what is inside',
+  show: 'Only what is inside, too',
+  exclude: 'Hides where areas meet',
 } as const;
 
 /** The picture as the mask above has cut it: it is cut on by the same areas. */
@@ -30,7 +30,7 @@ export const mask = cover({
         { value: 'show', label: 'Intersects' },
         { value: 'exclude', label: 'Excludes' },
       ],
-      'show',
+      'add',
     ),
     inverted: switchParam('Inverted', false),
     feather: px('Feather', 0, { min: 0, max: 1_000, step: 0.5 }),

@@ -1,17 +1,34 @@
-import { Columns2, Ghost } from 'lucide-react';
+import { Columns2, Ghost, Scissors } from 'lucide-react';
 import { IconButton } from '../../../ui/Button';
 import { NumberField } from '../../../ui/NumberField';
+import { Segments } from '../../../ui/Segments';
+import type { CutPart } from '../../store/workspace';
 import { CanvasPopover } from './CanvasPopover';
 import { useEditor, useSlice } from '../../store/context';
 
+const CUT_PARTS: readonly { value: CutPart; label: string }[] = [
+  { value: 'gone', label: 'Gone' },
+  { value: 'faint', label: 'Faint' },
+  { value: 'whole', label: 'There' },
+];
 const ONION = { count: 3, step: 2 };
 
 /** Frames seen through the one at the playhead, or beside it. */
 export const LooksMenu = () => {
   const editor = useEditor();
-  const { onion, compare } = useSlice((s) => ({ onion: s.onion, compare: s.compare }));
+  const { onion, compare, cutPart } = useSlice((s) => ({ onion: s.onion, compare: s.compare, cutPart: s.cutPart }));
   return (
     <>
+      <CanvasPopover label="Masks" icon={<Scissors size={15} />} pressed={cutPart !== 'gone'}>
+        What masks cut away
+        <Segments
+          label="What masks cut away"
+          value={cutPart}
+          options={CUT_PARTS}
+          onChange={(how) => editor.set({ cutPart: how })}
+        />
+        <p className="text-sm text-ink-2">Of the selected layers, while nothing plays. Renders cut it always.</p>
+      </CanvasPopover>
       <CanvasPopover label="Onion skin" icon={<Ghost size={15} />} pressed={onion !== null}>
         <label className="flex items-center gap-2">
           <input

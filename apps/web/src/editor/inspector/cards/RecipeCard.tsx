@@ -31,7 +31,7 @@ import {
   ListOrdered,
   Plus,
 } from 'lucide-react';
-import { memo, useState } from 'react';
+import { memo, useEffect, useRef, useState } from 'react';
 import { Menu, type MenuEntry } from '../../../ui/Menu';
 import { RenameField } from '../../../ui/RenameField';
 import { turnIntoPath } from '@kite/core/edits/paths';
@@ -39,6 +39,7 @@ import { newCard, splitTextLayer } from '../../commands/layers';
 import { type Editor, makeId } from '../../store/editor';
 import { useEditor, useSlice } from '../../store/context';
 import { removePartAsking } from '../../commands/formulas';
+import { freeMask } from '../../commands/masks';
 import { Card } from './Card';
 import { CardPicture } from './CardPicture';
 import { ParamField } from '../fields/ParamField';
@@ -151,6 +152,10 @@ const ItemCard = ({
   // A picture or a nest by itself is what its layer is: there is nothing to choose first.
   const open = chosen || (soleSource(layer) === item.kind && Object.keys(layer.items).length === 1);
   const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({ id: item.id });
+  const row = useRef<HTMLLIElement>(null);
+  useEffect(() => {
+    if (chosen) row.current?.scrollIntoView({ block: 'nearest' });
+  }, [chosen]);
   const kind = kindOf(item.kind);
   const ref = { scene: editor.scene.id, layer: layer.id, item: item.id };
   const { program } = editor;
@@ -201,13 +206,19 @@ const ItemCard = ({
       disabled: !('outlines' in kind) || item.kind === 'path',
       onSelect: () => editor.edit(turnIntoPath(ref, editor.state.frame, editor.program, makeId)),
     },
+    ...(item.kind === 'mask'
+      ? [{ label: 'Make a layer of it', onSelect: () => freeMask(editor, layer, item.id) }]
+      : []),
     null,
     { label: 'Delete', danger: true, onSelect: () => removePartAsking(editor, ref.layer, ref.item, removeItem(ref)) },
   ];
 
   return (
     <li
-      ref={setNodeRef}
+      ref={(element) => {
+        setNodeRef(element);
+        row.current = element;
+      }}
       data-testid="recipe-card"
       aria-label={`Card ${name}`}
       style={{

@@ -1,0 +1,73 @@
+/** What tools, menus and panels do with masks. */
+import { newItem } from '@kite/core/document/make';
+import type { DrawingLayer, Id, Point, Value } from '@kite/core/document/types';
+import { drawMask, layerOfMask, maskBy } from '@kite/core/edits/masks';
+import { within } from '@kite/core/edits/recipe';
+import { readersOf, readersOfPart } from '@kite/core/scene/follows';
+import { toast } from 'sonner';
+import { type Editor, makeId } from '../store/editor';
+import { askingFirst } from './formulas';
+
+/** The one selected drawing, which may be drawn on; null where there is none. */
+export const drawnOn = ({ state, scene }: Editor): DrawingLayer | null => {
+  const [id, ...more] = state.selection.layers;
+  const layer = id === undefined || more.length > 0 ? undefined : scene.layers[id];
+  return layer?.kind === 'drawing' && !layer.locked ? layer : null;
+};
+
+/** The drawing that what is drawn next becomes a mask of; null where it becomes a layer. */
+export const maskedNext = (editor: Editor): DrawingLayer | null => (editor.state.drawsMasks ? drawnOn(editor) : null);
+
+/** A shape as a mask of a layer, at a point of the scene; its card is opened. */
+export const addMask = (
+  editor: Editor,
+  layer: Id,
+  kind: string,
+  values: { readonly [key: string]: Value },
+  at: Point,
+): void => {
+  const shape = newItem(makeId(), kind, values);
+  const ids = { mask: makeId(), group: makeId() };
+  try {
+    editor.edit(drawMask(editor.program, layer, ids, shape, at, editor.state.frame));
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error;
+    toast.error(error.message);
+    return;
+  }
+  // What is open is what the handles are for.
+  editor.select({ layers: [layer], card: kind === 'path' ? shape.id : ids.group });
+};
+
+/** The frontmost of the selected drawings, and the others, which it can mask. */
+export const maskChoice = ({ state, scene }: Editor): { readonly by: Id; readonly others: readonly Id[] } | null => {
+  const chosen = scene.order.filter((id) => {
+    const layer = scene.layers[id];
+    return state.selection.layers.includes(id) && layer?.kind === 'drawing' && !layer.locked;
+  });
+  const [by, ...others] = chosen;
+  return by === undefined || others.length === 0 ? null : { by, others };
+};
+
+export const maskSelection = (editor: Editor): void => {
+  const choice = maskChoice(editor);
+  if (!choice) {
+    toast.info('Select the shape and the layers behind it that it is to mask.');
+    return;
+  }
+  const { by, others } = choice;
+  askingFirst(editor, maskBy(editor.scene.id, by, others, editor.state.frame, makeId), readersOf(editor.scene, [by]));
+  editor.select({ layers: [...others] });
+};
+
+/** A mask as a layer of its own, in place. */
+export const freeMask = (editor: Editor, layer: DrawingLayer, mask: Id): void => {
+  const { scene } = editor;
+  const parts = within(layer.items, mask).map(({ id }) => id);
+  const readers = [...new Set(parts.flatMap((part) => readersOfPart(scene, layer.id, part)))].filter(
+    ({ by }) => by.item === undefined || !parts.includes(by.item),
+  );
+  askingFirst(editor, layerOfMask(scene.id, layer.id, mask, makeId), readers);
+  const front = editor.scene.order[editor.scene.order.indexOf(layer.id) - 1];
+  if (editor.scene !== scene && front !== undefined) editor.select({ layers: [front] });
+};

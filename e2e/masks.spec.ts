@@ -1,0 +1,86 @@
+/** Masks drawn over a layer, made of layers and made layers again, by what is seen of them. */
+import { expect } from '@playwright/test';
+import { drag, middle, onScene, saved } from './support/editor';
+import { discLayer, openMade } from './support/made';
+import { pixel } from './support/scene';
+import { test } from './support/test';
+
+const lit = ([red = 0]: readonly number[]) => red > 200;
+
+test('masks are drawn over a layer, add up, fade, show faintly what they cut, and become layers', async ({
+  page,
+  server,
+}) => {
+  await openMade(page, server, 'Masks', [discLayer('a', 'Lamp', [200, 120], '#FFB23E', 60)]);
+  const at = await onScene(page, 400, 240);
+  const [left, right] = [at(190, 120), at(212, 120)];
+  await page.mouse.click(at(200, 120).x, at(200, 120).y);
+  expect([lit(await pixel(page, left)), lit(await pixel(page, right))]).toEqual([true, true]);
+
+  // Over its left half: the right one goes.
+  await page.keyboard.press('r');
+  await page.keyboard.press('Shift+M');
+  await expect(page.getByLabel(/As a mask of “Lamp”/)).toBeChecked();
+  await drag(page, at(150, 60), at(200, 180));
+  await expect(page.getByTestId('mask-outline')).toHaveCount(1);
+  await expect.poll(async () => lit(await pixel(page, right))).toBe(false);
+  expect(lit(await pixel(page, left))).toBe(true);
+  let layers = (await saved(page, server)).scenes.s?.layers ?? {};
+  expect(Object.keys(layers)).toEqual(['a']);
+
+  // What is drawn next is a layer again, unless it is wanted otherwise.
+  await page.keyboard.press('r');
+  await expect(page.getByLabel(/As a mask of “Lamp”/)).not.toBeChecked();
+  await page.getByLabel(/As a mask of “Lamp”/).check();
+  await drag(page, at(206, 110), at(240, 130));
+  await expect(page.getByTestId('mask-outline')).toHaveCount(2);
+  await expect.poll(async () => lit(await pixel(page, right))).toBe(true);
+
+  // The second one's edge fades; taken away, it is a hole in what was never there.
+  const card = page.getByLabel('Card Mask', { exact: true }).last();
+  await card.getByRole('button', { name: 'Open Mask' }).click();
+  await card.getByLabel('Mask', { exact: true }).selectOption('Takes away');
+  await expect.poll(async () => lit(await pixel(page, right))).toBe(false);
+
+  await page.getByRole('button', { name: 'Masks', exact: true }).click();
+  const before = await pixel(page, right);
+  await page.getByRole('radio', { name: 'Faint' }).click();
+  await expect.poll(async () => (await pixel(page, right))[0]).not.toBe(before[0]);
+  await page.getByRole('radio', { name: 'There' }).click();
+  await expect.poll(async () => lit(await pixel(page, right))).toBe(true);
+  await page.getByRole('radio', { name: 'Gone' }).click();
+  await expect.poll(async () => lit(await pixel(page, right))).toBe(false);
+  await page.keyboard.press('Escape');
+
+  await card.getByRole('button', { name: 'Mask: more' }).click();
+  await page.getByRole('menuitem', { name: 'Make a layer of it' }).click();
+  await expect(page.getByTestId('layer-row')).toHaveCount(2);
+  layers = (await saved(page, server)).scenes.s?.layers ?? {};
+  expect(Object.values(layers).map(({ name, parent }) => [name, parent])).toContainEqual(['Mask', 'a']);
+
+  for (let n = 0; n < 4; n++) await page.keyboard.press('Control+z');
+  await expect(page.getByTestId('layer-row')).toHaveCount(1);
+  await expect.poll(async () => lit(await pixel(page, right))).toBe(true);
+});
+
+test('the front one of the selected layers becomes a mask of the others, in place', async ({ page, server }) => {
+  await openMade(page, server, 'Masked', [
+    discLayer('m', 'Window', [230, 120], '#2DC4B6', 60),
+    discLayer('a', 'Lamp', [200, 120], '#FFB23E', 60),
+  ]);
+  const at = await onScene(page, 400, 240);
+  const [only, both] = [at(182, 120), at(215, 120)];
+  await expect.poll(async () => lit(await pixel(page, only))).toBe(true);
+  await page.getByTestId('canvas').focus();
+  await page.keyboard.press('Control+a');
+  const row = await middle(page.getByRole('group', { name: 'Layer Lamp', exact: true }));
+  await page.mouse.click(row.x - 300, row.y, { button: 'right' });
+  await page.getByRole('menuitem', { name: 'Use the front one as a mask' }).click();
+  await expect(page.getByTestId('layer-row')).toHaveCount(1);
+  await expect.poll(async () => lit(await pixel(page, only))).toBe(false);
+  expect(lit(await pixel(page, both))).toBe(true);
+  const { layers } = (await saved(page, server)).scenes.s ?? {};
+  expect(Object.keys(layers ?? {})).toEqual(['a']);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByTestId('layer-row')).toHaveCount(2);
+});
