@@ -7,7 +7,7 @@ import { setFormula } from '@kite/core/edits/formulas';
 import { addLayers } from '@kite/core/edits/layers';
 import { writeArchive } from '@kite/core/interchange/archive';
 import { createCanvas } from '@napi-rs/canvas';
-import type { Page } from '@playwright/test';
+import type { BrowserContext, Page } from '@playwright/test';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
@@ -303,14 +303,17 @@ const wholeScene = async (server: Server): Promise<string> => {
   return body.id;
 };
 
-test('words, cut-outs, masks, inks and blurs are the same in preview, PNG, banner and SVG', async ({
-  page,
-  server,
-  context,
-}) => {
-  const id = await wholeScene(server);
-  await page.goto(`${server.url}/projects/${id}`);
-  await expect(page.getByTestId('layer-row')).toHaveCount(5);
+interface Shown {
+  readonly png: Pixels;
+  readonly svg: Pixels;
+  readonly bannerNames: readonly string[];
+}
+
+/**
+ * Renders frame 7 of an open project's scene in three formats, and compares preview, PNG and banner, in a browser whose
+ * canvases have filters and in one whose have none.
+ */
+const agreeing = async (page: Page, server: Server, context: BrowserContext, id: string): Promise<Shown> => {
   await goToFrame(page, 7);
   for (const format of ['PNG', 'HTML5 banner', 'SVG']) await render(page, format);
   const rows = await finished(server, id, 3);
@@ -337,8 +340,6 @@ test('words, cut-outs, masks, inks and blurs are the same in preview, PNG, banne
     await alone.close();
     return pixels;
   };
-  expect(banner.names).toContain('picture-1.png');
-  expect(banner.names.some((n) => /\.(otf|ttf|woff2?|wasm)$/.test(n))).toBe(false);
   expect(differing(await shot(`file://${banner.folder}/index.html#frame=7`), png, 1)).toBe(0);
   // In a browser whose canvases have no filters our own kernels stand in for them.
   const unfiltered = await shot('http://delivered.example/index.html#frame=7', () => {
@@ -347,24 +348,98 @@ test('words, cut-outs, masks, inks and blurs are the same in preview, PNG, banne
   expect(differing(unfiltered, png, 2)).toBe(0);
   expect(differing(unfiltered, png, 0)).toBeGreaterThan(0);
 
-  const svg = new TextDecoder().decode(await file('svg'));
-  expect(svg).not.toMatch(/<text|<script|href="(?!data:)/);
+  const svgText = new TextDecoder().decode(await file('svg'));
+  expect(svgText).not.toMatch(/<text|<script|href="(?!data:)/);
   const folder = mkdtempSync(join(tmpdir(), 'kite-svg-'));
-  writeFileSync(join(folder, 'frame.svg'), svg);
+  writeFileSync(join(folder, 'frame.svg'), svgText);
+  return { png, svg: await shot(`file://${folder}/frame.svg`), bannerNames: banner.names };
+};
+
+/** How far colours of two pictures are from each other, pixel by pixel, where it is wanted. */
+const distances = (a: Pixels, b: Pixels, wanted: (x: number, y: number) => boolean): number[] =>
+  Array.from({ length: 250 }, (_, y) =>
+    Array.from({ length: 300 }, (_x, x) => {
+      if (!wanted(x, y)) return [];
+      const [p, q] = [colorAt(a, x, y), colorAt(b, x, y)];
+      return [Math.max(...[0, 1, 2].map((c) => Math.abs(p[c]! - q[c]!)))];
+    }).flat(),
+  ).flat();
+const share = (list: readonly number[], beyond: number): number => list.filter((d) => d > beyond).length / list.length;
+
+test('words, cut-outs, masks, inks and blurs are the same in preview, PNG, banner and SVG', async ({
+  page,
+  server,
+  context,
+}) => {
+  const id = await wholeScene(server);
+  await page.goto(`${server.url}/projects/${id}`);
+  await expect(page.getByTestId('layer-row')).toHaveCount(5);
+  const { png, svg, bannerNames } = await agreeing(page, server, context, id);
+  expect(bannerNames).toContain('picture-1.png');
+  expect(bannerNames.some((n) => /\.(otf|ttf|woff2?|wasm)$/.test(n))).toBe(false);
   // Angular gradients and grain are what SVG has no means for: their part of the picture is left out of the comparison.
-  const drawn = await shot(`file://${folder}/frame.svg`);
-  let off = 0;
-  const soft: number[] = [];
-  for (let y = 0; y < 250; y++) {
-    for (let x = 0; x < 300; x++) {
-      if (x > 145 && y > 138) continue;
-      const [a, b] = [colorAt(drawn, x, y), colorAt(png, x, y)];
-      const difference = Math.max(...[0, 1, 2].map((c) => Math.abs(a[c]! - b[c]!)));
-      if (difference > 40) off++;
-      // Of soft masks every level counts, but where hard edges are drawn by another's rules.
-      if (x > 238 && y < 76) soft.push(difference);
-    }
-  }
-  expect(off / (300 * 250)).toBeLessThan(0.005);
-  expect(soft.filter((difference) => difference > 3).length / soft.length).toBeLessThan(0.01);
+  expect(
+    share(
+      distances(svg, png, (x, y) => x <= 145 || y <= 138),
+      40,
+    ),
+  ).toBeLessThan(0.005);
+  // Of soft masks every level counts, but where hard edges are drawn by another's rules.
+  expect(
+    share(
+      distances(svg, png, (x, y) => x > 238 && y < 76),
+      3,
+    ),
+  ).toBeLessThan(0.01);
+});
+
+/** A disc on a square for each effect, in rows. */
+const effectsScene = async (server: Server): Promise<string> => {
+  const size = { width: 300, height: 250, rate: { num: 25, den: 1 }, length: 20, background: '#26324F' };
+  const scene = newScene('s', 'Effects', size);
+  const effects: readonly (readonly [string, { readonly [key: string]: Value }])[] = [
+    ['shadow', { distance: 6, softness: 6 }],
+    ['shadow', { softness: 8, spread: 0.6, color: '#FF5D5D', strength: 0.8, alone: true }],
+    ['glow', { size: 10 }],
+    ['flood', { color: '#2DC4B6', strength: 0.6 }],
+    ['tint', { dark: '#1B2A41', light: '#F2E9DC' }],
+    ['tint', { map: 'gradient', strength: 0.7 }],
+    ['levels', { black: 0.1, white: 0.7, middle: 1.4, low: 0.05, high: 0.9 }],
+    ['brightness', { brightness: 1.2, contrast: 1.3 }],
+    ['colorturn', { hue: 120, saturation: 1.4 }],
+    ['colorturn', { hue: 40, light: 0.3 }],
+    ['colorturn', { one: true, hue: 200, saturation: 0.8 }],
+    ['invert', { strength: 0.9 }],
+    ['threshold', { at: 0.55, dark: '#1B2A41', light: '#F2E9DC' }],
+    ['wipe', { style: 'round', shown: 0.6, soft: 6 }],
+    ['wipe', { style: 'blinds', shown: 0.5, blinds: 4, angle: 30 }],
+    ['wipe', { style: 'clock', shown: 0.7, hides: true, soft: 2 }],
+  ];
+  const layers = effects.map(([kind, values], i) =>
+    newDrawing(
+      scene,
+      `l${i}`,
+      `${kind} ${i}`,
+      [
+        newItem(`r${i}`, 'rectangle', { width: 36, height: 30 }),
+        newItem(`f${i}`, 'fill', { color: '#C2714A' }),
+        newItem(`e${i}`, 'ellipse', { width: 16, height: 16, centre: [10, 8] }),
+        newItem(`g${i}`, 'fill', { color: '#F2E9DCC0' }),
+        newItem(`x${i}`, kind, values),
+      ],
+      { position: [40 + (i % 4) * 72, 36 + Math.floor(i / 4) * 58] },
+    ),
+  );
+  const doc = applyEdit(emptyProject('p', 'Effects', [scene]), addLayers('s', layers)).doc;
+  const { body } = await server.api<{ id: string }>('POST', '/projects/import', writeArchive(doc, new Map()));
+  return body.id;
+};
+
+test('every effect is the same in preview, PNG, banner and SVG', async ({ page, server, context }) => {
+  const id = await effectsScene(server);
+  await page.goto(`${server.url}/projects/${id}`);
+  await expect(page.getByTestId('layer-row').first()).toBeVisible();
+  const { png, svg } = await agreeing(page, server, context, id);
+  const apart = distances(svg, png, () => true);
+  expect([share(apart, 3) < 0.02, share(apart, 40)]).toEqual([true, 0]);
 });

@@ -1,4 +1,4 @@
-/** What effects do to surfaces: by the canvas's own filters, or by the effect's kernel where it has none. */
+/** What effects do to surfaces: by compositing, by the canvas's own filters, or by the effect's kernel where neither does it. */
 import type { Effect } from '../recipe/types';
 import type { Context2D, Surface, SurfacePool } from './surface';
 
@@ -29,8 +29,13 @@ export const changed = (
   { width, height, scale }: { readonly width: number; readonly height: number; readonly scale: number },
   pool: SurfacePool,
 ): Surface => {
-  if (plain.context.filter === undefined) {
-    const read = pixelsRead(plain.context, width, height);
+  if (by.draw) {
+    plain.context.setTransform(1, 0, 0, 1, 0, 0);
+    by.draw(plain.context, width, height);
+    return plain;
+  }
+  if (!by.filter || plain.context.filter === undefined) {
+    const read = by.pixels && pixelsRead(plain.context, width, height);
     if (read) {
       by.pixels(read.data, width, height, scale);
       plain.context.putImageData(read, 0, 0);

@@ -31,6 +31,19 @@ const stop = ({ at, color }: GradientStop): string => {
 /** Where a picture's file is: usually a data address with the file in it; null for one that is not here. */
 export type PictureAddress = (asset: PictureAsset, cut: CutOut | null) => string | null;
 
+/** A group with an effect, and the groups in it that have nothing but an effect of their own, from the outside in. */
+const chainOf = (group: GroupMark): readonly GroupMark[] => {
+  const [only, ...more] = group.marks;
+  const goesOn =
+    only?.op === 'group' &&
+    more.length === 0 &&
+    only.effect &&
+    only.alpha >= 1 &&
+    only.blend === 'normal' &&
+    !only.cuts;
+  return goesOn && !group.cuts ? [group, ...chainOf(only)] : [group];
+};
+
 interface Size {
   readonly width: number;
   readonly height: number;
@@ -97,20 +110,25 @@ class Writer {
         return `<image x="${short(-asset.width / 2)}" y="${short(-asset.height / 2)}" width="${asset.width}" height="${asset.height}" href="${address}"${transformOf(mark.matrix)}${alpha}/>`;
       }
       case 'group': {
-        const inner = mark.marks.map((m) => this.mark(m, size)).join('');
+        const chain = mark.effect ? chainOf(mark) : [];
+        const inner = (chain.at(-1) ?? mark).marks.map((m) => this.mark(m, size)).join('');
         const blend = mark.blend === 'normal' ? '' : ` style="mix-blend-mode:${mark.blend}"`;
         const cut = mark.cuts ? this.cut(inner, mark.cuts, size) : inner;
-        return `<g${this.effect(mark)}${alpha}${blend}>${cut}</g>`;
+        return `<g${this.effect(chain)}${alpha}${blend}>${cut}</g>`;
       }
     }
   }
 
-  private effect(group: GroupMark): string {
-    const box = group.effect && markBox(group);
-    if (!group.effect || !box) return '';
-    const { by, scale } = group.effect;
-    const id = this.filter(box, by.svg(scale));
-    return ` filter="url(#${id})"`;
+  /** The filter of a chain of effects, as one: of filters inside filters browsers cut off what spreads. */
+  private effect(chain: readonly GroupMark[]): string {
+    const box = chain[0] && markBox(chain[0]);
+    if (!box) return '';
+    const primitives = chain.toReversed().flatMap(({ effect }, i) => {
+      if (!effect) return [];
+      const own = effect.by.svg(effect.scale);
+      return i === 0 ? [own] : [`<feOffset result="after${i}"/>`, own.replaceAll('"SourceGraphic"', `"after${i}"`)];
+    });
+    return ` filter="url(#${this.filter(box, primitives.join(''))})"`;
   }
 
   /** What cuts leave of an element: by clips where hard areas only narrow it down, else by a mask. */

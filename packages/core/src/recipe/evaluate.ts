@@ -149,6 +149,8 @@ const compileGroup = (item: Item, kitchen: Kitchen, depth: number): Card => {
   };
 };
 
+const workOfMarks = (marks: readonly Mark[]): number => marks.reduce((sum, mark) => sum + workOfMark(mark), 0);
+
 const compileCover = (
   kind: CoverKind,
   item: Item,
@@ -165,7 +167,10 @@ const compileCover = (
       if (flow.marks.length === 0) return flow;
       const own = inner?.at(frame, room, copy) ?? EMPTY;
       const by = { own, goesOn: last === kind.kind, room: areaRoom(room) };
-      return { ...flow, marks: kind.cover(flow.marks, values.at(frame, copy), by) };
+      const marks = kind.cover(flow.marks, values.at(frame, copy), by);
+      // Some show what is above twice: many of them would do so without end.
+      const more = workOfMarks(marks) - workOfMarks(flow.marks);
+      return more > 0 && !takeWork(room, more) ? flow : { ...flow, marks };
     },
   };
 };

@@ -2,7 +2,17 @@
 import type { Param, Params } from '../document/params';
 import { group } from './group';
 import { blur } from './covers/blur';
+import { brightness } from './covers/brightness';
+import { colorTurn } from './covers/colorTurn';
+import { flood } from './covers/flood';
+import { glow } from './covers/glow';
+import { invert } from './covers/invert';
+import { levels } from './covers/levels';
 import { mask } from './covers/mask';
+import { shadow } from './covers/shadow';
+import { threshold } from './covers/threshold';
+import { tint } from './covers/tint';
+import { wipe } from './covers/wipe';
 import { fill } from './paints/fill';
 import { stroke } from './paints/stroke';
 import { ellipse } from './sources/ellipse';
@@ -16,6 +26,7 @@ import { star } from './sources/star';
 import { text } from './sources/text';
 import { wedge } from './sources/wedge';
 import { combine } from './steps/combine';
+import { held } from './steps/held';
 import { offset } from './steps/offset';
 import { pinch } from './steps/pinch';
 import { repeater } from './steps/repeater';
@@ -40,7 +51,17 @@ const LIST = [
   nest,
   group,
   mask,
+  wipe,
   blur,
+  shadow,
+  glow,
+  flood,
+  tint,
+  levels,
+  brightness,
+  colorTurn,
+  invert,
+  threshold,
   trim,
   repeater,
   combine,
@@ -51,6 +72,7 @@ const LIST = [
   twist,
   zigSteps,
   reverse,
+  held,
   fill,
   stroke,
 ];

@@ -39,19 +39,29 @@ export interface StrokeMark extends MarkBase {
   readonly dashes: readonly number[];
   readonly dashOffset: number;
 }
+/** What compositing on a surface takes. */
+export interface Compositing {
+  globalAlpha: number;
+  globalCompositeOperation: string;
+  fillStyle: unknown;
+  fillRect(x: number, y: number, width: number, height: number): void;
+}
 /**
  * What is done to pixels that have been drawn. It is told how many of the pixels at hand make one of its own, which its
- * lengths are in: of an unevenly stretched picture the mean of both ways.
+ * lengths are in: of an unevenly stretched picture the mean of both ways. It is done by compositing alone where that can do
+ * it, else by filters where a canvas has them, else to the pixels themselves.
  */
 export interface Effect {
   /** How far it spreads what is drawn, in its own pixels. */
   readonly reach: number;
+  /** In place, over the first `width` × `height` pixels. */
+  readonly draw?: (context: Compositing, width: number, height: number) => void;
   /** As functions of a CSS filter (Filter Effects Module Level 1, 5): what canvases do it by. */
-  readonly filter: (scale: number) => string;
+  readonly filter?: (scale: number) => string;
+  /** In place, on red, green, blue and alpha from 0 to 255, not multiplied. */
+  readonly pixels?: (data: Uint8ClampedArray, width: number, height: number, scale: number) => void;
   /** The same as what stands in a filter element of SVG (the same, 9). */
   readonly svg: (scale: number) => string;
-  /** The same where a canvas has no filters: in place, on red, green, blue and alpha from 0 to 255, not multiplied. */
-  readonly pixels: (data: Uint8ClampedArray, width: number, height: number, scale: number) => void;
 }
 /** Marks that fade, blend, are cut or changed as one picture. */
 export interface GroupMark {

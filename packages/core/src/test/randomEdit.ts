@@ -233,7 +233,8 @@ const EDITS: readonly ((at: Place) => Edit | null)[] = [
   (at) => maskBy(at.scene.id, at.layer.id, [at.chance.one(at.ids)], frame(at), at.makeId),
   (at) => {
     const item = itemAt(at);
-    return item === null ? null : layerOfMask(at.scene.id, at.layer.id, item, at.makeId);
+    if (item === null) return null;
+    return layerOfMask(at.scene.id, at.layer.id, item, at.makeId);
   },
   // Cards.
   (at) => {

@@ -1,6 +1,6 @@
 import { px } from '../../document/params';
 import { blurPixels } from '../../picture/boxes';
-import { effect } from '../effects';
+import { effect } from './effect';
 import { type Effect, short } from '../types';
 
 /** By a bell curve of this deviation, in pixels; null for none. */

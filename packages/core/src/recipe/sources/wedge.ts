@@ -1,4 +1,5 @@
 import { choice, degrees, percent, point, px } from '../../document/params';
+import type { Point } from '../../document/types';
 import { OutlineWriter, type Outline } from '../../geometry/outline';
 import { short, shortPercent, source } from '../types';
 import { onCircle } from './polygon';
@@ -20,6 +21,35 @@ const arcTo = (writer: OutlineWriter, centre: readonly [number, number], radius:
 const circle = (centre: readonly [number, number], radius: number, from: number, way: 1 | -1): Outline => {
   const [x, y] = onCircle(centre, radius, from);
   return arcTo(new OutlineWriter(x, y), centre, radius, from, from + way * 360).close();
+};
+
+interface Wedge {
+  readonly measure: 'share' | 'angles';
+  readonly share: number;
+  readonly start: number;
+  readonly end: number;
+  readonly radius: number;
+  readonly inner: number;
+  readonly centre: Point;
+}
+
+/** A share of a disc or ring, clockwise from the top or between two angles. */
+export const wedgeOutlines = ({ measure, share, start, end, radius, inner, centre }: Wedge): readonly Outline[] => {
+  const sweep = Math.min(360, Math.max(-360, measure === 'share' ? share * 360 : end - start));
+  const hole = Math.min(inner, radius);
+  if (radius <= 0 || Math.abs(sweep) < 1e-9) return [];
+  if (Math.abs(sweep) >= 360) {
+    const whole = circle(centre, radius, start, 1);
+    return hole > 0 ? [whole, circle(centre, hole, start, -1)] : [whole];
+  }
+  const [x, y] = hole > 0 ? onCircle(centre, hole, start) : centre;
+  const [ox, oy] = onCircle(centre, radius, start);
+  const writer = arcTo(new OutlineWriter(x, y).line(ox, oy), centre, radius, start, start + sweep);
+  if (hole > 0) {
+    const [ix, iy] = onCircle(centre, hole, start + sweep);
+    arcTo(writer.line(ix, iy), centre, hole, start + sweep, start);
+  }
+  return [writer.close()];
 };
 
 /** A share of a disc or ring, clockwise from the top or between two angles. */
@@ -46,21 +76,5 @@ export const wedge = source({
     v.measure === 'share'
       ? `${shortPercent(v.share)} of a ${v.inner > 0 ? 'ring' : 'disc'}`
       : `${short(v.start)}° to ${short(v.end)}°`,
-  outlines: ({ measure, share, start, end, radius, inner, centre }) => {
-    const sweep = Math.min(360, Math.max(-360, measure === 'share' ? share * 360 : end - start));
-    const hole = Math.min(inner, radius);
-    if (radius <= 0 || Math.abs(sweep) < 1e-9) return [];
-    if (Math.abs(sweep) >= 360) {
-      const whole = circle(centre, radius, start, 1);
-      return hole > 0 ? [whole, circle(centre, hole, start, -1)] : [whole];
-    }
-    const [x, y] = hole > 0 ? onCircle(centre, hole, start) : centre;
-    const [ox, oy] = onCircle(centre, radius, start);
-    const writer = arcTo(new OutlineWriter(x, y).line(ox, oy), centre, radius, start, start + sweep);
-    if (hole > 0) {
-      const [ix, iy] = onCircle(centre, hole, start + sweep);
-      arcTo(writer.line(ix, iy), centre, hole, start + sweep, start);
-    }
-    return [writer.close()];
-  },
+  outlines: wedgeOutlines,
 });

@@ -1,0 +1,95 @@
+/**
+ * Colours of pixels changed one by one. `data` has red, green, blue and alpha from 0 to 255 for each pixel, not multiplied by
+ * alpha; what shows nothing is passed over.
+ */
+import type { Color } from '../document/types';
+
+export type Rgb = readonly [red: number, green: number, blue: number];
+
+/** 0 to 255 each; the alpha of the colour is left out. */
+export const rgbOf = (color: Color): Rgb => [
+  parseInt(color.slice(1, 3), 16),
+  parseInt(color.slice(3, 5), 16),
+  parseInt(color.slice(5, 7), 16),
+];
+
+/** What a channel of 0 to 255 becomes, for each of its values. */
+export type Table = Uint8ClampedArray;
+/** A table by a function of 0..1. */
+export const tableOf = (f: (x: number) => number): Table =>
+  Uint8ClampedArray.from({ length: 256 }, (_, i) => f(i / 255) * 255);
+
+export const throughTables = (data: Uint8ClampedArray, [red, green, blue]: readonly [Table, Table, Table]): void => {
+  for (let i = 0; i < data.length; i += 4) {
+    if (data[i + 3] === 0) continue;
+    data[i] = red[data[i]!]!;
+    data[i + 1] = green[data[i + 1]!]!;
+    data[i + 2] = blue[data[i + 2]!]!;
+  }
+};
+
+/** How bright a colour is, of channels as they are stored: Filter Effects Module Level 1, 8.1, grayscale. */
+export const LUMA: Rgb = [0.2126, 0.7152, 0.0722];
+
+/** Colours by how bright they are, `strength` of the way. */
+export const throughBrightness = (
+  data: Uint8ClampedArray,
+  [red, green, blue]: readonly [Table, Table, Table],
+  strength: number,
+): void => {
+  for (let i = 0; i < data.length; i += 4) {
+    if (data[i + 3] === 0) continue;
+    const [r, g, b] = [data[i]!, data[i + 1]!, data[i + 2]!];
+    const y = Math.round(LUMA[0] * r + LUMA[1] * g + LUMA[2] * b);
+    data[i] = r + (red[y]! - r) * strength;
+    data[i + 1] = g + (green[y]! - g) * strength;
+    data[i + 2] = b + (blue[y]! - b) * strength;
+  }
+};
+
+/** Rows of red, green and blue, each of what it takes of the three, in order. */
+export type ColorMatrix = readonly [number, number, number, number, number, number, number, number, number];
+
+/** Filter Effects Module Level 1, 9.6, feColorMatrix of type hueRotate; `angle` in degrees. */
+export const hueMatrix = (angle: number): ColorMatrix => {
+  const [c, s] = [Math.cos((angle * Math.PI) / 180), Math.sin((angle * Math.PI) / 180)];
+  return [
+    0.213 + c * 0.787 - s * 0.213,
+    0.715 - c * 0.715 - s * 0.715,
+    0.072 - c * 0.072 + s * 0.928,
+    0.213 - c * 0.213 + s * 0.143,
+    0.715 + c * 0.285 + s * 0.14,
+    0.072 - c * 0.072 - s * 0.283,
+    0.213 - c * 0.213 - s * 0.787,
+    0.715 - c * 0.715 + s * 0.715,
+    0.072 + c * 0.928 + s * 0.072,
+  ];
+};
+
+/** The same of type saturate: 0 is grey, 1 leaves it. */
+export const saturationMatrix = (s: number): ColorMatrix => [
+  0.213 + 0.787 * s,
+  0.715 - 0.715 * s,
+  0.072 - 0.072 * s,
+  0.213 - 0.213 * s,
+  0.715 + 0.285 * s,
+  0.072 - 0.072 * s,
+  0.213 - 0.213 * s,
+  0.715 - 0.715 * s,
+  0.072 + 0.928 * s,
+];
+
+export const throughMatrix = (data: Uint8ClampedArray, m: ColorMatrix): void => {
+  for (let i = 0; i < data.length; i += 4) {
+    if (data[i + 3] === 0) continue;
+    const [r, g, b] = [data[i]!, data[i + 1]!, data[i + 2]!];
+    data[i] = m[0] * r + m[1] * g + m[2] * b;
+    data[i + 1] = m[3] * r + m[4] * g + m[5] * b;
+    data[i + 2] = m[6] * r + m[7] * g + m[8] * b;
+  }
+};
+
+/** Alpha made stronger so many times: soft edges become firm ones. */
+export const firmer = (data: Uint8ClampedArray, times: number): void => {
+  for (let i = 3; i < data.length; i += 4) data[i] = data[i]! * times;
+};

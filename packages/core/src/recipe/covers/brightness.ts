@@ -1,0 +1,29 @@
+import { percent } from '../../document/params';
+import { tableOf, throughTables } from '../../picture/pixels';
+import { shortPercent } from '../types';
+import { effect } from './effect';
+
+const clamp = (x: number) => Math.min(1, Math.max(0, x));
+const linear = (slope: number, intercept: number): string =>
+  `<feComponentTransfer>${['R', 'G', 'B'].map((c) => `<feFunc${c} type="linear" slope="${slope}" intercept="${intercept}"/>`).join('')}</feComponentTransfer>`;
+
+/** Filter Effects Module Level 1, 8.1: brightness() and then contrast(). */
+export const brightness = effect({
+  kind: 'brightness',
+  label: 'Brightness and contrast',
+  params: {
+    brightness: percent('Brightness', 1, { max: 4 }),
+    contrast: percent('Contrast', 1, { max: 4 }),
+  },
+  summary: (v) => `${shortPercent(v.brightness)}, ${shortPercent(v.contrast)}`,
+  effect: ({ brightness: b, contrast: c }) => {
+    if (b === 1 && c === 1) return null;
+    const table = tableOf((x) => clamp(clamp(x * b) * c + 0.5 - 0.5 * c));
+    return {
+      reach: 0,
+      filter: () => `brightness(${b}) contrast(${c})`,
+      pixels: (data) => throughTables(data, [table, table, table]),
+      svg: () => linear(b, 0) + linear(c, 0.5 - 0.5 * c),
+    };
+  },
+});

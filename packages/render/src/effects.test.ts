@@ -1,0 +1,216 @@
+/** Effects on the server's canvas, with its filters and with kernels of our own, against what the W3C's texts say. */
+import { newDrawing, newItem, newScene } from '@kite/core/document/make';
+import type { Item, Scene, Value } from '@kite/core/document/types';
+import { filling, paint } from '@kite/core/paint/canvas';
+import { type Context2D, SurfacePool, surfaceOver } from '@kite/core/paint/surface';
+import { NO_PICTURES } from '@kite/core/paint/target';
+import { compileScene, NO_LIBRARY } from '@kite/core/scene/compile';
+import { createCanvas } from '@napi-rs/canvas';
+import { describe, expect, it } from 'vitest';
+
+const SIDE = 100;
+const SIZE = { width: SIDE, height: SIDE, rate: { num: 25, den: 1 }, length: 20, background: null } as const;
+
+const sceneOf = (color: string, ...cards: readonly Item[]): Scene => {
+  const scene = newScene('s', 'Effects', SIZE);
+  const drawn = [newItem('r', 'rectangle', { width: 40, height: 40 }), newItem('f', 'fill', { color })];
+  return { ...scene, layers: { l: newDrawing(scene, 'l', 'Square', [...drawn, ...cards]) }, order: ['l'] };
+};
+const card = (kind: string, values: { [key: string]: Value } = {}): Item => newItem(`c${kind}`, kind, values);
+
+/** A context without filters, as some browsers have it. */
+const bare = (context: object): object =>
+  new Proxy(context, {
+    get: (target, key) => {
+      if (key === 'filter') return undefined;
+      const value: unknown = Reflect.get(target, key);
+      return typeof value === 'function' ? (value.bind(target) as unknown) : value;
+    },
+    set: (target, key, value) => Reflect.set(target, key, value),
+  });
+
+type Pixel = readonly [number, number, number, number];
+const drawn = (scene: Scene, filters: boolean, frame = 0): ((x: number, y: number) => Pixel) => {
+  const made = (width: number, height: number) => {
+    const canvas = createCanvas(width, height);
+    const context = canvas.getContext('2d');
+    return surfaceOver(canvas, filters ? context : bare(context));
+  };
+  const context = createCanvas(SIDE, SIDE).getContext('2d');
+  const list = compileScene(scene, NO_LIBRARY).at(frame);
+  const tools = { pool: new SurfacePool(made), pictures: NO_PICTURES };
+  paint(context as unknown as Context2D, list, filling(list, SIDE, SIDE), tools);
+  const { data } = context.getImageData(0, 0, SIDE, SIDE);
+  return (x, y) => [...data.subarray((y * SIDE + x) * 4, (y * SIDE + x) * 4 + 4)] as unknown as Pixel;
+};
+
+const clamp = (x: number) => Math.min(1, Math.max(0, x));
+const hex = (color: string) => [1, 3, 5].map((i) => parseInt(color.slice(i, i + 2), 16) / 255);
+const luma = ([r = 0, g = 0, b = 0]: readonly number[]) => 0.2126 * r + 0.7152 * g + 0.0722 * b;
+/** Filter Effects Module Level 1, 8.1. */
+const hueRotated = ([r = 0, g = 0, b = 0]: readonly number[], degrees: number): number[] => {
+  const [c, s] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];
+  return [
+    r * (0.213 + c * 0.787 - s * 0.213) + g * (0.715 - c * 0.715 - s * 0.715) + b * (0.072 - c * 0.072 + s * 0.928),
+    r * (0.213 - c * 0.213 + s * 0.143) + g * (0.715 + c * 0.285 + s * 0.14) + b * (0.072 - c * 0.072 - s * 0.283),
+    r * (0.213 - c * 0.213 - s * 0.787) + g * (0.715 - c * 0.715 + s * 0.715) + b * (0.072 + c * 0.928 + s * 0.072),
+  ].map(clamp);
+};
+
+const COLORS = ['#B2613A', '#1B2A41', '#F2E9DC', '#00FF40', '#808080'];
+const black = '#000000';
+const white = '#FFFFFF';
+
+/** Each with what becomes of a colour of 0..1. */
+const CHANGES: readonly (readonly [string, Item, (color: readonly number[]) => readonly number[]])[] = [
+  ['brightness', card('brightness', { brightness: 1.4 }), (c) => c.map((x) => clamp(x * 1.4))],
+  ['contrast', card('brightness', { contrast: 0.6 }), (c) => c.map((x) => clamp(x * 0.6 + 0.2))],
+  [
+    'brightness, then contrast',
+    card('brightness', { brightness: 2, contrast: 1.5 }),
+    (c) => c.map((x) => clamp(clamp(x * 2) * 1.5 - 0.25)),
+  ],
+  ['all inverted', card('invert'), (c) => c.map((x) => 1 - x)],
+  ['inverted by a third', card('invert', { strength: 0.3 }), (c) => c.map((x) => x * 0.4 + 0.3)],
+  [
+    'levels',
+    card('levels', { black: 0.2, white: 0.8, low: 0.1 }),
+    (c) => c.map((x) => 0.1 + 0.9 * clamp((x - 0.2) / 0.6)),
+  ],
+  ['a bent middle', card('levels', { middle: 2 }), (c) => c.map((x) => x ** 0.5)],
+  ['a hue turned', card('colorturn', { hue: 90 }), (c) => hueRotated(c, 90)],
+  [
+    'no colour',
+    card('colorturn', { saturation: 0 }),
+    (c) => c.map(() => 0.213 * c[0]! + 0.715 * c[1]! + 0.072 * c[2]!),
+  ],
+  ['lighter', card('colorturn', { light: 0.5 }), (c) => c.map((x) => x + (1 - x) / 2)],
+  ['darker', card('colorturn', { light: -0.5 }), (c) => c.map((x) => x / 2)],
+  // hsl(0 100% L) of a brightness above a half: red is full, the others are 2 L - 1.
+  [
+    'one hue',
+    card('colorturn', { one: true, hue: 0 }),
+    (c) => [clamp(2 * luma(c)), clamp(2 * luma(c) - 1), clamp(2 * luma(c) - 1)],
+  ],
+  ['a threshold', card('threshold', { at: 0.5 }), (c) => (luma(c) < 0.5 ? [0, 0, 0] : [1, 1, 1])],
+  ['a tint from black to white', card('tint', { dark: black, light: black }), () => [0, 0, 0]],
+  ['half a tint', card('tint', { dark: white, light: white, strength: 0.5 }), (c) => c.map((x) => x / 2 + 0.5)],
+  ['a colour over it', card('flood', { color: '#336699' }), () => hex('#336699')],
+  [
+    'a colour half over it',
+    card('flood', { color: '#336699', strength: 0.5 }),
+    (c) => c.map((x, i) => (x + hex('#336699')[i]!) / 2),
+  ],
+];
+
+describe.each([
+  ['filters', true],
+  ['kernels of our own', false],
+])('by %s', (_name, filters) => {
+  it.each(CHANGES)('%s changes colours as the text says, and no alpha', (_what, effect, wanted) => {
+    for (const color of COLORS) {
+      const [r, g, b, a] = drawn(sceneOf(`${color}80`, effect), filters)(50, 50);
+      expect(Math.abs(a - 128)).toBeLessThanOrEqual(1);
+      // Pixels are kept multiplied by alpha: half of it leaves half of the levels.
+      wanted(hex(color)).forEach((v, i) => expect(Math.abs([r, g, b][i]! - v * 255), color).toBeLessThanOrEqual(4));
+      const solid = drawn(sceneOf(color, effect), filters)(50, 50);
+      wanted(hex(color)).forEach((v, i) => expect(Math.abs(solid[i]! - v * 255), color).toBeLessThanOrEqual(1));
+      expect(drawn(sceneOf(color, effect), filters)(10, 10)[3]).toBe(0);
+    }
+  });
+
+  it('a shadow is what casts it, moved, in its colour and strength, behind it', () => {
+    const cast = card('shadow', { direction: 0, distance: 30, softness: 0, color: '#336699', strength: 0.5 });
+    const at = drawn(sceneOf('#C2714A', cast), filters);
+    // The square reaches from 30 to 70, its shadow from 60 to 100.
+    const near = (pixel: Pixel, [r, g, b, a]: Pixel) => pixel.every((v, i) => Math.abs(v - [r, g, b, a][i]!) <= 2);
+    expect(near(at(65, 50), [194, 113, 74, 255])).toBe(true);
+    expect(near(at(85, 50), [51, 102, 153, 128])).toBe(true);
+    expect(at(85, 25)[3]).toBe(0);
+    const alone = drawn(sceneOf('#C2714A', { ...cast, params: { ...cast.params, alone: { value: true } } }), filters);
+    expect([alone(50, 50)[3], near(alone(65, 50), [51, 102, 153, 128])]).toEqual([0, true]);
+  });
+  it('a soft shadow is half there on its edge; spread makes more of it whole', () => {
+    const soft = (spread: number) =>
+      drawn(
+        sceneOf(white, card('shadow', { distance: 0, softness: 16, spread, strength: 1, color: black, alone: true })),
+        filters,
+      );
+    const [plain, wide] = [soft(0), soft(0.5)];
+    expect(Math.abs((plain(29, 50)[3] + plain(30, 50)[3]) / 2 - 127.5)).toBeLessThanOrEqual(3);
+    expect(Math.abs((wide(29, 50)[3] + wide(30, 50)[3]) / 2 - (127.5 * 4) / 3)).toBeLessThanOrEqual(5);
+    expect(wide(12, 50)[3]).toBeLessThan(60);
+  });
+  it('a glow lies around what glows, as strong on all sides', () => {
+    const at = drawn(sceneOf('#1B2A41', card('glow', { size: 20, color: '#FFE3A3' })), filters);
+    expect(at(50, 50).slice(0, 3)).toEqual([27, 42, 65]);
+    const around = [at(26, 50), at(73, 50), at(50, 26), at(50, 73)].map(([, , , a]) => a);
+    expect(Math.max(...around) - Math.min(...around)).toBeLessThanOrEqual(2);
+    expect(around[0]).toBeGreaterThan(60);
+  });
+});
+
+const leftOf = (effect: Item, frame = 0): number => {
+  const at = drawn(sceneOf(white, effect), true, frame);
+  let sum = 0;
+  for (let y = 0; y < SIDE; y++) for (let x = 0; x < SIDE; x++) sum += at(x, y)[3] / 255;
+  return sum;
+};
+const ALL = 40 * 40;
+
+describe('a wipe', () => {
+  it.each([
+    ['a quarter along its way', { shown: 0.25 }, ALL / 4],
+    ['hiding a quarter', { shown: 0.25, hides: true }, (3 * ALL) / 4],
+    ['downwards', { shown: 0.6, angle: 90 }, 0.6 * ALL],
+    ['on the diagonal, half', { shown: 0.5, angle: 45 }, ALL / 2],
+    // A disc of half the diagonal's half: 10 √2.
+    ['round', { style: 'round', shown: 0.5 }, Math.PI * 200],
+    ['by clock', { style: 'clock', shown: 0.25 }, ALL / 4],
+    ['by blinds', { style: 'blinds', shown: 0.3, blinds: 5 }, 0.3 * ALL],
+    ['not begun', { shown: 0 }, 0],
+    ['over', { shown: 1, soft: 30 }, ALL],
+    ['over, hiding', { shown: 1, hides: true }, 0],
+  ] as const)('%s leaves so much', (_name, values, area) => {
+    expect(Math.abs(leftOf(card('wipe', values)) - area)).toBeLessThanOrEqual(area * 0.004 + 1);
+  });
+  it('goes on without a jump where its edge is soft', () => {
+    let before = 0;
+    for (let shown = 0; shown <= 1.0001; shown += 0.05) {
+      const now = leftOf(card('wipe', { shown: Math.min(1, shown), soft: 8 }));
+      expect(now).toBeGreaterThanOrEqual(before - 1);
+      expect(now - before).toBeLessThan(ALL * 0.12);
+      before = now;
+    }
+  });
+});
+
+it('held frames show what was there at every third frame', () => {
+  const scene = sceneOf(white, card('held', { every: 3 }), newItem('g', 'fill', { color: '#336699' }));
+  const growing = {
+    ...scene.layers.l,
+    items: {
+      ...(scene.layers.l as { items: Record<string, Item> }).items,
+      r: {
+        ...newItem('r', 'rectangle', { height: 40 }),
+        params: {
+          height: { value: 40 },
+          width: { keys: [0, 18].map((frame) => ({ frame, value: 2 + frame * 2, ease: { kind: 'linear' as const } })) },
+        },
+      },
+    },
+  } as Scene['layers'][string];
+  const moving = { ...scene, layers: { l: growing } };
+  const widths = Array.from({ length: 9 }, (_, frame) => {
+    const at = drawn(moving, true, frame);
+    return Array.from({ length: SIDE }, (_x, x) => at(x, 50)[3]).filter((a) => a > 128).length;
+  });
+  expect(widths).toEqual([2, 2, 2, 8, 8, 8, 14, 14, 14]);
+});
+
+it('two hundred shadows on one layer are cut off by what a frame may cost, and told', () => {
+  const cards = Array.from({ length: 200 }, (_, i) => newItem(`s${i}`, 'shadow', { distance: 1, softness: 0 }));
+  const list = compileScene(sceneOf(white, ...cards), NO_LIBRARY).at(0);
+  expect(list.problems.map(({ message }) => message)).toEqual([expect.stringContaining('too intricate for one frame')]);
+  expect(list.marks.length).toBeGreaterThan(0);
+});
