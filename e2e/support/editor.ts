@@ -2,6 +2,8 @@
 import type { Project } from '@kite/core/document/types';
 import { expect, type Locator, type Page } from '@playwright/test';
 import { COMMON_SIZES, type NamedSize } from '../../apps/web/src/pages/projects/sizes';
+import { isPictured } from '@kite/core/recipe/shown';
+import { KINDS } from '@kite/core/recipe/table';
 import { parseRate } from '@kite/core/time/rate';
 import type { Server } from './server';
 
@@ -74,7 +76,14 @@ export const goToFrame = async (page: Page, frame: number): Promise<void> => {
   await expect(page.getByTestId('picture')).toHaveAttribute('data-frame', String(frame));
 };
 
+const EFFECTS = [...KINDS.values()].filter(isPictured).map((kind) => kind.label);
+
 export const addCard = async (page: Page, label: string): Promise<void> => {
+  if (EFFECTS.includes(label)) {
+    await page.getByRole('button', { name: 'Add an effect', exact: true }).click();
+    await page.getByRole('dialog', { name: 'Effects' }).getByRole('button', { name: label, exact: true }).click();
+    return;
+  }
   await page.getByRole('button', { name: 'Add a card', exact: true }).click();
   await page.getByRole('menuitem', { name: label, exact: true }).click();
 };

@@ -72,6 +72,7 @@ const boxWithin = (box: Box, cuts: readonly Cut[]): Box | null => {
 /** A box that holds all that a mark draws, or what it draws before effects spread it; null for nothing. */
 export const markBox = (mark: Mark, spread = true): Box | null => {
   if (mark.op === 'group') {
+    if (mark.aside && !spread) return null;
     const bare = mark.marks.reduce<Box | null>((sum, inner) => union(sum, markBox(inner, spread)), null);
     const box = bare && spread && mark.effect ? grown(bare, mark.effect.by.reach * mark.effect.scale) : bare;
     return box && mark.cuts ? boxWithin(box, mark.cuts) : box;

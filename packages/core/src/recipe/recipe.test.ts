@@ -5,6 +5,8 @@ import { arcLength } from '../geometry/length';
 import { apply } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
 import { bareSupplies, compileRecipe } from './evaluate';
+import { isPictured, shownBy } from './shown';
+import { KINDS } from './table';
 import { markBox } from './marks';
 import { MOST_SHAPES, newRoom } from './room';
 import type { FillMark, Flow, Mark, StrokeMark } from './types';
@@ -267,6 +269,22 @@ describe('covers', () => {
     const flow = flowOf([square, fill, mask, hole], 0, [square.id, fill.id, mask.id]);
     expect([flow.marks, flow.shapes.length]).toMatchObject([[{ op: 'group', cuts: [{ mode: 'add' }] }], 1]);
     expect(markBox(flow.marks[0] as Mark)).toEqual({ left: -10, top: -10, right: 10, bottom: 10 });
+  });
+  it('a shadow reaches as far as it is cast, and is nothing that a layer is handled by', () => {
+    const cast = card('shadow', { direction: 0, distance: 50, softness: 0 });
+    const { marks } = flowOf([square, card('fill'), cast], 0);
+    const boxes = (spread: boolean) => marks.map((mark) => markBox(mark, spread));
+    expect(boxes(true)).toEqual([
+      { left: 30, top: -20, right: 70, bottom: 20 },
+      { left: -20, top: -20, right: 20, bottom: 20 },
+    ]);
+    expect(boxes(false)).toEqual([null, { left: -20, top: -20, right: 20, bottom: 20 }]);
+  });
+  it('each shows what it does by the values of its picture', () => {
+    const { marks } = flowOf([square, card('fill')], 0);
+    for (const kind of [...KINDS.values()].filter(isPictured)) {
+      expect(shownBy(kind, { shapes: [], marks }).marks, kind.label).not.toEqual(marks);
+    }
   });
   it('a blur spreads what is above it by three deviations, keyed, and not what is below', () => {
     const blur = card('blur', {}, { amount: growing });

@@ -69,6 +69,8 @@ export interface GroupMark {
   readonly marks: readonly Mark[];
   readonly alpha: number;
   readonly blend: BlendMode;
+  /** Whether it stands beside what the layer is handled by, as a shadow does. */
+  readonly aside?: true;
   /** What is left of it, in order. */
   readonly cuts?: readonly Cut[];
   /** `scale` of the mark's pixels make one of the effect's own. */
@@ -219,6 +221,8 @@ export interface CoverKind<P extends Params = Params> extends CardKind<P> {
   readonly role: 'cover';
   /** Whether it has a recipe of its own, which it covers by. */
   readonly holds?: true;
+  /** Values that show what it does, where those that it comes with change nothing. */
+  readonly example?: Partial<Values<P>>;
   readonly cover: (marks: readonly Mark[], values: Values<P>, by: Covering) => readonly Mark[];
 }
 /** A recipe inside a recipe: its parameters place it. */

@@ -15,6 +15,7 @@ export const brightness = effect({
     brightness: percent('Brightness', 1, { max: 4 }),
     contrast: percent('Contrast', 1, { max: 4 }),
   },
+  example: { brightness: 0.8, contrast: 1.6 },
   summary: (v) => `${shortPercent(v.brightness)}, ${shortPercent(v.contrast)}`,
   effect: ({ brightness: b, contrast: c }) => {
     if (b === 1 && c === 1) return null;

@@ -56,8 +56,9 @@ export const colorTurn = effect({
     hue: degrees('Hue', 0),
     saturation: percent('Strength', 1, { max: 4 }),
     light: number('Lighter', 0, { unit: 'percent', min: -1, max: 1, step: 0.01 }),
-    one: switchParam('All in one hue', false),
+    one: switchParam('One hue', false),
   },
+  example: { hue: 120 },
   summary: (v) => `${short(v.hue)}°, ${shortPercent(v.saturation)}${v.one ? ', one hue' : ''}`,
   effect: ({ hue, saturation, light, one }) => {
     if (one) return brightnessTo((y) => colorOfHue(hue, Math.min(1, saturation), lighter(light, y)), 1);

@@ -1,6 +1,6 @@
 import { color, percent, px } from '../../document/params';
 import { cover, short } from '../types';
-import { silhouette } from './shadow';
+import { aside, silhouette } from './shadow';
 
 /** Light around what is above it. */
 export const glow = cover({
@@ -14,7 +14,7 @@ export const glow = cover({
   },
   summary: (v) => `${short(v.size)} px`,
   cover: (marks, { color: over, size, spread, strength }) => [
-    silhouette(marks, { over, softness: size, spread, strength }),
+    aside(silhouette(marks, { over, softness: size, spread, strength })),
     ...marks,
   ],
 });

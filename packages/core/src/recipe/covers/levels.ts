@@ -14,6 +14,7 @@ export const levels = effect({
     low: percent('Out from', 0),
     high: percent('Out to', 1),
   },
+  example: { black: 0.2, middle: 0.6, high: 0.9 },
   summary: (v) => `${shortPercent(v.black)} to ${shortPercent(v.white)}, middle ${short(v.middle)}`,
   effect: ({ black, white, middle, low, high }) => {
     // Where black is white there is a step.

@@ -3,7 +3,7 @@ import type { Color } from '../../document/types';
 import { translation } from '../../geometry/matrix';
 import { firmer } from '../../picture/pixels';
 import { deviationOf, markThrough } from '../marks';
-import { cover, type Effect, type Mark, short } from '../types';
+import { cover, type Effect, type GroupMark, type Mark, short } from '../types';
 import { blurBy } from './blur';
 import { changedBy } from './effect';
 import { floodBy } from './flood';
@@ -31,6 +31,15 @@ export const silhouette = (
   return { op: 'group', marks: [firm], alpha: strength, blend: 'normal' };
 };
 
+/** Beside what a layer is handled by. */
+export const aside = (mark: Mark): GroupMark => ({
+  op: 'group',
+  marks: [mark],
+  alpha: 1,
+  blend: 'normal',
+  aside: true,
+});
+
 /** What is above it once more, behind it: in one colour, moved and softened. */
 export const shadow = cover({
   kind: 'shadow',
@@ -42,13 +51,13 @@ export const shadow = cover({
     spread: percent('Spread', 0),
     color: color('Colour', '#000000'),
     strength: percent('Strength', 0.5),
-    alone: switchParam('Shadow alone', false),
+    alone: switchParam('Alone', false),
   },
   summary: (v) => `${short(v.distance)} px, softness ${short(v.softness)} px`,
   cover: (marks, { direction, distance, softness, spread, color: over, strength, alone }) => {
     const angle = (direction * Math.PI) / 180;
     const moved = translation(distance * Math.cos(angle), distance * Math.sin(angle));
     const behind = markThrough(moved, silhouette(marks, { over, softness, spread, strength }));
-    return alone ? [behind] : [behind, ...marks];
+    return alone ? [behind] : [aside(behind), ...marks];
   },
 });

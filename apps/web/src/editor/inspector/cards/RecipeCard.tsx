@@ -20,6 +20,7 @@ import { addItem, groupOf, moveItem, removeItem, setItem } from '@kite/core/edit
 import { together } from '@kite/core/document/patches';
 import type { Program } from '@kite/core/scene/compile';
 import { soleSource } from '@kite/core/recipe/needs';
+import { isPictured } from '@kite/core/recipe/shown';
 import { KINDS, kindOf } from '@kite/core/recipe/table';
 import {
   ChevronDown,
@@ -42,6 +43,7 @@ import { removePartAsking } from '../../commands/formulas';
 import { freeMask } from '../../commands/masks';
 import { Card } from './Card';
 import { CardPicture } from './CardPicture';
+import { EffectsStrip } from './EffectsStrip';
 import { ParamField } from '../fields/ParamField';
 
 const ROLES = [
@@ -76,10 +78,10 @@ const isWithin = (items: DrawingLayer['items'], group: Id, card: Id | null): boo
 
 const AddMenu = ({ layer, group }: { layer: DrawingLayer; group: Id | null }) => {
   const editor = useEditor();
+  const list = listOf(layer, group);
+  const open = useSlice((s) => s.selection.card);
   const add = (kind: string) => {
     const item = newCard(kind);
-    const list = listOf(layer, group);
-    const open = editor.state.selection.card;
     // Below the open card, else a source goes above the first paint, and the rest at the end.
     const paints = list.findIndex((id) => kindOf(layer.items[id]?.kind ?? 'group').role === 'paint');
     const after = open !== null && list.includes(open) ? list.indexOf(open) + 1 : list.length;
@@ -91,22 +93,33 @@ const AddMenu = ({ layer, group }: { layer: DrawingLayer; group: Id | null }) =>
   };
   const entries = ROLES.flatMap(([role], i): (MenuEntry | null)[] => [
     ...(i > 0 ? [null] : []),
-    ...[...KINDS.values()].filter((k) => k.role === role).map((k) => ({ label: k.label, onSelect: () => add(k.kind) })),
+    ...[...KINDS.values()]
+      .filter((k) => k.role === role && !isPictured(k))
+      .map((k) => ({ label: k.label, onSelect: () => add(k.kind) })),
   ]);
+  const above = open !== null && list.includes(open) ? list.slice(0, list.indexOf(open) + 1) : list;
   return (
-    <Menu
-      align="start"
-      columns={2}
-      entries={entries}
-      trigger={
-        <button
-          type="button"
-          className="flex h-7 items-center gap-1.5 rounded-md px-1.5 text-ink-2 hover:bg-paper-2 hover:text-ink"
-        >
-          <Plus size={14} /> {group === null ? 'Add a card' : 'Add a card to the group'}
-        </button>
-      }
-    />
+    <div className="flex flex-wrap gap-x-1">
+      <Menu
+        align="start"
+        columns={2}
+        entries={entries}
+        trigger={
+          <button
+            type="button"
+            className="flex h-7 items-center gap-1.5 rounded-md px-1.5 text-ink-2 hover:bg-paper-2 hover:text-ink"
+          >
+            <Plus size={14} /> {group === null ? 'Add a card' : 'Add a card to the group'}
+          </button>
+        }
+      />
+      <EffectsStrip
+        label={group === null ? 'Add an effect' : 'Add an effect to the group'}
+        layer={layer}
+        above={above}
+        onAdd={add}
+      />
+    </div>
   );
 };
 
