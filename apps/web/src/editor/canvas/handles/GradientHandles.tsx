@@ -3,6 +3,7 @@ import type { Gradient, Point } from '@kite/core/document/types';
 import { apply } from '@kite/core/geometry/matrix';
 import { gradientAt } from '@kite/core/motion/kinds/gradient';
 import { MOST_STOPS } from '@kite/core/document/params';
+import { kindOf } from '@kite/core/recipe/table';
 import type { PointerEvent } from 'react';
 import { writeValues } from '../../commands/layers';
 import { useEditor, useSlice } from '../../store/context';
@@ -16,7 +17,7 @@ export const GradientHandles = ({ view, pointOf }: Stage) => {
   const editor = useEditor();
   useSlice((s) => ({ doc: s.doc, selection: s.selection, frame: frameOfCard(s) }));
   const card = editedCard(editor, view);
-  if (!card || !('style' in card.values) || card.values.style === 'solid') return null;
+  if (!card || kindOf(card.item.kind).role !== 'paint' || card.values.style === 'solid') return null;
   const { from, to, gradient } = card.values as { from: Point; to: Point; gradient: Gradient };
   const [a, b] = [apply(card.toArea, from), apply(card.toArea, to)];
   const shareOf = (p: Point): number => {
