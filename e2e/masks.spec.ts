@@ -1,8 +1,8 @@
 /** Masks drawn over a layer, made of layers and made layers again, by what is seen of them. */
 import { expect } from '@playwright/test';
-import { drag, middle, onScene, saved } from './support/editor';
+import { drag, middle, newProject, onScene, saved } from './support/editor';
 import { discLayer, openMade } from './support/made';
-import { pixel } from './support/scene';
+import { disc, inOrder, pixel, sceneOf } from './support/scene';
 import { test } from './support/test';
 
 const lit = ([red = 0]: readonly number[]) => red > 200;
@@ -83,4 +83,41 @@ test('the front one of the selected layers becomes a mask of the others, in plac
   expect(Object.keys(layers ?? {})).toEqual(['a']);
   await page.keyboard.press('Control+z');
   await expect(page.getByTestId('layer-row')).toHaveCount(2);
+});
+
+test('a picture is cut into six panes, each free to move, and swapped late in all of them', async ({
+  page,
+  server,
+}) => {
+  await newProject(page, server, 'Panes', 'Medium rectangle');
+  const ticket = (color: string) => ({
+    name: 'Ticket.png',
+    mimeType: 'image/png',
+    buffer: disc(color, color, 120, 80),
+  });
+  await page.getByRole('button', { name: 'Pictures and fonts' }).click();
+  await page.getByTestId('import-files').setInputFiles(ticket('#28B5A5'));
+  await expect(page.getByTestId('layer-row')).toHaveCount(1);
+  const row = await middle(page.getByRole('group', { name: 'Layer Ticket', exact: true }));
+  await page.mouse.click(row.x - 300, row.y, { button: 'right' });
+  await page.getByRole('menuitem', { name: 'Cut into panes …' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Cut “Ticket” into panes' });
+  await dialog.getByLabel('Gap').fill('6');
+  await dialog.getByRole('button', { name: 'Cut', exact: true }).click();
+  await expect(dialog).toBeHidden();
+  const names = async () => inOrder(await sceneOf(page, server)).map((layer) => layer.name);
+  await expect.poll(names).toEqual([1, 2].flatMap((r) => [1, 2, 3].map((c) => `Ticket ${r}.${c}`)));
+  const at = await onScene(page, 300, 250);
+  const [pane, gap] = [at(100, 100), at(129, 100)];
+  await expect.poll(async () => (await pixel(page, pane))[1]).toBe(181);
+  expect(await pixel(page, gap)).toEqual([255, 255, 255]);
+
+  // One moves by itself; all show the other picture.
+  await page.keyboard.press('Escape');
+  await drag(page, at(110, 110), at(110, 190));
+  await expect.poll(async () => (await pixel(page, pane))[1]).toBe(255);
+  await page.getByTestId('asset').first().getByTestId('swap-file').setInputFiles(ticket('#E4572E'));
+  for (const spot of [at(110, 190), at(150, 110), at(190, 150)]) {
+    await expect.poll(async () => (await pixel(page, spot))[0]).toBe(228);
+  }
 });

@@ -8,6 +8,7 @@ import { Dock } from './dock/Dock';
 import { LinkPopover } from './formula/LinkPopover';
 import { RemovingDialog } from './formula/RemovingDialog';
 import { Header } from './header/Header';
+import { PanesDialog } from './commands/PanesDialog';
 import { OrderDialog } from './importing/OrderDialog';
 import { SvgDialog } from './importing/SvgDialog';
 import { Inspector } from './inspector/Inspector';
@@ -159,6 +160,7 @@ const Workspace = ({ project }: { project: string }) => {
         </main>
         <Inspector />
         <OrderDialog />
+        <PanesDialog />
         <SvgDialog />
         <LinkPopover />
         <RemovingDialog />

@@ -16,6 +16,7 @@ import {
   isKeyed,
 } from '../document/types';
 import { layerOfMask, maskBy } from '../edits/masks';
+import { cutIntoPanes } from '../edits/panes';
 import { takeApart } from '../edits/takeApart';
 import { addAsset, addSwatch, removeAsset, removeSwatch, renameAsset, swapAsset } from '../edits/assets';
 import { forgetEase, keepEase } from '../edits/eases';
@@ -231,6 +232,10 @@ const EDITS: readonly ((at: Place) => Edit | null)[] = [
   (at) => splitLayers(at.scene.id, at.ids, frame(at), at.makeId),
   (at) => takeApart(at.scene.id, at.layer.id, at.makeId),
   (at) => maskBy(at.scene.id, at.layer.id, [at.chance.one(at.ids)], frame(at), at.makeId),
+  (at) => {
+    const panes = { rows: at.chance.whole(1, 3), columns: at.chance.whole(1, 3), gap: at.chance.whole(0, 9) };
+    return cutIntoPanes(programOf(at), at.layer.id, panes, frame(at), at.makeId);
+  },
   (at) => {
     const item = itemAt(at);
     if (item === null) return null;

@@ -88,6 +88,8 @@ export interface Workspace {
   readonly removing: { readonly edit: Edit; readonly readers: readonly Reading[] } | null;
   /** Drawings that wait for their layers to be chosen. */
   readonly importing: { readonly files: readonly File[]; readonly at: Point | null } | null;
+  /** The layer that is to be cut into panes, once it is known how many. */
+  readonly paning: Id | null;
   /** Pictures that wait for their order to be chosen. */
   readonly ordering: { readonly assets: readonly Asset[]; readonly at: Point | null } | null;
 }
@@ -111,5 +113,6 @@ export const TIDY: Workspace = {
   linking: null,
   removing: null,
   importing: null,
+  paning: null,
   ordering: null,
 };

@@ -24,6 +24,11 @@ export const layerMenu = (editor: Editor, layer: Layer, rename: () => void): (Me
     entryOf(editor, 'group', { label: 'Group' }),
     entryOf(editor, 'makeSet', { disabled: editor.state.selection.layers.length < 2 }),
     entryOf(editor, 'nest'),
+    {
+      label: 'Cut into panes …',
+      disabled: layer.kind !== 'drawing' || layer.locked,
+      onSelect: () => editor.set({ paning: id }),
+    },
     entryOf(editor, 'useAsMask', { disabled: maskChoice(editor) === null }),
     entryOf(editor, 'ungroup'),
     null,
