@@ -16,7 +16,7 @@ const sceneOf = (color: string, ...cards: readonly Item[]): Scene => {
   const drawn = [newItem('r', 'rectangle', { width: 40, height: 40 }), newItem('f', 'fill', { color })];
   return { ...scene, layers: { l: newDrawing(scene, 'l', 'Square', [...drawn, ...cards]) }, order: ['l'] };
 };
-const card = (kind: string, values: { [key: string]: Value } = {}): Item => newItem(`c${kind}`, kind, values);
+const made = (kind: string, values: { [key: string]: Value } = {}): Item => newItem(`c${kind}`, kind, values);
 
 /** A context without filters, as some browsers have it. */
 const bare = (context: object): object =>
@@ -31,14 +31,14 @@ const bare = (context: object): object =>
 
 type Pixel = readonly [number, number, number, number];
 const drawn = (scene: Scene, filters: boolean, frame = 0): ((x: number, y: number) => Pixel) => {
-  const made = (width: number, height: number) => {
+  const surface = (width: number, height: number) => {
     const canvas = createCanvas(width, height);
     const context = canvas.getContext('2d');
     return surfaceOver(canvas, filters ? context : bare(context));
   };
   const context = createCanvas(SIDE, SIDE).getContext('2d');
   const list = compileScene(scene, NO_LIBRARY).at(frame);
-  const tools = { pool: new SurfacePool(made), pictures: NO_PICTURES };
+  const tools = { pool: new SurfacePool(surface), pictures: NO_PICTURES };
   paint(context as unknown as Context2D, list, filling(list, SIDE, SIDE), tools);
   const { data } = context.getImageData(0, 0, SIDE, SIDE);
   return (x, y) => [...data.subarray((y * SIDE + x) * 4, (y * SIDE + x) * 4 + 4)] as unknown as Pixel;
@@ -63,42 +63,38 @@ const white = '#FFFFFF';
 
 /** Each with what becomes of a colour of 0..1. */
 const CHANGES: readonly (readonly [string, Item, (color: readonly number[]) => readonly number[]])[] = [
-  ['brightness', card('brightness', { brightness: 1.4 }), (c) => c.map((x) => clamp(x * 1.4))],
-  ['contrast', card('brightness', { contrast: 0.6 }), (c) => c.map((x) => clamp(x * 0.6 + 0.2))],
+  ['brightness', made('brightness', { brightness: 1.4 }), (c) => c.map((x) => clamp(x * 1.4))],
+  ['contrast', made('brightness', { contrast: 0.6 }), (c) => c.map((x) => clamp(x * 0.6 + 0.2))],
   [
     'brightness, then contrast',
-    card('brightness', { brightness: 2, contrast: 1.5 }),
+    made('brightness', { brightness: 2, contrast: 1.5 }),
     (c) => c.map((x) => clamp(clamp(x * 2) * 1.5 - 0.25)),
   ],
-  ['all inverted', card('invert'), (c) => c.map((x) => 1 - x)],
-  ['inverted by a third', card('invert', { strength: 0.3 }), (c) => c.map((x) => x * 0.4 + 0.3)],
+  ['all inverted', made('invert'), (c) => c.map((x) => 1 - x)],
+  ['inverted by a third', made('invert', { strength: 0.3 }), (c) => c.map((x) => x * 0.4 + 0.3)],
   [
     'levels',
-    card('levels', { black: 0.2, white: 0.8, low: 0.1 }),
+    made('levels', { black: 0.2, white: 0.8, low: 0.1 }),
     (c) => c.map((x) => 0.1 + 0.9 * clamp((x - 0.2) / 0.6)),
   ],
-  ['a bent middle', card('levels', { middle: 2 }), (c) => c.map((x) => x ** 0.5)],
-  ['a hue turned', card('colorturn', { hue: 90 }), (c) => hueRotated(c, 90)],
-  [
-    'no colour',
-    card('colorturn', { saturation: 0 }),
-    (c) => c.map(() => 0.213 * c[0]! + 0.715 * c[1]! + 0.072 * c[2]!),
-  ],
-  ['lighter', card('colorturn', { light: 0.5 }), (c) => c.map((x) => x + (1 - x) / 2)],
-  ['darker', card('colorturn', { light: -0.5 }), (c) => c.map((x) => x / 2)],
+  ['a bent middle', made('levels', { middle: 2 }), (c) => c.map((x) => x ** 0.5)],
+  ['a hue turned', made('colorturn', { hue: 90 }), (c) => hueRotated(c, 90)],
+  ['no colour', made('colorturn', { strength: 0 }), (c) => c.map(() => 0.213 * c[0]! + 0.715 * c[1]! + 0.072 * c[2]!)],
+  ['lighter', made('colorturn', { light: 0.5 }), (c) => c.map((x) => x + (1 - x) / 2)],
+  ['darker', made('colorturn', { light: -0.5 }), (c) => c.map((x) => x / 2)],
   // hsl(0 100% L) of a brightness above a half: red is full, the others are 2 L - 1.
   [
     'one hue',
-    card('colorturn', { one: true, hue: 0 }),
+    made('colorturn', { one: true, hue: 0 }),
     (c) => [clamp(2 * luma(c)), clamp(2 * luma(c) - 1), clamp(2 * luma(c) - 1)],
   ],
-  ['a threshold', card('threshold', { at: 0.5 }), (c) => (luma(c) < 0.5 ? [0, 0, 0] : [1, 1, 1])],
-  ['a tint from black to white', card('tint', { dark: black, light: black }), () => [0, 0, 0]],
-  ['half a tint', card('tint', { dark: white, light: white, strength: 0.5 }), (c) => c.map((x) => x / 2 + 0.5)],
-  ['a colour over it', card('flood', { color: '#336699' }), () => hex('#336699')],
+  ['a threshold', made('threshold', { at: 0.5 }), (c) => (luma(c) < 0.5 ? [0, 0, 0] : [1, 1, 1])],
+  ['a tint from black to white', made('tint', { dark: black, light: black }), () => [0, 0, 0]],
+  ['half a tint', made('tint', { dark: white, light: white, strength: 0.5 }), (c) => c.map((x) => x / 2 + 0.5)],
+  ['a colour over it', made('flood', { color: '#336699' }), () => hex('#336699')],
   [
     'a colour half over it',
-    card('flood', { color: '#336699', strength: 0.5 }),
+    made('flood', { color: '#336699', strength: 0.5 }),
     (c) => c.map((x, i) => (x + hex('#336699')[i]!) / 2),
   ],
 ];
@@ -120,7 +116,7 @@ describe.each([
   });
 
   it('a shadow is what casts it, moved, in its colour and strength, behind it', () => {
-    const cast = card('shadow', { direction: 0, distance: 30, softness: 0, color: '#336699', strength: 0.5 });
+    const cast = made('shadow', { direction: 0, distance: 30, softness: 0, color: '#336699', strength: 0.5 });
     const at = drawn(sceneOf('#C2714A', cast), filters);
     // The square reaches from 30 to 70, its shadow from 60 to 100.
     const near = (pixel: Pixel, [r, g, b, a]: Pixel) => pixel.every((v, i) => Math.abs(v - [r, g, b, a][i]!) <= 2);
@@ -133,7 +129,7 @@ describe.each([
   it('a soft shadow is half there on its edge; spread makes more of it whole', () => {
     const soft = (spread: number) =>
       drawn(
-        sceneOf(white, card('shadow', { distance: 0, softness: 16, spread, strength: 1, color: black, alone: true })),
+        sceneOf(white, made('shadow', { distance: 0, softness: 16, spread, strength: 1, color: black, alone: true })),
         filters,
       );
     const [plain, wide] = [soft(0), soft(0.5)];
@@ -142,7 +138,7 @@ describe.each([
     expect(wide(12, 50)[3]).toBeLessThan(60);
   });
   it('a glow lies around what glows, as strong on all sides', () => {
-    const at = drawn(sceneOf('#1B2A41', card('glow', { size: 20, color: '#FFE3A3' })), filters);
+    const at = drawn(sceneOf('#1B2A41', made('glow', { size: 20, color: '#FFE3A3' })), filters);
     expect(at(50, 50).slice(0, 3)).toEqual([27, 42, 65]);
     const around = [at(26, 50), at(73, 50), at(50, 26), at(50, 73)].map(([, , , a]) => a);
     expect(Math.max(...around) - Math.min(...around)).toBeLessThanOrEqual(2);
@@ -172,12 +168,12 @@ describe('a wipe', () => {
     ['over', { shown: 1, soft: 30 }, ALL],
     ['over, hiding', { shown: 1, hides: true }, 0],
   ] as const)('%s leaves so much', (_name, values, area) => {
-    expect(Math.abs(leftOf(card('wipe', values)) - area)).toBeLessThanOrEqual(area * 0.004 + 1);
+    expect(Math.abs(leftOf(made('wipe', values)) - area)).toBeLessThanOrEqual(area * 0.004 + 1);
   });
   it('goes on without a jump where its edge is soft', () => {
     let before = 0;
     for (let shown = 0; shown <= 1.0001; shown += 0.05) {
-      const now = leftOf(card('wipe', { shown: Math.min(1, shown), soft: 8 }));
+      const now = leftOf(made('wipe', { shown: Math.min(1, shown), soft: 8 }));
       expect(now).toBeGreaterThanOrEqual(before - 1);
       expect(now - before).toBeLessThan(ALL * 0.12);
       before = now;
@@ -186,7 +182,7 @@ describe('a wipe', () => {
 });
 
 it('held frames show what was there at every third frame', () => {
-  const scene = sceneOf(white, card('held', { every: 3 }), newItem('g', 'fill', { color: '#336699' }));
+  const scene = sceneOf(white, made('held', { every: 3 }), newItem('g', 'fill', { color: '#336699' }));
   const growing = {
     ...scene.layers.l,
     items: {

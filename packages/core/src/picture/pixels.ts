@@ -67,7 +67,7 @@ export const hueMatrix = (angle: number): ColorMatrix => {
 };
 
 /** The same of type saturate: 0 is grey, 1 leaves it. */
-export const saturationMatrix = (s: number): ColorMatrix => [
+export const colorfulnessMatrix = (s: number): ColorMatrix => [
   0.213 + 0.787 * s,
   0.715 - 0.715 * s,
   0.072 - 0.072 * s,

@@ -54,8 +54,10 @@ const randomColor = (chance: Chance): string =>
 export const randomValue = (chance: Chance, param: Param, how: Wildness): Value => {
   const number = (min: number, max: number) => randomNumber(chance, min, max, how);
   switch (param.kind) {
-    case 'number':
-      return number(param.min, param.max);
+    case 'number': {
+      const value = number(param.min, param.max);
+      return param.whole ? Math.round(value) : value;
+    }
     case 'point':
       return [number(-param.limit, param.limit), number(-param.limit, param.limit)];
     case 'color':

@@ -2,7 +2,7 @@ import { degrees, number, percent, switchParam } from '../../document/params';
 import {
   type ColorMatrix,
   hueMatrix,
-  saturationMatrix,
+  colorfulnessMatrix,
   type Table,
   tableOf,
   throughMatrix,
@@ -13,8 +13,8 @@ import { effect, tablesInSvg } from './effect';
 import { brightnessTo } from './tint';
 
 /** The colour of a hue (CSS Color Module Level 4, 7.1, hsl()); hue in degrees, the rest 0..1. */
-const colorOfHue = (hue: number, saturation: number, lightness: number): string => {
-  const reach = saturation * Math.min(lightness, 1 - lightness);
+const colorOfHue = (hue: number, strength: number, lightness: number): string => {
+  const reach = strength * Math.min(lightness, 1 - lightness);
   const channel = (n: number) => {
     const k = (((n + hue / 30) % 12) + 12) % 12;
     const value = lightness - reach * Math.max(-1, Math.min(k - 3, 9 - k, 1));
@@ -33,13 +33,13 @@ const matrixInSvg = (m: ColorMatrix): string => {
   return `<feColorMatrix values="${rows.join(' ')} 0 0 0 1 0"/>`;
 };
 
-const turned = (hue: number, saturation: number, light: number): Effect => {
-  const matrices = [hueMatrix(hue), saturationMatrix(saturation)];
+const turned = (hue: number, strength: number, light: number): Effect => {
+  const matrices = [hueMatrix(hue), colorfulnessMatrix(strength)];
   const table: Table = tableOf((x) => lighter(light, x));
   return {
     reach: 0,
     // Lighter is what no filter of the platform's does.
-    ...(light <= 0 && { filter: () => `hue-rotate(${hue}deg) saturate(${saturation}) brightness(${1 + light})` }),
+    ...(light <= 0 && { filter: () => `hue-rotate(${hue}deg) saturate(${strength}) brightness(${1 + light})` }),
     pixels: (data) => {
       for (const m of matrices) throughMatrix(data, m);
       throughTables(data, [table, table, table]);
@@ -54,14 +54,14 @@ export const colorTurn = effect({
   label: 'Colour turn',
   params: {
     hue: degrees('Hue', 0),
-    saturation: percent('Strength', 1, { max: 4 }),
+    strength: percent('Strength', 1, { max: 4 }),
     light: number('Lighter', 0, { unit: 'percent', min: -1, max: 1, step: 0.01 }),
     one: switchParam('One hue', false),
   },
   example: { hue: 120 },
-  summary: (v) => `${short(v.hue)}°, ${shortPercent(v.saturation)}${v.one ? ', one hue' : ''}`,
-  effect: ({ hue, saturation, light, one }) => {
-    if (one) return brightnessTo((y) => colorOfHue(hue, Math.min(1, saturation), lighter(light, y)), 1);
-    return hue === 0 && saturation === 1 && light === 0 ? null : turned(hue, saturation, light);
+  summary: (v) => `${short(v.hue)}°, ${shortPercent(v.strength)}${v.one ? ', one hue' : ''}`,
+  effect: ({ hue, strength, light, one }) => {
+    if (one) return brightnessTo((y) => colorOfHue(hue, Math.min(1, strength), lighter(light, y)), 1);
+    return hue === 0 && strength === 1 && light === 0 ? null : turned(hue, strength, light);
   },
 });
