@@ -76,6 +76,28 @@ try {
   await layer('Moon').click();
   await frame(32);
   await shot('editor');
+  // A soft mask over half of the moon, what it cuts faint, and the effects as they would look.
+  const moon = await page.getByTestId('canvas').boundingBox();
+  const from = [moon.x + moon.width / 2 - 40, moon.y + moon.height / 2 - 60];
+  await page.keyboard.press('e');
+  await page.keyboard.press('Shift+M');
+  await page.mouse.move(...from);
+  await page.mouse.down();
+  await page.mouse.move(from[0] + 100, from[1] + 100, { steps: 5 });
+  await page.mouse.up();
+  await page.getByRole('button', { name: 'Open Mask' }).click();
+  await page.getByLabel('Feather', { exact: true }).fill('40');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Masks', exact: true }).click();
+  await page.getByRole('radio', { name: 'Faint' }).click();
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Add an effect', exact: true }).click();
+  await shot('masks');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Masks', exact: true }).click();
+  await page.getByRole('radio', { name: 'Gone' }).click();
+  await page.keyboard.press('Escape');
+  for (let n = 0; n < 2; n++) await page.keyboard.press('Control+z');
 
   await page.getByRole('button', { name: 'Scene Lamp fan', exact: true }).click();
   await layer('Lamp fan').click();
