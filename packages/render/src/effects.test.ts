@@ -1,48 +1,19 @@
 /** Effects on the server's canvas, with its filters and with kernels of our own, against what the W3C's texts say. */
 import { newDrawing, newItem, newScene } from '@kite/core/document/make';
 import type { Item, Scene, Value } from '@kite/core/document/types';
-import { filling, paint } from '@kite/core/paint/canvas';
-import { type Context2D, SurfacePool, surfaceOver } from '@kite/core/paint/surface';
-import { NO_PICTURES } from '@kite/core/paint/target';
 import { compileScene, NO_LIBRARY } from '@kite/core/scene/compile';
-import { createCanvas } from '@napi-rs/canvas';
 import { describe, expect, it } from 'vitest';
+import { drawn, type Pixel } from './test/drawn';
 
 const SIDE = 100;
 const SIZE = { width: SIDE, height: SIDE, rate: { num: 25, den: 1 }, length: 20, background: null } as const;
 
 const sceneOf = (color: string, ...cards: readonly Item[]): Scene => {
   const scene = newScene('s', 'Effects', SIZE);
-  const drawn = [newItem('r', 'rectangle', { width: 40, height: 40 }), newItem('f', 'fill', { color })];
-  return { ...scene, layers: { l: newDrawing(scene, 'l', 'Square', [...drawn, ...cards]) }, order: ['l'] };
+  const square = [newItem('r', 'rectangle', { width: 40, height: 40 }), newItem('f', 'fill', { color })];
+  return { ...scene, layers: { l: newDrawing(scene, 'l', 'Square', [...square, ...cards]) }, order: ['l'] };
 };
 const made = (kind: string, values: { [key: string]: Value } = {}): Item => newItem(`c${kind}`, kind, values);
-
-/** A context without filters, as some browsers have it. */
-const bare = (context: object): object =>
-  new Proxy(context, {
-    get: (target, key) => {
-      if (key === 'filter') return undefined;
-      const value: unknown = Reflect.get(target, key);
-      return typeof value === 'function' ? (value.bind(target) as unknown) : value;
-    },
-    set: (target, key, value) => Reflect.set(target, key, value),
-  });
-
-type Pixel = readonly [number, number, number, number];
-const drawn = (scene: Scene, filters: boolean, frame = 0): ((x: number, y: number) => Pixel) => {
-  const surface = (width: number, height: number) => {
-    const canvas = createCanvas(width, height);
-    const context = canvas.getContext('2d');
-    return surfaceOver(canvas, filters ? context : bare(context));
-  };
-  const context = createCanvas(SIDE, SIDE).getContext('2d');
-  const list = compileScene(scene, NO_LIBRARY).at(frame);
-  const tools = { pool: new SurfacePool(surface), pictures: NO_PICTURES };
-  paint(context as unknown as Context2D, list, filling(list, SIDE, SIDE), tools);
-  const { data } = context.getImageData(0, 0, SIDE, SIDE);
-  return (x, y) => [...data.subarray((y * SIDE + x) * 4, (y * SIDE + x) * 4 + 4)] as unknown as Pixel;
-};
 
 const clamp = (x: number) => Math.min(1, Math.max(0, x));
 const hex = (color: string) => [1, 3, 5].map((i) => parseInt(color.slice(i, i + 2), 16) / 255);
@@ -105,40 +76,41 @@ describe.each([
 ])('by %s', (_name, filters) => {
   it.each(CHANGES)('%s changes colours as the text says, and no alpha', (_what, effect, wanted) => {
     for (const color of COLORS) {
-      const [r, g, b, a] = drawn(sceneOf(`${color}80`, effect), filters)(50, 50);
+      const [r, g, b, a] = drawn(sceneOf(`${color}80`, effect), { filters }).at(50, 50);
       expect(Math.abs(a - 128)).toBeLessThanOrEqual(1);
       // Pixels are kept multiplied by alpha: half of it leaves half of the levels.
       wanted(hex(color)).forEach((v, i) => expect(Math.abs([r, g, b][i]! - v * 255), color).toBeLessThanOrEqual(4));
-      const solid = drawn(sceneOf(color, effect), filters)(50, 50);
+      const solid = drawn(sceneOf(color, effect), { filters }).at(50, 50);
       wanted(hex(color)).forEach((v, i) => expect(Math.abs(solid[i]! - v * 255), color).toBeLessThanOrEqual(1));
-      expect(drawn(sceneOf(color, effect), filters)(10, 10)[3]).toBe(0);
+      expect(drawn(sceneOf(color, effect), { filters }).at(10, 10)[3]).toBe(0);
     }
   });
 
   it('a shadow is what casts it, moved, in its colour and strength, behind it', () => {
     const cast = made('shadow', { direction: 0, distance: 30, softness: 0, color: '#336699', strength: 0.5 });
-    const at = drawn(sceneOf('#C2714A', cast), filters);
+    const { at } = drawn(sceneOf('#C2714A', cast), { filters });
     // The square reaches from 30 to 70, its shadow from 60 to 100.
     const near = (pixel: Pixel, [r, g, b, a]: Pixel) => pixel.every((v, i) => Math.abs(v - [r, g, b, a][i]!) <= 2);
     expect(near(at(65, 50), [194, 113, 74, 255])).toBe(true);
     expect(near(at(85, 50), [51, 102, 153, 128])).toBe(true);
     expect(at(85, 25)[3]).toBe(0);
-    const alone = drawn(sceneOf('#C2714A', { ...cast, params: { ...cast.params, alone: { value: true } } }), filters);
+    const only = { ...cast, params: { ...cast.params, alone: { value: true } } };
+    const alone = drawn(sceneOf('#C2714A', only), { filters }).at;
     expect([alone(50, 50)[3], near(alone(65, 50), [51, 102, 153, 128])]).toEqual([0, true]);
   });
   it('a soft shadow is half there on its edge; spread makes more of it whole', () => {
     const soft = (spread: number) =>
       drawn(
         sceneOf(white, made('shadow', { distance: 0, softness: 16, spread, strength: 1, color: black, alone: true })),
-        filters,
-      );
+        { filters },
+      ).at;
     const [plain, wide] = [soft(0), soft(0.5)];
     expect(Math.abs((plain(29, 50)[3] + plain(30, 50)[3]) / 2 - 127.5)).toBeLessThanOrEqual(3);
     expect(Math.abs((wide(29, 50)[3] + wide(30, 50)[3]) / 2 - (127.5 * 4) / 3)).toBeLessThanOrEqual(5);
     expect(wide(12, 50)[3]).toBeLessThan(60);
   });
   it('a glow lies around what glows, as strong on all sides', () => {
-    const at = drawn(sceneOf('#1B2A41', made('glow', { size: 20, color: '#FFE3A3' })), filters);
+    const { at } = drawn(sceneOf('#1B2A41', made('glow', { size: 20, color: '#FFE3A3' })), { filters });
     expect(at(50, 50).slice(0, 3)).toEqual([27, 42, 65]);
     const around = [at(26, 50), at(73, 50), at(50, 26), at(50, 73)].map(([, , , a]) => a);
     expect(Math.max(...around) - Math.min(...around)).toBeLessThanOrEqual(2);
@@ -146,12 +118,7 @@ describe.each([
   });
 });
 
-const leftOf = (effect: Item, frame = 0): number => {
-  const at = drawn(sceneOf(white, effect), true, frame);
-  let sum = 0;
-  for (let y = 0; y < SIDE; y++) for (let x = 0; x < SIDE; x++) sum += at(x, y)[3] / 255;
-  return sum;
-};
+const leftOf = (effect: Item): number => drawn(sceneOf(white, effect)).alpha;
 const ALL = 40 * 40;
 
 describe('a wipe', () => {
@@ -198,7 +165,7 @@ it('held frames show what was there at every third frame', () => {
   } as Scene['layers'][string];
   const moving = { ...scene, layers: { l: growing } };
   const widths = Array.from({ length: 9 }, (_, frame) => {
-    const at = drawn(moving, true, frame);
+    const { at } = drawn(moving, { frame });
     return Array.from({ length: SIDE }, (_x, x) => at(x, 50)[3]).filter((a) => a > 128).length;
   });
   expect(widths).toEqual([2, 2, 2, 8, 8, 8, 14, 14, 14]);

@@ -1,12 +1,8 @@
 /** Masks by what they leave of a square of 80 pixels, on the server's canvas: against areas in closed form. */
 import { newDrawing, newItem, newScene } from '@kite/core/document/make';
 import type { Item, Scene } from '@kite/core/document/types';
-import { filling, paint } from '@kite/core/paint/canvas';
-import { type Context2D, SurfacePool, surfaceOver } from '@kite/core/paint/surface';
-import { NO_PICTURES } from '@kite/core/paint/target';
-import { compileScene, NO_LIBRARY } from '@kite/core/scene/compile';
-import { createCanvas } from '@napi-rs/canvas';
 import { describe, expect, it } from 'vitest';
+import { drawn } from './test/drawn';
 
 const SIDE = 120;
 const SIZE = { width: SIDE, height: SIDE, rate: { num: 25, den: 1 }, length: 10, background: null } as const;
@@ -26,9 +22,9 @@ const sceneOf = (masks: readonly Mask[], between: readonly Item[] = []): Scene =
     ...newItem(`m${i}`, 'mask', params),
     children: [shape.id],
   }));
-  const drawn = [box(80, 80), newItem('f', 'fill', { color: '#FFFFFF' })];
-  const order = [...drawn, ...cards.slice(0, 1), ...between, ...cards.slice(1)];
-  const layer = newDrawing(scene, 'l', 'Square', drawn);
+  const square = [box(80, 80), newItem('f', 'fill', { color: '#FFFFFF' })];
+  const order = [...square, ...cards.slice(0, 1), ...between, ...cards.slice(1)];
+  const layer = newDrawing(scene, 'l', 'Square', square);
   const items = [...order, ...masks.map(({ shape }) => shape)];
   const placed = {
     ...layer,
@@ -38,34 +34,10 @@ const sceneOf = (masks: readonly Mask[], between: readonly Item[] = []): Scene =
   return { ...scene, layers: { l: placed as typeof layer }, order: ['l'] };
 };
 
-/** Alpha from 0 to 1 by column and row. `filters`: whether canvases have filters. */
+/** Alpha from 0 to 1 by column and row, and of all pixels. `filters`: whether canvases have filters. */
 const alphaOf = (scene: Scene, filters = true): ((x: number, y: number) => number) & { sum: number } => {
-  const bare = (context: object): object =>
-    new Proxy(context, {
-      get: (target, key) => {
-        if (key === 'filter') return undefined;
-        const value: unknown = Reflect.get(target, key);
-        return typeof value === 'function' ? (value.bind(target) as unknown) : value;
-      },
-      set: (target, key, value) => Reflect.set(target, key, value),
-    });
-  const made = (width: number, height: number) => {
-    const canvas = createCanvas(width, height);
-    const context = canvas.getContext('2d');
-    return surfaceOver(canvas, filters ? context : bare(context));
-  };
-  const canvas = createCanvas(SIDE, SIDE);
-  const context = canvas.getContext('2d');
-  const list = compileScene(scene, NO_LIBRARY).at(0);
-  paint(context as unknown as Context2D, list, filling(list, SIDE, SIDE), {
-    pool: new SurfacePool(made),
-    pictures: NO_PICTURES,
-  });
-  const { data } = context.getImageData(0, 0, SIDE, SIDE);
-  const at = (x: number, y: number) => (data[(y * SIDE + x) * 4 + 3] as number) / 255;
-  let sum = 0;
-  for (let i = 3; i < data.length; i += 4) sum += (data[i] as number) / 255;
-  return Object.assign(at, { sum });
+  const { at, alpha } = drawn(scene, { filters });
+  return Object.assign((x: number, y: number) => at(x, y)[3] / 255, { sum: alpha });
 };
 const areaLeft = (...masks: Mask[]): number => alphaOf(sceneOf(masks)).sum;
 

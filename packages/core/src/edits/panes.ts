@@ -4,7 +4,6 @@ import { type Edit, plain } from '../document/patches';
 import { PLACE } from '../document/params';
 import type { DrawingLayer, Id, Point, Properties } from '../document/types';
 import { type Box, union } from '../geometry/bounds';
-import { apply } from '../geometry/matrix';
 import { displaced } from '../motion/keys';
 import { mask } from '../recipe/covers/mask';
 import { markBox } from '../recipe/marks';
@@ -13,6 +12,7 @@ import type { Program } from '../scene/compile';
 import { placementOf } from '../scene/placement';
 import { drawingIn, type LayerDraft, sceneIn } from './find';
 import { copiesOf } from './layers';
+import { waysToPivot } from './place';
 import { leaveScene } from './sets';
 
 export interface Panes {
@@ -44,13 +44,11 @@ export const partsOf = (
 
 /** A place with its pivot elsewhere, in the layer's pixels: the picture stays at the frame. */
 const about = (params: Properties, pivot: Point, frame: number): Properties => {
-  const placement = placementOf(params);
-  const v = placement.at(frame);
-  const [x, y] = apply(placement.matrix(frame), pivot);
+  const ways = waysToPivot(placementOf(params), pivot, frame);
   return {
     ...params,
-    position: displaced(params.position, PLACE.position.default, [x - v.position[0], y - v.position[1]]),
-    pivot: displaced(params.pivot, PLACE.pivot.default, [pivot[0] - v.pivot[0], pivot[1] - v.pivot[1]]),
+    position: displaced(params.position, PLACE.position.default, ways.position),
+    pivot: displaced(params.pivot, PLACE.pivot.default, ways.pivot),
   };
 };
 

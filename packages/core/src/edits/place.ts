@@ -15,7 +15,7 @@ import {
 import { apply, determinant, IDENTITY, inverted, type Matrix, multiply, placed } from '../geometry/matrix';
 import { displaced, mappedValues } from '../motion/keys';
 import { broughtTogether } from '../motion/parting';
-import { placementOf } from '../scene/placement';
+import { type Placement, placementOf } from '../scene/placement';
 import { layerIn, type LayerDraft, sceneIn } from './find';
 import { leaveScene } from './sets';
 
@@ -125,18 +125,21 @@ export const setParent = (sceneId: Id, ids: readonly Id[], parent: Id | null, fr
   },
 });
 
+/** How far a place's position and pivot go when the pivot goes to a point of the layer, so that the picture stays at the frame. */
+export const waysToPivot = (placement: Placement, pivot: Point, frame: number): { position: Point; pivot: Point } => {
+  const v = placement.at(frame);
+  const [x, y] = apply(placement.matrix(frame), pivot);
+  return { position: [x - v.position[0], y - v.position[1]], pivot: [pivot[0] - v.pivot[0], pivot[1] - v.pivot[1]] };
+};
+
 /** Moves a layer's pivot, in its own pixels, and its position with it: the picture stays at the frame. */
 export const movePivot = (sceneId: Id, id: Id, pivot: Point, frame: number): Edit => ({
   label: 'Move the pivot',
   change: (draft) => {
     const layer = layerIn(sceneIn(draft, sceneId), id);
-    const placement = placementIn(layer);
-    const v = placement.at(frame);
-    const m = placement.matrix(frame);
-    const [x, y] = apply(m, pivot);
-    const [dx, dy] = [x - v.position[0], y - v.position[1]];
-    displace(layer, 'position', [dx, dy]);
-    displace(layer, 'pivot', [pivot[0] - v.pivot[0], pivot[1] - v.pivot[1]]);
+    const ways = waysToPivot(placementIn(layer), pivot, frame);
+    displace(layer, 'position', ways.position);
+    displace(layer, 'pivot', ways.pivot);
   },
 });
 

@@ -39,7 +39,9 @@ export const throughBrightness = (
 ): void => {
   for (let i = 0; i < data.length; i += 4) {
     if (data[i + 3] === 0) continue;
-    const [r, g, b] = [data[i]!, data[i + 1]!, data[i + 2]!];
+    const r = data[i]!;
+    const g = data[i + 1]!;
+    const b = data[i + 2]!;
     const y = Math.round(LUMA[0] * r + LUMA[1] * g + LUMA[2] * b);
     data[i] = r + (red[y]! - r) * strength;
     data[i + 1] = g + (green[y]! - g) * strength;
@@ -82,7 +84,9 @@ export const colorfulnessMatrix = (s: number): ColorMatrix => [
 export const throughMatrix = (data: Uint8ClampedArray, m: ColorMatrix): void => {
   for (let i = 0; i < data.length; i += 4) {
     if (data[i + 3] === 0) continue;
-    const [r, g, b] = [data[i]!, data[i + 1]!, data[i + 2]!];
+    const r = data[i]!;
+    const g = data[i + 1]!;
+    const b = data[i + 2]!;
     data[i] = m[0] * r + m[1] * g + m[2] * b;
     data[i + 1] = m[3] * r + m[4] * g + m[5] * b;
     data[i + 2] = m[6] * r + m[7] * g + m[8] * b;

@@ -167,10 +167,8 @@ const compileCover = (
       if (flow.marks.length === 0) return flow;
       const own = inner?.at(frame, room, copy) ?? EMPTY;
       const by = { own, goesOn: last === kind.kind, room: areaRoom(room) };
-      const marks = kind.cover(flow.marks, values.at(frame, copy), by);
-      // Some show what is above twice: many of them would do so without end.
-      const more = workOfMarks(marks) - workOfMarks(flow.marks);
-      return more > 0 && !takeWork(room, more) ? flow : { ...flow, marks };
+      if (kind.again && !takeWork(room, workOfMarks(flow.marks))) return flow;
+      return { ...flow, marks: kind.cover(flow.marks, values.at(frame, copy), by) };
     },
   };
 };

@@ -1,8 +1,8 @@
 /** Marks moved and faded as wholes. */
 import { boxThrough, type Box, grown, intersection, outlineBox, union } from '../geometry/bounds';
-import { meanScale, type Matrix, multiply } from '../geometry/matrix';
-import { transformed } from '../geometry/outline';
-import type { Cut, Mark, Shape, StrokeMark } from './types';
+import { IDENTITY, meanScale, type Matrix, multiply } from '../geometry/matrix';
+import { type Outline, transformed } from '../geometry/outline';
+import type { Cut, GroupMark, Mark, Shape, StrokeMark } from './types';
 
 /** A shape moved, and drawn at a share of its strength. */
 export const shapeThrough = (m: Matrix, shape: Shape, alpha: number): Shape => ({
@@ -22,12 +22,33 @@ export const markThrough = (m: Matrix, mark: Mark): Mark =>
       }
     : { ...mark, matrix: multiply(m, mark.matrix) };
 
+/** Marks as one picture, with what is done to it. */
+export const grouped = (marks: readonly Mark[], how: Partial<Omit<GroupMark, 'op' | 'marks'>> = {}): GroupMark => ({
+  op: 'group',
+  marks,
+  alpha: 1,
+  blend: 'normal',
+  ...how,
+});
+
+/** A hard-edged area that shows what is in it, unless it is wanted otherwise. */
+export const areaCut = (outlines: readonly Outline[], how: Partial<Omit<Cut, 'outlines'>> = {}): Cut => ({
+  outlines,
+  matrix: IDENTITY,
+  mode: 'add',
+  inverted: false,
+  feather: 0,
+  scale: 1,
+  strength: 1,
+  ...how,
+});
+
 /** Marks at a share of their opacity, fading as one picture where they are several. */
 export const faded = (marks: readonly Mark[], alpha: number): readonly Mark[] => {
   if (alpha >= 1 || marks.length === 0) return marks;
   if (alpha <= 0) return [];
   const only = marks.length === 1 ? (marks[0] as Mark) : null;
-  return only ? [{ ...only, alpha: only.alpha * alpha }] : [{ op: 'group', marks, alpha, blend: 'normal' }];
+  return [only ? { ...only, alpha: only.alpha * alpha } : grouped(marks, { alpha })];
 };
 
 /** Calls a function with every mark, those in groups too, in the order in which they are drawn. */

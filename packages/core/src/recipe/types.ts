@@ -221,6 +221,8 @@ export interface CoverKind<P extends Params = Params> extends CardKind<P> {
   readonly role: 'cover';
   /** Whether it has a recipe of its own, which it covers by. */
   readonly holds?: true;
+  /** Whether it shows once more what is above it: many of them would do so without end, so it takes room for that. */
+  readonly again?: true;
   /** Values that show what it does, where those that it comes with change nothing. */
   readonly example?: Partial<Values<P>>;
   readonly cover: (marks: readonly Mark[], values: Values<P>, by: Covering) => readonly Mark[];

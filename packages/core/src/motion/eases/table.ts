@@ -12,7 +12,7 @@ import type { Curve, EaseKind, Setting } from './types';
 export const EASES = { linear, hold, bezier, steps, spring, bounce, drawn };
 
 /** The kind of an ease. */
-export const kindOf = (ease: Ease): EaseKind<Ease> => EASES[ease.kind] as unknown as EaseKind<Ease>;
+const kindOf = (ease: Ease): EaseKind<Ease> => EASES[ease.kind] as unknown as EaseKind<Ease>;
 
 /** What an ease is made of, by key. */
 export const settingsOf = (ease: Ease): Readonly<Record<string, Setting<unknown>>> => kindOf(ease).settings;

@@ -1,6 +1,7 @@
 /** Effects: covers that change the pixels of what is drawn above them. */
 import type { Params, Values } from '../../document/params';
 import type { Table } from '../../picture/pixels';
+import { grouped } from '../marks';
 import { cover, type CoverKind, type Effect, type GroupMark, type Mark } from '../types';
 
 type EffectKind<P extends Params> = Omit<CoverKind<P>, 'role' | 'holds' | 'cover'> & {
@@ -9,13 +10,8 @@ type EffectKind<P extends Params> = Omit<CoverKind<P>, 'role' | 'holds' | 'cover
 };
 
 /** Marks with an effect on them, as one picture. */
-export const changedBy = (by: Effect, marks: readonly Mark[], alpha = 1): GroupMark => ({
-  op: 'group',
-  marks,
-  alpha,
-  blend: 'normal',
-  effect: { by, scale: 1 },
-});
+export const changedBy = (by: Effect, marks: readonly Mark[]): GroupMark =>
+  grouped(marks, { effect: { by, scale: 1 } });
 
 /** What tables do, in a filter element of SVG. */
 export const tablesInSvg = (tables: readonly [Table, Table, Table]): string => {
@@ -26,12 +22,15 @@ export const tablesInSvg = (tables: readonly [Table, Table, Table]): string => {
   return `<feComponentTransfer>${channels.join('')}</feComponentTransfer>`;
 };
 
-/** A cover card that has an effect on all that is above it, as one picture. */
-export const effect = <P extends Params>({ effect: effectOf, ...kind }: EffectKind<P>) =>
-  cover<P>({
+/** A cover card that has an effect on all that is above it, as one picture. Values that stay have one effect, made once. */
+export const effect = <P extends Params>({ effect: effectOf, ...kind }: EffectKind<P>) => {
+  const known = new WeakMap<Values<P>, Effect | null>();
+  return cover<P>({
     ...kind,
     cover: (marks, values) => {
-      const by = effectOf(values);
+      let by = known.get(values);
+      if (by === undefined) known.set(values, (by = effectOf(values)));
       return by ? [changedBy(by, marks)] : marks;
     },
   });
+};

@@ -6,6 +6,7 @@ import { aside, silhouette } from './shadow';
 export const glow = cover({
   kind: 'glow',
   label: 'Glow',
+  again: true,
   params: {
     color: color('Colour', '#FFE3A3'),
     size: px('Size', 24, { min: 0, max: 1_000 }),

@@ -1,7 +1,7 @@
 import { choice, percent, px, switchParam } from '../../document/params';
-import { IDENTITY } from '../../geometry/matrix';
+import { areaCut, grouped } from '../marks';
 import { grownOutlines } from '../steps/offset';
-import { cover, type Cut, type GroupMark, type Mark } from '../types';
+import { cover, type GroupMark, type Mark } from '../types';
 
 const SAYS = {
   add: 'Shows what is inside',
@@ -42,12 +42,8 @@ export const mask = cover({
   cover: (marks, { mode, inverted, feather, grow, strength }, { own, goesOn, room }) => {
     const outlines = own.shapes.flatMap((s) => s.outlines);
     const grown = grownOutlines(outlines, grow, 'round', 4, room);
-    const cut: Cut = { outlines: grown, matrix: IDENTITY, mode, inverted, feather, scale: 1, strength };
+    const cut = areaCut(grown, { mode, inverted, feather, strength });
     const before = goesOn ? alreadyCut(marks) : null;
-    return [
-      before
-        ? { ...before, cuts: [...(before.cuts ?? []), cut] }
-        : { op: 'group', marks, alpha: 1, blend: 'normal', cuts: [cut] },
-    ];
+    return [before ? { ...before, cuts: [...(before.cuts ?? []), cut] } : grouped(marks, { cuts: [cut] })];
   },
 });

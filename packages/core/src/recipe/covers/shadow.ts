@@ -2,8 +2,8 @@ import { color, degrees, percent, px, switchParam } from '../../document/params'
 import type { Color } from '../../document/types';
 import { translation } from '../../geometry/matrix';
 import { firmer } from '../../picture/pixels';
-import { deviationOf, markThrough } from '../marks';
-import { cover, type Effect, type GroupMark, type Mark, short } from '../types';
+import { deviationOf, grouped, markThrough } from '../marks';
+import { cover, type Effect, type Mark, short } from '../types';
 import { blurBy } from './blur';
 import { changedBy } from './effect';
 import { floodBy } from './flood';
@@ -28,22 +28,17 @@ export const silhouette = (
   const soft = by ? changedBy(by, [flat]) : flat;
   // Its edge is half there.
   const firm = spread > 0 ? changedBy(firmBy(1 / (1 - spread / 2)), [soft]) : soft;
-  return { op: 'group', marks: [firm], alpha: strength, blend: 'normal' };
+  return grouped([firm], { alpha: strength });
 };
 
 /** Beside what a layer is handled by. */
-export const aside = (mark: Mark): GroupMark => ({
-  op: 'group',
-  marks: [mark],
-  alpha: 1,
-  blend: 'normal',
-  aside: true,
-});
+export const aside = (mark: Mark): Mark => grouped([mark], { aside: true });
 
 /** What is above it once more, behind it: in one colour, moved and softened. */
 export const shadow = cover({
   kind: 'shadow',
   label: 'Shadow',
+  again: true,
   params: {
     direction: degrees('Direction', 45),
     distance: px('Distance', 12, { min: 0, max: 5_000 }),

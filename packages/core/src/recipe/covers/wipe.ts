@@ -1,10 +1,9 @@
 import { choice, degrees, number, percent, px, switchParam } from '../../document/params';
 import type { Point } from '../../document/types';
 import { type Box, grown, union } from '../../geometry/bounds';
-import { IDENTITY } from '../../geometry/matrix';
 import { type Outline, polygon } from '../../geometry/outline';
 import { areaOf, combined, outlinesOf } from '../../geometry/polygons';
-import { markBox } from '../marks';
+import { areaCut, grouped, markBox } from '../marks';
 import { wedgeOutlines } from '../sources/wedge';
 import { cover, shortPercent } from '../types';
 
@@ -102,15 +101,6 @@ export const wipe = cover({
     if (!box) return marks;
     const sweep = sweepOver(box, angle, soft);
     const outlines = within(grown(box, sweep.soft + 1), STYLES[style](sweep, shown, Math.max(1, Math.round(blinds))));
-    const cut = {
-      outlines,
-      matrix: IDENTITY,
-      mode: 'add',
-      inverted: hides,
-      feather: soft,
-      scale: 1,
-      strength: 1,
-    } as const;
-    return [{ op: 'group', marks, alpha: 1, blend: 'normal', cuts: [cut] }];
+    return [grouped(marks, { cuts: [areaCut(outlines, { inverted: hides, feather: soft })] })];
   },
 });

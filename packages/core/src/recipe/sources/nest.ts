@@ -4,7 +4,7 @@ import type { Rate, Scene } from '../../document/types';
 import { IDENTITY } from '../../geometry/matrix';
 import { polygon } from '../../geometry/outline';
 import { framesPerSecond } from '../../time/rate';
-import { markThrough } from '../marks';
+import { areaCut, grouped, markThrough } from '../marks';
 import { type Mark, pictureSource, type Shown } from '../types';
 
 const FRAME = { unit: 'frames', min: 0, max: LIMITS.length } as const;
@@ -88,15 +88,7 @@ const nestMarks = ({ width, height, background, marks }: Shown, withBackground: 
       : [];
   const moved = marks.map((mark) => markThrough([1, 0, 0, 1, -x, -y], mark));
   if (moved.length + ground.length === 0) return [];
-  return [
-    {
-      op: 'group',
-      marks: [...ground, ...moved],
-      alpha: 1,
-      blend: 'normal',
-      cuts: [{ outlines: [frame], matrix: IDENTITY, mode: 'show', inverted: false, feather: 0, scale: 1, strength: 1 }],
-    },
-  ];
+  return [grouped([...ground, ...moved], { cuts: [areaCut([frame], { mode: 'show' })] })];
 };
 
 /** Plays another scene of the project, its middle at the origin: how fast, how often, which way, or by keyframes. */
