@@ -102,6 +102,10 @@ test('a picture is cut into six panes, each free to move, and swapped late in al
   await page.mouse.click(row.x - 300, row.y, { button: 'right' });
   await page.getByRole('menuitem', { name: 'Cut into panes …' }).click();
   const dialog = page.getByRole('dialog', { name: 'Cut “Ticket” into panes' });
+  // Too wide a gap leaves nothing of the panes: it is told, and the dialog stays.
+  await dialog.getByLabel('Gap').fill('900');
+  await dialog.getByRole('button', { name: 'Cut', exact: true }).click();
+  await expect(page.getByText(/too small for so many panes/)).toBeVisible();
   await dialog.getByLabel('Gap').fill('6');
   await dialog.getByRole('button', { name: 'Cut', exact: true }).click();
   await expect(dialog).toBeHidden();

@@ -1,7 +1,6 @@
 import { cutIntoPanes, PANE_LIMITS, type Panes } from '@kite/core/edits/panes';
 import { readersOf } from '@kite/core/scene/follows';
 import { type FormEvent, useState } from 'react';
-import { toast } from 'sonner';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { NumberField } from '../../ui/NumberField';
@@ -22,13 +21,9 @@ export const PanesDialog = () => {
     event.preventDefault();
     const { scene, program, state } = editor;
     const before = new Set(scene.order);
-    try {
-      askingFirst(editor, cutIntoPanes(program, layer, panes, state.frame, makeId), readersOf(scene, [layer]));
-    } catch (error) {
-      if (!(error instanceof RangeError)) throw error;
-      toast.error(error.message);
-      return;
-    }
+    const edit = cutIntoPanes(program, layer, panes, state.frame, makeId);
+    // What cannot be cut so is told, and can be put right.
+    if (!askingFirst(editor, edit, readersOf(scene, [layer]))) return;
     close();
     const made = editor.scene.order.filter((id) => !before.has(id));
     if (made.length > 0) editor.select({ layers: made });

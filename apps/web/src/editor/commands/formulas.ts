@@ -114,10 +114,11 @@ export const connectionsOf = (
   return { reads: unique, readBy };
 };
 
-/** An edit that takes something away; where formulas read it, it asks first. */
-export const askingFirst = (editor: Editor, edit: Edit, readers: readonly Reading[]): void => {
-  if (readers.length === 0) editor.edit(edit);
-  else editor.set({ removing: { edit, readers } });
+/** An edit that takes something away; where formulas read it, it asks first. False for one that cannot be made, and is told. */
+export const askingFirst = (editor: Editor, edit: Edit, readers: readonly Reading[]): boolean => {
+  if (readers.length === 0) return editor.edit(edit);
+  editor.set({ removing: { edit, readers } });
+  return true;
 };
 
 /** Deletes layers; where formulas of others read them it asks first. */
@@ -127,7 +128,7 @@ export const removeLayersAsking = (editor: Editor, ids: readonly Id[], label?: s
 };
 
 /** Removes a part of a layer, asking first where formulas read it. */
-export const removePartAsking = (editor: Editor, layer: Id, item: Id, edit: Edit): void =>
+export const removePartAsking = (editor: Editor, layer: Id, item: Id, edit: Edit): boolean =>
   askingFirst(editor, edit, readersOfPart(editor.scene, layer, item));
 
 /** A set of the selected layers as they are listed: the first leads. */

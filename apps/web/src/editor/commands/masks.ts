@@ -28,13 +28,7 @@ export const addMask = (
 ): void => {
   const shape = newItem(makeId(), kind, values);
   const ids = { mask: makeId(), group: makeId() };
-  try {
-    editor.edit(drawMask(editor.program, layer, ids, shape, at, editor.state.frame));
-  } catch (error) {
-    if (!(error instanceof RangeError)) throw error;
-    toast.error(error.message);
-    return;
-  }
+  if (!editor.edit(drawMask(editor.program, layer, ids, shape, at, editor.state.frame))) return;
   // What is open is what the handles are for.
   editor.select({ layers: [layer], card: kind === 'path' ? shape.id : ids.group });
 };
@@ -56,8 +50,8 @@ export const maskSelection = (editor: Editor): void => {
     return;
   }
   const { by, others } = choice;
-  askingFirst(editor, maskBy(editor.scene.id, by, others, editor.state.frame, makeId), readersOf(editor.scene, [by]));
-  editor.select({ layers: [...others] });
+  const edit = maskBy(editor.scene.id, by, others, editor.state.frame, makeId);
+  if (askingFirst(editor, edit, readersOf(editor.scene, [by]))) editor.select({ layers: [...others] });
 };
 
 /** A mask as a layer of its own, in place. */
