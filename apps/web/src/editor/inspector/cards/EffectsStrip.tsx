@@ -23,6 +23,7 @@ export const EffectsStrip = ({ label, layer, above, onAdd }: EffectsStripProps) 
   const editor = useEditor();
   const [open, setOpen] = useState(false);
   const { program, state } = editor;
+  const flow = () => program.flowAt(layer.id, above, state.frame);
   return (
     <Panel
       label="Effects"
@@ -39,6 +40,11 @@ export const EffectsStrip = ({ label, layer, above, onAdd }: EffectsStripProps) 
         </button>
       }
     >
+      {open && flow().marks.length === 0 && (
+        <p className="col-span-4 p-1 text-sm text-ink-2">
+          An effect changes what is drawn above it, and nothing is at this frame.
+        </p>
+      )}
       {EFFECTS.map((kind) => (
         <button
           key={kind.kind}
@@ -51,7 +57,7 @@ export const EffectsStrip = ({ label, layer, above, onAdd }: EffectsStripProps) 
         >
           <span className="grid h-[52px] w-full place-items-center rounded-sm bg-surround">
             <CardPicture
-              flow={() => shownBy(kind, program.flowAt(layer.id, above, state.frame))}
+              flow={() => shownBy(kind, flow())}
               from={[program, above.join(), state.frame, kind]}
               width={70}
               height={50}
