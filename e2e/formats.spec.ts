@@ -414,6 +414,8 @@ const effectsScene = async (server: Server): Promise<string> => {
     ['wipe', { style: 'round', shown: 0.6, soft: 6 }],
     ['wipe', { style: 'blinds', shown: 0.5, blinds: 4, angle: 30 }],
     ['wipe', { style: 'clock', shown: 0.7, hides: true, soft: 2 }],
+    ['matte', { layer: 'm', by: 'alpha' }],
+    ['matte', { layer: 'm', by: 'brightness', inverted: true, strength: 0.9 }],
   ];
   const layers = effects.map(([kind, values], i) =>
     newDrawing(
@@ -427,10 +429,26 @@ const effectsScene = async (server: Server): Promise<string> => {
         newItem(`g${i}`, 'fill', { color: '#F2E9DCC0' }),
         newItem(`x${i}`, kind, values),
       ],
-      { position: [40 + (i % 4) * 72, 36 + Math.floor(i / 4) * 58] },
+      { position: [32 + (i % 5) * 59, 36 + Math.floor(i / 5) * 58] },
     ),
   );
-  const doc = applyEdit(emptyProject('p', 'Effects', [scene]), addLayers('s', layers)).doc;
+  // Across the whole scene, unseen: what shows of it is where others are cut by it.
+  const cutting = newDrawing(
+    scene,
+    'm',
+    'Matte',
+    [
+      newItem('mr', 'rectangle', { width: 22, height: 22 }),
+      newItem('mo', 'repeater', { copies: 6, position: [59, 0] }),
+      newItem('mf', 'fill', { color: '#7FB2E5' }),
+      newItem('mb', 'blur', { amount: 2 }),
+    ],
+    { position: [32, 210] },
+  );
+  const doc = applyEdit(
+    emptyProject('p', 'Effects', [scene]),
+    addLayers('s', [...layers, { ...cutting, hidden: true }]),
+  ).doc;
   const { body } = await server.api<{ id: string }>('POST', '/projects/import', writeArchive(doc, new Map()));
   return body.id;
 };

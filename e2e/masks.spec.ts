@@ -125,3 +125,53 @@ test('a picture is cut into six panes, each free to move, and swapped late in al
     await expect.poll(async () => (await pixel(page, spot))[0]).toBe(228);
   }
 });
+
+test('a layer cuts others by a link dragged from row to row or to the picture, and is asked for before it goes', async ({
+  page,
+  server,
+}) => {
+  await openMade(page, server, 'Mattes', [
+    discLayer('m', 'Window', [230, 120], '#2DC4B6', 60),
+    discLayer('n', 'Door', [170, 120], '#2DC4B6', 40),
+    discLayer('a', 'Lamp', [200, 120], '#FFB23E', 60),
+  ]);
+  const at = await onScene(page, 400, 240);
+  const [inWindow, inNeither, inDoor] = [at(215, 120), at(196, 120), at(180, 120)];
+  const shown = async () => {
+    const pixels = [await pixel(page, inWindow), await pixel(page, inNeither), await pixel(page, inDoor)];
+    return pixels.map(lit).join();
+  };
+  await expect.poll(shown).toBe('false,true,false');
+  const link = (name: string) => page.getByRole('button', { name: new RegExp(`^Mattes of ${name}:`) });
+  await drag(page, await middle(link('Lamp')), await middle(page.getByLabel('Hide Window')));
+  await expect(page.getByLabel('Mattes of Lamp: is cut by Window')).toBeVisible();
+  await expect(page.getByLabel('Mattes of Window: cuts Lamp')).toBeVisible();
+  await expect(page.getByLabel('Show Window')).toBeVisible();
+  await page.getByLabel('Hide Door').click();
+  await expect.poll(shown).toBe('true,false,false');
+
+  // Another one instead, by the card: from the list, then by dragging to the picture.
+  await page.getByRole('group', { name: 'Layer Lamp', exact: true }).getByText('Lamp').first().click();
+  await page.getByRole('button', { name: 'Open Matte' }).click();
+  const card = page.getByLabel('Card Matte', { exact: true });
+  await card.getByLabel('Layer', { exact: true }).selectOption('Door');
+  await expect.poll(shown).toBe('false,false,true');
+  await page.getByLabel('Show Window').click();
+  await drag(page, await middle(card.getByLabel('Drag to a layer for layer')), at(245, 130));
+  await expect.poll(shown).toBe('true,false,false');
+  await card.getByLabel('Inverted', { exact: true }).check();
+  await expect.poll(shown).toBe('false,true,true');
+
+  // In a circle it is refused by name; what cuts is asked for before it goes, and told when it is gone.
+  await drag(page, await middle(link('Window')), await middle(page.getByLabel('Hide Lamp')));
+  await expect(page.getByText(/“Window” would be cut by itself: “Window” → “Lamp” → “Window”/)).toBeVisible();
+  await page.getByRole('group', { name: 'Layer Window', exact: true }).getByText('Window').first().click();
+  await page.keyboard.press('Delete');
+  const dialog = page.getByRole('dialog', { name: '1 layer is cut by what is to go' });
+  await expect(dialog.getByText('“Lamp” is cut by it')).toBeVisible();
+  await dialog.getByRole('button', { name: 'Delete all the same' }).click();
+  await expect(page.getByText('“Lamp” is cut by a layer that is gone')).toBeVisible();
+  await expect.poll(shown).toBe('true,true,true');
+  await page.keyboard.press('Control+z');
+  await expect.poll(shown).toBe('false,true,true');
+});

@@ -8,6 +8,7 @@ import { sceneIn } from '@kite/core/edits/find';
 import { setFormula } from '@kite/core/edits/formulas';
 import { addKnob } from '@kite/core/edits/knobs';
 import { addLayers, setLayers } from '@kite/core/edits/layers';
+import { matteBy } from '@kite/core/edits/mattes';
 import { setEven, setHandles } from '@kite/core/edits/keyframes';
 import { addMarker } from '@kite/core/edits/markers';
 import { animate, setValue } from '@kite/core/edits/properties';
@@ -38,6 +39,11 @@ export class SceneBuilder {
   /** A card; a group takes its cards' ids. */
   card(kind: string, values: { readonly [key: string]: Value } = {}): Item {
     return newItem(this.project.makeId(), kind, values);
+  }
+
+  /** Cuts layers by what another one shows. */
+  cut(by: Id, layers: readonly Id[]): void {
+    this.project.do(matteBy(this.id, by, layers, this.project.makeId));
   }
 
   controller(name: string, at: Point, tag: Tag): Id {

@@ -1,4 +1,4 @@
-/** Route title: two lines drawn on, their stops popping in order, names sliding out from behind masks. */
+/** Route title: two lines drawn on, their stops popping in order, names sliding out of mattes. */
 import type { FontChoice, PathValue, Point, Vertex } from '@kite/core/document/types';
 import { easeOfStrength } from '@kite/core/motion/eases/table';
 import type { ProjectBuilder, SceneBuilder } from './builder';
@@ -70,35 +70,40 @@ const LINES: readonly Line[] = [
 
 const path = (vertices: readonly Vertex[]): PathValue => ({ closed: false, vertices });
 
-/** A text that slides up into view from behind an edge. */
-const slidingText = (
-  scene: SceneBuilder,
-  plan: {
-    text: string;
-    font: FontChoice;
-    size: number;
-    color: string;
-    at: Point;
-    from: number;
-    align: 'left' | 'center';
-  },
-): void => {
-  const { text, font, size, color, at, from, align } = plan;
-  const words = scene.card('text', { text, font, size, align });
-  const fill = scene.card('fill', { color });
-  const moving = { ...scene.card('group'), name: 'Words', children: [words.id, fill.id] };
-  const width = size * text.length;
-  const window = scene.card('rectangle', {
-    width,
-    height: size * 1.5,
-    centre: [align === 'left' ? width / 2 : 0, -size * 0.3],
+interface Words {
+  readonly text: string;
+  readonly font: FontChoice;
+  readonly size: number;
+  readonly color: string;
+  readonly at: Point;
+  readonly from: number;
+  readonly align: 'left' | 'center';
+}
+
+/** Texts that slide up into view behind one layer of windows, which cuts them all. */
+const slidingTexts = (scene: SceneBuilder, name: string, texts: readonly Words[]): void => {
+  const layers = texts.map(({ text, font, size, color, at, from, align }) => {
+    const items = [scene.card('text', { text, font, size, align }), scene.card('fill', { color })];
+    const keys = {
+      position: [
+        [from, [at[0], at[1] + size * 1.5], arrive],
+        [from + 18, at],
+      ] as const,
+    };
+    return scene.drawing({ name: text, tag: 'slate', items, keys });
   });
-  const mask = { ...scene.card('mask'), children: [window.id] };
-  const layer = scene.drawing({ name: text, tag: 'slate', at, items: [moving, words, fill, mask, window] });
-  scene.animate(layer, moving, 'position', [
-    [from, [0, size * 1.5], arrive],
-    [from + 18, [0, 0]],
-  ]);
+  const windows = texts.map(({ text, size, at, align }) => {
+    const width = size * text.length;
+    const centre: Point = [at[0] + (align === 'left' ? width / 2 : 0), at[1] - size * 0.3];
+    return scene.card('rectangle', { width, height: size * 1.5, centre });
+  });
+  const cutting = scene.drawing({
+    name,
+    tag: 'violet',
+    at: [0, 0],
+    items: [...windows, scene.card('fill')],
+  });
+  scene.cut(cutting, layers);
 };
 
 export const routeTitle = (project: ProjectBuilder): void => {
@@ -121,6 +126,7 @@ export const routeTitle = (project: ProjectBuilder): void => {
     ]);
   }
 
+  const words: Words[] = [];
   for (const { tag, color, start, end, stops } of LINES) {
     const [first, last] = [stops[0] as Stop, stops.at(-1) as Stop];
     for (const { name, at, nameAt } of stops) {
@@ -143,7 +149,7 @@ export const routeTitle = (project: ProjectBuilder): void => {
           ],
         },
       });
-      slidingText(scene, {
+      words.push({
         text: name,
         font: STOP,
         size: 40,
@@ -171,23 +177,28 @@ export const routeTitle = (project: ProjectBuilder): void => {
   scene.marker(60, 'Lines drawn');
   scene.marker(86, 'Title');
 
-  slidingText(scene, {
-    text: 'Last tram 02:40',
-    font: TITLE,
-    size: 84,
-    color: PALETTE.amber,
-    at: [150, 930],
-    from: 86,
-    align: 'left',
-  });
-  slidingText(scene, {
-    text: 'Every 12 minutes till dawn',
-    font: STOP,
-    size: 40,
-    color: PALETTE.fog,
-    at: [150, 1000],
-    from: 96,
-    align: 'left',
-  });
+  words.push(
+    {
+      text: 'Last tram 02:40',
+      font: TITLE,
+      size: 84,
+      color: PALETTE.amber,
+      at: [150, 930],
+      from: 86,
+      align: 'left',
+    },
+    {
+      text: 'Every 12 minutes till dawn',
+      font: STOP,
+      size: 40,
+      color: PALETTE.fog,
+      at: [150, 1000],
+      from: 96,
+      align: 'left',
+    },
+  );
+  slidingTexts(scene, 'Windows of the stops', words.slice(0, -2));
+  slidingTexts(scene, 'Window of the title', words.slice(-2, -1));
+  slidingTexts(scene, 'Window of the line below', words.slice(-1));
   scene.poster(130);
 };

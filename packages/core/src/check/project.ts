@@ -1,6 +1,8 @@
 /** The whole check of a project from outside: its schema, then that all its references lead somewhere. */
 import { ValidationError, type Schema } from 'yup';
 import { FORMAT_VERSION } from '../document/make';
+import { cycleFrom, sorted } from '../document/order';
+import { cutInCircle } from '../scene/follows';
 import { wouldRecurse } from '../scene/whole';
 import type { Assets, Id, Item, Layer, Project, Scene } from '../document/types';
 import { needsOf } from '../recipe/needs';
@@ -65,32 +67,34 @@ const checkLayer = (layer: Layer, key: Id, path: string): void => {
   passed.add(layer);
 };
 
+/** Parents are there, and no layer hangs from itself. */
 const checkParents = (scene: Scene, path: string): void => {
-  const safe = new Set<Id>();
-  for (const start of Object.values(scene.layers)) {
-    const line: Layer[] = [];
-    const seen = new Set<Id>();
-    for (let at: Layer | undefined = start; at && !safe.has(at.id);) {
-      if (seen.has(at.id)) {
-        const names = [...line, at].map((l) => l.name).join(' → ');
-        throw new Invalid(
-          `${path}.layers.${at.id}.parent: layers are parents of each other: ${names}`,
-          `${path}.layers.${at.id}.parent`,
-        );
-      }
-      seen.add(at.id);
-      line.push(at);
-      if (at.parent === null) break;
-      const parent: Layer | undefined = scene.layers[at.parent];
-      if (!parent) {
-        throw new Invalid(
-          `${path}.layers.${at.id}.parent: there is no layer "${at.parent}"`,
-          `${path}.layers.${at.id}.parent`,
-        );
-      }
-      at = parent;
-    }
-    for (const id of seen) safe.add(id);
+  const layers = Object.values(scene.layers);
+  const parents = new Map<Layer, Layer[]>();
+  for (const layer of layers) {
+    if (layer.parent === null) continue;
+    const parent = scene.layers[layer.parent];
+    const field = `${path}.layers.${layer.id}.parent`;
+    if (!parent) throw new Invalid(`${field}: there is no layer "${layer.parent}"`, field);
+    parents.set(layer, [parent]);
+  }
+  for (const layer of sorted(layers, parents).left) {
+    const circle = cycleFrom(layer, (of) => parents.get(of) ?? []);
+    if (!circle) continue;
+    const names = [...circle, layer].map((l) => l.name).join(' → ');
+    const field = `${path}.layers.${layer.id}.parent`;
+    throw new Invalid(`${field}: layers are parents of each other: ${names}`, field);
+  }
+};
+
+/** No layer is cut by itself. */
+const checkMattes = (scene: Scene, path: string): void => {
+  for (const layer of Object.values(scene.layers)) {
+    const circle = cutInCircle(scene, layer);
+    if (!circle) continue;
+    const names = [...circle, layer].map((l) => l.name).join(' → ');
+    const field = `${path}.layers.${layer.id}`;
+    throw new Invalid(`${field}: layers cut each other: ${names}`, field);
   }
 };
 
@@ -129,6 +133,7 @@ const checkScene = (scene: Scene, key: Id, assets: Assets): void => {
   }
   for (const id of scene.order) checkLayer(scene.layers[id] as Layer, id, `${path}.layers.${id}`);
   checkParents(scene, path);
+  checkMattes(scene, path);
   checkSets(scene, path);
   checkPictures(scene, assets, path);
   passedScenes.set(scene, assets);

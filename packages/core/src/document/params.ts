@@ -88,6 +88,11 @@ export interface SceneParam extends Described {
   readonly kind: 'scene';
   readonly default: Id;
 }
+/** Another layer of the same scene. */
+export interface LayerParam extends Described {
+  readonly kind: 'layer';
+  readonly default: Id;
+}
 /** What is cut out of a picture. */
 export interface CutoutParam extends Described {
   readonly kind: 'cutout';
@@ -106,6 +111,7 @@ export type Param =
   | FontParam
   | AssetParam
   | SceneParam
+  | LayerParam
   | CutoutParam;
 
 export type Params = { readonly [key: string]: Param };
@@ -189,6 +195,7 @@ export const asset = (label: string, of: AssetParam['of']): AssetParam => ({
   default: '',
 });
 export const scene = (label: string): SceneParam => ({ kind: 'scene', label, still: true, default: '' });
+export const layer = (label: string): LayerParam => ({ kind: 'layer', label, still: true, default: '' });
 
 /** All of the picture. */
 export const UNCUT: CutOut = { seeds: [], grow: 0, soften: 0, strokes: [] };

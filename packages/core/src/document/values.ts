@@ -71,6 +71,8 @@ export interface ValueTypes {
   asset: Id;
   /** The id of another scene of the project; empty while none is chosen. */
   scene: Id;
+  /** The id of a layer of the same scene; empty while none is chosen. */
+  layer: Id;
   cutout: CutOut;
 }
 export type ValueKind = keyof ValueTypes;

@@ -34,6 +34,7 @@ import { fittedValue, kindOfValue } from '../motion/kinds/table';
 import type { Routine, RoutineStep, Move } from '../document/moves';
 import { needsOf } from '../recipe/needs';
 import { paramsOf } from '../recipe/table';
+import { cutInCircle } from '../scene/follows';
 import { wouldRecurse } from '../scene/whole';
 import { NotFound } from './find';
 
@@ -287,8 +288,16 @@ const checkLinks = (now: Project, before: Project): void => {
     const old = before.scenes[scene.id];
     if (scene.layers === old?.layers) continue;
     for (const layer of Object.values(scene.layers)) {
-      if (layer === old?.layers[layer.id]) continue;
+      const before = old?.layers[layer.id];
+      if (layer === before) continue;
       const { assets, scenes } = needsOf(layer);
+      // Named from the one that was linked.
+      const same = before && needsOf(before) === needsOf(layer);
+      const circle = same ? null : cutInCircle(scene, layer);
+      if (circle) {
+        const names = [...circle, layer].map((l) => `“${l.name}”`).join(' → ');
+        throw new RangeError(`“${layer.name}” would be cut by itself: ${names}`);
+      }
       for (const id of assets) if (now.assets[id]?.kind !== 'picture') throw new NotFound('picture', id);
       for (const id of scenes) {
         const inner = now.scenes[id];

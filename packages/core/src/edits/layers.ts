@@ -2,8 +2,9 @@
 import type { MakeId } from '../document/make';
 import { uniqueName } from '../document/make';
 import type { Edit } from '../document/patches';
-import type { Formulas, Id, Layer, Scene } from '../document/types';
+import type { DrawingLayer, Formulas, Id, Layer, Scene } from '../document/types';
 import { type Here, retargeted } from '../formula/refs';
+import { relinked } from '../recipe/needs';
 import { layerIn, type LayerDraft, sceneIn } from './find';
 import { leaveScene } from './sets';
 
@@ -92,7 +93,7 @@ const copyFormulas = (formulas: Formulas, renewed: ReadonlyMap<Id, Renewed>, her
     }),
   );
 
-/** Copies of layers with ids of their own, in the same order. Parents among them are the copies; others stay. */
+/** Copies of layers with ids of their own, in the same order. Parents and mattes among them are the copies; others stay. */
 export const copiesOf = (layers: readonly Layer[], makeId: MakeId): Layer[] => {
   const renewed = new Map(
     layers.map((l): [Id, Renewed] => {
@@ -125,12 +126,13 @@ export const copiesOf = (layers: readonly Layer[], makeId: MakeId): Layer[] => {
       id: fresh(item.id),
       ...(item.children && { children: item.children.map(fresh) }),
     }));
-    return {
+    const copy: DrawingLayer = {
       ...copied(layer),
       ...own,
       items: Object.fromEntries(items.map((item) => [item.id, item])),
       recipe: layer.recipe.map(fresh),
     };
+    return relinked(copy, 'layer', (id) => renewed.get(id)?.id ?? id);
   });
 };
 

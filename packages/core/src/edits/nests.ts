@@ -1,7 +1,8 @@
 /** Edits that make nests: layers with a card that plays another scene. */
 import { type MakeId, newNest, newScene, uniqueName } from '../document/make';
 import { type Edit, type ProjectDraft, plain } from '../document/patches';
-import type { Id, LayerSet, Scene } from '../document/types';
+import type { Id, Layer, LayerSet, Scene } from '../document/types';
+import { cuttersOf } from '../scene/follows';
 import { layerIn, type LayerDraft, sceneIn } from './find';
 import { reparent } from './place';
 import { leaveScene } from './sets';
@@ -21,7 +22,8 @@ export const addNest = (sceneId: Id, inner: Id, layer: Id): Edit => ({
 
 /**
  * Moves layers into a new scene of the same size, rate and length, and puts a nest of it in the place of the first: the
- * picture stays as it is at the frame. What hangs from layers that stay outside stands free, and so the other way round.
+ * picture stays as it is at the frame. What hangs from layers that stay outside stands free, and so the other way round;
+ * what cuts layers on the other side is there as well, unseen.
  */
 export const nestLayers = (sceneId: Id, ids: readonly Id[], name: string, frame: number, makeId: MakeId): Edit => ({
   label: 'Nest layers',
@@ -36,17 +38,29 @@ export const nestLayers = (sceneId: Id, ids: readonly Id[], name: string, frame:
     const names = draft.order.map((other) => sceneIn(draft, other).name);
     const { width, height, rate, length } = plain<Scene>(scene);
     const inner = newScene(id, uniqueName(name, names), { width, height, rate, length, background: null });
-    const order = scene.order.filter((layer) => inside.has(layer));
-    const layers = Object.fromEntries(order.map((layer) => [layer, plain(layerIn(scene, layer))]));
+    const whole = plain<Scene>(scene);
+    const along = cuttersOf(whole, ids);
+    const left = cuttersOf(
+      whole,
+      whole.order.filter((layer) => !inside.has(layer)),
+    );
+    const order = scene.order.filter((layer) => inside.has(layer) || along.has(layer));
+    const taken = order.map((layer): [Id, unknown] => {
+      const own = plain<Layer>(layerIn(scene, layer));
+      return [layer, inside.has(layer) ? own : { ...own, hidden: true }];
+    });
+    const layers = Object.fromEntries(taken) as Scene['layers'];
     const routines = scene.routines.filter((r) => r.players.every((p) => inside.has(p))).map((r) => plain(r));
     const sets = scene.sets.filter((s) => s.members.every((m) => inside.has(m))).map((s) => plain<LayerSet>(s));
     draft.scenes[id] = { ...inner, layers, order, routines, sets } as ProjectDraft['scenes'][string];
     const at = draft.order.indexOf(sceneId) + 1;
     draft.order = [...draft.order.slice(0, at), id, ...draft.order.slice(at)];
     const nest = newNest(plain<Scene>(scene), makeId(), inner.name, id);
-    const first = scene.order.indexOf(order[0] ?? '');
-    scene.order = [...scene.order.slice(0, first), nest.id, ...scene.order.slice(first)].filter((l) => !inside.has(l));
-    leaveScene(scene, inside);
+    const gone = new Set(ids.filter((layer) => !left.has(layer)));
+    for (const layer of ids) if (left.has(layer)) layerIn(scene, layer).hidden = true;
+    const first = scene.order.findIndex((layer) => inside.has(layer));
+    scene.order = [...scene.order.slice(0, first), nest.id, ...scene.order.slice(first)].filter((l) => !gone.has(l));
+    leaveScene(scene, gone);
     scene.layers[nest.id] = nest as LayerDraft;
     scene.routines = scene.routines.filter(
       (r) => r.players.length > 0 || !routines.some((own) => (own as { id: Id }).id === r.id),

@@ -18,6 +18,8 @@ import { layerIn, type LayerDraft, sceneIn } from './find';
 import { withRank } from './formulas';
 import { copiesOf } from './layers';
 import { paramsIn } from '../properties/find';
+import { relinked } from '../recipe/needs';
+import { cutBy } from '../scene/follows';
 
 /** What has properties on a layer, itself, its cards or its knobs, and what they are. */
 const holdersOf = (layer: LayerDraft): [holder: { params: LayerDraft['params'] }, params: Params][] => {
@@ -123,16 +125,28 @@ export const splitLayers = (sceneId: Id, ids: readonly Id[], frame: number, make
   label: 'Split at the playhead',
   change: (draft) => {
     const scene = sceneIn(draft, sceneId);
-    for (const id of ids) {
+    const isSplit = ({ from, to }: Layer) => frame > from && frame < to;
+    // What is cut by a layer that is split is split too: its second part is cut by the second part of that.
+    const all = new Set(ids);
+    const halves = new Map<Id, Id>();
+    for (const id of all) {
       const layer = layerIn(scene, id);
-      if (frame <= layer.from || frame >= layer.to) continue;
+      if (!isSplit(plain<Layer>(layer))) continue;
+      for (const cut of cutBy(plain<Scene>(scene), id)) all.add(cut.id);
       const names = Object.values(scene.layers).map((l) => l.name);
       const [copied] = copiesOf([plain<Layer>(layer)], makeId) as [Layer];
       const copy = withRank(copied, scene as Scene, id);
       scene.layers[copy.id] = { ...copy, name: uniqueName(copy.name, names), from: frame } as LayerDraft;
       layer.to = frame;
+      halves.set(id, copy.id);
       const at = scene.order.indexOf(id);
       scene.order = [...scene.order.slice(0, at), copy.id, ...scene.order.slice(at)];
+    }
+    for (const layer of Object.values(scene.layers)) {
+      if (layer.from < frame) continue;
+      const before = plain<Layer>(layer);
+      const after = relinked(before, 'layer', (id) => halves.get(id) ?? id);
+      if (after !== before) scene.layers[layer.id] = after as LayerDraft;
     }
   },
 });

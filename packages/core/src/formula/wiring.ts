@@ -2,6 +2,7 @@
  * The formulas of a scene, wired to what they read. Worked out in the order in which they depend on each other; one whose
  * inputs are what they were is taken over from the scene before an edit, with all the values that it has kept.
  */
+import { cycleFrom, sorted } from '../document/order';
 import type { Param, PointParam } from '../document/params';
 import {
   type Id,
@@ -27,7 +28,6 @@ import { keptOr } from './kept';
 import { type TextSize, textSizeOf } from './textSize';
 import { half, joined } from './halves';
 import { remembering } from './moments';
-import { cycleFrom, sorted } from './order';
 import { factsOf } from './facts';
 import type { Readable, Setting } from './parts';
 import { leadsOfFormula } from './reads';
@@ -82,7 +82,9 @@ class Wires implements Wiring {
     // Those in a cycle fall back to their keyframes first; what reads them then works.
     const inCycle = new Set<Entry>();
     for (const entry of left) {
-      const cycle = inCycle.has(entry) ? null : cycleFrom(entry, reads, stuck);
+      const cycle = inCycle.has(entry)
+        ? null
+        : cycleFrom(entry, (of) => (reads.get(of) ?? []).filter((source) => stuck.has(source)));
       for (const [i, member] of (cycle ?? []).entries()) {
         // Each names it from itself on.
         const line = [...(cycle ?? []).slice(i), ...(cycle ?? []).slice(0, i)];

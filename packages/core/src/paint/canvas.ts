@@ -145,7 +145,7 @@ const drawnApart = (target: Target, { marks, cuts }: GroupMark, pixels: Box, shr
     tools: target.tools,
   };
   drawMarks(inner, marks);
-  if (cuts) cutBy(inner, cuts);
+  if (cuts) cutBy(inner, cuts, drawMarks);
   return surface;
 };
 

@@ -6,7 +6,7 @@ import { meanScale, multiply } from '../geometry/matrix';
 import { trace } from '../geometry/trace';
 import { blurBy } from '../recipe/covers/blur';
 import { deviationOf } from '../recipe/marks';
-import type { Cut, CutMode } from '../recipe/types';
+import type { AreaCut, Cut, CutMode, Mark } from '../recipe/types';
 import { changed, shrinkFor } from './change';
 import type { Surface } from './surface';
 import type { Target } from './target';
@@ -26,9 +26,9 @@ const LEAVING: { readonly [M in CutMode]: string } = {
   exclude: 'destination-out',
 };
 
-const isSoft = ({ feather, inverted }: Cut): boolean => feather > 0 || inverted;
+const isHard = (cut: Cut): cut is AreaCut => !cut.inverted && 'outlines' in cut && cut.feather <= 0;
 
-const fillArea = ({ context, view }: Target, { outlines, matrix }: Cut): void => {
+const fillArea = ({ context, view }: Target, { outlines, matrix }: AreaCut): void => {
   context.setTransform(...multiply(view, matrix));
   context.fillStyle = '#000';
   context.beginPath();
@@ -36,10 +36,17 @@ const fillArea = ({ context, view }: Target, { outlines, matrix }: Cut): void =>
   context.fill('nonzero');
 };
 
-/** An area with a soft edge, or all but an area, on a surface that reaches `margin` pixels beyond the target on each side. */
-const drawnArea = (target: Target, cut: Cut): { surface: Surface; margin: number; shrink: number } => {
+/** How marks are drawn: handed on, since those draw cuts in turn. */
+type DrawMarks = (target: Target, marks: readonly Mark[]) => void;
+
+/** An area with a soft edge, a picture, or all but one of these, on a surface that reaches `margin` pixels beyond the target on each side. */
+const drawnArea = (
+  target: Target,
+  cut: Cut,
+  drawMarks: DrawMarks,
+): { surface: Surface; margin: number; shrink: number } => {
   const { clip, view, tools } = target;
-  const deviation = deviationOf(cut.feather) * cut.scale * meanScale(view);
+  const deviation = 'marks' in cut ? 0 : deviationOf(cut.feather) * cut.scale * meanScale(view);
   const margin = Math.ceil(deviation * 3);
   const shrink = shrinkFor(margin);
   const [width, height] = [clip.right, clip.bottom].map((side) => Math.ceil((side + 2 * margin) / shrink)) as [
@@ -54,7 +61,8 @@ const drawnArea = (target: Target, cut: Cut): { surface: Surface; margin: number
     tools,
   };
   Object.assign(plain.context, { globalAlpha: 1, globalCompositeOperation: 'source-over' });
-  fillArea(inner, cut);
+  if ('marks' in cut) drawMarks(inner, cut.marks);
+  else fillArea(inner, cut);
   const by = blurBy(deviation);
   const surface = by ? changed(plain, by, { width, height, scale: 1 / shrink }, tools.pool) : plain;
   if (cut.inverted) {
@@ -66,16 +74,16 @@ const drawnArea = (target: Target, cut: Cut): { surface: Surface; margin: number
   return { surface, margin, shrink };
 };
 
-const layArea = (target: Target, cut: Cut, operation: string): void => {
+const layArea = (target: Target, cut: Cut, operation: string, drawMarks: DrawMarks): void => {
   const { context, clip, tools } = target;
-  const soft = isSoft(cut) ? drawnArea(target, cut) : null;
-  context.globalAlpha = cut.strength;
-  context.globalCompositeOperation = operation;
-  if (!soft) {
+  const laying = { globalAlpha: cut.strength, globalCompositeOperation: operation };
+  if (isHard(cut)) {
+    Object.assign(context, laying);
     fillArea(target, cut);
     return;
   }
-  const { surface, margin, shrink } = soft;
+  const { surface, margin, shrink } = drawnArea(target, cut, drawMarks);
+  Object.assign(context, laying);
   const { right: width, bottom: height } = clip;
   context.setTransform(1, 0, 0, 1, 0, 0);
   if (shrink > 1) Object.assign(context, { imageSmoothingEnabled: true, imageSmoothingQuality: 'high' });
@@ -85,12 +93,12 @@ const layArea = (target: Target, cut: Cut, operation: string): void => {
 };
 
 /** Leaves of what has been drawn on a whole surface what its cuts let through. */
-export const cutBy = (target: Target, cuts: readonly Cut[]): void => {
+export const cutBy = (target: Target, cuts: readonly Cut[], drawMarks: DrawMarks): void => {
   const [first, ...rest] = cuts;
   if (!first) return;
   // What only narrows down is done to the picture itself, one after another.
   if (rest.every(({ mode }) => mode === 'show' || mode === 'hide')) {
-    for (const cut of cuts) layArea(target, cut, LEAVING[cut.mode]);
+    for (const cut of cuts) layArea(target, cut, LEAVING[cut.mode], drawMarks);
     return;
   }
   const { context, clip, tools } = target;
@@ -103,8 +111,8 @@ export const cutBy = (target: Target, cuts: readonly Cut[]): void => {
     area.context.fillRect(0, 0, width, height);
   }
   const joining: Target = { ...target, context: area.context };
-  layArea(joining, first, whole ? 'destination-out' : 'source-over');
-  for (const cut of rest) layArea(joining, cut, JOINING[cut.mode]);
+  layArea(joining, first, whole ? 'destination-out' : 'source-over', drawMarks);
+  for (const cut of rest) layArea(joining, cut, JOINING[cut.mode], drawMarks);
   context.setTransform(1, 0, 0, 1, 0, 0);
   context.globalAlpha = 1;
   context.globalCompositeOperation = 'destination-in';

@@ -4,8 +4,8 @@ import { type Box, boxThrough, grown, outlineBox, union } from '../geometry/boun
 import type { Matrix } from '../geometry/matrix';
 import { areaOf, outlinesOf } from '../geometry/polygons';
 import { dataOf } from '../geometry/trace';
-import { deviationOf, markBox } from '../recipe/marks';
-import type { Cut, GroupMark, Ink, Mark } from '../recipe/types';
+import { boxOfMarks, deviationOf, markBox } from '../recipe/marks';
+import type { AreaCut, Cut, GroupMark, Ink, Mark } from '../recipe/types';
 import type { DisplayList } from '../scene/compile';
 
 const short = (n: number): string => String(Math.round(n * 1e3) / 1e3 + 0);
@@ -133,7 +133,8 @@ class Writer {
 
   /** What cuts leave of an element: by clips where hard areas only narrow it down, else by a mask. */
   private cut(inner: string, cuts: readonly Cut[], size: Size): string {
-    const isHard = ({ feather, inverted, strength }: Cut) => feather <= 0 && !inverted && strength >= 1;
+    const isHard = (cut: Cut): cut is AreaCut =>
+      'outlines' in cut && cut.feather <= 0 && !cut.inverted && cut.strength >= 1;
     const [, ...rest] = cuts;
     if (!cuts.every(isHard) || !rest.every(({ mode }) => mode === 'show' || mode === 'hide')) {
       return `<g mask="url(#${this.maskOf(this.joined(cuts, size), size)})">${inner}</g>`;
@@ -141,7 +142,7 @@ class Writer {
     return cuts.reduce((left, cut) => `<g clip-path="url(#${this.clip(cut, size)})">${left}</g>`, inner);
   }
 
-  private clip({ outlines, matrix, mode }: Cut, { width, height }: Size): string {
+  private clip({ outlines, matrix, mode }: AreaCut, { width, height }: Size): string {
     return this.define((own) => {
       if (mode === 'show' || mode === 'add') {
         return `<clipPath id="${own}"><path d="${dataOf(outlines)}"${transformOf(matrix)}/></clipPath>`;
@@ -174,15 +175,27 @@ class Writer {
   }
 
   /** White where the area of a cut is, as strong as it counts. */
-  private area({ outlines, matrix, feather, scale, inverted, strength }: Cut, size: Size): string {
+  private area(cut: Cut, size: Size): string {
+    const shape = 'marks' in cut ? this.white(cut.marks, size) : this.soft(cut);
+    return `<g${attribute('opacity', cut.strength, 1)}>${cut.inverted ? this.inverse(shape, size) : shape}</g>`;
+  }
+
+  /** White as opaque as marks are. */
+  private white(marks: readonly Mark[], size: Size): string {
+    const box = boxOfMarks(marks);
+    if (!box) return '';
+    const white = '<feColorMatrix type="matrix" values="0 0 0 0 1 0 0 0 0 1 0 0 0 0 1 0 0 0 1 0"/>';
+    return `<g filter="url(#${this.filter(grown(box, 1), white)})">${marks.map((m) => this.mark(m, size)).join('')}</g>`;
+  }
+
+  /** White where outlines are, with a soft edge. */
+  private soft({ outlines, matrix, feather, scale }: AreaCut): string {
     const deviation = deviationOf(feather) * scale;
     const path = `<path d="${dataOf(outlines)}"${transformOf(matrix)} fill="#fff"/>`;
     const bare = outlines.reduce<Box | null>((sum, o) => union(sum, outlineBox(o)), null);
-    const soft =
-      deviation > 0 && bare
-        ? `<g filter="url(#${this.filter(grown(boxThrough(matrix, bare), deviation * 3), `<feGaussianBlur stdDeviation="${short(deviation)}"/>`)})">${path}</g>`
-        : path;
-    return `<g${attribute('opacity', strength, 1)}>${inverted ? this.inverse(soft, size) : soft}</g>`;
+    return deviation > 0 && bare
+      ? `<g filter="url(#${this.filter(grown(boxThrough(matrix, bare), deviation * 3), `<feGaussianBlur stdDeviation="${short(deviation)}"/>`)})">${path}</g>`
+      : path;
   }
 
   /** White where an element is not. */

@@ -4,7 +4,7 @@
  */
 import { type Params, PLACE, type Values } from '../document/params';
 import type { DrawingLayer, Id, Item } from '../document/types';
-import { IDENTITY, type Matrix, multiply, placed } from '../geometry/matrix';
+import { IDENTITY, inverted, type Matrix, multiply, placed } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
 import { type Computing, reader, type Reader } from '../motion/reader';
 import type { Copy } from '../motion/sampler';
@@ -59,7 +59,7 @@ const once = (card: Card): Card => {
         return known.flow;
       }
       const { shapes, work } = room;
-      const own: Room = { shapes, work, short: isFull(room) ? room.short : null, told: [] };
+      const own: Room = { ...room, short: isFull(room) ? room.short : null, told: [] };
       const flow = card.at(frame, own);
       // One that ran out of room would be kept short for ever.
       if (!isFull(own)) {
@@ -133,9 +133,12 @@ const compileGroup = (item: Item, kitchen: Kitchen, depth: number): Card => {
   return {
     ...madeOf(place, inner),
     at: (frame, room, copy) => {
-      const { shapes, marks } = inner ? inner.at(frame, room, copy) : EMPTY;
       const v = place.at(frame, copy);
       const m = placed(v);
+      const around = room.place;
+      room.place = multiply(around, m);
+      const { shapes, marks } = inner ? inner.at(frame, room, copy) : EMPTY;
+      room.place = around;
       const moved = shapes.reduce((sum, s) => sum + workOf(s.outlines), marks.length);
       if (!takeWork(room, moved)) return EMPTY;
       return {
@@ -149,6 +152,18 @@ const compileGroup = (item: Item, kitchen: Kitchen, depth: number): Card => {
   };
 };
 
+/** What another layer shows, in the pixels of the group that is being evaluated. */
+const pictureOf = (layer: Id, frame: number, room: Room): readonly Mark[] | null => {
+  const back = inverted(room.place);
+  const picture = room.around.picture(layer, frame);
+  if (typeof picture === 'string') {
+    tell(room, picture);
+    return null;
+  }
+  if (!back || !takeWork(room, picture.work)) return [];
+  return picture.marks.map((mark) => markThrough(back, mark));
+};
+
 const workOfMarks = (marks: readonly Mark[]): number => marks.reduce((sum, mark) => sum + workOfMark(mark), 0);
 
 const compileCover = (
@@ -160,13 +175,16 @@ const compileCover = (
 ): Card => {
   const values = reader(kind.params, item.params, kitchen.computing(item.id));
   const inner = kind.holds ? compileInner(item, kitchen, depth) : null;
+  const made = madeOf(above, values, inner);
   return {
-    ...madeOf(above, values, inner),
+    ...made,
+    constant: made.constant && !asksOf(kind.kind).layers,
     at: (frame, room, copy) => {
       const flow = above.at(frame, room, copy);
       if (flow.marks.length === 0) return flow;
       const own = inner?.at(frame, room, copy) ?? EMPTY;
-      const by = { own, goesOn: last === kind.kind, room: areaRoom(room) };
+      const shown = (layer: Id) => pictureOf(layer, frame, room);
+      const by = { own, goesOn: last === kind.kind, room: areaRoom(room), shown };
       if (kind.again && !takeWork(room, workOfMarks(flow.marks))) return flow;
       return { ...flow, marks: kind.cover(flow.marks, values.at(frame, copy), by) };
     },

@@ -2,7 +2,7 @@
 import { boxThrough, type Box, grown, intersection, outlineBox, union } from '../geometry/bounds';
 import { IDENTITY, meanScale, type Matrix, multiply } from '../geometry/matrix';
 import { type Outline, transformed } from '../geometry/outline';
-import type { Cut, GroupMark, Mark, Shape, StrokeMark } from './types';
+import type { AreaCut, Cut, GroupMark, Mark, Shape, StrokeMark } from './types';
 
 /** A shape moved, and drawn at a share of its strength. */
 export const shapeThrough = (m: Matrix, shape: Shape, alpha: number): Shape => ({
@@ -10,14 +10,17 @@ export const shapeThrough = (m: Matrix, shape: Shape, alpha: number): Shape => (
   alpha: shape.alpha * alpha,
 });
 
+const cutThrough = (m: Matrix, cut: Cut): Cut =>
+  'marks' in cut
+    ? { ...cut, marks: cut.marks.map((mark) => markThrough(m, mark)) }
+    : { ...cut, matrix: multiply(m, cut.matrix), scale: cut.scale * meanScale(m) };
+
 export const markThrough = (m: Matrix, mark: Mark): Mark =>
   mark.op === 'group'
     ? {
         ...mark,
         marks: mark.marks.map((inner) => markThrough(m, inner)),
-        ...(mark.cuts && {
-          cuts: mark.cuts.map((cut) => ({ ...cut, matrix: multiply(m, cut.matrix), scale: cut.scale * meanScale(m) })),
-        }),
+        ...(mark.cuts && { cuts: mark.cuts.map((cut) => cutThrough(m, cut)) }),
         ...(mark.effect && { effect: { ...mark.effect, scale: mark.effect.scale * meanScale(m) } }),
       }
     : { ...mark, matrix: multiply(m, mark.matrix) };
@@ -32,7 +35,7 @@ export const grouped = (marks: readonly Mark[], how: Partial<Omit<GroupMark, 'op
 });
 
 /** A hard-edged area that shows what is in it, unless it is wanted otherwise. */
-export const areaCut = (outlines: readonly Outline[], how: Partial<Omit<Cut, 'outlines'>> = {}): Cut => ({
+export const areaCut = (outlines: readonly Outline[], how: Partial<Omit<AreaCut, 'outlines'>> = {}): AreaCut => ({
   outlines,
   matrix: IDENTITY,
   mode: 'add',
@@ -51,11 +54,13 @@ export const faded = (marks: readonly Mark[], alpha: number): readonly Mark[] =>
   return [only ? { ...only, alpha: only.alpha * alpha } : grouped(marks, { alpha })];
 };
 
-/** Calls a function with every mark, those in groups too, in the order in which they are drawn. */
+/** Calls a function with every mark, those in groups and in what cuts them too, in the order in which they are drawn. */
 export const eachMark = (marks: readonly Mark[], visit: (mark: Mark) => void): void => {
   for (const mark of marks) {
     visit(mark);
-    if (mark.op === 'group') eachMark(mark.marks, visit);
+    if (mark.op !== 'group') continue;
+    eachMark(mark.marks, visit);
+    for (const cut of mark.cuts ?? []) if ('marks' in cut) eachMark(cut.marks, visit);
   }
 };
 
@@ -69,8 +74,10 @@ export const deviationOf = (feather: number): number => feather / 2;
 const NOTHING: Box = { left: 0, top: 0, right: 0, bottom: 0 };
 
 /** A box that holds all of an area; null for one that goes on for ever. */
-const boxOfCut = ({ outlines, matrix, inverted, feather, scale }: Cut): Box | null => {
-  if (inverted) return null;
+const boxOfCut = (cut: Cut): Box | null => {
+  if (cut.inverted) return null;
+  if ('marks' in cut) return boxOfMarks(cut.marks) ?? NOTHING;
+  const { outlines, matrix, feather, scale } = cut;
   const bare = outlines.reduce<Box | null>((sum, o) => union(sum, outlineBox(o)), null);
   return bare ? grown(boxThrough(matrix, bare), deviationOf(feather) * 3 * scale) : NOTHING;
 };
@@ -90,11 +97,15 @@ const boxWithin = (box: Box, cuts: readonly Cut[]): Box | null => {
   return shown;
 };
 
+/** A box that holds all that marks draw, or what they draw before effects spread it; null for nothing. */
+export const boxOfMarks = (marks: readonly Mark[], spread = true): Box | null =>
+  marks.reduce<Box | null>((sum, inner) => union(sum, markBox(inner, spread)), null);
+
 /** A box that holds all that a mark draws, or what it draws before effects spread it; null for nothing. */
 export const markBox = (mark: Mark, spread = true): Box | null => {
   if (mark.op === 'group') {
     if (mark.aside && !spread) return null;
-    const bare = mark.marks.reduce<Box | null>((sum, inner) => union(sum, markBox(inner, spread)), null);
+    const bare = boxOfMarks(mark.marks, spread);
     const box = bare && spread && mark.effect ? grown(bare, mark.effect.by.reach * mark.effect.scale) : bare;
     return box && mark.cuts ? boxWithin(box, mark.cuts) : box;
   }

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { newController, newDrawing, newItem, newNest, newPicture, newScene } from '../document/make';
 import type { Item, PictureAsset } from '../document/types';
 import { assetsOf } from '../scene/whole';
-import { needsOf, soleSource, withAssets } from './needs';
+import { needsOf, relinked, soleSource } from './needs';
 
 const scene = newScene('s', 'Scene', {
   width: 200,
@@ -69,9 +69,9 @@ describe('what a layer needs', () => {
     expect(assetsOf([layer], assets).map((a) => a.id)).toEqual(['lamp', 'own']);
   });
   it('can be swapped for what is in another project, keyframes and all', () => {
-    const copy = withAssets(layer, new Map([['tram', 'theirs']]));
+    const copy = relinked(layer, 'asset', (id) => (id === 'tram' ? 'theirs' : id));
     expect([...needsOf(copy).assets]).toEqual(['lamp', 'theirs']);
-    expect(withAssets(layer, new Map([['moon', 'theirs']]))).toBe(layer);
+    expect(relinked(layer, 'asset', (id) => (id === 'moon' ? 'theirs' : id))).toBe(layer);
   });
 });
 

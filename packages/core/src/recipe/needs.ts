@@ -1,6 +1,7 @@
 /** What layers need besides themselves, told by the kinds of their cards' parameters: the one place where it is collected. */
 import type { FontChoice, Id, Item, Layer, Property, Value } from '../document/types';
 import { isApart, isKeyed } from '../document/types';
+import type { Param } from '../document/params';
 import { type Asks, asksOf, kindOf, paramsOf } from './table';
 
 export interface Needs {
@@ -8,12 +9,24 @@ export interface Needs {
   readonly assets: ReadonlySet<Id>;
   /** Scenes that cards play. */
   readonly scenes: ReadonlySet<Id>;
+  /** Layers of the same scene that cards name. */
+  readonly layers: ReadonlySet<Id>;
   readonly fonts: readonly FontChoice[];
   /** What its cards are handed, whether they name one yet or not. */
   readonly asks: Asks;
 }
 
-const NONE: Needs = { assets: new Set(), scenes: new Set(), fonts: [], asks: { assets: false, scenes: false } };
+const NOBODY: ReadonlySet<Id> = new Set();
+const NONE: Needs = {
+  assets: NOBODY,
+  scenes: NOBODY,
+  layers: NOBODY,
+  fonts: [],
+  asks: { assets: false, scenes: false, layers: false },
+};
+
+type Link = 'asset' | 'scene' | 'layer';
+const isLink = (kind: Param['kind']): kind is Link => kind === 'asset' || kind === 'scene' || kind === 'layer';
 
 /** Every value that a property has of its own, at whatever frame. */
 const valuesOf = (property: Property | undefined, otherwise: Value): readonly Value[] => {
@@ -28,30 +41,39 @@ export const needsOf = (layer: Layer): Needs => {
   if (layer.kind !== 'drawing') return NONE;
   const before = known.get(layer.items);
   if (before) return before;
-  const [assets, scenes] = [new Set<Id>(), new Set<Id>()];
+  const links: { readonly [L in Link]: Set<Id> } = { asset: new Set(), scene: new Set(), layer: new Set() };
   const fonts = new Map<string, FontChoice>();
   for (const { kind, params } of Object.values(layer.items)) {
     for (const [key, param] of Object.entries(paramsOf(kind))) {
-      if (param.kind !== 'asset' && param.kind !== 'scene' && param.kind !== 'font') continue;
+      if (param.kind !== 'font' && !isLink(param.kind)) continue;
       for (const value of valuesOf(params[key], param.default)) {
         if (param.kind === 'font') fonts.set(JSON.stringify(value), value as FontChoice);
-        else if (value !== '') (param.kind === 'asset' ? assets : scenes).add(value as Id);
+        else if (value !== '') links[param.kind].add(value as Id);
       }
     }
   }
   const asked = Object.values(layer.items).map((item) => asksOf(item.kind));
-  const asks = { assets: asked.some((a) => a.assets), scenes: asked.some((a) => a.scenes) };
-  const needs: Needs = { assets, scenes, fonts: [...fonts.values()], asks };
+  const some = (what: keyof Asks) => asked.some((a) => a[what]);
+  const asks = { assets: some('assets'), scenes: some('scenes'), layers: some('layers') };
+  const needs: Needs = {
+    assets: links.asset,
+    scenes: links.scene,
+    layers: links.layer,
+    fonts: [...fonts.values()],
+    asks,
+  };
   known.set(layer.items, needs);
   return needs;
 };
 
-/** A layer that shows other files instead of some: those of the project that it is copied into. */
-export const withAssets = (layer: Layer, instead: ReadonlyMap<Id, Id>): Layer => {
-  if (layer.kind !== 'drawing' || ![...needsOf(layer).assets].some((id) => instead.has(id))) return layer;
-  const other = (value: Value): Value => instead.get(value as Id) ?? value;
-  const relinked = (item: Item): Item => {
-    const shown = Object.entries(paramsOf(item.kind)).filter(([key, p]) => p.kind === 'asset' && item.params[key]);
+/** A layer whose cards name other things of a kind instead of some, as those among which it is copied. */
+export const relinked = (layer: Layer, kind: Link, instead: (id: Id) => Id): Layer => {
+  if (layer.kind !== 'drawing') return layer;
+  const named = needsOf(layer)[`${kind}s`];
+  if (![...named].some((id) => instead(id) !== id)) return layer;
+  const other = (value: Value): Value => (value === '' ? value : instead(value as Id));
+  const cardLinked = (item: Item): Item => {
+    const shown = Object.entries(paramsOf(item.kind)).filter(([key, p]) => p.kind === kind && item.params[key]);
     const linked = shown.map(([key]): [string, Property] => {
       const property = item.params[key] as Property;
       if (isApart(property)) return [key, property];
@@ -60,7 +82,7 @@ export const withAssets = (layer: Layer, instead: ReadonlyMap<Id, Id>): Layer =>
     });
     return { ...item, params: { ...item.params, ...Object.fromEntries(linked) } };
   };
-  return { ...layer, items: Object.fromEntries(Object.values(layer.items).map((item) => [item.id, relinked(item)])) };
+  return { ...layer, items: Object.fromEntries(Object.values(layer.items).map((item) => [item.id, cardLinked(item)])) };
 };
 
 /** The kind of a layer's only source, where it has one alone: what the layer is, to a person. */

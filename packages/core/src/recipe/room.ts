@@ -2,8 +2,10 @@
  * What one frame may cost, counted from the document alone, so that a picture is the same on every machine. The unit of
  * work is about one segment of an outline made and drawn; what is beyond is left out, and told.
  */
+import type { Id } from '../document/types';
 import type { Outline } from '../geometry/outline';
-import type { Mark } from './types';
+import { IDENTITY, type Matrix } from '../geometry/matrix';
+import type { Cut, Mark } from './types';
 
 /** The most shapes and marks that repeaters may make in one drawing in one frame. */
 export const MOST_SHAPES = 20_000;
@@ -19,8 +21,21 @@ export const SHORTAGES: { readonly [S in Shortage]: string } = {
   areas: 'has outlines too intricate to be combined or offset; they are left as they are',
 };
 
+/** What a recipe stands in, and may ask while it is evaluated. */
+export interface Around {
+  /**
+   * What another layer shows at a frame, in the pixels of the recipe's own, and what that took; or why it shows nothing, as
+   * what is said of a layer.
+   */
+  readonly picture: (layer: Id, frame: number) => { readonly marks: readonly Mark[]; readonly work: number } | string;
+}
+const ALONE: Around = { picture: () => 'names a layer that is gone' };
+
 /** What one evaluation of a recipe may still use. */
 export interface Room {
+  readonly around: Around;
+  /** From the pixels of the group that is being evaluated to the recipe's. */
+  place: Matrix;
   shapes: number;
   work: number;
   /** Set once something had to be left out. */
@@ -28,7 +43,14 @@ export interface Room {
   /** What cards found wrong, each once. */
   readonly told: string[];
 }
-export const newRoom = (): Room => ({ shapes: MOST_SHAPES, work: MOST_WORK, short: null, told: [] });
+export const newRoom = (around: Around = ALONE): Room => ({
+  around,
+  place: IDENTITY,
+  shapes: MOST_SHAPES,
+  work: MOST_WORK,
+  short: null,
+  told: [],
+});
 
 /** The most that is told of one recipe in one frame. */
 export const MOST_TOLD = 20;
@@ -100,6 +122,9 @@ const dashCount = (outlines: readonly Outline[], dashes: readonly number[]): num
   return (outlines.reduce((sum, o) => sum + roughLength(o), 0) / pattern) * dashes.length;
 };
 
+const workOfCut = (cut: Cut): number =>
+  PER_MARK + ('marks' in cut ? cut.marks.reduce((sum, inner) => sum + workOfMark(inner), 0) : workOf(cut.outlines));
+
 /** What a mark costs, with all that stands in it. */
 export const workOfMark = (mark: Mark): number => {
   switch (mark.op) {
@@ -114,7 +139,7 @@ export const workOfMark = (mark: Mark): number => {
     case 'group':
       return mark.marks.reduce(
         (sum, inner) => sum + workOfMark(inner),
-        (mark.cuts ?? []).reduce((sum, { outlines }) => sum + PER_MARK + workOf(outlines), PER_MARK),
+        (mark.cuts ?? []).reduce((sum, cut) => sum + workOfCut(cut), PER_MARK),
       );
   }
 };

@@ -9,6 +9,7 @@ import { glow } from './covers/glow';
 import { invert } from './covers/invert';
 import { levels } from './covers/levels';
 import { mask } from './covers/mask';
+import { matte } from './covers/matte';
 import { shadow } from './covers/shadow';
 import { threshold } from './covers/threshold';
 import { tint } from './covers/tint';
@@ -51,6 +52,7 @@ const LIST = [
   nest,
   group,
   mask,
+  matte,
   wipe,
   blur,
   shadow,
@@ -93,11 +95,12 @@ export const paramsOf = (name: string): Params => kindOf(name).params;
 export interface Asks {
   readonly assets: boolean;
   readonly scenes: boolean;
+  readonly layers: boolean;
 }
 const asks: ReadonlyMap<string, Asks> = new Map(
   [...KINDS.values()].map(({ kind, params }) => {
     const has = (wanted: Param['kind']) => Object.values(params).some((param) => param.kind === wanted);
-    return [kind, { assets: has('asset'), scenes: has('scene') }];
+    return [kind, { assets: has('asset'), scenes: has('scene'), layers: has('layer') }];
   }),
 );
-export const asksOf = (name: string): Asks => asks.get(name) ?? { assets: false, scenes: false };
+export const asksOf = (name: string): Asks => asks.get(name) ?? { assets: false, scenes: false, layers: false };

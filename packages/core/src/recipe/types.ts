@@ -81,19 +81,27 @@ export interface GroupMark {
  * excluded is missing from the whole picture.
  */
 export type CutMode = 'add' | 'hide' | 'show' | 'exclude';
-/** An area that decides where marks show: inside its outlines by the nonzero rule. */
-export interface Cut {
-  readonly outlines: readonly Outline[];
-  readonly matrix: Matrix;
+interface CutBase {
   readonly mode: CutMode;
-  /** Whether all that is outside of the outlines is meant. */
+  /** Whether all that is outside is meant. */
   readonly inverted: boolean;
-  /** How far its edge fades to each side, in its own pixels, each of which `scale` of the mark's make. */
-  readonly feather: number;
-  readonly scale: number;
   /** How much of it counts, 0..1. */
   readonly strength: number;
 }
+/** What is inside of outlines, by the nonzero rule. */
+export interface AreaCut extends CutBase {
+  readonly outlines: readonly Outline[];
+  readonly matrix: Matrix;
+  /** How far its edge fades to each side, in its own pixels, each of which `scale` of the mark's make. */
+  readonly feather: number;
+  readonly scale: number;
+}
+/** What another picture covers, by how opaque it is. */
+export interface PictureCut extends CutBase {
+  readonly marks: readonly Mark[];
+}
+/** What decides where marks show. */
+export type Cut = AreaCut | PictureCut;
 /** A picture, its middle at the origin. */
 export interface PictureMark {
   readonly op: 'picture';
@@ -215,6 +223,8 @@ export interface Covering {
   /** Whether the card above is of the same kind: what that one made of the marks can be gone on with. */
   readonly goesOn: boolean;
   readonly room: AreaRoom;
+  /** What another layer of the scene shows, in the pixels of what is above; null where there is none, which is told. */
+  readonly shown: (layer: Id) => readonly Mark[] | null;
 }
 /** Changes the marks above it. */
 export interface CoverKind<P extends Params = Params> extends CardKind<P> {

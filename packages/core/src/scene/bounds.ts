@@ -1,7 +1,7 @@
 import type { Id, Point } from '../document/types';
-import { type Box, boxThrough, union } from '../geometry/bounds';
+import { type Box, boxThrough } from '../geometry/bounds';
 import { apply, IDENTITY, type Matrix, turn } from '../geometry/matrix';
-import { markBox } from '../recipe/marks';
+import { boxOfMarks } from '../recipe/marks';
 import type { Program } from './compile';
 
 /**
@@ -9,7 +9,7 @@ import type { Program } from './compile';
  * null where it draws nothing.
  */
 export const layerBox = (program: Program, layer: Id, frame: number, spread = false): Box | null =>
-  program.marksAt(layer, frame).reduce<Box | null>((box, mark) => union(box, markBox(mark, spread)), null);
+  boxOfMarks(program.marksAt(layer, frame), spread);
 
 /** The upright box of a layer in the scene. */
 export const layerBoxInScene = (program: Program, layer: Id, frame: number, spread = false): Box | null => {

@@ -2,17 +2,19 @@
  * document + frame → display list. Compiled once and cached by object identity: an edit to one layer
  * recompiles one layer, and moving it about does not touch its recipe.
  */
-import type { Assets, Color, DrawingLayer, Id, Layer, Scene } from '../document/types';
+import type { Assets, BlendMode, Color, DrawingLayer, Id, Layer, Scene } from '../document/types';
+import { cycleFrom, sorted } from '../document/order';
 import type { Params, Values } from '../document/params';
-import { IDENTITY, type Matrix, multiply } from '../geometry/matrix';
+import { IDENTITY, inverted, type Matrix, multiply } from '../geometry/matrix';
 import { type Wiring, wiringOf } from '../formula/wiring';
 import { reader } from '../motion/reader';
 import { cardMatrix, compileRecipe, stampsOf } from '../recipe/evaluate';
 import { markThrough } from '../recipe/marks';
-import { MOST_TOLD, MOST_WORK, newRoom, SHORTAGES } from '../recipe/room';
+import { type Around, MOST_TOLD, MOST_WORK, newRoom, SHORTAGES } from '../recipe/room';
 import { paramsOf } from '../recipe/table';
 import { EMPTY, type Flow, type Mark, type Playable, type Supplies } from '../recipe/types';
 import { needsOf } from '../recipe/needs';
+import { cutInCircle } from './follows';
 import { marksWithin } from './pixels';
 import { placementOf, type Placement } from './placement';
 import { fontLabel } from '../motion/kinds/font';
@@ -75,7 +77,7 @@ export interface Program {
 
 interface CompiledLayer {
   readonly place: Placement;
-  readonly marks: (frame: number) => Drawn;
+  readonly marks: (frame: number, around: Around) => Drawn;
 }
 
 /** What a layer costs that draws nothing. */
@@ -128,8 +130,8 @@ const recipeMarks = (
   keptOr(compiledWith(supplies.fonts).recipes, layer.items, [layer.recipe, ...from], () => {
     const recipe = compileRecipe(layer.recipe, layer.items, supplies, (item) => wiring.computing(layer.id, item));
     const fonts = fontProblems(layer, supplies.fonts);
-    return (frame) => {
-      const room = newRoom();
+    return (frame, around) => {
+      const room = newRoom(around);
       const flow = recipe.at(frame, room);
       const told = [...room.told, ...(room.short ? [SHORTAGES[room.short]] : [])];
       const problems = told.length === 0 ? fonts : [...fonts, ...told.map((message) => ({ layer: layer.id, message }))];
@@ -184,31 +186,43 @@ const compileLayer = (layer: Layer, supplies: Supplies, wiring: Wiring): Compile
   }));
 };
 
-/** The layers above one, nearest first; a cycle is cut where it closes and named. */
-const ancestry = (scene: Scene, layer: Layer): { chain: readonly Layer[]; problem: Problem | null } => {
-  const chain: Layer[] = [];
-  const seen = new Set<Id>([layer.id]);
-  let at: Layer = layer;
-  while (at.parent !== null) {
-    const parent: Layer | undefined = scene.layers[at.parent];
-    if (!parent) return { chain, problem: { layer: layer.id, message: 'has a parent that is gone' } };
-    if (seen.has(parent.id)) {
-      const names = [layer, ...chain, parent].map((l) => l.name).join(' → ');
-      return { chain, problem: { layer: layer.id, message: `is its own parent: ${names}` } };
-    }
-    seen.add(parent.id);
-    chain.push(parent);
-    at = parent;
-  }
-  return { chain, problem: null };
+interface Standing {
+  /** What a layer hangs from; null for one that stands by itself, as those in or below a circle do. */
+  readonly parent: Layer | null;
+  readonly problem: Problem | null;
+}
+
+/** What each layer hangs from. */
+const standings = (scene: Scene): ReadonlyMap<Id, Standing> => {
+  const layers = Object.values(scene.layers);
+  const parentOf = (layer: Layer) => (layer.parent === null ? undefined : scene.layers[layer.parent]);
+  const above = (layer: Layer): Layer[] => [parentOf(layer) ?? []].flat();
+  const round = new Set(sorted(layers, new Map(layers.map((layer) => [layer, above(layer)]))).left);
+  return new Map(
+    layers.map((layer): [Id, Standing] => {
+      const says = (message: string): Standing => ({ parent: null, problem: { layer: layer.id, message } });
+      const parent = parentOf(layer);
+      if (!parent) {
+        const gone = layer.parent !== null;
+        return [layer.id, gone ? says('has a parent that is gone') : { parent: null, problem: null }];
+      }
+      if (!round.has(layer)) return [layer.id, { parent, problem: null }];
+      const circle = cycleFrom(layer, above);
+      const names = [...(circle ?? []), layer].map((l) => l.name).join(' → ');
+      return [
+        layer.id,
+        says(circle ? `is its own parent: ${names}` : `hangs from “${parent.name}”, which hangs from itself`),
+      ];
+    }),
+  );
 };
 
-const asLayer = (layer: Layer, marks: readonly Mark[], matrix: Matrix, opacity: number): Mark | null => {
+const asLayer = (blend: BlendMode, marks: readonly Mark[], matrix: Matrix, opacity: number): Mark | null => {
   if (marks.length === 0 || opacity <= 0) return null;
   const inScene = marks.map((mark) => markThrough(matrix, mark));
   const only = inScene.length === 1 ? (inScene[0] as Mark) : null;
-  if (only && layer.blend === 'normal') return { ...only, alpha: only.alpha * opacity };
-  return { op: 'group', marks: inScene, alpha: opacity, blend: layer.blend };
+  if (only && blend === 'normal') return { ...only, alpha: only.alpha * opacity };
+  return { op: 'group', marks: inScene, alpha: opacity, blend };
 };
 
 const TOO_MUCH =
@@ -229,19 +243,55 @@ export const compileScene = (scene: Scene, library: Library, depth = 0): Program
     if (!own) here.set(layer.id, (own = compileLayer(layer, supplies, wiring)));
     return own;
   };
-  const lines = new Map(Object.values(scene.layers).map((layer) => [layer.id, ancestry(scene, layer)]));
-  const problems = [...[...lines.values()].map((line) => line.problem).filter((p) => p !== null), ...wiring.problems];
+  const standing = standings(scene);
+  const problems = [...[...standing.values()].flatMap(({ problem }) => problem ?? []), ...wiring.problems];
 
   const matrixOf = (layer: Layer, frame: number, known?: Map<Id, Matrix>): Matrix => {
     const ready = known?.get(layer.id);
     if (ready) return ready;
-    const line = lines.get(layer.id);
     const own = layerOf(layer).place.matrix(frame);
-    // A layer in or below a cycle stands by itself.
-    const parent = line?.problem ? undefined : line?.chain[0];
+    const parent = standing.get(layer.id)?.parent;
     const matrix = parent ? multiply(matrixOf(parent, frame, known), own) : own;
     known?.set(layer.id, matrix);
     return matrix;
+  };
+
+  /** What other layers show to a layer; one that is cut by itself is shown nothing, at whichever layer it begins. */
+  const around = new Map<Id, Around>();
+  const aroundOf = (layer: Layer): Around => {
+    const known = around.get(layer.id);
+    if (known) return known;
+    const circle = cutInCircle(scene, layer);
+    const said = circle && `would be cut by itself: ${[...circle, layer].map((l) => `“${l.name}”`).join(' → ')}`;
+    const own: Around = {
+      picture: (id, frame) => {
+        const other = scene.layers[id];
+        if (!other || !needsOf(layer).layers.has(id)) return 'is cut by a layer that is gone';
+        if (said) return said;
+        if (frame < other.from || frame >= other.to) return NOTHING;
+        const back = inverted(matrixOf(layer, frame));
+        if (!back) return NOTHING;
+        const { marks, work } = drawnAt(other, frame);
+        const mark = asLayer(
+          'normal',
+          marks,
+          multiply(back, matrixOf(other, frame)),
+          layerOf(other).place.at(frame).opacity,
+        );
+        return { marks: mark ? [mark] : [], work };
+      },
+    };
+    around.set(layer.id, own);
+    return own;
+  };
+  // What several layers are cut by is worked out once for each frame.
+  const lastDrawn = new Map<Id, { readonly frame: number; readonly drawn: Drawn }>();
+  const drawnAt = (layer: Layer, frame: number): Drawn => {
+    const known = lastDrawn.get(layer.id);
+    if (known?.frame === frame) return known.drawn;
+    const drawn = layerOf(layer).marks(frame, aroundOf(layer));
+    lastDrawn.set(layer.id, { frame, drawn });
+    return drawn;
   };
 
   // Nests of one scene that are on the same frame show the same.
@@ -257,13 +307,13 @@ export const compileScene = (scene: Scene, library: Library, depth = 0): Program
     },
     marksAt: (id, frame) => {
       const layer = scene.layers[id];
-      return layer ? layerOf(layer).marks(frame).marks : [];
+      return layer ? drawnAt(layer, frame).marks : [];
     },
     flowAt: (id, cards, frame) => {
       const layer = scene.layers[id];
       if (layer?.kind !== 'drawing') return EMPTY;
       const computing = (item: Id) => wiring.computing(id, item);
-      return compileRecipe(cards, layer.items, supplies, computing).at(frame, newRoom());
+      return compileRecipe(cards, layer.items, supplies, computing).at(frame, newRoom(aroundOf(layer)));
     },
     cardAt: (id, card, frame) => {
       const layer = scene.layers[id];
@@ -287,7 +337,7 @@ export const compileScene = (scene: Scene, library: Library, depth = 0): Program
         if (!layer || layer.hidden || frame < layer.from || frame >= layer.to) continue;
         if (shows && !shows(layer.id)) continue;
         const known = layerOf(layer);
-        const drawn = known.marks(frame);
+        const drawn = drawnAt(layer, frame);
         work += drawn.work;
         if (work > MOST_WORK) {
           found.push({ layer: layer.id, message: TOO_MUCH });
@@ -295,7 +345,7 @@ export const compileScene = (scene: Scene, library: Library, depth = 0): Program
         }
         found.push(...drawn.problems, ...wiring.problemsAt(layer, frame));
         const { opacity } = known.place.at(frame);
-        const mark = asLayer(layer, drawn.marks, matrixOf(layer, frame, matrices), opacity);
+        const mark = asLayer(layer.blend, drawn.marks, matrixOf(layer, frame, matrices), opacity);
         if (!mark) continue;
         marks.push(mark);
         layers.push(layer.id);

@@ -1,7 +1,9 @@
-/** What follows what in a scene: the one relation, by parent and by formula. */
+/** What follows what in a scene: the one relation, by parent, by formula and by what cards name. */
+import { cycleFrom, reachedFrom } from '../document/order';
 import { formulasOn } from '../document/formulas';
 import type { Formula, Id, Layer, PropertyRef, Scene } from '../document/types';
 import { leadsOfFormula } from '../formula/reads';
+import { needsOf } from '../recipe/needs';
 import type { Target } from '../formula/refs';
 
 /** Every formula of a layer that works, and what it is for. */
@@ -45,7 +47,7 @@ export const readersOfPart = (scene: Scene, layer: Id, part: Id): readonly Readi
       !(by.layer === layer && by.item === part) && reads.some((r) => r.layer === layer && r.item === part),
   );
 
-/** The layers that each layer follows directly: its parent, and those that its formulas at work read. Itself left out. */
+/** The layers that each layer follows directly: its parent, those that its formulas at work read, those its cards name. Itself left out. */
 const leads = new WeakMap<Scene, ReadonlyMap<Id, ReadonlySet<Id>>>();
 const leadsIn = (scene: Scene): ReadonlyMap<Id, ReadonlySet<Id>> => {
   const before = leads.get(scene);
@@ -54,10 +56,37 @@ const leadsIn = (scene: Scene): ReadonlyMap<Id, ReadonlySet<Id>> => {
     Object.values(scene.layers).map(({ id, parent }) => [id, new Set(parent === null ? [] : [parent])]),
   );
   for (const { by, reads } of readingsIn(scene)) for (const { layer } of reads) all.get(by.layer)?.add(layer);
+  for (const layer of Object.values(scene.layers)) for (const id of needsOf(layer).layers) all.get(layer.id)?.add(id);
   for (const [id, own] of all) own.delete(id);
   leads.set(scene, all);
   return all;
 };
+
+/** The layers that are cut by another, front to back. */
+export const cutBy = (scene: Scene, by: Id): Layer[] =>
+  scene.order.flatMap((id) => {
+    const layer = scene.layers[id];
+    return layer && needsOf(layer).layers.has(by) ? [layer] : [];
+  });
+
+/** What layers are cut by, with what those hang from and are cut by in turn: all that has to be there for the same picture. */
+export const cuttersOf = ({ layers }: Pick<Scene, 'layers'>, ids: readonly Id[]): ReadonlySet<Id> => {
+  const cutters = (id: Id) => (layers[id] ? [...needsOf(layers[id]).layers].filter((by) => layers[by]) : []);
+  const found = new Set(ids.flatMap(cutters));
+  for (const id of found)
+    for (const more of [...cutters(id), layers[id]?.parent ?? null]) if (more !== null) found.add(more);
+  return found;
+};
+
+/** Whether a layer would be cut by itself, were it cut by another. */
+export const wouldCutItself = ({ layers }: Pick<Scene, 'layers'>, layer: Id, by: Id): boolean =>
+  layer === by || reachedFrom(by, (id) => (layers[id] ? needsOf(layers[id]).layers : [])).has(layer);
+
+/** The layers by which a layer would be cut by itself, in order from it on; null where it is not. */
+export const cutInCircle = ({ layers }: Pick<Scene, 'layers'>, start: Layer): readonly Layer[] | null =>
+  needsOf(start).layers.size === 0
+    ? null
+    : cycleFrom(start, (layer) => [...needsOf(layer).layers].flatMap((id) => layers[id] ?? []));
 
 const NONE: ReadonlySet<Id> = new Set();
 export const leadsOf = (scene: Scene, id: Id): ReadonlySet<Id> => leadsIn(scene).get(id) ?? NONE;

@@ -29,9 +29,11 @@ const pixelsOf = ({ asset }: PictureMark): number => asset.width * asset.height;
 
 /** The cuts of a group, each of which may be drawn on a surface of its own. */
 const cutsOf = (mark: Mark): readonly Cut[] => (mark.op === 'group' && mark.cuts) || [];
+/** Marks that others are cut by. */
+const marksOfCuts = (mark: Mark): readonly Mark[] => cutsOf(mark).flatMap((cut) => ('marks' in cut ? cut.marks : []));
 /** Surfaces that cuts need beside the picture: for the area so far, for one more, and for its soft edge. */
 const heldByCuts = (mark: Mark): number => (cutsOf(mark).some(isSoft) ? 3 : cutsOf(mark).length > 1 ? 1 : 0);
-const isSoft = ({ feather, inverted }: Cut): boolean => feather > 0 || inverted;
+const isSoft = (cut: Cut): boolean => cut.inverted || 'marks' in cut || cut.feather > 0;
 
 /** Whether a group is drawn on a surface of its own. */
 const hasSurface = (mark: Mark): boolean =>
@@ -42,16 +44,16 @@ const hasSurface = (mark: Mark): boolean =>
 const weightOf = (mark: Mark): number => {
   if (mark.op !== 'group') return WEIGHT[mark.op];
   if (!hasSurface(mark)) return 0;
-  const effects = (mark.effect ? 1 : 0) + cutsOf(mark).filter(({ feather }) => feather > 0).length;
+  const effects = (mark.effect ? 1 : 0) + cutsOf(mark).filter((cut) => 'feather' in cut && cut.feather > 0).length;
   return WEIGHT.surface * (1 + cutsOf(mark).length) + WEIGHT.effect * effects;
 };
 
 const tally = (marks: readonly Mark[]): Tally =>
   marks.reduce<Tally>((sum, mark) => {
-    const inner = mark.op === 'group' ? tally(mark.marks) : NONE;
+    const inner = mark.op === 'group' ? tally(mark.cuts ? [...mark.marks, ...marksOfCuts(mark)] : mark.marks) : NONE;
     return {
       weight: sum.weight + weightOf(mark) + inner.weight,
-      depth: Math.max(sum.depth, inner.depth + (hasSurface(mark) ? 1 : 0), heldByCuts(mark) + 1),
+      depth: Math.max(sum.depth, inner.depth + (hasSurface(mark) ? 1 : 0) + heldByCuts(mark)),
       decoded: sum.decoded + inner.decoded + (mark.op === 'picture' ? pixelsOf(mark) : 0),
     };
   }, NONE);
@@ -77,11 +79,13 @@ const weigh = (mark: Mark, scene: Box, decoded: Set<string>): { covered: number;
   const own = hasSurface(mark) ? area : 0;
   let covered = own * weightOf(mark);
   let held = own * heldByCuts(mark);
-  for (const inner of mark.marks) {
+  const add = (inner: Mark, beside: number): void => {
     const weight = weigh(inner, scene, decoded);
     covered += weight.covered;
-    held = Math.max(held, weight.held);
-  }
+    held = Math.max(held, beside + weight.held);
+  };
+  for (const inner of mark.marks) add(inner, 0);
+  for (const inner of marksOfCuts(mark)) add(inner, own * heldByCuts(mark));
   return { covered, held: held + own };
 };
 

@@ -1,4 +1,5 @@
 /** A scene with all that it takes along when it leaves its project. */
+import { reachedFrom } from '../document/order';
 import { formulasOn } from '../document/formulas';
 import type { Asset, Assets, FontChoice, Id, Layer, Project, Scene } from '../document/types';
 import { factsOf } from '../formula/facts';
@@ -8,19 +9,9 @@ type Scenes = { readonly [id: Id]: Scene };
 
 /** The scenes that a scene nests, directly and through others; each once, itself left out unless it nests itself. */
 export const nestedIn = (scene: Scene, scenes: Scenes): Id[] => {
-  const found = new Set<Id>();
-  const walk = (at: Scene): void => {
-    for (const layer of Object.values(at.layers)) {
-      for (const id of needsOf(layer).scenes) {
-        if (found.has(id)) continue;
-        found.add(id);
-        const inner = scenes[id];
-        if (inner) walk(inner);
-      }
-    }
-  };
-  walk(scene);
-  return [...found];
+  const plays = (at: Scene | undefined) =>
+    Object.values(at?.layers ?? {}).flatMap((layer) => [...needsOf(layer).scenes]);
+  return [...reachedFrom(scene.id, (id) => plays(id === scene.id ? scene : scenes[id]))];
 };
 
 /** Whether a nest of one scene in another would make a scene play itself. */

@@ -86,6 +86,7 @@ export const randomValue = (chance: Chance, param: Param, how: Wildness): Value 
     // What they lead to is for who makes the project to say.
     case 'asset':
     case 'scene':
+    case 'layer':
       return '';
     case 'cutout':
       return {

@@ -7,7 +7,7 @@ import { addLayers, copiesOf, layersOf, moveLayers } from '@kite/core/edits/laye
 import { joinSets } from '@kite/core/edits/sets';
 import { slideLayers } from '@kite/core/edits/timing';
 import { removeKeys } from '@kite/core/edits/keyframes';
-import { needsOf, withAssets } from '@kite/core/recipe/needs';
+import { needsOf, relinked } from '@kite/core/recipe/needs';
 import { assetsOf, wouldRecurse } from '@kite/core/scene/whole';
 import { toast } from 'sonner';
 import { copySelectedKeys, pasteCopiedKeys } from './keying';
@@ -62,7 +62,7 @@ const insertCopies = (
       `Left out: ${left.map((l) => `“${l.name}”`).join(', ')}. The scene it plays is not here, or would play itself.`,
     );
   const originals = layers.filter(fits);
-  const copies = copiesOf(originals, makeId).map((layer) => withAssets(layer, instead));
+  const copies = copiesOf(originals, makeId).map((layer) => relinked(layer, 'asset', (id) => instead.get(id) ?? id));
   // A parent that was not copied along, and is not in this scene, is left behind.
   const known = new Set([...scene.order, ...copies.map((c) => c.id)]);
   const free = copies.map((c) => (c.parent !== null && !known.has(c.parent) ? { ...c, parent: null } : c));

@@ -1,9 +1,9 @@
 /** What panels, menus and drags do to formulas. */
 import { type Edit, together } from '@kite/core/document/patches';
-import type { Id, PropertyRef, Scene } from '@kite/core/document/types';
+import type { Id, Layer, PropertyRef, Scene } from '@kite/core/document/types';
 import { paramAt } from '@kite/core/properties/find';
 import { bakeFormula, formulaIn, setFormula } from '@kite/core/edits/formulas';
-import { type Reading, readersOf, readersOfPart, readingsIn } from '@kite/core/scene/follows';
+import { cutBy, type Reading, readersOf, readersOfPart, readingsIn } from '@kite/core/scene/follows';
 import { uniqueName } from '@kite/core/document/make';
 import { removeLayers } from '@kite/core/edits/layers';
 import { makeSet } from '@kite/core/edits/sets';
@@ -114,17 +114,24 @@ export const connectionsOf = (
   return { reads: unique, readBy };
 };
 
-/** An edit that takes something away; where formulas read it, it asks first. False for one that cannot be made, and is told. */
-export const askingFirst = (editor: Editor, edit: Edit, readers: readonly Reading[]): boolean => {
-  if (readers.length === 0) return editor.edit(edit);
-  editor.set({ removing: { edit, readers } });
+/** An edit that takes something away; where formulas read it, or layers are cut by it, it asks first. False for one that cannot be made, and is told. */
+export const askingFirst = (
+  editor: Editor,
+  edit: Edit,
+  readers: readonly Reading[],
+  cut: readonly Layer[] = [],
+): boolean => {
+  if (readers.length + cut.length === 0) return editor.edit(edit);
+  editor.set({ removing: { edit, readers, cut } });
   return true;
 };
 
-/** Deletes layers; where formulas of others read them it asks first. */
+/** Deletes layers; where formulas of others read them, or others are cut by them, it asks first. */
 export const removeLayersAsking = (editor: Editor, ids: readonly Id[], label?: string): void => {
   const removal = removeLayers(editor.scene.id, ids);
-  askingFirst(editor, { ...removal, label: label ?? removal.label }, readersOf(editor.scene, ids));
+  const { scene } = editor;
+  const cut = new Set(ids.flatMap((id) => cutBy(scene, id)).filter(({ id }) => !ids.includes(id)));
+  askingFirst(editor, { ...removal, label: label ?? removal.label }, readersOf(scene, ids), [...cut]);
 };
 
 /** Removes a part of a layer, asking first where formulas read it. */

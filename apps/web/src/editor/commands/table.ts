@@ -20,6 +20,7 @@ import {
   splitAtPlayhead,
 } from './keying';
 import { deleteSelection, jumpToKey, nudge, restack } from './layers';
+import { cutByFront } from './mattes';
 import { maskSelection } from './masks';
 import { nestSelection } from './nesting';
 
@@ -76,6 +77,7 @@ const commands = {
   makeSet: { label: 'Make a set', run: setOfSelection },
   nest: { label: 'Nest in a scene of their own', run: nestSelection },
   useAsMask: { label: 'Use the front one as a mask', run: maskSelection },
+  useAsMatte: { label: 'Cut the others by the front one', run: cutByFront },
   drawMasks: {
     label: 'Draw the next shape as a mask',
     keys: ['Shift+M'],

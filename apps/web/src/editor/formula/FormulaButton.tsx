@@ -2,24 +2,13 @@ import type { PropertyRef } from '@kite/core/document/types';
 import { formulaIn } from '@kite/core/edits/formulas';
 import { sameRef } from '@kite/core/properties/find';
 import { SquareFunction } from 'lucide-react';
-import { type PointerEvent, useState } from 'react';
-import { followPointer } from '../../ui/drag';
 import { useEditor, useSlice } from '../store/context';
+import { useLinkDrag } from '../linking/useLinkDrag';
 import { targetOf } from '../commands/formulas';
-
-/** What a pointer over the page would link to: a property, or a layer one of whose properties is then chosen. */
-const under = (x: number, y: number): { layer: string; item?: string; key?: string } | null => {
-  const at = document.elementFromPoint(x, y);
-  const property = at?.closest<HTMLElement>('[data-property]')?.dataset.property;
-  if (property) return JSON.parse(property) as { layer: string; item?: string; key: string };
-  const layer = at?.closest<HTMLElement>('[data-layer]')?.dataset.layer;
-  return layer ? { layer } : null;
-};
 
 /** Opens the formula of a property; dragged to another property, to a ribbon or to a layer, it links to that. */
 export const FormulaButton = ({ refs, label }: { refs: readonly PropertyRef[]; label: string }) => {
   const editor = useEditor();
-  const [line, setLine] = useState<readonly [number, number, number, number] | null>(null);
   const first = refs[0] as PropertyRef;
   const state = useSlice((s) => {
     const layer = s.doc.scenes[first.scene]?.layers[first.layer];
@@ -30,23 +19,10 @@ export const FormulaButton = ({ refs, label }: { refs: readonly PropertyRef[]; l
   });
   const open = useSlice((s) => s.formulaAt !== null && sameRef(s.formulaAt, first));
 
-  const onDown = (event: PointerEvent<HTMLButtonElement>) => {
-    if (event.button !== 0) return;
-    event.stopPropagation();
-    const box = event.currentTarget.getBoundingClientRect();
-    const from = [box.left + box.width / 2, box.top + box.height / 2] as const;
-    followPointer(event, {
-      onMove: ({ event: now }) => setLine([...from, now.clientX, now.clientY]),
-      onEnd: ({ event: now }, moved) => {
-        setLine(null);
-        if (!moved) return;
-        const found = under(now.clientX, now.clientY);
-        if (!found || (found.layer === first.layer && found.key === first.key && found.item === first.item)) return;
-        editor.set({ linking: { refs, to: found, at: [now.clientX, now.clientY] } });
-      },
-      onCancel: () => setLine(null),
-    });
-  };
+  const { onPointerDown, line } = useLinkDrag((found, at) => {
+    if (!found || (found.layer === first.layer && found.key === first.key && found.item === first.item)) return;
+    editor.set({ linking: { refs, to: found, at } });
+  });
   return (
     <>
       <button
@@ -55,7 +31,7 @@ export const FormulaButton = ({ refs, label }: { refs: readonly PropertyRef[]; l
         aria-expanded={open}
         title={`${state === 'none' ? 'Formula' : state === 'on' ? 'Computed by a formula' : 'Its formula is off'}: press to ${open ? 'close' : 'open'}, drag to another property to link`}
         data-state={state}
-        onPointerDown={onDown}
+        onPointerDown={onPointerDown}
         onClick={() => {
           const layers = refs.map((ref) => ref.layer);
           // From a ribbon the inspector may yet have to show it.
@@ -66,12 +42,7 @@ export const FormulaButton = ({ refs, label }: { refs: readonly PropertyRef[]; l
       >
         <SquareFunction size={13} />
       </button>
-      {line && (
-        <svg aria-hidden className="pointer-events-none fixed inset-0 z-50 h-full w-full">
-          <path d={`M${line[0]} ${line[1]}L${line[2]} ${line[3]}`} stroke="var(--tail)" strokeWidth={2} />
-          <circle cx={line[2]} cy={line[3]} r={4} fill="var(--tail)" />
-        </svg>
-      )}
+      {line}
     </>
   );
 };

@@ -10,9 +10,14 @@ export const RemovingDialog = () => {
   const editor = useEditor();
   const removing = useSlice((s) => s.removing);
   if (!removing) return null;
-  const { edit, readers } = removing;
+  const { edit, readers, cut } = removing;
   const close = () => editor.set({ removing: null });
-  const names = readers.map(({ by }) => pathOf(targetOf(by), editor.scene) ?? by.key);
+  const names = [
+    ...readers.map(({ by }) => pathOf(targetOf(by), editor.scene) ?? by.key),
+    ...cut.map(({ name }) => `“${name}” is cut by it`),
+  ];
+  const reads = `${readers.length} formula${readers.length === 1 ? ' reads' : 's read'} what is to go`;
+  const cuts = `${cut.length} layer${cut.length === 1 ? ' is' : 's are'} cut by what is to go`;
   const bake = () => {
     const edits = readers.flatMap(({ by }) => baking(editor, by, null) ?? []);
     editor.edit(together(edit.label, [...edits, edit]));
@@ -22,8 +27,13 @@ export const RemovingDialog = () => {
     <Dialog
       open
       onClose={close}
-      title={`${names.length} formula${names.length === 1 ? ' reads' : 's read'} what is to go`}
-      about="Without it they cannot work, and the keyframes under them play."
+      title={readers.length > 0 ? reads : cuts}
+      about={[
+        readers.length > 0 && 'Without it formulas cannot work, and the keyframes under them play.',
+        cut.length > 0 && 'What it cut shows whole.',
+      ]
+        .filter(Boolean)
+        .join(' ')}
       width={440}
     >
       <ul className="mb-4 max-h-40 list-disc overflow-y-auto pl-5">
@@ -43,9 +53,11 @@ export const RemovingDialog = () => {
         >
           Delete all the same
         </Button>
-        <Button look="primary" onClick={bake}>
-          Bake them, then delete
-        </Button>
+        {readers.length > 0 && (
+          <Button look="primary" onClick={bake}>
+            Bake them, then delete
+          </Button>
+        )}
       </div>
     </Dialog>
   );

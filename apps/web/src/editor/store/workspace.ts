@@ -1,6 +1,6 @@
 /** How the editor stands around the project: what presses mean, what is open, how it is looked at. */
 import type { Edit } from '@kite/core/document/patches';
-import type { Asset, Id, Point, PropertyRef } from '@kite/core/document/types';
+import type { Asset, Id, Layer, Point, PropertyRef } from '@kite/core/document/types';
 import type { Reading } from '@kite/core/scene/follows';
 import type { Snapped } from '@kite/core/geometry/snap';
 import type { Compare } from '../../preview/messages';
@@ -84,8 +84,12 @@ export interface Workspace {
   readonly formulaAt: PropertyRef | null;
   /** A link that was dragged, and waits for how it follows. */
   readonly linking: Linking | null;
-  /** What waits to go because formulas read it. */
-  readonly removing: { readonly edit: Edit; readonly readers: readonly Reading[] } | null;
+  /** What waits to go because formulas read it, or since layers are cut by it. */
+  readonly removing: {
+    readonly edit: Edit;
+    readonly readers: readonly Reading[];
+    readonly cut: readonly Layer[];
+  } | null;
   /** Drawings that wait for their layers to be chosen. */
   readonly importing: { readonly files: readonly File[]; readonly at: Point | null } | null;
   /** The layer that is to be cut into panes, once it is known how many. */

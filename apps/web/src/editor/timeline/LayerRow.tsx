@@ -23,6 +23,8 @@ import { PressMenu } from '../../ui/Menu';
 import { RenameField } from '../../ui/RenameField';
 import { textOf } from '../commands/layers';
 import { connectionsOf } from '../commands/formulas';
+import { useLinkDrag } from '../linking/useLinkDrag';
+import { MatteLink } from './MatteLink';
 import { type Choose, LayerBar } from './LayerBar';
 import { layerMenu } from './layerMenu';
 import { useEditor, useSlice } from '../store/context';
@@ -64,7 +66,6 @@ export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProp
   }));
   const parentName = useSlice((s) => (layer.parent === null ? null : (sceneOf(s).layers[layer.parent]?.name ?? null)));
   const [renaming, setRenaming] = useState(false);
-  const [link, setLink] = useState<readonly [number, number] | null>(null);
   const [drop, setDrop] = useState<number | null>(null);
   const { id } = layer;
   const set = (fields: Parameters<typeof setLayers>[2]) => editor.edit(setLayers(editor.scene.id, [id], fields));
@@ -104,26 +105,13 @@ export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProp
     });
   };
 
-  /** Dragged onto another layer's row, or onto nothing, the link makes that the parent. */
-  const onLink = (event: PointerEvent) => {
-    if (event.button !== 0) return;
-    event.stopPropagation();
-    const row = (now: globalThis.PointerEvent) =>
-      document.elementFromPoint(now.clientX, now.clientY)?.closest<HTMLElement>('[data-layer]')?.dataset.layer ?? null;
-    const from = event.currentTarget.getBoundingClientRect();
-    followPointer(event, {
-      onMove: ({ event: now }) => setLink([now.clientX - from.left, now.clientY - from.top]),
-      onEnd: ({ event: now }, moved) => {
-        setLink(null);
-        if (!moved) return;
-        const ids = selected ? editor.state.selection.layers : [id];
-        const target = row(now);
-        if (target !== null && ids.includes(target)) return;
-        editor.edit(setParent(editor.scene.id, ids, target, editor.state.frame));
-      },
-      onCancel: () => setLink(null),
-    });
-  };
+  const chosen = () => (selected ? editor.state.selection.layers : [id]);
+  /** Dragged onto another layer, or onto nothing, the link makes that the parent. */
+  const parenting = useLinkDrag((found) => {
+    const ids = chosen();
+    if (found && ids.includes(found.layer)) return;
+    editor.edit(setParent(editor.scene.id, ids, found?.layer ?? null, editor.state.frame));
+  });
 
   const menu = () => layerMenu(editor, layer, () => setTimeout(() => setRenaming(true), 0));
 
@@ -177,16 +165,12 @@ export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProp
               parentName ? `Hangs from ${parentName}; drag to another layer` : 'Drag to the layer it is to hang from'
             }
             className={`${rowButton} relative cursor-grab ${layer.parent === null ? 'text-ink-2 opacity-60' : 'text-tail'}`}
-            onPointerDown={onLink}
+            onPointerDown={parenting.onPointerDown}
           >
             <Link2 size={13} />
-            {link && (
-              <svg aria-hidden className="pointer-events-none absolute top-0 left-0 z-30 size-1 overflow-visible">
-                <path d={`M10 10L${link[0]} ${link[1]}`} stroke="var(--tail)" strokeWidth={2} />
-                <circle cx={link[0]} cy={link[1]} r={4} fill="var(--tail)" />
-              </svg>
-            )}
+            {parenting.line}
           </button>
+          <MatteLink layer={layer} chosen={chosen} />
           <button
             type="button"
             aria-label={`${layer.hidden ? 'Show' : 'Hide'} ${layer.name}`}

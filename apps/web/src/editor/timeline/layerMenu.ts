@@ -30,6 +30,7 @@ export const layerMenu = (editor: Editor, layer: Layer, rename: () => void): (Me
       onSelect: () => editor.set({ paning: id }),
     },
     entryOf(editor, 'useAsMask', { disabled: maskChoice(editor) === null }),
+    entryOf(editor, 'useAsMatte', { disabled: editor.state.selection.layers.length < 2 }),
     entryOf(editor, 'ungroup'),
     null,
     entryOf(editor, 'split'),

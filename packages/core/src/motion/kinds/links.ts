@@ -1,8 +1,8 @@
-/** Links to what else is in the project: a file, a scene. None yet is an empty text. */
+/** Links to what else is in the project: a file, a scene, a layer. None yet is an empty text. */
 import { isId } from '../../document/is';
 import { type Kind, step } from './types';
 
-const link = <K extends 'asset' | 'scene'>(kind: K): Kind<K, unknown, string> => ({
+const link = <K extends 'asset' | 'scene' | 'layer'>(kind: K): Kind<K, unknown, string> => ({
   kind,
   wanted: () => 'an id, or nothing',
   is: (_param, v) => v === '' || isId(v),
@@ -14,3 +14,4 @@ const link = <K extends 'asset' | 'scene'>(kind: K): Kind<K, unknown, string> =>
 
 export const asset = link('asset');
 export const scene = link('scene');
+export const layer = link('layer');

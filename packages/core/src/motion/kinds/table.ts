@@ -5,7 +5,7 @@ import { color } from './color';
 import { cutout } from './cutout';
 import { font } from './font';
 import { gradient } from './gradient';
-import { asset, scene } from './links';
+import { asset, layer, scene } from './links';
 import { number } from './number';
 import { numbers } from './numbers';
 import { path } from './path';
@@ -27,6 +27,7 @@ export const KINDS: { readonly [K in ValueKind]: Kind<K> } = {
   font,
   asset,
   scene,
+  layer,
   cutout,
 };
 

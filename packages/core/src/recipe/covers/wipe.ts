@@ -1,9 +1,9 @@
 import { choice, degrees, number, percent, px, switchParam } from '../../document/params';
 import type { Point } from '../../document/types';
-import { type Box, grown, union } from '../../geometry/bounds';
+import { type Box, grown } from '../../geometry/bounds';
 import { type Outline, polygon } from '../../geometry/outline';
 import { areaOf, combined, outlinesOf } from '../../geometry/polygons';
-import { areaCut, grouped, markBox } from '../marks';
+import { areaCut, boxOfMarks, grouped } from '../marks';
 import { wedgeOutlines } from '../sources/wedge';
 import { cover, shortPercent } from '../types';
 
@@ -97,7 +97,7 @@ export const wipe = cover({
   summary: (v) => `${shortPercent(v.shown)} ${v.hides ? 'hidden' : 'shown'}`,
   cover: (marks, { style, shown, angle, blinds, soft, hides }) => {
     if (shown <= 0 || shown >= 1) return shown <= 0 === hides ? marks : [];
-    const box = marks.reduce<Box | null>((sum, mark) => union(sum, markBox(mark)), null);
+    const box = boxOfMarks(marks);
     if (!box) return marks;
     const sweep = sweepOver(box, angle, soft);
     const outlines = within(grown(box, sweep.soft + 1), STYLES[style](sweep, shown, Math.max(1, Math.round(blinds))));

@@ -10,6 +10,7 @@ import { AssetField } from './AssetField';
 import { CutoutField } from './CutoutField';
 import { FontField } from './FontField';
 import { GradientField } from './GradientField';
+import { LayerField } from './LayerField';
 import { NumbersField } from './NumbersField';
 import { PathField } from './PathField';
 import { PointField } from './PointField';
@@ -102,6 +103,9 @@ const FIELDS: { readonly [K in Param['kind']]: FieldKind<Extract<Param, { kind: 
     Field: ({ param, values, write }) => (
       <SceneField label={param.label} value={common<string>(values)} onChange={write} />
     ),
+  },
+  layer: {
+    Field: ({ param, values, refs }) => <LayerField label={param.label} value={common<string>(values)} refs={refs} />,
   },
   switch: {
     Field: ({ param, values, write }) => (

@@ -1,0 +1,41 @@
+import type { Id, Layer } from '@kite/core/document/types';
+import { needsOf } from '@kite/core/recipe/needs';
+import { cutBy } from '@kite/core/scene/follows';
+import { Scissors } from 'lucide-react';
+import { cutLayers } from '../commands/mattes';
+import { useLinkDrag } from '../linking/useLinkDrag';
+import { useEditor, useSlice } from '../store/context';
+import { sceneOf } from '../store/state';
+import { rowButton } from './scale';
+
+/** Names of a few layers. */
+const listed = (names: readonly string[]): string =>
+  names.length > 3 ? `${names.slice(0, 3).join(', ')} and ${names.length - 3} more` : names.join(', ');
+
+/** What a layer is cut by and what it cuts; dragged to a layer's row or picture, that cuts it too. */
+export const MatteLink = ({ layer, chosen }: { layer: Layer; chosen: () => readonly Id[] }) => {
+  const editor = useEditor();
+  const { by, cuts } = useSlice((s) => {
+    const scene = sceneOf(s);
+    const cutting = [...needsOf(layer).layers].map((id) => scene.layers[id]?.name ?? 'a layer that is gone');
+    return { by: listed(cutting), cuts: listed(cutBy(scene, layer.id).map((l) => l.name)) };
+  });
+  const { onPointerDown, line } = useLinkDrag((found) => {
+    if (found) cutLayers(editor, chosen(), found.layer);
+  });
+  const says = [by && `is cut by ${by}`, cuts && `cuts ${cuts}`].filter(Boolean).join(', ');
+  const look = by ? 'text-tail' : cuts ? 'text-kite' : 'text-ink-2 opacity-60';
+  if (layer.kind !== 'drawing') return <span className="size-5" />;
+  return (
+    <button
+      type="button"
+      aria-label={`Mattes of ${layer.name}: ${says || 'none'}`}
+      title={says ? `${layer.name} ${says}; drag to a layer that is to cut it` : 'Drag to the layer that is to cut it'}
+      className={`${rowButton} cursor-grab ${look}`}
+      onPointerDown={onPointerDown}
+    >
+      <Scissors size={13} className={cuts && !by ? '-scale-x-100' : ''} />
+      {line}
+    </button>
+  );
+};
