@@ -15,7 +15,7 @@ const onPicture = (editor: Editor, area: Element, x: number, y: number): Under |
   const box = area.getBoundingClientRect();
   const view = editor.state.view ?? fitView(editor.scene, box);
   const layer = layerAt(editor, toScene(view, [x - box.left, y - box.top]), 4 / view.zoom);
-  return layer === null ? null : { layer };
+  return layer !== null ? { layer } : null;
 };
 
 /** What is under a point of the page. */
