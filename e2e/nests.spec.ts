@@ -1,7 +1,15 @@
 /** Scenes played inside scenes. */
 import { expect } from '@playwright/test';
+import { newKnob } from '@kite/core/document/knobs';
+import { newController, newNest, newProject as emptyProject } from '@kite/core/document/make';
+import { applyEdit } from '@kite/core/edits/apply';
+import { setFormula } from '@kite/core/edits/formulas';
+import { addKnob } from '@kite/core/edits/knobs';
+import { addLayers } from '@kite/core/edits/layers';
+import { addScene } from '@kite/core/edits/scenes';
+import { writeArchive } from '@kite/core/interchange/archive';
 import { addCard, goToFrame, middle, onScene, saved } from './support/editor';
-import { discLayer, keyed, openMade } from './support/made';
+import { BLANK, discLayer, keyed, openMade } from './support/made';
 import { readPng } from './support/media';
 import { pixel } from './support/scene';
 import { test } from './support/test';
@@ -113,4 +121,71 @@ test('a nest is repeated with a delay, a card says why it does nothing, and anot
   await expect(nest.getByLabel('Scene', { exact: true }).locator('option')).toHaveText(['Ball']);
   await nest.getByRole('button', { name: 'Open this scene' }).click();
   await expect(page.getByRole('group', { name: 'Layer Ball', exact: true })).toBeVisible();
+});
+
+test('one scene is nested five times in five colours by its knob, follows the scene in the rest, and gets a copy of its own', async ({
+  page,
+  server,
+}) => {
+  const size = { width: 60, height: 60, rate: BLANK.rate, length: 100, background: null };
+  const petal = discLayer('petal', 'Petal', [30, 30], '#FFFFFF', 40);
+  const knobs = [newKnob('tone', 'color', 'Tone'), newKnob('wide', 'number', 'Wide')];
+  const doc = [
+    addScene('petals', 'Petal scene', size),
+    addLayers('petals', [petal, newController(BLANK, 'rig', 'Rig')]),
+    ...knobs.map((knob) =>
+      addKnob('petals', 'rig', { ...knob, params: { value: { value: knob.kind === 'color' ? '#FFFFFF' : 40 } } }),
+    ),
+    setFormula({ scene: 'petals', layer: 'petal', item: 'petalf', key: 'color' }, '{@rig/tone/value}'),
+    setFormula({ scene: 'petals', layer: 'petal', item: 'petale', key: 'width' }, '{@rig/wide/value}'),
+    addLayers(
+      's',
+      [0, 1, 2, 3, 4].map((i) => newNest(BLANK, `n${i}`, `Flower ${i}`, 'petals', { position: [60 + 70 * i, 120] })),
+    ),
+  ].reduce((now, edit) => applyEdit(now, edit).doc, emptyProject('p', 'Petals', [BLANK]));
+  const { body } = await server.api<{ id: string }>('POST', '/projects/import', writeArchive(doc, new Map()));
+  await page.goto(`${server.url}/projects/${body.id}`);
+  await expect(page.getByTestId('layer-row')).toHaveCount(5);
+  const at = await onScene(page, 400, 240);
+  // Beside the mark of the pivot.
+  const red = async () => Promise.all([0, 1, 2, 3, 4].map(async (i) => (await pixel(page, at(52 + 70 * i, 112)))[0]));
+  await expect.poll(red).toEqual([255, 255, 255, 255, 255]);
+  const tones = ['#E00000', '#C00000', '#A00000', '#800000', '#600000'];
+  const choose = (i: number) =>
+    page
+      .getByRole('group', { name: `Layer Flower ${i}`, exact: true })
+      .getByText(`Flower ${i}`)
+      .first()
+      .click();
+  for (const [i, tone] of tones.entries()) {
+    await choose(i);
+    const inside = page.getByRole('region', { name: 'Knobs of Petal scene' });
+    await expect(inside.getByText('Played by 5 layers')).toBeVisible();
+    await inside.getByLabel('Tone: a value of its own').check();
+    await inside.getByRole('button', { name: 'Tone', exact: true }).click();
+    await page.getByLabel('Tone, as hex').fill(tone);
+    await page.keyboard.press('Enter');
+    await page.keyboard.press('Escape');
+  }
+  await expect.poll(red).toEqual([0xe0, 0xc0, 0xa0, 0x80, 0x60]);
+
+  // Without its own it follows the scene again; undone, it has it again.
+  const inside = page.getByRole('region', { name: 'Knobs of Petal scene' });
+  await inside.getByLabel('Tone: a value of its own').uncheck();
+  await expect.poll(red).toEqual([0xe0, 0xc0, 0xa0, 0x80, 255]);
+  await page.keyboard.press('Control+z');
+  await expect.poll(red).toEqual([0xe0, 0xc0, 0xa0, 0x80, 0x60]);
+
+  // A change inside shows in all, but in the one with a scene of its own.
+  await choose(0);
+  await inside.getByRole('button', { name: 'Own copy' }).click();
+  await expect(
+    page.getByRole('region', { name: 'Knobs of Petal scene 2' }).getByText('Played here alone'),
+  ).toBeVisible();
+  await page.getByRole('button', { name: 'Scene Petal scene', exact: true }).click();
+  await page.getByLabel('Wide', { exact: true }).fill('4');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Scene Test', exact: true }).click();
+  const beside = async () => Promise.all([0, 1, 4].map(async (i) => (await pixel(page, at(60 + 70 * i + 10, 120)))[0]));
+  await expect.poll(beside).toEqual([0xe0, 16, 16]);
 });

@@ -1,8 +1,16 @@
 /** Builds a project through core's own edits, one after another, as a person would. */
-import { countingIds, type MakeId, newController, newDrawing, newItem, type SceneSize } from '@kite/core/document/make';
+import {
+  countingIds,
+  type MakeId,
+  newController,
+  newDrawing,
+  newItem,
+  newNest,
+  type SceneSize,
+} from '@kite/core/document/make';
 import type { Edit } from '@kite/core/document/patches';
 import { applyEdit } from '@kite/core/edits/apply';
-import type { Ease, Id, Item, Point, Project, Scene, Tag, Value, Vertex } from '@kite/core/document/types';
+import type { Ease, Id, Item, KnobKind, Point, Project, Scene, Tag, Value, Vertex } from '@kite/core/document/types';
 import { newKnob } from '@kite/core/document/knobs';
 import { sceneIn } from '@kite/core/edits/find';
 import { setFormula } from '@kite/core/edits/formulas';
@@ -14,6 +22,8 @@ import { addMarker } from '@kite/core/edits/markers';
 import { animate, setValue } from '@kite/core/edits/properties';
 import { addScene, setScene } from '@kite/core/edits/scenes';
 import { makeSet } from '@kite/core/edits/sets';
+import { setKnobHere } from '@kite/core/edits/settings';
+import { knobsOf } from '@kite/core/scene/turned';
 import { storedText } from '@kite/core/formula/refs';
 
 type Keys = readonly (readonly [frame: number, value: Value, ease?: Ease])[];
@@ -28,6 +38,23 @@ export interface LayerPlan {
   readonly parent?: Id;
   /** Keyframes of the layer's place. */
   readonly keys?: { readonly [key: string]: Keys };
+}
+
+export interface KnobPlan {
+  readonly kind?: KnobKind;
+  readonly name: string;
+  readonly value: Value;
+  readonly min?: number;
+  readonly max?: number;
+}
+
+export interface NestPlan {
+  readonly name: string;
+  readonly inner: Id;
+  readonly at: Point;
+  /** The frame at which it begins. */
+  readonly start: number;
+  readonly settings: { readonly [knob: string]: Value };
 }
 
 export class SceneBuilder {
@@ -72,9 +99,23 @@ export class SceneBuilder {
     this.project.do(animate({ scene: this.id, layer, ...(item && { item: item.id }), key }, keys));
   }
 
-  knob(controller: Id, { name, value, min, max }: { name: string; value: number; min: number; max: number }): void {
-    const knob = { ...newKnob(this.project.makeId(), 'number', name), min, max, params: { value: { value } } };
+  knob(controller: Id, { kind = 'number', name, value, ...limits }: KnobPlan): void {
+    const knob = { ...newKnob(this.project.makeId(), kind, name), ...limits, params: { value: { value } } };
     this.project.do(addKnob(this.id, controller, knob));
+  }
+
+  /** Plays another scene, with values of its own for knobs inside, by their names. */
+  nest({ name, inner, at, start, settings }: NestPlan): Id {
+    const id = this.project.makeId();
+    const nest = newNest(this.scene, id, name, inner, { position: at });
+    this.project.do(addLayers(this.id, [nest]));
+    const card = { scene: this.id, layer: id, item: nest.recipe[0] as Id };
+    this.project.do(setValue({ ...card, key: 'start' }, start, { write: 'curve', frame: 0 }));
+    for (const knob of knobsOf(sceneIn(this.project.doc, inner)).values()) {
+      const value = settings[knob.name];
+      if (value !== undefined) this.project.do(setKnobHere(card, knob, value, this.project.makeId()));
+    }
+    return id;
   }
 
   set(name: string, members: readonly Id[]): void {

@@ -6,6 +6,7 @@ import { markReveal } from './markReveal';
 import { nextStop } from './nextStop';
 import { ridersByHour } from './ridersByHour';
 import { routeTitle } from './routeTitle';
+import { windowGrid } from './windowGrid';
 
 /** The demo project: the same document on every run. */
 export const demoProject = (): Project => {
@@ -15,5 +16,6 @@ export const demoProject = (): Project => {
   nextStop(project);
   lampFan(project);
   ridersByHour(project);
+  windowGrid(project);
   return project.doc;
 };

@@ -9,13 +9,14 @@ import { LIMITS } from '../document/limits';
 import { FAR, PLACE } from '../document/params';
 import { BLEND_MODES, type Knob, KNOB_KINDS, type KnobKind, PICTURE_TYPES, TAGS } from '../document/types';
 import { KINDS } from '../recipe/table';
-import { holdsCards } from '../recipe/types';
+import { holdsCards, holdsSettings } from '../recipe/types';
 import { between, colorRule, flag, idRule, ids, mapOf, nameRule, object, oneOf, type Rule, rule, whole } from './rules';
 import { formulasRule, setsRule } from './formulas';
 import { movesRule, routinesRule, savedMovesRule } from './moves';
 import { easeRule, propertiesRule } from './values';
 
 const itemRule = (value: unknown): Rule => {
+  const has = (field: string) => isObject(value) && field in value;
   const kind = isObject(value) ? value.kind : undefined;
   const fields: Record<string, Rule | yup.Lazy<unknown>> = {
     id: idRule,
@@ -26,7 +27,9 @@ const itemRule = (value: unknown): Rule => {
   const known = typeof kind === 'string' ? KINDS.get(kind) : undefined;
   if (known) fields.params = propertiesRule(known.params);
   if (known && holdsCards(known)) fields.children = ids(LIMITS.items);
-  if (isObject(value) && 'name' in value) fields.name = nameRule;
+  if (known && holdsSettings(known) && has('children')) fields.children = ids(LIMITS.items);
+  if (known?.role === 'setting' && has('sets')) fields.sets = idRule;
+  if (has('name')) fields.name = nameRule;
   if (known) fields.formulas = formulasRule(known.params);
   return object(fields);
 };

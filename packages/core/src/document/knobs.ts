@@ -1,6 +1,21 @@
 /** What the value of a knob may be, from its kind and limits. */
 import { FIRST_COLORS } from './colors';
-import { color, degrees, FAR, number, type Param, type Params, percent, point, switchParam } from './params';
+import {
+  asset,
+  color,
+  degrees,
+  FAR,
+  FIRST_FONT,
+  font,
+  MOST_LETTERS,
+  number,
+  type Param,
+  type Params,
+  percent,
+  point,
+  switchParam,
+  text,
+} from './params';
 import type { Id, Knob, KnobKind } from './types';
 import { still } from './make';
 
@@ -18,6 +33,12 @@ const paramOf = ({ kind, name, min, max }: Knob): Param => {
       return color(name, FIRST_COLORS[0]);
     case 'switch':
       return switchParam(name, false);
+    case 'text':
+      return text(name, 'Text', { most: MOST_LETTERS, lines: 'many' });
+    case 'font':
+      return font(name, FIRST_FONT);
+    case 'picture':
+      return asset(name, 'picture');
   }
 };
 
@@ -37,6 +58,9 @@ const LIMITS: { readonly [K in KnobKind]: readonly [number, number] } = {
   point: [0, 0],
   color: [0, 0],
   switch: [0, 0],
+  text: [0, 0],
+  font: [0, 0],
+  picture: [0, 0],
 };
 
 export const newKnob = (id: Id, kind: KnobKind, name: string): Knob => {

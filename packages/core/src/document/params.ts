@@ -123,6 +123,8 @@ export type Values<P extends Params> = {
 
 /** The farthest a coordinate may lie from the origin, in pixels. */
 export const FAR = 100_000;
+/** Letters of a text that is set. */
+export const MOST_LETTERS = 5_000;
 export const MOST_VERTICES = 5_000;
 export const MOST_STOPS = 32;
 
@@ -185,6 +187,8 @@ export const text = (label: string, value: string, o: Pick<TextParam, 'most' | '
   default: value,
   ...o,
 });
+/** What text is set in that nobody has chosen a font for. */
+export const FIRST_FONT: FontChoice = { family: 'Inter', weight: 700, italic: false };
 export const font = (label: string, value: FontChoice): FontParam => ({ kind: 'font', label, default: value });
 
 export const asset = (label: string, of: AssetParam['of']): AssetParam => ({

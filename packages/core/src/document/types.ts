@@ -69,8 +69,10 @@ export interface Item {
   readonly on: boolean;
   readonly params: Properties;
   readonly formulas?: Formulas;
-  /** The cards of a recipe of its own, in order: of a group or a mask. */
+  /** The cards of a recipe of its own, in order: of a group or a mask; of a nest the values that it sets inside. */
   readonly children?: readonly Id[];
+  /** Of a card with a value for a knob of the scene that a nest plays: the knob. */
+  readonly sets?: Id;
 }
 
 export const BLEND_MODES = [
@@ -123,7 +125,17 @@ export interface DrawingLayer extends LayerBase {
   /** The cards at the top level, in the order in which they work. */
   readonly recipe: readonly Id[];
 }
-export const KNOB_KINDS = ['number', 'percent', 'angle', 'point', 'color', 'switch'] as const;
+export const KNOB_KINDS = [
+  'number',
+  'percent',
+  'angle',
+  'point',
+  'color',
+  'switch',
+  'text',
+  'font',
+  'picture',
+] as const;
 export type KnobKind = (typeof KNOB_KINDS)[number];
 
 /** A named value of a controller, there to be keyed and to be read by formulas. */

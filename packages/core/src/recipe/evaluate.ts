@@ -3,7 +3,7 @@
  * at whatever frame it likes, which is what a delay per copy rests on.
  */
 import { type Params, PLACE, type Values } from '../document/params';
-import type { DrawingLayer, Id, Item } from '../document/types';
+import type { DrawingLayer, Id, Item, Value } from '../document/types';
 import { IDENTITY, inverted, type Matrix, multiply, placed } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
 import { type Computing, reader, type Reader } from '../motion/reader';
@@ -191,8 +191,18 @@ const compileCover = (
   };
 };
 
+/** The settings in a card, as they are read. */
+const settingsIn = (item: Item, { items, computing }: Kitchen): readonly (readonly [knob: Id, Reader<Params>])[] =>
+  (item.children ?? []).flatMap((id) => {
+    const own = items[id];
+    const kind = own?.on && own.sets !== undefined ? kindOf(own.kind) : undefined;
+    return own?.sets !== undefined && kind?.role === 'setting'
+      ? [[own.sets, reader(kind.params, own.params, computing(id))] as const]
+      : [];
+  });
+
 const sourceAt =
-  (kind: SourceKind, values: Reader<Params>, supplies: Supplies): FlowAt =>
+  (kind: SourceKind, values: Reader<Params>, settings: ReturnType<typeof settingsIn>, supplies: Supplies): FlowAt =>
   (frame, room, copy) => {
     if (room.short === 'work') return EMPTY;
     if ('outlines' in kind) {
@@ -203,6 +213,7 @@ const sourceAt =
     const marks = kind.marks(values.at(frame, copy), {
       frame,
       supplies,
+      settings: Object.fromEntries(settings.map(([knob, of]) => [knob, of.at(frame, copy).value as Value])),
       take: (work) => takeWork(room, work),
       tell: (message) => tell(room, message),
     });
@@ -232,12 +243,14 @@ const compileCard = (item: Item, run: Run, kitchen: Kitchen, depth: number): Car
   const above = run.card;
   if (kind.role === 'group') return followed(above, compileGroup(item, kitchen, depth));
   if (kind.role === 'cover') return compileCover(kind, item, run, kitchen, depth);
+  if (kind.role === 'setting') return above;
   const values = reader(kind.params, item.params, kitchen.computing(item.id));
   switch (kind.role) {
     case 'source': {
-      const own = madeOf(values);
+      const settings = settingsIn(item, kitchen);
+      const own = madeOf(values, ...settings.map(([, of]) => of));
       const constant = own.constant && !('plays' in kind && kind.plays);
-      return followed(above, once({ ...own, constant, at: sourceAt(kind, values, kitchen.supplies) }));
+      return followed(above, once({ ...own, constant, at: sourceAt(kind, values, settings, kitchen.supplies) }));
     }
     case 'step': {
       const both = madeOf(above, values);

@@ -1,7 +1,8 @@
 /** What layers need besides themselves, told by the kinds of their cards' parameters: the one place where it is collected. */
-import type { FontChoice, Id, Item, Layer, Property, Value } from '../document/types';
+import { paramsOfKnob } from '../document/knobs';
+import type { FontChoice, Id, Item, Knob, Layer, Properties, Property, Value } from '../document/types';
 import { isApart, isKeyed } from '../document/types';
-import type { Param } from '../document/params';
+import type { Param, Params } from '../document/params';
 import { type Asks, asksOf, kindOf, paramsOf } from './table';
 
 export interface Needs {
@@ -16,15 +17,6 @@ export interface Needs {
   readonly asks: Asks;
 }
 
-const NOBODY: ReadonlySet<Id> = new Set();
-const NONE: Needs = {
-  assets: NOBODY,
-  scenes: NOBODY,
-  layers: NOBODY,
-  fonts: [],
-  asks: { assets: false, scenes: false, layers: false },
-};
-
 type Link = 'asset' | 'scene' | 'layer';
 const isLink = (kind: Param['kind']): kind is Link => kind === 'asset' || kind === 'scene' || kind === 'layer';
 
@@ -34,25 +26,31 @@ const valuesOf = (property: Property | undefined, otherwise: Value): readonly Va
   return isKeyed(property) ? property.keys.map((k) => k.value) : [property.value];
 };
 
+/** The cards or the knobs of a layer, with what their parameters are. */
+const partsOf = (layer: Layer): readonly { readonly params: Params; readonly values: Properties }[] =>
+  layer.kind === 'drawing'
+    ? Object.values(layer.items).map(({ kind, params }) => ({ params: paramsOf(kind), values: params }))
+    : Object.values(layer.knobs).map((knob) => ({ params: paramsOfKnob(knob), values: knob.params }));
+
 const known = new WeakMap<object, Needs>();
 
 /** All that a layer may need at any frame, its cards on or off. */
 export const needsOf = (layer: Layer): Needs => {
-  if (layer.kind !== 'drawing') return NONE;
-  const before = known.get(layer.items);
+  const of = layer.kind === 'drawing' ? layer.items : layer.knobs;
+  const before = known.get(of);
   if (before) return before;
   const links: { readonly [L in Link]: Set<Id> } = { asset: new Set(), scene: new Set(), layer: new Set() };
   const fonts = new Map<string, FontChoice>();
-  for (const { kind, params } of Object.values(layer.items)) {
-    for (const [key, param] of Object.entries(paramsOf(kind))) {
+  for (const { params, values } of partsOf(layer)) {
+    for (const [key, param] of Object.entries(params)) {
       if (param.kind !== 'font' && !isLink(param.kind)) continue;
-      for (const value of valuesOf(params[key], param.default)) {
+      for (const value of valuesOf(values[key], param.default)) {
         if (param.kind === 'font') fonts.set(JSON.stringify(value), value as FontChoice);
         else if (value !== '') links[param.kind].add(value as Id);
       }
     }
   }
-  const asked = Object.values(layer.items).map((item) => asksOf(item.kind));
+  const asked = layer.kind === 'drawing' ? Object.values(layer.items).map((item) => asksOf(item.kind)) : [];
   const some = (what: keyof Asks) => asked.some((a) => a[what]);
   const asks = { assets: some('assets'), scenes: some('scenes'), layers: some('layers') };
   const needs: Needs = {
@@ -62,27 +60,30 @@ export const needsOf = (layer: Layer): Needs => {
     fonts: [...fonts.values()],
     asks,
   };
-  known.set(layer.items, needs);
+  known.set(of, needs);
   return needs;
 };
 
-/** A layer whose cards name other things of a kind instead of some, as those among which it is copied. */
+/** A layer whose cards or knobs name other things of a kind instead of some, as those among which it is copied. */
 export const relinked = (layer: Layer, kind: Link, instead: (id: Id) => Id): Layer => {
-  if (layer.kind !== 'drawing') return layer;
   const named = needsOf(layer)[`${kind}s`];
   if (![...named].some((id) => instead(id) !== id)) return layer;
   const other = (value: Value): Value => (value === '' ? value : instead(value as Id));
-  const cardLinked = (item: Item): Item => {
-    const shown = Object.entries(paramsOf(item.kind)).filter(([key, p]) => p.kind === kind && item.params[key]);
-    const linked = shown.map(([key]): [string, Property] => {
-      const property = item.params[key] as Property;
+  const linkedPart = <T extends Item | Knob>(params: Params, part: T): T => {
+    const links = Object.entries(params).filter(([key, p]) => p.kind === kind && part.params[key]);
+    const linked = links.map(([key]): [string, Property] => {
+      const property = part.params[key] as Property;
       if (isApart(property)) return [key, property];
       if (!isKeyed(property)) return [key, { value: other(property.value) }];
       return [key, { ...property, keys: property.keys.map((k) => ({ ...k, value: other(k.value) })) }];
     });
-    return { ...item, params: { ...item.params, ...Object.fromEntries(linked) } };
+    return { ...part, params: { ...part.params, ...Object.fromEntries(linked) } };
   };
-  return { ...layer, items: Object.fromEntries(Object.values(layer.items).map((item) => [item.id, cardLinked(item)])) };
+  const each = <T extends Item | Knob>(parts: { readonly [id: Id]: T }, params: (part: T) => Params) =>
+    Object.fromEntries(Object.entries(parts).map(([id, part]) => [id, linkedPart(params(part), part)]));
+  return layer.kind === 'drawing'
+    ? { ...layer, items: each(layer.items, (item) => paramsOf(item.kind)) }
+    : { ...layer, knobs: each(layer.knobs, paramsOfKnob) };
 };
 
 /** The kind of a layer's only source, where it has one alone: what the layer is, to a person. */

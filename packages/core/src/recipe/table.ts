@@ -16,6 +16,7 @@ import { tint } from './covers/tint';
 import { wipe } from './covers/wipe';
 import { fill } from './paints/fill';
 import { stroke } from './paints/stroke';
+import { SETTINGS } from './settings';
 import { ellipse } from './sources/ellipse';
 import { line } from './sources/line';
 import { nest } from './sources/nest';
@@ -77,6 +78,7 @@ const LIST = [
   held,
   fill,
   stroke,
+  ...SETTINGS,
 ];
 
 // Each kind's functions take their own values, which the common type cannot say: values are read

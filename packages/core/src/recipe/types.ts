@@ -3,6 +3,7 @@
  * change what is drawn above.
  */
 import type { Params, Values } from '../document/params';
+import type { Value } from '../document/types';
 import type { Assets, BlendMode, Color, CutOut, Gradient, Id, PictureAsset, Point, Rate } from '../document/types';
 import type { Matrix } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
@@ -144,7 +145,13 @@ export interface Playable {
   readonly rate: Rate;
   /** In frames. */
   readonly length: number;
-  readonly at: (frame: number) => Shown;
+  /** The knobs that can be set from outside. */
+  readonly knobs: ReadonlySet<Id>;
+  readonly at: (frame: number, settings: Settings) => Shown;
+}
+/** Values for knobs of a scene that is played, by the ids of the knobs. */
+export interface Settings {
+  readonly [knob: Id]: Value;
 }
 /** What cards are handed: they never reach for it themselves. */
 export interface Supplies {
@@ -174,6 +181,8 @@ export interface OutlineSource<P extends Params = Params> extends CardKind<P> {
 export interface Asking {
   readonly frame: number;
   readonly supplies: Supplies;
+  /** What the settings in its card say. */
+  readonly settings: Settings;
   /** Takes room for so much work; false where there is none left. */
   readonly take: (work: number) => boolean;
   /** Says of the layer what is wrong with it. */
@@ -183,7 +192,7 @@ export interface Asking {
 export interface PictureSource<P extends Params = Params> extends CardKind<P> {
   readonly role: 'source';
   readonly marks: (values: Values<P>, at: Asking) => readonly Mark[];
-  /** Whether it shows something else from frame to frame while its values stay. */
+  /** Whether it plays another scene: it shows something else from frame to frame while its values stay, and settings stand in it. */
   readonly plays?: true;
 }
 export type SourceKind = OutlineSource | PictureSource;
@@ -241,10 +250,16 @@ export interface CoverKind<P extends Params = Params> extends CardKind<P> {
 export interface GroupKind<P extends Params = Params> extends CardKind<P> {
   readonly role: 'group';
 }
-export type Kind = SourceKind | StepKind | PaintKind | CoverKind | GroupKind;
+/** Draws nothing: a value for a knob of the scene that the card around it plays. */
+export interface SettingKind<P extends Params = Params> extends CardKind<P> {
+  readonly role: 'setting';
+}
+export type Kind = SourceKind | StepKind | PaintKind | CoverKind | GroupKind | SettingKind;
 
 /** Whether cards stand in it. */
 export const holdsCards = (kind: Kind): boolean => kind.role === 'group' || (kind.role === 'cover' && !!kind.holds);
+/** Whether settings stand in it. */
+export const holdsSettings = (kind: Kind): boolean => kind.role === 'source' && 'plays' in kind && !!kind.plays;
 
 export const source = <P extends Params>(kind: Omit<OutlineSource<P>, 'role'>) =>
   ({ role: 'source', ...kind }) as const;

@@ -16,6 +16,7 @@ import { EMPTY, type Flow, type Mark, type Playable, type Supplies } from '../re
 import { needsOf } from '../recipe/needs';
 import { cutInCircle } from './follows';
 import { marksWithin } from './pixels';
+import { knobsOf, turned } from './turned';
 import { placementOf, type Placement } from './placement';
 import { fontLabel } from '../motion/kinds/font';
 import { NO_FONTS, type Fonts } from '../type/types';
@@ -163,12 +164,13 @@ const suppliesOf = (around: Scene, library: Library, depth: number): Supplies =>
     const inner = around.nested?.[id];
     if (!inner) return 'plays a scene that is gone';
     if (depth >= MOST_NESTED) return 'lies too deep in other nests';
-    const program = nestedProgram(inner, around, library, depth + 1);
+    const knobs = new Set(knobsOf(inner).keys());
     return {
       rate: inner.rate,
       length: inner.length,
-      at: (frame) => {
-        const list = program.at(frame);
+      knobs,
+      at: (frame, settings) => {
+        const list = nestedProgram(turned(inner, settings), around, library, depth + 1).at(frame);
         const told = list.problems
           .slice(0, MOST_TOLD)
           .map(({ layer, message }) => `plays “${inner.layers[layer]?.name ?? inner.name}”, which ${message}`);

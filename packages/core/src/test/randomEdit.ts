@@ -54,6 +54,7 @@ import { addItem, moveItem, removeItem, setItem } from '../edits/recipe';
 import { reconcile } from '../edits/reconcile';
 import { addRoutine, removeRoutine, setRoutine } from '../edits/routines';
 import { addScene, duplicateScene, moveScene, removeScene, renameProject, setGuides, setScene } from '../edits/scenes';
+import { ownCopy, setKnobHere } from '../edits/settings';
 import { joinSets, makeSet, removeSet, renameSet, setMembers } from '../edits/sets';
 import { splitText } from '../edits/text';
 import { extendLayers, reverseLayers, slideLayers, splitLayers, stretchLayers } from '../edits/timing';
@@ -391,6 +392,20 @@ const EDITS: readonly ((at: Place) => Edit | null)[] = [
           removeMarker(at.scene.id, marker.id),
         ])
       : null;
+  },
+  (at) => {
+    const nest = at.layer.kind === 'drawing' && Object.values(at.layer.items).find((item) => item.kind === 'nest');
+    if (!nest) return null;
+    const card = { scene: at.scene.id, layer: at.layer.id, item: nest.id };
+    const knob = newKnob(at.chance.one(['k0', 'k1']), at.chance.one(KNOB_KINDS), name(at));
+    const inner = nest.params.scene && 'value' in nest.params.scene ? (nest.params.scene.value as string) : '';
+    if (at.chance.happens(0.3) && at.doc.scenes[inner]) return ownCopy(card, inner, at.makeId);
+    return setKnobHere(
+      card,
+      knob,
+      knob.params.value && 'value' in knob.params.value ? knob.params.value.value : 0,
+      at.makeId(),
+    );
   },
   (at) => addNest(at.scene.id, at.chance.one(at.doc.order), at.makeId()),
   (at) => {

@@ -22,7 +22,7 @@ import {
 } from '../document/types';
 import { partParam } from '../motion/apart';
 import { KINDS, kindOf, paramsOf } from '../recipe/table';
-import { holdsCards } from '../recipe/types';
+import { holdsCards, holdsSettings } from '../recipe/types';
 import type { Chance } from './random';
 
 /** How wild the values are: within the limits, or also far beyond them, as an edit may ask for. */
@@ -162,7 +162,8 @@ export const randomItem = (chance: Chance, id: Id): Item => {
     ...newItem(id, kind),
     on: chance.happens(0.9),
     params: randomProperties(chance, paramsOf(kind)),
-    ...(holdsCards(kindOf(kind)) && { children: [] }),
+    ...((holdsCards(kindOf(kind)) || holdsSettings(kindOf(kind))) && { children: [] }),
+    ...(kindOf(kind).role === 'setting' && { sets: chance.one(['k0', 'k1']) }),
   };
 };
 

@@ -5,7 +5,7 @@ import type { PathValue, Point } from '../../document/types';
 import { type Box, outlineBox, union } from '../../geometry/bounds';
 import { apply, IDENTITY, meanScale, type Matrix, multiply } from '../../geometry/matrix';
 import { outlineOfPath } from '../../geometry/outline';
-import { MOST_LETTERS } from '../../recipe/sources/text';
+import { MOST_LETTERS } from '../../document/params';
 import { colorOf, gradientOf, shareOf, type SvgInk } from './paints';
 import { parseSvg, SVG_LIMITS, type SvgElement } from './parse';
 import { dataOf, pathsOf } from './shapes';

@@ -98,16 +98,17 @@ export const nest = pictureSource({
   params: PARAMS,
   plays: true,
   summary: (v, nameOf) => (v.scene === '' ? 'No scene yet' : nameOf(v.scene)),
-  marks: (v, { frame, supplies, take, tell }) => {
+  marks: (v, { frame, supplies, settings, take, tell }) => {
     if (v.scene === '') return [];
     const inner = supplies.play(v.scene);
     if (typeof inner === 'string') {
       tell(inner);
       return [];
     }
+    if (Object.keys(settings).some((id) => !inner.knobs.has(id))) tell('sets a knob that is gone');
     const at = nestedFrame(v, frame, supplies.rate, inner);
     if (at === null) return [];
-    const shown = inner.at(at);
+    const shown = inner.at(at, settings);
     if (!take(shown.work)) return [];
     shown.told.forEach(tell);
     return nestMarks(shown, v.background);

@@ -1,16 +1,26 @@
-import { choice, font, number, percent, point, px, text as textParam, type Values } from '../../document/params';
+import {
+  choice,
+  FIRST_FONT,
+  font,
+  MOST_LETTERS,
+  number,
+  percent,
+  point,
+  px,
+  text as textParam,
+  type Values,
+} from '../../document/params';
 import { glyphOutlines, layoutText, type TextLayout } from '../../type/layout';
 import type { Face, Fonts } from '../../type/types';
 import { translation } from '../../geometry/matrix';
 import { transformed } from '../../geometry/outline';
 import { source } from '../types';
 
-export const MOST_LETTERS = 5_000;
 const BOX = ['frame', 'box'] as const;
 
 const PARAMS = {
   text: textParam('Text', 'Night Tram', { most: MOST_LETTERS, lines: 'many' }),
-  font: font('Font', { family: 'Inter', weight: 700, italic: false }),
+  font: font('Font', FIRST_FONT),
   size: px('Size', 96, { min: 0.1, max: 5_000, step: 0.5 }),
   tracking: number('Tracking', 0, { min: -1_000, max: 10_000 }),
   leading: percent('Leading', 1.2, { min: 0, max: 10 }),

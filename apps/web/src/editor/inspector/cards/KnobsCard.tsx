@@ -23,6 +23,9 @@ const LABELS: { readonly [K in KnobKind]: string } = {
   point: 'Point',
   color: 'Colour',
   switch: 'Switch',
+  text: 'Text',
+  font: 'Font',
+  picture: 'Picture',
 };
 
 /** The limits of a knob, as they are shown. */

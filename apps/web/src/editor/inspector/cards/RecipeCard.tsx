@@ -21,6 +21,7 @@ import { together } from '@kite/core/document/patches';
 import type { Program } from '@kite/core/scene/compile';
 import { soleSource } from '@kite/core/recipe/needs';
 import { isPictured } from '@kite/core/recipe/shown';
+import { holdsCards, holdsSettings } from '@kite/core/recipe/types';
 import { KINDS, kindOf } from '@kite/core/recipe/table';
 import {
   ChevronDown,
@@ -42,6 +43,7 @@ import { useEditor, useSlice } from '../../store/context';
 import { removePartAsking } from '../../commands/formulas';
 import { freeMask } from '../../commands/masks';
 import { Card } from './Card';
+import { NestSettings } from './NestSettings';
 import { CardPicture } from './CardPicture';
 import { EffectsStrip } from './EffectsStrip';
 import { ParamField } from '../fields/ParamField';
@@ -163,7 +165,7 @@ const ItemCard = ({
     chosen: s.selection.card === item.id,
   }));
   // A picture or a nest by itself is what its layer is: there is nothing to choose first.
-  const open = chosen || (soleSource(layer) === item.kind && Object.keys(layer.items).length === 1);
+  const open = chosen || (soleSource(layer) === item.kind && layer.recipe.length === 1);
   const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({ id: item.id });
   const row = useRef<HTMLLIElement>(null);
   useEffect(() => {
@@ -195,7 +197,7 @@ const ItemCard = ({
     },
     {
       label: 'Into the group above',
-      disabled: !previous?.children,
+      disabled: !previous?.children || !holdsCards(kindOf(previous.kind)),
       onSelect: () => previous && editor.edit(moveItem(ref, previous.id, previous.children?.length ?? 0)),
     },
     {
@@ -312,9 +314,10 @@ const ItemCard = ({
             .map(([key, param]) => (
               <ParamField key={key} param={param} refs={[{ ...ref, key }]} />
             ))}
+          {holdsSettings(kind) && <NestSettings card={ref} layer={layer} item={item} inner={String(values.scene)} />}
         </div>
       )}
-      {item.children && showsInner && (
+      {item.children && holdsCards(kind) && showsInner && (
         <div className="border-t border-line p-1.5 pl-3">
           <ItemList layer={layer} group={item.id} />
         </div>
@@ -383,7 +386,7 @@ const ItemList = ({ layer, group }: { layer: DrawingLayer; group: Id | null }) =
 /** The recipe of one drawing: cards that work from top to bottom, each on what stands above it. Moving the layer about leaves it alone. */
 export const RecipeCard = memo(
   ({ layer }: { layer: DrawingLayer }) => {
-    const count = Object.keys(layer.items).length;
+    const count = Object.values(layer.items).filter(({ kind }) => kindOf(kind).role !== 'setting').length;
     return (
       <Card
         title="Recipe"

@@ -1,0 +1,121 @@
+import { paramsOfKnob } from '@kite/core/document/knobs';
+import type { Param } from '@kite/core/document/params';
+import type { DrawingLayer, Id, Item, Knob, Scene, Value } from '@kite/core/document/types';
+import type { CardRef } from '@kite/core/edits/recipe';
+import { removeItem } from '@kite/core/edits/recipe';
+import { ownCopy, setKnobHere } from '@kite/core/edits/settings';
+import { samplerOf } from '@kite/core/motion/sampler';
+import { needsOf } from '@kite/core/recipe/needs';
+import { knobsOf } from '@kite/core/scene/turned';
+import { Copy } from 'lucide-react';
+import { Button } from '../../../ui/Button';
+import { removePartAsking } from '../../commands/formulas';
+import { makeId } from '../../store/editor';
+import { useEditor, useSlice } from '../../store/context';
+import { shownValue } from '../../timeline/ribbons';
+import { ParamField } from '../fields/ParamField';
+
+/** How many layers play a scene, in all scenes. */
+const usesOf = (scenes: { readonly [id: Id]: Scene }, inner: Id): number =>
+  Object.values(scenes).reduce(
+    (sum, { layers }) => sum + Object.values(layers).filter((layer) => needsOf(layer).scenes.has(inner)).length,
+    0,
+  );
+
+/** One knob of the scene inside: as that has it, or with a value of this nest's own. */
+const KnobHere = ({ card, knob, own }: { card: CardRef; knob: Knob; own: Item | undefined }) => {
+  const editor = useEditor();
+  const param = paramsOfKnob(knob).value as Param;
+  const value = samplerOf(param, knob.params.value).at(0) as Value;
+  const toggle = () => {
+    if (own) removePartAsking(editor, card.layer, own.id, removeItem({ ...card, item: own.id }));
+    else editor.edit(setKnobHere(card, knob, value, makeId()));
+  };
+  return (
+    <li className="flex items-start gap-1.5">
+      <input
+        type="checkbox"
+        aria-label={`${knob.name}: a value of its own`}
+        title={own ? 'A value of its own: press to take the scene’s' : 'As in the scene: press for a value of its own'}
+        className="mt-1.5 size-4 shrink-0"
+        checked={own !== undefined}
+        onChange={toggle}
+      />
+      <div className="min-w-0 flex-1">
+        {own ? (
+          <ParamField param={param} refs={[{ ...card, item: own.id, key: 'value' }]} />
+        ) : (
+          <div className="grid min-h-[26px] grid-cols-[88px_1fr] items-center gap-2 text-ink-2">
+            <span className="truncate" title={knob.name}>
+              {knob.name}
+            </span>
+            <span className="flex min-w-0 items-center gap-1.5">
+              {param.kind === 'color' && (
+                <span
+                  className="size-3.5 shrink-0 rounded-sm border border-line"
+                  style={{ background: String(value) }}
+                />
+              )}
+              <span className="truncate">{shownValue(param, value)}</span>
+            </span>
+          </div>
+        )}
+      </div>
+    </li>
+  );
+};
+
+/** The knobs of the scene that a nest plays, each of which it may set for itself. */
+export const NestSettings = ({
+  card,
+  layer,
+  item,
+  inner,
+}: {
+  card: CardRef;
+  layer: DrawingLayer;
+  item: Item;
+  inner: Id;
+}) => {
+  const editor = useEditor();
+  const { scene, uses } = useSlice((s) => ({ scene: s.doc.scenes[inner], uses: usesOf(s.doc.scenes, inner) }));
+  if (!scene) return null;
+  const knobs = [...knobsOf(scene).values()];
+  const own = (item.children ?? []).flatMap((id) => layer.items[id] ?? []);
+  const gone = own.filter(({ sets }) => !knobs.some(({ id }) => id === sets));
+  return (
+    <section aria-label={`Knobs of ${scene.name}`} className="mt-1 flex flex-col gap-1.5 border-t border-line pt-2">
+      <div className="flex items-center justify-between gap-2 text-sm text-ink-2">
+        <span>{uses === 1 ? 'Played here alone' : `Played by ${uses} layers`}</span>
+        {uses > 1 && (
+          <Button
+            className="h-6 px-1.5 text-sm"
+            title="A copy of the scene for this nest alone"
+            onClick={() => editor.edit(ownCopy(card, inner, makeId))}
+          >
+            <Copy size={12} /> Own copy
+          </Button>
+        )}
+      </div>
+      {knobs.length === 0 ? (
+        <p className="text-sm text-ink-2">
+          Knobs of a controller inside “{scene.name}” show here, and each nest can set them for itself.
+        </p>
+      ) : (
+        <ul className="flex flex-col gap-1.5">
+          {knobs.map((knob) => (
+            <KnobHere key={knob.id} card={card} knob={knob} own={own.find(({ sets }) => sets === knob.id)} />
+          ))}
+        </ul>
+      )}
+      {gone.map(({ id, name }) => (
+        <p key={id} className="flex items-center justify-between gap-2 text-sm text-sun">
+          <span className="truncate">“{name}” is no knob of this scene</span>
+          <Button className="h-6 px-1.5 text-sm" onClick={() => editor.edit(removeItem({ ...card, item: id }))}>
+            Remove
+          </Button>
+        </p>
+      ))}
+    </section>
+  );
+};
