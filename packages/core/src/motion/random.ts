@@ -8,3 +8,10 @@ export const seeded = (seed: number): (() => number) => {
     return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
   };
 };
+
+/** A number's bits stirred (the finaliser of MurmurHash3, Appleby, public domain). */
+export const hashed = (n: number): number => {
+  let h = Math.imul(n ^ (n >>> 16), 0x85ebca6b);
+  h = Math.imul(h ^ (h >>> 13), 0xc2b2ae35);
+  return (h ^ (h >>> 16)) >>> 0;
+};

@@ -189,7 +189,7 @@ describe('effects', () => {
     marks: [fill(x)],
     alpha: 1,
     blend: 'normal',
-    effect: { by, scale },
+    effect: { by, scale, origin: [0, 0] },
   });
 
   it('are drawn by the platform’s filter, as far as they reach', () => {

@@ -1,7 +1,7 @@
 /** Display list → Canvas 2D. The same code draws the editor's canvas, renders and banners. */
-import type { BlendMode, Point } from '../document/types';
+import type { Point } from '../document/types';
 import { type Box, boxThrough, grown } from '../geometry/bounds';
-import { determinant, meanScale, type Matrix, multiply } from '../geometry/matrix';
+import { apply, determinant, meanScale, type Matrix, multiply } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
 import { trace } from '../geometry/trace';
 import { markBox, strokeReach } from '../recipe/marks';
@@ -42,9 +42,10 @@ const styleOf = (context: Context2D, ink: Ink): unknown => {
   return style;
 };
 
-const operation = (blend: BlendMode): string => (blend === 'normal' ? 'source-over' : blend);
+const OPERATIONS: { readonly [blend: string]: string } = { normal: 'source-over', plus: 'lighter' };
+const operation = (blend: GroupMark['blend']): string => OPERATIONS[blend] ?? blend;
 
-const drawPath = (target: Target, mark: FillMark | StrokeMark, alpha: number, blend: BlendMode): void => {
+const drawPath = (target: Target, mark: FillMark | StrokeMark, alpha: number, blend: GroupMark['blend']): void => {
   const { context } = target;
   const m = multiply(target.view, mark.matrix);
   // A flattened or unbounded picture shows nothing.
@@ -87,7 +88,7 @@ const drawGrain = ({ context, tools: { pool } }: Target, ink: Ink, draw: () => v
   draw();
 };
 
-const drawPicture = (target: Target, mark: PictureMark, alpha: number, blend: BlendMode): void => {
+const drawPicture = (target: Target, mark: PictureMark, alpha: number, blend: GroupMark['blend']): void => {
   const { asset, cut } = mark;
   const image = target.tools.pictures.get(asset, cut);
   const m = multiply(target.view, mark.matrix);
@@ -111,7 +112,7 @@ const drawPicture = (target: Target, mark: PictureMark, alpha: number, blend: Bl
   );
 };
 
-const drawOne = (target: Target, mark: Exclude<Mark, GroupMark>, alpha: number, blend: BlendMode): void =>
+const drawOne = (target: Target, mark: Exclude<Mark, GroupMark>, alpha: number, blend: GroupMark['blend']): void =>
   mark.op === 'picture' ? drawPicture(target, mark, alpha, blend) : drawPath(target, mark, alpha, blend);
 
 /** The whole pixels of the target within `clip` that a mark can touch; null for none. */
@@ -161,7 +162,11 @@ const layOver = (target: Target, { alpha, blend }: GroupMark, surface: Surface, 
   target.tools.pool.give(surface);
 };
 
-const drawEffect = (target: Target, group: GroupMark, { by, scale }: NonNullable<GroupMark['effect']>): void => {
+const drawEffect = (
+  target: Target,
+  group: GroupMark,
+  { by, scale, origin }: NonNullable<GroupMark['effect']>,
+): void => {
   const here = scale * meanScale(target.view);
   const reach = by.reach * here;
   if (!Number.isFinite(reach)) return;
@@ -171,7 +176,10 @@ const drawEffect = (target: Target, group: GroupMark, { by, scale }: NonNullable
   if (!pixels) return;
   const shrink = shrinkFor(reach);
   const plain = drawnApart(target, group, pixels, shrink);
-  const surface = changed(plain, by, { ...sizeOf(pixels, shrink), scale: here / shrink }, target.tools.pool);
+  const [x, y] = apply(target.view, origin);
+  const from: Point = [(x - pixels.left) / shrink, (y - pixels.top) / shrink];
+  const how = { ...sizeOf(pixels, shrink), scale: here / shrink, origin: from };
+  const surface = changed(plain, by, how, target.tools.pool);
   layOver(target, group, surface, pixels, shrink);
 };
 
@@ -181,11 +189,11 @@ const drawGroup = (target: Target, group: GroupMark): void => {
     return;
   }
   const only = group.marks.length === 1 ? (group.marks[0] as Mark) : null;
-  if (only && only.op !== 'group' && !group.cuts) {
+  if (only && only.op !== 'group' && !group.cuts && !group.sum) {
     drawOne(target, only, group.alpha, group.blend);
     return;
   }
-  if (group.alpha >= 1 && group.blend === 'normal' && !group.cuts) {
+  if (group.alpha >= 1 && group.blend === 'normal' && !group.cuts && !group.sum) {
     drawMarks(target, group.marks);
     return;
   }

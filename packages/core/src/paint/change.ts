@@ -1,4 +1,5 @@
 /** What effects do to surfaces: by compositing, by the canvas's own filters, or by the effect's kernel where neither does it. */
+import type { Point } from '../document/types';
 import type { Effect } from '../recipe/types';
 import type { Context2D, Surface, SurfacePool } from './surface';
 
@@ -22,11 +23,16 @@ const pixelsRead = (
   }
 };
 
-/** A surface of `width` × `height` pixels with an effect, of whose pixels `scale` are one. What is given is given back to the pool, or changed. */
+/** A surface of `width` × `height` pixels with an effect, of whose pixels `scale` are one, from `origin` on. What is given is given back to the pool, or changed. */
 export const changed = (
   plain: Surface,
   by: Effect,
-  { width, height, scale }: { readonly width: number; readonly height: number; readonly scale: number },
+  {
+    width,
+    height,
+    scale,
+    origin = [0, 0],
+  }: { readonly width: number; readonly height: number; readonly scale: number; readonly origin?: Point },
   pool: SurfacePool,
 ): Surface => {
   if (by.draw) {
@@ -37,7 +43,7 @@ export const changed = (
   if (!by.filter || plain.context.filter === undefined) {
     const read = by.pixels && pixelsRead(plain.context, width, height);
     if (read) {
-      by.pixels(read.data, width, height, scale);
+      by.pixels(read.data, width, height, scale, origin);
       plain.context.putImageData(read, 0, 0);
     }
     return plain;

@@ -2,6 +2,7 @@
  * The part of the Canvas 2D API that painting uses (HTML Living Standard, 4.12.5), so that core needs
  * no DOM: a browser's context, a worker's and the server's all fit.
  */
+import { hashed } from '../motion/random';
 import type { PathSink } from '../geometry/trace';
 
 export interface Gradient2D {
@@ -88,13 +89,6 @@ export const surfaceOver = (canvas: Resizable, context: unknown): Surface => ({
 });
 
 const GRAIN_SIDE = 256;
-
-/** A number's bits stirred (the finaliser of MurmurHash3, Appleby, public domain). */
-const hashed = (n: number): number => {
-  let h = Math.imul(n ^ (n >>> 16), 0x85ebca6b);
-  h = Math.imul(h ^ (h >>> 13), 0xc2b2ae35);
-  return (h ^ (h >>> 16)) >>> 0;
-};
 
 /** Surfaces kept for use again: groups need one for as long as they are drawn. */
 export class SurfacePool {

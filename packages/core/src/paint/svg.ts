@@ -40,6 +40,7 @@ const chainOf = (group: GroupMark): readonly GroupMark[] => {
     only.effect &&
     only.alpha >= 1 &&
     only.blend === 'normal' &&
+    !only.sum &&
     !only.cuts;
   return goesOn && !group.cuts ? [group, ...chainOf(only)] : [group];
 };
@@ -112,9 +113,13 @@ class Writer {
       case 'group': {
         const chain = mark.effect ? chainOf(mark) : [];
         const inner = (chain.at(-1) ?? mark).marks.map((m) => this.mark(m, size)).join('');
-        const blend = mark.blend === 'normal' ? '' : ` style="mix-blend-mode:${mark.blend}"`;
+        const blend = mark.blend === 'plus' ? 'plus-lighter' : mark.blend;
+        const styles = [blend !== 'normal' && `mix-blend-mode:${blend}`, mark.sum && 'isolation:isolate'].filter(
+          Boolean,
+        );
+        const style = styles.length > 0 ? ` style="${styles.join(';')}"` : '';
         const cut = mark.cuts ? this.cut(inner, mark.cuts, size) : inner;
-        return `<g${this.effect(chain)}${alpha}${blend}>${cut}</g>`;
+        return `<g${this.effect(chain)}${alpha}${style}>${cut}</g>`;
       }
     }
   }
@@ -126,9 +131,13 @@ class Writer {
     const primitives = chain.toReversed().flatMap(({ effect }, i) => {
       if (!effect) return [];
       const own = effect.by.svg(effect.scale);
+      if (own === null) {
+        this.notes.add('Squares, grain, ripples and warps are left out of the SVG, which has no means for them.');
+        return [];
+      }
       return i === 0 ? [own] : [`<feOffset result="after${i}"/>`, own.replaceAll('"SourceGraphic"', `"after${i}"`)];
     });
-    return ` filter="url(#${this.filter(box, primitives.join(''))})"`;
+    return primitives.length > 0 ? ` filter="url(#${this.filter(box, primitives.join(''))})"` : '';
   }
 
   /** What cuts leave of an element: by clips where hard areas only narrow it down, else by a mask. */

@@ -42,11 +42,25 @@ const blurLine = (values: Float32Array, at: Line, size: number, line: Float32Arr
   average(values, at, size + 1, half, line);
 };
 
+export interface BlurWay {
+  /** Along rows, and along columns. */
+  readonly across?: boolean;
+  readonly down?: boolean;
+  /** Whether alpha stays, and colours alone are blurred. */
+  readonly keeps?: boolean;
+}
+
 /**
  * Blurs pixels in place. `data` has red, green, blue and alpha from 0 to 255 for each of `width` × `height` pixels, not
  * multiplied by alpha; outside of them there is nothing. `deviation` is that of the bell curve, in pixels.
  */
-export const blurPixels = (data: Uint8ClampedArray, width: number, height: number, deviation: number): void => {
+export const blurPixels = (
+  data: Uint8ClampedArray,
+  width: number,
+  height: number,
+  deviation: number,
+  { across = true, down = true, keeps = false }: BlurWay = {},
+): void => {
   const size = Math.floor((deviation * 3 * Math.sqrt(2 * Math.PI)) / 4 + 0.5);
   if (size <= 1 || width === 0 || height === 0) return;
   const count = width * height;
@@ -57,8 +71,9 @@ export const blurPixels = (data: Uint8ClampedArray, width: number, height: numbe
     for (let i = 0; i < count; i++) {
       values[i] = channel === 3 ? data[i * 4 + 3]! : (data[i * 4 + channel]! * data[i * 4 + 3]!) / 255;
     }
-    for (let y = 0; y < height; y++) blurLine(values, { from: y * width, stride: 1, length: width }, size, line);
-    for (let x = 0; x < width; x++) blurLine(values, { from: x, stride: width, length: height }, size, line);
+    if (across)
+      for (let y = 0; y < height; y++) blurLine(values, { from: y * width, stride: 1, length: width }, size, line);
+    if (down) for (let x = 0; x < width; x++) blurLine(values, { from: x, stride: width, length: height }, size, line);
     return values;
   });
   const alpha = channels[3]!;
@@ -66,6 +81,6 @@ export const blurPixels = (data: Uint8ClampedArray, width: number, height: numbe
     for (let channel = 0; channel < 3; channel++) {
       data[i * 4 + channel] = alpha[i]! > 0 ? (channels[channel]![i]! * 255) / alpha[i]! : 0;
     }
-    data[i * 4 + 3] = alpha[i]!;
+    if (!keeps) data[i * 4 + 3] = alpha[i]!;
   }
 };

@@ -10,7 +10,18 @@ import { type Computing, reader, type Reader } from '../motion/reader';
 import type { Copy } from '../motion/sampler';
 import { type Fonts, NO_FONTS } from '../type/types';
 import { faded, markThrough, shapeThrough } from './marks';
-import { isFull, type Room, type Shortage, takeAreas, takeShapes, takeWork, tell, workOf, workOfMark } from './room';
+import {
+  isFull,
+  type Picture,
+  type Room,
+  type Shortage,
+  takeAreas,
+  takeShapes,
+  takeWork,
+  tell,
+  workOf,
+  workOfMark,
+} from './room';
 import { type Asks, asksOf, kindOf, paramsOf } from './table';
 import {
   type AreaRoom,
@@ -104,6 +115,10 @@ const stepAt =
           if (!last || !known) last = { frame: f, copy: own, flow: above.at(f, room, own) };
           return last.flow;
         },
+        since: (then) => {
+          const back = inverted(room.place);
+          return back ? multiply(multiply(back, room.around.since(then, frame)), room.place) : IDENTITY;
+        },
         ...areaRoom(room),
       },
       values.at(frame, copy),
@@ -154,14 +169,17 @@ const compileGroup = (item: Item, kitchen: Kitchen, depth: number): Card => {
 
 /** What another layer shows, in the pixels of the group that is being evaluated. */
 const pictureOf = (layer: Id, frame: number, room: Room): readonly Mark[] | null => {
-  const back = inverted(room.place);
   const picture = room.around.picture(layer, frame);
-  if (typeof picture === 'string') {
-    tell(room, picture);
-    return null;
-  }
-  if (!back || !takeWork(room, picture.work)) return [];
-  return picture.marks.map((mark) => markThrough(back, mark));
+  if (typeof picture !== 'string') return broughtHere(picture, room);
+  tell(room, picture);
+  return null;
+};
+
+/** A picture in the pixels of the recipe's layer, in those of the group that is being evaluated. */
+const broughtHere = ({ marks, work }: Picture, room: Room): readonly Mark[] => {
+  const back = inverted(room.place);
+  if (!back || !takeWork(room, work)) return [];
+  return marks.map((mark) => markThrough(back, mark));
 };
 
 const workOfMarks = (marks: readonly Mark[]): number => marks.reduce((sum, mark) => sum + workOfMark(mark), 0);
@@ -178,13 +196,13 @@ const compileCover = (
   const made = madeOf(above, values, inner);
   return {
     ...made,
-    constant: made.constant && !asksOf(kind.kind).layers,
+    constant: made.constant && !asksOf(kind.kind).layers && !(values.constant && kind.byFrame?.(values.at(0))),
     at: (frame, room, copy) => {
       const flow = above.at(frame, room, copy);
       if (flow.marks.length === 0) return flow;
       const own = inner?.at(frame, room, copy) ?? EMPTY;
       const shown = (layer: Id) => pictureOf(layer, frame, room);
-      const by = { own, goesOn: last === kind.kind, room: areaRoom(room), shown };
+      const by = { own, frame, goesOn: last === kind.kind, room: areaRoom(room), shown };
       if (kind.again && !takeWork(room, workOfMarks(flow.marks))) return flow;
       return { ...flow, marks: kind.cover(flow.marks, values.at(frame, copy), by) };
     },
@@ -214,6 +232,7 @@ const sourceAt =
       frame,
       supplies,
       settings: Object.fromEntries(settings.map(([knob, of]) => [knob, of.at(frame, copy).value as Value])),
+      behind: (background) => broughtHere(room.around.behind(frame, background), room),
       take: (work) => takeWork(room, work),
       tell: (message) => tell(room, message),
     });
@@ -249,13 +268,19 @@ const compileCard = (item: Item, run: Run, kitchen: Kitchen, depth: number): Car
     case 'source': {
       const settings = settingsIn(item, kitchen);
       const own = madeOf(values, ...settings.map(([, of]) => of));
-      const constant = own.constant && !('plays' in kind && kind.plays);
+      const constant = own.constant && !('plays' in kind && kind.plays) && !('behind' in kind && kind.behind);
       return followed(above, once({ ...own, constant, at: sourceAt(kind, values, settings, kitchen.supplies) }));
     }
     case 'step': {
       const both = madeOf(above, values);
       // Within a repeater the copies are its own.
-      return { ...both, perCopy: kind.copies ? values.perCopy : both.perCopy, at: stepAt(kind, above, values) };
+      const constant = both.constant && !kind.moves;
+      return {
+        ...both,
+        constant,
+        perCopy: kind.copies ? values.perCopy : both.perCopy,
+        at: stepAt(kind, above, values),
+      };
     }
     case 'paint':
       return {

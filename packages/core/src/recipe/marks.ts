@@ -1,6 +1,6 @@
 /** Marks moved and faded as wholes. */
 import { boxThrough, type Box, grown, intersection, outlineBox, union } from '../geometry/bounds';
-import { IDENTITY, meanScale, type Matrix, multiply } from '../geometry/matrix';
+import { apply, IDENTITY, meanScale, type Matrix, multiply } from '../geometry/matrix';
 import { type Outline, transformed } from '../geometry/outline';
 import type { AreaCut, Cut, GroupMark, Mark, Shape, StrokeMark } from './types';
 
@@ -21,7 +21,9 @@ export const markThrough = (m: Matrix, mark: Mark): Mark =>
         ...mark,
         marks: mark.marks.map((inner) => markThrough(m, inner)),
         ...(mark.cuts && { cuts: mark.cuts.map((cut) => cutThrough(m, cut)) }),
-        ...(mark.effect && { effect: { ...mark.effect, scale: mark.effect.scale * meanScale(m) } }),
+        ...(mark.effect && {
+          effect: { ...mark.effect, scale: mark.effect.scale * meanScale(m), origin: apply(m, mark.effect.origin) },
+        }),
       }
     : { ...mark, matrix: multiply(m, mark.matrix) };
 

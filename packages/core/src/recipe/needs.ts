@@ -52,7 +52,7 @@ export const needsOf = (layer: Layer): Needs => {
   }
   const asked = layer.kind === 'drawing' ? Object.values(layer.items).map((item) => asksOf(item.kind)) : [];
   const some = (what: keyof Asks) => asked.some((a) => a[what]);
-  const asks = { assets: some('assets'), scenes: some('scenes'), layers: some('layers') };
+  const asks = { assets: some('assets'), scenes: some('scenes'), layers: some('layers'), behind: some('behind') };
   const needs: Needs = {
     assets: links.asset,
     scenes: links.scene,

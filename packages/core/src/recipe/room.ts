@@ -27,9 +27,22 @@ export interface Around {
    * What another layer shows at a frame, in the pixels of the recipe's own, and what that took; or why it shows nothing, as
    * what is said of a layer.
    */
-  readonly picture: (layer: Id, frame: number) => { readonly marks: readonly Mark[]; readonly work: number } | string;
+  readonly picture: (layer: Id, frame: number) => Picture | string;
+  /** What lies behind the recipe's layer at a frame, in its pixels. */
+  readonly behind: (frame: number, background: boolean) => Picture;
+  /** From the pixels of the recipe's layer at one frame to those at another. */
+  readonly since: (then: number, now: number) => Matrix;
 }
-const ALONE: Around = { picture: () => 'names a layer that is gone' };
+/** Marks, and what they took. */
+export interface Picture {
+  readonly marks: readonly Mark[];
+  readonly work: number;
+}
+const ALONE: Around = {
+  picture: () => 'names a layer that is gone',
+  behind: () => ({ marks: [], work: 0 }),
+  since: () => IDENTITY,
+};
 
 /** What one evaluation of a recipe may still use. */
 export interface Room {

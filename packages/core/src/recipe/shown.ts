@@ -14,6 +14,12 @@ export const shownBy = ({ params, example, cover }: CoverKind, flow: Flow): Flow
   const room = { take: () => true, takeAreas: () => true };
   return {
     shapes: [],
-    marks: cover(flow.marks, values as Values<Params>, { own: EMPTY, goesOn: false, room, shown: () => null }),
+    marks: cover(flow.marks, values as Values<Params>, {
+      own: EMPTY,
+      frame: 0,
+      goesOn: false,
+      room,
+      shown: () => null,
+    }),
   };
 };

@@ -6,6 +6,7 @@ import { flattened } from '../geometry/flatten';
 import { along, arcLength } from '../geometry/length';
 import { type Outline, straightThrough } from '../geometry/outline';
 import { bareSupplies, compileRecipe } from './evaluate';
+import { IDENTITY } from '../geometry/matrix';
 import { newRoom } from './room';
 import { round } from './steps/round';
 import type { FillMark } from './types';
@@ -117,7 +118,10 @@ describe('round corners', () => {
     const teeth = Array.from({ length: 100_000 }, (_, i): Point => [i * 2, i % 2 === 0 ? 0 : 4]);
     const above = { shapes: [{ outlines: [straightThrough(teeth, false)], alpha: 1 }], marks: [] };
     const yes = () => true;
-    const { shapes } = round.apply({ frame: 0, at: () => above, take: yes, takeAreas: yes }, { radius: 0.3 });
+    const { shapes } = round.apply(
+      { frame: 0, at: () => above, since: () => IDENTITY, take: yes, takeAreas: yes },
+      { radius: 0.3 },
+    );
     // Each corner but the two ends has become an arc between two straight sides.
     expect(shapes[0]!.outlines[0]!.points.length).toBe(2 + 6 * (99_999 + 99_998));
   });

@@ -8,6 +8,11 @@ import { flood } from './covers/flood';
 import { glow } from './covers/glow';
 import { invert } from './covers/invert';
 import { levels } from './covers/levels';
+import { grain } from './covers/grain';
+import { outline } from './covers/outline';
+import { pixelate } from './covers/pixelate';
+import { tile } from './covers/tile';
+import { warp } from './covers/warp';
 import { mask } from './covers/mask';
 import { matte } from './covers/matte';
 import { shadow } from './covers/shadow';
@@ -28,6 +33,9 @@ import { star } from './sources/star';
 import { text } from './sources/text';
 import { wedge } from './sources/wedge';
 import { combine } from './steps/combine';
+import { motionBlur } from './steps/motionBlur';
+import { trail } from './steps/trail';
+import { below } from './sources/below';
 import { held } from './steps/held';
 import { offset } from './steps/offset';
 import { pinch } from './steps/pinch';
@@ -51,6 +59,7 @@ const LIST = [
   text,
   picture,
   nest,
+  below,
   group,
   mask,
   matte,
@@ -65,6 +74,11 @@ const LIST = [
   colorTurn,
   invert,
   threshold,
+  outline,
+  grain,
+  pixelate,
+  tile,
+  warp,
   trim,
   repeater,
   combine,
@@ -76,6 +90,8 @@ const LIST = [
   zigSteps,
   reverse,
   held,
+  trail,
+  motionBlur,
   fill,
   stroke,
   ...SETTINGS,
@@ -98,11 +114,22 @@ export interface Asks {
   readonly assets: boolean;
   readonly scenes: boolean;
   readonly layers: boolean;
+  /** What lies behind their layer. */
+  readonly behind: boolean;
 }
 const asks: ReadonlyMap<string, Asks> = new Map(
-  [...KINDS.values()].map(({ kind, params }) => {
-    const has = (wanted: Param['kind']) => Object.values(params).some((param) => param.kind === wanted);
-    return [kind, { assets: has('asset'), scenes: has('scene'), layers: has('layer') }];
+  [...KINDS.values()].map((kind) => {
+    const has = (wanted: Param['kind']) => Object.values(kind.params).some((param) => param.kind === wanted);
+    return [
+      kind.kind,
+      {
+        assets: has('asset'),
+        scenes: has('scene'),
+        layers: has('layer'),
+        behind: 'behind' in kind && kind.behind === true,
+      },
+    ];
   }),
 );
-export const asksOf = (name: string): Asks => asks.get(name) ?? { assets: false, scenes: false, layers: false };
+export const asksOf = (name: string): Asks =>
+  asks.get(name) ?? { assets: false, scenes: false, layers: false, behind: false };

@@ -59,23 +59,26 @@ export interface Effect {
   readonly draw?: (context: Compositing, width: number, height: number) => void;
   /** As functions of a CSS filter (Filter Effects Module Level 1, 5): what canvases do it by. */
   readonly filter?: (scale: number) => string;
-  /** In place, on red, green, blue and alpha from 0 to 255, not multiplied. */
-  readonly pixels?: (data: Uint8ClampedArray, width: number, height: number, scale: number) => void;
-  /** The same as what stands in a filter element of SVG (the same, 9). */
-  readonly svg: (scale: number) => string;
+  /** In place, on red, green, blue and alpha from 0 to 255, not multiplied; `origin` is where its own origin lies in these pixels. */
+  readonly pixels?: (data: Uint8ClampedArray, width: number, height: number, scale: number, origin: Point) => void;
+  /** The same as what stands in a filter element of SVG (the same, 9); null where that has no means for it. */
+  readonly svg: (scale: number) => string | null;
 }
 /** Marks that fade, blend, are cut or changed as one picture. */
 export interface GroupMark {
   readonly op: 'group';
   readonly marks: readonly Mark[];
   readonly alpha: number;
-  readonly blend: BlendMode;
+  /** `plus` adds colours and alpha up (Compositing and Blending Level 1, 9.1.13, lighter). */
+  readonly blend: BlendMode | 'plus';
+  /** Whether what it adds up is to be apart from what is behind it. */
+  readonly sum?: true;
   /** Whether it stands beside what the layer is handled by, as a shadow does. */
   readonly aside?: true;
   /** What is left of it, in order. */
   readonly cuts?: readonly Cut[];
   /** `scale` of the mark's pixels make one of the effect's own. */
-  readonly effect?: { readonly by: Effect; readonly scale: number };
+  readonly effect?: { readonly by: Effect; readonly scale: number; readonly origin: Point };
 }
 /**
  * How an area joins those before it. Where it is the first, what is added or shown shows alone, and what is hidden or
@@ -183,6 +186,8 @@ export interface Asking {
   readonly supplies: Supplies;
   /** What the settings in its card say. */
   readonly settings: Settings;
+  /** What the layers behind show, in the pixels of this card. */
+  readonly behind: (background: boolean) => readonly Mark[];
   /** Takes room for so much work; false where there is none left. */
   readonly take: (work: number) => boolean;
   /** Says of the layer what is wrong with it. */
@@ -194,6 +199,8 @@ export interface PictureSource<P extends Params = Params> extends CardKind<P> {
   readonly marks: (values: Values<P>, at: Asking) => readonly Mark[];
   /** Whether it plays another scene: it shows something else from frame to frame while its values stay, and settings stand in it. */
   readonly plays?: true;
+  /** Whether it asks for what lies behind. */
+  readonly behind?: true;
 }
 export type SourceKind = OutlineSource | PictureSource;
 /** Room for what cards make of outlines. */
@@ -208,12 +215,16 @@ export interface Above extends AreaRoom {
   readonly frame: number;
   /** The flow at any frame; of one copy of a repeater's. */
   readonly at: (frame: number, copy?: Copy) => Flow;
+  /** From the pixels of what is above at a frame to its pixels now, as the layer has moved in between. */
+  readonly since: (frame: number) => Matrix;
 }
 export interface StepKind<P extends Params = Params> extends CardKind<P> {
   readonly role: 'step';
   readonly apply: (above: Above, values: Values<P>) => Flow;
   /** Whether it asks for copies with numbers of their own. */
   readonly copies?: boolean;
+  /** Whether it shows how its layer moves: it gives something else from frame to frame while nothing above does. */
+  readonly moves?: true;
 }
 export interface PaintKind<P extends Params = Params> extends CardKind<P> {
   readonly role: 'paint';
@@ -231,6 +242,7 @@ export interface Covering {
   readonly own: Flow;
   /** Whether the card above is of the same kind: what that one made of the marks can be gone on with. */
   readonly goesOn: boolean;
+  readonly frame: number;
   readonly room: AreaRoom;
   /** What another layer of the scene shows, in the pixels of what is above; null where there is none, which is told. */
   readonly shown: (layer: Id) => readonly Mark[] | null;
@@ -244,6 +256,8 @@ export interface CoverKind<P extends Params = Params> extends CardKind<P> {
   readonly again?: true;
   /** Values that show what it does, where those that it comes with change nothing. */
   readonly example?: Partial<Values<P>>;
+  /** Whether it does something else from frame to frame while its values stay. */
+  readonly byFrame?: (values: Values<P>) => boolean;
   readonly cover: (marks: readonly Mark[], values: Values<P>, by: Covering) => readonly Mark[];
 }
 /** A recipe inside a recipe: its parameters place it. */

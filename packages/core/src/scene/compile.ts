@@ -9,12 +9,15 @@ import { IDENTITY, inverted, type Matrix, multiply } from '../geometry/matrix';
 import { type Wiring, wiringOf } from '../formula/wiring';
 import { reader } from '../motion/reader';
 import { cardMatrix, compileRecipe, stampsOf } from '../recipe/evaluate';
-import { markThrough } from '../recipe/marks';
+import { below } from '../recipe/sources/below';
+import { samplerOf } from '../motion/sampler';
+import { polygon } from '../geometry/outline';
+import { grouped, markThrough } from '../recipe/marks';
 import { type Around, MOST_TOLD, MOST_WORK, newRoom, SHORTAGES } from '../recipe/room';
 import { paramsOf } from '../recipe/table';
 import { EMPTY, type Flow, type Mark, type Playable, type Supplies } from '../recipe/types';
 import { needsOf } from '../recipe/needs';
-import { cutInCircle } from './follows';
+import { behindIn, drawnInCircle } from './follows';
 import { marksWithin } from './pixels';
 import { knobsOf, turned } from './turned';
 import { placementOf, type Placement } from './placement';
@@ -227,6 +230,32 @@ const asLayer = (blend: BlendMode, marks: readonly Mark[], matrix: Matrix, opaci
   return { op: 'group', marks: inScene, alpha: opacity, blend };
 };
 
+/** The background of a scene, as a mark. */
+const groundOf = ({ width, height }: Scene, color: Color): Mark => ({
+  op: 'fill',
+  outlines: [
+    polygon([
+      [0, 0],
+      [width, 0],
+      [width, height],
+      [0, height],
+    ]),
+  ],
+  rule: 'nonzero',
+  ink: { style: 'solid', color },
+  alpha: 1,
+  matrix: IDENTITY,
+});
+
+/** Whether what is behind a layer is shown by the layer itself, and not by itself as well. */
+const standsInstead = (layer: Layer): boolean =>
+  needsOf(layer).asks.behind &&
+  layer.kind === 'drawing' &&
+  Object.values(layer.items).some(
+    ({ kind, on, params }) =>
+      kind === below.kind && on && samplerOf(below.params.stays, params.stays).at(0) === 'instead',
+  );
+
 const TOO_MUCH =
   'and what is in front of it are left out: together with what is behind it takes too much for one frame';
 
@@ -263,7 +292,7 @@ export const compileScene = (scene: Scene, library: Library, depth = 0): Program
   const aroundOf = (layer: Layer): Around => {
     const known = around.get(layer.id);
     if (known) return known;
-    const circle = cutInCircle(scene, layer);
+    const circle = drawnInCircle(scene, layer);
     const said = circle && `would be cut by itself: ${[...circle, layer].map((l) => `“${l.name}”`).join(' → ')}`;
     const own: Around = {
       picture: (id, frame) => {
@@ -282,9 +311,38 @@ export const compileScene = (scene: Scene, library: Library, depth = 0): Program
         );
         return { marks: mark ? [mark] : [], work };
       },
+      behind: (frame, background) => {
+        const back = inverted(matrixOf(layer, frame));
+        if (!back) return NOTHING;
+        const ground = background && scene.background !== null ? [groundOf(scene, scene.background)] : [];
+        const marks: Mark[] = ground.map((mark) => markThrough(back, mark));
+        let work = PER_LAYER;
+        for (const id of behindIn(scene, layer.id).toReversed()) {
+          const other = scene.layers[id];
+          const seen = other && shownAt(other, frame, (of) => multiply(back, matrixOf(of, frame)));
+          if (!seen) continue;
+          work += seen.work;
+          if (work > MOST_WORK) break;
+          if (seen.mark) marks.push(seen.mark);
+        }
+        return { marks: marks.length > 0 ? [grouped(marks, { aside: true })] : [], work };
+      },
+      since: (then, now) => {
+        const back = inverted(matrixOf(layer, now));
+        return back ? multiply(back, matrixOf(layer, then)) : IDENTITY;
+      },
     };
     around.set(layer.id, own);
     return own;
+  };
+  /** What shows of a layer at a frame by itself, through a matrix; null where it does not show. */
+  const shownAt = (layer: Layer, frame: number, through: (layer: Layer) => Matrix) => {
+    if (layer.hidden || frame < layer.from || frame >= layer.to) return null;
+    const drawn = drawnAt(layer, frame);
+    return {
+      ...drawn,
+      mark: asLayer(layer.blend, drawn.marks, through(layer), layerOf(layer).place.at(frame).opacity),
+    };
   };
   // What several layers are cut by is worked out once for each frame.
   const lastDrawn = new Map<Id, { readonly frame: number; readonly drawn: Drawn }>();
@@ -336,19 +394,21 @@ export const compileScene = (scene: Scene, library: Library, depth = 0): Program
       let work = 0;
       for (let i = scene.order.length - 1; i >= 0; i--) {
         const layer = scene.layers[scene.order[i] as Id];
-        if (!layer || layer.hidden || frame < layer.from || frame >= layer.to) continue;
-        if (shows && !shows(layer.id)) continue;
-        const known = layerOf(layer);
-        const drawn = drawnAt(layer, frame);
+        if (!layer || (shows && !shows(layer.id))) continue;
+        const drawn = shownAt(layer, frame, (of) => matrixOf(of, frame, matrices));
+        if (!drawn) continue;
         work += drawn.work;
         if (work > MOST_WORK) {
           found.push({ layer: layer.id, message: TOO_MUCH });
           break;
         }
         found.push(...drawn.problems, ...wiring.problemsAt(layer, frame));
-        const { opacity } = known.place.at(frame);
-        const mark = asLayer(layer.blend, drawn.marks, matrixOf(layer, frame, matrices), opacity);
+        const { mark } = drawn;
         if (!mark) continue;
+        if (standsInstead(layer)) {
+          marks.length = 0;
+          layers.length = 0;
+        }
         marks.push(mark);
         layers.push(layer.id);
       }

@@ -56,7 +56,10 @@ const leadsIn = (scene: Scene): ReadonlyMap<Id, ReadonlySet<Id>> => {
     Object.values(scene.layers).map(({ id, parent }) => [id, new Set(parent === null ? [] : [parent])]),
   );
   for (const { by, reads } of readingsIn(scene)) for (const { layer } of reads) all.get(by.layer)?.add(layer);
-  for (const layer of Object.values(scene.layers)) for (const id of needsOf(layer).layers) all.get(layer.id)?.add(id);
+  for (const id of scene.order) {
+    const { layers, asks } = needsOf(scene.layers[id] as Layer);
+    for (const lead of [...layers, ...(asks.behind ? behindIn(scene, id) : [])]) all.get(id)?.add(lead);
+  }
   for (const [id, own] of all) own.delete(id);
   leads.set(scene, all);
   return all;
@@ -78,15 +81,28 @@ export const cuttersOf = ({ layers }: Pick<Scene, 'layers'>, ids: readonly Id[])
   return found;
 };
 
+const cuttersIn = ({ layers }: Pick<Scene, 'layers'>, layer: Layer): readonly Layer[] =>
+  [...needsOf(layer).layers].flatMap((id) => layers[id] ?? []);
+
+/** The layers behind one, front to back. */
+export const behindIn = ({ order }: Pick<Scene, 'order'>, id: Id): readonly Id[] => order.slice(order.indexOf(id) + 1);
+
 /** Whether a layer would be cut by itself, were it cut by another. */
 export const wouldCutItself = ({ layers }: Pick<Scene, 'layers'>, layer: Id, by: Id): boolean =>
   layer === by || reachedFrom(by, (id) => (layers[id] ? needsOf(layers[id]).layers : [])).has(layer);
 
 /** The layers by which a layer would be cut by itself, in order from it on; null where it is not. */
-export const cutInCircle = ({ layers }: Pick<Scene, 'layers'>, start: Layer): readonly Layer[] | null =>
+export const cutInCircle = (scene: Pick<Scene, 'layers'>, start: Layer): readonly Layer[] | null =>
+  needsOf(start).layers.size === 0 ? null : cycleFrom(start, (layer) => cuttersIn(scene, layer));
+
+/** The same, where what shows all that is behind it leads to that too: which follows from the order of the layers alone. */
+export const drawnInCircle = (scene: Scene, start: Layer): readonly Layer[] | null =>
   needsOf(start).layers.size === 0
     ? null
-    : cycleFrom(start, (layer) => [...needsOf(layer).layers].flatMap((id) => layers[id] ?? []));
+    : cycleFrom(start, (layer) => [
+        ...cuttersIn(scene, layer),
+        ...(needsOf(layer).asks.behind ? behindIn(scene, layer.id).flatMap((id) => scene.layers[id] ?? []) : []),
+      ]);
 
 const NONE: ReadonlySet<Id> = new Set();
 export const leadsOf = (scene: Scene, id: Id): ReadonlySet<Id> => leadsIn(scene).get(id) ?? NONE;

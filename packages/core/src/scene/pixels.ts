@@ -38,7 +38,7 @@ const isSoft = (cut: Cut): boolean => cut.inverted || 'marks' in cut || cut.feat
 /** Whether a group is drawn on a surface of its own. */
 const hasSurface = (mark: Mark): boolean =>
   mark.op === 'group' &&
-  (mark.alpha < 1 || mark.blend !== 'normal' || mark.cuts !== undefined || mark.effect !== undefined);
+  (mark.alpha < 1 || mark.blend !== 'normal' || mark.sum || mark.cuts !== undefined || mark.effect !== undefined);
 
 /** What it costs for each pixel that it covers, besides what stands in it. */
 const weightOf = (mark: Mark): number => {

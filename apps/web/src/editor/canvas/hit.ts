@@ -19,7 +19,8 @@ const pathOf = (outlines: readonly Outline[]): Path2D => {
 };
 
 const hits = (mark: Mark, at: Point, world: Matrix, slack: number): boolean => {
-  if (mark.op === 'group') return mark.marks.some((inner) => hits(inner, at, world, slack));
+  // What stands beside a layer, as its shadow, is not what is meant by a press.
+  if (mark.op === 'group') return !mark.aside && mark.marks.some((inner) => hits(inner, at, world, slack));
   if (mark.op === 'picture') {
     const back = inverted(multiply(world, mark.matrix));
     const [x, y] = back ? apply(back, at) : [Infinity, Infinity];

@@ -2,7 +2,7 @@
 import { SELECTING } from '../store/workspace';
 import { isComputed } from '../formula/useComputed';
 import { inkOn, nextColor } from '@kite/core/document/colors';
-import { newController, newDrawing, newItem } from '@kite/core/document/make';
+import { newController, newDrawing, newItem, uniqueName } from '@kite/core/document/make';
 import { type Edit, together } from '@kite/core/document/patches';
 import { type Id, type Item, type Layer, type Point, type PropertyRef, type Value } from '@kite/core/document/types';
 import { paramAt, propertiesOf, propertyAt } from '@kite/core/properties/find';
@@ -12,6 +12,7 @@ import { type SplitBy, splitText } from '@kite/core/edits/text';
 import { removeItem } from '@kite/core/edits/recipe';
 import { removeKeys } from '@kite/core/edits/keyframes';
 import { setValue } from '@kite/core/edits/properties';
+import { below } from '@kite/core/recipe/sources/below';
 import { factsOf } from '@kite/core/formula/facts';
 import { kindOf } from '@kite/core/recipe/table';
 import { holdsCards } from '@kite/core/recipe/types';
@@ -144,6 +145,16 @@ export const addController = (editor: Editor): void => {
   const { scene } = editor;
   const layer = newController(scene, makeId(), 'Controller', { tag: 'violet' });
   editor.edit(addLayers(scene.id, [layer], editor.state.selection.layers[0]));
+  editor.select({ layers: [layer.id] });
+};
+
+/** A layer in front that shows all that is behind it, for effects on the whole picture. */
+export const addCover = (editor: Editor): void => {
+  const { scene } = editor;
+  const card = newItem(makeId(), below.kind);
+  const taken = Object.values(scene.layers).map(({ name }) => name);
+  const layer = newDrawing(scene, makeId(), uniqueName('Effects', taken), [card], { tag: 'violet' });
+  editor.edit(addLayers(scene.id, [layer]));
   editor.select({ layers: [layer.id] });
 };
 

@@ -14,8 +14,8 @@ export interface Under {
 const onPicture = (editor: Editor, area: Element, x: number, y: number): Under | null => {
   const box = area.getBoundingClientRect();
   const view = editor.state.view ?? fitView(editor.scene, box);
-  const layer = layerAt(editor, toScene(view, [x - box.left, y - box.top]), 4 / view.zoom);
-  return layer !== null ? { layer } : null;
+  const hit = layerAt(editor, toScene(view, [x - box.left, y - box.top]), 4 / view.zoom);
+  return hit !== null ? { layer: hit } : null;
 };
 
 /** What is under a point of the page. */

@@ -6,12 +6,12 @@ import { cover, type CoverKind, type Effect, type GroupMark, type Mark } from '.
 
 type EffectKind<P extends Params> = Omit<CoverKind<P>, 'role' | 'holds' | 'cover'> & {
   /** What is done for values; null for nothing. */
-  readonly effect: (values: Values<P>) => Effect | null;
+  readonly effect: (values: Values<P>, frame: number) => Effect | null;
 };
 
 /** Marks with an effect on them, as one picture. */
 export const changedBy = (by: Effect, marks: readonly Mark[]): GroupMark =>
-  grouped(marks, { effect: { by, scale: 1 } });
+  grouped(marks, { effect: { by, scale: 1, origin: [0, 0] } });
 
 /** What tables do, in a filter element of SVG. */
 export const tablesInSvg = (tables: readonly [Table, Table, Table]): string => {
@@ -27,9 +27,13 @@ export const effect = <P extends Params>({ effect: effectOf, ...kind }: EffectKi
   const known = new WeakMap<Values<P>, Effect | null>();
   return cover<P>({
     ...kind,
-    cover: (marks, values) => {
+    cover: (marks, values, { frame }) => {
+      if (kind.byFrame?.(values)) {
+        const now = effectOf(values, frame);
+        return now ? [changedBy(now, marks)] : marks;
+      }
       let by = known.get(values);
-      if (by === undefined) known.set(values, (by = effectOf(values)));
+      if (by === undefined) known.set(values, (by = effectOf(values, frame)));
       return by ? [changedBy(by, marks)] : marks;
     },
   });

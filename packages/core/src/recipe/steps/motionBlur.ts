@@ -1,0 +1,43 @@
+import { degrees, number } from '../../document/params';
+import { grouped, markThrough } from '../marks';
+import { workOfMark } from '../room';
+import { short, step } from '../types';
+
+/** Pictures within one frame. */
+export const MOST_SAMPLES = 64;
+
+/**
+ * What is above it as a camera takes it whose shutter is open for part of the frame: the mean of so many pictures within that
+ * time, with the motion of its layer too. 180 degrees are half a frame, in the middle of it.
+ */
+export const motionBlur = step({
+  kind: 'motion-blur',
+  label: 'Blur by motion',
+  params: {
+    shutter: degrees('Shutter', 180, { min: 0, max: 720 }),
+    samples: number('Pictures', 12, { min: 2, max: MOST_SAMPLES, whole: true }),
+  },
+  summary: (v) => `${short(v.shutter)}°, ${short(v.samples)} pictures`,
+  moves: true,
+  apply: (above, { shutter, samples }) => {
+    const now = above.at(above.frame);
+    const count = Math.round(samples);
+    if (shutter <= 0 || now.marks.length === 0) return now;
+    const marks = [];
+    for (let i = 0; i < count; i++) {
+      const then = above.frame + (shutter / 360) * ((i + 0.5) / count - 0.5);
+      const own = above.at(then).marks;
+      const work = own.reduce((sum, mark) => sum + workOfMark(mark), 1);
+      if (!above.take(own.length, work)) return now;
+      const m = above.since(then);
+      // Each is a share of the mean, and shares are summed.
+      marks.push(
+        grouped(
+          own.map((mark) => markThrough(m, mark)),
+          { alpha: 1 / count, blend: 'plus' },
+        ),
+      );
+    }
+    return { ...now, marks: [grouped(marks, { sum: true })] };
+  },
+});
