@@ -1,7 +1,8 @@
 /** Masks drawn over a layer, made of layers and made layers again, by what is seen of them. */
 import { expect } from '@playwright/test';
-import { drag, middle, newProject, onScene, saved } from './support/editor';
-import { discLayer, openMade } from './support/made';
+import { newDrawing, newItem } from '@kite/core/document/make';
+import { drag, goToFrame, middle, newProject, onScene, saved } from './support/editor';
+import { BLANK, discLayer, openMade } from './support/made';
 import { disc, inOrder, pixel, sceneOf } from './support/scene';
 import { test } from './support/test';
 
@@ -174,4 +175,61 @@ test('a layer cuts others by a link dragged from row to row or to the picture, a
   await expect.poll(shown).toBe('true,true,true');
   await page.keyboard.press('Control+z');
   await expect.poll(shown).toBe('false,true,true');
+});
+
+test('words are written on by one command, with no drawing, one after the other, and otherwise afterwards', async ({
+  page,
+  server,
+}) => {
+  const word = (id: string, text: string, y: number) =>
+    newDrawing(
+      BLANK,
+      id,
+      text,
+      [
+        newItem(`${id}t`, 'text', { text, size: 80, font: { family: 'Inter', weight: 900, italic: false } }),
+        newItem(`${id}f`, 'fill', { color: '#FFB23E' }),
+      ],
+      { position: [200, y] },
+    );
+  await openMade(page, server, 'Written', [word('a', 'MILL', 90), word('b', 'LINE', 200)]);
+  const at = await onScene(page, 400, 240);
+  // In the first stem of MILL, in its last letter, and in the first stem of LINE.
+  const spots = [at(113, 70), at(255, 70), at(122, 180)];
+  const shown = async () => (await Promise.all(spots.map((spot) => pixel(page, spot)))).map(lit).join();
+  await expect.poll(shown).toBe('true,true,true');
+  await page.getByTestId('canvas').focus();
+  await page.keyboard.press('Control+a');
+  const row = await middle(page.getByRole('group', { name: 'Layer MILL', exact: true }));
+  await page.mouse.click(row.x - 300, row.y, { button: 'right' });
+  await page.getByRole('menuitem', { name: 'Write on by strokes …' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Write 2 layers on' });
+  await dialog.getByLabel('Frames', { exact: true }).fill('40');
+  await dialog.getByLabel('Each layer later by').fill('45');
+  await dialog.getByRole('button', { name: 'Write on', exact: true }).click();
+  await expect.poll(shown).toBe('false,false,false');
+  await page.keyboard.press('Escape');
+  await goToFrame(page, 21);
+  await expect.poll(shown).toBe('true,false,false');
+  await goToFrame(page, 40);
+  await expect.poll(shown).toBe('true,true,false');
+  await goToFrame(page, 86);
+  await expect.poll(shown).toBe('true,true,true');
+
+  // Taken up again: in half the time.
+  await page.getByRole('group', { name: 'Layer LINE', exact: true }).getByText('LINE').first().click();
+  await page.getByRole('button', { name: 'Written on: more' }).click();
+  await page.getByRole('menuitem', { name: 'Write on otherwise …' }).click();
+  const again = page.getByRole('dialog', { name: 'Write “LINE” on' });
+  await expect(again.getByLabel('Frames', { exact: true })).toHaveValue('40');
+  await again.getByLabel('Frames', { exact: true }).fill('10');
+  await again.getByRole('button', { name: 'Write on', exact: true }).click();
+  await page.keyboard.press('Escape');
+  await goToFrame(page, 44);
+  await expect.poll(shown).toBe('true,true,false');
+  await goToFrame(page, 56);
+  await expect.poll(shown).toBe('true,true,true');
+  for (let n = 0; n < 2; n++) await page.keyboard.press('Control+z');
+  await goToFrame(page, 0);
+  await expect.poll(shown).toBe('true,true,true');
 });

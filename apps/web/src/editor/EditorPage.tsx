@@ -9,6 +9,7 @@ import { LinkPopover } from './formula/LinkPopover';
 import { RemovingDialog } from './formula/RemovingDialog';
 import { Header } from './header/Header';
 import { PanesDialog } from './commands/PanesDialog';
+import { RevealDialog } from './commands/RevealDialog';
 import { OrderDialog } from './importing/OrderDialog';
 import { SvgDialog } from './importing/SvgDialog';
 import { Inspector } from './inspector/Inspector';
@@ -161,6 +162,7 @@ const Workspace = ({ project }: { project: string }) => {
         <Inspector />
         <OrderDialog />
         <PanesDialog />
+        <RevealDialog />
         <SvgDialog />
         <LinkPopover />
         <RemovingDialog />

@@ -45,6 +45,7 @@ import { addKnob, moveKnob, removeKnob, setKnob } from '../edits/knobs';
 import { addLayers, copiesOf, layersOf, moveLayers, removeLayers, setLayers } from '../edits/layers';
 import { addMarker, removeMarker, setMarker } from '../edits/markers';
 import { applyMove, changeMove, forgetMove, keepMove, removeMove } from '../edits/moves';
+import { FIRST_REVEAL, revealByStrokes } from '../edits/reveal';
 import { matteBy } from '../edits/mattes';
 import { addNest, nestLayers } from '../edits/nests';
 import { reshapePath, turnIntoPath } from '../edits/paths';
@@ -233,6 +234,7 @@ const EDITS: readonly ((at: Place) => Edit | null)[] = [
   (at) => reverseLayers(at.scene.id, at.ids),
   (at) => splitLayers(at.scene.id, at.ids, frame(at), at.makeId),
   (at) => takeApart(at.scene.id, at.layer.id, at.makeId),
+  (at) => revealByStrokes(programOf(at), [at.layer.id], FIRST_REVEAL, frame(at), frame(at), at.makeId),
   (at) => matteBy(at.scene.id, at.chance.one(at.scene.order), [at.layer.id], at.makeId),
   (at) => maskBy(at.scene.id, at.layer.id, [at.chance.one(at.ids)], frame(at), at.makeId),
   (at) => {

@@ -25,7 +25,7 @@ export interface Drawn {
 }
 
 /** A scene without pictures, at its own size. */
-export const drawn = (scene: Scene, { filters = true, frame = 0 } = {}): Drawn => {
+export const drawn = (scene: Scene, { filters = true, frame = 0, library = NO_LIBRARY } = {}): Drawn => {
   const { width, height } = scene;
   const made = (w: number, h: number) => {
     const canvas = createCanvas(w, h);
@@ -33,7 +33,7 @@ export const drawn = (scene: Scene, { filters = true, frame = 0 } = {}): Drawn =
     return surfaceOver(canvas, filters ? context : withoutFilters(context));
   };
   const context = createCanvas(width, height).getContext('2d');
-  const list = compileScene(scene, NO_LIBRARY).at(frame);
+  const list = compileScene(scene, library).at(frame);
   const tools = { pool: new SurfacePool(made), pictures: NO_PICTURES };
   paint(context as unknown as Context2D, list, filling(list, width, height), tools);
   const { data } = context.getImageData(0, 0, width, height);

@@ -21,6 +21,7 @@ import {
 } from './keying';
 import { deleteSelection, jumpToKey, nudge, restack } from './layers';
 import { cutByFront } from './mattes';
+import { writeOn } from './reveal';
 import { maskSelection } from './masks';
 import { nestSelection } from './nesting';
 
@@ -77,6 +78,7 @@ const commands = {
   makeSet: { label: 'Make a set', run: setOfSelection },
   nest: { label: 'Nest in a scene of their own', run: nestSelection },
   useAsMask: { label: 'Use the front one as a mask', run: maskSelection },
+  writeOn: { label: 'Write on by strokes …', run: writeOn },
   useAsMatte: { label: 'Cut the others by the front one', run: cutByFront },
   drawMasks: {
     label: 'Draw the next shape as a mask',

@@ -15,7 +15,8 @@ const onPicture = (editor: Editor, area: Element, x: number, y: number): Under |
   const box = area.getBoundingClientRect();
   const view = editor.state.view ?? fitView(editor.scene, box);
   const hit = layerAt(editor, toScene(view, [x - box.left, y - box.top]), 4 / view.zoom);
-  return hit !== null ? { layer: hit } : null;
+  if (hit !== null) return { layer: hit };
+  return null;
 };
 
 /** What is under a point of the page. */

@@ -94,6 +94,8 @@ export interface Workspace {
   readonly importing: { readonly files: readonly File[]; readonly at: Point | null } | null;
   /** The layer that is to be cut into panes, once it is known how many. */
   readonly paning: Id | null;
+  /** Layers for which it is being chosen how they are written on. */
+  readonly revealing: readonly Id[] | null;
   /** Pictures that wait for their order to be chosen. */
   readonly ordering: { readonly assets: readonly Asset[]; readonly at: Point | null } | null;
 }
@@ -118,5 +120,6 @@ export const TIDY: Workspace = {
   removing: null,
   importing: null,
   paning: null,
+  revealing: null,
   ordering: null,
 };

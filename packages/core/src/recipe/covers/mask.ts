@@ -1,7 +1,7 @@
 import { choice, percent, px, switchParam } from '../../document/params';
 import { areaCut, grouped } from '../marks';
 import { grownOutlines } from '../steps/offset';
-import { cover, type GroupMark, type Mark } from '../types';
+import { cover, type Cut, type GroupMark, type Mark } from '../types';
 
 const SAYS = {
   add: 'Shows what is inside',
@@ -15,8 +15,8 @@ const alreadyCut = ([first]: readonly Mark[]): GroupMark | null =>
   first?.op === 'group' && first.cuts && !first.effect ? first : null;
 
 /**
- * Outlines of its own show or hide parts of what is drawn above it in its group; the outlines above go on as they are. Masks
- * right below each other make one area.
+ * Outlines of its own, or what its own cards draw, show or hide parts of what is drawn above it in its group; the outlines above
+ * go on as they are. Masks right below each other make one area.
  */
 export const mask = cover({
   kind: 'mask',
@@ -32,18 +32,29 @@ export const mask = cover({
       ],
       'add',
     ),
+    by: choice(
+      'Cuts by',
+      [
+        { value: 'outlines', label: 'Outlines' },
+        { value: 'drawn', label: 'What is drawn' },
+      ],
+      'outlines',
+    ),
     inverted: switchParam('Inverted', false),
-    feather: px('Feather', 0, { min: 0, max: 1_000, step: 0.5 }),
-    grow: px('Grow', 0, { min: -5_000, max: 5_000, step: 0.5 }),
+    feather: px('Feather', 0, { min: 0, max: 1_000, step: 0.5, when: ['by', 'outlines'] }),
+    grow: px('Grow', 0, { min: -5_000, max: 5_000, step: 0.5, when: ['by', 'outlines'] }),
     strength: percent('Strength', 1),
   },
   holds: true,
   summary: ({ mode, inverted }) => SAYS[mode].replace('inside', inverted ? 'outside' : 'inside'),
-  cover: (marks, { mode, inverted, feather, grow, strength }, { own, goesOn, room }) => {
+  cover: (marks, { mode, by, inverted, feather, grow, strength }, { own, goesOn, room }) => {
+    if (strength <= 0 && mode === 'hide') return marks;
+    const before = goesOn ? alreadyCut(marks) : null;
+    const joined = (cut: Cut) =>
+      before ? [{ ...before, cuts: [...(before.cuts ?? []), cut] }] : [grouped(marks, { cuts: [cut] })];
+    if (by === 'drawn') return joined({ marks: own.marks, mode, inverted, strength });
     const outlines = own.shapes.flatMap((s) => s.outlines);
     const grown = grownOutlines(outlines, grow, 'round', 4, room);
-    const cut = areaCut(grown, { mode, inverted, feather, strength });
-    const before = goesOn ? alreadyCut(marks) : null;
-    return [before ? { ...before, cuts: [...(before.cuts ?? []), cut] } : grouped(marks, { cuts: [cut] })];
+    return joined(areaCut(grown, { mode, inverted, feather, strength }));
   },
 });

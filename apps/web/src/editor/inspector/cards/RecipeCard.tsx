@@ -17,6 +17,7 @@ import {
 import type { DrawingLayer, Id, Item } from '@kite/core/document/types';
 import type { Param } from '@kite/core/document/params';
 import { addItem, groupOf, moveItem, removeItem, setItem } from '@kite/core/edits/recipe';
+import { REVEAL_NAME } from '@kite/core/edits/reveal';
 import { together } from '@kite/core/document/patches';
 import type { Program } from '@kite/core/scene/compile';
 import { soleSource } from '@kite/core/recipe/needs';
@@ -139,7 +140,8 @@ const idleReason = (program: Program, layer: DrawingLayer, item: Item, above: re
     return 'It works on outlines. Above it there are pictures alone, which stay as they are.';
   }
   if (marks.length === 0) return 'It covers what is drawn above it, and nothing is yet.';
-  if (!kind.holds || program.flowAt(layer.id, item.children ?? [], frame).shapes.length > 0) return null;
+  if (!kind.holds || item.params.by) return null;
+  if (program.flowAt(layer.id, item.children ?? [], frame).shapes.length > 0) return null;
   return 'It cuts by the outlines of what is in it, and there are none.';
 };
 
@@ -221,6 +223,9 @@ const ItemCard = ({
       disabled: !('outlines' in kind) || item.kind === 'path',
       onSelect: () => editor.edit(turnIntoPath(ref, editor.state.frame, editor.program, makeId)),
     },
+    ...(item.name === REVEAL_NAME
+      ? [{ label: 'Write on otherwise …', onSelect: () => editor.set({ revealing: [layer.id] }) }]
+      : []),
     ...(item.kind === 'mask'
       ? [{ label: 'Make a layer of it', onSelect: () => freeMask(editor, layer, item.id) }]
       : []),
