@@ -15,6 +15,7 @@ import { demoProject } from '@kite/demo/project';
 import { frameDrawer } from '@kite/render/frames';
 import { EMPTY_STOCK, materialsFor, NO_MATERIALS } from '@kite/render/materials';
 import { renderScene } from '@kite/render/render';
+import { measureEffects } from './effects';
 import { encodeOnly } from './encode';
 import { measureFormulas } from './formulas';
 import { drag200, previewRates, ribbons500 } from './browser';
@@ -179,6 +180,8 @@ const run = async (): Promise<void> => {
   console.log({ scrubMs200: scrub, ribbonsMs500: ribbons });
   const formulas = measureFormulas();
   console.log(formulas);
+  const effects = await measureEffects();
+  console.log(effects.effects);
   rmSync(folder, { recursive: true, force: true });
   if (values.json) {
     const pick = (key: keyof SceneFigures) =>
@@ -191,6 +194,7 @@ const run = async (): Promise<void> => {
       scrubMs200: scrub,
       ribbonsMs500: ribbons,
       ...formulas,
+      ...effects,
       previewFps,
       memoryGrowthMiB,
       scenes: perScene,

@@ -174,7 +174,7 @@ const drawEffect = (
   // What is outside of what is seen spreads into it.
   const pixels = seen && pixelsOf(target, group, grown(seen, Math.ceil(reach)));
   if (!pixels) return;
-  const shrink = shrinkFor(reach);
+  const shrink = shrinkFor(by, here, target.tools.pool);
   const plain = drawnApart(target, group, pixels, shrink);
   const [x, y] = apply(target.view, origin);
   const from: Point = [(x - pixels.left) / shrink, (y - pixels.top) / shrink];

@@ -6,8 +6,20 @@ import type { Context2D, Surface, SurfacePool } from './surface';
 /** Filters of the platforms reach no further than some 1,600 pixels: for more, a picture is drawn smaller and enlarged. */
 const MOST_REACH = 768;
 
-/** How many times smaller a picture is to be drawn for an effect that reaches so many of its pixels. */
-export const shrinkFor = (reach: number): number => 2 ** Math.max(0, Math.ceil(Math.log2(reach / MOST_REACH)));
+/** A bell curve of this deviation loses nothing that is seen where our own kernel draws it, in pixels. */
+const LEAST_SOFTNESS = 4;
+
+const powerOfTwo = (exponent: number): number => 2 ** Math.max(0, exponent);
+
+/**
+ * How many times smaller a picture is to be drawn for an effect at a scale: where filters do not reach as far, and where our
+ * own kernel stands in for one that softens.
+ */
+export const shrinkFor = ({ reach, softness = 0, filter }: Effect, scale: number, pool: SurfacePool): number => {
+  const far = powerOfTwo(Math.ceil(Math.log2((reach * scale) / MOST_REACH)));
+  if (softness <= 0 || (filter && pool.hasFilters)) return far;
+  return Math.max(far, powerOfTwo(Math.floor(Math.log2((softness * scale) / LEAST_SOFTNESS))));
+};
 
 /** The pixels of a surface; null where a page may not read them, for a picture of another origin is in them. */
 const pixelsRead = (

@@ -48,7 +48,8 @@ const drawnArea = (
   const { clip, view, tools } = target;
   const deviation = 'marks' in cut ? 0 : deviationOf(cut.feather) * cut.scale * meanScale(view);
   const margin = Math.ceil(deviation * 3);
-  const shrink = shrinkFor(margin);
+  const by = blurBy(deviation);
+  const shrink = by ? shrinkFor(by, 1, tools.pool) : 1;
   const [width, height] = [clip.right, clip.bottom].map((side) => Math.ceil((side + 2 * margin) / shrink)) as [
     number,
     number,
@@ -63,7 +64,6 @@ const drawnArea = (
   Object.assign(plain.context, { globalAlpha: 1, globalCompositeOperation: 'source-over' });
   if ('marks' in cut) drawMarks(inner, cut.marks);
   else fillArea(inner, cut);
-  const by = blurBy(deviation);
   const surface = by ? changed(plain, by, { width, height, scale: 1 / shrink }, tools.pool) : plain;
   if (cut.inverted) {
     const { context } = surface;

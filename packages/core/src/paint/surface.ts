@@ -96,6 +96,8 @@ export class SurfacePool {
 
   private grainTile: Surface | null = null;
 
+  private filters: boolean | null = null;
+
   constructor(private readonly make: MakeSurface) {}
 
   /** A tile of grey noise, the same on every machine. */
@@ -109,6 +111,16 @@ export class SurfacePool {
     }
     tile.context.putImageData(pixels, 0, 0);
     return (this.grainTile = tile);
+  }
+
+  /** Whether its surfaces have filters. */
+  get hasFilters(): boolean {
+    if (this.filters === null) {
+      const surface = this.take(1, 1);
+      this.filters = surface.context.filter !== undefined;
+      this.give(surface);
+    }
+    return this.filters;
   }
 
   take(width: number, height: number): Surface {

@@ -42,7 +42,13 @@ export const throughBrightness = (
     const r = data[i]!;
     const g = data[i + 1]!;
     const b = data[i + 2]!;
-    const y = Math.round(LUMA[0] * r + LUMA[1] * g + LUMA[2] * b);
+    const y = (LUMA[0] * r + LUMA[1] * g + LUMA[2] * b + 0.5) | 0;
+    if (strength >= 1) {
+      data[i] = red[y]!;
+      data[i + 1] = green[y]!;
+      data[i + 2] = blue[y]!;
+      continue;
+    }
     data[i] = r + (red[y]! - r) * strength;
     data[i + 1] = g + (green[y]! - g) * strength;
     data[i + 2] = b + (blue[y]! - b) * strength;

@@ -64,22 +64,43 @@ export const grained = (
       const i = (y * width + x) * 4;
       if (data[i + 3] === 0) continue;
       const column = Math.floor((x + 0.5 - ox) / side);
-      for (let c = 0; c < 3; c++) data[i + c]! += noiseAt(column, row, seed * 3 + (colored ? c : 0)) * strength * 128;
+      const speck = noiseAt(column, row, seed * 3) * strength * 128;
+      data[i]! += speck;
+      data[i + 1]! += colored ? noiseAt(column, row, seed * 3 + 1) * strength * 128 : speck;
+      data[i + 2]! += colored ? noiseAt(column, row, seed * 3 + 2) * strength * 128 : speck;
     }
   }
 };
 
-/** Smooth noise of -1..1: values on a grid, joined by the curve 3t² - 2t³ (value noise). */
-const smoothNoise = (x: number, y: number, seed: number): number => {
-  const [i, j] = [Math.floor(x), Math.floor(y)];
-  const ease = (t: number) => t * t * (3 - 2 * t);
-  const [u, v] = [ease(x - i), ease(y - j)];
-  const mix = (a: number, b: number, t: number) => a + (b - a) * t;
-  return mix(
-    mix(noiseAt(i, j, seed), noiseAt(i + 1, j, seed), u),
-    mix(noiseAt(i, j + 1, seed), noiseAt(i + 1, j + 1, seed), u),
-    v,
+/** Values of noise on a grid of whole numbers, to be read between them. */
+interface Lattice {
+  readonly left: number;
+  readonly top: number;
+  readonly columns: number;
+  readonly values: Float32Array;
+}
+
+const latticeOver = (from: Point, to: Point, value: (x: number, y: number) => number): Lattice => {
+  const [left, top] = [Math.floor(from[0]), Math.floor(from[1])];
+  const [columns, rows] = [Math.floor(to[0]) - left + 2, Math.floor(to[1]) - top + 2];
+  const values = Float32Array.from({ length: columns * rows }, (_, i) =>
+    value(left + (i % columns), top + Math.floor(i / columns)),
   );
+  return { left, top, columns, values };
+};
+
+/** Smooth noise of -1..1: the values of a grid, joined by the curve 3t² - 2t³ (value noise). */
+const smoothNoise = ({ left, top, columns, values }: Lattice, x: number, y: number): number => {
+  const i = Math.floor(x);
+  const j = Math.floor(y);
+  const t = x - i;
+  const s = y - j;
+  const u = t * t * (3 - 2 * t);
+  const v = s * s * (3 - 2 * s);
+  const at = (j - top) * columns + (i - left);
+  const upper = values[at]! + (values[at + 1]! - values[at]!) * u;
+  const lower = values[at + columns]! + (values[at + columns + 1]! - values[at + columns]!) * u;
+  return upper + (lower - upper) * v;
 };
 
 /** What is between four pixels, weighed by how near they are and how opaque; outside there is nothing. */
@@ -89,18 +110,30 @@ const readBetween = (
   y: number,
   into: [number, number, number, number],
 ): void => {
-  const [i, j] = [Math.floor(x - 0.5), Math.floor(y - 0.5)];
-  const [u, v] = [x - 0.5 - i, y - 0.5 - j];
-  into.fill(0);
+  const i = Math.floor(x - 0.5);
+  const j = Math.floor(y - 0.5);
+  const u = x - 0.5 - i;
+  const v = y - 0.5 - j;
+  let r = 0;
+  let g = 0;
+  let b = 0;
+  let a = 0;
   for (let n = 0; n < 4; n++) {
-    const [px, py] = [i + (n & 1), j + (n >> 1)];
+    const px = i + (n & 1);
+    const py = j + (n >> 1);
     if (px < 0 || py < 0 || px >= width || py >= height) continue;
     const at = (py * width + px) * 4;
     const weight = (n & 1 ? u : 1 - u) * (n >> 1 ? v : 1 - v) * data[at + 3]!;
-    for (let c = 0; c < 3; c++) into[c]! += data[at + c]! * weight;
-    into[3] += weight;
+    if (weight === 0) continue;
+    r += data[at]! * weight;
+    g += data[at + 1]! * weight;
+    b += data[at + 2]! * weight;
+    a += weight;
   }
-  if (into[3] > 0) for (let c = 0; c < 3; c++) into[c]! /= into[3];
+  into[0] = a > 0 ? r / a : 0;
+  into[1] = a > 0 ? g / a : 0;
+  into[2] = a > 0 ? b / a : 0;
+  into[3] = a;
 };
 
 /** Each pixel taken from up to `amount` pixels away, by smooth noise whose waves are `size` pixels long, at a `phase` of its change. */
@@ -114,15 +147,25 @@ export const warped = (
   const step = Math.floor(phase);
   const share = phase - step;
   // The noise changes from one picture of it to the next.
-  const noise = (x: number, y: number, of: number) =>
-    smoothNoise(x, y, of + step * 2) * (1 - share) + smoothNoise(x, y, of + step * 2 + 2) * share;
+  const lattice = (axis: number) =>
+    latticeOver([-ox / size, -oy / size], [(width - ox) / size, (height - oy) / size], (x, y) => {
+      const of = seed * 101 + step * 2 + axis;
+      return noiseAt(x, y, of) * (1 - share) + (share > 0 ? noiseAt(x, y, of + 2) * share : 0);
+    });
+  const [across, down] = [lattice(0), lattice(1)];
   const read: [number, number, number, number] = [0, 0, 0, 0];
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
-      const [wx, wy] = [(x + 0.5 - ox) / size, (y + 0.5 - oy) / size];
-      const [dx, dy] = [noise(wx, wy, seed * 101), noise(wx, wy, seed * 101 + 1)];
+      const wx = (x + 0.5 - ox) / size;
+      const wy = (y + 0.5 - oy) / size;
+      const dx = smoothNoise(across, wx, wy);
+      const dy = smoothNoise(down, wx, wy);
       readBetween(from, x + 0.5 + dx * amount, y + 0.5 + dy * amount, read);
-      for (let c = 0; c < 4; c++) data[(y * width + x) * 4 + c] = read[c]!;
+      const i = (y * width + x) * 4;
+      data[i] = read[0];
+      data[i + 1] = read[1];
+      data[i + 2] = read[2];
+      data[i + 3] = read[3];
     }
   }
 };

@@ -55,6 +55,8 @@ export interface Compositing {
 export interface Effect {
   /** How far it spreads what is drawn, in its own pixels. */
   readonly reach: number;
+  /** The deviation, in its own pixels, of the bell curve by which it softens: what is soft may be drawn smaller and enlarged. */
+  readonly softness?: number;
   /** In place, over the first `width` × `height` pixels. */
   readonly draw?: (context: Compositing, width: number, height: number) => void;
   /** As functions of a CSS filter (Filter Effects Module Level 1, 5): what canvases do it by. */

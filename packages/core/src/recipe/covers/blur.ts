@@ -9,6 +9,7 @@ export const blurBy = (deviation: number): Effect | null =>
     ? null
     : {
         reach: deviation * 3,
+        softness: deviation,
         filter: (scale) => `blur(${(deviation * scale).toFixed(3)}px)`,
         svg: (scale) => `<feGaussianBlur stdDeviation="${short(deviation * scale)}"/>`,
         pixels: (data, width, height, scale) => blurPixels(data, width, height, deviation * scale),
