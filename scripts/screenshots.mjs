@@ -67,10 +67,6 @@ try {
   await page.getByTestId('project-card').waitFor();
   await page.waitForTimeout(800);
   await shot('projects');
-  await page.getByRole('button', { name: 'New project' }).click();
-  await shot('new-project');
-  await page.keyboard.press('Escape');
-
   await page.getByRole('link', { name: /^Open/ }).click();
   await page.getByLabel('Open Moon').click();
   await layer('Moon').click();
@@ -108,17 +104,28 @@ try {
   await page.getByTestId('bead').nth(2).click();
   await page.getByRole('button', { name: 'Ease Bounce' }).hover();
   await shot('ease');
-  await page.getByRole('button', { name: 'Add a shape' }).click();
-  await page.getByRole('button', { name: 'Dusk colours' }).click();
-  await shot('dusk');
-  await page.getByRole('button', { name: 'Daylight colours' }).click();
-
-  await page.getByRole('button', { name: 'Close', exact: true }).click();
   await page.getByRole('button', { name: 'Scene Route title', exact: true }).click();
   await frame(110);
   await layer('Last tram 02:40').click();
-  await page.getByRole('button', { name: 'Open Text' }).first().click();
-  await shot('text');
+  await frame(97);
+  await page.getByRole('button', { name: 'Open Matte' }).click();
+  await shot('matte');
+  const grid = page.getByRole('button', { name: 'Scene Window grid', exact: true });
+  await grid.scrollIntoViewIfNeeded();
+  await grid.click();
+  await frame(118);
+  await layer('Mill Lane').click();
+  await page.getByLabel('Stop: a value of its own').scrollIntoViewIfNeeded();
+  await shot('nest-knobs');
+  await page.getByRole('button', { name: 'Scene Route title', exact: true }).click();
+  await frame(120);
+  await layer('Last tram 02:40').click({ button: 'right' });
+  await page.getByRole('menuitem', { name: 'Write on by strokes …' }).click();
+  await page.getByRole('button', { name: 'Write on', exact: true }).click();
+  await frame(133);
+  await page.getByRole('button', { name: 'Open Written on' }).click();
+  await shot('write-on');
+  await page.keyboard.press('Control+z');
 
   await layer('Tram').click();
   await page.keyboard.press('Control+Shift+A');
@@ -126,7 +133,9 @@ try {
   await shot('motion-path');
   await page.keyboard.press('c');
   await page.getByRole('radio', { name: 'Speed' }).click();
+  await page.getByRole('button', { name: 'Dusk colours' }).click();
   await shot('curves');
+  await page.getByRole('button', { name: 'Daylight colours' }).click();
   await page.keyboard.press('c');
 
   await frame(120);
