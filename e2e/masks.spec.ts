@@ -229,7 +229,46 @@ test('words are written on by one command, with no drawing, one after the other,
   await expect.poll(shown).toBe('true,true,false');
   await goToFrame(page, 56);
   await expect.poll(shown).toBe('true,true,true');
-  for (let n = 0; n < 2; n++) await page.keyboard.press('Control+z');
+  // And with a colour ahead of it, in a layer behind.
+  await page.getByRole('group', { name: 'Layer LINE', exact: true }).getByText('LINE').first().click();
+  await page.getByRole('button', { name: 'Written on: more' }).click();
+  await page.getByRole('menuitem', { name: 'Write on otherwise …' }).click();
+  await again.getByLabel('A colour runs ahead').check();
+  await again.getByLabel('Frames ahead').fill('20');
+  await again.getByRole('button', { name: 'Write on', exact: true }).click();
+  await expect(page.getByTestId('layer-row')).toHaveCount(3);
+  await page.keyboard.press('Escape');
+  await goToFrame(page, 40);
+  await expect.poll(shown).toBe('true,true,false');
+  await expect.poll(async () => (await pixel(page, at(122, 180)))[0]).toBeGreaterThan(150);
+  for (let n = 0; n < 3; n++) await page.keyboard.press('Control+z');
   await goToFrame(page, 0);
   await expect.poll(shown).toBe('true,true,true');
+});
+
+test('a card is copied from one layer to another', async ({ page, server }) => {
+  await openMade(page, server, 'Copied', [
+    discLayer('a', 'Lamp', [100, 120], '#FFB23E', 60),
+    discLayer('b', 'Bell', [300, 120], '#FFB23E', 60),
+  ]);
+  const at = await onScene(page, 400, 240);
+  const [lamp, bell] = [at(110, 110), at(310, 110)];
+  const choose = (name: string) =>
+    page
+      .getByRole('group', { name: `Layer ${name}`, exact: true })
+      .getByText(name)
+      .first()
+      .click();
+  await choose('Lamp');
+  await page.getByRole('button', { name: 'Add an effect', exact: true }).click();
+  await page.getByRole('button', { name: 'Invert' }).click();
+  await expect.poll(async () => lit(await pixel(page, lamp))).toBe(false);
+  await page.getByRole('button', { name: 'Invert: more' }).click();
+  await page.getByRole('menuitem', { name: 'Copy', exact: true }).click();
+  await choose('Bell');
+  await page.getByRole('button', { name: 'Add a card', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Paste what was copied' }).click();
+  await expect.poll(async () => lit(await pixel(page, bell))).toBe(false);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => lit(await pixel(page, bell))).toBe(true);
 });

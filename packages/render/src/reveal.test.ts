@@ -3,6 +3,7 @@ import { newDrawing, newItem, newProject, newScene } from '@kite/core/document/m
 import type { DrawingLayer, FontChoice, Project, Scene } from '@kite/core/document/types';
 import { applyEdit } from '@kite/core/edits/apply';
 import { addLayers } from '@kite/core/edits/layers';
+import { setValue } from '@kite/core/edits/properties';
 import { FIRST_REVEAL, revealByStrokes, revealIn, revealOf } from '@kite/core/edits/reveal';
 import { checkProject } from '@kite/core/check/project';
 import { compileScene, type Library } from '@kite/core/scene/compile';
@@ -48,10 +49,16 @@ describe('a word is written on', () => {
     const doc = word('Ropewalk', { family: 'Inter', weight: 700, italic: false });
     const lib = await library(doc);
     const once = written(doc, lib);
-    const other = { frames: 40, strength: 0.5, order: 'together', step: 0 } as const;
+    const other = { frames: 40, strength: 0.5, order: 'together', step: 0, ahead: null } as const;
     const again = written(once, lib, other, 12);
     const layer = sceneIn(again).layers.w as DrawingLayer;
-    expect(revealIn(layer)).toEqual({ frames: 40, strength: 0.5, order: 'together', from: 12 });
+    expect(revealIn(layer, sceneIn(again))).toEqual({
+      frames: 40,
+      strength: 0.5,
+      order: 'together',
+      from: 12,
+      ahead: null,
+    });
     const kinds = (revealOf(layer)?.children ?? []).map((id) => layer.items[id]?.kind);
     expect([new Set(kinds), layer.recipe.length]).toEqual([new Set(['path', 'trim', 'stroke']), 3]);
     checkProject(again);
@@ -70,9 +77,42 @@ describe('a word is written on', () => {
       makeId,
     );
     const { layers } = sceneIn(applyEdit(two, edit).doc);
-    expect(['v', 'w'].map((id) => revealIn(layers[id] as DrawingLayer)?.from)).toEqual([10, 14]);
+    expect(['v', 'w'].map((id) => revealIn(layers[id] as DrawingLayer, { layers })?.from)).toEqual([10, 14]);
     const bare = applyEdit(newProject('p', 'P', [empty]), addLayers('s', [newDrawing(empty, 'b', 'Bare', [])])).doc;
     const none = revealByStrokes(compileScene(sceneIn(bare), lib), ['b'], FIRST_REVEAL, 0, 0, makeId);
     expect(() => applyEdit(bare, none)).toThrow('“Bare” shows no shape at this frame');
+  });
+  it('in one colour some frames ahead, which takes up what is written and goes when it is not wanted', async () => {
+    const doc = word('Mill', { family: 'Inter', weight: 700, italic: false });
+    const lib = await library(doc);
+    const ahead = { color: '#FF0000', frames: 8 };
+    const both = written(doc, lib, { ...FIRST_REVEAL, ahead }, 10);
+    checkProject(both);
+    const layer = sceneIn(both).layers.w as DrawingLayer;
+    expect([sceneIn(both).order.length, revealIn(layer, sceneIn(both))?.ahead]).toEqual([2, ahead]);
+    const colors = (of: Project, frame: number) => {
+      const { at } = drawn(sceneIn(of), { frame, library: lib });
+      const seen = new Set<string>();
+      for (let y = 0; y < SIZE.height; y++) {
+        for (let x = 0; x < SIZE.width; x++) {
+          const [r, g, b, a] = at(x, y);
+          if (a === 255) seen.add(`${r} ${g} ${b}`);
+        }
+      }
+      return seen;
+    };
+    expect(colors(both, 9)).toEqual(new Set(['255 0 0']));
+    expect([...colors(both, 22)]).toEqual(expect.arrayContaining(['255 0 0', '255 255 255']));
+    expect(colors(both, 40).has('255 255 255')).toBe(true);
+    // Words changed later are changed in both.
+    const card = { scene: 's', layer: 'w', item: 't', key: 'text' };
+    const other = applyEdit(both, setValue(card, 'M', { write: 'curve', frame: 0 })).doc;
+    const alpha = (of: Project) => drawn(sceneIn(of), { frame: 55, library: lib }).alpha;
+    expect(alpha(other) / alpha(both)).toBeLessThan(0.6);
+    const without = written(both, lib, FIRST_REVEAL, 10);
+    expect([
+      sceneIn(without).order,
+      revealIn(sceneIn(without).layers.w as DrawingLayer, sceneIn(without))?.ahead,
+    ]).toEqual([['w'], null]);
   });
 });

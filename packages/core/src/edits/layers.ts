@@ -5,7 +5,8 @@ import type { Edit } from '../document/patches';
 import type { DrawingLayer, Formulas, Id, Layer, Scene } from '../document/types';
 import { type Here, retargeted } from '../formula/refs';
 import { relinked } from '../recipe/needs';
-import { layerIn, type LayerDraft, sceneIn } from './find';
+import { drawingIn, type ItemDraft, layerIn, type LayerDraft, sceneIn } from './find';
+import { addItem, within } from './recipe';
 import { leaveScene } from './sets';
 
 /** Puts layers into the stack, the first in front, before the layer `at` (or at the front). */
@@ -141,3 +142,32 @@ export const layersOf = (scene: Scene, ids: readonly Id[]): Layer[] => {
   const wanted = new Set(ids);
   return scene.order.filter((id) => wanted.has(id)).map((id) => layerIn(scene, id));
 };
+
+/** A card with all that stands in it, to be pasted: a drawing that has nothing else. */
+export const cardAlone = (layer: DrawingLayer, card: Id): DrawingLayer => ({
+  ...layer,
+  items: Object.fromEntries(within(layer.items, card).map((item) => [item.id, item])),
+  recipe: [card],
+});
+
+/** Puts copies of cards that stand alone into a recipe, from an index of a group on; what they read in themselves they read in the copies. */
+export const pasteCards = (
+  sceneId: Id,
+  layerId: Id,
+  alone: readonly DrawingLayer[],
+  group: Id | null,
+  index: number,
+  makeId: MakeId,
+): Edit => ({
+  label: alone.length === 1 ? 'Paste a card' : 'Paste cards',
+  change: (draft) => {
+    alone.forEach((card, i) => {
+      const [copy] = copiesOf([card], makeId) as [DrawingLayer];
+      const [root, ...inner] = within(copy.items, copy.recipe[0] as Id);
+      if (!root) return;
+      addItem(sceneId, layerId, root, group, index + i).change(draft);
+      const layer = drawingIn(draft, sceneId, layerId);
+      for (const item of inner) layer.items[item.id] = item as ItemDraft;
+    });
+  },
+});

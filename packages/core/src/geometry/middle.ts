@@ -35,7 +35,9 @@ const NEIGHBOURS = [
 
 /** Cells across the width of a typical stroke of the area. */
 const ACROSS = 10;
-const MOST_CELLS = 1_500_000;
+const MOST_CELLS = 150_000;
+/** Runs of one part that are looked at for those that go straight on; with more they stay apart. */
+const MOST_JOINED = 150;
 
 /** Peels an area until lines of one cell are left. */
 const thinned = ({ width, cells }: Grid, edge: Float64Array): Uint8Array => {
@@ -212,7 +214,7 @@ const strokesOf = (grid: Grid, edge: Float64Array): MiddleStroke[] => {
     const reach = 0.6 * Math.max(edge[a]!, edge[b]!) + 1.5;
     return Math.hypot((a % width) - (b % width), Math.floor(a / width) - Math.floor(b / width)) <= reach;
   };
-  for (;;) {
+  for (let left = joined.length > MOST_JOINED ? 0 : joined.length; left > 0; left--) {
     let best: { i: number; j: number; iEnd: 'first' | 'last'; jEnd: 'first' | 'last'; straight: number } | null = null;
     for (let i = 0; i < joined.length; i++) {
       for (let j = i + 1; j < joined.length; j++) {

@@ -42,7 +42,16 @@ import {
   stretchKeys,
 } from '../edits/keyframes';
 import { addKnob, moveKnob, removeKnob, setKnob } from '../edits/knobs';
-import { addLayers, copiesOf, layersOf, moveLayers, removeLayers, setLayers } from '../edits/layers';
+import {
+  cardAlone,
+  pasteCards,
+  addLayers,
+  copiesOf,
+  layersOf,
+  moveLayers,
+  removeLayers,
+  setLayers,
+} from '../edits/layers';
 import { addMarker, removeMarker, setMarker } from '../edits/markers';
 import { applyMove, changeMove, forgetMove, keepMove, removeMove } from '../edits/moves';
 import { FIRST_REVEAL, revealByStrokes } from '../edits/reveal';
@@ -234,7 +243,18 @@ const EDITS: readonly ((at: Place) => Edit | null)[] = [
   (at) => reverseLayers(at.scene.id, at.ids),
   (at) => splitLayers(at.scene.id, at.ids, frame(at), at.makeId),
   (at) => takeApart(at.scene.id, at.layer.id, at.makeId),
-  (at) => revealByStrokes(programOf(at), [at.layer.id], FIRST_REVEAL, frame(at), frame(at), at.makeId),
+  (at) => {
+    const from = at.layer.kind === 'drawing' ? at.layer : null;
+    const card = from && at.chance.one(Object.keys(from.items));
+    return card
+      ? pasteCards(at.scene.id, at.layer.id, [cardAlone(from, card)], null, at.chance.whole(0, 3), at.makeId)
+      : null;
+  },
+  // Middle lines take their time: now and then is enough.
+  (at) =>
+    at.chance.happens(0.1)
+      ? revealByStrokes(programOf(at), [at.layer.id], FIRST_REVEAL, frame(at), frame(at), at.makeId)
+      : null,
   (at) => matteBy(at.scene.id, at.chance.one(at.scene.order), [at.layer.id], at.makeId),
   (at) => maskBy(at.scene.id, at.layer.id, [at.chance.one(at.ids)], frame(at), at.makeId),
   (at) => {

@@ -1,8 +1,10 @@
+import { FIRST_COLORS } from '@kite/core/document/colors';
 import type { Id } from '@kite/core/document/types';
 import { FIRST_REVEAL, type Reveal, REVEAL_LIMITS, revealByStrokes, revealIn } from '@kite/core/edits/reveal';
 import { type FormEvent, useState } from 'react';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
+import { ColorField } from '../../ui/ColorField';
 import { NumberField } from '../../ui/NumberField';
 import { Segments } from '../../ui/Segments';
 import { useEditor, useSlice } from '../store/context';
@@ -17,7 +19,7 @@ const Form = ({ layers }: { layers: readonly Id[] }) => {
   const editor = useEditor();
   const { scene, state } = editor;
   const first = scene.layers[layers[0] ?? ''];
-  const known = first?.kind === 'drawing' ? revealIn(first) : null;
+  const known = first?.kind === 'drawing' ? revealIn(first, scene) : null;
   const [reveal, setReveal] = useState<Reveal>({ ...FIRST_REVEAL, ...(known && { ...known }) });
   const close = () => editor.set({ revealing: null });
   const write = (event: FormEvent) => {
@@ -53,6 +55,38 @@ const Form = ({ layers }: { layers: readonly Id[] }) => {
         options={ORDERS}
         onChange={(order) => setReveal((now) => ({ ...now, order }))}
       />
+      <label className="grid grid-cols-[1fr_120px] items-center text-ink-2">
+        A colour runs ahead
+        <input
+          type="checkbox"
+          aria-label="A colour runs ahead"
+          className="size-4"
+          checked={reveal.ahead !== null}
+          onChange={(event) =>
+            setReveal((now) => ({ ...now, ahead: event.target.checked ? { color: FIRST_COLORS[1], frames: 4 } : null }))
+          }
+        />
+      </label>
+      {reveal.ahead && (
+        <div className="grid grid-cols-[1fr_120px] items-center gap-2">
+          <ColorField
+            label="Its colour"
+            value={reveal.ahead.color}
+            onChange={(color) => setReveal((now) => ({ ...now, ahead: now.ahead && { ...now.ahead, color } }))}
+          />
+          <NumberField
+            label="Frames ahead"
+            unit="f"
+            decimals={0}
+            min={REVEAL_LIMITS.ahead[0]}
+            max={REVEAL_LIMITS.ahead[1]}
+            value={reveal.ahead.frames}
+            onChange={(v) =>
+              setReveal((now) => ({ ...now, ahead: now.ahead && { ...now.ahead, frames: Math.round(v) } }))
+            }
+          />
+        </div>
+      )}
       <p className="text-sm text-ink-2">
         Strokes run along the middle of the shape, wide enough to cover it, and show it as they are drawn
         {known ? '' : `, from frame ${state.frame} on`}. They are ordinary paths in a mask of the layer, to be moved,

@@ -42,6 +42,7 @@ import { newCard, splitTextLayer } from '../../commands/layers';
 import { type Editor, makeId } from '../../store/editor';
 import { useEditor, useSlice } from '../../store/context';
 import { removePartAsking } from '../../commands/formulas';
+import { copyCards, hasCopiedCards, pasteCopiedCards } from '../../commands/cards';
 import { freeMask } from '../../commands/masks';
 import { Card } from './Card';
 import { NestSettings } from './NestSettings';
@@ -94,7 +95,11 @@ const AddMenu = ({ layer, group }: { layer: DrawingLayer; group: Id | null }) =>
     editor.edit(addItem(editor.scene.id, layer.id, item, group, index));
     editor.select({ layers: [layer.id], card: item.id });
   };
-  const entries = ROLES.flatMap(([role], i): (MenuEntry | null)[] => [
+  const where = open !== null && list.includes(open) ? list.indexOf(open) + 1 : list.length;
+  const paste: (MenuEntry | null)[] = hasCopiedCards()
+    ? [{ label: 'Paste what was copied', onSelect: () => pasteCopiedCards(editor, layer.id, group, where) }, null]
+    : [];
+  const kinds = ROLES.flatMap(([role], i): (MenuEntry | null)[] => [
     ...(i > 0 ? [null] : []),
     ...[...KINDS.values()]
       .filter((k) => k.role === role && !isPictured(k))
@@ -106,7 +111,7 @@ const AddMenu = ({ layer, group }: { layer: DrawingLayer; group: Id | null }) =>
       <Menu
         align="start"
         columns={2}
-        entries={entries}
+        entries={[...paste, ...kinds]}
         trigger={
           <button
             type="button"
@@ -185,6 +190,7 @@ const ItemCard = ({
   const showsInner = open || inside || Object.keys(layer.items).length <= MOST_UNFOLDED;
   const name = calledOf(item);
   const previous = layer.items[list[index - 1] ?? ''];
+  const effects = list.filter((id) => kindOf(layer.items[id]?.kind ?? 'group').role === 'cover');
 
   const wrap = () => {
     const box = newCard('group');
@@ -212,6 +218,15 @@ const ItemCard = ({
       },
     },
     { label: 'Put in a new group', onSelect: wrap },
+    { label: 'Copy', onSelect: () => copyCards(layer, [item.id]) },
+    ...(kind.role === 'cover' && effects.length > 1
+      ? [{ label: `Copy all ${effects.length} covers`, onSelect: () => copyCards(layer, effects) }]
+      : []),
+    {
+      label: 'Paste below it',
+      disabled: !hasCopiedCards(),
+      onSelect: () => pasteCopiedCards(editor, layer.id, group, index + 1),
+    },
     ...(item.kind === 'text'
       ? (['letters', 'words', 'lines'] as const).map((by) => ({
           label: `Split into ${by}`,
