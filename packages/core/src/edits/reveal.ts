@@ -1,11 +1,19 @@
 /** Reveals by strokes: a layer is shown as strokes along its middle lines are drawn, by ordinary cards that can be changed. */
 import { type MakeId, newItem } from '../document/make';
 import { type Edit, plain } from '../document/patches';
-import { isKeyed } from '../document/types';
-import type { Color, DrawingLayer, Ease, Id, Item, PathValue, Point, Scene } from '../document/types';
+import {
+  type Color,
+  type DrawingLayer,
+  type Ease,
+  type Id,
+  isKeyed,
+  type Item,
+  type PathValue,
+  type Scene,
+} from '../document/types';
 import { middleOf, type MiddleStroke } from '../geometry/middle';
-import type { Outline } from '../geometry/outline';
-import { transformed } from '../geometry/outline';
+import { type Outline, smoothThrough, transformed } from '../geometry/outline';
+import { pathOfOutline } from '../motion/paths';
 import { easeOfStrength, strengthOf } from '../motion/eases/table';
 import { mask as maskKind } from '../recipe/covers/mask';
 import { intricacyOf, intricacyOfGrowth, outlinesOf, ribbonArea } from '../geometry/polygons';
@@ -83,22 +91,7 @@ const shapesOf = (name: string, marks: readonly Mark[]): Outline[] => {
 /** For the pixels on the edge, which are covered in part. */
 const EDGE = 3;
 
-const rounded = (n: number): number => Math.round(n * 100) / 100;
-
-/** A smooth path through the points of a stroke (uniform Catmull-Rom). */
-const pathOf = ({ points, closed }: MiddleStroke): PathValue => {
-  const count = points.length;
-  const at = (i: number): Point => points[closed ? (i + count) % count : Math.min(count - 1, Math.max(0, i))] as Point;
-  return {
-    closed,
-    vertices: points.map(([x, y], i) => {
-      const [before, after] = [at(i - 1), at(i + 1)];
-      const [hx, hy] = [(after[0] - before[0]) / 6, (after[1] - before[1]) / 6];
-      const [h, k] = [rounded(hx), rounded(hy)];
-      return [rounded(x), rounded(y), -h, -k, h, k] as const;
-    }),
-  };
-};
+const pathOf = ({ points, closed }: MiddleStroke): PathValue => pathOfOutline(smoothThrough(points, closed));
 
 /** The mask that reveals a layer, if it has one. */
 export const revealOf = (layer: DrawingLayer): Item | undefined =>

@@ -1,6 +1,6 @@
 /**
- * Middle lines of areas, as few strokes: rastered, thinned to lines of one cell (Zhang and Suen, A Fast Parallel Algorithm for
- * Thinning Digital Patterns, 1984), walked as a graph whose short spurs are left out, and joined straight on at crossings.
+ * Middle lines of areas, as few strokes: rastered, thinned to lines of one cell, walked as a graph whose short spurs are left out,
+ * and joined straight on at crossings.
  */
 import type { Point } from '../document/types';
 import { type Box, outlineBox, union } from './bounds';
@@ -9,6 +9,7 @@ import { flattened } from './flatten';
 import { type Outline, smoothThrough } from './outline';
 import { areaOf, outlinesOf } from './polygons';
 import { distances, type Grid, rastered } from './raster';
+import { pruned, thinned, type Walked, walked } from './thin';
 
 /** A smooth line through points: see smoothThrough. */
 export interface MiddleStroke {
@@ -22,127 +23,11 @@ export interface Middle {
   readonly width: number;
 }
 
-const NEIGHBOURS = [
-  [0, -1],
-  [1, -1],
-  [1, 0],
-  [1, 1],
-  [0, 1],
-  [-1, 1],
-  [-1, 0],
-  [-1, -1],
-] as const;
-
 /** Cells across the width of a typical stroke of the area. */
 const ACROSS = 10;
 const MOST_CELLS = 150_000;
 /** Runs of one part that are looked at for those that go straight on; with more they stay apart. */
 const MOST_JOINED = 150;
-
-/** Peels an area until lines of one cell are left. */
-const thinned = ({ width, cells }: Grid, edge: Float64Array): Uint8Array => {
-  const grid = cells.slice();
-  const offsets = NEIGHBOURS.map(([dx, dy]) => dy * width + dx);
-  let inside = [...grid.keys()].filter((i) => grid[i] === 1);
-  const peels = (i: number, second: boolean): boolean => {
-    const p = offsets.map((o) => grid[i + o]!);
-    const count = p.reduce((sum, v) => sum + v, 0);
-    if (count < 2 || count > 6) return false;
-    let changes = 0;
-    for (let n = 0; n < 8; n++) if (p[n] === 0 && p[(n + 1) % 8] === 1) changes++;
-    if (changes !== 1) return false;
-    const [north, , east, , south, , west] = p as [number, number, number, number, number, number, number, number];
-    return second
-      ? north * east * west === 0 && north * south * west === 0
-      : north * east * south === 0 && east * south * west === 0;
-  };
-  for (let peeled = true; peeled;) {
-    peeled = false;
-    for (const second of [false, true]) {
-      const gone = inside.filter((i) => peels(i, second));
-      for (const i of gone) grid[i] = 0;
-      if (gone.length > 0) {
-        peeled = true;
-        inside = inside.filter((i) => grid[i] === 1);
-      }
-    }
-  }
-  // Corners of stairs that are left are no crossings.
-  for (const i of inside) {
-    const [n, , e, , s, , w] = offsets.map((o) => grid[i + o]!) as [
-      number,
-      number,
-      number,
-      number,
-      number,
-      number,
-      number,
-      number,
-    ];
-    const [ne, se, sw, nw] = [offsets[1]!, offsets[3]!, offsets[5]!, offsets[7]!].map((o) => grid[i + o]!) as [
-      number,
-      number,
-      number,
-      number,
-    ];
-    const corner =
-      (n && e && !s && !w && !sw) ||
-      (e && s && !n && !w && !nw) ||
-      (s && w && !n && !e && !ne) ||
-      (w && n && !s && !e && !se);
-    if (corner) grid[i] = 0;
-  }
-  // Of a dot nothing may be left: its middle is.
-  if (!grid.includes(1)) grid[edge.reduce((best, d, i) => (d > edge[best]! ? i : best), 0)] = 1;
-  return grid;
-};
-
-/** A run of cells between two ends or crossings; its ends are cells, or null for a ring. */
-interface Run {
-  cells: number[];
-  ring: boolean;
-}
-
-const walked = (line: Uint8Array, width: number): { runs: Run[]; degree: (cell: number) => number } => {
-  const offsets = NEIGHBOURS.map(([dx, dy]) => dy * width + dx);
-  const around = (i: number) => offsets.map((o) => i + o).filter((j) => line[j] === 1);
-  const degrees = new Map<number, number>();
-  for (let i = 0; i < line.length; i++) if (line[i] === 1) degrees.set(i, around(i).length);
-  const degree = (i: number) => degrees.get(i) ?? 0;
-  const isNode = (i: number) => degree(i) !== 2;
-  const done = new Set<string>();
-  const seen = new Set<number>();
-  const runs: Run[] = [];
-  const follow = (from: number, next: number): number[] => {
-    const cells = [from, next];
-    for (let [before, at] = [from, next]; !isNode(at) && at !== from;) {
-      const on = around(at).find((j) => j !== before && (j !== from || cells.length > 3));
-      if (on === undefined) break;
-      [before, at] = [at, on];
-      cells.push(at);
-    }
-    return cells;
-  };
-  for (const [i] of degrees) {
-    if (!isNode(i)) continue;
-    seen.add(i);
-    if (degree(i) === 0) runs.push({ cells: [i], ring: false });
-    for (const next of around(i)) {
-      if (done.has(`${i} ${next}`)) continue;
-      const cells = follow(i, next);
-      done.add(`${i} ${next}`).add(`${cells.at(-1)} ${cells.at(-2)}`);
-      for (const cell of cells) seen.add(cell);
-      runs.push({ cells, ring: false });
-    }
-  }
-  for (const [i] of degrees) {
-    if (seen.has(i)) continue;
-    const cells = follow(i, around(i)[0] as number);
-    for (const cell of cells) seen.add(cell);
-    runs.push({ cells, ring: true });
-  }
-  return { runs, degree };
-};
 
 const lengthOf = (points: readonly Point[]): number =>
   points.reduce((sum, [x, y], i) => (i === 0 ? 0 : sum + Math.hypot(x - points[i - 1]![0], y - points[i - 1]![1])), 0);
@@ -182,6 +67,97 @@ const headingAt = (points: readonly Point[], end: 'first' | 'last', over: number
   return [(x1 - x0) / length, (y1 - y0) / length];
 };
 
+type End = 'first' | 'last';
+
+/** A line through the middles of cells, and the cells at its ends. */
+interface Line {
+  readonly points: readonly Point[];
+  readonly first: number;
+  readonly last: number;
+  readonly ring: boolean;
+}
+
+/** One part of an area in cells: its lines, and how far each cell is from its edge. */
+interface Thin {
+  readonly grid: Grid;
+  readonly edge: Float64Array;
+  readonly degree: Walked['degree'];
+}
+
+/** Whether two cells are ends at one crossing: those are often several cells wide. */
+const isOneCrossing = ({ grid: { width }, edge, degree }: Thin, a: number, b: number): boolean => {
+  if (degree(a) === 1 || degree(b) === 1) return false;
+  const reach = 0.6 * Math.max(edge[a]!, edge[b]!) + 1.5;
+  return Math.hypot((a % width) - (b % width), Math.floor(a / width) - Math.floor(b / width)) <= reach;
+};
+
+/** How nearly straight one line goes on in another, from -1 to 1; null where their ends do not meet. */
+const straightness = (thin: Thin, a: Line, aEnd: End, b: Line, bEnd: End): number | null => {
+  if (a.ring || b.ring || !isOneCrossing(thin, a[aEnd], b[bEnd])) return null;
+  const over = Math.max(3, Math.round(thin.edge[a[aEnd]]! * 1.5));
+  const [u, v] = [headingAt(a.points, aEnd, over), headingAt(b.points, bEnd, over)];
+  return -(u[0] * v[0] + u[1] * v[1]);
+};
+
+const turnedRound = ({ points, first, last, ring }: Line): Line => ({
+  points: points.toReversed(),
+  first: last,
+  last: first,
+  ring,
+});
+
+/** Lines that go on in each other at crossings made one, the straightest first. */
+const joinedStraight = (thin: Thin, lines: readonly Line[]): readonly Line[] => {
+  if (lines.length > MOST_JOINED) return lines;
+  const ends = ['first', 'last'] as const;
+  let now = lines;
+  for (;;) {
+    let best = { straight: 0.5, pair: null as readonly [Line, Line] | null, one: null as Line | null };
+    now.forEach((a, i) => {
+      for (const b of now.slice(i + 1)) {
+        for (const aEnd of ends) {
+          for (const bEnd of ends) {
+            const straight = straightness(thin, a, aEnd, b, bEnd);
+            if (straight === null || straight <= best.straight) continue;
+            const [head, tail] = [aEnd === 'last' ? a : turnedRound(a), bEnd === 'first' ? b : turnedRound(b)];
+            const one = { points: [...head.points, ...tail.points], first: head.first, last: tail.last, ring: false };
+            best = { straight, pair: [a, b], one };
+          }
+        }
+      }
+    });
+    const { pair, one } = best;
+    if (!pair || !one) return now;
+    now = [...now.filter((line) => !pair.includes(line)), one];
+  }
+};
+
+/** What leads from one side of a crossing to the other is the crossing itself. */
+const isBridge = ({ grid: { side }, edge, degree }: Thin, { points, first, last, ring }: Line): boolean =>
+  !ring && degree(first) > 1 && degree(last) > 1 && lengthOf(points) < 0.8 * side * Math.max(edge[first]!, edge[last]!);
+
+/** A line as one would write it: smooth, from edge to edge, from the left or from the top. */
+const asStroke = (
+  { grid: { side }, edge, degree }: Thin,
+  { points, first, last }: Line,
+  closed: boolean,
+): MiddleStroke => {
+  const soft = simplified(smoothed(points, Math.round(ACROSS * 0.6)), side * 0.6);
+  const [start, end] = [soft[0]!, soft.at(-1)!];
+  if (closed) return { points: soft.length > 3 ? soft.slice(0, -1) : soft, closed };
+  if (soft.length === 1) return { points: [start, [start[0] + side, start[1]]], closed };
+  // Thinning stops short of where strokes end.
+  const out = ([x, y]: Point, at: End, cell: number): Point => {
+    const [hx, hy] = headingAt(soft, at, 1);
+    const reach = degree(cell) === 1 ? edge[cell]! * side : 0;
+    return [x - hx * reach, y - hy * reach];
+  };
+  const line = [out(start, 'first', first), ...soft.slice(1, -1), out(end, 'last', last)];
+  const [dx, dy] = [end[0] - start[0], end[1] - start[1]];
+  const isTurned = Math.abs(dx) > 0.5 * Math.abs(dy) ? dx < 0 : dy < 0;
+  return { points: isTurned ? line.toReversed() : line, closed };
+};
+
 /** The middle lines of one connected area. */
 const strokesOf = (grid: Grid, edge: Float64Array): MiddleStroke[] => {
   const { width, left, top, side } = grid;
@@ -189,84 +165,18 @@ const strokesOf = (grid: Grid, edge: Float64Array): MiddleStroke[] => {
     left + ((cell % width) + 0.5) * side,
     top + (Math.floor(cell / width) + 0.5) * side,
   ];
-  let thin = thinned(grid, edge);
-  // Spurs no longer than the area is wide where they leave it are what thinning makes of corners.
-  for (let round = 0; round < 3; round++) {
-    const { runs, degree } = walked(thin, width);
-    const spurs = runs.filter(({ cells, ring }) => {
-      const ends = [cells[0]!, cells.at(-1)!];
-      const tip = ends.find((end) => degree(end) === 1);
-      const root = ends.find((end) => degree(end) > 2);
-      return !ring && tip !== undefined && root !== undefined && cells.length < 1.15 * edge[root]! + 2;
-    });
-    if (spurs.length === 0) break;
-    const next = thin.slice();
-    for (const { cells } of spurs) for (const cell of cells) if (degree(cell) <= 2) next[cell] = 0;
-    thin = next;
-  }
-  const { runs, degree } = walked(thin, width);
-  // Crossings are often several cells wide: ends that lie close to each other are one.
-  const open = runs.map(({ cells, ring }) => ({ cells, ring, points: cells.map(place) }));
-  const joined: { points: Point[]; first: number; last: number; ring: boolean }[] = open
+  const { runs, degree } = walked(pruned(thinned(grid, edge), width, edge), width);
+  const thin: Thin = { grid, edge, degree };
+  const lines = runs
     .filter(({ cells }) => cells.length > 1 || runs.length === 1)
-    .map(({ cells, points, ring }) => ({ points, first: cells[0]!, last: cells.at(-1)!, ring }));
-  const near = (a: number, b: number) => {
-    const reach = 0.6 * Math.max(edge[a]!, edge[b]!) + 1.5;
-    return Math.hypot((a % width) - (b % width), Math.floor(a / width) - Math.floor(b / width)) <= reach;
-  };
-  for (let left = joined.length > MOST_JOINED ? 0 : joined.length; left > 0; left--) {
-    let best: { i: number; j: number; iEnd: 'first' | 'last'; jEnd: 'first' | 'last'; straight: number } | null = null;
-    for (let i = 0; i < joined.length; i++) {
-      for (let j = i + 1; j < joined.length; j++) {
-        for (const iEnd of ['first', 'last'] as const) {
-          for (const jEnd of ['first', 'last'] as const) {
-            const [a, b] = [joined[i]!, joined[j]!];
-            if (a.ring || b.ring || !near(a[iEnd], b[jEnd]) || degree(a[iEnd]) === 1 || degree(b[jEnd]) === 1) continue;
-            const over = Math.max(3, Math.round(edge[a[iEnd]]! * 1.5));
-            const [u, v] = [headingAt(a.points, iEnd, over), headingAt(b.points, jEnd, over)];
-            const straight = -(u[0] * v[0] + u[1] * v[1]);
-            if (straight > 0.5 && (!best || straight > best.straight)) best = { i, j, iEnd, jEnd, straight };
-          }
-        }
-      }
-    }
-    if (!best) break;
-    const [a, b] = [joined[best.i]!, joined[best.j]!];
-    const head = best.iEnd === 'last' ? a.points : a.points.toReversed();
-    const tail = best.jEnd === 'first' ? b.points : b.points.toReversed();
-    const first = best.iEnd === 'last' ? a.first : a.last;
-    const last = best.jEnd === 'first' ? b.last : b.first;
-    joined.splice(best.j, 1);
-    joined[best.i] = { points: [...head, ...tail], first, last, ring: false };
-  }
-  // What leads from one side of a crossing to the other is the crossing itself.
-  const isBridge = ({ points, first, last, ring }: (typeof joined)[number]) =>
-    !ring &&
-    degree(first) > 1 &&
-    degree(last) > 1 &&
-    lengthOf(points) < 0.8 * side * Math.max(edge[first]!, edge[last]!);
-  const bridges = joined.filter(isBridge);
-  const whole = bridges.length < joined.length ? joined.filter((one) => !bridges.includes(one)) : joined;
-  return whole.map(({ points, first, last, ring }) => {
-    const closed = ring || (whole.length === 1 && points.length > 8 && near(first, last) && degree(first) > 1);
-    const soft = simplified(smoothed(points, Math.round(ACROSS * 0.6)), side * 0.6);
-    if (closed) return { points: soft.slice(0, -1).length > 2 ? soft.slice(0, -1) : soft, closed: true };
-    // Thinning stops short of where strokes end: they go on to the edge there.
-    const out = (end: 'first' | 'last', cell: number): Point => {
-      const [x, y] = end === 'first' ? soft[0]! : soft.at(-1)!;
-      const [hx, hy] = headingAt(soft, end, 1);
-      const reach = degree(cell) === 1 ? edge[cell]! * side : 0;
-      return [x - hx * reach, y - hy * reach];
-    };
-    const line =
-      soft.length === 1
-        ? [soft[0]!, [soft[0]![0] + side, soft[0]![1]] as Point]
-        : [out('first', first), ...soft.slice(1, -1), out('last', last)];
-    const [[ax, ay], [bx, by]] = [line[0]!, line.at(-1)!];
-    // From the left, or from the top where it stands upright.
-    const turned = Math.abs(bx - ax) > 0.5 * Math.abs(by - ay) ? bx < ax : by < ay;
-    return { points: turned ? line.toReversed() : line, closed: false };
-  });
+    .map(({ cells, ring }): Line => ({ points: cells.map(place), first: cells[0]!, last: cells.at(-1)!, ring }));
+  const joined = joinedStraight(thin, lines);
+  const bare = joined.filter((line) => !isBridge(thin, line));
+  const whole = bare.length > 0 ? bare : joined;
+  // One line whose ends meet is a ring with a spur that has gone.
+  const isRing = ({ points, first, last, ring }: Line) =>
+    ring || (whole.length === 1 && points.length > 8 && isOneCrossing(thin, first, last));
+  return whole.map((line) => asStroke(thin, line, isRing(line)));
 };
 
 /** The parts of an area that hang together, from left to right, each with its holes. */
