@@ -2,22 +2,20 @@
  * document + frame → display list. Compiled once and cached by object identity: an edit to one layer
  * recompiles one layer, and moving it about does not touch its recipe.
  */
-import type { Assets, BlendMode, Color, DrawingLayer, Id, Layer, Scene } from '../document/types';
-import { cycleFrom, sorted } from '../document/order';
+import type { Assets, Color, DrawingLayer, Id, Layer, Scene } from '../document/types';
 import type { Params, Values } from '../document/params';
-import { IDENTITY, inverted, type Matrix, multiply } from '../geometry/matrix';
+import { IDENTITY, type Matrix, multiply } from '../geometry/matrix';
 import { type Wiring, wiringOf } from '../formula/wiring';
 import { reader } from '../motion/reader';
 import { cardMatrix, compileRecipe, stampsOf } from '../recipe/evaluate';
 import { below } from '../recipe/sources/below';
 import { samplerOf } from '../motion/sampler';
-import { polygon } from '../geometry/outline';
-import { grouped, markThrough } from '../recipe/marks';
-import { type Around, MOST_TOLD, MOST_WORK, newRoom, SHORTAGES } from '../recipe/room';
+import { type Around, MOST_TOLD, MOST_WORK, newRoom, type Picture, SHORTAGES } from '../recipe/room';
 import { paramsOf } from '../recipe/table';
 import { EMPTY, type Flow, type Mark, type Playable, type Supplies } from '../recipe/types';
 import { needsOf } from '../recipe/needs';
-import { behindIn, drawnInCircle } from './follows';
+import { showing } from './around';
+import { standings } from './standing';
 import { marksWithin } from './pixels';
 import { knobsOf, turned } from './turned';
 import { placementOf, type Placement } from './placement';
@@ -40,10 +38,8 @@ export interface DisplayList {
   readonly work: number;
 }
 
-interface Drawn {
-  readonly marks: readonly Mark[];
+interface Drawn extends Picture {
   readonly problems: readonly Problem[];
-  readonly work: number;
 }
 
 /** What scenes draw on. Two of the same fonts and assets had better be one object: programs are kept by it. */
@@ -191,62 +187,6 @@ const compileLayer = (layer: Layer, supplies: Supplies, wiring: Wiring): Compile
   }));
 };
 
-interface Standing {
-  /** What a layer hangs from; null for one that stands by itself, as those in or below a circle do. */
-  readonly parent: Layer | null;
-  readonly problem: Problem | null;
-}
-
-/** What each layer hangs from. */
-const standings = (scene: Scene): ReadonlyMap<Id, Standing> => {
-  const layers = Object.values(scene.layers);
-  const parentOf = (layer: Layer) => (layer.parent === null ? undefined : scene.layers[layer.parent]);
-  const above = (layer: Layer): Layer[] => [parentOf(layer) ?? []].flat();
-  const round = new Set(sorted(layers, new Map(layers.map((layer) => [layer, above(layer)]))).left);
-  return new Map(
-    layers.map((layer): [Id, Standing] => {
-      const says = (message: string): Standing => ({ parent: null, problem: { layer: layer.id, message } });
-      const parent = parentOf(layer);
-      if (!parent) {
-        const gone = layer.parent !== null;
-        return [layer.id, gone ? says('has a parent that is gone') : { parent: null, problem: null }];
-      }
-      if (!round.has(layer)) return [layer.id, { parent, problem: null }];
-      const circle = cycleFrom(layer, above);
-      const names = [...(circle ?? []), layer].map((l) => l.name).join(' → ');
-      return [
-        layer.id,
-        says(circle ? `is its own parent: ${names}` : `hangs from “${parent.name}”, which hangs from itself`),
-      ];
-    }),
-  );
-};
-
-const asLayer = (blend: BlendMode, marks: readonly Mark[], matrix: Matrix, opacity: number): Mark | null => {
-  if (marks.length === 0 || opacity <= 0) return null;
-  const inScene = marks.map((mark) => markThrough(matrix, mark));
-  const only = inScene.length === 1 ? (inScene[0] as Mark) : null;
-  if (only && blend === 'normal') return { ...only, alpha: only.alpha * opacity };
-  return { op: 'group', marks: inScene, alpha: opacity, blend };
-};
-
-/** The background of a scene, as a mark. */
-const groundOf = ({ width, height }: Scene, color: Color): Mark => ({
-  op: 'fill',
-  outlines: [
-    polygon([
-      [0, 0],
-      [width, 0],
-      [width, height],
-      [0, height],
-    ]),
-  ],
-  rule: 'nonzero',
-  ink: { style: 'solid', color },
-  alpha: 1,
-  matrix: IDENTITY,
-});
-
 /** Whether what is behind a layer is shown by the layer itself, and not by itself as well. */
 const standsInstead = (layer: Layer): boolean =>
   needsOf(layer).asks.behind &&
@@ -287,64 +227,7 @@ export const compileScene = (scene: Scene, library: Library, depth = 0): Program
     return matrix;
   };
 
-  /** What other layers show to a layer; one that is cut by itself is shown nothing, at whichever layer it begins. */
-  const around = new Map<Id, Around>();
-  const aroundOf = (layer: Layer): Around => {
-    const known = around.get(layer.id);
-    if (known) return known;
-    const circle = drawnInCircle(scene, layer);
-    const said = circle && `would be cut by itself: ${[...circle, layer].map((l) => `“${l.name}”`).join(' → ')}`;
-    const own: Around = {
-      picture: (id, frame) => {
-        const other = scene.layers[id];
-        if (!other || !needsOf(layer).layers.has(id)) return 'is cut by a layer that is gone';
-        if (said) return said;
-        if (frame < other.from || frame >= other.to) return NOTHING;
-        const back = inverted(matrixOf(layer, frame));
-        if (!back) return NOTHING;
-        const { marks, work } = drawnAt(other, frame);
-        const mark = asLayer(
-          'normal',
-          marks,
-          multiply(back, matrixOf(other, frame)),
-          layerOf(other).place.at(frame).opacity,
-        );
-        return { marks: mark ? [mark] : [], work };
-      },
-      behind: (frame, background) => {
-        const back = inverted(matrixOf(layer, frame));
-        if (!back) return NOTHING;
-        const ground = background && scene.background !== null ? [groundOf(scene, scene.background)] : [];
-        const marks: Mark[] = ground.map((mark) => markThrough(back, mark));
-        let work = PER_LAYER;
-        for (const id of behindIn(scene, layer.id).toReversed()) {
-          const other = scene.layers[id];
-          const seen = other && shownAt(other, frame, (of) => multiply(back, matrixOf(of, frame)));
-          if (!seen) continue;
-          work += seen.work;
-          if (work > MOST_WORK) break;
-          if (seen.mark) marks.push(seen.mark);
-        }
-        return { marks: marks.length > 0 ? [grouped(marks, { aside: true })] : [], work };
-      },
-      since: (then, now) => {
-        const back = inverted(matrixOf(layer, now));
-        return back ? multiply(back, matrixOf(layer, then)) : IDENTITY;
-      },
-    };
-    around.set(layer.id, own);
-    return own;
-  };
-  /** What shows of a layer at a frame by itself, through a matrix; null where it does not show. */
-  const shownAt = (layer: Layer, frame: number, through: (layer: Layer) => Matrix) => {
-    if (layer.hidden || frame < layer.from || frame >= layer.to) return null;
-    const drawn = drawnAt(layer, frame);
-    return {
-      ...drawn,
-      mark: asLayer(layer.blend, drawn.marks, through(layer), layerOf(layer).place.at(frame).opacity),
-    };
-  };
-  // What several layers are cut by is worked out once for each frame.
+  // What several layers are cut by, or show as what is behind, is worked out once for each frame.
   const lastDrawn = new Map<Id, { readonly frame: number; readonly drawn: Drawn }>();
   const drawnAt = (layer: Layer, frame: number): Drawn => {
     const known = lastDrawn.get(layer.id);
@@ -352,6 +235,17 @@ export const compileScene = (scene: Scene, library: Library, depth = 0): Program
     const drawn = layerOf(layer).marks(frame, aroundOf(layer));
     lastDrawn.set(layer.id, { frame, drawn });
     return drawn;
+  };
+  const shows = showing(scene, {
+    drawnAt,
+    matrixOf,
+    opacityAt: (layer, frame) => layerOf(layer).place.at(frame).opacity,
+  });
+  const arounds = new Map<Id, Around>();
+  const aroundOf = (layer: Layer): Around => {
+    let own = arounds.get(layer.id);
+    if (!own) arounds.set(layer.id, (own = shows.around(layer)));
+    return own;
   };
 
   // Nests of one scene that are on the same frame show the same.
@@ -385,8 +279,8 @@ export const compileScene = (scene: Scene, library: Library, depth = 0): Program
         matrix: multiply(matrixOf(layer, frame), cardMatrix(layer.items, card, frame, computing)),
       };
     },
-    at: (frame, shows) => {
-      if (last?.frame === frame && !shows) return last;
+    at: (frame, wanted) => {
+      if (last?.frame === frame && !wanted) return last;
       const matrices = new Map<Id, Matrix>();
       const marks: Mark[] = [];
       const layers: Id[] = [];
@@ -394,8 +288,8 @@ export const compileScene = (scene: Scene, library: Library, depth = 0): Program
       let work = 0;
       for (let i = scene.order.length - 1; i >= 0; i--) {
         const layer = scene.layers[scene.order[i] as Id];
-        if (!layer || (shows && !shows(layer.id))) continue;
-        const drawn = shownAt(layer, frame, (of) => matrixOf(of, frame, matrices));
+        if (!layer || (wanted && !wanted(layer.id))) continue;
+        const drawn = shows.shownAt(layer, frame, (of) => matrixOf(of, frame, matrices));
         if (!drawn) continue;
         work += drawn.work;
         if (work > MOST_WORK) {
@@ -417,7 +311,7 @@ export const compileScene = (scene: Scene, library: Library, depth = 0): Program
       const over = layers[fitting];
       if (over !== undefined) found.push({ layer: over, message: TOO_MUCH });
       const list = { width, height, background, marks: marks.slice(0, fitting), problems: found, work, frame };
-      if (!shows) last = list;
+      if (!wanted) last = list;
       return list;
     },
   };

@@ -1,0 +1,105 @@
+/** What layers show of themselves, and to each other: what cuts them, what lies behind them, where they were. */
+import type { BlendMode, Color, Layer, Scene } from '../document/types';
+import { IDENTITY, inverted, type Matrix, multiply } from '../geometry/matrix';
+import { polygon } from '../geometry/outline';
+import { grouped, markThrough } from '../recipe/marks';
+import { needsOf } from '../recipe/needs';
+import { type Around, MOST_WORK, type Picture } from '../recipe/room';
+import type { Mark } from '../recipe/types';
+import { behindIn, drawnInCircle } from './follows';
+
+const NOTHING: Picture = { marks: [], work: 0 };
+
+const asLayer = (blend: BlendMode, marks: readonly Mark[], matrix: Matrix, opacity: number): Mark | null => {
+  if (marks.length === 0 || opacity <= 0) return null;
+  const inScene = marks.map((mark) => markThrough(matrix, mark));
+  const only = inScene.length === 1 ? (inScene[0] as Mark) : null;
+  if (only && blend === 'normal') return { ...only, alpha: only.alpha * opacity };
+  return { op: 'group', marks: inScene, alpha: opacity, blend };
+};
+
+/** The background of a scene, as a mark. */
+const groundOf = ({ width, height }: Scene, color: Color): Mark => ({
+  op: 'fill',
+  outlines: [
+    polygon([
+      [0, 0],
+      [width, 0],
+      [width, height],
+      [0, height],
+    ]),
+  ],
+  rule: 'nonzero',
+  ink: { style: 'solid', color },
+  alpha: 1,
+  matrix: IDENTITY,
+});
+
+/** Of the layers of a scene, at any frame. */
+interface Drawing<D extends Picture> {
+  /** In the layer's own pixels, whether it shows or not. */
+  readonly drawnAt: (layer: Layer, frame: number) => D;
+  /** From the layer's own pixels to the scene's. */
+  readonly matrixOf: (layer: Layer, frame: number) => Matrix;
+  readonly opacityAt: (layer: Layer, frame: number) => number;
+}
+
+interface Showing<D extends Picture> {
+  /** What shows of a layer at a frame by itself, through a matrix; null where it does not show. */
+  readonly shownAt: (
+    layer: Layer,
+    frame: number,
+    through: (layer: Layer) => Matrix,
+  ) => (D & { readonly mark: Mark | null }) | null;
+  /** What a layer's recipe may ask; one that is cut by itself is shown nothing, at whichever layer the circle begins. */
+  readonly around: (layer: Layer) => Around;
+}
+
+export const showing = <D extends Picture>(scene: Scene, { drawnAt, matrixOf, opacityAt }: Drawing<D>): Showing<D> => {
+  const isThere = ({ from, to }: Layer, frame: number) => frame >= from && frame < to;
+  const shownAt: Showing<D>['shownAt'] = (layer, frame, through) => {
+    if (layer.hidden || !isThere(layer, frame)) return null;
+    const drawn = drawnAt(layer, frame);
+    return { ...drawn, mark: asLayer(layer.blend, drawn.marks, through(layer), opacityAt(layer, frame)) };
+  };
+  /** From the scene's pixels to a layer's; null for one that is flattened. */
+  const backTo = (layer: Layer, frame: number) => inverted(matrixOf(layer, frame));
+
+  const around = (layer: Layer): Around => {
+    const circle = drawnInCircle(scene, layer);
+    const said = circle && `would be cut by itself: ${[...circle, layer].map((l) => `“${l.name}”`).join(' → ')}`;
+    return {
+      picture: (id, frame) => {
+        const other = scene.layers[id];
+        if (!other || !needsOf(layer).layers.has(id)) return 'is cut by a layer that is gone';
+        if (said) return said;
+        const back = backTo(layer, frame);
+        if (!back || !isThere(other, frame)) return NOTHING;
+        const { marks, work } = drawnAt(other, frame);
+        const mark = asLayer('normal', marks, multiply(back, matrixOf(other, frame)), opacityAt(other, frame));
+        return { marks: mark ? [mark] : [], work };
+      },
+      behind: (frame, background) => {
+        const back = backTo(layer, frame);
+        if (!back) return NOTHING;
+        const ground = background && scene.background !== null ? [groundOf(scene, scene.background)] : [];
+        const marks: Mark[] = ground.map((mark) => markThrough(back, mark));
+        let work = 0;
+        for (const id of behindIn(scene, layer.id).toReversed()) {
+          const other = scene.layers[id];
+          const seen = other && shownAt(other, frame, (of) => multiply(back, matrixOf(of, frame)));
+          if (!seen) continue;
+          work += seen.work;
+          if (work > MOST_WORK) break;
+          if (seen.mark) marks.push(seen.mark);
+        }
+        return { marks: marks.length > 0 ? [grouped(marks, { aside: true })] : [], work };
+      },
+      since: (then, now) => {
+        const back = backTo(layer, now);
+        return back ? multiply(back, matrixOf(layer, then)) : IDENTITY;
+      },
+    };
+  };
+  return { shownAt, around };
+};
