@@ -6,6 +6,7 @@ import { applyEdit } from '@kite/core/edits/apply';
 import { setFormula } from '@kite/core/edits/formulas';
 import { addKnob } from '@kite/core/edits/knobs';
 import { addLayers } from '@kite/core/edits/layers';
+import { addMarker } from '@kite/core/edits/markers';
 import { addScene } from '@kite/core/edits/scenes';
 import { writeArchive } from '@kite/core/interchange/archive';
 import { addCard, goToFrame, middle, onScene, saved } from './support/editor';
@@ -188,4 +189,44 @@ test('one scene is nested five times in five colours by its knob, follows the sc
   await page.getByRole('button', { name: 'Scene Test', exact: true }).click();
   const beside = async () => Promise.all([0, 1, 4].map(async (i) => (await pixel(page, at(60 + 70 * i + 10, 120)))[0]));
   await expect.poll(beside).toEqual([0xe0, 16, 16]);
+});
+
+test('a layer is cut into four shots, wide, close, medium and back, or at the markers', async ({ page, server }) => {
+  await openMade(
+    page,
+    server,
+    'Shots',
+    [discLayer('a', 'Bell', [200, 120], '#FFB23E', 60)],
+    addMarker('s', { id: 'm', frame: 40, name: 'Close' }),
+  );
+  const at = await onScene(page, 400, 240);
+  // Inside of the disc only where it is larger: by 1.35 and by 1.8.
+  const shown = async () => {
+    const pixels = await Promise.all([at(237, 120), at(249, 120)].map((spot) => pixel(page, spot)));
+    return pixels.map(([red = 0]) => red > 200).join();
+  };
+  const choose = async (entry: string) => {
+    const row = await middle(page.getByRole('group', { name: 'Layer Bell', exact: true }));
+    await page.mouse.click(row.x - 300, row.y, { button: 'right' });
+    await page.getByRole('menuitem', { name: entry }).click();
+  };
+  await choose('Cut into four shots');
+  await expect(page.getByTestId('layer-row')).toHaveCount(4);
+  await page.keyboard.press('Escape');
+  for (const [frame, wanted] of [
+    [10, 'false,false'],
+    [30, 'true,true'],
+    [60, 'true,false'],
+    [90, 'false,false'],
+  ] as const) {
+    await goToFrame(page, frame);
+    await expect.poll(shown).toBe(wanted);
+  }
+  await page.keyboard.press('Control+z');
+  await expect(page.getByTestId('layer-row')).toHaveCount(1);
+  await choose('Cut into shots at the markers');
+  await expect(page.getByTestId('layer-row')).toHaveCount(2);
+  await page.keyboard.press('Escape');
+  await goToFrame(page, 45);
+  await expect.poll(shown).toBe('true,true');
 });

@@ -64,6 +64,7 @@ import { addItem, moveItem, removeItem, setItem } from '../edits/recipe';
 import { reconcile } from '../edits/reconcile';
 import { addRoutine, removeRoutine, setRoutine } from '../edits/routines';
 import { addScene, duplicateScene, moveScene, removeScene, renameProject, setGuides, setScene } from '../edits/scenes';
+import { cutIntoShots } from '../edits/shots';
 import { ownCopy, setKnobHere } from '../edits/settings';
 import { joinSets, makeSet, removeSet, renameSet, setMembers } from '../edits/sets';
 import { splitText } from '../edits/text';
@@ -255,6 +256,7 @@ const EDITS: readonly ((at: Place) => Edit | null)[] = [
     at.chance.happens(0.1)
       ? revealByStrokes(programOf(at), [at.layer.id], FIRST_REVEAL, frame(at), frame(at), at.makeId)
       : null,
+  (at) => cutIntoShots(at.scene.id, at.layer.id, [frame(at), frame(at)], at.makeId),
   (at) => matteBy(at.scene.id, at.chance.one(at.scene.order), [at.layer.id], at.makeId),
   (at) => maskBy(at.scene.id, at.layer.id, [at.chance.one(at.ids)], frame(at), at.makeId),
   (at) => {

@@ -1,7 +1,8 @@
 /** What menus do with nests. */
-import type { Id } from '@kite/core/document/types';
+import type { DrawingLayer, Id } from '@kite/core/document/types';
 import { needsOf } from '@kite/core/recipe/needs';
 import { addNest, nestLayers } from '@kite/core/edits/nests';
+import { cutIntoShots, evenCuts } from '@kite/core/edits/shots';
 import { readingsIn } from '@kite/core/scene/follows';
 import { together } from '@kite/core/document/patches';
 import { toast } from 'sonner';
@@ -30,6 +31,27 @@ export const nestSelection = (editor: Editor): void => {
   }
   editor.select({ layers: editor.scene.order.filter((id) => !before.has(id)) });
 };
+
+/** Cuts the selected drawings in time into four shots of even length, or at the scene's markers; the shots are selected. */
+const cutShots = (editor: Editor, label: string, cutsOf: (layer: DrawingLayer) => readonly number[]): void => {
+  const { scene, state } = editor;
+  const layers = scene.order.flatMap((id) => {
+    const layer = scene.layers[id];
+    return state.selection.layers.includes(id) && layer?.kind === 'drawing' && !layer.locked ? [layer] : [];
+  });
+  if (layers.length === 0) {
+    toast.info('Select the nest or the picture that is to be cut into shots.');
+    return;
+  }
+  const before = new Set(scene.order);
+  const edits = layers.map((layer) => cutIntoShots(scene.id, layer.id, cutsOf(layer), makeId));
+  if (!editor.edit(together(label, edits))) return;
+  const made = editor.scene.order.filter((id) => !before.has(id));
+  editor.select({ layers: [...layers.map(({ id }) => id), ...made] });
+};
+export const cutFourShots = (editor: Editor): void => cutShots(editor, 'Cut into shots', (layer) => evenCuts(layer, 4));
+export const cutShotsAtMarkers = (editor: Editor): void =>
+  cutShots(editor, 'Cut into shots at the markers', () => editor.scene.markers.map(({ frame }) => frame));
 
 /** Plays another scene in the scene that is open. */
 export const nestScene = (editor: Editor, inner: Id): void => {

@@ -23,7 +23,7 @@ import { deleteSelection, jumpToKey, nudge, restack } from './layers';
 import { cutByFront } from './mattes';
 import { writeOn } from './reveal';
 import { maskSelection } from './masks';
-import { nestSelection } from './nesting';
+import { cutFourShots, cutShotsAtMarkers, nestSelection } from './nesting';
 
 export interface Command {
   readonly label: string;
@@ -78,6 +78,8 @@ const commands = {
   makeSet: { label: 'Make a set', run: setOfSelection },
   nest: { label: 'Nest in a scene of their own', run: nestSelection },
   useAsMask: { label: 'Use the front one as a mask', run: maskSelection },
+  shots: { label: 'Cut into four shots', run: cutFourShots },
+  shotsAtMarkers: { label: 'Cut into shots at the markers', run: cutShotsAtMarkers },
   writeOn: { label: 'Write on by strokes …', run: writeOn },
   useAsMatte: { label: 'Cut the others by the front one', run: cutByFront },
   drawMasks: {
