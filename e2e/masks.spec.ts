@@ -2,7 +2,7 @@
 import { expect } from '@playwright/test';
 import { newDrawing, newItem } from '@kite/core/document/make';
 import { drag, goToFrame, middle, newProject, onScene, saved } from './support/editor';
-import { BLANK, discLayer, openMade } from './support/made';
+import { BLANK, discLayer, keyed, openMade } from './support/made';
 import { disc, inOrder, pixel, sceneOf } from './support/scene';
 import { test } from './support/test';
 
@@ -271,4 +271,53 @@ test('a card is copied from one layer to another', async ({ page, server }) => {
   await expect.poll(async () => lit(await pixel(page, bell))).toBe(false);
   await page.keyboard.press('Control+z');
   await expect.poll(async () => lit(await pixel(page, bell))).toBe(true);
+});
+
+test('liquid flows inside letters that stay as they are, and the whole picture is coloured from the top', async ({
+  page,
+  server,
+}) => {
+  const font = { family: 'Inter', weight: 900, italic: false };
+  const letters = newDrawing(
+    BLANK,
+    't',
+    'Letters',
+    [newItem('tt', 'text', { text: 'MILL', size: 80, font }), newItem('tf', 'fill', { color: '#2DC4B6' })],
+    { position: [200, 140] },
+  );
+  const liquid = newDrawing(
+    BLANK,
+    'l',
+    'Liquid',
+    [newItem('lr', 'rectangle', { width: 300, height: 100 }), newItem('lf', 'fill', { color: '#FFB23E' })],
+    { position: [200, 140] },
+  );
+  await openMade(
+    page,
+    server,
+    'Liquid',
+    [letters, liquid],
+    keyed('l', 'position', [
+      [0, [200, 240], { kind: 'linear' }],
+      [50, [200, 140]],
+    ]),
+  );
+  const at = await onScene(page, 400, 240);
+  // In the first stem, beside the letters, and above what flows.
+  const [stem, beside] = [at(113, 120), at(60, 140)];
+  const row = (name: string) => page.getByRole('button', { name: new RegExp(`^Mattes of ${name}:`) });
+  await drag(page, await middle(row('Liquid')), await middle(page.getByLabel('Hide Letters')));
+  await goToFrame(page, 0);
+  await expect.poll(async () => lit(await pixel(page, stem))).toBe(false);
+  await goToFrame(page, 50);
+  await expect.poll(async () => lit(await pixel(page, stem))).toBe(true);
+  expect(await pixel(page, beside)).toEqual([0x10, 0x13, 0x2e]);
+
+  await page.getByRole('button', { name: 'Add effects on all that is there' }).click();
+  await page.getByRole('button', { name: 'Add an effect', exact: true }).click();
+  await page.getByRole('button', { name: 'Invert' }).click();
+  await expect.poll(() => pixel(page, beside)).toEqual([255 - 0x10, 255 - 0x13, 255 - 0x2e]);
+  await expect.poll(async () => lit(await pixel(page, stem))).toBe(false);
+  await page.getByLabel('Hide Effects').click();
+  await expect.poll(async () => lit(await pixel(page, stem))).toBe(true);
 });

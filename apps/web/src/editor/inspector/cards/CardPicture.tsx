@@ -4,7 +4,7 @@ import { IDENTITY, type Matrix } from '@kite/core/geometry/matrix';
 import { paint } from '@kite/core/paint/canvas';
 import { type Context2D, SurfacePool } from '@kite/core/paint/surface';
 import { bareSupplies, compileRecipe } from '@kite/core/recipe/evaluate';
-import { newRoom } from '@kite/core/recipe/room';
+import { newRoom, workOfMark } from '@kite/core/recipe/room';
 import { markBox, markThrough } from '@kite/core/recipe/marks';
 import type { Flow, Mark } from '@kite/core/recipe/types';
 import type { Fonts } from '@kite/core/type/types';
@@ -14,6 +14,9 @@ import { pagePictures } from '../../../preview/pagePictures';
 import { offscreenSurface } from '../../../preview/surface';
 
 const pool = new SurfacePool(offscreenSurface);
+
+/** Of a small picture: see recipe/room. */
+const MOST_WORK = 30_000;
 
 /** Outlines that nothing paints yet are shown as thin lines. */
 const marksOf = (flow: Flow, scale: number, ink: string): readonly Mark[] =>
@@ -62,13 +65,15 @@ export const CardPicture = ({ flow: flowNow, from, width, height }: CardPictureP
     if (!seen) return;
     const context = canvas.current?.getContext('2d');
     if (!context) return;
-    const flow = flowNow();
-    let box: Box | null = null;
-    for (const { outlines } of flow.shapes) for (const outline of outlines) box = union(box, outlineBox(outline));
-    for (const mark of flow.marks) box = union(box, markBox(mark));
     const ratio = window.devicePixelRatio;
     const target = { width: width * ratio, height: height * ratio };
     context.clearRect(0, 0, target.width, target.height);
+    const flow = flowNow();
+    // The page waits for it: what is too intricate for a small picture has none.
+    if (flow.marks.reduce((sum, mark) => sum + workOfMark(mark), 0) > MOST_WORK) return;
+    let box: Box | null = null;
+    for (const { outlines } of flow.shapes) for (const outline of outlines) box = union(box, outlineBox(outline));
+    for (const mark of flow.marks) box = union(box, markBox(mark));
     if (!box) return;
     const padded = grown(box, 1);
     const [w, h] = [padded.right - padded.left, padded.bottom - padded.top];
