@@ -17,7 +17,7 @@ import { pathOfOutline } from '../motion/paths';
 import { easeOfStrength, strengthOf } from '../motion/eases/table';
 import { mask as maskKind } from '../recipe/covers/mask';
 import { intricacyOf, intricacyOfGrowth, outlinesOf, ribbonArea } from '../geometry/polygons';
-import { workOfMark } from '../recipe/room';
+import { workOfMarks } from '../recipe/room';
 import type { Mark } from '../recipe/types';
 import type { Program } from '../scene/compile';
 import { PLACE } from '../document/params';
@@ -82,7 +82,7 @@ const shapesOf = (name: string, marks: readonly Mark[]): Outline[] => {
     left -= work;
     if (left < 0) throw tooIntricate;
   };
-  take(marks.reduce((sum, mark) => sum + workOfMark(mark), 0));
+  take(workOfMarks(marks));
   const outlines = covered(marks, take);
   take(intricacyOf(outlines));
   return outlines;

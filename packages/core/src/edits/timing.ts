@@ -19,7 +19,7 @@ import { withRank } from './formulas';
 import { copiesOf } from './layers';
 import { paramsIn } from '../properties/find';
 import { relinked } from '../recipe/needs';
-import { cutBy } from '../scene/follows';
+import { layersCutBy } from '../scene/follows';
 
 /** What has properties on a layer, itself, its cards or its knobs, and what they are. */
 const holdersOf = (layer: LayerDraft): [holder: { params: LayerDraft['params'] }, params: Params][] => {
@@ -132,7 +132,7 @@ export const splitLayers = (sceneId: Id, ids: readonly Id[], frame: number, make
     for (const id of all) {
       const layer = layerIn(scene, id);
       if (!isSplit(plain<Layer>(layer))) continue;
-      for (const cut of cutBy(plain<Scene>(scene), id)) all.add(cut.id);
+      for (const cut of layersCutBy(plain<Scene>(scene), id)) all.add(cut.id);
       const names = Object.values(scene.layers).map((l) => l.name);
       const [copied] = copiesOf([plain<Layer>(layer)], makeId) as [Layer];
       const copy = withRank(copied, scene as Scene, id);

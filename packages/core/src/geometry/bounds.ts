@@ -1,5 +1,5 @@
 import { apply, type Matrix } from './matrix';
-import type { Outline } from './outline';
+import { type Outline, polygon } from './outline';
 
 export interface Box {
   readonly left: number;
@@ -93,3 +93,12 @@ export const outlineBox = (outline: Outline): Box => {
   tight.set(outline, box);
   return box;
 };
+
+/** A box as an outline, clockwise from its top left. */
+export const boxOutline = ({ left, top, right, bottom }: Box): Outline =>
+  polygon([
+    [left, top],
+    [right, top],
+    [right, bottom],
+    [left, bottom],
+  ]);

@@ -21,6 +21,7 @@ import {
   tell,
   workOf,
   workOfMark,
+  workOfMarks,
 } from './room';
 import { type Asks, asksOf, kindOf, paramsOf } from './table';
 import {
@@ -181,8 +182,6 @@ const broughtHere = ({ marks, work }: Picture, room: Room): readonly Mark[] => {
   if (!back || !takeWork(room, work)) return [];
   return marks.map((mark) => markThrough(back, mark));
 };
-
-const workOfMarks = (marks: readonly Mark[]): number => marks.reduce((sum, mark) => sum + workOfMark(mark), 0);
 
 const compileCover = (
   kind: CoverKind,

@@ -2,7 +2,8 @@
 import { boxThrough, type Box, grown, intersection, outlineBox, union } from '../geometry/bounds';
 import { apply, IDENTITY, meanScale, type Matrix, multiply } from '../geometry/matrix';
 import { type Outline, transformed } from '../geometry/outline';
-import type { AreaCut, Cut, GroupMark, Mark, Shape, StrokeMark } from './types';
+import type { Color } from '../document/types';
+import type { AreaCut, Cut, FillMark, GroupMark, Mark, Shape, StrokeMark } from './types';
 
 /** A shape moved, and drawn at a share of its strength. */
 export const shapeThrough = (m: Matrix, shape: Shape, alpha: number): Shape => ({
@@ -34,6 +35,16 @@ export const grouped = (marks: readonly Mark[], how: Partial<Omit<GroupMark, 'op
   alpha: 1,
   blend: 'normal',
   ...how,
+});
+
+/** Outlines filled with one colour. */
+export const flatFill = (outlines: readonly Outline[], color: Color): FillMark => ({
+  op: 'fill',
+  outlines,
+  rule: 'nonzero',
+  ink: { style: 'solid', color },
+  alpha: 1,
+  matrix: IDENTITY,
 });
 
 /** A hard-edged area that shows what is in it, unless it is wanted otherwise. */

@@ -135,8 +135,7 @@ const dashCount = (outlines: readonly Outline[], dashes: readonly number[]): num
   return (outlines.reduce((sum, o) => sum + roughLength(o), 0) / pattern) * dashes.length;
 };
 
-const workOfCut = (cut: Cut): number =>
-  PER_MARK + ('marks' in cut ? cut.marks.reduce((sum, inner) => sum + workOfMark(inner), 0) : workOf(cut.outlines));
+const workOfCut = (cut: Cut): number => PER_MARK + ('marks' in cut ? workOfMarks(cut.marks) : workOf(cut.outlines));
 
 /** What a mark costs, with all that stands in it. */
 export const workOfMark = (mark: Mark): number => {
@@ -150,9 +149,9 @@ export const workOfMark = (mark: Mark): number => {
         PER_MARK + workOf(mark.outlines) * PER_SEGMENT_OF_STROKE + Math.ceil(dashCount(mark.outlines, mark.dashes))
       );
     case 'group':
-      return mark.marks.reduce(
-        (sum, inner) => sum + workOfMark(inner),
-        (mark.cuts ?? []).reduce((sum, cut) => sum + workOfCut(cut), PER_MARK),
-      );
+      return (mark.cuts ?? []).reduce((sum, cut) => sum + workOfCut(cut), PER_MARK + workOfMarks(mark.marks));
   }
 };
+
+/** What marks cost, together. */
+export const workOfMarks = (marks: readonly Mark[]): number => marks.reduce((sum, mark) => sum + workOfMark(mark), 0);

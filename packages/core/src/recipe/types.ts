@@ -151,7 +151,7 @@ export interface Playable {
   /** In frames. */
   readonly length: number;
   /** The knobs that can be set from outside. */
-  readonly knobs: ReadonlySet<Id>;
+  readonly knobs: { readonly has: (knob: Id) => boolean };
   readonly at: (frame: number, settings: Settings) => Shown;
 }
 /** Values for knobs of a scene that is played, by the ids of the knobs. */

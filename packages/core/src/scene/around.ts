@@ -1,8 +1,8 @@
 /** What layers show of themselves, and to each other: what cuts them, what lies behind them, where they were. */
 import type { BlendMode, Color, Layer, Scene } from '../document/types';
+import { boxOutline } from '../geometry/bounds';
 import { IDENTITY, inverted, type Matrix, multiply } from '../geometry/matrix';
-import { polygon } from '../geometry/outline';
-import { grouped, markThrough } from '../recipe/marks';
+import { flatFill, grouped, markThrough } from '../recipe/marks';
 import { needsOf } from '../recipe/needs';
 import { type Around, MOST_WORK, type Picture } from '../recipe/room';
 import type { Mark } from '../recipe/types';
@@ -15,25 +15,12 @@ const asLayer = (blend: BlendMode, marks: readonly Mark[], matrix: Matrix, opaci
   const inScene = marks.map((mark) => markThrough(matrix, mark));
   const only = inScene.length === 1 ? (inScene[0] as Mark) : null;
   if (only && blend === 'normal') return { ...only, alpha: only.alpha * opacity };
-  return { op: 'group', marks: inScene, alpha: opacity, blend };
+  return grouped(inScene, { alpha: opacity, blend });
 };
 
 /** The background of a scene, as a mark. */
-const groundOf = ({ width, height }: Scene, color: Color): Mark => ({
-  op: 'fill',
-  outlines: [
-    polygon([
-      [0, 0],
-      [width, 0],
-      [width, height],
-      [0, height],
-    ]),
-  ],
-  rule: 'nonzero',
-  ink: { style: 'solid', color },
-  alpha: 1,
-  matrix: IDENTITY,
-});
+const groundOf = ({ width, height }: Scene, color: Color): Mark =>
+  flatFill([boxOutline({ left: 0, top: 0, right: width, bottom: height })], color);
 
 /** Of the layers of a scene, at any frame. */
 interface Drawing<D extends Picture> {

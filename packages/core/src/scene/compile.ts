@@ -163,11 +163,10 @@ const suppliesOf = (around: Scene, library: Library, depth: number): Supplies =>
     const inner = around.nested?.[id];
     if (!inner) return 'plays a scene that is gone';
     if (depth >= MOST_NESTED) return 'lies too deep in other nests';
-    const knobs = new Set(knobsOf(inner).keys());
     return {
       rate: inner.rate,
       length: inner.length,
-      knobs,
+      knobs: knobsOf(inner),
       at: (frame, settings) => {
         const list = nestedProgram(turned(inner, settings), around, library, depth + 1).at(frame);
         const told = list.problems

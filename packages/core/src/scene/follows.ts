@@ -65,44 +65,63 @@ const leadsIn = (scene: Scene): ReadonlyMap<Id, ReadonlySet<Id>> => {
   return all;
 };
 
-/** The layers that are cut by another, front to back. */
-export const cutBy = (scene: Scene, by: Id): Layer[] =>
-  scene.order.flatMap((id) => {
-    const layer = scene.layers[id];
-    return layer && needsOf(layer).layers.has(by) ? [layer] : [];
-  });
+const cuts = new WeakMap<Scene, ReadonlyMap<Id, readonly Layer[]>>();
 
-/** What layers are cut by, with what those hang from and are cut by in turn: all that has to be there for the same picture. */
-export const cuttersOf = ({ layers }: Pick<Scene, 'layers'>, ids: readonly Id[]): ReadonlySet<Id> => {
-  const cutters = (id: Id) => (layers[id] ? [...needsOf(layers[id]).layers].filter((by) => layers[by]) : []);
-  const found = new Set(ids.flatMap(cutters));
-  for (const id of found)
-    for (const more of [...cutters(id), layers[id]?.parent ?? null]) if (more !== null) found.add(more);
-  return found;
+/** The layers that are cut by another, front to back. */
+export const layersCutBy = (scene: Scene, by: Id): readonly Layer[] => {
+  let known = cuts.get(scene);
+  if (!known) {
+    const all = new Map<Id, Layer[]>();
+    for (const id of scene.order) {
+      const layer = scene.layers[id];
+      for (const cutting of layer ? needsOf(layer).layers : []) {
+        if (layer) all.set(cutting, [...(all.get(cutting) ?? []), layer]);
+      }
+    }
+    cuts.set(scene, (known = all));
+  }
+  return known.get(by) ?? [];
 };
 
-const cuttersIn = ({ layers }: Pick<Scene, 'layers'>, layer: Layer): readonly Layer[] =>
-  [...needsOf(layer).layers].flatMap((id) => layers[id] ?? []);
+type Layers = Pick<Scene, 'layers'>;
+
+/** The layers that are there of those by which one is cut. */
+const cuttersIn = ({ layers }: Layers, id: Id): readonly Layer[] => {
+  const layer = layers[id];
+  return layer ? [...needsOf(layer).layers].flatMap((by) => layers[by] ?? []) : [];
+};
+
+/** What layers are cut by, with what those hang from and are cut by in turn: all that has to be there for the same picture. */
+export const cuttersOf = (scene: Layers, ids: readonly Id[]): ReadonlySet<Id> => {
+  const found = new Set(ids.flatMap((id) => cuttersIn(scene, id)));
+  for (const layer of found) {
+    const parent = scene.layers[layer.parent ?? ''];
+    for (const more of [...cuttersIn(scene, layer.id), parent]) if (more) found.add(more);
+  }
+  return new Set([...found].map(({ id }) => id));
+};
 
 /** The layers behind one, front to back. */
 export const behindIn = ({ order }: Pick<Scene, 'order'>, id: Id): readonly Id[] => order.slice(order.indexOf(id) + 1);
 
 /** Whether a layer would be cut by itself, were it cut by another. */
-export const wouldCutItself = ({ layers }: Pick<Scene, 'layers'>, layer: Id, by: Id): boolean =>
-  layer === by || reachedFrom(by, (id) => (layers[id] ? needsOf(layers[id]).layers : [])).has(layer);
+export const wouldCutItself = (scene: Layers, layer: Id, by: Id): boolean =>
+  layer === by || reachedFrom(by, (id) => cuttersIn(scene, id).map((own) => own.id)).has(layer);
 
 /** The layers by which a layer would be cut by itself, in order from it on; null where it is not. */
-export const cutInCircle = (scene: Pick<Scene, 'layers'>, start: Layer): readonly Layer[] | null =>
-  needsOf(start).layers.size === 0 ? null : cycleFrom(start, (layer) => cuttersIn(scene, layer));
+export const cutInCircle = (scene: Layers, start: Layer): readonly Layer[] | null =>
+  needsOf(start).layers.size === 0 ? null : cycleFrom(start, ({ id }) => cuttersIn(scene, id));
 
 /** The same, where what shows all that is behind it leads to that too: which follows from the order of the layers alone. */
-export const drawnInCircle = (scene: Scene, start: Layer): readonly Layer[] | null =>
-  needsOf(start).layers.size === 0
+export const drawnInCircle = (scene: Scene, start: Layer): readonly Layer[] | null => {
+  const behind = (layer: Layer) => (needsOf(layer).asks.behind ? behindIn(scene, layer.id) : []);
+  return needsOf(start).layers.size === 0
     ? null
     : cycleFrom(start, (layer) => [
-        ...cuttersIn(scene, layer),
-        ...(needsOf(layer).asks.behind ? behindIn(scene, layer.id).flatMap((id) => scene.layers[id] ?? []) : []),
+        ...cuttersIn(scene, layer.id),
+        ...behind(layer).flatMap((id) => scene.layers[id] ?? []),
       ]);
+};
 
 const NONE: ReadonlySet<Id> = new Set();
 export const leadsOf = (scene: Scene, id: Id): ReadonlySet<Id> => leadsIn(scene).get(id) ?? NONE;

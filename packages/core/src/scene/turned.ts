@@ -6,13 +6,20 @@ import { settingOf } from '../recipe/settings';
 import { paramsOf } from '../recipe/table';
 import type { Settings } from '../recipe/types';
 
-/** Every knob of a scene, by its id. */
-export const knobsOf = (scene: Pick<Scene, 'layers'>): ReadonlyMap<Id, Knob> =>
-  new Map(
-    Object.values(scene.layers).flatMap((layer) =>
+const knobs = new WeakMap<Scene['layers'], ReadonlyMap<Id, Knob>>();
+
+/** Every knob of a scene, by its id. Made once for the same layers: nests ask for each frame. */
+export const knobsOf = ({ layers }: Pick<Scene, 'layers'>): ReadonlyMap<Id, Knob> => {
+  const before = knobs.get(layers);
+  if (before) return before;
+  const all = new Map(
+    Object.values(layers).flatMap((layer) =>
       layer.kind === 'controller' ? Object.values(layer.knobs).map((knob): [Id, Knob] => [knob.id, knob]) : [],
     ),
   );
+  knobs.set(layers, all);
+  return all;
+};
 
 /** The knob at a value, within its limits: instead of its keyframes and its formula; as it was for a value that is not of its kind. */
 const turnedKnob = (knob: Knob, value: Value): Knob => {
@@ -25,11 +32,11 @@ const turnedKnob = (knob: Knob, value: Value): Knob => {
 
 const turnedLayer = (layer: Layer, settings: Settings): Layer => {
   if (layer.kind !== 'controller' || !Object.keys(layer.knobs).some((id) => settings[id] !== undefined)) return layer;
-  const knobs = Object.entries(layer.knobs).map(([id, knob]) => {
+  const all = Object.entries(layer.knobs).map(([id, knob]) => {
     const value = settings[id];
     return [id, value === undefined ? knob : turnedKnob(knob, value)];
   });
-  return { ...layer, knobs: Object.fromEntries(knobs) as typeof layer.knobs };
+  return { ...layer, knobs: Object.fromEntries(all) as typeof layer.knobs };
 };
 
 /** Of one scene, the most that are kept: as many nests of it may differ and still be compiled once. */

@@ -3,7 +3,7 @@ import { type Edit, together } from '@kite/core/document/patches';
 import type { Id, Layer, PropertyRef, Scene } from '@kite/core/document/types';
 import { paramAt } from '@kite/core/properties/find';
 import { bakeFormula, formulaIn, setFormula } from '@kite/core/edits/formulas';
-import { cutBy, type Reading, readersOf, readersOfPart, readingsIn } from '@kite/core/scene/follows';
+import { layersCutBy, type Reading, readersOf, readersOfPart, readingsIn } from '@kite/core/scene/follows';
 import { uniqueName } from '@kite/core/document/make';
 import { removeLayers } from '@kite/core/edits/layers';
 import { makeSet } from '@kite/core/edits/sets';
@@ -130,7 +130,7 @@ export const askingFirst = (
 export const removeLayersAsking = (editor: Editor, ids: readonly Id[], label?: string): void => {
   const removal = removeLayers(editor.scene.id, ids);
   const { scene } = editor;
-  const cut = new Set(ids.flatMap((id) => cutBy(scene, id)).filter(({ id }) => !ids.includes(id)));
+  const cut = new Set(ids.flatMap((id) => layersCutBy(scene, id)).filter(({ id }) => !ids.includes(id)));
   askingFirst(editor, { ...removal, label: label ?? removal.label }, readersOf(scene, ids), [...cut]);
 };
 

@@ -1,7 +1,6 @@
 /** What rows, cards and menus do with mattes. */
 import type { Id } from '@kite/core/document/types';
-import { matteBy, relinkMatte } from '@kite/core/edits/mattes';
-import type { CardRef } from '@kite/core/edits/recipe';
+import { matteBy } from '@kite/core/edits/mattes';
 import { toast } from 'sonner';
 import { type Editor, makeId } from '../store/editor';
 
@@ -11,8 +10,6 @@ export const cutLayers = (editor: Editor, targets: readonly Id[], by: Id): void 
   const drawings = targets.filter((id) => scene.layers[id]?.kind === 'drawing' && id !== by);
   if (drawings.length > 0) editor.edit(matteBy(scene.id, by, drawings, makeId));
 };
-
-export const relink = (editor: Editor, card: CardRef, by: Id): void => void editor.edit(relinkMatte(card, by));
 
 /** The frontmost of the selected layers cuts the others. */
 export const cutByFront = (editor: Editor): void => {

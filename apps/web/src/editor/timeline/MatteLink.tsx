@@ -1,7 +1,8 @@
 import type { Id, Layer } from '@kite/core/document/types';
 import { needsOf } from '@kite/core/recipe/needs';
-import { cutBy } from '@kite/core/scene/follows';
+import { layersCutBy } from '@kite/core/scene/follows';
 import { Scissors } from 'lucide-react';
+import { toast } from 'sonner';
 import { cutLayers } from '../commands/mattes';
 import { useLinkDrag } from '../linking/useLinkDrag';
 import { useEditor, useSlice } from '../store/context';
@@ -18,11 +19,20 @@ export const MatteLink = ({ layer, chosen }: { layer: Layer; chosen: () => reado
   const { by, cuts } = useSlice((s) => {
     const scene = sceneOf(s);
     const cutting = [...needsOf(layer).layers].map((id) => scene.layers[id]?.name ?? 'a layer that is gone');
-    return { by: listed(cutting), cuts: listed(cutBy(scene, layer.id).map((l) => l.name)) };
+    return { by: listed(cutting), cuts: listed(layersCutBy(scene, layer.id).map((l) => l.name)) };
   });
   const { onPointerDown, line } = useLinkDrag((found) => {
     if (found) cutLayers(editor, chosen(), found.layer);
   });
+  /** Pressed, it shows what it stands for: the layers at the other ends. */
+  const onClick = () => {
+    const { scene } = editor;
+    const ends = by
+      ? [...needsOf(layer).layers].filter((id) => scene.layers[id])
+      : layersCutBy(scene, layer.id).map(({ id }) => id);
+    if (ends.length > 0) editor.select({ layers: ends });
+    else toast.info('Drag the scissors to the row or the picture of the layer that is to cut this one.');
+  };
   const says = [by && `is cut by ${by}`, cuts && `cuts ${cuts}`].filter(Boolean).join(', ');
   const look = by ? 'text-tail' : cuts ? 'text-kite' : 'text-ink-2 opacity-60';
   if (layer.kind !== 'drawing') return <span className="size-5" />;
@@ -30,9 +40,14 @@ export const MatteLink = ({ layer, chosen }: { layer: Layer; chosen: () => reado
     <button
       type="button"
       aria-label={`Mattes of ${layer.name}: ${says || 'none'}`}
-      title={says ? `${layer.name} ${says}; drag to a layer that is to cut it` : 'Drag to the layer that is to cut it'}
+      title={
+        says
+          ? `${layer.name} ${says}; press to select it, drag to a layer that is to cut it`
+          : 'Drag to the layer that is to cut it'
+      }
       className={`${rowButton} cursor-grab ${look}`}
       onPointerDown={onPointerDown}
+      onClick={onClick}
     >
       <Scissors size={13} className={cuts && !by ? '-scale-x-100' : ''} />
       {line}

@@ -1,6 +1,6 @@
 import { choice, degrees, number, percent, px, switchParam } from '../../document/params';
 import type { Point } from '../../document/types';
-import { type Box, grown } from '../../geometry/bounds';
+import { type Box, boxOutline, grown } from '../../geometry/bounds';
 import { type Outline, polygon } from '../../geometry/outline';
 import { areaOf, combined, outlinesOf } from '../../geometry/polygons';
 import { areaCut, boxOfMarks, grouped } from '../marks';
@@ -47,15 +47,8 @@ const disc = ({ middle, angle }: Sweep, radius: number, share: number): readonly
 };
 
 /** As much of areas as lies in a box: edges that go on far beyond it are drawn otherwise from one machine to the next. */
-const within = ({ left, top, right, bottom }: Box, outlines: readonly Outline[]): readonly Outline[] => {
-  const frame = polygon([
-    [left, top],
-    [right, top],
-    [right, bottom],
-    [left, bottom],
-  ]);
-  return outlinesOf(combined('intersect', [areaOf(outlines), areaOf([frame])]));
-};
+const within = (box: Box, outlines: readonly Outline[]): readonly Outline[] =>
+  outlinesOf(combined('intersect', [areaOf(outlines), areaOf([boxOutline(box)])]));
 
 const STYLES = {
   straight: (sweep: Sweep, shown: number) => {

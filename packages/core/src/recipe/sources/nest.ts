@@ -1,10 +1,9 @@
 import { LIMITS } from '../../document/limits';
 import { choice, number, percent, scene, switchParam, type Values } from '../../document/params';
 import type { Rate, Scene } from '../../document/types';
-import { IDENTITY } from '../../geometry/matrix';
-import { polygon } from '../../geometry/outline';
+import { boxOutline } from '../../geometry/bounds';
 import { framesPerSecond } from '../../time/rate';
-import { areaCut, grouped, markThrough } from '../marks';
+import { areaCut, flatFill, grouped, markThrough } from '../marks';
 import { type Mark, pictureSource, type Shown } from '../types';
 
 const FRAME = { unit: 'frames', min: 0, max: LIMITS.length } as const;
@@ -67,25 +66,8 @@ export const nestedFrame = (
 /** The picture of a nested scene about its middle, cut off at its edges. */
 const nestMarks = ({ width, height, background, marks }: Shown, withBackground: boolean): readonly Mark[] => {
   const [x, y] = [width / 2, height / 2];
-  const frame = polygon([
-    [-x, -y],
-    [x, -y],
-    [x, y],
-    [-x, y],
-  ]);
-  const ground: Mark[] =
-    withBackground && background !== null
-      ? [
-          {
-            op: 'fill',
-            outlines: [frame],
-            rule: 'nonzero',
-            ink: { style: 'solid', color: background },
-            alpha: 1,
-            matrix: IDENTITY,
-          },
-        ]
-      : [];
+  const frame = boxOutline({ left: -x, top: -y, right: x, bottom: y });
+  const ground = withBackground && background !== null ? [flatFill([frame], background)] : [];
   const moved = marks.map((mark) => markThrough([1, 0, 0, 1, -x, -y], mark));
   if (moved.length + ground.length === 0) return [];
   return [grouped([...ground, ...moved], { cuts: [areaCut([frame], { mode: 'show' })] })];

@@ -1,5 +1,6 @@
 import { point, px } from '../../document/params';
-import { OutlineWriter, polygon } from '../../geometry/outline';
+import { boxOutline } from '../../geometry/bounds';
+import { OutlineWriter } from '../../geometry/outline';
 import { short, source } from '../types';
 
 /** Runs clockwise from its top left; the radius shrinks to half the shorter side. */
@@ -17,14 +18,7 @@ export const rectangle = source({
     const [l, t, r, b] = [x - width / 2, y - height / 2, x + width / 2, y + height / 2];
     const c = Math.min(radius, width / 2, height / 2);
     if (c <= 0) {
-      return [
-        polygon([
-          [l, t],
-          [r, t],
-          [r, b],
-          [l, b],
-        ]),
-      ];
+      return [boxOutline({ left: l, top: t, right: r, bottom: b })];
     }
     const writer = new OutlineWriter(l + c, t);
     if (r - l > 2 * c) writer.line(r - c, t);

@@ -1,6 +1,6 @@
 import { degrees, number } from '../../document/params';
 import { grouped, markThrough } from '../marks';
-import { workOfMark } from '../room';
+import { workOfMarks } from '../room';
 import { short, step } from '../types';
 
 /** Pictures within one frame. */
@@ -27,8 +27,7 @@ export const motionBlur = step({
     for (let i = 0; i < count; i++) {
       const then = above.frame + (shutter / 360) * ((i + 0.5) / count - 0.5);
       const own = above.at(then).marks;
-      const work = own.reduce((sum, mark) => sum + workOfMark(mark), 1);
-      if (!above.take(own.length, work)) return now;
+      if (!above.take(own.length, 1 + workOfMarks(own))) return now;
       const m = above.since(then);
       // Each is a share of the mean, and shares are summed.
       marks.push(

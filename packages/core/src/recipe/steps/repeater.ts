@@ -1,7 +1,7 @@
 import { choice, degrees, number, percent, point, px, type Values } from '../../document/params';
 import { IDENTITY, type Matrix, multiply, placed, translation } from '../../geometry/matrix';
 import { faded, markThrough, shapeThrough } from '../marks';
-import { workOf, workOfMark } from '../room';
+import { workOf, workOfMarks } from '../room';
 import { type Flow, type Mark, type Shape, short, step } from '../types';
 
 /** A schema limit, so that a hostile file is refused; nested repeaters are bounded by the room a layer has. */
@@ -92,7 +92,7 @@ const outlineCount = ({ shapes }: Flow): number => shapes.reduce((sum, s) => sum
 
 /** What a copy of a flow costs. */
 const workOfCopy = ({ shapes, marks }: Flow): number =>
-  shapes.reduce((sum, s) => sum + workOf(s.outlines), 1) + marks.reduce((sum, mark) => sum + workOfMark(mark), 0);
+  shapes.reduce((sum, s) => sum + workOf(s.outlines), 1) + workOfMarks(marks);
 
 const LAYOUTS = { line: inLine, circle: inCircle, grid: inGrid } as const;
 

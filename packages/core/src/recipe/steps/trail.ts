@@ -1,7 +1,7 @@
 import { choice, number, percent } from '../../document/params';
 import { about } from '../../geometry/matrix';
 import { faded, markThrough } from '../marks';
-import { workOfMark } from '../room';
+import { workOfMarks } from '../room';
 import { type Mark, short, step } from '../types';
 
 /** Earlier pictures of one thing. */
@@ -34,8 +34,7 @@ export const trail = step({
     for (let i = 1; i <= steps; i++) {
       const then = above.frame - i * every;
       const { marks } = above.at(then);
-      const work = marks.reduce((sum, mark) => sum + workOfMark(mark), 1);
-      if (!above.take(marks.length, work)) break;
+      if (!above.take(marks.length, 1 + workOfMarks(marks))) break;
       const share = i / (steps + 1);
       const size = 1 + (scale - 1) * share;
       const m = about(above.since(then), size);

@@ -4,7 +4,7 @@ import { IDENTITY, type Matrix } from '@kite/core/geometry/matrix';
 import { paint } from '@kite/core/paint/canvas';
 import { type Context2D, SurfacePool } from '@kite/core/paint/surface';
 import { bareSupplies, compileRecipe } from '@kite/core/recipe/evaluate';
-import { newRoom, workOfMark } from '@kite/core/recipe/room';
+import { newRoom, workOfMarks } from '@kite/core/recipe/room';
 import { markBox, markThrough } from '@kite/core/recipe/marks';
 import type { Flow, Mark } from '@kite/core/recipe/types';
 import type { Fonts } from '@kite/core/type/types';
@@ -70,7 +70,7 @@ export const CardPicture = ({ flow: flowNow, from, width, height }: CardPictureP
     context.clearRect(0, 0, target.width, target.height);
     const flow = flowNow();
     // The page waits for it: what is too intricate for a small picture has none.
-    if (flow.marks.reduce((sum, mark) => sum + workOfMark(mark), 0) > MOST_WORK) return;
+    if (workOfMarks(flow.marks) > MOST_WORK) return;
     let box: Box | null = null;
     for (const { outlines } of flow.shapes) for (const outline of outlines) box = union(box, outlineBox(outline));
     for (const mark of flow.marks) box = union(box, markBox(mark));

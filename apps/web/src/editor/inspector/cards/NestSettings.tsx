@@ -8,6 +8,7 @@ import { samplerOf } from '@kite/core/motion/sampler';
 import { needsOf } from '@kite/core/recipe/needs';
 import { knobsOf } from '@kite/core/scene/turned';
 import { Copy } from 'lucide-react';
+import { useMemo } from 'react';
 import { Button } from '../../../ui/Button';
 import { removePartAsking } from '../../commands/formulas';
 import { makeId } from '../../store/editor';
@@ -78,7 +79,9 @@ export const NestSettings = ({
   inner: Id;
 }) => {
   const editor = useEditor();
-  const { scene, uses } = useSlice((s) => ({ scene: s.doc.scenes[inner], uses: usesOf(s.doc.scenes, inner) }));
+  const scenes = useSlice((s) => s.doc.scenes);
+  const scene = scenes[inner];
+  const uses = useMemo(() => usesOf(scenes, inner), [scenes, inner]);
   if (!scene) return null;
   const knobs = [...knobsOf(scene).values()];
   const own = (item.children ?? []).flatMap((id) => layer.items[id] ?? []);
@@ -110,7 +113,9 @@ export const NestSettings = ({
       )}
       {gone.map(({ id, name }) => (
         <p key={id} className="flex items-center justify-between gap-2 text-sm text-sun">
-          <span className="truncate">“{name}” is no knob of this scene</span>
+          <span className="truncate" title={`This scene has no knob “${name}” any more`}>
+            Gone: {name}
+          </span>
           <Button className="h-6 px-1.5 text-sm" onClick={() => editor.edit(removeItem({ ...card, item: id }))}>
             Remove
           </Button>

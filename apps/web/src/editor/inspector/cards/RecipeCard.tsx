@@ -133,7 +133,7 @@ const AddMenu = ({ layer, group }: { layer: DrawingLayer; group: Id | null }) =>
 
 /** What a file or a scene of the project is called, or a layer. */
 const called = ({ scene, state: { doc } }: Editor, id: Id): string =>
-  doc.assets[id]?.name ?? doc.scenes[id]?.name ?? scene.layers[id]?.name ?? 'What it showed is gone';
+  doc.assets[id]?.name ?? doc.scenes[id]?.name ?? scene.layers[id]?.name ?? 'something that is gone';
 
 /** Why a card does nothing where it stands; null where it does something. */
 const idleReason = (program: Program, layer: DrawingLayer, item: Item, above: readonly Id[], frame: number) => {

@@ -1,8 +1,9 @@
 import type { Id, PropertyRef } from '@kite/core/document/types';
+import { together } from '@kite/core/document/patches';
+import { relinkMatte } from '@kite/core/edits/mattes';
 import { wouldCutItself } from '@kite/core/scene/follows';
 import { Scissors } from 'lucide-react';
 import { Select } from '../../../ui/Select';
-import { relink } from '../../commands/mattes';
 import { useLinkDrag } from '../../linking/useLinkDrag';
 import { useEditor, useSlice } from '../../store/context';
 import { sceneOf } from '../../store/state';
@@ -20,8 +21,10 @@ export const LayerField = ({ label, value, refs }: LayerFieldProps) => {
   const fits = (id: Id) =>
     scene.layers[id]?.kind === 'drawing' && refs.every((ref) => !wouldCutItself(scene, ref.layer, id));
   const choose = (by: Id) => {
-    for (const { scene: of, layer, item } of refs)
-      if (item !== undefined) relink(editor, { scene: of, layer, item }, by);
+    const edits = refs.flatMap(({ scene: of, layer, item }) =>
+      item === undefined ? [] : [relinkMatte({ scene: of, layer, item }, by)],
+    );
+    editor.edit(together('Cut by a layer', edits));
   };
   const { onPointerDown, line } = useLinkDrag((found) => found && choose(found.layer));
   const options = scene.order.filter((id) => id === value || fits(id));
@@ -33,7 +36,7 @@ export const LayerField = ({ label, value, refs }: LayerFieldProps) => {
         className="flex-1"
         value={value ?? ''}
         options={[
-          ...(known ? [] : [{ value: value ?? '', label: value ? 'Gone: choose …' : 'Choose …' }]),
+          ...(known ? [] : [{ value: value ?? '', label: value ? 'Gone' : 'Choose …' }]),
           ...options.map((id) => ({ value: id, label: scene.layers[id]?.name ?? id })),
         ]}
         onChange={choose}
