@@ -1,9 +1,9 @@
 /** Masks drawn over a layer, made of layers and made layers again, by what is seen of them. */
 import { expect } from '@playwright/test';
 import { newDrawing, newItem } from '@kite/core/document/make';
-import { drag, goToFrame, middle, newProject, onScene, saved } from './support/editor';
+import { addCard, drag, goToFrame, middle, newProject, onScene, saved } from './support/editor';
 import { BLANK, discLayer, keyed, openMade } from './support/made';
-import { disc, inOrder, pixel, sceneOf } from './support/scene';
+import { disc, inOrder, itemOf, named, pixel, sceneOf } from './support/scene';
 import { test } from './support/test';
 
 const lit = ([red = 0]: readonly number[]) => red > 200;
@@ -320,4 +320,83 @@ test('liquid flows inside letters that stay as they are, and the whole picture i
   await expect.poll(async () => lit(await pixel(page, stem))).toBe(false);
   await page.getByLabel('Hide Effects').click();
   await expect.poll(async () => lit(await pixel(page, stem))).toBe(true);
+});
+
+test('effects are kept under a name and put on another layer; all that moves is blurred by its motion, and switched at once', async ({
+  page,
+  server,
+}) => {
+  await openMade(
+    page,
+    server,
+    'Effects',
+    [discLayer('a', 'Lamp', [100, 120], '#FFB23E', 60), discLayer('b', 'Bell', [300, 120], '#FFB23E', 60)],
+    keyed('a', 'position', [
+      [0, [100, 120], { kind: 'linear' }],
+      [50, [100, 220]],
+    ]),
+  );
+  const choose = (name: string) =>
+    page.getByRole('group', { name: `Layer ${name}`, exact: true }).click({ position: { x: 90, y: 12 } });
+  await choose('Lamp');
+  await addCard(page, 'Invert');
+  await addCard(page, 'Glow');
+  const panel = page.getByRole('dialog', { name: 'Effects' });
+  await page.getByRole('button', { name: 'Add an effect', exact: true }).click();
+  await panel.getByLabel('Name for these effects').fill('Negative');
+  await page.keyboard.press('Enter');
+  await expect(panel.getByRole('group', { name: 'Kept effects' })).toBeVisible();
+  await page.keyboard.press('Escape');
+
+  await choose('Bell');
+  await page.getByRole('button', { name: 'Add an effect', exact: true }).click();
+  await panel.getByRole('button', { name: 'Negative', exact: true }).click();
+  const at = await onScene(page, 400, 240);
+  await page.keyboard.press('Escape');
+  await expect.poll(() => pixel(page, at(310, 130))).toEqual([0, 255 - 0xb2, 255 - 0x3e]);
+  await choose('Bell');
+  await page.getByRole('button', { name: 'Add an effect', exact: true }).click();
+  await panel.getByRole('button', { name: 'Negative', exact: true }).click({ modifiers: ['Alt'] });
+  await expect(panel.getByRole('group', { name: 'Kept effects' })).toBeHidden();
+  await page.keyboard.press('Escape');
+
+  // Blur by motion, from the scene's card: of the lamp alone.
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'All that moves' }).click();
+  const all = page.getByLabel('Blur by motion', { exact: true });
+  await expect(all).toBeChecked();
+  await expect(page.getByText('on 1 of 1 layer')).toBeVisible();
+  await page.getByLabel('Shutter', { exact: true }).fill('360');
+  await page.keyboard.press('Enter');
+  await all.click();
+  await expect(page.getByText('on 0 of 1 layer')).toBeVisible();
+  const lamp = named(await sceneOf(page, server), 'Lamp');
+  expect(itemOf(lamp, 'motion-blur')).toMatchObject({ on: false, params: { shutter: { value: 360 } } });
+  expect(itemOf(named(await sceneOf(page, server), 'Bell'), 'motion-blur')).toBeUndefined();
+});
+
+test('a layer is cut by the copies of a repeater', async ({ page, server }) => {
+  const bars = discLayer('b', 'Bars', [160, 120], '#2DC4B6', 30);
+  await openMade(page, server, 'Cut by shapes', [
+    {
+      ...bars,
+      items: { ...bars.items, rep: newItem('rep', 'repeater', { copies: 3, position: [40, 0] }) },
+      recipe: [...bars.recipe, 'rep'],
+    },
+    discLayer('a', 'Sun', [200, 120], '#FFB23E', 160),
+  ]);
+  const row = await middle(page.getByRole('group', { name: 'Layer Sun', exact: true }));
+  await page.mouse.click(row.x - 300, row.y, { button: 'right' });
+  await page.getByRole('menuitem', { name: 'Cut into panes …' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Cut “Sun” into panes' });
+  await dialog.getByRole('radio', { name: 'Shapes of a layer' }).click();
+  await dialog.getByLabel('Layer whose shapes cut').selectOption({ label: 'Bars' });
+  await dialog.getByRole('button', { name: 'Cut', exact: true }).click();
+  await expect(dialog).toBeHidden();
+  const names = async () => inOrder(await sceneOf(page, server)).map((layer) => layer.name);
+  await expect.poll(names).toEqual(['Bars', 'Sun 1', 'Sun 2', 'Sun 3']);
+  await page.keyboard.press('Escape');
+  const at = await onScene(page, 400, 240);
+  const shown = async () => Promise.all([at(165, 125), at(180, 125), at(205, 125)].map((spot) => pixel(page, spot)));
+  await expect.poll(async () => (await shown()).map(lit).join()).toBe('true,false,true');
 });

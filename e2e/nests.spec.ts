@@ -230,3 +230,48 @@ test('a layer is cut into four shots, wide, close, medium and back, or at the ma
   await goToFrame(page, 45);
   await expect.poll(shown).toBe('true,true');
 });
+
+test('a nest is opened in its place: what is around it shows faintly, at the frame that was seen, and the way back', async ({
+  page,
+  server,
+}) => {
+  const inner = { ...BLANK, id: 'in', name: 'Inside', width: 100, height: 100, background: null };
+  const ball = discLayer('ball', 'Ball', [50, 50], '#FFB23E', 40);
+  const project = applyEdit(
+    applyEdit(emptyProject('p', 'In place', [{ ...BLANK, background: '#101010' }, inner]), addLayers('in', [ball])).doc,
+    addLayers('s', [
+      discLayer('front', 'Front', [60, 120], '#FFFFFF', 40),
+      { ...newNest(BLANK, 'n', 'Nest', 'in'), params: { position: { value: [200, 120] }, scale: { value: [2, 2] } } },
+      discLayer('back', 'Back', [340, 120], '#FFFFFF', 40),
+    ]),
+  ).doc;
+  const { body } = await server.api<{ id: string }>('POST', '/projects/import', writeArchive(project, new Map()));
+  await page.goto(`${server.url}/projects/${body.id}`);
+  await goToFrame(page, 30);
+  await page.keyboard.press('Escape');
+  const at = await onScene(page, 400, 240);
+  await page.mouse.dblclick(at(200, 120).x, at(200, 120).y);
+  await expect(page.getByRole('group', { name: 'Layer Ball', exact: true })).toBeVisible();
+  const bar = page.getByRole('group', { name: 'Seen in its place' });
+  await expect(bar).toContainText('“Inside” in its place in “Test”');
+  await expect(page.getByTestId('picture')).toHaveAttribute('data-frame', '30');
+  // The scene inside is as large as life; around it the other stands at half its size.
+  const inside = await onScene(page, 100, 100);
+  await expect.poll(() => pixel(page, inside(50, 40))).toEqual([0xff, 0xb2, 0x3e]);
+  const around = (x: number, y: number) => pixel(page, inside(x, y));
+  const [front, back, ground] = [await around(-20, 50), await around(120, 50), await around(-20, 80)];
+  expect(front).toEqual(back);
+  // White and nearly black, at three tenths.
+  expect(Math.abs(front[0]! - ground[0]! - 0.3 * (255 - 16))).toBeLessThanOrEqual(2);
+
+  // What is done inside is done to the scene; then back to where one came from.
+  await page.getByRole('group', { name: 'Layer Ball', exact: true }).click({ position: { x: 90, y: 12 } });
+  await goToFrame(page, 42);
+  await bar.getByRole('button', { name: 'Back' }).click();
+  await expect(page.getByRole('group', { name: 'Layer Nest', exact: true })).toBeVisible();
+  await expect(page.getByLabel('Frame', { exact: true })).toHaveValue('42');
+  await expect(page.getByLabel('Card Nest', { exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Open this scene' }).click();
+  await expect(page.getByRole('group', { name: 'Layer Ball', exact: true })).toBeVisible();
+  await expect(bar).toBeHidden();
+});

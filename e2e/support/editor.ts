@@ -2,7 +2,7 @@
 import type { Project } from '@kite/core/document/types';
 import { expect, type Locator, type Page } from '@playwright/test';
 import { COMMON_SIZES, type NamedSize } from '../../apps/web/src/pages/projects/sizes';
-import { isPictured } from '@kite/core/recipe/shown';
+import { isEffect } from '@kite/core/recipe/shown';
 import { KINDS } from '@kite/core/recipe/table';
 import { parseRate } from '@kite/core/time/rate';
 import type { Server } from './server';
@@ -76,7 +76,7 @@ export const goToFrame = async (page: Page, frame: number): Promise<void> => {
   await expect(page.getByTestId('picture')).toHaveAttribute('data-frame', String(frame));
 };
 
-const EFFECTS = [...KINDS.values()].filter(isPictured).map((kind) => kind.label);
+const EFFECTS = [...KINDS.values()].filter(isEffect).map((kind) => kind.label);
 
 export const addCard = async (page: Page, label: string): Promise<void> => {
   if (EFFECTS.includes(label)) {

@@ -6,6 +6,8 @@ import { describe, expect, it } from 'vitest';
 import { drawn, type Pixel } from './test/drawn';
 
 const SIDE = 100;
+/** Pixels of the square that effects are put on. */
+const ALL = 40 * 40;
 const SIZE = { width: SIDE, height: SIDE, rate: { num: 25, den: 1 }, length: 20, background: null } as const;
 
 const sceneOf = (color: string, ...cards: readonly Item[]): Scene => {
@@ -116,10 +118,34 @@ describe.each([
     expect(Math.max(...around) - Math.min(...around)).toBeLessThanOrEqual(2);
     expect(around[0]).toBeGreaterThan(60);
   });
+  it('a glow inside falls from the edge inwards by the bell curve, and nothing grows', () => {
+    const lit = made('glow', { side: 'inside', size: 10, spread: 0, color: '#FF0000' });
+    const { at, alpha } = drawn(sceneOf('#0000FF', lit), { filters });
+    // The normal distribution at 0.1, 1 and 4 deviations of 5 pixels.
+    for (const [x, share] of [
+      [30, 0.46],
+      [34, 0.184],
+      [50, 0],
+    ] as const) {
+      const [r, g, b, a] = at(x, 50);
+      expect([g, a]).toEqual([0, 255]);
+      expect(Math.abs(r - share * 255)).toBeLessThanOrEqual(4);
+      expect(Math.abs(b - (1 - share) * 255)).toBeLessThanOrEqual(4);
+    }
+    expect([at(29, 50)[3], alpha]).toEqual([0, ALL]);
+  });
+  it('grain takes a glow apart into specks that are there or not, as much in all', () => {
+    const of = (grain: number) =>
+      drawn(sceneOf(white, made('glow', { size: 20, spread: 0, grain, color: black })), { filters });
+    const [smooth, grainy] = [of(0), of(1)];
+    const specks = new Set<number>();
+    for (let y = 20; y < 80; y++) for (let x = 14; x < 28; x++) specks.add(grainy.at(x, y)[3]);
+    expect([...specks].sort((a, b) => a - b)).toEqual([0, 255]);
+    expect(Math.abs(grainy.alpha - smooth.alpha)).toBeLessThan((smooth.alpha - ALL) * 0.06);
+  });
 });
 
 const leftOf = (effect: Item): number => drawn(sceneOf(white, effect)).alpha;
-const ALL = 40 * 40;
 
 describe('a wipe', () => {
   it.each([

@@ -34,6 +34,7 @@ const wish = (frame: number): DrawWish => ({
   onion: null,
   compare: null,
   uncut: null,
+  around: null,
 });
 const reply = (frame: number) => ({ data: { id: 0, frame, at: [0, 0], bitmap: null, problems: [], ms: 0 } });
 const doc = newProject('p', 'Project', []);

@@ -1,4 +1,5 @@
 /** Looks at a scene that no output has: other frames shown through, or beside, the one at the playhead. */
+import { type Matrix, multiply } from '@kite/core/geometry/matrix';
 import { paint, type Frame } from '@kite/core/paint/canvas';
 import type { Tools } from '@kite/core/paint/target';
 import type { Context2D } from '@kite/core/paint/surface';
@@ -31,6 +32,27 @@ export const paintOnion = (context: Context2D, program: Program, onion: Onion, t
       tools.pool.give(surface);
     });
   }
+};
+
+/** How strongly what is around a nest shows. */
+const FAINT = 0.3;
+
+/** Draws another scene faintly over a cleared target, by the matrix from its pixels to those of the one that is seen. */
+export const paintFaintly = (
+  context: Context2D,
+  list: DisplayList,
+  matrix: Matrix,
+  target: Frame,
+  tools: Tools,
+): void => {
+  const surface = tools.pool.take(target.width, target.height);
+  paint(surface.context, list, { ...target, view: multiply(target.view, matrix) }, tools);
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.clearRect(0, 0, target.width, target.height);
+  context.globalAlpha = FAINT;
+  context.drawImage(surface.image, 0, 0, target.width, target.height, 0, 0, target.width, target.height);
+  context.globalAlpha = 1;
+  tools.pool.give(surface);
 };
 
 /** Puts another frame to the right of a share of the scene's width. */

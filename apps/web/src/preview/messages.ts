@@ -24,6 +24,16 @@ export interface Uncut {
   readonly how: 'faint' | 'whole';
 }
 
+/** The scene around the nest through which a scene is seen, as it is at a frame. */
+export interface Surroundings {
+  readonly scene: Id;
+  /** The layer that is the nest: it is left out. */
+  readonly layer: Id;
+  readonly frame: number;
+  /** From its pixels to those of the scene that is seen. */
+  readonly matrix: Matrix;
+}
+
 export interface DrawWish {
   readonly scene: Id;
   readonly frame: number;
@@ -38,6 +48,7 @@ export interface DrawWish {
   readonly onion: Onion | null;
   readonly compare: Compare | null;
   readonly uncut: Uncut | null;
+  readonly around: Surroundings | null;
 }
 
 export type PreviewRequest =

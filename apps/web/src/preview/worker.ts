@@ -3,14 +3,14 @@ import { applyPatches } from '@kite/core/document/patches';
 import { uncut } from '@kite/core/scene/uncut';
 import { wholeScene } from '@kite/core/scene/whole';
 import type { Id, Project, Scene } from '@kite/core/document/types';
-import { filling, paint } from '@kite/core/paint/canvas';
+import { filling, paint, paintOver } from '@kite/core/paint/canvas';
 import type { Tools } from '@kite/core/paint/target';
 import { type Context2D, SurfacePool } from '@kite/core/paint/surface';
-import { compileScene } from '@kite/core/scene/compile';
+import { compileScene, type DisplayList } from '@kite/core/scene/compile';
 import { FrameCache, type FrameRange, type Stamp } from './frameCache';
 import { GesturePainter } from './gesture';
 import { BrowserMaterials } from './materials';
-import { paintCompared, paintOnion } from './looks';
+import { paintCompared, paintFaintly, paintOnion } from './looks';
 import type {
   CacheReply,
   FailureReply,
@@ -18,6 +18,7 @@ import type {
   PreviewReply,
   PreviewRequest,
   SampleReply,
+  Surroundings,
   Uncut,
 } from './messages';
 import { offscreenSurface } from './surface';
@@ -52,6 +53,12 @@ const asLookedAt = (scene: Scene | null, how: Uncut | null): Scene | null => {
 
 const tell = (cached: readonly FrameRange[]): void => self.postMessage({ cached } satisfies CacheReply);
 
+/** What is around a nest, where that is there. */
+const surroundings = ({ scene: id, layer, frame }: Surroundings, doc: Project): DisplayList | null => {
+  const scene = sceneIn(doc, id);
+  return scene && compileScene(scene, materials.library(doc.assets)).at(frame, (own) => own !== layer);
+};
+
 const draw = (request: Extract<PreviewRequest, { kind: 'draw' }>): PreviewReply => {
   const { id, frame, width, height, view, at } = request;
   const scene = asLookedAt(sceneIn(shown, request.scene), request.uncut);
@@ -68,9 +75,13 @@ const draw = (request: Extract<PreviewRequest, { kind: 'draw' }>): PreviewReply 
   const { onion, compare } = request;
   const program = compileScene(scene, library);
   const shows = alone ? (layer: Id) => alone.has(layer) : undefined;
-  if (onion || compare) {
+  const around = request.around && surroundings(request.around, shown);
+  if (onion || compare || around) {
     const list = program.at(frame, shows);
-    paint(context, list, target, tools);
+    if (around) {
+      paintFaintly(context, around, request.around.matrix, target, tools);
+      paintOver(context, list, target, tools);
+    } else paint(context, list, target, tools);
     if (onion) paintOnion(context, program, onion, target, tools);
     if (compare) paintCompared(context, program.at(compare.frame, shows), compare.split, target, tools);
     return {

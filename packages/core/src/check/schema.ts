@@ -8,6 +8,7 @@ import { paramsOfKnob } from '../document/knobs';
 import { LIMITS } from '../document/limits';
 import { FAR, PLACE } from '../document/params';
 import { BLEND_MODES, type Knob, KNOB_KINDS, type KnobKind, PICTURE_TYPES, TAGS } from '../document/types';
+import { isEffect } from '../recipe/shown';
 import { KINDS } from '../recipe/table';
 import { holdsCards, holdsSettings } from '../recipe/types';
 import { between, colorRule, flag, idRule, ids, mapOf, nameRule, object, oneOf, type Rule, rule, whole } from './rules';
@@ -32,6 +33,12 @@ const itemRule = (value: unknown): Rule => {
   if (has('name')) fields.name = nameRule;
   if (known) fields.formulas = formulasRule(known.params);
   return object(fields);
+};
+
+/** A card that stands in no layer. */
+const effectRule = (value: unknown): Rule => {
+  const kind = isObject(value) && typeof value.kind === 'string' ? KINDS.get(value.kind) : undefined;
+  return kind && isEffect(kind) ? itemRule(value) : rule('an effect', () => false);
 };
 
 const layerFields = {
@@ -181,6 +188,18 @@ export const projectRule = object({
     .required()
     .max(LIMITS.swatches) as unknown as Rule,
   moves: savedMovesRule,
+  effects: yup
+    .array(
+      object({
+        id: idRule,
+        name: nameRule,
+        layer: idRule,
+        cards: yup.array(yup.lazy(effectRule)).strict().required().max(LIMITS.effects) as unknown as Rule,
+      }),
+    )
+    .strict()
+    .required()
+    .max(LIMITS.swatches) as unknown as Rule,
 });
 
 export const sizeRule = object(SCENE_SIZE);

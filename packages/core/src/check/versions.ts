@@ -145,6 +145,9 @@ const withSoftMasks: Upgrade = (document) => ({
   })),
 });
 
+/** Effects kept under names came with format 7. */
+const withEffects: Upgrade = (document) => ({ ...document, effects: [] });
+
 /** From each older version to the next. */
 export const UPGRADES: ReadonlyMap<number, Upgrade> = new Map([
   [1, withAssets],
@@ -152,6 +155,7 @@ export const UPGRADES: ReadonlyMap<number, Upgrade> = new Map([
   [3, withSets],
   [4, withSources],
   [5, withSoftMasks],
+  [6, withEffects],
 ]);
 
 /** A document of any older version in today's; a newer one is refused. */

@@ -15,6 +15,8 @@ export const LIMITS = {
   guides: 200,
   markers: 1_000,
   moves: 200,
+  /** Kept under one name. */
+  effects: 100,
   sets: 200,
   /** Of a picture, along each side and in all. */
   pictureSide: 16_384,

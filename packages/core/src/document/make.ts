@@ -15,7 +15,7 @@ import type {
   Value,
 } from './types';
 
-export const FORMAT_VERSION = 6;
+export const FORMAT_VERSION = 7;
 
 /** Gives a new id each time it is called. */
 export type MakeId = () => Id;
@@ -62,6 +62,7 @@ export const newProject = (id: Id, name: string, scenes: readonly Scene[]): Proj
   swatches: [],
   eases: [],
   moves: [],
+  effects: [],
 });
 
 interface LayerOptions {

@@ -251,6 +251,15 @@ export interface SavedEase {
   readonly ease: Ease;
 }
 
+/** Effects kept under a name, in the order in which they work. */
+export interface SavedEffects {
+  readonly id: Id;
+  readonly name: string;
+  /** The layer that they were kept from, which their formulas may read. */
+  readonly layer: Id;
+  readonly cards: readonly Item[];
+}
+
 export interface Project {
   readonly version: number;
   readonly id: Id;
@@ -261,6 +270,7 @@ export interface Project {
   readonly swatches: readonly Swatch[];
   readonly eases: readonly SavedEase[];
   readonly moves: readonly SavedMove[];
+  readonly effects: readonly SavedEffects[];
 }
 
 /** Where a property stands: on a layer, on a card of its recipe, or on a knob (`item` and the key `value`). */

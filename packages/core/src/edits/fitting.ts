@@ -319,10 +319,10 @@ export const fitDocument = (now: Project, before: Project, put: Put): void => {
     atMost(Object.keys(now.assets).length, LIMITS.assets, 'A project', 'files');
     for (const [id, asset] of Object.entries(now.assets)) fitName(asset.name, 'Untitled', ['assets', id], put);
   }
-  for (const key of ['swatches', 'eases', 'moves'] as const) {
+  for (const key of ['swatches', 'eases', 'moves', 'effects'] as const) {
     if (now[key] !== before[key]) {
       const most = key === 'moves' ? LIMITS.moves : LIMITS.swatches;
-      atMost(now[key].length, most, 'A project', key === 'moves' ? 'kept moves' : key === 'eases' ? 'kept eases' : key);
+      atMost(now[key].length, most, 'A project', key === 'swatches' ? key : `kept ${key}`);
     }
   }
   now.swatches.forEach((s, i) => {
@@ -337,6 +337,12 @@ export const fitDocument = (now: Project, before: Project, put: Put): void => {
   });
   now.moves.forEach((m, i) => {
     if (m !== before.moves[i] && fittedMove(m.move) !== m.move) put(['moves', i, 'move'], fittedMove(m.move));
+  });
+  now.effects.forEach((saved, i) => {
+    if (saved === before.effects[i]) return;
+    fitName(saved.name, 'Effects', ['effects', i], put);
+    atMost(saved.cards.length, LIMITS.effects, `“${saved.name}”`, 'cards');
+    saved.cards.forEach((card, j) => fitItem(card, undefined, ['effects', i, 'cards', j], put));
   });
   for (const id of now.order as readonly Id[]) {
     const scene = now.scenes[id];

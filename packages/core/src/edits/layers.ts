@@ -94,12 +94,15 @@ const copyFormulas = (formulas: Formulas, renewed: ReadonlyMap<Id, Renewed>, her
     }),
   );
 
-/** Copies of layers with ids of their own, in the same order. Parents and mattes among them are the copies; others stay. */
-export const copiesOf = (layers: readonly Layer[], makeId: MakeId): Layer[] => {
+/**
+ * Copies of layers with ids of their own, unless others are given, in the same order. Parents and mattes among them are the
+ * copies; others stay.
+ */
+export const copiesOf = (layers: readonly Layer[], makeId: MakeId, idOf: (layer: Id) => Id = makeId): Layer[] => {
   const renewed = new Map(
     layers.map((l): [Id, Renewed] => {
       const parts = l.kind === 'drawing' ? l.items : l.kind === 'controller' ? l.knobs : {};
-      return [l.id, { id: makeId(), parts: new Map(Object.keys(parts).map((id) => [id, makeId()])) }];
+      return [l.id, { id: idOf(l.id), parts: new Map(Object.keys(parts).map((id) => [id, makeId()])) }];
     }),
   );
   return layers.map((layer) => {
@@ -143,27 +146,30 @@ export const layersOf = (scene: Scene, ids: readonly Id[]): Layer[] => {
   return scene.order.filter((id) => wanted.has(id)).map((id) => layerIn(scene, id));
 };
 
-/** A card with all that stands in it, to be pasted: a drawing that has nothing else. */
-export const cardAlone = (layer: DrawingLayer, card: Id): DrawingLayer => ({
+/** Cards with all that stands in them, to be pasted: a drawing that has nothing else. */
+export const cardsAlone = (layer: DrawingLayer, cards: readonly Id[]): DrawingLayer => ({
   ...layer,
-  items: Object.fromEntries(within(layer.items, card).map((item) => [item.id, item])),
-  recipe: [card],
+  items: Object.fromEntries(cards.flatMap((card) => within(layer.items, card)).map((item) => [item.id, item])),
+  recipe: cards,
 });
 
-/** Puts copies of cards that stand alone into a recipe, from an index of a group on; what they read in themselves they read in the copies. */
+/**
+ * Puts copies of cards that stand alone into a recipe, from an index of a group on. What they read in each other they read in
+ * the copies, and what they read in their layer in the one that they come into.
+ */
 export const pasteCards = (
   sceneId: Id,
   layerId: Id,
-  alone: readonly DrawingLayer[],
+  alone: DrawingLayer,
   group: Id | null,
   index: number,
   makeId: MakeId,
 ): Edit => ({
-  label: alone.length === 1 ? 'Paste a card' : 'Paste cards',
+  label: alone.recipe.length === 1 ? 'Paste a card' : 'Paste cards',
   change: (draft) => {
-    alone.forEach((card, i) => {
-      const [copy] = copiesOf([card], makeId) as [DrawingLayer];
-      const [root, ...inner] = within(copy.items, copy.recipe[0] as Id);
+    const [copy] = copiesOf([alone], makeId, () => layerId) as [DrawingLayer];
+    copy.recipe.forEach((card, i) => {
+      const [root, ...inner] = within(copy.items, card);
       if (!root) return;
       addItem(sceneId, layerId, root, group, index + i).change(draft);
       const layer = drawingIn(draft, sceneId, layerId);

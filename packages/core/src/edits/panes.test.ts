@@ -6,7 +6,7 @@ import { markBox } from '../recipe/marks';
 import { compileScene, NO_LIBRARY } from '../scene/compile';
 import { applyEdit } from './apply';
 import { addLayers } from './layers';
-import { cutIntoPanes, type Panes, partsOf } from './panes';
+import { cutByShapes, cutIntoPanes, type Panes, partsOf } from './panes';
 
 describe('parts of a stretch', () => {
   it('meet exactly, at whole pixels, and leave nothing out', () => {
@@ -70,5 +70,36 @@ describe('a layer cut into panes', () => {
   it('is refused where there is nothing to cut, or too little', () => {
     expect(() => cut(projectOf(sheet(0)), { rows: 2, columns: 2, gap: 0 })).toThrow('shows nothing');
     expect(() => cut(projectOf(sheet(90)), { rows: 2, columns: 3, gap: 50 })).toThrow('too small for so many panes');
+  });
+});
+
+describe('a layer cut by the shapes of another', () => {
+  const square = newItem('q', 'rectangle', { width: 20, height: 20, centre: [-30, 0] });
+  const blinds = {
+    ...newDrawing(empty, 'b', 'Blinds', [
+      square,
+      newItem('bf', 'fill'),
+      newItem('rep', 'repeater', { copies: 3, position: [30, 0] }),
+    ]),
+    params: { position: { value: [210, 150] } },
+  } as const satisfies DrawingLayer;
+  const both = applyEdit(projectOf(sheet(90)), addLayers('s', [blinds])).doc;
+  const cutBy = (doc: Project, by: string) =>
+    checkProject(applyEdit(doc, cutByShapes(programOf(doc), 'a', by, 0, countingIds('n'))).doc);
+  it('is a pane for each copy of a repeater, where that lies on the picture; the copies are switched off', () => {
+    const scene = cutBy(both, 'b').scenes.s as Scene;
+    const program = compileScene(scene, NO_LIBRARY);
+    const panes = scene.order.filter((id) => id !== 'b');
+    expect(panes.map((id) => scene.layers[id]?.name)).toEqual(['Window 1', 'Window 2', 'Window 3']);
+    expect(scene.layers.b?.hidden).toBe(true);
+    // The sheet reaches from 155 to 245, the last copy from 230 to 250.
+    expect(panes.map((id) => markBox(program.at(0, (layer) => layer === id).marks[0] as never))).toEqual([
+      { left: 170, top: 140, right: 190, bottom: 160 },
+      { left: 200, top: 140, right: 220, bottom: 160 },
+      { left: 230, top: 140, right: 245, bottom: 160 },
+    ]);
+  });
+  it('is refused where there are no outlines', () => {
+    expect(() => cutBy(both, 'none')).toThrow('has no outlines at this frame');
   });
 });

@@ -1,17 +1,22 @@
 /** A layer cut into panes: one layer for each, that shows its part and is free to move. */
 import { type MakeId, newItem, uniqueName } from '../document/make';
-import { type Edit, plain } from '../document/patches';
+import { type Edit, plain, together } from '../document/patches';
 import { PLACE } from '../document/params';
-import type { DrawingLayer, Id, Point, Properties } from '../document/types';
-import { type Box, union } from '../geometry/bounds';
+import type { DrawingLayer, Id, Item, Point, Properties } from '../document/types';
+import { type Box, outlineBox, union } from '../geometry/bounds';
+import { inverted, multiply } from '../geometry/matrix';
+import { transformed } from '../geometry/outline';
 import { displaced } from '../motion/keys';
+import { pathOfOutline } from '../motion/paths';
 import { mask } from '../recipe/covers/mask';
-import { markBox } from '../recipe/marks';
+import { boxOfMarks } from '../recipe/marks';
+import { path } from '../recipe/sources/path';
 import { rectangle } from '../recipe/sources/rectangle';
+import { EMPTY } from '../recipe/types';
 import type { Program } from '../scene/compile';
 import { placementOf } from '../scene/placement';
 import { drawingIn, type LayerDraft, sceneIn } from './find';
-import { copiesOf } from './layers';
+import { copiesOf, setLayers } from './layers';
 import { waysToPivot } from './place';
 import { leaveScene } from './sets';
 
@@ -52,42 +57,43 @@ const about = (params: Properties, pivot: Point, frame: number): Properties => {
   };
 };
 
-/** The panes of a layer as it shows at a frame, row by row from the top left; all of them show what it shows. */
-export const cutIntoPanes = (
+/** What one pane shows through. */
+interface Pane {
+  /** What it is called after its layer's name. */
+  readonly name: string;
+  readonly middle: Point;
+  readonly outlines: readonly Item[];
+}
+
+/** What a layer shows at a frame becomes one layer for each window, in their order; all of them show what it shows. */
+const paned = (
   program: Program,
   layerId: Id,
-  { rows, columns, gap }: Panes,
   frame: number,
   makeId: MakeId,
+  windowsOf: (layer: DrawingLayer, box: Box) => readonly Pane[],
 ): Edit => ({
   label: 'Cut into panes',
   change: (draft) => {
     const sceneId = program.scene.id;
     const scene = sceneIn(draft, sceneId);
     const layer = plain<DrawingLayer>(drawingIn(draft, sceneId, layerId));
-    const box = program
-      .flowAt(layerId, layer.recipe, frame)
-      .marks.reduce<Box | null>((sum, mark) => union(sum, markBox(mark)), null);
+    const box = boxOfMarks(program.flowAt(layerId, layer.recipe, frame).marks);
     if (!box || box.right <= box.left || box.bottom <= box.top)
       throw new RangeError(`“${layer.name}” shows nothing at this frame that could be cut`);
-    const across = partsOf(box.left, box.right, columns, gap);
-    const down = partsOf(box.top, box.bottom, rows, gap);
-    if ([...across, ...down].some(([from, to]) => to <= from)) {
-      throw new RangeError(`“${layer.name}” is too small for so many panes with such a gap`);
-    }
     const taken = Object.values(scene.layers).map((l) => l.name);
-    const made = down.flatMap(([top, bottom], row) =>
-      across.map(([left, right], column): DrawingLayer => {
-        const middle: Point = [(left + right) / 2, (top + bottom) / 2];
-        const window = newItem(makeId(), rectangle.kind, { width: right - left, height: bottom - top, centre: middle });
-        const cut = { ...newItem(makeId(), mask.kind, { mode: 'show' }), name: 'Pane', children: [window.id] };
-        const [copy] = copiesOf([layer], makeId) as [DrawingLayer];
-        const name = uniqueName(`${layer.name} ${row + 1}.${column + 1}`, taken);
-        taken.push(name);
-        const items = { ...copy.items, [window.id]: window, [cut.id]: cut };
-        return { ...copy, name, items, recipe: [...copy.recipe, cut.id], params: about(layer.params, middle, frame) };
-      }),
-    );
+    const made = windowsOf(layer, box).map(({ name: called, middle, outlines }): DrawingLayer => {
+      const cut = {
+        ...newItem(makeId(), mask.kind, { mode: 'show' }),
+        name: 'Pane',
+        children: outlines.map(({ id }) => id),
+      };
+      const [copy] = copiesOf([layer], makeId) as [DrawingLayer];
+      const name = uniqueName(`${layer.name} ${called}`, taken);
+      taken.push(name);
+      const items = { ...copy.items, ...Object.fromEntries([cut, ...outlines].map((item) => [item.id, item])) };
+      return { ...copy, name, items, recipe: [...copy.recipe, cut.id], params: about(layer.params, middle, frame) };
+    });
     for (const pane of made) scene.layers[pane.id] = pane as LayerDraft;
     const index = scene.order.indexOf(layerId);
     const ids = made.map(({ id }) => id);
@@ -96,3 +102,61 @@ export const cutIntoPanes = (
     leaveScene(scene, new Set([layerId]));
   },
 });
+
+/** The panes of a layer as it shows at a frame, row by row from the top left. */
+export const cutIntoPanes = (
+  program: Program,
+  layerId: Id,
+  { rows, columns, gap }: Panes,
+  frame: number,
+  makeId: MakeId,
+): Edit =>
+  paned(program, layerId, frame, makeId, (layer, box) => {
+    const across = partsOf(box.left, box.right, columns, gap);
+    const down = partsOf(box.top, box.bottom, rows, gap);
+    if ([...across, ...down].some(([from, to]) => to <= from)) {
+      throw new RangeError(`“${layer.name}” is too small for so many panes with such a gap`);
+    }
+    return down.flatMap(([top, bottom], row) =>
+      across.map(([left, right], column): Pane => {
+        const middle: Point = [(left + right) / 2, (top + bottom) / 2];
+        const size = { width: right - left, height: bottom - top, centre: middle };
+        return { name: `${row + 1}.${column + 1}`, middle, outlines: [newItem(makeId(), rectangle.kind, size)] };
+      }),
+    );
+  });
+
+/** As many panes as a grid can have. */
+const MOST_PANES = PANE_LIMITS.rows[1] * PANE_LIMITS.columns[1];
+
+/**
+ * A pane for each shape of another layer, as both stand at a frame: for each copy of a repeater. What lies in no shape is left
+ * out, and the layer whose shapes they are is switched off.
+ */
+export const cutByShapes = (program: Program, layerId: Id, byId: Id, frame: number, makeId: MakeId): Edit => {
+  const cutting = paned(program, layerId, frame, makeId, (layer) => {
+    const by = program.scene.layers[byId];
+    const { shapes } = by?.kind === 'drawing' ? program.flowAt(byId, by.recipe, frame) : EMPTY;
+    const back = inverted(program.matrixAt(layerId, frame));
+    if (!by || !back || shapes.length === 0) {
+      throw new RangeError(`“${by?.name ?? byId}” has no outlines at this frame to cut “${layer.name}” by`);
+    }
+    if (shapes.length > MOST_PANES) {
+      throw new RangeError(`“${by.name}” has ${shapes.length} shapes; a layer is cut into ${MOST_PANES} panes at most`);
+    }
+    const through = multiply(back, program.matrixAt(byId, frame));
+    return shapes.flatMap(({ outlines }, i): Pane[] => {
+      const here = outlines.map((outline) => transformed(through, outline));
+      const box = here.reduce<Box | null>((sum, outline) => union(sum, outlineBox(outline)), null);
+      if (!box) return [];
+      return [
+        {
+          name: String(i + 1),
+          middle: [(box.left + box.right) / 2, (box.top + box.bottom) / 2],
+          outlines: here.map((outline) => newItem(makeId(), path.kind, { path: pathOfOutline(outline) })),
+        },
+      ];
+    });
+  });
+  return together(cutting.label, [cutting, setLayers(program.scene.id, [byId], { hidden: true })]);
+};

@@ -51,25 +51,53 @@ const fillWithMean = (data: Uint8ClampedArray, width: number, x0: number, x1: nu
 const noiseAt = (x: number, y: number, seed: number): number =>
   (hashed(Math.imul(x, 0x9e3779b1) ^ Math.imul(y, 0x85ebca77) ^ Math.imul(seed, 0xc2b2ae3d)) / 0xffffffff) * 2 - 1;
 
-/** Lighter and darker specks of `size` pixels; alpha stays. */
-export const grained = (
+/** Calls a function for every pixel that is visible, with its place on a grid of specks of `size` pixels. */
+const eachSpeck = (
   { data, width, height }: Pixels,
-  { size, strength, colored, seed }: { size: number; strength: number; colored: boolean; seed: number },
+  size: number,
   [ox, oy]: Point,
+  change: (i: number, column: number, row: number) => void,
 ): void => {
   const side = Math.max(1, size);
   for (let y = 0; y < height; y++) {
     const row = Math.floor((y + 0.5 - oy) / side);
     for (let x = 0; x < width; x++) {
       const i = (y * width + x) * 4;
-      if (data[i + 3] === 0) continue;
-      const column = Math.floor((x + 0.5 - ox) / side);
-      const speck = noiseAt(column, row, seed * 3) * strength * 128;
-      data[i]! += speck;
-      data[i + 1]! += colored ? noiseAt(column, row, seed * 3 + 1) * strength * 128 : speck;
-      data[i + 2]! += colored ? noiseAt(column, row, seed * 3 + 2) * strength * 128 : speck;
+      if (data[i + 3] !== 0) change(i, Math.floor((x + 0.5 - ox) / side), row);
     }
   }
+};
+
+/** Lighter and darker specks of `size` pixels; alpha stays. */
+export const grained = (
+  pixels: Pixels,
+  { size, strength, colored, seed }: { size: number; strength: number; colored: boolean; seed: number },
+  origin: Point,
+): void => {
+  const { data } = pixels;
+  eachSpeck(pixels, size, origin, (i, column, row) => {
+    const speck = noiseAt(column, row, seed * 3) * strength * 128;
+    data[i]! += speck;
+    data[i + 1]! += colored ? noiseAt(column, row, seed * 3 + 1) * strength * 128 : speck;
+    data[i + 2]! += colored ? noiseAt(column, row, seed * 3 + 2) * strength * 128 : speck;
+  });
+};
+
+/**
+ * What is half seen falls apart into specks of `size` pixels: with a `strength` of 1 each is there or not, as often as it was
+ * opaque. On the whole it stays as opaque as it was.
+ */
+export const speckled = (
+  pixels: Pixels,
+  { size, strength, seed }: { size: number; strength: number; seed: number },
+  origin: Point,
+): void => {
+  const { data } = pixels;
+  eachSpeck(pixels, size, origin, (i, column, row) => {
+    const alpha = data[i + 3]!;
+    const there = (noiseAt(column, row, seed) + 1) * 127.5 < alpha ? 255 : 0;
+    data[i + 3] = alpha + (there - alpha) * strength;
+  });
 };
 
 /** Values of noise on a grid of whole numbers, to be read between them. */

@@ -5,7 +5,7 @@ import { arcLength } from '../geometry/length';
 import { apply } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
 import { bareSupplies, compileRecipe } from './evaluate';
-import { isPictured, shownBy } from './shown';
+import { isEffect, shownBy } from './shown';
 import { KINDS } from './table';
 import { markBox } from './marks';
 import { MOST_SHAPES, newRoom } from './room';
@@ -282,7 +282,7 @@ describe('covers', () => {
   });
   it('each shows what it does by the values of its picture', () => {
     const { marks } = flowOf([square, card('fill')], 0);
-    for (const kind of [...KINDS.values()].filter(isPictured)) {
+    for (const kind of [...KINDS.values()].filter(isEffect)) {
       expect(shownBy(kind, { shapes: [], marks }).marks, kind.label).not.toEqual(marks);
     }
   });

@@ -1,25 +1,34 @@
-/** Covers as pictures, to choose them by. */
+/** Effects, and pictures of them to choose them by. */
 import type { Params, Values } from '../document/params';
+import { translation } from '../geometry/matrix';
+import { boxOfMarks, markThrough } from './marks';
 import { asksOf } from './table';
-import { type CoverKind, EMPTY, type Flow, type Kind } from './types';
+import { type CoverKind, EMPTY, type Flow, type Kind, type StepKind } from './types';
 
-/** Whether a kind shows what it is by itself, without cards of its own. */
-export const isPictured = (kind: Kind): kind is CoverKind =>
-  kind.role === 'cover' && !kind.holds && !asksOf(kind.kind).layers;
+/** What changes what is drawn by itself, without cards or layers to do it by: a cover, or a step that shows it at other frames. */
+type EffectKind = CoverKind | StepKind;
 
-/** What a cover makes of a flow as it comes, with room for all that it does. */
-export const shownBy = ({ params, example, cover }: CoverKind, flow: Flow): Flow => {
-  const defaults = Object.fromEntries(Object.entries(params).map(([key, param]) => [key, param.default]));
-  const values = { ...defaults, ...example };
+export const isEffect = (kind: Kind): kind is EffectKind =>
+  kind.role === 'cover'
+    ? !kind.holds && !asksOf(kind.kind).layers
+    : kind.role === 'step' && !!kind.onDrawn && !kind.copies;
+
+/** Of its width, how far a picture is taken to move in a frame where motion is to be seen. */
+const PACE = 0.12;
+
+/** What an effect makes of a flow as it comes, with room for all that it does; one over time sees it move to the right. */
+export const shownBy = (kind: EffectKind, flow: Flow): Flow => {
+  const defaults = Object.fromEntries(Object.entries(kind.params).map(([key, param]) => [key, param.default]));
+  const values = { ...defaults, ...kind.example } as Values<Params>;
   const room = { take: () => true, takeAreas: () => true };
-  return {
-    shapes: [],
-    marks: cover(flow.marks, values as Values<Params>, {
-      own: EMPTY,
-      frame: 0,
-      goesOn: false,
-      room,
-      shown: () => null,
-    }),
-  };
+  const now = 1;
+  if (kind.role === 'cover') {
+    const by = { own: EMPTY, frame: now, goesOn: false, room, shown: () => null };
+    return { shapes: [], marks: kind.cover(flow.marks, values, by) };
+  }
+  const box = boxOfMarks(flow.marks, false);
+  const pace = box ? (box.right - box.left) * PACE : 0;
+  const since = (frame: number) => translation((frame - now) * pace, 0);
+  const at = (frame: number): Flow => ({ ...flow, marks: flow.marks.map((mark) => markThrough(since(frame), mark)) });
+  return { shapes: [], marks: kind.apply({ ...room, frame: now, at, since: () => translation(0, 0) }, values).marks };
 };

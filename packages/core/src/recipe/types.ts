@@ -227,6 +227,10 @@ export interface StepKind<P extends Params = Params> extends CardKind<P> {
   readonly copies?: boolean;
   /** Whether it shows how its layer moves: it gives something else from frame to frame while nothing above does. */
   readonly moves?: true;
+  /** Whether it is meant for what is drawn, so that a new one goes below the paints. */
+  readonly onDrawn?: true;
+  /** As of a cover. */
+  readonly example?: Partial<Values<P>>;
 }
 export interface PaintKind<P extends Params = Params> extends CardKind<P> {
   readonly role: 'paint';

@@ -2,7 +2,7 @@
  * document + frame → display list. Compiled once and cached by object identity: an edit to one layer
  * recompiles one layer, and moving it about does not touch its recipe.
  */
-import type { Assets, Color, DrawingLayer, Id, Layer, Scene } from '../document/types';
+import type { Assets, Color, DrawingLayer, Id, Item, Layer, Scene } from '../document/types';
 import type { Params, Values } from '../document/params';
 import { IDENTITY, type Matrix, multiply } from '../geometry/matrix';
 import { type Wiring, wiringOf } from '../formula/wiring';
@@ -62,8 +62,11 @@ export interface Program {
   readonly matrixAt: (layer: Id, frame: number) => Matrix;
   /** What one layer draws, in its own pixels, hidden or not. */
   readonly marksAt: (layer: Id, frame: number) => readonly Mark[];
-  /** What some of a layer's cards give, in the layer's own pixels: those of one list, in their order. */
-  readonly flowAt: (layer: Id, cards: readonly Id[], frame: number) => Flow;
+  /**
+   * What some of a layer's cards give, in the layer's own pixels: those of one list, in their order, and cards that stand in
+   * no layer yet.
+   */
+  readonly flowAt: (layer: Id, cards: readonly Id[], frame: number, others?: readonly Item[]) => Flow;
   /** A card's values as they are shown, and the way from its pixels to the scene's; null where there is no such card. */
   readonly cardAt: (
     layer: Id,
@@ -262,11 +265,15 @@ export const compileScene = (scene: Scene, library: Library, depth = 0): Program
       const layer = scene.layers[id];
       return layer ? drawnAt(layer, frame).marks : [];
     },
-    flowAt: (id, cards, frame) => {
+    flowAt: (id, cards, frame, others = []) => {
       const layer = scene.layers[id];
       if (layer?.kind !== 'drawing') return EMPTY;
       const computing = (item: Id) => wiring.computing(id, item);
-      return compileRecipe(cards, layer.items, supplies, computing).at(frame, newRoom(aroundOf(layer)));
+      const items =
+        others.length === 0
+          ? layer.items
+          : { ...layer.items, ...Object.fromEntries(others.map((item) => [item.id, item])) };
+      return compileRecipe(cards, items, supplies, computing).at(frame, newRoom(aroundOf(layer)));
     },
     cardAt: (id, card, frame) => {
       const layer = scene.layers[id];

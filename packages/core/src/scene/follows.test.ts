@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { newDrawing, newItem, newScene } from '../document/make';
 import type { Layer, Scene } from '../document/types';
-import { leadsOf, readersOf, readersOfPart, withFollowers } from './follows';
+import { layersThatMove, leadsOf, readersOf, readersOfPart, withFollowers } from './follows';
 
 const empty = newScene('s', 'S', { width: 9, height: 9, rate: { num: 25, den: 1 }, length: 9, background: null });
 const layer = (id: string, fields: Partial<Layer> = {}): Layer =>
@@ -26,6 +26,18 @@ describe('what follows what', () => {
     expect([...leadsOf(scene, 'reader')]).toEqual(['child']);
     expect([...leadsOf(scene, 'named')]).toEqual(['reader']);
     expect([...leadsOf(scene, 'off'), ...leadsOf(scene, 'gone')]).toEqual([]);
+  });
+  it('moves what has keyframes or formulas, and what goes along', () => {
+    const keys = [0, 9].map((frame) => ({ frame, value: frame, ease: { kind: 'linear' } }) as const);
+    const turning = sceneOf(
+      layer('lead', { params: { rotation: { keys } } }),
+      layer('child', { parent: 'lead' }),
+      layer('free'),
+    );
+    expect([layersThatMove(turning), layersThatMove(scene)]).toEqual([
+      ['lead', 'child'],
+      ['reader', 'named'],
+    ]);
   });
   it('goes down the line', () => {
     expect([...withFollowers(scene, ['lead'])].sort()).toEqual(['child', 'lead', 'named', 'reader']);

@@ -3,6 +3,7 @@ import { cycleFrom, reachedFrom } from '../document/order';
 import { formulasOn } from '../document/formulas';
 import type { Formula, Id, Layer, PropertyRef, Scene } from '../document/types';
 import { leadsOfFormula } from '../formula/reads';
+import { keyedCurvesOf } from '../properties/find';
 import { needsOf } from '../recipe/needs';
 import type { Target } from '../formula/refs';
 
@@ -147,4 +148,16 @@ export const withFollowers = (scene: Scene, ids: Iterable<Id>): ReadonlySet<Id> 
   // A set gives what is added to it while it is gone through.
   for (const id of all) for (const follower of followers.get(id) ?? []) all.add(follower);
   return all;
+};
+
+/** The drawn layers that may stand or look otherwise from frame to frame: by keyframes, by formulas, or with what they follow. */
+export const layersThatMove = (scene: Scene): Id[] => {
+  const own = Object.values(scene.layers).filter(
+    (layer) => keyedCurvesOf(scene.id, layer).length > 0 || formulasOf(scene.id, layer).length > 0,
+  );
+  const moving = withFollowers(
+    scene,
+    own.map(({ id }) => id),
+  );
+  return scene.order.filter((id) => moving.has(id) && scene.layers[id]?.kind === 'drawing');
 };

@@ -16,10 +16,11 @@ import {
   isKeyed,
 } from '../document/types';
 import { layerOfMask, maskBy } from '../edits/masks';
-import { cutIntoPanes } from '../edits/panes';
+import { cutByShapes, cutIntoPanes } from '../edits/panes';
 import { takeApart } from '../edits/takeApart';
 import { addAsset, addSwatch, removeAsset, removeSwatch, renameAsset, swapAsset } from '../edits/assets';
 import { forgetEase, keepEase } from '../edits/eases';
+import { forgetEffects, keepEffects, putEffects } from '../edits/effects';
 import { curvesOf, keyedCurvesOf, paramAt, propertiesOf, propertyIn } from '../properties/find';
 import { bakeFormula, removeFormula, setFormula, turnFormula } from '../edits/formulas';
 import {
@@ -43,7 +44,7 @@ import {
 } from '../edits/keyframes';
 import { addKnob, moveKnob, removeKnob, setKnob } from '../edits/knobs';
 import {
-  cardAlone,
+  cardsAlone,
   pasteCards,
   addLayers,
   copiesOf,
@@ -248,7 +249,7 @@ const EDITS: readonly ((at: Place) => Edit | null)[] = [
     const from = at.layer.kind === 'drawing' ? at.layer : null;
     const card = from && at.chance.one(Object.keys(from.items));
     return card
-      ? pasteCards(at.scene.id, at.layer.id, [cardAlone(from, card)], null, at.chance.whole(0, 3), at.makeId)
+      ? pasteCards(at.scene.id, at.layer.id, cardsAlone(from, [card]), null, at.chance.whole(0, 3), at.makeId)
       : null;
   },
   // Middle lines take their time: now and then is enough.
@@ -261,6 +262,8 @@ const EDITS: readonly ((at: Place) => Edit | null)[] = [
   (at) => maskBy(at.scene.id, at.layer.id, [at.chance.one(at.ids)], frame(at), at.makeId),
   (at) => {
     const panes = { rows: at.chance.whole(1, 3), columns: at.chance.whole(1, 3), gap: at.chance.whole(0, 9) };
+    const by = at.chance.one(at.scene.order);
+    if (at.chance.happens(0.3)) return cutByShapes(programOf(at), at.layer.id, by, frame(at), at.makeId);
     return cutIntoPanes(programOf(at), at.layer.id, panes, frame(at), at.makeId);
   },
   (at) => {
@@ -461,6 +464,13 @@ const EDITS: readonly ((at: Place) => Edit | null)[] = [
   (at) => (at.doc.swatches[0] ? removeSwatch(at.doc.swatches[0].id) : null),
   (at) => keepEase({ id: at.makeId(), name: name(at), ease: randomEase(at.chance, HOW) }),
   (at) => (at.doc.eases[0] ? forgetEase(at.doc.eases[0].id) : null),
+  (at) =>
+    at.layer.kind === 'drawing' ? keepEffects(at.makeId(), name(at), at.layer, Object.keys(at.layer.items)) : null,
+  (at) => (at.doc.effects[0] ? forgetEffects(at.doc.effects[0].id) : null),
+  (at) =>
+    at.layer.kind === 'drawing' && at.doc.effects[0]
+      ? putEffects(at.scene.id, at.layer, at.doc.effects[0], null, at.chance.whole(0, 3), at.makeId)
+      : null,
   (at) => addItem(at.scene.id, at.layer.id, newItem(at.makeId(), 'repeater', { copies: amount(at) })),
   (at) => addLayers(at.scene.id, [{ ...at.layer, id: at.makeId(), name: name(at) }]),
   () => reconcile(),

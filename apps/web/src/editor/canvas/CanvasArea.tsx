@@ -34,7 +34,8 @@ import type { Swept } from './tools/press';
 import { TOOLS } from './tools/table';
 import { TextEditing } from './tools/TextEditing';
 import { usePicture } from './usePicture';
-import { fitView, type Size, toArea, toScene, zoomed } from './view';
+import { InPlaceBar } from './looks/InPlaceBar';
+import { type Size, toArea, toScene, viewOn, zoomed } from './view';
 import { ZoomBar } from './ZoomBar';
 
 /** What the canvas has to say: what is the matter, or what to do next. */
@@ -94,12 +95,13 @@ export const CanvasArea = () => {
   const canvas = useRef<HTMLCanvasElement>(null);
   const [size, setSize] = useState<Size>({ width: 0, height: 0 });
   const [swept, setSwept] = useState<Swept | null>(null);
-  const { scene, ownView, mode, fullScreen } = useSlice((s) => {
+  const { scene, ownView, within, mode, fullScreen } = useSlice((s) => {
     const { width, height, background } = sceneOf(s);
     return {
       // Only these of the scene are shown here: the rest of it changes with every edit.
       scene: `${width} ${height} ${background}`,
       ownView: s.view,
+      within: s.within,
       mode: s.mode,
       fullScreen: s.fullScreen,
     };
@@ -107,9 +109,9 @@ export const CanvasArea = () => {
   const { width, height, background } = editor.scene;
   const tool = toolOf(mode);
   const view = useMemo(
-    () => ownView ?? fitView(editor.scene, size),
+    () => viewOn(editor.state, size),
     // eslint-disable-next-line react-hooks/exhaustive-deps -- `scene` stands for what the view takes from it
-    [ownView, scene, size],
+    [ownView, within, scene, size],
   );
   usePicture(editor, canvas, size);
 
@@ -135,7 +137,7 @@ export const CanvasArea = () => {
     if (!element) return;
     const onWheel = (event: WheelEvent) => {
       event.preventDefault();
-      const now = editor.state.view ?? fitView(editor.scene, size);
+      const now = viewOn(editor.state, size);
       if (event.ctrlKey || event.metaKey) {
         editor.set({ view: zoomed(now, Math.exp(-event.deltaY * 0.0025), pointOf(event)) });
       } else {
@@ -225,7 +227,10 @@ export const CanvasArea = () => {
           width: width * view.zoom,
           height: height * view.zoom,
           // Shows through where the scene is transparent.
-          background: background ?? 'repeating-conic-gradient(#c8c8c4 0 25%, #efefec 0 50%) 0 0 / 16px 16px',
+          // Its surroundings show through a scene that is seen in its place.
+          background: within
+            ? undefined
+            : (background ?? 'repeating-conic-gradient(#c8c8c4 0 25%, #efefec 0 50%) 0 0 / 16px 16px'),
         }}
       />
       <canvas ref={canvas} data-testid="picture" className="absolute" />
@@ -246,6 +251,7 @@ export const CanvasArea = () => {
       <CutOutTool {...stage} />
       {Over && <Over {...stage} />}
       <AsMask />
+      <InPlaceBar />
       <Notes />
       {fullScreen && <FullScreenBar />}
       <ZoomBar view={view} size={size} hidden={fullScreen} />

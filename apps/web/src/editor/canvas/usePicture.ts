@@ -4,7 +4,8 @@ import { type RefObject, useEffect } from 'react';
 import type { Editor } from '../store/editor';
 import { type EditorState, sceneOf } from '../store/state';
 import { onionOf } from './looks/onion';
-import { fitView, shownPart, type Size } from './view';
+import { surroundingsOf } from './looks/inPlace';
+import { shownPart, type Size, viewOn } from './view';
 
 /** Gives the canvas the size of a picture, and stands it where the picture was drawn for. */
 const place = (canvas: HTMLCanvasElement, [x, y]: readonly [number, number], { width, height }: Size): void => {
@@ -39,12 +40,22 @@ const rateMeter = () => {
 /** Asks for the picture of what is shown now, on an area of a size in CSS pixels. What is drawn already is passed over. */
 const askFor = (editor: Editor, size: Size, s: EditorState): void => {
   const scene = sceneOf(s);
-  const shown = shownPart(scene, size, s.view ?? fitView(scene, size), window.devicePixelRatio);
+  const around = surroundingsOf(editor);
+  const shown = shownPart(scene, size, viewOn(s, size), window.devicePixelRatio, around !== null);
   if (!shown) return;
   const onion = s.onion && !s.playing ? onionOf(scene, s.frame, s.onion, s.selection.layers) : null;
   const masked = s.playing ? [] : s.selection.layers.filter((id) => isMasked(scene.layers[id]));
   const uncut = masked.length > 0 && s.cutPart !== 'gone' ? { layers: masked, how: s.cutPart } : null;
-  editor.preview.draw({ scene: scene.id, frame: s.frame, solo: s.solo, onion, compare: s.compare, uncut, ...shown });
+  editor.preview.draw({
+    scene: scene.id,
+    frame: s.frame,
+    solo: s.solo,
+    onion,
+    compare: s.compare,
+    uncut,
+    around,
+    ...shown,
+  });
 };
 
 export const usePicture = (editor: Editor, canvas: RefObject<HTMLCanvasElement | null>, size: Size): void => {

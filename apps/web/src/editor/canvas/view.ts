@@ -1,6 +1,7 @@
 /** From the scene's pixels to the canvas area's CSS pixels and back. */
 import type { Point } from '@kite/core/document/types';
 import type { Matrix } from '@kite/core/geometry/matrix';
+import { type EditorState, sceneOf } from '../store/state';
 import type { View } from '../store/workspace';
 
 export interface Size {
@@ -11,18 +12,23 @@ export interface Size {
 const MARGIN = 20;
 export const ZOOMS = { min: 0.02, max: 64 };
 
-/** The view that shows a whole scene, no larger than life. */
-export const fitView = (scene: Size, area: Size): View => {
-  const zoom = Math.max(
-    ZOOMS.min,
-    Math.min((area.width - 2 * MARGIN) / scene.width, (area.height - 2 * MARGIN) / scene.height, 1),
-  );
+/** The view that shows a whole scene in a share of the area, no larger than life. */
+export const fitView = (scene: Size, area: Size, share = 1): View => {
+  const [width, height] = [share * area.width - 2 * MARGIN, share * area.height - 2 * MARGIN];
+  const zoom = Math.max(ZOOMS.min, Math.min(width / scene.width, height / scene.height, 1));
   return {
     zoom,
     x: Math.round((area.width - scene.width * zoom) / 2),
     y: Math.round((area.height - scene.height * zoom) / 2),
   };
 };
+
+/** Of the area, what a scene takes that is seen in its place. */
+const IN_PLACE = 0.6;
+
+/** The view that is had, or the one that shows the whole of the open scene, and what is around it where that shows too. */
+export const viewOn = (state: EditorState, area: Size): View =>
+  state.view ?? fitView(sceneOf(state), area, state.within ? IN_PLACE : 1);
 
 export const viewMatrix = ({ zoom, x, y }: View): Matrix => [zoom, 0, 0, zoom, x, y];
 
@@ -44,18 +50,31 @@ export interface Shown extends Size {
 
 /**
  * The scene stands on whole device pixels and is drawn from its own corner where all of it shows, so
- * that the picture has the very pixels of a render; null where nothing shows.
+ * that the picture has the very pixels of a render; null where nothing shows. What is `around` it can be taken along.
  */
-export const shownPart = (scene: Size, area: Size, { zoom, x, y }: View, ratio: number): Shown | null => {
+export const shownPart = (
+  scene: Size,
+  area: Size,
+  { zoom, x, y }: View,
+  ratio: number,
+  around = false,
+): Shown | null => {
   const scale = zoom * ratio;
   const whole = {
     width: Math.max(1, Math.round(scene.width * scale)),
     height: Math.max(1, Math.round(scene.height * scale)),
   };
   const [px, py] = [Math.round(x * ratio), Math.round(y * ratio)];
-  const [left, top] = [Math.max(0, -px), Math.max(0, -py)];
-  const right = Math.min(whole.width, Math.round(area.width * ratio) - px);
-  const bottom = Math.min(whole.height, Math.round(area.height * ratio) - py);
+  const edges = {
+    left: -px,
+    top: -py,
+    right: Math.round(area.width * ratio) - px,
+    bottom: Math.round(area.height * ratio) - py,
+  };
+  const left = around ? edges.left : Math.max(0, edges.left);
+  const top = around ? edges.top : Math.max(0, edges.top);
+  const right = around ? edges.right : Math.min(whole.width, edges.right);
+  const bottom = around ? edges.bottom : Math.min(whole.height, edges.bottom);
   if (right <= left || bottom <= top) return null;
   return {
     at: [px + left, py + top],

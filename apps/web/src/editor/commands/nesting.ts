@@ -1,11 +1,14 @@
 /** What menus do with nests. */
-import type { DrawingLayer, Id } from '@kite/core/document/types';
-import { needsOf } from '@kite/core/recipe/needs';
+import type { DrawingLayer, Id, Scene } from '@kite/core/document/types';
+import { samplerOf } from '@kite/core/motion/sampler';
+import { nest } from '@kite/core/recipe/sources/nest';
 import { addNest, nestLayers } from '@kite/core/edits/nests';
 import { cutIntoShots, evenCuts } from '@kite/core/edits/shots';
 import { readingsIn } from '@kite/core/scene/follows';
+import { frameInside } from '@kite/core/scene/inPlace';
 import { together } from '@kite/core/document/patches';
 import { toast } from 'sonner';
+import { surroundingsOf } from '../canvas/looks/inPlace';
 import { baking } from './formulas';
 import { type Editor, makeId } from '../store/editor';
 
@@ -59,11 +62,33 @@ export const nestScene = (editor: Editor, inner: Id): void => {
   if (editor.edit(addNest(editor.scene.id, inner, id))) editor.select({ layers: [id] });
 };
 
-/** Goes into the scene that a layer plays; false where it plays none. */
-export const openNest = (editor: Editor, id: Id): boolean => {
+/** The card by which a layer plays another scene, and that scene; null where it plays none. */
+const nestIn = (editor: Editor, id: Id): { readonly card: Id; readonly inner: Scene } | null => {
   const layer = editor.scene.layers[id];
-  const [inner] = layer ? needsOf(layer).scenes : [];
-  if (inner === undefined) return false;
-  editor.showScene(inner);
+  const card =
+    layer?.kind === 'drawing' ? Object.values(layer.items).find((item) => item.kind === nest.kind) : undefined;
+  const scene = card ? (samplerOf(nest.params.scene, card.params.scene).at(0) as Id) : '';
+  const inner = editor.state.doc.scenes[scene];
+  return card && inner ? { card: card.id, inner } : null;
+};
+
+/** Opens the scene that a layer plays in its place, at the frame of it that shows; false where it plays none. */
+export const openNest = (editor: Editor, layer: Id): boolean => {
+  const own = nestIn(editor, layer);
+  if (!own) return false;
+  const { frame } = editor.state;
+  const at = { layer, card: own.card };
+  const inside = frameInside(editor.program, at, frame, own.inner) ?? 0;
+  editor.showScene(own.inner.id, { frame: Math.round(inside), within: { ...at, scene: editor.scene.id, frame } });
   return true;
+};
+
+/** Back to the scene around, at the frame of it that was seen, with the nest selected. */
+export const leaveNest = (editor: Editor): void => {
+  const { within } = editor.state;
+  if (!within) return;
+  const frame = surroundingsOf(editor)?.frame ?? within.frame;
+  editor.showScene(within.scene);
+  editor.setFrame(frame);
+  if (editor.scene.layers[within.layer]) editor.select({ layers: [within.layer] });
 };

@@ -21,6 +21,7 @@ import {
 } from './keying';
 import { deleteSelection, jumpToKey, nudge, restack } from './layers';
 import { cutByFront } from './mattes';
+import { blurMoving } from './motionBlur';
 import { writeOn } from './reveal';
 import { maskSelection } from './masks';
 import { cutFourShots, cutShotsAtMarkers, nestSelection } from './nesting';
@@ -78,6 +79,7 @@ const commands = {
   makeSet: { label: 'Make a set', run: setOfSelection },
   nest: { label: 'Nest in a scene of their own', run: nestSelection },
   useAsMask: { label: 'Use the front one as a mask', run: maskSelection },
+  motionBlur: { label: 'Blur by motion', run: blurMoving },
   shots: { label: 'Cut into four shots', run: cutFourShots },
   shotsAtMarkers: { label: 'Cut into shots at the markers', run: cutShotsAtMarkers },
   writeOn: { label: 'Write on by strokes …', run: writeOn },

@@ -6,7 +6,7 @@ import { useEditor } from '../store/context';
 export const DrawerFrame = ({ title, children }: { title: string; children: ReactNode }) => {
   const editor = useEditor();
   return (
-    <section aria-label={title} className="flex w-[248px] shrink-0 flex-col border-r border-line bg-paper">
+    <section data-drawer aria-label={title} className="flex w-[248px] shrink-0 flex-col border-r border-line bg-paper">
       <header className="flex h-10 items-center justify-between pr-2 pl-3">
         <h2 className="font-semibold">{title}</h2>
         <IconButton label="Close" onClick={() => editor.set({ drawer: null })}>

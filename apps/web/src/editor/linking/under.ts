@@ -1,7 +1,7 @@
 /** What a link is dragged to. */
 import type { Id } from '@kite/core/document/types';
 import { layerAt } from '../canvas/hit';
-import { fitView, toScene } from '../canvas/view';
+import { toScene, viewOn } from '../canvas/view';
 import type { Editor } from '../store/editor';
 
 /** A property, or a layer by its row or by its picture. */
@@ -13,7 +13,7 @@ export interface Under {
 
 const onPicture = (editor: Editor, area: Element, x: number, y: number): Under | null => {
   const box = area.getBoundingClientRect();
-  const view = editor.state.view ?? fitView(editor.scene, box);
+  const view = viewOn(editor.state, box);
   const hit = layerAt(editor, toScene(view, [x - box.left, y - box.top]), 4 / view.zoom);
   if (hit !== null) return { layer: hit };
   return null;

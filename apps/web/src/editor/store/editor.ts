@@ -18,7 +18,7 @@ import { BrowserMaterials } from '../../preview/materials';
 import { Saver } from './saver';
 import { NOTHING, type Selection, stillThere } from './selection';
 import { type EditorState, firstState, rangeOf, sceneOf } from './state';
-import { SELECTING, toolOf, withTool } from './workspace';
+import { SELECTING, toolOf, type Within, withTool } from './workspace';
 
 const MOST_STEPS = 500;
 
@@ -276,15 +276,17 @@ export class Editor {
     this.set({ opened: next });
   }
 
-  showScene(sceneId: Id): void {
+  showScene(sceneId: Id, at?: { readonly frame: number; readonly within: Within }): void {
     const { doc } = this.state;
     const scene = doc.scenes[sceneId];
     if (sceneId === this.state.sceneId || !scene) return;
     this.pause();
     this.leftAt.set(this.state.sceneId, this.state.frame);
-    const frame = this.leftAt.get(sceneId) ?? openingFrame(compileScene(wholeScene(scene, doc), this.library));
+    const frame =
+      at?.frame ?? this.leftAt.get(sceneId) ?? openingFrame(compileScene(wholeScene(scene, doc), this.library));
     this.set({
       sceneId,
+      within: at?.within ?? null,
       selection: NOTHING,
       frame: Math.min(frame, scene.length - 1),
       range: null,

@@ -1,6 +1,7 @@
 /** How the editor stands around the project: what presses mean, what is open, how it is looked at. */
 import type { Edit } from '@kite/core/document/patches';
 import type { Asset, Id, Layer, Point, PropertyRef } from '@kite/core/document/types';
+import type { NestAt } from '@kite/core/scene/inPlace';
 import type { Reading } from '@kite/core/scene/follows';
 import type { Snapped } from '@kite/core/geometry/snap';
 import type { Compare } from '../../preview/messages';
@@ -15,6 +16,13 @@ export interface Cutting {
 }
 
 export type CutPart = 'gone' | 'faint' | 'whole';
+
+/** The nest through which the open scene is seen: its surroundings show faint. */
+export interface Within extends NestAt {
+  readonly scene: Id;
+  /** The frame at which it was opened. */
+  readonly frame: number;
+}
 
 /** What a press on the canvas means: one thing at a time. */
 export type Mode =
@@ -58,6 +66,7 @@ export interface Workspace {
   readonly drawsMasks: boolean;
   /** How what masks cut away from the selected layers shows. */
   readonly cutPart: CutPart;
+  readonly within: Within | null;
   /** null fits the scene to the canvas. */
   readonly view: View | null;
   /** The picture alone, over the whole screen. */
@@ -104,6 +113,7 @@ export const TIDY: Workspace = {
   drawer: null,
   drawsMasks: false,
   cutPart: 'gone',
+  within: null,
   view: null,
   fullScreen: false,
   onion: null,

@@ -43,6 +43,7 @@ const useScene = (doc: Project | undefined, playing: boolean) => {
         onion: null,
         compare: null,
         uncut: null,
+        around: null,
       });
     let request = 0;
     const start = performance.now();

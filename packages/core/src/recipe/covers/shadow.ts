@@ -1,7 +1,7 @@
 import { color, degrees, percent, px, switchParam } from '../../document/params';
 import type { Color } from '../../document/types';
 import { translation } from '../../geometry/matrix';
-import { firmer } from '../../picture/pixels';
+import { firmer as firmerPixels } from '../../picture/pixels';
 import { deviationOf, grouped, markThrough } from '../marks';
 import { cover, type Effect, type Mark, short } from '../types';
 import { blurBy } from './blur';
@@ -11,9 +11,14 @@ import { floodBy } from './flood';
 /** Alpha so many times as strong. */
 const firmBy = (times: number): Effect => ({
   reach: 0,
-  pixels: (data) => firmer(data, times),
+  pixels: (data) => firmerPixels(data, times),
   svg: () => `<feComponentTransfer><feFuncA type="linear" slope="${times}"/></feComponentTransfer>`,
 });
+
+/** Soft edges, of which a `spread` of 1 leaves what fades outwards alone: all up to the edge is as strong as the rest. */
+export const firmer = (soft: readonly [Mark], spread: number): Mark =>
+  // An edge is half there.
+  spread > 0 ? changedBy(firmBy(1 / (1 - spread / 2)), soft) : soft[0];
 
 /**
  * What marks show, in one colour and with soft edges: these fade over `softness` pixels to each side, and with a
@@ -26,9 +31,7 @@ export const silhouette = (
   const flat = changedBy(floodBy(over, 1), marks);
   const by = blurBy(deviationOf(softness));
   const soft = by ? changedBy(by, [flat]) : flat;
-  // Its edge is half there.
-  const firm = spread > 0 ? changedBy(firmBy(1 / (1 - spread / 2)), [soft]) : soft;
-  return grouped([firm], { alpha: strength });
+  return grouped([firmer([soft], spread)], { alpha: strength });
 };
 
 /** Beside what a layer is handled by. */

@@ -7,6 +7,7 @@ export const held = step({
   label: 'Held frames',
   params: { every: number('Every', 2, { unit: 'frames', min: 1, max: 1_000, whole: true }) },
   summary: (v) => `every ${short(v.every)} frames`,
+  onDrawn: true,
   apply: (above, { every }) => {
     const length = Math.max(1, Math.round(every));
     return above.at(Math.floor(above.frame / length) * length);

@@ -19,6 +19,8 @@ export const motionBlur = step({
   },
   summary: (v) => `${short(v.shutter)}°, ${short(v.samples)} pictures`,
   moves: true,
+  onDrawn: true,
+  example: { shutter: 720 },
   apply: (above, { shutter, samples }) => {
     const now = above.at(above.frame);
     const count = Math.round(samples);

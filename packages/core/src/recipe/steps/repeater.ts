@@ -108,6 +108,7 @@ export const repeater = step({
   label: 'Repeater',
   params: PARAMS,
   copies: true,
+  onDrawn: true,
   summary: (v) =>
     `${v.layout === 'grid' ? `${Math.round(v.columns)} × ${Math.round(v.rows)}` : `× ${short(v.copies)}`}${v.delay === 0 ? '' : `, ${short(v.delay)} f apart`}`,
   apply: (above, v): Flow => {

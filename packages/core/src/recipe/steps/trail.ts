@@ -27,6 +27,8 @@ export const trail = step({
   },
   summary: (v) => `${short(v.count)} at ${short(v.every)} frames`,
   moves: true,
+  onDrawn: true,
+  example: { every: 1 },
   apply: (above, { count, every, opacity, scale, order }) => {
     const now = above.at(above.frame);
     const earlier: Mark[][] = [];

@@ -1,13 +1,6 @@
 import type { Id, Scene } from '@kite/core/document/types';
-import { keyedCurvesOf } from '@kite/core/properties/find';
+import { layersThatMove } from '@kite/core/scene/follows';
 import type { Onion } from '../../../preview/messages';
-
-/** The layers that move by themselves. */
-const moving = (scene: Scene): Id[] =>
-  scene.order.filter((id) => {
-    const layer = scene.layers[id];
-    return layer && keyedCurvesOf(scene.id, layer).length > 0;
-  });
 
 /** The frames and layers of an onion skin about a frame: the selected layers, or all that move. */
 export const onionOf = (
@@ -20,6 +13,6 @@ export const onionOf = (
   return {
     before: each.map((by) => frame - by).filter((f) => f >= 0),
     after: each.map((by) => frame + by).filter((f) => f < scene.length),
-    layers: selected.length > 0 ? selected : moving(scene),
+    layers: selected.length > 0 ? selected : layersThatMove(scene),
   };
 };

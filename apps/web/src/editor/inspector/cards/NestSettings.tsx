@@ -7,10 +7,11 @@ import { ownCopy, setKnobHere } from '@kite/core/edits/settings';
 import { samplerOf } from '@kite/core/motion/sampler';
 import { needsOf } from '@kite/core/recipe/needs';
 import { knobsOf } from '@kite/core/scene/turned';
-import { Copy } from 'lucide-react';
+import { Copy, ScanEye } from 'lucide-react';
 import { useMemo } from 'react';
 import { Button } from '../../../ui/Button';
 import { removePartAsking } from '../../commands/formulas';
+import { openNest } from '../../commands/nesting';
 import { makeId } from '../../store/editor';
 import { useEditor, useSlice } from '../../store/context';
 import { shownValue } from '../../timeline/ribbons';
@@ -90,6 +91,13 @@ export const NestSettings = ({
     <section aria-label={`Knobs of ${scene.name}`} className="mt-1 flex flex-col gap-1.5 border-t border-line pt-2">
       <div className="flex items-center justify-between gap-2 text-sm text-ink-2">
         <span>{uses === 1 ? 'Played here alone' : `Played by ${uses} layers`}</span>
+        <Button
+          className="ml-auto h-6 px-1.5 text-sm"
+          title="Opens the scene where it stands here, with what is around it shown faintly"
+          onClick={() => openNest(editor, layer.id)}
+        >
+          <ScanEye size={12} /> In place
+        </Button>
         {uses > 1 && (
           <Button
             className="h-6 px-1.5 text-sm"

@@ -14,15 +14,16 @@ import {
   useSortable,
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable';
-import type { DrawingLayer, Id, Item } from '@kite/core/document/types';
+import type { DrawingLayer, Id, Item, SavedEffects } from '@kite/core/document/types';
 import type { Param } from '@kite/core/document/params';
 import { addItem, groupOf, moveItem, removeItem, setItem } from '@kite/core/edits/recipe';
 import { REVEAL_NAME } from '@kite/core/edits/reveal';
+import { effectsIn, putEffects } from '@kite/core/edits/effects';
 import { together } from '@kite/core/document/patches';
 import type { Program } from '@kite/core/scene/compile';
 import { soleSource } from '@kite/core/recipe/needs';
-import { isPictured } from '@kite/core/recipe/shown';
-import { holdsCards, holdsSettings } from '@kite/core/recipe/types';
+import { isEffect } from '@kite/core/recipe/shown';
+import { holdsCards, holdsSettings, type Kind } from '@kite/core/recipe/types';
 import { KINDS, kindOf } from '@kite/core/recipe/table';
 import {
   ChevronDown,
@@ -86,23 +87,22 @@ const AddMenu = ({ layer, group }: { layer: DrawingLayer; group: Id | null }) =>
   const open = useSlice((s) => s.selection.card);
   const add = (kind: string) => {
     const item = newCard(kind);
-    // Below the open card, else a source goes above the first paint, and the rest at the end.
+    // Below the open card, else what gives or changes outlines goes above the first paint, and the rest at the end.
     const paints = list.findIndex((id) => kindOf(layer.items[id]?.kind ?? 'group').role === 'paint');
     const after = open !== null && list.includes(open) ? list.indexOf(open) + 1 : list.length;
-    const role = kindOf(kind).role;
-    const index =
-      open === null && !['paint', 'cover'].includes(role) && kind !== 'repeater' && paints >= 0 ? paints : after;
+    const index = open === null && worksOnOutlines(kindOf(kind)) && paints >= 0 ? paints : after;
     editor.edit(addItem(editor.scene.id, layer.id, item, group, index));
     editor.select({ layers: [layer.id], card: item.id });
   };
   const where = open !== null && list.includes(open) ? list.indexOf(open) + 1 : list.length;
+  const use = (saved: SavedEffects) => editor.edit(putEffects(editor.scene.id, layer, saved, group, where, makeId));
   const paste: (MenuEntry | null)[] = hasCopiedCards()
     ? [{ label: 'Paste what was copied', onSelect: () => pasteCopiedCards(editor, layer.id, group, where) }, null]
     : [];
   const kinds = ROLES.flatMap(([role], i): (MenuEntry | null)[] => [
     ...(i > 0 ? [null] : []),
     ...[...KINDS.values()]
-      .filter((k) => k.role === role && !isPictured(k))
+      .filter((k) => k.role === role && !isEffect(k))
       .map((k) => ({ label: k.label, onSelect: () => add(k.kind) })),
   ]);
   const above = open !== null && list.includes(open) ? list.slice(0, list.indexOf(open) + 1) : list;
@@ -124,12 +124,17 @@ const AddMenu = ({ layer, group }: { layer: DrawingLayer; group: Id | null }) =>
       <EffectsStrip
         label={group === null ? 'Add an effect' : 'Add an effect to the group'}
         layer={layer}
+        cards={list}
         above={above}
         onAdd={add}
+        onUse={use}
       />
     </div>
   );
 };
+
+/** Whether a card is to stand above the paints. */
+const worksOnOutlines = (kind: Kind): boolean => kind.role === 'source' || (kind.role === 'step' && !kind.onDrawn);
 
 /** What a file or a scene of the project is called, or a layer. */
 const called = ({ scene, state: { doc } }: Editor, id: Id): string =>
@@ -190,7 +195,7 @@ const ItemCard = ({
   const showsInner = open || inside || Object.keys(layer.items).length <= MOST_UNFOLDED;
   const name = calledOf(item);
   const previous = layer.items[list[index - 1] ?? ''];
-  const effects = list.filter((id) => kindOf(layer.items[id]?.kind ?? 'group').role === 'cover');
+  const effects = effectsIn(layer, list);
 
   const wrap = () => {
     const box = newCard('group');
@@ -219,8 +224,8 @@ const ItemCard = ({
     },
     { label: 'Put in a new group', onSelect: wrap },
     { label: 'Copy', onSelect: () => copyCards(layer, [item.id]) },
-    ...(kind.role === 'cover' && effects.length > 1
-      ? [{ label: `Copy all ${effects.length} covers`, onSelect: () => copyCards(layer, effects) }]
+    ...(isEffect(kind) && effects.length > 1
+      ? [{ label: `Copy all ${effects.length} effects`, onSelect: () => copyCards(layer, effects) }]
       : []),
     {
       label: 'Paste below it',

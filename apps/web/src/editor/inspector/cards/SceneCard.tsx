@@ -1,7 +1,9 @@
 import { LIMITS } from '@kite/core/document/limits';
 import type { Scene } from '@kite/core/document/types';
+import { cardsOfKind, switchCards } from '@kite/core/edits/effects';
 import { setLayers } from '@kite/core/edits/layers';
 import { endingWith, setGuides, setScene } from '@kite/core/edits/scenes';
+import { motionBlur } from '@kite/core/recipe/steps/motionBlur';
 import { COMMON_RATES, parseRate, rateLabel, secondsOf } from '@kite/core/time/rate';
 import { Frame, Plus, X } from 'lucide-react';
 import { toast } from 'sonner';
@@ -9,8 +11,12 @@ import { Button, IconButton } from '../../../ui/Button';
 import { ColorField } from '../../../ui/ColorField';
 import { NumberField } from '../../../ui/NumberField';
 import { Select } from '../../../ui/Select';
+import { blurAllThatMoves } from '../../commands/motionBlur';
 import { useEditor } from '../../store/context';
+import { ParamField } from '../fields/ParamField';
 import { Card } from './Card';
+
+const ROW = 'grid grid-cols-[88px_1fr] items-center gap-2';
 
 /** The scene's guides by number. */
 const Guides = ({ scene }: { scene: Scene }) => {
@@ -69,12 +75,54 @@ const Guides = ({ scene }: { scene: Scene }) => {
   );
 };
 
+/** Blur by motion of all layers that have it, switched and set for the whole scene. */
+const MotionBlur = ({ scene }: { scene: Scene }) => {
+  const editor = useEditor();
+  const cards = cardsOfKind(scene, motionBlur.kind);
+  const on = cards.filter(({ layer, item }) => {
+    const own = scene.layers[layer];
+    return own?.kind === 'drawing' && own.items[item]?.on;
+  }).length;
+  if (cards.length === 0) {
+    return (
+      <div className={ROW}>
+        <span className="text-ink-2">Blur by motion</span>
+        <Button className="!h-[26px]" onClick={() => blurAllThatMoves(editor)}>
+          All that moves
+        </Button>
+      </div>
+    );
+  }
+  return (
+    <>
+      <label className={ROW}>
+        <span className="text-ink-2">Blur by motion</span>
+        <span className="flex items-center gap-2">
+          <input
+            type="checkbox"
+            aria-label="Blur by motion"
+            checked={on === cards.length}
+            ref={(box) => {
+              if (box) box.indeterminate = on > 0 && on < cards.length;
+            }}
+            onChange={() => editor.edit(switchCards(scene.id, motionBlur.kind, on < cards.length))}
+          />
+          on {on} of {cards.length} layer{cards.length === 1 ? '' : 's'}
+        </span>
+      </label>
+      {on > 0 &&
+        Object.entries(motionBlur.params).map(([key, param]) => (
+          <ParamField key={key} param={param} refs={cards.map((card) => ({ ...card, key }))} />
+        ))}
+    </>
+  );
+};
+
 /** The scene itself, while nothing is selected. */
 export const SceneCard = ({ scene }: { scene: Scene }) => {
   const editor = useEditor();
   const set = (fields: Parameters<typeof setScene>[1]) => editor.edit(setScene(scene.id, fields));
   const gesture = { onStart: () => editor.begin(), onEnd: () => editor.end() };
-  const row = 'grid grid-cols-[88px_1fr] items-center gap-2';
   const setLength = (length: number) => {
     const { length: before, id } = editor.scene;
     const carried = endingWith(editor.scene);
@@ -94,7 +142,7 @@ export const SceneCard = ({ scene }: { scene: Scene }) => {
   return (
     <Card title="Scene" icon={<Frame size={15} />} aside={scene.name}>
       {(['width', 'height'] as const).map((side) => (
-        <div key={side} className={row}>
+        <div key={side} className={ROW}>
           <span className="text-ink-2">{side === 'width' ? 'Width' : 'Height'}</span>
           <NumberField
             label={side === 'width' ? 'Scene width' : 'Scene height'}
@@ -108,7 +156,7 @@ export const SceneCard = ({ scene }: { scene: Scene }) => {
           />
         </div>
       ))}
-      <div className={row}>
+      <div className={ROW}>
         <span className="text-ink-2">Frame rate</span>
         <Select
           aria-label="Scene frame rate"
@@ -120,7 +168,7 @@ export const SceneCard = ({ scene }: { scene: Scene }) => {
           }}
         />
       </div>
-      <div className={row}>
+      <div className={ROW}>
         <span className="text-ink-2">Length</span>
         <span className="flex items-center gap-2">
           <NumberField
@@ -139,7 +187,7 @@ export const SceneCard = ({ scene }: { scene: Scene }) => {
           </span>
         </span>
       </div>
-      <div className={row}>
+      <div className={ROW}>
         <span className="text-ink-2">Background</span>
         {scene.background === null ? (
           <Button className="!h-[26px]" onClick={() => set({ background: '#FFFFFF' })}>
@@ -161,7 +209,7 @@ export const SceneCard = ({ scene }: { scene: Scene }) => {
           </span>
         )}
       </div>
-      <div className={row}>
+      <div className={ROW}>
         <span className="text-ink-2">Poster</span>
         <span className="flex items-center gap-2">
           <NumberField
@@ -180,6 +228,7 @@ export const SceneCard = ({ scene }: { scene: Scene }) => {
           </Button>
         </span>
       </div>
+      <MotionBlur scene={scene} />
       <Guides scene={scene} />
       <p className="text-sm text-ink-2">
         The poster stands for the scene on its project’s card, and is a banner’s fallback image unless another is

@@ -1,0 +1,27 @@
+import { CornerLeftUp } from 'lucide-react';
+import { Button } from '../../../ui/Button';
+import { useEditor, useSlice } from '../../store/context';
+import { leaveNest } from '../../commands/nesting';
+
+/** Where the open scene is seen, and the way back. */
+export const InPlaceBar = () => {
+  const editor = useEditor();
+  const around = useSlice((s) => (s.within ? (s.doc.scenes[s.within.scene]?.name ?? null) : null));
+  const own = useSlice((s) => s.doc.scenes[s.sceneId]?.name ?? '');
+  if (around === null) return null;
+  return (
+    <div
+      role="group"
+      aria-label="Seen in its place"
+      className="absolute top-2 left-1/2 z-20 flex -translate-x-1/2 items-center gap-2 rounded-md border border-line bg-paper py-1 pr-1 pl-3 shadow-sm"
+      onPointerDown={(event) => event.stopPropagation()}
+    >
+      <span className="whitespace-nowrap">
+        “{own}” in its place in “{around}”
+      </span>
+      <Button icon={<CornerLeftUp size={14} />} className="!h-6" onClick={() => leaveNest(editor)}>
+        Back
+      </Button>
+    </div>
+  );
+};

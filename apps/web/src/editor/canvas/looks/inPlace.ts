@@ -1,0 +1,25 @@
+/** What is around a nested scene that was opened in its place. */
+import { inverted } from '@kite/core/geometry/matrix';
+import { compileScene, type Program } from '@kite/core/scene/compile';
+import { frameAround, matrixOfNest } from '@kite/core/scene/inPlace';
+import { wholeScene } from '@kite/core/scene/whole';
+import type { Surroundings } from '../../../preview/messages';
+import type { Editor } from '../../store/editor';
+
+/** The scene around the open one, where it is seen in its place. */
+const programAround = (editor: Editor): Program | null => {
+  const { within, doc } = editor.state;
+  const scene = within && doc.scenes[within.scene];
+  return scene ? compileScene(wholeScene(scene, doc), editor.library) : null;
+};
+
+/** What is around the open scene at the playhead, as it is to be drawn; null where it is not seen in its place. */
+export const surroundingsOf = (editor: Editor): Surroundings | null => {
+  const { within, frame } = editor.state;
+  const program = programAround(editor);
+  if (!within || !program) return null;
+  const at = frameAround(program, within, frame, editor.scene, within.frame);
+  const place = matrixOfNest(program, within, at, editor.scene);
+  const matrix = place && inverted(place);
+  return matrix ? { scene: within.scene, layer: within.layer, frame: at, matrix } : null;
+};
