@@ -129,8 +129,8 @@ describe.each([
     ] as const) {
       const [r, g, b, a] = at(x, 50);
       expect([g, a]).toEqual([0, 255]);
-      expect(Math.abs(r - share * 255)).toBeLessThanOrEqual(4);
-      expect(Math.abs(b - (1 - share) * 255)).toBeLessThanOrEqual(4);
+      expect(Math.abs(r - share * 255)).toBeLessThanOrEqual(5);
+      expect(Math.abs(b - (1 - share) * 255)).toBeLessThanOrEqual(5);
     }
     expect([at(29, 50)[3], alpha]).toEqual([0, ALL]);
   });

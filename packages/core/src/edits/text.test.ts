@@ -111,6 +111,28 @@ describe('the parts', () => {
     expect(Object.values(layers(parts)[2]!.items).map((i) => i.kind)).toEqual(['ellipse', 'fill']);
     expect(Object.values(layers(parts)[0]!.items).map((i) => i.kind)).toEqual(['text', 'fill']);
   });
+  it('leave what stands in a group with them in the layer, and come in the group', () => {
+    const whole = projectWith({ text: 'AB' });
+    const layer = layers(whole)[0] as DrawingLayer;
+    const group = { ...newItem('g', 'group'), children: ['t', 'e', 'n'] };
+    const nest = { ...newItem('n', 'nest'), children: ['k'] };
+    const setting = { ...newItem('k', 'own-number'), sets: 'knob' };
+    const items = { ...layer.items, g: group, e: newItem('e', 'ellipse'), n: nest, k: setting };
+    const doc = {
+      ...whole,
+      scenes: { s: { ...scene, layers: { l: { ...layer, items, recipe: ['g', 'f'] } }, order: ['l'] } },
+    };
+    const made = layers(split(doc, 'letters'));
+    const kinds = ({ items: of }: DrawingLayer) =>
+      Object.values(of)
+        .map(({ kind }) => kind)
+        .sort();
+    expect(made.map(kinds)).toEqual([
+      ['fill', 'group', 'text'],
+      ['fill', 'group', 'text'],
+      ['ellipse', 'fill', 'group', 'nest', 'own-number'],
+    ]);
+  });
   it('wait for their font', () => {
     const doc = projectWith(TWO_LINES);
     const program = compileScene(doc.scenes.s!, { assets: {}, fonts: { find: () => null } });

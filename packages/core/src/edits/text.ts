@@ -15,6 +15,7 @@ import { glyphOutlines, type PlacedGlyph } from '../type/layout';
 import type { Fonts } from '../type/types';
 import { drawingIn, itemIn, type LayerDraft, NotFound, sceneIn } from './find';
 import { copiesOf } from './layers';
+import { detach, groupOf, within } from './recipe';
 import { leaveScene } from './sets';
 
 export type SplitBy = 'words' | 'lines' | 'letters';
@@ -69,6 +70,33 @@ export const textParts = (v: TextValues, fonts: Fonts, by: SplitBy): Part[] | nu
   });
 };
 
+/** The cards that show something of their own beside one, in its list and in those around it. */
+const showingBeside = ({ items, recipe }: DrawingLayer, card: Id): ReadonlySet<Id> => {
+  const beside = new Set<Id>();
+  for (let at: Id | null = card; at !== null; at = groupOf(items, at)) {
+    const group = groupOf(items, at);
+    for (const id of group === null ? recipe : (items[group]?.children ?? [])) {
+      const { role } = kindOf(items[id]?.kind ?? '');
+      if (id !== at && (role === 'source' || role === 'group')) beside.add(id);
+    }
+  }
+  return beside;
+};
+
+/** A drawing without some cards and all that is in them. */
+const without = (layer: DrawingLayer, gone: ReadonlySet<Id>): DrawingLayer => {
+  const all = new Set([...gone].flatMap((id) => within(layer.items, id)).map(({ id }) => id));
+  const left = (list: readonly Id[]) => list.filter((id) => !all.has(id));
+  const items = Object.values(layer.items).filter(({ id }) => !all.has(id));
+  return {
+    ...layer,
+    items: Object.fromEntries(
+      items.map((item) => [item.id, item.children ? { ...item, children: left(item.children) } : item]),
+    ),
+    recipe: left(layer.recipe),
+  };
+};
+
 /**
  * Puts a layer in the place of each part of a text, first parts in front: each in place, about its own
  * middle, with the layer's timing and keyframes. Other sources of the layer stay in it.
@@ -91,9 +119,8 @@ export const splitText = (
     const values = shown.values as TextValues;
     const parts = textParts(values, program.library.fonts, by);
     if (!parts) throw new RangeError('the font of this text is not here yet');
-    const others = layer.recipe.filter((id) => id !== itemId && kindOf(layer.items[id]?.kind ?? '').role === 'source');
-    const recipe = layer.recipe.filter((id) => !others.includes(id));
-    const items = Object.fromEntries(Object.entries(layer.items).filter(([id]) => !others.includes(id)));
+    const others = showingBeside(layer, itemId);
+    const bare = without(layer, others);
     const m = program.matrixAt(layerId, frame);
     const around = layer.parent === null ? IDENTITY : program.matrixAt(layer.parent, frame);
     const linear = multiply(inverted(around) ?? IDENTITY, m);
@@ -118,7 +145,7 @@ export const splitText = (
           place: { value: at },
         },
       };
-      const [copy] = copiesOf([{ ...layer, items: { ...items, [itemId]: own }, recipe }], makeId) as [DrawingLayer];
+      const [copy] = copiesOf([{ ...bare, items: { ...bare.items, [itemId]: own } }], makeId) as [DrawingLayer];
       return {
         ...copy,
         name,
@@ -132,11 +159,11 @@ export const splitText = (
     for (const one of made) scene.layers[one.id] = one as LayerDraft;
     const index = scene.order.indexOf(layerId);
     const rest = scene.order.filter((id) => id !== layerId);
-    const kept = others.length > 0 ? [layerId] : [];
+    const kept = others.size > 0 ? [layerId] : [];
     scene.order = [...rest.slice(0, index), ...made.map((l) => l.id), ...kept, ...rest.slice(index)];
     if (kept.length > 0) {
       const stays = drawingIn(draft, sceneId, layerId);
-      stays.recipe = stays.recipe.filter((id) => id !== itemId);
+      detach(stays, itemId);
       delete stays.items[itemId];
       return;
     }
