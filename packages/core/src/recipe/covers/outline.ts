@@ -18,7 +18,8 @@ const outlined = (
   { out, within, over, strength }: { out: number; within: number; over: Color; strength: number },
 ): void => {
   const count = width * height;
-  const alpha = Float32Array.from({ length: count }, (_, i) => data[i * 4 + 3]! / 255);
+  const alpha = new Float32Array(count);
+  for (let i = 0; i < count; i++) alpha[i] = data[i * 4 + 3]! / 255;
   const outer = grownAlpha(alpha, width, height, out);
   const holes =
     within > 0
@@ -33,6 +34,8 @@ const outlined = (
   const opaque = alphaOf(over) * strength;
   for (let i = 0; i < count; i++) {
     const a = alpha[i]!;
+    // Nothing lies over what is opaque but a line inside, and nothing is where nothing has grown to.
+    if ((a >= 1 && !holes) || (a === 0 && outer[i] === 0)) continue;
     // Inside the line lies over the picture, outside of it the picture lies over the line.
     const top = (holes ? Math.min(a, holes[i]!) : 0) * opaque;
     const under = outer[i]! * opaque;
