@@ -106,7 +106,10 @@ test('layers: rename, lock, hide, reorder, bars, copies', async ({ page, server 
   await expect(page.getByTestId('layer-row')).toHaveCount(3);
 });
 
-test('auto-key: off moves the whole curve and says so, on sets a keyframe', async ({ page, server }) => {
+test('auto-key: off changes the keyframe that is here, or moves the whole curve and says so beforehand; on sets a keyframe', async ({
+  page,
+  server,
+}) => {
   await threeSquares(page, server, 'Auto-key');
   await page.getByLabel('Turn: Animate: add a keyframe here').click();
   await goToFrame(page, 30);
@@ -118,9 +121,31 @@ test('auto-key: off moves the whole curve and says so, on sets a keyframe', asyn
     [30, 90],
   ]);
   await page.keyboard.press('a');
-  await setNumber(page, 'Turn', '100');
+  // On a keyframe it is that one; the field says so while the hand is on it.
+  const says = (text: string) => page.getByRole('note').filter({ hasText: text, visible: true });
+  await page.getByLabel('Turn', { exact: true }).hover();
+  await expect(says('this key')).toBeVisible();
+  await setNumber(page, 'Turn', '80');
+  expect((await turn()).keys.map((k) => k.value)).toEqual([0, 80]);
+  // Between two it is all of them.
+  await goToFrame(page, 15);
+  await page.getByLabel('Turn', { exact: true }).hover();
+  await expect(says('whole curve')).toBeVisible();
+  await setNumber(page, 'Turn', '50');
   await expect(page.getByText(/Turn: the whole curve moved/)).toBeVisible();
-  expect((await turn()).keys.map((k) => k.value)).toEqual([10, 100]);
+  const [first, second] = (await turn()).keys.map((k) => k.value as number) as [number, number];
+  expect([first !== 0, second - first]).toEqual([true, expect.closeTo(80, 6)]);
+
+  // A keyframe put in between leaves the motion as it was.
+  const shown = async () => {
+    await goToFrame(page, 8);
+    return page.getByLabel('Turn', { exact: true }).inputValue();
+  };
+  const before = await shown();
+  await goToFrame(page, 11);
+  await page.getByLabel('Turn: Add a keyframe here').last().click();
+  expect((await turn()).keys.map((k) => k.frame)).toEqual([0, 11, 30]);
+  expect(await shown()).toBe(before);
 });
 
 test('beads: add, sweep, move together, delete', async ({ page, server }) => {

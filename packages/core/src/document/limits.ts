@@ -34,7 +34,7 @@ export const EASE_LIMITS = {
   steps: [2, 1_000],
   bounces: [1, 50],
   height: [0, 0.95],
-  points: 200,
+  points: 500,
 } as const satisfies { readonly [key: string]: Limits | number };
 
 /** Of the numbers of moves and routines. */

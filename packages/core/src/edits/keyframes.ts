@@ -18,13 +18,13 @@ import {
   withCopiedKeys,
   withEase,
   withHandles,
-  withKey,
   withKeyMoved,
   withKeysAt,
   withoutKeys,
   withPastedKeys,
   withReversedKeys,
 } from '../motion/keys';
+import { withKeyInserted } from '../motion/insert';
 import { smoothHandles } from '../motion/smooth';
 import { samplerOf } from '../motion/sampler';
 import { sceneIn } from './find';
@@ -47,12 +47,12 @@ export const reachOf = (choices: readonly KeyChoice[]): readonly [first: number,
 export const choiceAt = (choices: readonly KeyChoice[], to: (frame: number) => number): KeyChoice[] =>
   choices.map((c) => ({ ...c, frames: [...new Set(c.frames.map(to))] }));
 
-/** A keyframe with the value that the property has there. */
+/** A keyframe with the value that the property has there; what moves goes on moving as it did. */
 export const addKey = (ref: PropertyRef, frame: number): Edit => ({
   label: 'Add a keyframe',
   change: (draft) => {
     const param = describe(draft, ref);
-    change(draft, ref, (property) => withKey(param, property, frame, samplerOf(param, property).at(frame)));
+    change(draft, ref, (property) => withKeyInserted(param, property, frame));
   },
 });
 

@@ -61,7 +61,7 @@ export const withKey = (param: Param, property: Property | undefined, frame: num
 export type Writing =
   /** A keyframe at this frame. */
   | { readonly write: 'key'; readonly frame: number }
-  /** The whole curve moves so that it has the value at this frame. */
+  /** The keyframe at this frame; where there is none the whole curve moves, so that it has the value there. */
   | { readonly write: 'curve'; readonly frame: number };
 
 export const withValue = (param: Param, property: Property | undefined, value: Value, how: Writing): Property => {
@@ -76,6 +76,7 @@ export const withValue = (param: Param, property: Property | undefined, value: V
   }
   if (how.write === 'key' && (isKeyed(property) || !param.still)) return keyedCurve(property, how.frame, value);
   if (!isKeyed(property)) return { value };
+  if (property.keys.some((k) => k.frame === how.frame)) return keyedCurve(property, how.frame, value);
   const now = samplerOf(param, property).at(how.frame);
   return { ...property, keys: property.keys.map((k) => ({ ...k, value: movedBy(param.kind, k.value, now, value) })) };
 };

@@ -22,6 +22,25 @@ import { removeLayersAsking, removePartAsking } from './formulas';
 import { addMask, maskedNext } from './masks';
 import { toast } from 'sonner';
 import { type Editor, makeId } from '../store/editor';
+import type { EditorState } from '../store/state';
+
+/** What a change at the playhead does to properties that are animated: null where none of them is. */
+export type Writes = 'key' | 'new-key' | 'curve' | null;
+export const WRITES: Record<Exclude<Writes, null>, { readonly short: string; readonly means: string }> = {
+  key: { short: 'this key', means: 'A change here is one of this keyframe' },
+  'new-key': { short: 'a new key', means: 'A change here sets a keyframe' },
+  curve: { short: 'whole curve', means: 'A change here moves the whole curve, with all its keyframes' },
+};
+
+export const writesAt = (
+  { doc, frame, autoKey }: Pick<EditorState, 'doc' | 'frame' | 'autoKey'>,
+  refs: readonly PropertyRef[],
+): Writes => {
+  const frames = refs.map((ref) => keyFrames(propertyAt(doc, ref))).filter((keys) => keys.length > 0);
+  if (frames.length === 0) return null;
+  if (frames.every((keys) => keys.includes(frame))) return 'key';
+  return autoKey ? 'new-key' : 'curve';
+};
 
 /** Sets a property of several things; says so where that moves a whole curve. */
 export const writeValues = (
@@ -35,7 +54,10 @@ export const writeValues = (
   const only = edits.length === 1 ? edits[0] : undefined;
   editor.edit(only && label === undefined ? only : together(label ?? 'Change values', edits));
   if (how.write === 'curve') {
-    const moved = writes.find(([ref]) => keyFrames(propertyAt(doc, ref)).length > 1);
+    const moved = writes.find(([ref]) => {
+      const keys = keyFrames(propertyAt(doc, ref));
+      return keys.length > 1 && !keys.includes(how.frame);
+    });
     if (moved) {
       const name = paramAt(doc, moved[0])?.label ?? 'property';
       toast.info(

@@ -4,6 +4,12 @@ import { type BounceEase, type EaseKind, setting } from './types';
 
 const [min, max] = EASE_LIMITS.bounces;
 
+/** Half the time of each rebound, and the time of all, in times of the first fall. */
+const falls = ({ bounces, height }: BounceEase) => {
+  const halves = Array.from({ length: bounces }, (_, i) => Math.sqrt(height) ** (i + 1));
+  return { halves, total: 1 + 2 * halves.reduce((sum, half) => sum + half, 0) };
+};
+
 /**
  * A ball that falls onto its end and rebounds, each time to a share of the height before. Under constant
  * gravity a rebound to height h lasts 2 √h times as long as the first fall.
@@ -15,9 +21,8 @@ export const bounce: EaseKind<BounceEase> = {
     bounces: setting(number('Bounces', min, { min, max, whole: true })),
     height: setting(percent('Height kept', 0, { max: EASE_LIMITS.height[1], step: 0.005 })),
   },
-  curve: ({ bounces, height }) => {
-    const halves = Array.from({ length: bounces }, (_, i) => Math.sqrt(height) ** (i + 1));
-    const total = 1 + 2 * halves.reduce((sum, half) => sum + half, 0);
+  curve: (ease) => {
+    const { halves, total } = falls(ease);
     return (t) => {
       if (t <= 0 || t >= 1) return t <= 0 ? 0 : 1;
       let at = t * total;
@@ -29,5 +34,11 @@ export const bounce: EaseKind<BounceEase> = {
       }
       return 1;
     };
+  },
+  corners: (ease) => {
+    const { halves, total } = falls(ease);
+    let at = 1;
+    // It is at rest after the last one.
+    return [1, ...halves.map((half) => (at += 2 * half))].slice(0, -1).map((time) => time / total);
   },
 };

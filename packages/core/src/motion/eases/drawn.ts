@@ -51,6 +51,17 @@ const slopesOf = (points: readonly DrawnPoint[]): Slopes[] =>
     return [slope, slope];
   });
 
+/** The index of the first point beyond a place. */
+const placeOf = (points: readonly DrawnPoint[], x: number): number => {
+  let [low, high] = [0, points.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((points[middle] as DrawnPoint).x > x) high = middle;
+    else low = middle + 1;
+  }
+  return low;
+};
+
 /** A curve through as many points as wanted, from (0, 0) to (1, 1): cubic Hermite between them. */
 export const drawn: EaseKind<DrawnEase> = {
   kind: 'drawn',
@@ -61,7 +72,7 @@ export const drawn: EaseKind<DrawnEase> = {
     const slopes = slopesOf(points);
     return (t) => {
       if (t <= 0 || t >= 1) return t <= 0 ? 0 : 1;
-      const next = points.findIndex((p) => p.x > t);
+      const next = placeOf(points, t);
       const [p, q] = [points[next - 1] as DrawnPoint, points[next] as DrawnPoint];
       const width = q.x - p.x;
       const s = (t - p.x) / width;
@@ -74,6 +85,7 @@ export const drawn: EaseKind<DrawnEase> = {
       );
     };
   },
+  corners: ({ points: given }) => given.filter((p) => p.corner).map((p) => p.x),
   reversed: ({ points: given }) => ({
     kind: 'drawn',
     points: given.map((p) => ({ ...p, x: 1 - p.x, y: 1 - p.y })).reverse(),

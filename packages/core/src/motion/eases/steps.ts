@@ -28,5 +28,6 @@ export const steps: EaseKind<StepsEase> = {
       return Math.min(1, (Math.floor(t * count + 1e-9) + first) / Math.max(1, jumps));
     };
   },
+  corners: ({ count }) => Array.from({ length: count - 1 }, (_, i) => (i + 1) / count),
   reversed: (ease) => ({ ...ease, jump: BACK[ease.jump] }),
 };

@@ -37,6 +37,8 @@ export interface EaseKind<E extends Ease> {
   readonly label: string;
   readonly settings: { readonly [K in Exclude<keyof E, 'kind'>]: Setting<E[K]> };
   readonly curve: (ease: E) => Curve;
+  /** Where the curve has corners or jumps, in rising order, 0 < x < 1; missing for a smooth one. */
+  readonly corners?: (ease: E) => readonly number[];
   /** The ease of a span that runs backwards: 1 − ease(1 − t). Missing for a curve that has no form of its own backwards. */
   readonly reversed?: (ease: E) => Ease;
 }

@@ -8,7 +8,7 @@ import { useEditor, useSlice } from '../../store/context';
 import { editGesture } from './editGesture';
 import { Grip } from './Grip';
 import { Snapping } from '../snapping';
-import { dragPivot, grab, moveSelection, scaleLayer, transformAll } from './transforms';
+import { dragPivot, grab, moveSelection, scaleLayer, transformAll, writesOf } from './transforms';
 import { toScene, viewMatrix } from '../view';
 
 /** The handles of a box: -1, 0 or 1 along each axis. */
@@ -81,6 +81,7 @@ export const Handles = ({ view, pointOf }: Stage) => {
     const start = gripAt(frameBox, grip);
     const ids = grabbed.map((g) => g.id);
     let snapping: Snapping | null = null;
+    const keyed = writesOf(editor, grabbed, 'scale');
     editGesture(editor, event, {
       first: 'picture',
       start: () => {
@@ -108,10 +109,10 @@ export const Handles = ({ view, pointOf }: Stage) => {
         if (only && g) {
           const f: Point = corner && !now.shiftKey ? [even, even] : factor;
           scaleLayer(editor, g, f, anchor);
-          editor.set({ readout: { at: pointOf(now), text: scaleText(g.place.scale, f, frameBox) } });
+          editor.set({ readout: { at: pointOf(now), text: scaleText(g.place.scale, f, frameBox) + keyed } });
         } else {
           transformAll(editor, grabbed, anchor, Math.max(even, 0.001), 0, 'Scale');
-          editor.set({ readout: { at: pointOf(now), text: `${Math.round(even * 100)} %` } });
+          editor.set({ readout: { at: pointOf(now), text: `${Math.round(even * 100)} %${keyed}` } });
         }
       },
     });
@@ -124,6 +125,7 @@ export const Handles = ({ view, pointOf }: Stage) => {
     if (!g) return;
     const about = only ? apply(g.parent, g.place.position) : centreOf(frameBox);
     const start = angle(about, toScene(view, pointOf(event)));
+    const keyed = writesOf(editor, grabbed, 'rotation');
     editGesture(editor, event, {
       first: 'picture',
       move: ({ event: now }) => {
@@ -133,7 +135,9 @@ export const Handles = ({ view, pointOf }: Stage) => {
         if (now.shiftKey) by = Math.round(by / 15) * 15;
         else by = Math.round(by * 10) / 10;
         transformAll(editor, grabbed, about, 1, by, 'Turn');
-        editor.set({ readout: { at: pointOf(now), text: `${Math.round((only ? g.place.rotation : 0) + by)}°` } });
+        editor.set({
+          readout: { at: pointOf(now), text: `${Math.round((only ? g.place.rotation : 0) + by)}°${keyed}` },
+        });
       },
     });
   };

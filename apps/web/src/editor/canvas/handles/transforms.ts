@@ -13,7 +13,7 @@ import {
 import { movePivot } from '@kite/core/edits/place';
 import { type Box, boxThrough } from '@kite/core/geometry/bounds';
 import type { PointerEvent as ReactPointerEvent } from 'react';
-import { writeValues } from '../../commands/layers';
+import { WRITES, writesAt, writeValues } from '../../commands/layers';
 import type { Editor } from '../../store/editor';
 import type { View } from '../../store/workspace';
 import { placementOf } from '@kite/core/scene/placement';
@@ -69,6 +69,15 @@ const intoParent = (m: Matrix, [dx, dy]: Point): Point => {
 const tidy = (n: number): number => Math.round(n * 1000) / 1000;
 const tidyPoint = ([x, y]: Point): Point => [tidy(x), tidy(y)];
 
+/** What a drag of some layers is about to do to keyframes of one of their properties, as it is told beside its numbers. */
+export const writesOf = (editor: Editor, grabbed: readonly Grabbed[], key: string): string => {
+  const writes = writesAt(
+    editor.state,
+    grabbed.map((g) => g.ref(key)),
+  );
+  return writes ? ` · ${WRITES[writes].short}` : '';
+};
+
 /** Drags everything that is selected, snapping as it goes; Shift keeps to one axis. */
 export const moveSelection = (
   editor: Editor,
@@ -78,6 +87,7 @@ export const moveSelection = (
 ): void => {
   const grabbed = grab(editor);
   const ids = grabbed.map((g) => g.id);
+  const keyed = writesOf(editor, grabbed, 'position');
   let snapping: Snapping | null = null;
   let box: Box | null = null;
   editGesture(editor, down, {
@@ -105,7 +115,7 @@ export const moveSelection = (
       const [only] = grabbed;
       const at = only && grabbed.length === 1 ? apply(only.parent, only.place.position) : ([0, 0] as const);
       const text = `${grabbed.length === 1 ? '' : '+ '}${tidy(at[0] + whole[0])}, ${tidy(at[1] + whole[1])}`;
-      editor.set({ readout: { at: pointOf(event), text } });
+      editor.set({ readout: { at: pointOf(event), text: text + keyed } });
     },
   });
 };

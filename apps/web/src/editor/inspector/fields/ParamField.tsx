@@ -3,7 +3,7 @@ import type { PropertyRef, Value } from '@kite/core/document/types';
 import { sameRef } from '@kite/core/properties/find';
 import { memo } from 'react';
 import { targetOf } from '../../commands/formulas';
-import { writeValues } from '../../commands/layers';
+import { WRITES, writesAt, writeValues } from '../../commands/layers';
 import { FormulaButton } from '../../formula/FormulaButton';
 import { FormulaPanel } from '../../formula/FormulaPanel';
 import { isComputed, useShown } from '../../formula/useComputed';
@@ -52,6 +52,17 @@ export const ParamField = memo(({ refs, param }: ParamFieldProps) => {
       (ref) => isComputed(s, ref) && !isComputed(s, { ...ref, part: 0 }) === !isComputed(s, { ...ref, part: 1 }),
     ),
   }));
+  const writes = useSlice((s) => (s.playing || computed ? null : writesAt(s, refs)));
+  // Where the hand is, before anything has happened: over the name, while the value is pointed at or written in.
+  const says = writes && (
+    <span
+      role="note"
+      aria-label={WRITES[writes].means}
+      className="pointer-events-none invisible absolute inset-y-0 right-0 left-5 z-10 bg-paper text-xs leading-5 whitespace-nowrap text-kite group-has-[.value:focus-within]:visible group-has-[.value:hover]:visible"
+    >
+      {WRITES[writes].short}
+    </span>
+  );
   const formula = <FormulaButton refs={refs} label={param.label} />;
   const panel = open && <FormulaPanel refs={refs} param={param} />;
   const property = JSON.stringify(targetOf(first));
@@ -67,9 +78,10 @@ export const ParamField = memo(({ refs, param }: ParamFieldProps) => {
       <div className="group flex flex-col gap-1" data-property={property}>
         <span className="relative flex items-center gap-1.5 text-ink-2">
           {dot} {param.label} {formula}
+          {says}
         </span>
         {panel}
-        {field}
+        <span className="value flex flex-col">{field}</span>
       </div>
     );
   }
@@ -82,8 +94,9 @@ export const ParamField = memo(({ refs, param }: ParamFieldProps) => {
             {param.label}
           </span>
           {formula}
+          {says}
         </span>
-        {field}
+        <span className="value min-w-0">{field}</span>
       </div>
       {panel}
     </div>
