@@ -160,6 +160,7 @@ const effectsScene = async (server: Server): Promise<string> => {
     ['shadow', { distance: 6, softness: 6 }],
     ['shadow', { softness: 8, spread: 0.6, color: '#FF5D5D', strength: 0.8, alone: true }],
     ['glow', { size: 10 }],
+    ['glow', { size: 8, side: 'inside', spread: 0.5 }],
     ['flood', { color: '#2DC4B6', strength: 0.6 }],
     ['tint', { dark: '#1B2A41', light: '#F2E9DC' }],
     ['tint', { map: 'gradient', strength: 0.7 }],

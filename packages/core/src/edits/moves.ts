@@ -1,12 +1,28 @@
 /** Edits that give moves to layers, adjust them, and take them away. */
 import { type Edit, type ProjectDraft, plain } from '../document/patches';
-import { type Id, isApart, isKeyed, type Point, type Properties, type Property, type Scene } from '../document/types';
+import {
+  type DrawingLayer,
+  type Id,
+  isApart,
+  isKeyed,
+  type Item,
+  type Layer,
+  type Point,
+  type Properties,
+  type Property,
+  type Scene,
+} from '../document/types';
+import { type MakeId, newItem } from '../document/make';
 import { PLACE } from '../document/params';
+import type { TextUnit } from '../motion/sampler';
+import { text } from '../recipe/sources/text';
+import { letters } from '../recipe/steps/letters';
 import { withoutKeys, withPastedKeys } from '../motion/keys';
 import { broughtTogether } from '../motion/parting';
 import type { AppliedMove, Move, SavedMove } from '../document/moves';
 import { isUntouched, MOVED_KEYS, reachOfMove, type Rest, restOf, writtenBy } from '../moves/write';
 import { layerIn, type LayerDraft, NotFound, sceneIn } from './find';
+import { addItem } from './recipe';
 
 /** What a layer's moves write to. The parts of a position come together for it. */
 const placeIn = (layer: LayerDraft): Properties => {
@@ -69,6 +85,47 @@ export const applyMove = (
       const applied: AppliedMove = { id, move, from, to, away: awayFor(move, layerId, away) };
       write(layer, applied, restOf(placeIn(layer), applied));
       setMoves(layer, [...movesOf(layer), applied]);
+    }
+  },
+});
+
+/** Frames from one part of a text to the next. */
+const APART: { readonly [U in TextUnit]: number } = { letters: 2, words: 4, lines: 6 };
+const AT_REST: Rest = { position: [0, 0], scale: [1, 1], rotation: 0, opacity: 1 };
+
+/** Whether a layer has a text whose parts can move by themselves. */
+export const hasText = (layer: Layer | undefined): boolean =>
+  layer?.kind === 'drawing' && Object.values(layer.items).some((item) => item.kind === text.kind && item.on);
+
+/**
+ * Gives a move to each letter, word or line of the texts of layers, one after another: as a card of their recipe, which is called
+ * by the move. What goes out ends when its layer does, whatever the words are. Layers without text are left alone.
+ */
+export const applyMoveToParts = (
+  sceneId: Id,
+  ids: readonly Id[],
+  by: TextUnit,
+  move: Move,
+  playhead: number,
+  away: AwayOf,
+  makeId: MakeId,
+): Edit => ({
+  label: move.name,
+  change: (draft) => {
+    for (const layerId of ids) {
+      const layer = layerIn(sceneIn(draft, sceneId), layerId);
+      if (layer.kind !== 'drawing' || !hasText(plain<DrawingLayer>(layer))) continue;
+      const [from, to] = reachOfMove(move, layer, playhead);
+      const applied: AppliedMove = { id: '', move, from, to, away: awayFor(move, layerId, away) };
+      const written = Object.entries(writtenBy(applied, AT_REST)).map(([key, keys]) => [key, { keys }] as const);
+      const goesOut = move.kind === 'exit';
+      const card = newItem(makeId(), letters.kind, {
+        by,
+        stagger: goesOut ? -APART[by] : APART[by],
+        order: goesOut ? 'reversed' : 'list',
+      });
+      const item: Item = { ...card, name: move.name, params: { ...card.params, ...Object.fromEntries(written) } };
+      addItem(sceneId, layerId, item, null, layer.recipe.length).change(draft);
     }
   },
 });

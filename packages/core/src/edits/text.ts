@@ -4,71 +4,19 @@ import { PLACE } from '../document/params';
 import { cutText } from '../document/text';
 import { type Edit, plain } from '../document/patches';
 import type { DrawingLayer, Id, Item, Point } from '../document/types';
-import { outlineBox, union, type Box } from '../geometry/bounds';
 import { apply, IDENTITY, inverted, multiply } from '../geometry/matrix';
 import { displaced } from '../motion/keys';
 import type { Program } from '../scene/compile';
 import { placementOf } from '../scene/placement';
-import { text as textKind, textLayout, type TextValues } from '../recipe/sources/text';
+import type { TextUnit } from '../motion/sampler';
+import { text as textKind, textParts, type TextValues } from '../recipe/sources/text';
 import { kindOf } from '../recipe/table';
-import { glyphOutlines, type PlacedGlyph } from '../type/layout';
-import type { Fonts } from '../type/types';
 import { drawingIn, itemIn, type LayerDraft, NotFound, sceneIn } from './find';
 import { copiesOf } from './layers';
 import { detach, groupOf, within } from './recipe';
 import { leaveScene } from './sets';
 
-export type SplitBy = 'words' | 'lines' | 'letters';
-
-interface Part {
-  readonly text: string;
-  /** Where its line begins, in the layer's pixels. */
-  readonly at: Point;
-  readonly box: Box;
-}
-
-/** The parts of laid-out text in reading order; spaces are left out. */
-export const textParts = (v: TextValues, fonts: Fonts, by: SplitBy): Part[] | null => {
-  const laid = textLayout(v, fonts);
-  if (!laid) return null;
-  const { layout, face } = laid;
-  const [right, down] = [v.place[0], v.place[1] + laid.down];
-  const groups: PlacedGlyph[][] = [];
-  const space = (g: PlacedGlyph) => /^\s*$/.test(v.text.slice(g.from, g.to));
-  let open: PlacedGlyph | null = null;
-  for (const g of layout.glyphs) {
-    const last = groups.at(-1);
-    const joins =
-      open !== null &&
-      last !== undefined &&
-      open.line === g.line &&
-      // Glyphs of one cluster, as an accent on its letter, stay together.
-      (by === 'lines' || (by === 'words' ? !space(open) && !space(g) : open.from === g.from));
-    if (joins) last.push(g);
-    else if (!space(g)) groups.push([g]);
-    open = space(g) && by === 'words' ? null : g;
-  }
-  return groups.map((glyphs) => {
-    const from = Math.min(...glyphs.map((g) => g.from));
-    const to = Math.max(...glyphs.map((g) => g.to));
-    const first = glyphs[0] as PlacedGlyph;
-    const box = glyphOutlines(face, v.size, glyphs).reduce<Box | null>((sum, o) => union(sum, outlineBox(o)), null);
-    const baseline = (layout.lines[first.line]?.baseline ?? 0) + down;
-    const width = glyphs.reduce((sum, g) => sum + g.advance, 0);
-    return {
-      text: v.text.slice(from, to).trimEnd(),
-      at: [first.x + right, baseline],
-      box: box
-        ? { left: box.left + right, right: box.right + right, top: box.top + down, bottom: box.bottom + down }
-        : {
-            left: first.x + right,
-            right: first.x + right + width,
-            top: baseline - layout.ascent,
-            bottom: baseline,
-          },
-    };
-  });
-};
+export type SplitBy = TextUnit;
 
 /** The cards that show something of their own beside one, in its list and in those around it. */
 const showingBeside = ({ items, recipe }: DrawingLayer, card: Id): ReadonlySet<Id> => {

@@ -89,10 +89,19 @@ const NAME_LIST: readonly ScopeName[] = [
   { name: 'fps', says: 'Frames a second.', make: ({ fps }) => constant(NUMBER, fps) },
   {
     name: 'order',
-    says: 'The layer’s rank in its set: the lead is 0. In a repeater the copy’s number.',
+    says: 'The layer’s rank in its set: the lead is 0. In a repeater the copy’s number, above and in a Letters card the letter’s.',
     make: ranked((r) => r.order),
   },
-  { name: 'count', says: 'How many the set has, or the repeater.', make: ranked((r) => r.count) },
+  {
+    name: 'count',
+    says: 'How many the set has, or the repeater, or how many letters there are.',
+    make: ranked((r) => r.count),
+  },
+  {
+    name: 'letter',
+    says: 'What the letter, word or line says, above and in a Letters card; nothing elsewhere.',
+    make: ({ inRecipe }) => (inRecipe ? varying(TEXT, (s) => s.copy?.letter ?? '') : constant(TEXT, '')),
+  },
   {
     name: 'sinceKey',
     says: 'Seconds since the property’s last keyframe; 0 before the first.',

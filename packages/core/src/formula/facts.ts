@@ -56,7 +56,7 @@ const gathered = (text: string): Facts => {
     tree,
     reads,
     readsValue: names.has('value'),
-    readsRank: names.has('order') || names.has('count'),
+    readsRank: ['order', 'count', 'letter'].some((name) => names.has(name)),
     readsSizes: SIZES.some((name) => calls.has(name)),
     readsEases: calls.has('ease'),
   };

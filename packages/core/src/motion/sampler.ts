@@ -2,6 +2,7 @@ import type { Param, PointParam } from '../document/params';
 import {
   type ApartProperty,
   type Beyond,
+  type Id,
   isApart,
   isKeyed,
   type KeyedProperty,
@@ -18,10 +19,18 @@ import { acceptor, kindOfValue, movedBy } from './kinds/table';
 import { step } from './kinds/types';
 import { isCurved, tracksOf } from './track';
 
-/** Which copy of a repeater asks, from 0. */
+export type TextUnit = 'letters' | 'words' | 'lines';
+
+/** A letter, a word or a line of a card's text; or all that is no text. */
+export type TextPart = 'rest' | { readonly card: Id; readonly by: TextUnit; readonly index: number };
+
+/** Which copy of a repeater asks, or which part of a text is asked for, from 0. */
 export interface Copy {
   readonly order: number;
   readonly count: number;
+  readonly part?: TextPart;
+  /** What the part says. */
+  readonly letter?: string;
 }
 
 /** What a value was worked out from; its sampler writes it anew with each. An object, since it is read for each of very many. */

@@ -15,7 +15,7 @@ export interface Stagger {
 }
 
 /** Each thing's turn: 0 for the first. Things may share one, as the two that are as far from the centre. */
-const turnsOf = (places: readonly Point[], order: StaggerOrder, seed: number): number[] => {
+export const turnsOf = (places: readonly Point[], order: StaggerOrder, seed: number): number[] => {
   const count = places.length;
   const middle = (count - 1) / 2;
   const sorted = (by: (i: number) => number): number[] => {

@@ -4,10 +4,10 @@
  */
 import { type Params, PLACE, type Values } from '../document/params';
 import type { DrawingLayer, Id, Item, Value } from '../document/types';
-import { IDENTITY, inverted, type Matrix, multiply, placed } from '../geometry/matrix';
+import { apply, IDENTITY, inverted, type Matrix, multiply, placed } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
 import { type Computing, reader, type Reader } from '../motion/reader';
-import type { Copy } from '../motion/sampler';
+import type { Copy, TextPart, TextUnit } from '../motion/sampler';
 import { type Fonts, NO_FONTS } from '../type/types';
 import { faded, markThrough, shapeThrough } from './marks';
 import {
@@ -26,11 +26,13 @@ import {
 import { type Asks, asksOf, kindOf, paramsOf } from './table';
 import {
   type AreaRoom,
+  type AskedPart,
   type CoverKind,
   EMPTY,
   type Flow,
   type Mark,
   type PaintKind,
+  type PlacedPart,
   type Shape,
   type SourceKind,
   type StepKind,
@@ -47,21 +49,33 @@ interface Card {
   readonly constant: boolean;
   /** Whether each copy of a repeater below gets something of its own. */
   readonly perCopy: boolean;
+  readonly texts: TextsAt;
 }
+
+/** The parts of the texts that stand above, at a frame, in the pixels of the run. */
+type TextsAt = (by: TextUnit, frame: number, copy?: Copy) => readonly PlacedPart[];
+const NO_TEXTS: TextsAt = () => [];
+
+/** What stands for a part of a text, or for all there is. */
+const nameOfPart = (part: TextPart | undefined): string =>
+  part === undefined ? '' : part === 'rest' ? part : `${part.by} ${part.index} ${part.card}`;
 
 /** A flow that does not depend on the frame is worked out once. */
 const once = (card: Card): Card => {
   if (!card.constant) return card;
-  let known: {
+  interface Known {
     readonly flow: Flow;
     readonly shapes: number;
     readonly work: number;
     readonly short: Shortage | null;
     readonly told: readonly string[];
-  } | null = null;
+  }
+  const all = new Map<string, Known>();
   return {
     ...card,
-    at: (frame, room) => {
+    at: (frame, room, copy) => {
+      const name = nameOfPart(copy?.part);
+      const known = all.get(name);
       // It costs what it cost the first time, so that what has room does not depend on what was worked out before.
       if (known && !isFull(room) && known.shapes <= room.shapes && known.work <= room.work) {
         room.shapes -= known.shapes;
@@ -72,10 +86,10 @@ const once = (card: Card): Card => {
       }
       const { shapes, work } = room;
       const own: Room = { ...room, short: isFull(room) ? room.short : null, told: [] };
-      const flow = card.at(frame, own);
+      const flow = card.at(frame, own, copy);
       // One that ran out of room would be kept short for ever.
       if (!isFull(own)) {
-        known = { flow, shapes: shapes - own.shapes, work: work - own.work, short: own.short, told: own.told };
+        all.set(name, { flow, shapes: shapes - own.shapes, work: work - own.work, short: own.short, told: own.told });
       }
       for (const message of own.told) tell(room, message);
       Object.assign(room, { shapes: own.shapes, work: own.work, short: own.short ?? room.short });
@@ -103,6 +117,23 @@ const areaRoom = (room: Room): AreaRoom => ({
   takeAreas: (work) => takeAreas(room, work),
 });
 
+/** The parts of texts as a step is asked for them: where it is asked for one, what of each lies in that one. */
+const askedOf = (texts: TextsAt, by: TextUnit, frame: number, copy: Copy | undefined): readonly AskedPart[] => {
+  const asked = copy?.part;
+  const parts = texts(by, frame, copy);
+  if (!asked) return parts;
+  const outer =
+    asked === 'rest'
+      ? undefined
+      : texts(asked.by, frame, copy).find(({ part }) => part.card === asked.card && part.index === asked.index);
+  return parts.map((own): AskedPart => {
+    if (!outer || own.part.card !== outer.part.card || own.to <= outer.from || own.from >= outer.to) {
+      return { ...own, part: null };
+    }
+    return own.from <= outer.from && own.to >= outer.to ? { ...own, part: outer.part } : own;
+  });
+};
+
 const stepAt =
   (kind: StepKind, above: Card, values: Reader<Params>): FlowAt =>
   (frame, room, copy) => {
@@ -111,8 +142,13 @@ const stepAt =
     return kind.apply(
       {
         frame,
-        at: (f, own = copy) => {
-          const known = last?.frame === f && (!above.perCopy || last.copy === own);
+        ...(copy?.part && { part: copy.part }),
+        texts: (by) => askedOf(above.texts, by, frame, copy),
+        at: (f, given = copy) => {
+          // Copies of a part of a text are copies of that part.
+          const own = given && copy?.part && !given.part ? { ...given, part: copy.part } : given;
+          const same = last?.copy === own || (!above.perCopy && last?.copy?.part === own?.part);
+          const known = last?.frame === f && same;
           if (!last || !known) last = { frame: f, copy: own, flow: above.at(f, room, own) };
           return last.flow;
         },
@@ -123,6 +159,7 @@ const stepAt =
         ...areaRoom(room),
       },
       values.at(frame, copy),
+      (f, own = copy) => values.at(f, own),
     );
   };
 
@@ -148,6 +185,15 @@ const compileGroup = (item: Item, kitchen: Kitchen, depth: number): Card => {
   const inner = compileInner(item, kitchen, depth);
   return {
     ...madeOf(place, inner),
+    texts: (by, frame, copy) => {
+      const m = placed(place.at(frame, copy));
+      return (inner?.texts(by, frame, copy) ?? []).map((text) => ({
+        ...text,
+        middle: apply(m, text.middle),
+        base: apply(m, text.base),
+        word: apply(m, text.word),
+      }));
+    },
     at: (frame, room, copy) => {
       const v = place.at(frame, copy);
       const m = placed(v);
@@ -195,6 +241,7 @@ const compileCover = (
   const made = madeOf(above, values, inner);
   return {
     ...made,
+    texts: above.texts,
     constant: made.constant && !asksOf(kind.kind).layers && !(values.constant && kind.byFrame?.(values.at(0))),
     at: (frame, room, copy) => {
       const flow = above.at(frame, room, copy);
@@ -219,11 +266,20 @@ const settingsIn = (item: Item, { items, computing }: Kitchen): readonly (readon
   });
 
 const sourceAt =
-  (kind: SourceKind, values: Reader<Params>, settings: ReturnType<typeof settingsIn>, supplies: Supplies): FlowAt =>
+  (
+    kind: SourceKind,
+    id: Id,
+    values: Reader<Params>,
+    settings: ReturnType<typeof settingsIn>,
+    supplies: Supplies,
+  ): FlowAt =>
   (frame, room, copy) => {
     if (room.short === 'work') return EMPTY;
+    const part = copy?.part;
+    const isText = 'parts' in kind && kind.parts !== undefined;
+    if (part && (isText ? part === 'rest' || part.card !== id : part !== 'rest')) return EMPTY;
     if ('outlines' in kind) {
-      const outlines = kind.outlines(values.at(frame, copy), supplies);
+      const outlines = kind.outlines(values.at(frame, copy), supplies, part === 'rest' ? undefined : part);
       if (outlines.length === 0 || !takeWork(room, workOf(outlines))) return EMPTY;
       return { shapes: [{ outlines, alpha: 1 }], marks: [] };
     }
@@ -237,6 +293,22 @@ const sourceAt =
     });
     return marks.length === 0 ? EMPTY : { shapes: [], marks };
   };
+
+/** The parts of what a source says. */
+const textsOf = (kind: SourceKind, id: Id, values: Reader<Params>, supplies: Supplies): TextsAt => {
+  const parts = 'parts' in kind ? kind.parts : undefined;
+  if (!parts) return NO_TEXTS;
+  return (by, frame, copy) =>
+    parts(values.at(frame, copy), supplies, by).map(({ text, from, to, base, word, box }, index) => ({
+      text,
+      from,
+      to,
+      base,
+      word,
+      middle: [(box.left + box.right) / 2, (box.top + box.bottom) / 2],
+      part: { card: id, by, index },
+    }));
+};
 
 /** From the pixels of a card's outlines to its layer's: through the groups it stands in. */
 export const cardMatrix = (
@@ -268,7 +340,12 @@ const compileCard = (item: Item, run: Run, kitchen: Kitchen, depth: number): Car
       const settings = settingsIn(item, kitchen);
       const own = madeOf(values, ...settings.map(([, of]) => of));
       const constant = own.constant && !('plays' in kind && kind.plays) && !('behind' in kind && kind.behind);
-      return followed(above, once({ ...own, constant, at: sourceAt(kind, values, settings, kitchen.supplies) }));
+      const { supplies } = kitchen;
+      const texts = textsOf(kind, item.id, values, supplies);
+      return followed(
+        above,
+        once({ ...own, constant, texts, at: sourceAt(kind, item.id, values, settings, supplies) }),
+      );
     }
     case 'step': {
       const both = madeOf(above, values);
@@ -278,12 +355,14 @@ const compileCard = (item: Item, run: Run, kitchen: Kitchen, depth: number): Car
         ...both,
         constant,
         perCopy: kind.copies ? values.perCopy : both.perCopy,
+        texts: above.texts,
         at: stepAt(kind, above, values),
       };
     }
     case 'paint':
       return {
         ...madeOf(above, values),
+        texts: above.texts,
         at: (frame, room, copy) => {
           const flow = above.at(frame, room, copy);
           return { ...flow, marks: [...flow.marks, ...painted(kind, flow.shapes, values.at(frame, copy), room)] };
@@ -294,6 +373,7 @@ const compileCard = (item: Item, run: Run, kitchen: Kitchen, depth: number): Car
 
 const followed = (above: Card, own: Card): Card => ({
   ...madeOf(above, own),
+  texts: (by, frame, copy) => [...above.texts(by, frame, copy), ...own.texts(by, frame, copy)],
   at: (frame, room, copy) => {
     const flow = above.at(frame, room, copy);
     const more = own.at(frame, room, copy);
@@ -314,7 +394,7 @@ const runs = new WeakMap<Fonts, Run>();
 const firstRun = (fonts: Fonts): Run => {
   let run = runs.get(fonts);
   if (!run) {
-    const card = { constant: true, perCopy: false, at: () => EMPTY };
+    const card = { constant: true, perCopy: false, texts: NO_TEXTS, at: () => EMPTY };
     runs.set(fonts, (run = { card, last: null, next: new WeakMap() }));
   }
   return run;

@@ -30,5 +30,6 @@ export const shownBy = (kind: EffectKind, flow: Flow): Flow => {
   const pace = box ? (box.right - box.left) * PACE : 0;
   const since = (frame: number) => translation((frame - now) * pace, 0);
   const at = (frame: number): Flow => ({ ...flow, marks: flow.marks.map((mark) => markThrough(since(frame), mark)) });
-  return { shapes: [], marks: kind.apply({ ...room, frame: now, at, since: () => translation(0, 0) }, values).marks };
+  const above = { ...room, frame: now, at, since: () => translation(0, 0), texts: () => [] };
+  return { shapes: [], marks: kind.apply(above, values, () => values).marks };
 };

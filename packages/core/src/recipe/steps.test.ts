@@ -119,8 +119,9 @@ describe('round corners', () => {
     const above = { shapes: [{ outlines: [straightThrough(teeth, false)], alpha: 1 }], marks: [] };
     const yes = () => true;
     const { shapes } = round.apply(
-      { frame: 0, at: () => above, since: () => IDENTITY, take: yes, takeAreas: yes },
+      { frame: 0, at: () => above, since: () => IDENTITY, texts: () => [], take: yes, takeAreas: yes },
       { radius: 0.3 },
+      () => ({ radius: 0.3 }),
     );
     // Each corner but the two ends has become an arc between two straight sides.
     expect(shapes[0]!.outlines[0]!.points.length).toBe(2 + 6 * (99_999 + 99_998));

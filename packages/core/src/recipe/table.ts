@@ -33,6 +33,7 @@ import { star } from './sources/star';
 import { text } from './sources/text';
 import { wedge } from './sources/wedge';
 import { combine } from './steps/combine';
+import { letters } from './steps/letters';
 import { motionBlur } from './steps/motionBlur';
 import { trail } from './steps/trail';
 import { below } from './sources/below';
@@ -81,6 +82,7 @@ const LIST = [
   warp,
   trim,
   repeater,
+  letters,
   combine,
   round,
   offset,

@@ -7,7 +7,8 @@ import type { Value } from '../document/types';
 import type { Assets, BlendMode, Color, CutOut, Gradient, Id, PictureAsset, Point, Rate } from '../document/types';
 import type { Matrix } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
-import type { Copy } from '../motion/sampler';
+import type { Copy, TextPart, TextUnit } from '../motion/sampler';
+import type { PartOfText } from '../type/parts';
 import type { Fonts } from '../type/types';
 
 export type Ink =
@@ -180,7 +181,10 @@ interface CardKind<P extends Params> {
 /** Adds outlines, for the steps and paints below. */
 export interface OutlineSource<P extends Params = Params> extends CardKind<P> {
   readonly role: 'source';
-  readonly outlines: (values: Values<P>, supplies: Supplies) => readonly Outline[];
+  /** All of them, or those of a part of its text. */
+  readonly outlines: (values: Values<P>, supplies: Supplies, part?: Exclude<TextPart, 'rest'>) => readonly Outline[];
+  /** Of a text: its parts in reading order, in the pixels of the card. */
+  readonly parts?: (values: Values<P>, supplies: Supplies, by: TextUnit) => readonly PartOfText[];
 }
 /** What a source of pictures may ask for. */
 export interface Asking {
@@ -212,8 +216,21 @@ export interface AreaRoom {
   /** Takes room for work with areas; false where it is more than they may take, and they are left as they are. */
   readonly takeAreas: (work: number) => boolean;
 }
+/** A part of a text that stands above: where its middle, that of its base line and that of its word are. */
+export interface PlacedPart extends Pick<PartOfText, 'text' | 'from' | 'to' | 'base' | 'word'> {
+  readonly part: Exclude<TextPart, 'rest'>;
+  readonly middle: Point;
+}
+/** One of them as a step is to show it: the part to ask for; null for one that is not asked of the step itself. */
+export interface AskedPart extends Omit<PlacedPart, 'part'> {
+  readonly part: PlacedPart['part'] | null;
+}
 /** What a step may ask of the cards above it. */
 export interface Above extends AreaRoom {
+  /** The part that is asked of the step; missing for all. */
+  readonly part?: TextPart;
+  /** The parts of all texts above at its frame, in reading order. */
+  readonly texts: (by: TextUnit) => readonly AskedPart[];
   readonly frame: number;
   /** The flow at any frame; of one copy of a repeater's. */
   readonly at: (frame: number, copy?: Copy) => Flow;
@@ -222,7 +239,8 @@ export interface Above extends AreaRoom {
 }
 export interface StepKind<P extends Params = Params> extends CardKind<P> {
   readonly role: 'step';
-  readonly apply: (above: Above, values: Values<P>) => Flow;
+  /** `at` gives its values at other frames, and for other copies. */
+  readonly apply: (above: Above, values: Values<P>, at: (frame: number, copy?: Copy) => Values<P>) => Flow;
   /** Whether it asks for copies with numbers of their own. */
   readonly copies?: boolean;
   /** Whether it shows how its layer moves: it gives something else from frame to frame while nothing above does. */

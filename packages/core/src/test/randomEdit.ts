@@ -54,7 +54,8 @@ import {
   setLayers,
 } from '../edits/layers';
 import { addMarker, removeMarker, setMarker } from '../edits/markers';
-import { applyMove, changeMove, forgetMove, keepMove, removeMove } from '../edits/moves';
+import { READY_MOVES } from '../moves/ready';
+import { applyMove, applyMoveToParts, changeMove, forgetMove, keepMove, removeMove } from '../edits/moves';
 import { FIRST_REVEAL, revealByStrokes } from '../edits/reveal';
 import { matteBy } from '../edits/mattes';
 import { addNest, nestLayers } from '../edits/nests';
@@ -444,6 +445,16 @@ const EDITS: readonly ((at: Place) => Edit | null)[] = [
     return addItem(at.scene.id, at.layer.id, newItem(id, kind, { [key]: at.chance.one(['', 'gone', ...ids]) }));
   },
   (at) => nestLayers(at.scene.id, at.ids, name(at), frame(at), at.makeId),
+  (at) =>
+    applyMoveToParts(
+      at.scene.id,
+      at.ids,
+      at.chance.one(['letters', 'words', 'lines'] as const),
+      at.chance.one(READY_MOVES),
+      frame(at),
+      () => 99,
+      at.makeId,
+    ),
   // Assets and what a project keeps.
   (at) => {
     const [asset] = Object.values(at.doc.assets);

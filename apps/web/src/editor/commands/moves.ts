@@ -2,7 +2,16 @@
 import { FIRST_COLORS } from '@kite/core/document/colors';
 import type { Edit } from '@kite/core/document/patches';
 import type { Id, Point } from '@kite/core/document/types';
-import { adjustableMoves, applyMove, type AwayOf, changeMove, type MoveChange } from '@kite/core/edits/moves';
+import {
+  adjustableMoves,
+  applyMove,
+  applyMoveToParts,
+  type AwayOf,
+  hasText,
+  changeMove,
+  type MoveChange,
+} from '@kite/core/edits/moves';
+import type { TextUnit } from '@kite/core/motion/sampler';
 import { farFrame, restOf } from '@kite/core/moves/write';
 import { uniqueName } from '@kite/core/document/make';
 import { addRoutine } from '@kite/core/edits/routines';
@@ -22,11 +31,23 @@ export const awayFrom =
     return distanceOut(editor.program, id, angle, frame);
   };
 
-/** Gives a move to the selected layers. */
-export const giveMove = (editor: Editor, move: Move): void => {
+/** What a move is given to: layers as wholes, or the parts of their texts. */
+export type Movers = 'whole' | TextUnit;
+
+/** Gives a move to the selected layers; where they have texts to each part of these, if that is wanted. */
+export const giveMove = (editor: Editor, move: Move, by: Movers = 'whole'): void => {
   const { scene } = editor;
   const ids = freeLayers(editor);
   if (ids.length === 0) return;
+  if (by !== 'whole' && ids.some((id) => hasText(scene.layers[id]))) {
+    const { frame } = editor.state;
+    if (!editor.edit(applyMoveToParts(scene.id, ids, by, move, frame, awayFrom(editor), makeId))) return;
+    editor.setOpened(ids, true);
+    const now = editor.scene.layers[ids.find((id) => hasText(scene.layers[id])) ?? ''];
+    const card = now?.kind === 'drawing' ? now.recipe.at(-1) : undefined;
+    editor.select({ layers: ids, ...(card !== undefined && ids.length === 1 && { card }) });
+    return;
+  }
   editor.edit(applyMove(scene.id, ids, makeId(), move, editor.state.frame, awayFrom(editor)));
   editor.setOpened(ids, true);
   editor.select({ layers: ids });

@@ -1,8 +1,10 @@
-import { forgetMove } from '@kite/core/edits/moves';
+import { forgetMove, hasText } from '@kite/core/edits/moves';
 import { READY_MOVES } from '@kite/core/moves/ready';
 import type { Move } from '@kite/core/document/moves';
+import { useState } from 'react';
 import { Button } from '../../ui/Button';
-import { giveMove, newRoutine } from '../commands/moves';
+import { Segments } from '../../ui/Segments';
+import { giveMove, type Movers, newRoutine } from '../commands/moves';
 import { useEditor, useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
 import { ListOrdered } from 'lucide-react';
@@ -16,6 +18,13 @@ const KINDS: readonly { readonly kind: Move['kind']; readonly label: string }[] 
   { kind: 'emphasis', label: 'In between, from the playhead' },
 ];
 
+const MOVERS: readonly { readonly value: Movers; readonly label: string }[] = [
+  { value: 'whole', label: 'Whole' },
+  { value: 'letters', label: 'Letters' },
+  { value: 'words', label: 'Words' },
+  { value: 'lines', label: 'Lines' },
+];
+
 /** Ready moves, and those of the project: a press gives one to the selected layers. */
 export const MovesDrawer = () => {
   const editor = useEditor();
@@ -24,6 +33,9 @@ export const MovesDrawer = () => {
     count: s.selection.layers.length,
     routines: sceneOf(s).routines,
   }));
+  const [by, setBy] = useState<Movers>('whole');
+  const movers = useSlice((s) => s.selection.layers.some((id) => hasText(sceneOf(s).layers[id])));
+  const give = (move: Move) => giveMove(editor, move, movers ? by : 'whole');
   return (
     <DrawerFrame title="Moves">
       <p className="mb-2 text-ink-2">
@@ -31,17 +43,23 @@ export const MovesDrawer = () => {
           ? 'Select the layers that are to move, then pick a move.'
           : `A press gives a move to ${count === 1 ? 'the selected layer' : `the ${count} selected layers`}. It writes keyframes, and stays adjustable in the inspector.`}
       </p>
+      {movers && (
+        <div className="mb-3 flex flex-col gap-1">
+          <span className="text-sm text-ink-2">What moves</span>
+          <Segments label="What moves" value={by} options={MOVERS} onChange={setBy} />
+          {by !== 'whole' && (
+            <p className="text-sm text-ink-2">
+              The words can change at any time: the move is a card of the text, with its keyframes and their stagger.
+            </p>
+          )}
+        </div>
+      )}
       {saved.length > 0 && (
         <section aria-label="Moves of this project" className="mb-3">
           <h3 className="mb-1 text-sm text-ink-2">Kept with this project</h3>
           <div className="grid grid-cols-2 gap-1.5">
             {saved.map(({ id, move }) => (
-              <MoveTile
-                key={id}
-                move={move}
-                onChoose={() => giveMove(editor, move)}
-                onForget={() => editor.edit(forgetMove(id))}
-              />
+              <MoveTile key={id} move={move} onChoose={() => give(move)} onForget={() => editor.edit(forgetMove(id))} />
             ))}
           </div>
         </section>
@@ -51,7 +69,7 @@ export const MovesDrawer = () => {
           <h3 className="mb-1 text-sm text-ink-2">{label}</h3>
           <div className="grid grid-cols-2 gap-1.5">
             {READY_MOVES.filter((m) => m.kind === kind).map((move) => (
-              <MoveTile key={move.name} move={move} onChoose={() => giveMove(editor, move)} />
+              <MoveTile key={move.name} move={move} onChoose={() => give(move)} />
             ))}
           </div>
         </section>

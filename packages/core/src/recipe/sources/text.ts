@@ -10,7 +10,10 @@ import {
   text as textParam,
   type Values,
 } from '../../document/params';
+import type { Point } from '../../document/types';
+import type { TextUnit } from '../../motion/sampler';
 import { glyphOutlines, layoutText, type TextLayout } from '../../type/layout';
+import { type PartOfText, partsOfText } from '../../type/parts';
 import type { Face, Fonts } from '../../type/types';
 import { translation } from '../../geometry/matrix';
 import { transformed } from '../../geometry/outline';
@@ -68,19 +71,55 @@ const PARAMS = {
 } as const;
 export type TextValues = Values<typeof PARAMS>;
 
-/** Text laid out, how far it is moved down to stand in its box, and its face; null until the font is here. */
-export const textLayout = (
-  v: TextValues,
-  fonts: Fonts,
-): { readonly layout: TextLayout; readonly down: number; readonly face: Face } | null => {
-  const found = fonts.find(v.font);
-  if (!found) return null;
-  const layout = layoutText(found.face, { ...v, wrap: v.frame === 'box' ? v.width : null });
-  if (v.frame === 'point') return { layout, down: 0, face: found.face };
+interface LaidText {
+  readonly layout: TextLayout;
+  /** How far it is moved down to stand in its box. */
+  readonly down: number;
+  readonly face: Face;
+  readonly parts: (by: TextUnit) => readonly PartOfText[];
+}
+
+const laidOut = (v: TextValues, face: Face): LaidText => {
+  const layout = layoutText(face, { ...v, wrap: v.frame === 'box' ? v.width : null });
   const used = layout.ascent + (layout.lines.at(-1)?.baseline ?? 0) + layout.descent;
   const spare = v.height - used;
-  const down = -v.height / 2 + layout.ascent + (v.stand === 'top' ? 0 : v.stand === 'middle' ? spare / 2 : spare);
-  return { layout, down, face: found.face };
+  const stands = v.stand === 'top' ? 0 : v.stand === 'middle' ? spare / 2 : spare;
+  const down = v.frame === 'point' ? 0 : -v.height / 2 + layout.ascent + stands;
+  const known = new Map<TextUnit, readonly PartOfText[]>();
+  const at: Point = [v.place[0], v.place[1] + down];
+  return {
+    layout,
+    down,
+    face,
+    parts: (by) => {
+      let parts = known.get(by);
+      if (!parts) known.set(by, (parts = partsOfText(v.text, { layout, face, size: v.size }, at, by)));
+      return parts;
+    },
+  };
+};
+
+/** What was laid out last in a face: its letters are asked for one by one, with the same values each time. */
+const last = new WeakMap<Face, { readonly values: TextValues; readonly laid: LaidText }>();
+
+const sameValues = (a: TextValues, b: TextValues): boolean =>
+  a === b || (Object.keys(a) as (keyof TextValues)[]).every((key) => Object.is(a[key], b[key]));
+
+/** Text laid out; null until its font is here. */
+export const textLayout = (v: TextValues, fonts: Fonts): LaidText | null => {
+  const face = fonts.find(v.font)?.face;
+  if (!face) return null;
+  const known = last.get(face);
+  if (known && sameValues(known.values, v)) return known.laid;
+  const laid = laidOut(v, face);
+  last.set(face, { values: v, laid });
+  return laid;
+};
+
+/** The parts of a text in reading order, where they stand; null until the font is here. */
+export const textParts = (v: TextValues, fonts: Fonts, by: TextUnit): readonly PartOfText[] | null => {
+  const laid = textLayout(v, fonts);
+  return laid && laid.parts(by);
 };
 
 /** Words as the outlines of their letters. A box has its middle at its place, point text its first baseline. */
@@ -89,11 +128,13 @@ export const text = source({
   label: 'Text',
   params: PARAMS,
   summary: (v) => `“${v.text.replaceAll('\n', ' ')}”`,
-  outlines: (v, { fonts }) => {
+  outlines: (v, { fonts }, part) => {
     const laid = textLayout(v, fonts);
     if (!laid) return [];
-    const outlines = glyphOutlines(laid.face, v.size, laid.layout.glyphs);
+    const glyphs = part ? (textParts(v, fonts, part.by)?.[part.index]?.glyphs ?? []) : laid.layout.glyphs;
+    const outlines = glyphOutlines(laid.face, v.size, glyphs);
     const [x, y] = [v.place[0], v.place[1] + laid.down];
     return x === 0 && y === 0 ? outlines : outlines.map((o) => transformed(translation(x, y), o));
   },
+  parts: (v, { fonts }, by) => textParts(v, fonts, by) ?? [],
 });
