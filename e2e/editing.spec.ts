@@ -289,3 +289,52 @@ test('scenes: new, rename, duplicate, reorder, delete, and their own settings', 
   const shown = Object.values(after.scenes).find((s) => s.length === 48);
   expect(shown?.rate).toEqual({ num: 24000, den: 1001 });
 });
+
+test('layers are hidden and locked together, down the column too; to the front and back; the first picked leads a set', async ({
+  page,
+  server,
+}) => {
+  await threeSquares(page, server, 'Together');
+  const scene = () => sceneOf(page, server);
+  const layers = async () => {
+    const { order, layers: all } = await scene();
+    return order.map((id) => all[id] as DrawingLayer);
+  };
+  const row = (name: string) => page.getByRole('group', { name: `Layer ${name}`, exact: true });
+  // Dragged down the column from the first eye over the second.
+  await drag(
+    page,
+    await middle(page.getByLabel('Hide Rectangle 3')),
+    await middle(page.getByLabel('Hide Rectangle 2')),
+  );
+  expect((await layers()).map((l) => l.hidden)).toEqual([true, true, false]);
+  await page.keyboard.press('Control+z');
+  expect((await layers()).map((l) => l.hidden)).toEqual([false, false, false]);
+
+  // Of several that are selected all.
+  await row('Rectangle').click({ position: { x: 90, y: 12 } });
+  await row('Rectangle 3').click({ position: { x: 90, y: 12 }, modifiers: ['Control'] });
+  await page.getByLabel('Lock Rectangle 3').click();
+  expect((await layers()).map((l) => l.locked)).toEqual([true, false, true]);
+  await page.getByLabel('Unlock Rectangle 3').click();
+
+  // The first picked one leads.
+  await page.getByRole('button', { name: 'Make a set' }).click();
+  const names = async () => {
+    const { sets, layers: all } = await scene();
+    return sets[0]?.members.map((id) => all[id]?.name);
+  };
+  expect(await names()).toEqual(['Rectangle', 'Rectangle 3']);
+  await page.getByRole('button', { name: 'Rectangle 3 leads' }).click();
+  expect(await names()).toEqual(['Rectangle 3', 'Rectangle']);
+
+  await row('Rectangle').click({ position: { x: 90, y: 12 } });
+  await page.keyboard.press('Control+Shift+ArrowUp');
+  expect((await layers()).map((l) => l.name)).toEqual(['Rectangle', 'Rectangle 3', 'Rectangle 2']);
+  await page.keyboard.press('Control+Shift+ArrowDown');
+  expect((await layers()).map((l) => l.name)).toEqual(['Rectangle 3', 'Rectangle 2', 'Rectangle']);
+  const at = await middle(row('Rectangle'));
+  await page.mouse.click(at.x - 300, at.y, { button: 'right' });
+  await page.getByRole('menuitem', { name: 'Lock all others' }).click();
+  expect((await layers()).map((l) => l.locked)).toEqual([true, true, false]);
+});

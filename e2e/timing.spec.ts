@@ -327,11 +327,15 @@ test('colours flash over a range, and the span turns so many times', async ({ pa
   await page.getByRole('button', { name: /^Flash, frames 10 to 99/ }).click();
   const item = Object.values(named(await sceneOf(page, server), 'Ball').items).find((i) => i.kind === 'fill');
   const keys = (item?.params.color as KeyedProperty).keys;
-  expect(keys.slice(0, 3).map((k) => [k.frame, k.value, k.ease.kind])).toEqual([
+  // What is before it stays, and what it made is selected.
+  expect(keys.slice(0, 4).map((k) => [k.frame, k.value, k.ease.kind])).toEqual([
+    [9, '#FFB23E', 'hold'],
     [10, '#FFFFFF', 'hold'],
     [15, '#000000', 'hold'],
     [20, '#FFFFFF', 'hold'],
   ]);
+  await expect(bead(page, 'Fill · colour', 95)).toHaveAttribute('aria-pressed', 'true');
+  await expect(bead(page, 'Fill · colour', 9)).toHaveAttribute('aria-pressed', 'false');
   await bead(page, 'Turn', 0).click();
   await setNumber(page, 'Turns of this span', '-3');
   expect((await keysOf(page, server, 'Ball', 'rotation')).map((k) => k.value)).toEqual([0, -1080]);

@@ -14,7 +14,6 @@ import {
   type Value,
 } from '../document/types';
 import {
-  isAnimated,
   withCopiedKeys,
   withEase,
   withHandles,
@@ -26,7 +25,6 @@ import {
 } from '../motion/keys';
 import { withKeyInserted } from '../motion/insert';
 import { smoothHandles } from '../motion/smooth';
-import { samplerOf } from '../motion/sampler';
 import { sceneIn } from './find';
 import { keyedCurvesOf, paramIn, propertiesOf, propertyIn } from '../properties/find';
 import { change, describe, keyedOr } from './properties';
@@ -256,26 +254,30 @@ export const spin = (ref: PropertyRef, frame: number, turns: number): Edit =>
     return { ...property, keys: property.keys.map((k, n) => (n > i ? { ...k, value: (k.value as number) + by } : k)) };
   });
 
-/** Hold keys that go round a list of values, each for so many frames, from one frame up to another; then the value from before. */
+/** The frames at which a flash changes. */
+export const flashFrames = (frames: number, from: number, to: number): number[] =>
+  Array.from({ length: Math.max(0, Math.ceil((to - from) / frames)) }, (_, n) => from + n * frames);
+
+/**
+ * Hold keys that go round a list of values, each for so many frames, from one frame up to another. What is before and after them
+ * stays as it was.
+ */
 export const flash = (ref: PropertyRef, values: readonly Value[], frames: number, from: number, to: number): Edit => ({
   label: 'Flash',
   change: (draft) => {
     const param = describe(draft, ref);
     change(draft, ref, (property) => {
-      const sampler = samplerOf(param, property);
       const hold = { kind: 'hold' } as const;
-      const keys: Keyframe[] = [];
-      for (let f = from, n = 0; f < to; f += frames, n++) {
-        keys.push({ frame: f, value: values[n % values.length] as Value, ease: hold });
-      }
-      const before = isAnimated(property)
-        ? []
-        : [{ frame: Math.min(0, from - 1), value: sampler.at(from), ease: hold }];
-      const after = { frame: to, value: sampler.at(to), ease: hold };
-      const under = isKeyed(property)
-        ? { ...property, keys: property.keys.filter((k) => k.frame < from || k.frame > to) }
-        : property;
-      return withPastedKeys(under, [...(from > 0 ? before : []), ...keys, after]);
+      const keys = flashFrames(frames, from, to).map((frame, n): Keyframe => ({
+        frame,
+        value: values[n % values.length] as Value,
+        ease: hold,
+      }));
+      const ends = from > 0 ? [from - 1, to] : [to];
+      const around = ends.reduce<Property | undefined>((now, frame) => withKeyInserted(param, now, frame), property);
+      const under = isKeyed(around) ? around.keys.filter((k) => k.frame < from || k.frame >= to) : [];
+      const held = under.map((k) => (k.frame === from - 1 ? { ...k, ease: hold } : k));
+      return withPastedKeys(isKeyed(property) ? { ...property, keys: held } : { keys: held }, keys);
     });
   },
 });

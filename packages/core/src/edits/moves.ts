@@ -125,7 +125,7 @@ export const applyMoveToParts = (
         order: goesOut ? 'reversed' : 'list',
       });
       const item: Item = { ...card, name: move.name, params: { ...card.params, ...Object.fromEntries(written) } };
-      addItem(sceneId, layerId, item, null, layer.recipe.length).change(draft);
+      addItem(sceneId, layerId, item).change(draft);
     }
   },
 });

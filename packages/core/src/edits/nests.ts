@@ -1,21 +1,26 @@
 /** Edits that make nests: layers with a card that plays another scene. */
 import { type MakeId, newNest, newScene, uniqueName } from '../document/make';
 import { type Edit, type ProjectDraft, plain } from '../document/patches';
-import type { Id, Layer, LayerSet, Scene } from '../document/types';
+import type { DrawingLayer, Id, Item, Layer, LayerSet, Scene } from '../document/types';
 import { cuttersOf } from '../scene/follows';
 import { layerIn, type LayerDraft, sceneIn } from './find';
+import { framesPerSecond } from '../time/rate';
 import { reparent } from './place';
 import { leaveScene } from './sets';
 
-/** Puts a nest of a scene in front, in the middle of another, for as long as both last. */
-export const addNest = (sceneId: Id, inner: Id, layer: Id): Edit => ({
+/** Puts a nest of a scene in front, in the middle of another, from a frame on: for as long as it plays, or the scene lasts. */
+export const addNest = (sceneId: Id, inner: Id, layer: Id, from: number): Edit => ({
   label: 'Nest a scene',
   change: (draft) => {
     const scene = sceneIn(draft, sceneId);
-    const { name } = sceneIn(draft, inner);
+    const { name, length, rate } = plain<Scene>(sceneIn(draft, inner));
     const taken = Object.values(scene.layers).map((l) => l.name);
     const made = newNest(plain<Scene>(scene), layer, uniqueName(name, taken), inner);
-    scene.layers[layer] = made as LayerDraft;
+    const frames = Math.round((length / framesPerSecond(rate)) * framesPerSecond(scene.rate));
+    const card = Object.values(made.items)[0] as Item;
+    const begun: Item = { ...card, params: { ...card.params, start: { value: from } } };
+    const own: DrawingLayer = { ...made, from, to: from + Math.max(1, frames), items: { [card.id]: begun } };
+    scene.layers[layer] = own as LayerDraft;
     scene.order = [layer, ...scene.order];
   },
 });

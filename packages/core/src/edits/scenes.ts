@@ -71,13 +71,25 @@ export const endingWith = (scene: Scene): Id[] =>
     .filter((layer) => layer.to === scene.length)
     .map((layer) => layer.id);
 
+/** Nests that are called by the scene that they play go on being so, with the number that tells them apart. */
+const renameNests = (draft: ProjectDraft, id: Id, before: string, after: string): void => {
+  for (const scene of Object.values(draft.scenes)) {
+    for (const layer of Object.values(scene.layers)) {
+      const number = layer.name.slice(before.length);
+      if (!layer.name.startsWith(before) || !/^( \d+)?$/.test(number)) continue;
+      if (needsOf(plain<Layer>(layer)).scenes.has(id)) layer.name = after + number;
+    }
+  }
+};
+
 /** A new length carries along the layers that ended with the scene. */
 export const setScene = (id: Id, fields: SceneFields): Edit => ({
   label: fields.name === undefined ? 'Change the scene' : 'Rename a scene',
   change: (draft) => {
     const scene = sceneIn(draft, id);
-    const { length } = scene;
+    const { length, name } = scene;
     Object.assign(scene, fields);
+    if (fields.name !== undefined) renameNests(draft, id, name, scene.name);
     if (scene.length === length) return;
     for (const layer of Object.values(scene.layers)) {
       if (layer.to === length) layer.to = Math.max(layer.from + 1, scene.length);

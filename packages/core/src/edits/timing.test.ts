@@ -174,6 +174,19 @@ describe('a flash', () => {
     const [own, a, b] = ['#FF5D5D', '#FFFFFF', '#10132E'];
     expect(colors).toEqual([own, own, a, a, b, b, a, b, b, own, own]);
   });
+  it('leaves what moves before and after it alone', () => {
+    const fading = done(
+      base,
+      animate(fill, [
+        [0, '#000000', soft],
+        [40, '#FFFFFF'],
+      ]),
+    );
+    const next = done(fading, flash(fill, ['#FF0000'], 4, 12, 20));
+    const red = (doc: Project, f: number) => parseInt((valueAt(doc, fill, f) as string).slice(1, 3), 16);
+    for (const f of [0, 5, 11, 20, 25, 33, 40]) expect(Math.abs(red(next, f) - red(fading, f))).toBeLessThanOrEqual(1);
+    expect([12, 19].map((f) => valueAt(next, fill, f))).toEqual(['#FF0000', '#FF0000']);
+  });
 });
 
 describe('the time of layers', () => {

@@ -13,12 +13,14 @@ import {
   type Scene,
   type Value,
 } from '../document/types';
-import { retimed, reversed } from '../motion/keys';
+import { fittedValue } from '../motion/kinds/table';
+import { mappedValues, retimed, reversed } from '../motion/keys';
 import { layerIn, type LayerDraft, sceneIn } from './find';
 import { withRank } from './formulas';
 import { copiesOf } from './layers';
 import { paramsIn } from '../properties/find';
 import { relinked } from '../recipe/needs';
+import { nest } from '../recipe/sources/nest';
 import { layersCutBy } from '../scene/follows';
 
 /** What has properties on a layer, itself, its cards or its knobs, and what they are. */
@@ -91,11 +93,25 @@ const onLayers = (
 export const slideLayers = (sceneId: Id, ids: readonly Id[], by: number): Edit =>
   onLayers('Slide layers', sceneId, ids, (layer) => retime(layer, (f) => f + by));
 
+/** What plays another scene plays it so much slower. */
+const stretchNests = (layer: LayerDraft, factor: number): void => {
+  if (layer.kind !== 'drawing' || factor <= 0) return;
+  const { speed } = nest.params;
+  for (const item of Object.values(layer.items)) {
+    if (item.kind !== nest.kind) continue;
+    const now = item.params.speed && plain<Property>(item.params.speed);
+    item.params.speed = mappedValues(now, speed.default, (v) =>
+      fittedValue(speed, (v as number) / factor),
+    ) as (typeof item.params)[string];
+  }
+};
+
 /** Makes layers last `factor` times as long, keyframes in proportion, from their own first frame or another on. */
 export const stretchLayers = (sceneId: Id, ids: readonly Id[], factor: number, start?: number): Edit =>
   onLayers('Stretch layers', sceneId, ids, (layer) => {
     const { from } = layer;
     retime(layer, (f) => (start ?? from) + Math.round((f - from) * factor));
+    stretchNests(layer, factor);
   });
 
 /** Layers last to the end of their scene; keyframes stay. */

@@ -8,11 +8,11 @@ import { applyEdit } from '../edits/apply';
 import type { DrawingLayer, Project, Scene } from '../document/types';
 import { addItem } from '../edits/recipe';
 import type { Matrix } from '../geometry/matrix';
-import { addLayers } from '../edits/layers';
+import { addLayers, setLayers } from '../edits/layers';
 import { addNest, nestLayers } from '../edits/nests';
 import { animate, setValue } from '../edits/properties';
-import { addScene, removeScene } from '../edits/scenes';
-import { slideLayers } from '../edits/timing';
+import { addScene, removeScene, setScene } from '../edits/scenes';
+import { slideLayers, stretchLayers } from '../edits/timing';
 import type { GroupMark } from '../recipe/types';
 import { compileScene, NO_LIBRARY } from './compile';
 import { nest, nestedFrame } from '../recipe/sources/nest';
@@ -34,7 +34,7 @@ const base = done(
     [0, [0, 50], linear],
     [50, [100, 50]],
   ]),
-  addNest('o', 'i', 'n'),
+  addNest('o', 'i', 'n', 0),
 );
 const frameOf = (doc: Project, frame: number) => {
   const scene = wholeScene(doc.scenes.o as Scene, doc);
@@ -48,6 +48,33 @@ const lampAt = (doc: Project, frame: number): number | null => {
 };
 const set = (key: string, value: never) =>
   setValue({ scene: 'o', layer: 'n', item: 'n-nest', key }, value, { write: 'curve', frame: 0 });
+
+describe('a nest of a scene', () => {
+  it('begins where it is wanted, at the beginning of what it plays, and lasts as long by the clock', () => {
+    const quick = done(
+      base,
+      addScene('q', 'Quick', { ...size, rate: { num: 50, den: 1 }, length: 30 }),
+      addNest('o', 'q', 'm', 12),
+    );
+    const layer = quick.scenes.o?.layers.m as DrawingLayer;
+    expect([layer.from, layer.to, layer.items['m-nest']?.params.start]).toEqual([12, 27, { value: 12 }]);
+  });
+  it('plays slower where it is stretched: all of it is still seen', () => {
+    const longer = done(base, stretchLayers('o', ['n'], 2));
+    expect([10, 40, 80].map((f) => lampAt(longer, f))).toEqual([5, 20, 40].map((f) => lampAt(base, f)));
+  });
+  it('is called by its scene when that is called otherwise, unless it has a name of its own', () => {
+    const two = done(
+      base,
+      addNest('o', 'i', 'n2', 0),
+      addNest('o', 'i', 'n3', 0),
+      setLayers('o', ['n3'], { name: 'Lantern' }),
+    );
+    const names = (doc: Project) => ['n', 'n2', 'n3'].map((id) => doc.scenes.o?.layers[id]?.name);
+    expect(names(two)).toEqual(['Inner', 'Inner 2', 'Lantern']);
+    expect(names(done(two, setScene('i', { name: 'Lamp' })))).toEqual(['Lamp', 'Lamp 2', 'Lantern']);
+  });
+});
 
 describe('the time of a nest', () => {
   const plays = (part: object, frame: number, rate = { num: 25, den: 1 }) =>
@@ -108,7 +135,7 @@ describe('a nest', () => {
     expect([inside(base), inside(done(base, set('background', true as never)))]).toEqual([1, 2]);
   });
   it('never plays itself, and keeps its scene from being deleted', () => {
-    expect(() => applyEdit(base, addNest('i', 'o', 'x'))).toThrow(
+    expect(() => applyEdit(base, addNest('i', 'o', 'x', 0))).toThrow(
       '“Outer” cannot be nested in “Inner”: it would play itself',
     );
     expect(() => applyEdit(base, removeScene('i'))).toThrow('“Inner” is nested in “Outer”');

@@ -435,7 +435,7 @@ const EDITS: readonly ((at: Place) => Edit | null)[] = [
       at.makeId(),
     );
   },
-  (at) => addNest(at.scene.id, at.chance.one(at.doc.order), at.makeId()),
+  (at) => addNest(at.scene.id, at.chance.one(at.doc.order), at.makeId(), frame(at)),
   (at) => {
     const id = at.makeId();
     const [kind, key, ids] = at.chance.one([

@@ -141,7 +141,8 @@ export const removePartAsking = (editor: Editor, layer: Id, item: Id, edit: Edit
 /** A set of the selected layers as they are listed: the first leads. */
 export const setOfSelection = (editor: Editor): void => {
   const { scene } = editor;
-  const members = scene.order.filter((id) => editor.state.selection.layers.includes(id));
+  // The lead is the one that was picked first.
+  const members = editor.state.selection.layers.filter((id) => scene.layers[id]);
   if (members.length < 2) return;
   const name = uniqueName(
     'Set',

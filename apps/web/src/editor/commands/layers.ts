@@ -7,7 +7,7 @@ import { type Edit, together } from '@kite/core/document/patches';
 import { type Id, type Item, type Layer, type Point, type PropertyRef, type Value } from '@kite/core/document/types';
 import { paramAt, propertiesOf, propertyAt } from '@kite/core/properties/find';
 import { formulaIn } from '@kite/core/edits/formulas';
-import { addLayers, moveLayers } from '@kite/core/edits/layers';
+import { addLayers, moveLayers, setLayers } from '@kite/core/edits/layers';
 import { type SplitBy, splitText } from '@kite/core/edits/text';
 import { removeItem } from '@kite/core/edits/recipe';
 import { removeKeys } from '@kite/core/edits/keyframes';
@@ -219,6 +219,22 @@ export const restack = (editor: Editor, by: -1 | 1): void => {
   const first = Math.min(...layers.map((id) => scene.order.indexOf(id)));
   const rest = scene.order.length - layers.length;
   editor.edit(moveLayers(scene.id, layers, Math.min(Math.max(first + by, 0), rest)));
+};
+
+/** Puts the selected layers before or behind all others. */
+export const restackFully = (editor: Editor, where: 'front' | 'back'): void => {
+  const { scene } = editor;
+  const { layers } = editor.state.selection;
+  if (layers.length > 0) editor.edit(moveLayers(scene.id, layers, where === 'front' ? 0 : scene.order.length));
+};
+
+/** Locks all layers but the selected ones. */
+export const lockOthers = (editor: Editor): void => {
+  const { scene } = editor;
+  const chosen = new Set(editor.state.selection.layers);
+  const others = scene.order.filter((id) => !chosen.has(id) && !scene.layers[id]?.locked);
+  if (others.length > 0) editor.edit(setLayers(scene.id, others, { locked: true }));
+  else toast.info('All other layers are locked already.');
 };
 
 /** The nearest keyframe before or after the playhead, on the selected layers or on all. */

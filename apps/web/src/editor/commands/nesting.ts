@@ -56,10 +56,10 @@ export const cutFourShots = (editor: Editor): void => cutShots(editor, 'Cut into
 export const cutShotsAtMarkers = (editor: Editor): void =>
   cutShots(editor, 'Cut into shots at the markers', () => editor.scene.markers.map(({ frame }) => frame));
 
-/** Plays another scene in the scene that is open. */
+/** Plays another scene in the scene that is open, from the playhead on. */
 export const nestScene = (editor: Editor, inner: Id): void => {
   const id = makeId();
-  if (editor.edit(addNest(editor.scene.id, inner, id))) editor.select({ layers: [id] });
+  if (editor.edit(addNest(editor.scene.id, inner, id, editor.state.frame))) editor.select({ layers: [id] });
 };
 
 /** The card by which a layer plays another scene, and that scene; null where it plays none. */

@@ -19,7 +19,7 @@ import {
   smoothSelection,
   splitAtPlayhead,
 } from './keying';
-import { deleteSelection, jumpToKey, nudge, restack } from './layers';
+import { deleteSelection, jumpToKey, lockOthers, nudge, restack, restackFully } from './layers';
 import { cutByFront } from './mattes';
 import { blurMoving } from './motionBlur';
 import { writeOn } from './reveal';
@@ -119,6 +119,9 @@ const commands = {
   stepRight: { label: 'Nudge right by ten', keys: ['Shift+ArrowRight'], run: (e) => nudge(e, 10, 0) },
   stepUp: { label: 'Nudge up by ten', keys: ['Shift+ArrowUp'], run: (e) => nudge(e, 0, -10) },
   stepDown: { label: 'Nudge down by ten', keys: ['Shift+ArrowDown'], run: (e) => nudge(e, 0, 10) },
+  wholeFront: { label: 'To the front', keys: ['Ctrl+Shift+ArrowUp'], run: (e) => restackFully(e, 'front') },
+  wholeBack: { label: 'To the back', keys: ['Ctrl+Shift+ArrowDown'], run: (e) => restackFully(e, 'back') },
+  lockOthers: { label: 'Lock all others', run: lockOthers },
   toFront: { label: 'One place to the front', keys: ['Ctrl+ArrowUp'], run: (e) => restack(e, -1) },
   toBack: { label: 'One place to the back', keys: ['Ctrl+ArrowDown'], run: (e) => restack(e, 1) },
   areaOn: { label: 'To the next part of the editor', keys: ['F6'], run: () => stepArea(1) },

@@ -24,6 +24,7 @@ import { RenameField } from '../../ui/RenameField';
 import { textOf } from '../commands/layers';
 import { connectionsOf } from '../commands/formulas';
 import { useLinkDrag } from '../linking/useLinkDrag';
+import { ColumnSwitch } from './ColumnSwitch';
 import { MatteLink } from './MatteLink';
 import { type Choose, LayerBar } from './LayerBar';
 import { layerMenu } from './layerMenu';
@@ -171,26 +172,20 @@ export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProp
             {parenting.line}
           </button>
           <MatteLink layer={layer} chosen={chosen} />
-          <button
-            type="button"
-            aria-label={`${layer.hidden ? 'Show' : 'Hide'} ${layer.name}`}
-            aria-pressed={layer.hidden}
-            className={`${rowButton} ${layer.hidden ? 'text-kite' : 'text-ink-2'}`}
-            onPointerDown={(event) => event.stopPropagation()}
-            onClick={() => set({ hidden: !layer.hidden })}
-          >
-            {layer.hidden ? <EyeOff size={13} /> : <Eye size={13} />}
-          </button>
-          <button
-            type="button"
-            aria-label={`${layer.locked ? 'Unlock' : 'Lock'} ${layer.name}`}
-            aria-pressed={layer.locked}
-            className={`${rowButton} ${layer.locked ? 'text-kite' : 'text-ink-2'}`}
-            onPointerDown={(event) => event.stopPropagation()}
-            onClick={() => set({ locked: !layer.locked })}
-          >
-            {layer.locked ? <Lock size={13} /> : <LockOpen size={13} />}
-          </button>
+          <ColumnSwitch
+            layer={layer}
+            field="hidden"
+            label={layer.hidden ? 'Show' : 'Hide'}
+            chosen={chosen}
+            icon={layer.hidden ? <EyeOff size={13} /> : <Eye size={13} />}
+          />
+          <ColumnSwitch
+            layer={layer}
+            field="locked"
+            label={layer.locked ? 'Unlock' : 'Lock'}
+            chosen={chosen}
+            icon={layer.locked ? <Lock size={13} /> : <LockOpen size={13} />}
+          />
         </div>
         <LayerBar layer={layer} selected={selected} choose={choose} />
         {drop !== null && (

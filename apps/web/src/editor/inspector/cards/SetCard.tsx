@@ -1,6 +1,6 @@
 import type { Id, LayerSet } from '@kite/core/document/types';
 import { removeSet, renameSet, setMembers } from '@kite/core/edits/sets';
-import { ArrowDown, ArrowUp, ListOrdered, Trash2, X } from 'lucide-react';
+import { ArrowDown, ArrowUp, ArrowUpToLine, ListOrdered, Trash2, X } from 'lucide-react';
 import { Button, IconButton } from '../../../ui/Button';
 import { RenameField } from '../../../ui/RenameField';
 import { setOfSelection } from '../../commands/formulas';
@@ -31,6 +31,9 @@ const Member = ({ set, index }: { set: LayerSet; index: number }) => {
       </button>
       {index === 0 && <span className="text-sm text-ink-2">lead</span>}
       <span className="flex opacity-0 group-focus-within:opacity-100 group-hover:opacity-100">
+        <IconButton label={`${name} leads`} size="small" disabled={index === 0} onClick={() => put(0)}>
+          <ArrowUpToLine size={12} />
+        </IconButton>
         <IconButton label={`${name} one earlier`} size="small" disabled={index === 0} onClick={() => put(index - 1)}>
           <ArrowUp size={12} />
         </IconButton>
@@ -65,19 +68,18 @@ const Member = ({ set, index }: { set: LayerSet; index: number }) => {
 /** The set of the selected layers, or the making of one: the order that formulas know. */
 export const SetCard = ({ ids }: { ids: readonly Id[] }) => {
   const editor = useEditor();
-  const { sets, order } = useSlice((s) => ({ sets: sceneOf(s).sets, order: sceneOf(s).order }));
+  const { sets, picked } = useSlice((s) => ({ sets: sceneOf(s).sets, picked: s.selection.layers }));
   const setOf = new Map(sets.flatMap((s) => s.members.map((id) => [id, s] as const)));
   const set = ids.map((id) => setOf.get(id)).find((s) => s !== undefined);
   const loose = ids.filter((id) => !setOf.has(id));
   if (!set && ids.length < 2) return null;
   if (!set) {
-    const chosen = new Set(ids);
-    const lead = order.find((id) => chosen.has(id)) ?? '';
+    const lead = picked[0] ?? '';
     return (
       <Card title="Set" icon={<ListOrdered size={15} />}>
         <p className="text-sm text-ink-2">
-          In a set each layer has an order: “{editor.scene.layers[lead]?.name}” leads with 0, the others follow as
-          listed. Formulas read it as <code>order</code>.
+          In a set each layer has an order: “{editor.scene.layers[lead]?.name}” leads with 0, the others follow as they
+          were picked. Formulas read it as <code>order</code>.
         </p>
         <Button className="self-start" onClick={() => setOfSelection(editor)}>
           Make a set

@@ -1,6 +1,6 @@
 import { nextColor } from '@kite/core/document/colors';
 import type { PropertyRef } from '@kite/core/document/types';
-import { flash } from '@kite/core/edits/keyframes';
+import { flash, flashFrames } from '@kite/core/edits/keyframes';
 import { Plus, Zap } from 'lucide-react';
 import { useState } from 'react';
 import { Button, IconButton } from '../../../ui/Button';
@@ -56,7 +56,11 @@ export const FlashFields = ({ refTo, reach }: { refTo: PropertyRef; reach: reado
         <Button
           className="!h-[26px] flex-1 !px-2 text-sm"
           icon={<Zap size={13} />}
-          onClick={() => editor.edit(flash(refTo, colors, frames, from, to))}
+          onClick={() => {
+            if (!editor.edit(flash(refTo, colors, frames, from, to))) return;
+            const made = { ref: refTo, frames: flashFrames(frames, from, to) };
+            editor.select({ layers: [refTo.layer], card: refTo.item ?? null, keys: [made] });
+          }}
         >
           Flash, frames {from} to {to}
         </Button>
