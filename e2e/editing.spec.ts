@@ -338,3 +338,49 @@ test('layers are hidden and locked together, down the column too; to the front a
   await page.getByRole('menuitem', { name: 'Lock all others' }).click();
   expect((await layers()).map((l) => l.locked)).toEqual([true, true, false]);
 });
+
+test('cards that several layers have in common are set for all of them at once, and say where they differ', async ({
+  page,
+  server,
+}) => {
+  await threeSquares(page, server, 'Common');
+  const row = (name: string) => page.getByRole('group', { name: `Layer ${name}`, exact: true });
+  await row('Rectangle').click({ position: { x: 90, y: 12 } });
+  await page.getByRole('button', { name: 'Open Rectangle', exact: true }).last().click();
+  await setNumber(page, 'Width', '60');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+a');
+  const common = page.getByRole('region', { name: 'Common cards' });
+  await expect(common.getByText('3 layers')).toBeVisible();
+  const card = common.getByRole('listitem', { name: 'Card Rectangle of all' });
+  await expect(card.getByText('mixed')).toBeVisible();
+  await card.getByRole('button', { name: 'Open Rectangle' }).click();
+  await expect(card.getByLabel('Width', { exact: true })).toHaveValue('mixed');
+  await expect(card.getByLabel('Height', { exact: true })).toHaveValue('40');
+  await setNumber(page, 'Width', '50');
+  await setNumber(page, 'Height', '30');
+  const sizes = async () =>
+    Object.values((await sceneOf(page, server)).layers).map((layer) => {
+      const own = Object.values((layer as DrawingLayer).items).find((item) => item.kind === 'rectangle');
+      return [own?.params.width, own?.params.height];
+    });
+  expect(await sizes()).toEqual(Array.from({ length: 3 }, () => [{ value: 50 }, { value: 30 }]));
+
+  // Keyed for all by one press, and switched off by one.
+  await card.getByLabel('Width: Animate: add a keyframe here').click();
+  expect(await sizes()).toEqual(
+    Array.from({ length: 3 }, () => [expect.objectContaining({ keys: expect.anything() }), { value: 30 }]),
+  );
+  // So are the values of several beads.
+  await page.keyboard.press('Control+Shift+A');
+  await expect(page.getByRole('region', { name: 'Keyframes' }).getByText('3 selected')).toBeVisible();
+  await setNumber(page, 'Value of the keyframe', '70');
+  const values = (await sizes()).map(([width]) => (width as KeyedProperty).keys.map((k) => k.value));
+  expect(values).toEqual([[70], [70], [70]]);
+  await page.keyboard.press('Control+a');
+  await common.getByRole('button', { name: 'Switch Fill off' }).click();
+  const fills = Object.values((await sceneOf(page, server)).layers).map(
+    (layer) => Object.values((layer as DrawingLayer).items).find((item) => item.kind === 'fill')?.on,
+  );
+  expect(fills).toEqual([false, false, false]);
+});

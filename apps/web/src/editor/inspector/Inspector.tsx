@@ -3,6 +3,7 @@ import { adjustableMoves } from '@kite/core/edits/moves';
 import { useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
 import { EaseCard } from './ease/EaseCard';
+import { CommonCards } from './cards/CommonCards';
 import { KeysCard } from './cards/KeysCard';
 import { KnobsCard } from './cards/KnobsCard';
 import { MoveCard } from './cards/MoveCard';
@@ -26,6 +27,7 @@ export const Inspector = () => {
   const { scene, selection } = useSlice((s) => ({ scene: sceneOf(s), selection: s.selection }));
   const layers = selection.layers.flatMap((id) => scene.layers[id] ?? []);
   const only = layers.length === 1 ? layers[0] : undefined;
+  const drawings = layers.filter((layer) => layer.kind === 'drawing');
   const moves = adjustableMoves(scene, selection.layers);
   return (
     <aside
@@ -49,6 +51,9 @@ export const Inspector = () => {
         <StaggerCard key={`stagger-${layers.map((l) => l.id).join()}`} ids={layers.map((l) => l.id)} />
       )}
       {layers.length > 0 && <SetCard ids={layers.map((l) => l.id)} />}
+      {drawings.length > 1 && drawings.length === layers.length && (
+        <CommonCards key={`common-${drawings.map((l) => l.id).join()}`} layers={drawings} />
+      )}
       {only?.kind === 'drawing' && <RecipeCard key={`recipe-${only.id}`} layer={only} />}
       {only?.kind === 'controller' && <KnobsCard key={`knobs-${only.id}`} layer={only} />}
       {layers.length > 0 && <TimeCard key={`time-${layers.map((l) => l.id).join()}`} layers={layers} />}

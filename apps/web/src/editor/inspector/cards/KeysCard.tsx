@@ -1,6 +1,13 @@
 import { CommandButton } from '../../commands/CommandButton';
 import type { NumberParam, Param, PointParam } from '@kite/core/document/params';
-import { isKeyed, type Keyframe, type Point, type PropertyRef, type Value } from '@kite/core/document/types';
+import {
+  isKeyed,
+  type Keyframe,
+  type Point,
+  type Project,
+  type PropertyRef,
+  type Value,
+} from '@kite/core/document/types';
 import { paramAt, propertyAt } from '@kite/core/properties/find';
 import {
   changeKey,
@@ -13,7 +20,7 @@ import {
   stretchedTo,
   stretchKeys,
 } from '@kite/core/edits/keyframes';
-import type { Edit } from '@kite/core/document/patches';
+import { type Edit, together } from '@kite/core/document/patches';
 import { ClipboardCopy, ClipboardPaste, ArrowLeftRight, Merge, Repeat1, Spline, Split, Waypoints } from 'lucide-react';
 import { useState } from 'react';
 import { IconButton } from '../../../ui/Button';
@@ -30,8 +37,10 @@ const row = 'grid grid-cols-[88px_1fr] items-center gap-2';
 
 interface ValueFieldProps {
   param: Param;
-  value: Value;
-  onChange: (value: Value) => void;
+  /** Of each of the keyframes. */
+  values: readonly Value[];
+  /** What becomes of the value of each. */
+  onChange: (change: (value: Value) => Value) => void;
   onStart: () => void;
   onEnd: () => void;
 }
@@ -42,41 +51,52 @@ const numberProps = (param: NumberParam | PointParam) => {
   return { factor, step: param.step * factor, ...(unit && { unit }) };
 };
 
-/** The value of one keyframe, by number or colour; other kinds are edited at their frame. */
-const ValueField = ({ param, value, onChange, ...gesture }: ValueFieldProps) => {
+/** What all of some things have; null where they differ. */
+const common = <V,>(values: readonly V[]): V | null => {
+  const [first] = values;
+  return first !== undefined && values.every((v) => v === first) ? first : null;
+};
+
+/** The value of one keyframe or of several, by number or colour; other kinds are edited at their frame. */
+const ValueField = ({ param, values, onChange, ...gesture }: ValueFieldProps) => {
   if (param.kind === 'color') {
-    return <ColorField label="Value of the keyframe" value={value as string} onChange={onChange} {...gesture} />;
+    const color = common(values as readonly string[]);
+    return <ColorField label="Value of the keyframe" value={color} onChange={(v) => onChange(() => v)} {...gesture} />;
   }
   if (param.kind === 'number') {
     const { factor, ...rest } = numberProps(param);
+    const value = common(values as readonly number[]);
     return (
       <NumberField
         label="Value of the keyframe"
-        value={(value as number) * factor}
+        value={value === null ? null : value * factor}
         min={param.min * factor}
         max={param.max * factor}
         {...rest}
-        onChange={(v) => onChange(v / factor)}
+        onChange={(v) => onChange(() => v / factor)}
         {...gesture}
       />
     );
   }
   if (param.kind !== 'point') return <span className="text-ink-2">edited in its own field, at its frame</span>;
-  const point = value as Point;
+  const points = values as readonly Point[];
   const { factor, unit: _unit, ...rest } = numberProps(param);
-  const field = (axis: 0 | 1) => (
-    <NumberField
-      label={`Value of the keyframe, ${axis === 0 ? 'x' : 'y'}`}
-      before={<span className="text-xs text-ink-2">{axis === 0 ? 'x' : 'y'}</span>}
-      value={point[axis] * factor}
-      min={-param.limit * factor}
-      max={param.limit * factor}
-      className="flex-1"
-      {...rest}
-      onChange={(v) => onChange(axis === 0 ? [v / factor, point[1]] : [point[0], v / factor])}
-      {...gesture}
-    />
-  );
+  const field = (axis: 0 | 1) => {
+    const value = common(points.map((p) => p[axis]));
+    return (
+      <NumberField
+        label={`Value of the keyframe, ${axis === 0 ? 'x' : 'y'}`}
+        before={<span className="text-xs text-ink-2">{axis === 0 ? 'x' : 'y'}</span>}
+        value={value === null ? null : value * factor}
+        min={-param.limit * factor}
+        max={param.limit * factor}
+        className="flex-1"
+        {...rest}
+        onChange={(v) => onChange((p) => (p as Point).with(axis, v / factor) as unknown as Point)}
+        {...gesture}
+      />
+    );
+  };
   return (
     <span className="flex min-w-0 gap-1">
       {field(0)}
@@ -85,11 +105,20 @@ const ValueField = ({ param, value, onChange, ...gesture }: ValueFieldProps) => 
   );
 };
 
-/** The one keyframe that is selected, if it is one. */
-const onlyKey = (keys: readonly KeyChoice[], property: ReturnType<typeof propertyAt>): Keyframe | null => {
-  const [choice] = keys;
-  if (keys.length !== 1 || choice?.frames.length !== 1 || !isKeyed(property)) return null;
-  return property.keys.find((k) => k.frame === choice.frames[0]) ?? null;
+/** A keyframe and what it is one of. */
+interface Chosen {
+  readonly ref: PropertyRef;
+  readonly key: Keyframe;
+}
+
+/** The selected keyframes, where all are of properties that are called alike; else none. */
+const alikeKeys = (doc: Project, keys: readonly KeyChoice[], param: Param): readonly Chosen[] => {
+  const chosen = keys.map(({ ref, frames }): readonly Chosen[] => {
+    const [own, property] = [paramAt(doc, ref), propertyAt(doc, ref)];
+    if (own?.kind !== param.kind || own.label !== param.label || !isKeyed(property)) return [];
+    return property.keys.filter((k) => frames.includes(k.frame)).map((key) => ({ ref, key }));
+  });
+  return chosen.every((list) => list.length > 0) ? chosen.flat() : [];
 };
 
 /** Whole turns of the span that starts at the selected keyframe of an angle. */
@@ -125,7 +154,8 @@ export const KeysCard = () => {
   if (!ref || !param || !isKeyed(property)) return null;
   const [first, last] = reachOf(keys);
   const count = keys.reduce((sum, c) => sum + c.frames.length, 0);
-  const key = onlyKey(keys, property);
+  const alike = alikeKeys(doc, keys, param);
+  const key = alike.length === 1 ? (alike[0]?.key ?? null) : null;
   const gesture = { onStart: () => editor.begin(), onEnd: () => editor.end() };
   // While a field is scrubbed each step starts from the keyframes as they were.
   const start = held ?? { keys, first, last };
@@ -176,13 +206,20 @@ export const KeysCard = () => {
           </label>
         )}
       </div>
-      {key && (
+      {alike.length > 0 && (
         <div className={row}>
           <span className="truncate text-ink-2">{param.label}</span>
           <ValueField
             param={param}
-            value={key.value}
-            onChange={(value) => editor.edit(changeKey(ref, key.frame, { value }))}
+            values={alike.map((own) => own.key.value)}
+            onChange={(to) =>
+              editor.edit(
+                together(
+                  alike.length === 1 ? 'Change a keyframe' : 'Change keyframes',
+                  alike.map((own) => changeKey(own.ref, own.key.frame, { value: to(own.key.value) })),
+                ),
+              )
+            }
             {...gesture}
           />
         </div>

@@ -15,7 +15,6 @@ import {
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable';
 import type { DrawingLayer, Id, Item, SavedEffects } from '@kite/core/document/types';
-import type { Param } from '@kite/core/document/params';
 import { addItem, groupOf, moveItem, removeItem, setItem } from '@kite/core/edits/recipe';
 import { REVEAL_NAME } from '@kite/core/edits/reveal';
 import { effectsIn, putEffects } from '@kite/core/edits/effects';
@@ -40,15 +39,17 @@ import { Menu, type MenuEntry } from '../../../ui/Menu';
 import { RenameField } from '../../../ui/RenameField';
 import { turnIntoPath } from '@kite/core/edits/paths';
 import { newCard, splitTextLayer } from '../../commands/layers';
-import { type Editor, makeId } from '../../store/editor';
+import { makeId } from '../../store/editor';
 import { useEditor, useSlice } from '../../store/context';
 import { removePartAsking } from '../../commands/formulas';
 import { copyCards, hasCopiedCards, pasteCopiedCards } from '../../commands/cards';
 import { freeMask } from '../../commands/masks';
+import { called } from '../called';
 import { Card } from './Card';
 import { NestSettings } from './NestSettings';
 import { CardPicture } from './CardPicture';
 import { EffectsStrip } from './EffectsStrip';
+import { applies } from '../fields/applies';
 import { ParamField } from '../fields/ParamField';
 
 const ROLES = [
@@ -62,13 +63,6 @@ const ROLES = [
 const listOf = (layer: DrawingLayer, group: Id | null): readonly Id[] => {
   if (group !== null) return layer.items[group]?.children ?? [];
   return layer.recipe;
-};
-
-/** Whether a parameter has a meaning beside the others' values: a colour is nothing to a gradient. */
-const applies = (param: Param, values: { readonly [key: string]: unknown }): boolean => {
-  if (!param.when) return true;
-  const [key, ...wanted] = param.when;
-  return wanted.includes(String(values[key]));
 };
 
 const MOST_UNFOLDED = 40;
@@ -135,10 +129,6 @@ const AddMenu = ({ layer, group }: { layer: DrawingLayer; group: Id | null }) =>
 
 /** Whether a card is to stand above the paints. */
 const worksOnOutlines = (kind: Kind): boolean => kind.role === 'source' || (kind.role === 'step' && !kind.onDrawn);
-
-/** What a file or a scene of the project is called, or a layer. */
-const called = ({ scene, state: { doc } }: Editor, id: Id): string =>
-  doc.assets[id]?.name ?? doc.scenes[id]?.name ?? scene.layers[id]?.name ?? 'something that is gone';
 
 /** Why a card does nothing where it stands; null where it does something. */
 const idleReason = (program: Program, layer: DrawingLayer, item: Item, above: readonly Id[], frame: number) => {

@@ -61,12 +61,17 @@ const InUnit = ({ param, values, write, gesture }: FieldProps<NumberParam>) => {
 const fitsSegments = ({ choices }: ChoiceParam): boolean =>
   choices.length <= 4 && choices.reduce((sum, c) => sum + c.label.length + 4, 0) <= 25;
 
-const ChoiceField = ({ param, values, write }: FieldProps<ChoiceParam>) =>
-  fitsSegments(param) ? (
-    <Segments label={param.label} value={common<string>(values)} options={param.choices} onChange={write} />
-  ) : (
-    <Select aria-label={param.label} value={common<string>(values) ?? ''} options={param.choices} onChange={write} />
-  );
+/** What stands in a list where several things differ. */
+const MIXED = { value: '', label: 'mixed' };
+
+const ChoiceField = ({ param, values, write }: FieldProps<ChoiceParam>) => {
+  const value = common<string>(values);
+  if (fitsSegments(param)) {
+    return <Segments label={param.label} value={value} options={param.choices} onChange={write} />;
+  }
+  const options = value === null ? [MIXED, ...param.choices] : param.choices;
+  return <Select aria-label={param.label} value={value ?? ''} options={options} onChange={(v) => v && write(v)} />;
+};
 
 const always = () => true;
 
@@ -113,6 +118,9 @@ const FIELDS: { readonly [K in Param['kind']]: FieldKind<Extract<Param, { kind: 
         type="checkbox"
         aria-label={param.label}
         checked={common<boolean>(values) ?? false}
+        ref={(box) => {
+          if (box) box.indeterminate = common<boolean>(values) === null;
+        }}
         onChange={(event) => write(event.target.checked)}
         className="size-4 justify-self-start"
       />
