@@ -97,6 +97,26 @@ test('a path drawn, keyed, and re-edited: a new vertex goes into every keyframe'
   await page.keyboard.press('Delete');
   await expect(page.getByTestId('vertex-4')).toBeHidden();
   expect((await keys()).map((v) => v.length)).toEqual([4, 4]);
+  // A few pixels outside of the shape do as well.
+  await page.mouse.dblclick(at(252, 105).x, at(252, 105).y);
+  await expect(page.getByTestId('vertex-4')).toBeVisible();
+  await page.keyboard.press('Delete');
+  await expect(page.getByTestId('vertex-4')).toBeHidden();
+
+  // Of several that are selected a click takes one alone, a drag all.
+  await page.getByTestId('vertex-1').click();
+  await page.getByTestId('vertex-2').click({ modifiers: ['Shift'] });
+  const before = (await keys())[1]!;
+  const grip = await middle(page.getByTestId('vertex-1'));
+  await drag(page, grip, { x: grip.x, y: grip.y - 12 });
+  const moved = (await keys())[1]!.map((v, i) => v[1] - before[i]![1]);
+  expect(moved[1]).toBeLessThan(-8);
+  expect([moved[0], moved[2]! - moved[1]!, moved[3]]).toEqual([0, 0, 0]);
+  await page.keyboard.press('Control+z');
+  await page.getByTestId('vertex-1').click();
+  await drag(page, grip, { x: grip.x, y: grip.y - 12 });
+  expect((await keys())[1]!.map((v, i) => v[1] !== before[i]![1])).toEqual([false, true, false, false]);
+  await page.keyboard.press('Control+z');
   await page.getByTestId('vertex-1').click();
   await page.getByRole('button', { name: 'Smooth' }).click();
   await expect(page.getByTestId('vertex-1-out')).toBeVisible();

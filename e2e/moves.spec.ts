@@ -21,12 +21,7 @@ test('an entrance of 24 frames at full strength, in the rendered frames too, and
   await setNumber(page, 'Opacity there of the move', '100');
   await setNumber(page, 'Size there of the move', '100');
   await setNumber(page, 'Distance of the move', '200');
-  await page
-    .getByRole('button', { name: 'Open Ball' })
-    .or(page.getByRole('button', { name: 'Close Ball' }))
-    .click();
-  if (!(await bead(page, 'Position', 0).isVisible())) await page.getByRole('button', { name: 'Open Ball' }).click();
-  await bead(page, 'Position', 0).click();
+  // Both ends stand on the move's own card.
   await setNumber(page, 'Strength at the start', '100');
   await setNumber(page, 'Strength at the end', '100');
   const keys = await keysOf(page, server, 'Ball');
@@ -55,7 +50,14 @@ test('an entrance of 24 frames at full strength, in the rendered frames too, and
     const centre = bright.reduce((a, b) => a + b, 0) / bright.length;
     expect(centre).toBeCloseTo(100 + 200 * curve(frame / 24), 0);
   }
-  // A strength by hand is a change by hand: the move lets go of its keyframes.
+  await expect(page.getByLabel('Slide in', { exact: true })).toHaveCount(1);
+  // Set on the keyframe it is a change by hand: the move lets go of its keyframes.
+  if (!(await bead(page, 'Position', 0).isVisible())) await page.getByRole('button', { name: 'Open Ball' }).click();
+  await bead(page, 'Position', 0).click();
+  const start = page.getByRole('region', { name: 'Ease', exact: true }).getByLabel('Strength at the start');
+  await start.click();
+  await start.fill('40');
+  await start.press('Enter');
   await expect(page.getByLabel('Slide in', { exact: true })).toHaveCount(0);
 });
 

@@ -20,7 +20,8 @@ test('a whole curve that is moved past a limit stops at it, is saved, undone and
   await page.getByLabel('Opacity: Animate: add a keyframe here').click();
   await goToFrame(page, 20);
   await page.getByRole('button', { name: /^Auto-key/ }).click();
-  await setNumber(page, 'Opacity', '100');
+  await setNumber(page, 'Opacity', '150');
+  await expect(page.getByRole('status').filter({ hasText: 'at most 100 %' })).toBeVisible();
   await page.getByRole('button', { name: /^Auto-key/ }).click();
   await setNumber(page, 'Opacity', '80');
   const keys = async () => {

@@ -1,5 +1,5 @@
 import { clsx } from 'clsx';
-import { type KeyboardEvent, type PointerEvent, type ReactNode, useRef, useState } from 'react';
+import { type KeyboardEvent, type PointerEvent, type ReactNode, useEffect, useRef, useState } from 'react';
 import { calculate } from './arithmetic';
 
 export interface NumberFieldProps {
@@ -45,10 +45,28 @@ export const NumberField = ({
   const input = useRef<HTMLInputElement>(null);
   const scrub = useRef<{ x: number; from: number; moving: boolean } | null>(null);
 
+  /** The limit at which what was typed has stopped. */
+  const [stopped, setStopped] = useState<string | null>(null);
+
   const clamp = (v: number) => Math.min(max, Math.max(min, v));
+  const stop = (v: number) => {
+    if (v === clamp(v)) setStopped(null);
+    else setStopped(v > max ? `at most ${shown(max, decimals)}` : `at least ${shown(min, decimals)}`);
+    return clamp(v);
+  };
+  useEffect(() => {
+    if (stopped === null) return;
+    // It has been read by the next press or key.
+    const clear = () => setStopped(null);
+    const events = ['pointerdown', 'keydown'] as const;
+    for (const name of events) window.addEventListener(name, clear, true);
+    return () => {
+      for (const name of events) window.removeEventListener(name, clear, true);
+    };
+  }, [stopped]);
   const once = (v: number) => {
     onStart?.();
-    onChange(clamp(v));
+    onChange(stop(v));
     onEnd?.();
   };
 
@@ -94,12 +112,13 @@ export const NumberField = ({
       onStart?.();
     }
     const fine = event.altKey ? 0.1 : event.shiftKey ? 10 : 1;
-    onChange(Number(clamp(s.from + dx * step * fine).toFixed(decimals + 2)));
+    onChange(Number(stop(s.from + dx * step * fine).toFixed(decimals + 2)));
   };
   const onPointerUp = () => {
     const s = scrub.current;
     scrub.current = null;
     if (!s) return;
+    setStopped(null);
     if (s.moving) onEnd?.();
     else {
       input.current?.focus();
@@ -110,7 +129,7 @@ export const NumberField = ({
   return (
     <span
       className={clsx(
-        'flex h-[26px] min-w-0 items-center gap-1.5 rounded-md bg-paper-2 px-2 focus-within:ring-2',
+        'relative flex h-[26px] min-w-0 items-center gap-1.5 rounded-md bg-paper-2 px-2 focus-within:ring-2',
         wrong ? 'ring-2 ring-kite' : 'ring-sky',
         disabled && 'opacity-50',
         className,
@@ -144,6 +163,15 @@ export const NumberField = ({
         onPointerCancel={onPointerUp}
       />
       {unit && <span className="shrink-0 text-xs text-ink-2">{unit}</span>}
+      {stopped !== null && (
+        <span
+          role="status"
+          className="pointer-events-none absolute top-full right-0 z-30 mt-0.5 rounded-sm bg-ink px-1.5 text-xs leading-4 whitespace-nowrap text-paper"
+        >
+          {stopped}
+          {unit ? ` ${unit}` : ''}
+        </span>
+      )}
     </span>
   );
 };

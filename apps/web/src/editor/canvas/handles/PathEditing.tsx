@@ -21,6 +21,7 @@ import type { Editor } from '../../store/editor';
 import type { View } from '../../store/workspace';
 import { editedCard } from './editedCard';
 import { editGesture } from './editGesture';
+import { moveSelection } from './transforms';
 import { Snapping } from '../snapping';
 import { toArea, toScene } from '../view';
 
@@ -103,11 +104,17 @@ export const PathEditing = ({ view, pointOf }: Stage) => {
         : [i];
     editor.set({ vertices: now });
     const moving = new Set(now);
+    // A click on one of several takes it alone; a drag moves them all.
+    let dragged = false;
     const start = card.fromArea(pointOf(event));
     let snapping: Snapping | null = null;
     editGesture(editor, event, {
       start: () => {
+        dragged = true;
         snapping = new Snapping(editor, editor.state.selection.layers, view.zoom);
+      },
+      end: () => {
+        if (!dragged && !event.shiftKey) editor.set({ vertices: [i] });
       },
       move: ({ event: at }) => {
         const to = toScene(view, pointOf(at));
@@ -167,8 +174,10 @@ export const PathEditing = ({ view, pointOf }: Stage) => {
         d={d + closing}
         fill="none"
         stroke="transparent"
-        strokeWidth={10}
+        // Eight pixels to either side; a press beside the shape leaves it open, and a drag moves it.
+        strokeWidth={16}
         style={{ pointerEvents: 'stroke', cursor: 'copy' }}
+        onPointerDown={(event) => event.button === 0 && moveSelection(editor, event, view.zoom, pointOf, 'alone')}
         onDoubleClick={onOutline}
       />
       <path d={d + closing} fill="none" stroke="var(--sky)" strokeWidth={1.5} />

@@ -78,12 +78,13 @@ export const writesOf = (editor: Editor, grabbed: readonly Grabbed[], key: strin
   return writes ? ` · ${WRITES[writes].short}` : '';
 };
 
-/** Drags everything that is selected, snapping as it goes; Shift keeps to one axis. */
+/** Drags everything that is selected, snapping as it goes; Shift keeps to one axis. What lies around the press hears of it, or not. */
 export const moveSelection = (
   editor: Editor,
   down: ReactPointerEvent,
   zoom: number,
   pointOf: (event: { clientX: number; clientY: number }) => Point,
+  heard: 'around' | 'alone' = 'around',
 ): void => {
   const grabbed = grab(editor);
   const ids = grabbed.map((g) => g.id);
@@ -93,7 +94,7 @@ export const moveSelection = (
   editGesture(editor, down, {
     first: 'picture',
     // Open popovers close by hearing of it.
-    bubbles: true,
+    bubbles: heard === 'around',
     start: () => {
       snapping = new Snapping(editor, ids, zoom);
       box = boxOfLayers(editor, ids);

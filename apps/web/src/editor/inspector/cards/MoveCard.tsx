@@ -10,6 +10,7 @@ import { awayFrom } from '../../commands/moves';
 import { useEditor } from '../../store/context';
 import { makeId } from '../../store/editor';
 import { Card } from './Card';
+import { EaseFields } from '../ease/EaseFields';
 import { EaseTile } from '../ease/EaseTile';
 import { PRESETS, standsFor } from '../ease/presets';
 
@@ -81,7 +82,7 @@ export const MoveCard = ({ applied, layers }: MoveCardProps) => {
     >
       {'angle' in move && (
         <div className={row}>
-          <span className="text-ink-2">{move.kind === 'exit' ? 'To the' : 'From the'}</span>
+          <span className="text-ink-2">{move.kind === 'exit' ? 'Goes towards' : 'Comes from'}</span>
           <span className="flex items-center gap-0.5">
             {SIDES.map(({ angle, label, icon }) => (
               <IconButton
@@ -151,6 +152,7 @@ export const MoveCard = ({ applied, layers }: MoveCardProps) => {
           />
         ))}
       </div>
+      <EaseFields ease={move.ease} onChange={(ease) => set({ ease })} {...gesture} />
       <div className="flex gap-1">
         <input
           aria-label="Name for this move"
