@@ -4,7 +4,8 @@ import type { DrawingLayer } from '@kite/core/document/types';
 import { addLayers } from '@kite/core/edits/layers';
 import { applyEdit } from '@kite/core/edits/apply';
 import { writeArchive } from '@kite/core/interchange/archive';
-import { goToFrame, onScene, setNumber } from './support/editor';
+import { addCard, goToFrame, onScene, setNumber } from './support/editor';
+import { discLayer, openMade } from './support/made';
 import { agreeing } from './support/outputs';
 import { itemOf, named, pixel, sceneOf } from './support/scene';
 import { expect, test } from './support/test';
@@ -84,4 +85,16 @@ test('a live word comes in letter by letter in one press, is changed late, and i
   await setNumber(page, 'Blur', '2');
   await setNumber(page, 'Coloured', '50');
   await agreeing(page, server, context, id);
+});
+
+test('cards that can do nothing where they stand say why', async ({ page, server }) => {
+  await openMade(page, server, 'Idle cards', [discLayer('a', 'Lamp', [200, 120])]);
+  await page.getByRole('group', { name: 'Layer Lamp', exact: true }).click({ position: { x: 90, y: 12 } });
+  await addCard(page, 'Letters');
+  await expect(page.getByText('there is no text above it')).toBeVisible();
+  await addCard(page, 'Mask');
+  await expect(page.getByText('It cuts by the outlines of what is in it, and there are none.')).toBeVisible();
+  await page.getByRole('button', { name: 'Add a card to the group' }).click();
+  await page.getByRole('menuitem', { name: 'Fill', exact: true }).click();
+  await expect(page.getByText('what is painted in it does not count')).toBeVisible();
 });

@@ -23,6 +23,8 @@ test('a whole curve that is moved past a limit stops at it, is saved, undone and
   await setNumber(page, 'Opacity', '150');
   await expect(page.getByRole('status').filter({ hasText: 'at most 100 %' })).toBeVisible();
   await page.getByRole('button', { name: /^Auto-key/ }).click();
+  // Beyond the last keyframe, where there is none, all of them are meant.
+  await goToFrame(page, 25);
   await setNumber(page, 'Opacity', '80');
   const keys = async () => {
     const opacity = named<DrawingLayer>(await sceneOf(page, server), 'Star').params.opacity as KeyedProperty;

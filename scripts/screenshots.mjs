@@ -146,7 +146,6 @@ try {
   await page.getByRole('button', { name: 'Moves', exact: true }).click();
   await page.getByRole('button', { name: 'Rise in' }).click();
   await frame(7);
-  await shot('moves');
   await page.getByRole('button', { name: 'Close', exact: true }).click();
   await page.keyboard.press('Control+Shift+A');
   await page.getByLabel('Stagger step').fill('6');
@@ -154,11 +153,25 @@ try {
   await frame(20);
   await page.getByLabel('Stagger', { exact: true }).scrollIntoViewIfNeeded();
   await shot('stagger');
+  await page.getByTestId('timeline-rows').evaluate((rows) => (rows.scrollTop = 0));
+  await layer('Quill Square').click();
+  await layer('Harbour Steps').click({ modifiers: ['Shift'] });
+  await page.getByRole('button', { name: 'Open Text', exact: true }).click();
+  await frame(130);
+  await page.getByRole('listitem', { name: /^Card Matte/ }).scrollIntoViewIfNeeded();
+  await shot('common-cards');
   for (let n = 0; n < 2; n++) await page.keyboard.press('Control+z');
+
+  await page.getByRole('button', { name: 'Scene Window grid', exact: true }).click();
+  await frame(30);
+  await page.waitForTimeout(800);
+  const stage = await page.getByTestId('canvas').boundingBox();
+  await page.mouse.dblclick(stage.x + stage.width / 2 - 60, stage.y + stage.height / 2 - 40);
+  await shot('in-place');
+  await page.getByRole('button', { name: 'Back', exact: true }).click();
 
   await page.getByRole('button', { name: 'Scene Next stop strip', exact: true }).click();
   await frame(36);
-  await shot('knobs');
   await page.getByRole('group', { name: 'Layer Bar 3', exact: true }).click({ position: { x: 90, y: 12 } });
   await page.getByRole('button', { name: 'Open Bar 3' }).click();
   await page.getByRole('button', { name: 'Position, computed' }).click();
@@ -166,6 +179,21 @@ try {
   await shot('formula');
   await page.getByRole('button', { name: 'Close the formula' }).click();
   await page.getByRole('button', { name: 'Scene Route title', exact: true }).click();
+
+  await page.keyboard.press('t');
+  const free = await page.getByTestId('canvas').boundingBox();
+  await page.mouse.click(free.x + free.width / 2, free.y + 110);
+  await page.keyboard.type('Night lines');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Moves', exact: true }).click();
+  await page.getByRole('radio', { name: 'Letters', exact: true }).click();
+  await page.getByRole('button', { name: 'Rise in' }).click();
+  await frame(18);
+  await page.waitForTimeout(500);
+  await shot('letters');
+  await page.getByRole('button', { name: 'Close', exact: true }).click();
+  for (let n = 0; n < 4; n++) await page.keyboard.press('Control+z');
+  await frame(130);
 
   await page.getByRole('button', { name: 'Pictures and fonts' }).click();
   const files = page.getByTestId('import-files');
@@ -204,9 +232,6 @@ try {
       body: JSON.stringify({ project: project.id, scene, settings }),
     });
   }
-  await page.goto(`${url}/help/formulas`);
-  await page.getByRole('heading', { name: 'Functions' }).waitFor();
-  await shot('help');
   await page.goto(`${url}/renders`);
   await page.locator('[data-testid=render-row][data-status=done]').nth(3).waitFor({ timeout: 60_000 });
   await page.getByTestId('render-row').filter({ hasText: 'HTML5 banner' }).getByRole('button').first().click();

@@ -1,7 +1,7 @@
 /** Panes drawn together are the picture that was cut, pixel for pixel. */
 import { checkProject } from '@kite/core/check/project';
 import { countingIds, newDrawing, newItem, newProject, newScene } from '@kite/core/document/make';
-import type { Scene } from '@kite/core/document/types';
+import type { Item, Scene } from '@kite/core/document/types';
 import { applyEdit } from '@kite/core/edits/apply';
 import { addLayers } from '@kite/core/edits/layers';
 import { cutIntoPanes } from '@kite/core/edits/panes';
@@ -40,4 +40,24 @@ it.each([
   const cut = checkProject(applyEdit(doc, edit).doc).scenes.s as Scene;
   expect(cut.order.length).toBe(rows * columns);
   expect(Buffer.compare(Buffer.from(drawnOf(cut)), Buffer.from(drawnOf(whole)))).toBe(0);
+});
+
+it('copies of a repeater that touch leave no seam, however they are turned', () => {
+  const strips = (width: number, centre: readonly [number, number], ...more: readonly Item[]) => {
+    const items = [
+      newItem('r', 'rectangle', { width, height: 60, centre }),
+      newItem('f', 'fill', { color: '#F2E9DC' }),
+      ...more,
+    ];
+    const made = newDrawing(scene, 'l', 'Strips', items, { position: [80, 60] });
+    const turned = { ...made, params: { ...made.params, rotation: { value: 17.3 } } };
+    return drawnOf({ ...scene, layers: { l: turned }, order: ['l'] });
+  };
+  const copies = strips(20, [-40, 0], newItem('o', 'repeater', { copies: 5, position: [20, 0] }));
+  const one = strips(100, [0, 0]);
+  // Outer edges are rounded otherwise where several outlines share a pixel; inside all of it is one colour.
+  const [red, inside] = [0xf2, Array.from({ length: SIZE.width * SIZE.height }, (_, i) => i * 4)];
+  const whole = inside.filter((i) => one[i] === red);
+  expect(whole.length).toBeGreaterThan(5_000);
+  expect(whole.filter((i) => copies[i] !== red)).toEqual([]);
 });

@@ -29,6 +29,11 @@ const APART = {
   onPointerDown: (event: SyntheticEvent) => event.stopPropagation(),
 };
 
+/** A field that an entry has opened keeps the focus, which else goes back to what the menu was opened from. */
+const leaveField = (event: Event): void => {
+  if (document.activeElement instanceof HTMLInputElement) event.preventDefault();
+};
+
 /** The two kinds of menu have the same parts. */
 type Parts = Pick<typeof DropdownMenu, 'Item' | 'Separator'> | Pick<typeof ContextMenu, 'Item' | 'Separator'>;
 
@@ -59,6 +64,7 @@ export const Menu = ({ trigger, entries, align = 'end', columns = 1 }: MenuProps
         align={align}
         sideOffset={4}
         {...APART}
+        onCloseAutoFocus={leaveField}
         className={`${CONTENT} max-h-(--radix-dropdown-menu-content-available-height) ${columns === 2 ? 'grid grid-cols-2' : ''}`}
       >
         <Entries of={DropdownMenu} entries={entries} />
@@ -74,7 +80,7 @@ export const PressMenu = ({ children, entries }: { children: ReactNode; entries:
     <ContextMenu.Root modal={false} onOpenChange={setOpen}>
       <ContextMenu.Trigger asChild>{children}</ContextMenu.Trigger>
       <ContextMenu.Portal>
-        <ContextMenu.Content {...APART} className={CONTENT}>
+        <ContextMenu.Content {...APART} onCloseAutoFocus={leaveField} className={CONTENT}>
           {open && <Entries of={ContextMenu} entries={entries()} />}
         </ContextMenu.Content>
       </ContextMenu.Portal>

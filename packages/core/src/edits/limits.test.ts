@@ -34,6 +34,17 @@ const opacity = { scene: 's', layer: 'a', key: 'opacity' };
 const width = { scene: 's', layer: 'a', item: 'k', key: 'width' };
 
 describe('a curve that is moved', () => {
+  it('is one keyframe where one is', () => {
+    const keyed = done(
+      base,
+      animate(opacity, [
+        [0, 0],
+        [20, 1],
+      ]),
+    );
+    const moved = done(keyed, setValue(opacity, 0.3, { write: 'curve', frame: 0 }));
+    expect((layer(moved).params.opacity as KeyedProperty).keys.map((k) => k.value)).toEqual([0.3, 1]);
+  });
   it('stops at its limits, key by key', () => {
     const keyed = done(
       base,
@@ -42,7 +53,7 @@ describe('a curve that is moved', () => {
         [20, 1],
       ]),
     );
-    const moved = done(keyed, setValue(opacity, 0.8, { write: 'curve', frame: 20 }));
+    const moved = done(keyed, setValue(opacity, 0.8, { write: 'curve', frame: 30 }));
     expect((layer(moved).params.opacity as KeyedProperty).keys.map((k) => k.value)).toEqual([0, 0.8]);
   });
   it('of a stroke’s width never goes below nothing', () => {
@@ -53,7 +64,7 @@ describe('a curve that is moved', () => {
         [20, 40],
       ]),
     );
-    const moved = done(keyed, setValue(width, 1, { write: 'curve', frame: 20 }));
+    const moved = done(keyed, setValue(width, 1, { write: 'curve', frame: 30 }));
     expect((layer(moved).items.k?.params.width as KeyedProperty).keys.map((k) => k.value)).toEqual([0, 1]);
   });
 });

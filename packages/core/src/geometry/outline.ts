@@ -57,6 +57,37 @@ export class OutlineWriter {
 /** Handle length of a quarter circle of radius 1, off by at most 2.7e-4 of it: 4/3 (sqrt 2 - 1). */
 export const KAPPA = (4 / 3) * (Math.SQRT2 - 1);
 
+const turns = new WeakMap<Outline, -1 | 0 | 1>();
+
+/**
+ * Which way a closed outline turns that has no dents, as far as its control points show: 1 clockwise on the screen, -1 the other
+ * way; 0 for one that is open, has dents, or goes round more than once. Within it the winding number is this.
+ */
+export const turnOf = (outline: Outline): -1 | 0 | 1 => {
+  let turn = turns.get(outline);
+  if (turn === undefined) turns.set(outline, (turn = turnAround(outline)));
+  return turn;
+};
+
+const turnAround = ({ closed, points: p }: Outline): -1 | 0 | 1 => {
+  if (!closed) return 0;
+  const ways: Point[] = [];
+  for (let k = 0; k + 3 < p.length; k += 2) {
+    const [dx, dy] = [p[k + 2]! - p[k]!, p[k + 3]! - p[k + 1]!];
+    if (Math.hypot(dx, dy) > 1e-9) ways.push([dx, dy]);
+  }
+  let [left, right, round] = [false, false, 0];
+  ways.forEach(([ax, ay], i) => {
+    const [bx, by] = ways[(i + 1) % ways.length] as Point;
+    const angle = Math.atan2(ax * by - ay * bx, ax * bx + ay * by);
+    round += angle;
+    if (angle > 1e-6) right = true;
+    if (angle < -1e-6) left = true;
+  });
+  if (left === right || Math.abs(Math.abs(round) - 2 * Math.PI) > 1e-3) return 0;
+  return right ? 1 : -1;
+};
+
 /** A polygon through points. */
 export const polygon = (corners: readonly Point[]): Outline => {
   const [first, ...rest] = corners as [Point, ...Point[]];

@@ -1,7 +1,7 @@
 /** Marks moved and faded as wholes. */
 import { boxThrough, type Box, grown, intersection, outlineBox, union } from '../geometry/bounds';
-import { apply, IDENTITY, meanScale, type Matrix, multiply } from '../geometry/matrix';
-import { type Outline, transformed } from '../geometry/outline';
+import { apply, determinant, IDENTITY, meanScale, type Matrix, multiply } from '../geometry/matrix';
+import { type Outline, transformed, turnOf } from '../geometry/outline';
 import type { Color } from '../document/types';
 import type { AreaCut, Cut, FillMark, GroupMark, Mark, Shape, StrokeMark } from './types';
 
@@ -46,6 +46,34 @@ export const flatFill = (outlines: readonly Outline[], color: Color): FillMark =
   alpha: 1,
   matrix: IDENTITY,
 });
+
+const isOpaque = ({ ink, alpha }: FillMark): boolean =>
+  alpha >= 1 && ink.style === 'solid' && (ink.color.length === 7 || ink.color.toUpperCase().endsWith('FF'));
+
+/** Which way all outlines of a mark turn as it is drawn; 0 where they differ, or any has dents. */
+const turnOfMark = ({ outlines, matrix }: FillMark): number => {
+  const ways = new Set(outlines.map(turnOf));
+  const [way = 0] = ways;
+  return ways.size === 1 ? way * Math.sign(determinant(matrix)) : 0;
+};
+
+/**
+ * Marks as one fill where they are fills of one opaque colour: edges that meet leave no seam. Only of outlines without dents that
+ * turn alike, whose areas add up; all others stay as they are.
+ */
+export const seamless = (marks: readonly Mark[]): readonly Mark[] => {
+  const fills = marks.filter((mark) => mark.op === 'fill');
+  const [first] = fills;
+  if (!first || marks.length < 2 || fills.length < marks.length) return marks;
+  const turn = turnOfMark(first);
+  const { ink } = first;
+  if (turn === 0 || ink.style !== 'solid') return marks;
+  const joins = (mark: FillMark) =>
+    isOpaque(mark) && mark.ink.style === 'solid' && mark.ink.color === ink.color && turnOfMark(mark) === turn;
+  if (!fills.every(joins)) return marks;
+  const outlines = fills.flatMap((mark) => mark.outlines.map((outline) => transformed(mark.matrix, outline)));
+  return [flatFill(outlines, ink.color)];
+};
 
 /** A hard-edged area that shows what is in it, unless it is wanted otherwise. */
 export const areaCut = (outlines: readonly Outline[], how: Partial<Omit<AreaCut, 'outlines'>> = {}): AreaCut => ({

@@ -7,47 +7,42 @@ import type { Curve } from './types';
 
 type Bezier = Extract<Ease, { kind: 'bezier' }>;
 
-/** A cubic Bézier of (0, 0), two handles and (1, 1) cut where its x is `at` (de Casteljau); null where a half is no ease of its kind. */
+/** A cubic from 0 to 1 cut in two: the control points of each half, and the point between them. */
+interface Cut {
+  readonly before: readonly [number, number];
+  readonly middle: number;
+  readonly after: readonly [number, number];
+}
+
+/** By de Casteljau, at t. */
+const cutAt = (t: number, p1: number, p2: number): Cut => {
+  const [a, b, c] = [p1 * t, p1 + (p2 - p1) * t, p2 + (1 - p2) * t];
+  const [d, e] = [a + (b - a) * t, b + (c - b) * t];
+  return { before: [a, d], middle: d + (e - d) * t, after: [e, c] };
+};
+
+/** A half of a Bézier as an ease of its own; null where it is none: handles are to stay within their span, and within limits. */
+const half = (side: 'before' | 'after', x: Cut, y: Cut): Bezier | null => {
+  const own = (cut: Cut) =>
+    cut[side].map((v) => (side === 'before' ? v / cut.middle : (v - cut.middle) / (1 - cut.middle)));
+  const [[x1 = 0, x2 = 0], [y1 = 0, y2 = 0]] = [own(x), own(y)];
+  const [least, most] = EASE_LIMITS.y;
+  const fits = [x1, x2].every((v) => v >= -1e-9 && v <= 1 + 1e-9) && [y1, y2].every((v) => v >= least && v <= most);
+  const within = (v: number) => Math.min(1, Math.max(0, v));
+  return fits ? { kind: 'bezier', x1: within(x1), y1, x2: within(x2), y2 } : null;
+};
+
+/** Cut where its x is `at`; null where a half is no ease of its kind. */
 const dividedBezier = ({ x1, y1, x2, y2 }: Bezier, at: number): readonly [Ease, Ease] | null => {
-  const cut = (t: number, p1: number, p2: number) => {
-    const [a, b, c] = [p1 * t, p1 + (p2 - p1) * t, p2 + (1 - p2) * t];
-    const [d, e] = [a + (b - a) * t, b + (c - b) * t];
-    return { a, d, middle: d + (e - d) * t, e, c };
-  };
   let [low, high] = [0, 1];
   for (let n = 0; n < 60; n++) {
     const t = (low + high) / 2;
-    if (cut(t, x1, x2).middle < at) low = t;
+    if (cutAt(t, x1, x2).middle < at) low = t;
     else high = t;
   }
-  const [x, y] = [cut((low + high) / 2, x1, x2), cut((low + high) / 2, y1, y2)];
-  const half = (ax: number, ay: number, bx: number, by: number): Ease => ({
-    kind: 'bezier',
-    x1: ax,
-    y1: ay,
-    x2: bx,
-    y2: by,
-  });
-  const before = half(x.a / x.middle, y.a / y.middle, x.d / x.middle, y.d / y.middle);
-  const [restX, restY] = [1 - x.middle, 1 - y.middle];
-  const after = half(
-    (x.e - x.middle) / restX,
-    (y.e - y.middle) / restY,
-    (x.c - x.middle) / restX,
-    (y.c - y.middle) / restY,
-  );
-  const [low_, high_] = EASE_LIMITS.y;
-  const fits = (ease: Ease) => {
-    const e = ease as Bezier;
-    const inSpan = [e.x1, e.x2].every((v) => v >= -1e-9 && v <= 1 + 1e-9);
-    return inSpan && [e.y1, e.y2].every((v) => v >= low_ && v <= high_);
-  };
-  if (!fits(before) || !fits(after)) return null;
-  const within = (ease: Ease): Ease => {
-    const e = ease as Bezier;
-    return { ...e, x1: Math.min(1, Math.max(0, e.x1)), x2: Math.min(1, Math.max(0, e.x2)) };
-  };
-  return [within(before), within(after)];
+  const [x, y] = [cutAt(low, x1, x2), cutAt(low, y1, y2)];
+  const [before, after] = [half('before', x, y), half('after', x, y)];
+  return before && after && [before, after];
 };
 
 /** The share of a span on either side of a jump that it takes. */
@@ -76,6 +71,23 @@ const turnsOf = (curve: Curve): number[] => {
   return turns;
 };
 
+/** Where a drawn curve is farthest from another, between each two of its points; the worst first, those near enough left out. */
+const farthest = (points: readonly DrawnPoint[], curve: Curve, near: number): number[] => {
+  const now = drawn.curve({ kind: 'drawn', points });
+  const ends = [...points.map((p) => p.x), 1];
+  const worst = new Map<number, { x: number; off: number }>();
+  for (let i = 1, span = 0; i < SAMPLES; i++) {
+    const x = i / SAMPLES;
+    while (x > ends[span]!) span++;
+    const off = Math.abs(now(x) - curve(x));
+    if (off > near && off > (worst.get(span)?.off ?? 0)) worst.set(span, { x, off });
+  }
+  return [...worst.values()].sort((a, b) => b.off - a.off).map(({ x }) => x);
+};
+
+/** Each time the worst places get points: often enough for as many as an ease may have. */
+const ROUNDS = 12;
+
 /** A drawn ease as near to a curve as is wanted, with points where it has corners, jumps and turns, and as many more as it takes. */
 const drawnAlong = (curve: Curve, corners: readonly number[], near: number): Ease => {
   const [least, most] = EASE_LIMITS.y;
@@ -100,21 +112,11 @@ const drawnAlong = (curve: Curve, corners: readonly number[], near: number): Eas
   let points = [...jumpsAt(0), ...sharp, ...soft.map((x) => pointAt(x, false)), ...jumpsAt(1)]
     .sort((a, b) => a.x - b.x)
     .slice(0, EASE_LIMITS.points);
-  for (let round = 0; round < 12 && points.length < EASE_LIMITS.points; round++) {
-    const now = drawn.curve({ kind: 'drawn', points });
-    // The worst place between each two points.
-    const spans = [...points.map((p) => p.x), 1];
-    const worst = new Map<number, { x: number; off: number }>();
-    for (let i = 1, span = 0; i < SAMPLES; i++) {
-      const x = i / SAMPLES;
-      while (x > spans[span]!) span++;
-      const off = Math.abs(now(x) - curve(x));
-      if (off > near && off > (worst.get(span)?.off ?? 0)) worst.set(span, { x, off });
-    }
-    const more = [...worst.values()].filter(({ x }) => isFree(points, x)).sort((a, b) => b.off - a.off);
+  for (let round = 0; round < ROUNDS && points.length < EASE_LIMITS.points; round++) {
+    const more = farthest(points, curve, near).filter((x) => isFree(points, x));
     if (more.length === 0) break;
-    const room = EASE_LIMITS.points - points.length;
-    points = [...points, ...more.slice(0, room).map(({ x }) => pointAt(x, false))].sort((a, b) => a.x - b.x);
+    const fitting = more.slice(0, EASE_LIMITS.points - points.length);
+    points = [...points, ...fitting.map((x) => pointAt(x, false))].sort((a, b) => a.x - b.x);
   }
   return { kind: 'drawn', points };
 };

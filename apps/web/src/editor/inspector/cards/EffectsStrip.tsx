@@ -1,11 +1,11 @@
 import type { DrawingLayer, Id, SavedEffects } from '@kite/core/document/types';
-import { cutText } from '@kite/core/document/text';
 import { effectsIn, forgetEffects, keepEffects } from '@kite/core/edits/effects';
 import type { Flow } from '@kite/core/recipe/types';
 import { isEffect, shownBy } from '@kite/core/recipe/shown';
 import { KINDS } from '@kite/core/recipe/table';
 import { Sparkles } from 'lucide-react';
 import { useState } from 'react';
+import { KeepField } from '../../../ui/KeepField';
 import { Panel } from '../../../ui/Panel';
 import { useEditor, useSlice } from '../../store/context';
 import { makeId } from '../../store/editor';
@@ -111,17 +111,13 @@ export const EffectsStrip = ({ label, layer, cards, above, onAdd, onUse }: Effec
         </div>
       )}
       {own.length > 0 && (
-        <input
-          aria-label="Name for these effects"
-          placeholder={own.length === 1 ? 'Keep the effect here as …' : `Keep the ${own.length} effects here as …`}
-          className="h-7 shrink-0 rounded-md bg-paper-2 px-2"
-          onKeyDown={(event) => {
-            const name = event.currentTarget.value.trim();
-            if (event.key !== 'Enter' || !name) return;
-            editor.edit(keepEffects(makeId(), cutText(name, 60), layer, own));
-            event.currentTarget.value = '';
-          }}
-        />
+        <span className="flex">
+          <KeepField
+            label="Name for these effects"
+            placeholder={own.length === 1 ? 'Keep the effect here as …' : `Keep the ${own.length} effects here as …`}
+            onKeep={(name) => editor.edit(keepEffects(makeId(), name, layer, own))}
+          />
+        </span>
       )}
     </Panel>
   );

@@ -1,10 +1,10 @@
-import { cutText } from '@kite/core/document/text';
 import type { Ease, Id } from '@kite/core/document/types';
 import { changeMove, keepMove, type MoveChange, removeMove } from '@kite/core/edits/moves';
 import type { AppliedMove, Move } from '@kite/core/document/moves';
 import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp, Trash2, Wind } from 'lucide-react';
 import { useState } from 'react';
 import { IconButton } from '../../../ui/Button';
+import { KeepField } from '../../../ui/KeepField';
 import { NumberField } from '../../../ui/NumberField';
 import { awayFrom } from '../../commands/moves';
 import { useEditor } from '../../store/context';
@@ -154,17 +154,9 @@ export const MoveCard = ({ applied, layers }: MoveCardProps) => {
       </div>
       <EaseFields ease={move.ease} onChange={(ease) => set({ ease })} {...gesture} />
       <div className="flex gap-1">
-        <input
-          aria-label="Name for this move"
-          placeholder="Keep as …"
-          className="h-6 min-w-0 flex-1 rounded-md bg-paper-2 px-2 text-sm"
-          onKeyDown={(event) => {
-            event.stopPropagation();
-            const name = cutText(event.currentTarget.value.trim(), 60);
-            if (event.key !== 'Enter' || !name) return;
-            editor.edit(keepMove({ id: makeId(), move: { ...move, name } }));
-            event.currentTarget.value = '';
-          }}
+        <KeepField
+          label="Name for this move"
+          onKeep={(name) => editor.edit(keepMove({ id: makeId(), move: { ...move, name } }))}
         />
         <IconButton
           label="Take this move and its keyframes away"

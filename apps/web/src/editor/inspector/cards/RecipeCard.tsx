@@ -15,11 +15,15 @@ import {
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable';
 import type { DrawingLayer, Id, Item, SavedEffects } from '@kite/core/document/types';
-import { addItem, groupOf, moveItem, removeItem, setItem } from '@kite/core/edits/recipe';
+import { addItem, groupOf, moveItem, removeItem, setItem, within } from '@kite/core/edits/recipe';
 import { REVEAL_NAME } from '@kite/core/edits/reveal';
 import { effectsIn, putEffects } from '@kite/core/edits/effects';
 import { together } from '@kite/core/document/patches';
 import type { Program } from '@kite/core/scene/compile';
+import { samplerOf } from '@kite/core/motion/sampler';
+import { mask } from '@kite/core/recipe/covers/mask';
+import { text } from '@kite/core/recipe/sources/text';
+import { letters } from '@kite/core/recipe/steps/letters';
 import { soleSource } from '@kite/core/recipe/needs';
 import { isEffect } from '@kite/core/recipe/shown';
 import { holdsCards, holdsSettings, type Kind } from '@kite/core/recipe/types';
@@ -130,9 +134,27 @@ const AddMenu = ({ layer, group }: { layer: DrawingLayer; group: Id | null }) =>
 /** Whether a card is to stand above the paints. */
 const worksOnOutlines = (kind: Kind): boolean => kind.role === 'source' || (kind.role === 'step' && !kind.onDrawn);
 
+/** Whether a card stands in a mask that cuts by outlines, where what is painted counts for nothing. */
+const isInOutlines = ({ items }: DrawingLayer, card: Id): boolean => {
+  for (let at = groupOf(items, card); at !== null; at = groupOf(items, at)) {
+    const { kind, params } = items[at] as Item;
+    if (kind === mask.kind) return samplerOf(mask.params.by, params.by).at(0) === 'outlines';
+  }
+  return false;
+};
+
 /** Why a card does nothing where it stands; null where it does something. */
 const idleReason = (program: Program, layer: DrawingLayer, item: Item, above: readonly Id[], frame: number) => {
   const kind = kindOf(item.kind);
+  if ((kind.role === 'paint' || kind.role === 'cover') && isInOutlines(layer, item.id)) {
+    return 'The mask around it cuts by outlines: what is painted in it does not count.';
+  }
+  if (
+    kind.kind === letters.kind &&
+    !above.some((id) => within(layer.items, id).some((card) => card.kind === text.kind))
+  ) {
+    return 'It moves the letters of texts, and there is no text above it.';
+  }
   if (kind.role === 'source' || kind.role === 'group' || (kind.role === 'step' && kind.copies)) return null;
   const { shapes, marks } = program.flowAt(layer.id, above, frame);
   if (kind.role !== 'cover') {

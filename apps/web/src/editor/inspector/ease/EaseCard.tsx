@@ -1,4 +1,3 @@
-import { cutText } from '@kite/core/document/text';
 import { type Ease, isKeyed } from '@kite/core/document/types';
 import { forgetEase, keepEase } from '@kite/core/edits/eases';
 import { paramAt, propertyAt } from '@kite/core/properties/find';
@@ -6,6 +5,7 @@ import { type KeyChoice, setEase } from '@kite/core/edits/keyframes';
 import { setBeyond } from '@kite/core/edits/properties';
 import { together } from '@kite/core/document/patches';
 import { Spline } from 'lucide-react';
+import { KeepField } from '../../../ui/KeepField';
 import { Button } from '../../../ui/Button';
 import { Menu } from '../../../ui/Menu';
 import { Select } from '../../../ui/Select';
@@ -112,17 +112,9 @@ export const EaseCard = () => {
             >
               Paste
             </Button>
-            <input
-              aria-label="Name for this ease"
-              placeholder="Keep as …"
-              className="h-6 min-w-0 flex-1 rounded-md bg-paper-2 px-2 text-sm"
-              onKeyDown={(event) => {
-                event.stopPropagation();
-                const name = event.currentTarget.value.trim();
-                if (event.key !== 'Enter' || !name) return;
-                editor.edit(keepEase({ id: makeId(), name: cutText(name, 60), ease: first.ease }));
-                event.currentTarget.value = '';
-              }}
+            <KeepField
+              label="Name for this ease"
+              onKeep={(name) => editor.edit(keepEase({ id: makeId(), name, ease: first.ease }))}
             />
           </div>
         </>
