@@ -7,8 +7,9 @@ export default defineConfig({
   // Two cores, and much waiting: each worker has a server and a browser of its own.
   workers: 2,
   fullyParallel: true,
-  timeout: 90_000,
-  expect: { timeout: 10_000 },
+  // Limits that a machine with other things to do keeps to as well.
+  timeout: 180_000,
+  expect: { timeout: 20_000 },
   reporter: [['list']],
   // Traces take a fifth of the time: KITE_TRACE=1 where a failure is looked into.
   use: { viewport: VIEWPORT, launchOptions: LAUNCH, trace: process.env.KITE_TRACE ? 'retain-on-failure' : 'off' },
