@@ -103,7 +103,7 @@ describe('repeaters', () => {
       fan([
         newItem('e', 'ellipse', { width: 10, height: 10 }),
         newItem('f', 'fill', {}),
-        newItem('r', 'repeater', { copies: 4, position: [0, 0] }),
+        newItem('r', 'repeater', { copies: 4, position: [90, 0] }),
       ]),
       ref('fan', 'width', 'e'),
       '10 + 10 * order + count',
@@ -147,7 +147,7 @@ describe('repeaters', () => {
       [20, 80],
     ]);
     const cards = [newItem('e', 'ellipse', { width: 10, height: 10 }), newItem('f', 'fill', {})];
-    const repeated = done(fan([...cards, newItem('r', 'repeater', { copies: 3, delay: 4, position: [50, 10] })]), move);
+    const repeated = done(fan([...cards, newItem('r', 'repeater', { copies: 3, delay: 4, position: [50, 12] })]), move);
     const copies = ['c1', 'c2'].map((id) =>
       newDrawing(BLANK, id, id, [
         newItem(`${id}e`, 'ellipse', { width: 10, height: 10 }),
@@ -158,7 +158,7 @@ describe('repeaters', () => {
     single = done(single, makeSet('s', { id: 'x', name: 'Copies', members: ['fan', 'c1', 'c2'] }));
     for (const id of ['c1', 'c2']) {
       single = write(single, ref(id, 'width', `${id}e`), 'lag({Fan / Ellipse / Width}, frames(4) * order)');
-      single = write(single, ref(id, 'position'), '{Fan / Position} + [50, 10] * order');
+      single = write(single, ref(id, 'position'), '{Fan / Position} + [50, 12] * order');
     }
     for (const frame of [0, 5, 9, 17, 40]) {
       expect(placed(single, frame)).toEqual(placed(repeated, frame));

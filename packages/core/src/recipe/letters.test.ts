@@ -137,7 +137,7 @@ describe('letters', () => {
       letters({ by: 'words', scale: [2, 2] }),
     );
     expect(inner).toHaveLength(4);
-    const repeater = newItem('rep', 'repeater', { copies: 3, position: [0, 50] });
+    const repeater = newItem('rep', 'repeater', { copies: 3, position: [0, 70] });
     expect(marksOf(0, text('AB'), fill, letters({}), repeater)).toHaveLength(6);
     expect(marksOf(0, text('AB'), fill, repeater, letters({}))).toHaveLength(6);
   });

@@ -175,7 +175,7 @@ describe('repeater', () => {
     });
   });
   it('scales copy k to the k-th power', () => {
-    const flow = flowOf([...dot(), card('repeater', { copies: 4, position: [0, 0], scale: [0.5, 0.5] })]);
+    const flow = flowOf([...dot(), card('repeater', { copies: 4, position: [40, 0], scale: [0.5, 0.5] })]);
     expect(flow.marks.map((m) => (m as FillMark).matrix[0])).toEqual([1, 0.5, 0.25, 0.125]);
   });
   it('leaves out copies that are grown beyond all numbers, also for what stands below it', () => {

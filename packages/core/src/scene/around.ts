@@ -2,7 +2,7 @@
 import type { BlendMode, Color, Layer, Scene } from '../document/types';
 import { boxOutline } from '../geometry/bounds';
 import { IDENTITY, inverted, type Matrix, multiply } from '../geometry/matrix';
-import { flatFill, grouped, markThrough, seamless } from '../recipe/marks';
+import { flatFill, grouped, markThrough } from '../recipe/marks';
 import { needsOf } from '../recipe/needs';
 import { type Around, MOST_WORK, type Picture } from '../recipe/room';
 import type { Mark } from '../recipe/types';
@@ -10,18 +10,9 @@ import { behindIn, drawnInCircle } from './follows';
 
 const NOTHING: Picture = { marks: [], work: 0 };
 
-const seamfree = new WeakMap<readonly Mark[], readonly Mark[]>();
-
-/** The same for the same marks: those of a layer that stays are joined once. */
-const withoutSeams = (marks: readonly Mark[]): readonly Mark[] => {
-  let joined = seamfree.get(marks);
-  if (!joined) seamfree.set(marks, (joined = seamless(marks)));
-  return joined;
-};
-
 const asLayer = (blend: BlendMode, marks: readonly Mark[], matrix: Matrix, opacity: number): Mark | null => {
   if (marks.length === 0 || opacity <= 0) return null;
-  const inScene = withoutSeams(marks).map((mark) => markThrough(matrix, mark));
+  const inScene = marks.map((mark) => markThrough(matrix, mark));
   const only = inScene.length === 1 ? (inScene[0] as Mark) : null;
   if (only && blend === 'normal') return { ...only, alpha: only.alpha * opacity };
   return grouped(inScene, { alpha: opacity, blend });

@@ -1,6 +1,7 @@
 import { choice, degrees, number, percent, point, px, type Values } from '../../document/params';
+import { type Box, grown, intersection } from '../../geometry/bounds';
 import { IDENTITY, type Matrix, multiply, placed, translation } from '../../geometry/matrix';
-import { faded, markThrough, shapeThrough } from '../marks';
+import { boxOfMarks, faded, markThrough, seamless, shapeThrough } from '../marks';
 import { workOf, workOfMarks } from '../room';
 import { type Flow, type Mark, type Shape, short, step } from '../types';
 
@@ -94,6 +95,20 @@ const outlineCount = ({ shapes }: Flow): number => shapes.reduce((sum, s) => sum
 const workOfCopy = ({ shapes, marks }: Flow): number =>
   shapes.reduce((sum, s) => sum + workOf(s.outlines), 1) + workOfMarks(marks);
 
+/** Pixels between copies that are drawn as touching. */
+const NEAR = 0.01;
+
+/** Whether any copy touches the next one. */
+const touch = (copies: readonly { readonly marks: readonly Mark[] }[]): boolean => {
+  let before: Box | null = null;
+  for (const { marks } of copies) {
+    const box = boxOfMarks(marks);
+    if (before && box && intersection(grown(before, NEAR), box)) return true;
+    before = box;
+  }
+  return false;
+};
+
 const LAYOUTS = { line: inLine, circle: inCircle, grid: inGrid } as const;
 
 const countOf = (v: RepeaterValues): number =>
@@ -139,6 +154,7 @@ export const repeater = step({
       });
     }
     if (v.order === 'behind') copies.reverse();
-    return { shapes: copies.flatMap((c) => c.shapes), marks: copies.flatMap((c) => c.marks) };
+    const marks = copies.flatMap((c) => c.marks);
+    return { shapes: copies.flatMap((c) => c.shapes), marks: touch(copies) ? seamless(marks) : marks };
   },
 });
