@@ -1,4 +1,4 @@
-/** Edits to the effects that a project keeps under names. */
+/** Edits to effects: those that a project keeps under names, and those of a kind in a whole scene. */
 import { type MakeId, newItem } from '../document/make';
 import { type Edit, together } from '../document/patches';
 import type { DrawingLayer, Id, PropertyRef, SavedEffects, Scene } from '../document/types';

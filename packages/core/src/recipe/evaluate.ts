@@ -7,7 +7,7 @@ import type { DrawingLayer, Id, Item, Value } from '../document/types';
 import { apply, IDENTITY, inverted, type Matrix, multiply, placed } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
 import { type Computing, reader, type Reader } from '../motion/reader';
-import type { Copy, TextPart, TextUnit } from '../motion/sampler';
+import type { Copy } from '../motion/sampler';
 import { type Fonts, NO_FONTS } from '../type/types';
 import { faded, markThrough, shapeThrough } from './marks';
 import {
@@ -23,16 +23,15 @@ import {
   workOfMark,
   workOfMarks,
 } from './room';
+import { askedOf, nameOfPart, NO_TEXTS, type TextsAt, textsOf } from './texts';
 import { type Asks, asksOf, kindOf, paramsOf } from './table';
 import {
   type AreaRoom,
-  type AskedPart,
   type CoverKind,
   EMPTY,
   type Flow,
   type Mark,
   type PaintKind,
-  type PlacedPart,
   type Shape,
   type SourceKind,
   type StepKind,
@@ -51,14 +50,6 @@ interface Card {
   readonly perCopy: boolean;
   readonly texts: TextsAt;
 }
-
-/** The parts of the texts that stand above, at a frame, in the pixels of the run. */
-type TextsAt = (by: TextUnit, frame: number, copy?: Copy) => readonly PlacedPart[];
-const NO_TEXTS: TextsAt = () => [];
-
-/** What stands for a part of a text, or for all there is. */
-const nameOfPart = (part: TextPart | undefined): string =>
-  part === undefined ? '' : part === 'rest' ? part : `${part.by} ${part.index} ${part.card}`;
 
 /** A flow that does not depend on the frame is worked out once. */
 const once = (card: Card): Card => {
@@ -116,23 +107,6 @@ const areaRoom = (room: Room): AreaRoom => ({
   take: (count, work) => takeShapes(room, count) && takeWork(room, work),
   takeAreas: (work) => takeAreas(room, work),
 });
-
-/** The parts of texts as a step is asked for them: where it is asked for one, what of each lies in that one. */
-const askedOf = (texts: TextsAt, by: TextUnit, frame: number, copy: Copy | undefined): readonly AskedPart[] => {
-  const asked = copy?.part;
-  const parts = texts(by, frame, copy);
-  if (!asked) return parts;
-  const outer =
-    asked === 'rest'
-      ? undefined
-      : texts(asked.by, frame, copy).find(({ part }) => part.card === asked.card && part.index === asked.index);
-  return parts.map((own): AskedPart => {
-    if (!outer || own.part.card !== outer.part.card || own.to <= outer.from || own.from >= outer.to) {
-      return { ...own, part: null };
-    }
-    return own.from <= outer.from && own.to >= outer.to ? { ...own, part: outer.part } : own;
-  });
-};
 
 const stepAt =
   (kind: StepKind, above: Card, values: Reader<Params>): FlowAt =>
@@ -293,22 +267,6 @@ const sourceAt =
     });
     return marks.length === 0 ? EMPTY : { shapes: [], marks };
   };
-
-/** The parts of what a source says. */
-const textsOf = (kind: SourceKind, id: Id, values: Reader<Params>, supplies: Supplies): TextsAt => {
-  const parts = 'parts' in kind ? kind.parts : undefined;
-  if (!parts) return NO_TEXTS;
-  return (by, frame, copy) =>
-    parts(values.at(frame, copy), supplies, by).map(({ text, from, to, base, word, box }, index) => ({
-      text,
-      from,
-      to,
-      base,
-      word,
-      middle: [(box.left + box.right) / 2, (box.top + box.bottom) / 2],
-      part: { card: id, by, index },
-    }));
-};
 
 /** From the pixels of a card's outlines to its layer's: through the groups it stands in. */
 export const cardMatrix = (

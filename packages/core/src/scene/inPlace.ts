@@ -30,11 +30,23 @@ export const frameInside = (program: Program, at: NestAt, frame: number, inner: 
   return own && nestedFrame(own.values, frame, program.scene.rate, inner);
 };
 
+/** What was found last in a scene: it is asked for again with every change of what is looked at. */
+const found = new WeakMap<Program, { readonly asked: readonly unknown[]; readonly frame: number }>();
+
 /** So far a frame is looked for on either side. */
 const FARTHEST = 2_000;
 
 /** The frame of the scene around a nest, nearest to one, that shows a frame of the scene inside: as nearly as any shows it. */
 export const frameAround = (program: Program, at: NestAt, inside: number, inner: Scene, near: number): number => {
+  const asked = [at.layer, at.card, inside, inner, near];
+  const known = found.get(program);
+  if (known && asked.every((part, i) => part === known.asked[i])) return known.frame;
+  const frame = lookedFor(program, at, inside, inner, near);
+  found.set(program, { asked, frame });
+  return frame;
+};
+
+const lookedFor = (program: Program, at: NestAt, inside: number, inner: Scene, near: number): number => {
   let best = near;
   let least = Infinity;
   const { length } = program.scene;

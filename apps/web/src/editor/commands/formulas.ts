@@ -138,10 +138,9 @@ export const removeLayersAsking = (editor: Editor, ids: readonly Id[], label?: s
 export const removePartAsking = (editor: Editor, layer: Id, item: Id, edit: Edit): boolean =>
   askingFirst(editor, edit, readersOfPart(editor.scene, layer, item));
 
-/** A set of the selected layers as they are listed: the first leads. */
+/** A set of the selected layers in the order in which they were picked: the first leads. */
 export const setOfSelection = (editor: Editor): void => {
   const { scene } = editor;
-  // The lead is the one that was picked first.
   const members = editor.state.selection.layers.filter((id) => scene.layers[id]);
   if (members.length < 2) return;
   const name = uniqueName(

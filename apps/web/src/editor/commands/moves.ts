@@ -1,6 +1,6 @@
 /** What the moves drawer and the move card do to the selected layers. */
 import { FIRST_COLORS } from '@kite/core/document/colors';
-import type { Edit } from '@kite/core/document/patches';
+import { type Edit, together } from '@kite/core/document/patches';
 import type { Id, Point } from '@kite/core/document/types';
 import {
   adjustableMoves,
@@ -34,23 +34,25 @@ export const awayFrom =
 /** What a move is given to: layers as wholes, or the parts of their texts. */
 export type Movers = 'whole' | TextUnit;
 
-/** Gives a move to the selected layers; where they have texts to each part of these, if that is wanted. */
+/** Gives a move to the selected layers; if that is wanted, to each part of the texts of those that have some. */
 export const giveMove = (editor: Editor, move: Move, by: Movers = 'whole'): void => {
   const { scene } = editor;
   const ids = freeLayers(editor);
   if (ids.length === 0) return;
-  if (by !== 'whole' && ids.some((id) => hasText(scene.layers[id]))) {
-    const { frame } = editor.state;
-    if (!editor.edit(applyMoveToParts(scene.id, ids, by, move, frame, awayFrom(editor), makeId))) return;
-    editor.setOpened(ids, true);
-    const now = editor.scene.layers[ids.find((id) => hasText(scene.layers[id])) ?? ''];
-    const card = now?.kind === 'drawing' ? now.recipe.at(-1) : undefined;
-    editor.select({ layers: ids, ...(card !== undefined && ids.length === 1 && { card }) });
-    return;
-  }
-  editor.edit(applyMove(scene.id, ids, makeId(), move, editor.state.frame, awayFrom(editor)));
+  const texts = by === 'whole' ? [] : ids.filter((id) => hasText(scene.layers[id]));
+  const wholes = ids.filter((id) => !texts.includes(id));
+  const { frame } = editor.state;
+  const away = awayFrom(editor);
+  const edits = [
+    ...(by === 'whole' || texts.length === 0 ? [] : [applyMoveToParts(scene.id, texts, by, move, frame, away, makeId)]),
+    ...(wholes.length === 0 ? [] : [applyMove(scene.id, wholes, makeId(), move, frame, away)]),
+  ];
+  if (!editor.edit(together(move.name, edits))) return;
   editor.setOpened(ids, true);
-  editor.select({ layers: ids });
+  const [only] = ids;
+  const now = editor.scene.layers[only ?? ''];
+  const card = ids.length === 1 && texts.length === 1 && now?.kind === 'drawing' ? now.recipe.at(-1) : undefined;
+  editor.select({ layers: ids, ...(card !== undefined && { card }) });
 };
 
 /**
