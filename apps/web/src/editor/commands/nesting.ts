@@ -1,6 +1,5 @@
 /** What menus do with nests. */
 import type { DrawingLayer, Id, Scene } from '@kite/core/document/types';
-import { samplerOf } from '@kite/core/motion/sampler';
 import { nest } from '@kite/core/recipe/sources/nest';
 import { addNest, nestLayers } from '@kite/core/edits/nests';
 import { cutIntoShots, evenCuts } from '@kite/core/edits/shots';
@@ -67,8 +66,8 @@ const nestIn = (editor: Editor, id: Id): { readonly card: Id; readonly inner: Sc
   const layer = editor.scene.layers[id];
   const card =
     layer?.kind === 'drawing' ? Object.values(layer.items).find((item) => item.kind === nest.kind) : undefined;
-  const scene = card ? (samplerOf(nest.params.scene, card.params.scene).at(0) as Id) : '';
-  const inner = editor.state.doc.scenes[scene];
+  const shown = card && editor.program.cardAt(id, card.id, editor.state.frame);
+  const inner = shown ? editor.state.doc.scenes[shown.values.scene as Id] : undefined;
   return card && inner ? { card: card.id, inner } : null;
 };
 

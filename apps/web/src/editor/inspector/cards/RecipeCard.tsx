@@ -20,7 +20,6 @@ import { REVEAL_NAME } from '@kite/core/edits/reveal';
 import { effectsIn, putEffects } from '@kite/core/edits/effects';
 import { together } from '@kite/core/document/patches';
 import type { Program } from '@kite/core/scene/compile';
-import { samplerOf } from '@kite/core/motion/sampler';
 import { mask } from '@kite/core/recipe/covers/mask';
 import { text } from '@kite/core/recipe/sources/text';
 import { letters } from '@kite/core/recipe/steps/letters';
@@ -135,10 +134,9 @@ const AddMenu = ({ layer, group }: { layer: DrawingLayer; group: Id | null }) =>
 const worksOnOutlines = (kind: Kind): boolean => kind.role === 'source' || (kind.role === 'step' && !kind.onDrawn);
 
 /** Whether a card stands in a mask that cuts by outlines, where what is painted counts for nothing. */
-const isInOutlines = ({ items }: DrawingLayer, card: Id): boolean => {
+const isInOutlines = (program: Program, { id, items }: DrawingLayer, card: Id, frame: number): boolean => {
   for (let at = groupOf(items, card); at !== null; at = groupOf(items, at)) {
-    const { kind, params } = items[at] as Item;
-    if (kind === mask.kind) return samplerOf(mask.params.by, params.by).at(0) === 'outlines';
+    if (items[at]?.kind === mask.kind) return program.cardAt(id, at, frame)?.values.by === 'outlines';
   }
   return false;
 };
@@ -146,7 +144,7 @@ const isInOutlines = ({ items }: DrawingLayer, card: Id): boolean => {
 /** Why a card does nothing where it stands; null where it does something. */
 const idleReason = (program: Program, layer: DrawingLayer, item: Item, above: readonly Id[], frame: number) => {
   const kind = kindOf(item.kind);
-  if ((kind.role === 'paint' || kind.role === 'cover') && isInOutlines(layer, item.id)) {
+  if ((kind.role === 'paint' || kind.role === 'cover') && isInOutlines(program, layer, item.id, frame)) {
     return 'The mask around it cuts by outlines: what is painted in it does not count.';
   }
   if (
