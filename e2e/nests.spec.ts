@@ -130,7 +130,7 @@ test('one scene is nested five times in five colours by its knob, follows the sc
 }) => {
   const size = { width: 60, height: 60, rate: BLANK.rate, length: 100, background: null };
   const petal = discLayer('petal', 'Petal', [30, 30], '#FFFFFF', 40);
-  const knobs = [newKnob('tone', 'color', 'Tone'), newKnob('wide', 'number', 'Wide')];
+  const knobs = [newKnob('tone', 'color', 'Tone'), newKnob('wide', 'number', 'Wide'), newKnob('beat', 'number', 'Beat')];
   const doc = [
     addScene('petals', 'Petal scene', size),
     addLayers('petals', [petal, newController(BLANK, 'rig', 'Rig')]),
@@ -139,6 +139,7 @@ test('one scene is nested five times in five colours by its knob, follows the sc
     ),
     setFormula({ scene: 'petals', layer: 'petal', item: 'petalf', key: 'color' }, '{@rig/tone/value}'),
     setFormula({ scene: 'petals', layer: 'petal', item: 'petale', key: 'width' }, '{@rig/wide/value}'),
+    setFormula({ scene: 'petals', layer: 'rig', item: 'beat', key: 'value' }, 'frame * 2 + 500'),
     addLayers(
       's',
       [0, 1, 2, 3, 4].map((i) => newNest(BLANK, `n${i}`, `Flower ${i}`, 'petals', { position: [60 + 70 * i, 120] })),
@@ -169,6 +170,11 @@ test('one scene is nested five times in five colours by its knob, follows the sc
     await page.keyboard.press('Escape');
   }
   await expect.poll(red).toEqual([0xe0, 0xc0, 0xa0, 0x80, 0x60]);
+
+  // A knob that the nest leaves alone shows what it has inside, at the playhead.
+  await goToFrame(page, 7);
+  await expect(page.getByRole('region', { name: 'Knobs of Petal scene' }).getByText('514')).toBeVisible();
+  await goToFrame(page, 0);
 
   // Without its own it follows the scene again; undone, it has it again.
   const inside = page.getByRole('region', { name: 'Knobs of Petal scene' });

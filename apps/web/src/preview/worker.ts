@@ -1,4 +1,5 @@
 /** Evaluates and draws frames away from the page. Keeps its own document, changed by the same patches. */
+import { lastMade } from '@kite/core/document/remembered';
 import { applyPatches } from '@kite/core/document/patches';
 import { uncut } from '@kite/core/scene/uncut';
 import { wholeScene } from '@kite/core/scene/whole';
@@ -42,13 +43,10 @@ const sceneIn = (doc: Project | null, id: Id): Scene | null => {
 };
 
 /** By scene and by what is looked at: the same object for the same, which frames are kept for. */
-const lookedAt = new WeakMap<Scene, { readonly key: string; readonly scene: Scene }>();
+const lookedAt = lastMade<Scene, Scene>();
 const asLookedAt = (scene: Scene | null, how: Uncut | null): Scene | null => {
   if (!scene || !how) return scene;
-  const key = `${how.how} ${how.layers.join()}`;
-  let known = lookedAt.get(scene);
-  if (known?.key !== key) lookedAt.set(scene, (known = { key, scene: uncut(scene, how.layers, how.how) }));
-  return known.scene;
+  return lookedAt(scene, [how.how, ...how.layers], () => uncut(scene, how.layers, how.how));
 };
 
 const tell = (cached: readonly FrameRange[]): void => self.postMessage({ cached } satisfies CacheReply);

@@ -1,4 +1,5 @@
 /** What values of parameters, keyframes and eases must be; built from the descriptions of the parameters. */
+import { remembered } from '../document/remembered';
 import * as yup from 'yup';
 import { isNumber, isObject } from '../document/is';
 import { LIMITS } from '../document/limits';
@@ -89,16 +90,13 @@ const propertyRule = (param: Param): ((value: unknown) => Rule) => {
   };
 };
 
-const rulesOfParams = new WeakMap<Params, Map<string, (value: unknown) => Rule>>();
+const rulesOf = remembered(
+  (params: Params) => new Map(Object.entries(params).map(([key, param]) => [key, propertyRule(param)])),
+);
 
 /** Any of a table's parameters, each of which may be missing. */
 export const propertiesRule = (params: Params) => {
-  let rules = rulesOfParams.get(params);
-  if (!rules) {
-    rules = new Map(Object.entries(params).map(([key, param]) => [key, propertyRule(param)]));
-    rulesOfParams.set(params, rules);
-  }
-  const known = rules;
+  const known = rulesOf(params);
   return yup.lazy((value: unknown) => {
     if (!isObject(value)) return rule('an object', () => false);
     const fields: Record<string, Rule> = {};

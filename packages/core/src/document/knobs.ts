@@ -1,4 +1,5 @@
 /** What the value of a knob may be, from its kind and limits. */
+import { remembered } from './remembered';
 import { FIRST_COLORS } from './colors';
 import {
   asset,
@@ -42,14 +43,8 @@ const paramOf = ({ kind, name, min, max }: Knob): Param => {
   }
 };
 
-const known = new WeakMap<Knob, Params>();
-
 /** The parameters of a knob: `value` alone. The same object for the same knob. */
-export const paramsOfKnob = (knob: Knob): Params => {
-  let params = known.get(knob);
-  if (!params) known.set(knob, (params = { value: paramOf(knob) }));
-  return params;
-};
+export const paramsOfKnob = remembered((knob: Knob): Params => ({ value: paramOf(knob) }));
 
 const LIMITS: { readonly [K in KnobKind]: readonly [number, number] } = {
   number: [-FAR, FAR],

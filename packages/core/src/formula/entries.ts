@@ -1,4 +1,5 @@
 /** Formulas and the properties that they are for. */
+import { remembered } from '../document/remembered';
 import type { Param } from '../document/params';
 import { formulasOn } from '../document/formulas';
 import type { Formula, Id, Layer, Scene } from '../document/types';
@@ -21,19 +22,13 @@ export interface Entry {
   readonly param: Param;
 }
 
-const entriesIn = new WeakMap<Layer, readonly Entry[]>();
-export const entriesOf = (layer: Layer): readonly Entry[] => {
-  let entries = entriesIn.get(layer);
-  if (!entries) {
-    entries = formulasOn(layer).flatMap(({ of, formula }): Entry[] => {
-      const whole = paramsIn(layer, of.item)[of.key];
-      const param = of.part === undefined ? whole : whole?.kind === 'point' ? partParam(whole, of.part) : undefined;
-      return param && formula.on ? [{ at: { layer: layer.id, ...of }, formula, param }] : [];
-    });
-    entriesIn.set(layer, entries);
-  }
-  return entries;
-};
+export const entriesOf = remembered((layer: Layer): readonly Entry[] =>
+  formulasOn(layer).flatMap(({ of, formula }): Entry[] => {
+    const whole = paramsIn(layer, of.item)[of.key];
+    const param = of.part === undefined ? whole : whole?.kind === 'point' ? partParam(whole, of.part) : undefined;
+    return param && formula.on ? [{ at: { layer: layer.id, ...of }, formula, param }] : [];
+  }),
+);
 
 /** The rank of every layer that is in a set. */
 export const ranks = (scene: Scene): ReadonlyMap<Id, { readonly order: number; readonly count: number }> =>

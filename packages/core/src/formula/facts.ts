@@ -1,4 +1,5 @@
 /** What there is to know of a formula before it works, read from its tree once. */
+import { remembered } from '../document/remembered';
 import type { Formula } from '../document/types';
 import { parse } from './parse';
 import { FormulaError, type Node } from './types';
@@ -62,11 +63,5 @@ const gathered = (text: string): Facts => {
   };
 };
 
-const known = new WeakMap<Formula, Facts>();
-
 /** The same object for the same formula. */
-export const factsOf = (formula: Formula): Facts => {
-  let facts = known.get(formula);
-  if (!facts) known.set(formula, (facts = gathered(formula.text)));
-  return facts;
-};
+export const factsOf = remembered(({ text }: Formula): Facts => gathered(text));

@@ -1,4 +1,5 @@
 /** Values of properties by their frames, for what reads them at many moments. */
+import { lastMade } from '../document/remembered';
 import type { Param } from '../document/params';
 import type { Point, Value } from '../document/types';
 import type { Sampler } from '../motion/sampler';
@@ -72,13 +73,12 @@ export class Moments {
   }
 }
 
-const remembered = new WeakMap<Sampler, Sampler>();
+const withMoments = lastMade<Sampler, Sampler>();
 
 /** A sampler that keeps its moments: a lead is asked for the same ones by each of its followers. */
 export const remembering = (kind: Param['kind'], sampler: Sampler): Sampler => {
   if (sampler.constant || sampler.perCopy) return sampler;
-  let known = remembered.get(sampler);
-  if (!known) {
+  return withMoments(sampler, [kind], () => {
     let moments: Moments | null = null;
     const at = (frame: number): Value => {
       moments ??= new Moments(kind);
@@ -88,7 +88,6 @@ export const remembering = (kind: Param['kind'], sampler: Sampler): Sampler => {
       moments.keep(frame, value, 1, null);
       return value;
     };
-    remembered.set(sampler, (known = { ...sampler, at }));
-  }
-  return known;
+    return { ...sampler, at };
+  });
 };

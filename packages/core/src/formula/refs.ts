@@ -2,6 +2,7 @@
  * What the references of formulas lead to. They are stored by id, `{@bar1/position}`, and shown by name,
  * `{Bar 1 / Position}`: every name of a scene leads to one thing and back.
  */
+import { remembered } from '../document/remembered';
 import type { Params } from '../document/params';
 import type { Id, Layer, SavedEase, Scene } from '../document/types';
 import { paramsIn } from '../properties/find';
@@ -38,20 +39,14 @@ const labelled = <T>(things: readonly (readonly [name: string, thing: T])[], tak
   return { byLabel, labels };
 };
 
-const layerNames = new WeakMap<Scene, { byLabel: Map<string, Id>; labels: Map<Id, string> }>();
-const namesOfLayers = (scene: Scene) => {
-  let names = layerNames.get(scene);
-  if (!names) {
-    const layers = scene.order.flatMap((id) => scene.layers[id] ?? []);
-    const { byLabel, labels } = labelled(
-      layers.map((l) => [l.name, l.id]),
-      [THIS, EASES],
-    );
-    names = { byLabel, labels: new Map(layers.map((l, i) => [l.id, labels[i] as string])) };
-    layerNames.set(scene, names);
-  }
-  return names;
-};
+const namesOfLayers = remembered((scene: Scene) => {
+  const layers = scene.order.flatMap((id) => scene.layers[id] ?? []);
+  const { byLabel, labels } = labelled(
+    layers.map((l) => [l.name, l.id]),
+    [THIS, EASES],
+  );
+  return { byLabel, labels: new Map(layers.map((l, i) => [l.id, labels[i] as string])) };
+});
 
 type Own = Omit<Target, 'layer'>;
 interface OwnNames {
@@ -67,15 +62,12 @@ const paramNames = (params: Params) => {
   return Object.keys(params).map((key, i) => [key, labels[i] as string] as const);
 };
 
-const ownNames = new WeakMap<Layer, OwnNames>();
 /** The names within a layer: of its own properties, of its cards’ properties, of its knobs. */
-const namesWithin = (layer: Layer): OwnNames => {
-  let names = ownNames.get(layer);
-  if (names) return names;
-  names = { byLabel: new Map(), labels: new Map() };
+const namesWithin = remembered((layer: Layer): OwnNames => {
+  const names: OwnNames = { byLabel: new Map(), labels: new Map() };
   const add = (own: Own, path: readonly string[]) => {
-    names?.byLabel.set(pathKey(path), own);
-    names?.labels.set(ownKey(own), path);
+    names.byLabel.set(pathKey(path), own);
+    names.labels.set(ownKey(own), path);
   };
   const own = paramNames(paramsIn(layer, undefined));
   for (const [key, label] of own) add({ key }, [label]);
@@ -97,9 +89,8 @@ const namesWithin = (layer: Layer): OwnNames => {
       }
     });
   }
-  ownNames.set(layer, names);
   return names;
-};
+});
 
 /** The parts of a path between its slashes; names may be quoted. */
 const segments = (path: string): string[] =>
@@ -144,18 +135,12 @@ const besides = (layer: Layer, here: Here, rest: readonly string[]): Own | undef
   return found && { item, key: found[0] };
 };
 
-const easeNames = new WeakMap<readonly SavedEase[], { byLabel: Map<string, Id>; labels: Map<Id, string> }>();
 const NO_EASES: readonly SavedEase[] = [];
-const namesOfEases = (scene: Scene) => {
-  const eases = scene.eases ?? NO_EASES;
-  let names = easeNames.get(eases);
-  if (!names) {
-    const { byLabel, labels } = labelled(eases.map((e) => [e.name, e.id]));
-    names = { byLabel, labels: new Map(eases.map((e, i) => [e.id, labels[i] as string])) };
-    easeNames.set(eases, names);
-  }
-  return names;
-};
+const namesAmong = remembered((eases: readonly SavedEase[]) => {
+  const { byLabel, labels } = labelled(eases.map((e) => [e.name, e.id]));
+  return { byLabel, labels: new Map(eases.map((e, i) => [e.id, labels[i] as string])) };
+});
+const namesOfEases = (scene: Scene) => namesAmong(scene.eases ?? NO_EASES);
 
 /** What stands between the braces of a reference, by name or by id, as what it leads to; or why it leads nowhere. */
 export const referenceOf = (path: string, scene: Scene, here: Here): Reference | string => {

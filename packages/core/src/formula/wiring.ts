@@ -2,6 +2,7 @@
  * The formulas of a scene, wired to what they read. Worked out in the order in which they depend on each other; one whose
  * inputs are what they were is taken over from the scene before an edit, with all the values that it has kept.
  */
+import { lastMade } from '../document/remembered';
 import { cycleFrom, sorted } from '../document/order';
 import type { Param, PointParam } from '../document/params';
 import {
@@ -312,11 +313,7 @@ class Wires implements Wiring {
   }
 }
 
-const wirings = new WeakMap<Scene, { readonly fonts: Fonts; readonly wiring: Wiring }>();
+const wirings = lastMade<Scene, Wiring>();
 
 /** The wiring of a scene, made once for each scene object and set of fonts. */
-export const wiringOf = (scene: Scene, fonts: Fonts): Wiring => {
-  let known = wirings.get(scene);
-  if (known?.fonts !== fonts) wirings.set(scene, (known = { fonts, wiring: new Wires(scene, fonts) }));
-  return known.wiring;
-};
+export const wiringOf = (scene: Scene, fonts: Fonts): Wiring => wirings(scene, [fonts], () => new Wires(scene, fonts));

@@ -1,3 +1,4 @@
+import { remembered } from '../document/remembered';
 import { apply, type Matrix } from './matrix';
 import { type Outline, polygon } from './outline';
 
@@ -69,13 +70,8 @@ const at = (p0: number, p1: number, p2: number, p3: number, t: number) => {
   return u * u * u * p0 + 3 * u * u * t * p1 + 3 * u * t * t * p2 + t * t * t * p3;
 };
 
-const tight = new WeakMap<Outline, Box>();
-
-/** The tight box of an outline, worked out once. */
-export const outlineBox = (outline: Outline): Box => {
-  const known = tight.get(outline);
-  if (known) return known;
-  const p = outline.points;
+/** The tight box of an outline. */
+export const outlineBox = remembered(({ points: p }: Outline): Box => {
   const low = [p[0]!, p[1]!];
   const high = [p[0]!, p[1]!];
   for (let k = 0; k + 6 < p.length; k += 6) {
@@ -89,10 +85,8 @@ export const outlineBox = (outline: Outline): Box => {
       }
     }
   }
-  const box = { left: low[0]!, top: low[1]!, right: high[0]!, bottom: high[1]! };
-  tight.set(outline, box);
-  return box;
-};
+  return { left: low[0]!, top: low[1]!, right: high[0]!, bottom: high[1]! };
+});
 
 /** A box as an outline, clockwise from its top left. */
 export const boxOutline = ({ left, top, right, bottom }: Box): Outline =>

@@ -4,6 +4,7 @@
  * Length: each cubic in 16 intervals of 4-point Gauss-Legendre quadrature. Place at a length: binary
  * search in the table, then two Newton steps. Part of a cubic: its blossom at the two places.
  */
+import { remembered } from '../document/remembered';
 import { blossom } from './flatten';
 import { cubicCount, type Outline } from './outline';
 
@@ -36,22 +37,15 @@ export interface LengthTable {
   readonly upTo: Float64Array;
 }
 
-const tables = new WeakMap<Outline, LengthTable>();
-
-export const lengthTable = (outline: Outline): LengthTable => {
-  let table = tables.get(outline);
-  if (!table) {
-    const count = cubicCount(outline);
-    const upTo = new Float64Array(count * INTERVALS + 1);
-    for (let n = 0; n < count * INTERVALS; n++) {
-      const t = (n % INTERVALS) / INTERVALS;
-      upTo[n + 1] = upTo[n]! + between(outline.points, Math.floor(n / INTERVALS), t, t + 1 / INTERVALS);
-    }
-    table = { total: upTo[upTo.length - 1]!, upTo };
-    tables.set(outline, table);
+export const lengthTable = remembered((outline: Outline): LengthTable => {
+  const count = cubicCount(outline);
+  const upTo = new Float64Array(count * INTERVALS + 1);
+  for (let n = 0; n < count * INTERVALS; n++) {
+    const t = (n % INTERVALS) / INTERVALS;
+    upTo[n + 1] = upTo[n]! + between(outline.points, Math.floor(n / INTERVALS), t, t + 1 / INTERVALS);
   }
-  return table;
-};
+  return { total: upTo[upTo.length - 1]!, upTo };
+});
 
 /** In pixels. */
 export const arcLength = (outline: Outline): number => lengthTable(outline).total;

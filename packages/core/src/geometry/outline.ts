@@ -1,4 +1,5 @@
 /** Outlines: runs of cubic Béziers in typed arrays. */
+import { remembered } from '../document/remembered';
 import type { PathValue, Point, Vertex } from '../document/types';
 import type { Matrix } from './matrix';
 
@@ -57,19 +58,11 @@ export class OutlineWriter {
 /** Handle length of a quarter circle of radius 1, off by at most 2.7e-4 of it: 4/3 (sqrt 2 - 1). */
 export const KAPPA = (4 / 3) * (Math.SQRT2 - 1);
 
-const turns = new WeakMap<Outline, -1 | 0 | 1>();
-
 /**
  * Which way a closed outline turns that has no dents, as far as its control points show: 1 clockwise on the screen, -1 the other
  * way; 0 for one that is open, has dents, or goes round more than once. Within it the winding number is this.
  */
-export const turnOf = (outline: Outline): -1 | 0 | 1 => {
-  let turn = turns.get(outline);
-  if (turn === undefined) turns.set(outline, (turn = turnAround(outline)));
-  return turn;
-};
-
-const turnAround = ({ closed, points: p }: Outline): -1 | 0 | 1 => {
+export const turnOf = remembered(({ closed, points: p }: Outline): -1 | 0 | 1 => {
   if (!closed) return 0;
   const ways: Point[] = [];
   for (let k = 0; k + 3 < p.length; k += 2) {
@@ -86,7 +79,7 @@ const turnAround = ({ closed, points: p }: Outline): -1 | 0 | 1 => {
   });
   if (left === right || Math.abs(Math.abs(round) - 2 * Math.PI) > 1e-3) return 0;
   return right ? 1 : -1;
-};
+});
 
 /** A polygon through points. */
 export const polygon = (corners: readonly Point[]): Outline => {

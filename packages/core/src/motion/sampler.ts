@@ -1,3 +1,4 @@
+import { lastMade, remembered } from '../document/remembered';
 import type { Param, PointParam } from '../document/params';
 import {
   type ApartProperty,
@@ -180,17 +181,9 @@ const build = (param: Param, property: Property): Sampler => {
   return isKeyed(property) ? limited(param, keyed(param.kind, property)) : still(property.value);
 };
 
-const samplers = new WeakMap<Property, Sampler>();
-const defaults = new WeakMap<Param, Sampler>();
-
-const remembered = <K extends object>(map: WeakMap<K, Sampler>, key: K, make: () => Sampler): Sampler => {
-  let sampler = map.get(key);
-  if (!sampler) map.set(key, (sampler = make()));
-  return sampler;
-};
+const samplers = lastMade<Property, Sampler>();
+const ofDefault = remembered((param: Param) => still(param.default));
 
 /** The sampler of a property, built once for each property object; a missing property has its default. */
 export const samplerOf = (param: Param, property: Property | undefined): Sampler =>
-  property
-    ? remembered(samplers, property, () => build(param, property))
-    : remembered(defaults, param, () => still(param.default));
+  property ? samplers(property, [param], () => build(param, property)) : ofDefault(param);

@@ -2,6 +2,7 @@
  * Recipes, compiled: cards turned into functions of the frame. A card is asked for what stands above it
  * at whatever frame it likes, which is what a delay per copy rests on.
  */
+import { lastMade, remembered } from '../document/remembered';
 import { type Params, PLACE, type Values } from '../document/params';
 import type { DrawingLayer, Id, Item, Value } from '../document/types';
 import { apply, IDENTITY, inverted, type Matrix, multiply, placed } from '../geometry/matrix';
@@ -344,19 +345,14 @@ interface Run {
   readonly card: Card;
   /** The kind of the last of them. */
   readonly last: string | null;
-  readonly next: WeakMap<Item, { readonly run: Run; readonly from: readonly unknown[] }>;
+  readonly next: (item: Item, from: readonly unknown[], make: () => Run) => Run;
 }
-/** By the fonts they were compiled with. Runs that start with the same cards share them, and what is constant in them. */
-const runs = new WeakMap<Fonts, Run>();
+const runOf = (card: Card, last: string | null): Run => ({ card, last, next: lastMade() });
 
-const firstRun = (fonts: Fonts): Run => {
-  let run = runs.get(fonts);
-  if (!run) {
-    const card = { constant: true, perCopy: false, texts: NO_TEXTS, at: () => EMPTY };
-    runs.set(fonts, (run = { card, last: null, next: new WeakMap() }));
-  }
-  return run;
-};
+/** By the fonts they were compiled with. Runs that start with the same cards share them, and what is constant in them. */
+const firstRun = remembered<Fonts, Run>(() =>
+  runOf({ constant: true, perCopy: false, texts: NO_TEXTS, at: () => EMPTY }, null),
+);
 
 /** All that stands in a card, to know whether it is still what was compiled. */
 const innerOf = (item: Item, items: DrawingLayer['items'], depth: number): Item[] =>
@@ -379,15 +375,8 @@ const compileCards = (ids: readonly Id[], kitchen: Kitchen, depth: number): Card
     if (!item?.on) continue;
     const inner = innerOf(item, kitchen.items, depth);
     const from = [...inner, ...[item, ...inner].flatMap((card) => handedTo(card, kitchen))];
-    const known = run.next.get(item);
-    if (known?.from.length === from.length && known.from.every((own, i) => own === from[i])) {
-      run = known.run;
-      continue;
-    }
-    const card = once(compileCard(item, run, kitchen, depth));
-    const next: Run = { card, last: item.kind, next: new WeakMap() };
-    run.next.set(item, { run: next, from });
-    run = next;
+    const before = run;
+    run = before.next(item, from, () => runOf(once(compileCard(item, before, kitchen, depth)), item.kind));
   }
   return run.card;
 };

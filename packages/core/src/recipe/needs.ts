@@ -1,6 +1,18 @@
 /** What layers need besides themselves, told by the kinds of their cards' parameters: the one place where it is collected. */
+import { lastMade } from '../document/remembered';
 import { paramsOfKnob } from '../document/knobs';
-import type { FontChoice, Id, Item, Knob, Layer, Properties, Property, Value } from '../document/types';
+import type {
+  ControllerLayer,
+  DrawingLayer,
+  FontChoice,
+  Id,
+  Item,
+  Knob,
+  Layer,
+  Properties,
+  Property,
+  Value,
+} from '../document/types';
 import { isApart, isKeyed } from '../document/types';
 import type { Param, Params } from '../document/params';
 import { type Asks, asksOf, kindOf, paramsOf } from './table';
@@ -32,13 +44,14 @@ const partsOf = (layer: Layer): readonly { readonly params: Params; readonly val
     ? Object.values(layer.items).map(({ kind, params }) => ({ params: paramsOf(kind), values: params }))
     : Object.values(layer.knobs).map((knob) => ({ params: paramsOfKnob(knob), values: knob.params }));
 
-const known = new WeakMap<object, Needs>();
+/** By the cards or the knobs: what else a layer has asks for nothing. */
+const needsBy = lastMade<DrawingLayer['items'] | ControllerLayer['knobs'], Needs>();
 
 /** All that a layer may need at any frame, its cards on or off. */
-export const needsOf = (layer: Layer): Needs => {
-  const of = layer.kind === 'drawing' ? layer.items : layer.knobs;
-  const before = known.get(of);
-  if (before) return before;
+export const needsOf = (layer: Layer): Needs =>
+  needsBy(layer.kind === 'drawing' ? layer.items : layer.knobs, [], () => gathered(layer));
+
+const gathered = (layer: Layer): Needs => {
   const links: { readonly [L in Link]: Set<Id> } = { asset: new Set(), scene: new Set(), layer: new Set() };
   const fonts = new Map<string, FontChoice>();
   for (const { params, values } of partsOf(layer)) {
@@ -53,15 +66,13 @@ export const needsOf = (layer: Layer): Needs => {
   const asked = layer.kind === 'drawing' ? Object.values(layer.items).map((item) => asksOf(item.kind)) : [];
   const some = (what: keyof Asks) => asked.some((a) => a[what]);
   const asks = { assets: some('assets'), scenes: some('scenes'), layers: some('layers'), behind: some('behind') };
-  const needs: Needs = {
+  return {
     assets: links.asset,
     scenes: links.scene,
     layers: links.layer,
     fonts: [...fonts.values()],
     asks,
   };
-  known.set(of, needs);
-  return needs;
 };
 
 /** A layer whose cards or knobs name other things of a kind instead of some, as those among which it is copied. */

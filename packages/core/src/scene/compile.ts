@@ -2,6 +2,7 @@
  * document + frame → display list. Compiled once and cached by object identity: an edit to one layer
  * recompiles one layer, and moving it about does not touch its recipe.
  */
+import { lastMade, remembered } from '../document/remembered';
 import type { Assets, Color, DrawingLayer, Id, Item, Layer, Scene } from '../document/types';
 import type { Params, Values } from '../document/params';
 import { IDENTITY, type Matrix, multiply } from '../geometry/matrix';
@@ -87,24 +88,13 @@ interface CompiledLayer {
 const PER_LAYER = 10;
 const NOTHING: Drawn = { marks: [], problems: [], work: PER_LAYER };
 
-/** Something compiled, and all that it was compiled from beside what it is kept by. */
-interface Kept<T> {
-  readonly from: readonly unknown[];
-  readonly made: T;
-}
-interface Compiled {
-  /** By the items of a drawing. */
-  readonly recipes: WeakMap<DrawingLayer['items'], Kept<CompiledLayer['marks']>>;
-  readonly layers: WeakMap<Layer, Kept<CompiledLayer>>;
-}
 /** What has been compiled with a set of fonts; layers and recipes that do not change are not compiled again. */
-const compiled = new WeakMap<Fonts, Compiled>();
-
-const compiledWith = (fonts: Fonts): Compiled => {
-  let known = compiled.get(fonts);
-  if (!known) compiled.set(fonts, (known = { recipes: new WeakMap(), layers: new WeakMap() }));
-  return known;
-};
+const newlyCompiled = () => ({
+  /** By the items of a drawing. */
+  recipes: lastMade<DrawingLayer['items'], CompiledLayer['marks']>(),
+  layers: lastMade<Layer, CompiledLayer>(),
+});
+const compiledWith = remembered<Fonts, ReturnType<typeof newlyCompiled>>(newlyCompiled);
 
 /** What is to be said of a drawing's fonts: the ones that others stand in for. */
 const fontProblems = (layer: DrawingLayer, fonts: Fonts): Problem[] =>
@@ -115,22 +105,13 @@ const fontProblems = (layer: DrawingLayer, fonts: Fonts): Problem[] =>
     return [{ layer: layer.id, message }];
   });
 
-/** What is kept under a key, or made and kept where it was made from something else. */
-const keptOr = <K extends object, T>(map: WeakMap<K, Kept<T>>, key: K, from: readonly unknown[], make: () => T): T => {
-  const known = map.get(key);
-  if (known?.from.length === from.length && known.from.every((x, i) => x === from[i])) return known.made;
-  const made = make();
-  map.set(key, { from, made });
-  return made;
-};
-
 const recipeMarks = (
   layer: DrawingLayer,
   supplies: Supplies,
   wiring: Wiring,
   from: readonly unknown[],
 ): CompiledLayer['marks'] =>
-  keptOr(compiledWith(supplies.fonts).recipes, layer.items, [layer.recipe, ...from], () => {
+  compiledWith(supplies.fonts).recipes(layer.items, [layer.recipe, ...from], () => {
     const recipe = compileRecipe(layer.recipe, layer.items, supplies, (item) => wiring.computing(layer.id, item));
     const fonts = fontProblems(layer, supplies.fonts);
     return (frame, around) => {
@@ -143,14 +124,14 @@ const recipeMarks = (
   });
 
 /** Nested scenes with what they take along: one for all the nests that play it in the same surroundings. */
-const taken = new WeakMap<Scene, Scene>();
+const taken = lastMade<Scene, Scene>();
 
 const nestedProgram = (inner: Scene, { nested, eases }: Scene, library: Library, depth: number): Program => {
-  let whole = taken.get(inner);
-  if (!whole || whole.nested !== nested || whole.eases !== eases) {
-    whole = { ...inner, ...(nested && { nested }), ...(eases && { eases }) };
-    taken.set(inner, whole);
-  }
+  const whole = taken(inner, [nested, eases], () => ({
+    ...inner,
+    ...(nested && { nested }),
+    ...(eases && { eases }),
+  }));
   return compileScene(whole, library, depth);
 };
 
@@ -183,7 +164,7 @@ const suppliesOf = (around: Scene, library: Library, depth: number): Supplies =>
 
 const compileLayer = (layer: Layer, supplies: Supplies, wiring: Wiring): CompiledLayer => {
   const from = [...wiring.allOf(layer), ...stampsOf(needsOf(layer).asks, supplies)];
-  return keptOr(compiledWith(supplies.fonts).layers, layer, from, () => ({
+  return compiledWith(supplies.fonts).layers(layer, from, () => ({
     place: placementOf(layer.params, wiring.computing(layer.id)),
     marks: layer.kind === 'drawing' ? recipeMarks(layer, supplies, wiring, from) : () => NOTHING,
   }));
@@ -201,12 +182,13 @@ const standsInstead = (layer: Layer): boolean =>
 const TOO_MUCH =
   'and what is in front of it are left out: together with what is behind it takes too much for one frame';
 
-const programs = new WeakMap<Scene, { readonly library: Library; readonly depth: number; readonly program: Program }>();
+const programs = lastMade<Scene, Program>();
 
 /** The scene's program, built once for each scene object and library. A scene with nests comes with them: see wholeScene. */
-export const compileScene = (scene: Scene, library: Library, depth = 0): Program => {
-  const known = programs.get(scene);
-  if (known?.library === library && known.depth === depth) return known.program;
+export const compileScene = (scene: Scene, library: Library, depth = 0): Program =>
+  programs(scene, [library, depth], () => programOf(scene, library, depth));
+
+const programOf = (scene: Scene, library: Library, depth: number): Program => {
   const wiring = wiringOf(scene, library.fonts);
   const supplies = suppliesOf(scene, library, depth);
   // Within one scene object nothing changes: each layer is looked up once.
@@ -252,7 +234,7 @@ export const compileScene = (scene: Scene, library: Library, depth = 0): Program
 
   // Nests of one scene that are on the same frame show the same.
   let last: (DisplayList & { readonly frame: number }) | null = null;
-  const program: Program = {
+  return {
     scene,
     library,
     problems,
@@ -321,6 +303,4 @@ export const compileScene = (scene: Scene, library: Library, depth = 0): Program
       return list;
     },
   };
-  programs.set(scene, { library, depth, program });
-  return program;
 };

@@ -1,4 +1,5 @@
 /** What follows what in a scene: the one relation, by parent, by formula and by what cards name. */
+import { remembered } from '../document/remembered';
 import { cycleFrom, reachedFrom } from '../document/order';
 import { formulasOn } from '../document/formulas';
 import type { Formula, Id, Layer, PropertyRef, Scene } from '../document/types';
@@ -19,21 +20,15 @@ export interface Reading {
   readonly reads: readonly Target[];
 }
 
-const readings = new WeakMap<Scene, readonly Reading[]>();
-
-/** Every formula that works in a scene, with what it reads. Made once for each scene object. */
-export const readingsIn = (scene: Scene): readonly Reading[] => {
-  const before = readings.get(scene);
-  if (before) return before;
-  const all = Object.values(scene.layers).flatMap((layer) =>
+/** Every formula that works in a scene, with what it reads. */
+export const readingsIn = remembered((scene: Scene): readonly Reading[] =>
+  Object.values(scene.layers).flatMap((layer) =>
     formulasOf(scene.id, layer).map(({ by, formula }): Reading => ({
       by,
       reads: leadsOfFormula(formula, scene, by).map(({ to }) => to),
     })),
-  );
-  readings.set(scene, all);
-  return all;
-};
+  ),
+);
 
 /** The formulas on other layers that read something of these. */
 export const readersOf = (scene: Scene, layers: readonly Id[]): readonly Reading[] => {
@@ -49,10 +44,7 @@ export const readersOfPart = (scene: Scene, layer: Id, part: Id): readonly Readi
   );
 
 /** The layers that each layer follows directly: its parent, those that its formulas at work read, those its cards name. Itself left out. */
-const leads = new WeakMap<Scene, ReadonlyMap<Id, ReadonlySet<Id>>>();
-const leadsIn = (scene: Scene): ReadonlyMap<Id, ReadonlySet<Id>> => {
-  const before = leads.get(scene);
-  if (before) return before;
+const leadsIn = remembered((scene: Scene): ReadonlyMap<Id, ReadonlySet<Id>> => {
   const all = new Map(
     Object.values(scene.layers).map(({ id, parent }) => [id, new Set(parent === null ? [] : [parent])]),
   );
@@ -62,27 +54,23 @@ const leadsIn = (scene: Scene): ReadonlyMap<Id, ReadonlySet<Id>> => {
     for (const lead of [...layers, ...(asks.behind ? behindIn(scene, id) : [])]) all.get(id)?.add(lead);
   }
   for (const [id, own] of all) own.delete(id);
-  leads.set(scene, all);
   return all;
-};
+});
 
-const cuts = new WeakMap<Scene, ReadonlyMap<Id, readonly Layer[]>>();
+/** By each layer that cuts others, those, front to back. */
+const cutsIn = remembered((scene: Scene): ReadonlyMap<Id, readonly Layer[]> => {
+  const all = new Map<Id, Layer[]>();
+  for (const id of scene.order) {
+    const layer = scene.layers[id];
+    for (const cutting of layer ? needsOf(layer).layers : []) {
+      if (layer) all.set(cutting, [...(all.get(cutting) ?? []), layer]);
+    }
+  }
+  return all;
+});
 
 /** The layers that are cut by another, front to back. */
-export const layersCutBy = (scene: Scene, by: Id): readonly Layer[] => {
-  let known = cuts.get(scene);
-  if (!known) {
-    const all = new Map<Id, Layer[]>();
-    for (const id of scene.order) {
-      const layer = scene.layers[id];
-      for (const cutting of layer ? needsOf(layer).layers : []) {
-        if (layer) all.set(cutting, [...(all.get(cutting) ?? []), layer]);
-      }
-    }
-    cuts.set(scene, (known = all));
-  }
-  return known.get(by) ?? [];
-};
+export const layersCutBy = (scene: Scene, by: Id): readonly Layer[] => cutsIn(scene).get(by) ?? [];
 
 type Layers = Pick<Scene, 'layers'>;
 
@@ -127,19 +115,14 @@ export const drawnInCircle = (scene: Scene, start: Layer): readonly Layer[] | nu
 const NONE: ReadonlySet<Id> = new Set();
 export const leadsOf = (scene: Scene, id: Id): ReadonlySet<Id> => leadsIn(scene).get(id) ?? NONE;
 
-const known = new WeakMap<Scene, ReadonlyMap<Id, readonly Id[]>>();
-
-/** By each layer, the ones that follow it directly. Made once for each scene object. */
-const followersIn = (scene: Scene): ReadonlyMap<Id, readonly Id[]> => {
-  const before = known.get(scene);
-  if (before) return before;
+/** By each layer, the ones that follow it directly. */
+const followersIn = remembered((scene: Scene): ReadonlyMap<Id, readonly Id[]> => {
   const followers = new Map<Id, Id[]>();
   for (const [id, own] of leadsIn(scene)) {
     for (const lead of own) followers.set(lead, [...(followers.get(lead) ?? []), id]);
   }
-  known.set(scene, followers);
   return followers;
-};
+});
 
 /** Layers with all that follow them, however far down the line: what may look otherwise once they change. */
 export const withFollowers = (scene: Scene, ids: Iterable<Id>): ReadonlySet<Id> => {

@@ -1,4 +1,5 @@
 /** A nested scene seen from inside, in its place in the scene around it. */
+import { lastMade } from '../document/remembered';
 import type { Id, Scene } from '../document/types';
 import { type Matrix, multiply, translation } from '../geometry/matrix';
 import { nest, nestedFrame } from '../recipe/sources/nest';
@@ -31,20 +32,14 @@ export const frameInside = (program: Program, at: NestAt, frame: number, inner: 
 };
 
 /** What was found last in a scene: it is asked for again with every change of what is looked at. */
-const found = new WeakMap<Program, { readonly asked: readonly unknown[]; readonly frame: number }>();
+const found = lastMade<Program, number>();
 
 /** So far a frame is looked for on either side. */
 const FARTHEST = 2_000;
 
 /** The frame of the scene around a nest, nearest to one, that shows a frame of the scene inside: as nearly as any shows it. */
-export const frameAround = (program: Program, at: NestAt, inside: number, inner: Scene, near: number): number => {
-  const asked = [at.layer, at.card, inside, inner, near];
-  const known = found.get(program);
-  if (known && asked.every((part, i) => part === known.asked[i])) return known.frame;
-  const frame = lookedFor(program, at, inside, inner, near);
-  found.set(program, { asked, frame });
-  return frame;
-};
+export const frameAround = (program: Program, at: NestAt, inside: number, inner: Scene, near: number): number =>
+  found(program, [at.layer, at.card, inside, inner, near], () => lookedFor(program, at, inside, inner, near));
 
 const lookedFor = (program: Program, at: NestAt, inside: number, inner: Scene, near: number): number => {
   let best = near;

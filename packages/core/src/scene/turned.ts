@@ -1,4 +1,5 @@
 /** Scenes whose knobs are turned from outside: by the settings of a nest that plays them. */
+import { remembered } from '../document/remembered';
 import { paramsOfKnob } from '../document/knobs';
 import type { Id, Knob, Layer, Scene, Value } from '../document/types';
 import { kindOfValue, fittedValue } from '../motion/kinds/table';
@@ -6,20 +7,18 @@ import { settingOf } from '../recipe/settings';
 import { paramsOf } from '../recipe/table';
 import type { Settings } from '../recipe/types';
 
-const knobs = new WeakMap<Scene['layers'], ReadonlyMap<Id, Knob>>();
-
-/** Every knob of a scene, by its id. Made once for the same layers: nests ask for each frame. */
-export const knobsOf = ({ layers }: Pick<Scene, 'layers'>): ReadonlyMap<Id, Knob> => {
-  const before = knobs.get(layers);
-  if (before) return before;
-  const all = new Map(
-    Object.values(layers).flatMap((layer) =>
-      layer.kind === 'controller' ? Object.values(layer.knobs).map((knob): [Id, Knob] => [knob.id, knob]) : [],
+/** Made once for the same layers: nests ask for each frame. */
+const knobsAmong = remembered(
+  (layers: Scene['layers']): ReadonlyMap<Id, Knob> =>
+    new Map(
+      Object.values(layers).flatMap((layer) =>
+        layer.kind === 'controller' ? Object.values(layer.knobs).map((knob): [Id, Knob] => [knob.id, knob]) : [],
+      ),
     ),
-  );
-  knobs.set(layers, all);
-  return all;
-};
+);
+
+/** Every knob of a scene, by its id. */
+export const knobsOf = ({ layers }: Pick<Scene, 'layers'>): ReadonlyMap<Id, Knob> => knobsAmong(layers);
 
 /** The knob at a value, within its limits: instead of its keyframes and its formula; as it was for a value that is not of its kind. */
 const turnedKnob = (knob: Knob, value: Value): Knob => {
@@ -41,13 +40,12 @@ const turnedLayer = (layer: Layer, settings: Settings): Layer => {
 
 /** Of one scene, the most that are kept: as many nests of it may differ and still be compiled once. */
 const MOST_KEPT = 256;
-const kept = new WeakMap<Scene, Map<string, Scene>>();
+const keptOf = remembered<Scene, Map<string, Scene>>(() => new Map());
 
 /** A scene with its knobs at these values: the same object for the same values. */
 export const turned = (scene: Scene, settings: Settings): Scene => {
   if (Object.keys(settings).length === 0) return scene;
-  let known = kept.get(scene);
-  if (!known) kept.set(scene, (known = new Map()));
+  const known = keptOf(scene);
   const key = JSON.stringify(settings);
   const before = known.get(key);
   // What was asked for last goes last.

@@ -1,4 +1,5 @@
 /** A scene with all that it takes along when it leaves its project. */
+import { lastMade } from '../document/remembered';
 import { reachedFrom } from '../document/order';
 import { formulasOn } from '../document/formulas';
 import type { Asset, Assets, FontChoice, Id, Layer, Project, Scene } from '../document/types';
@@ -23,20 +24,16 @@ export const wouldRecurse = (scenes: Scenes, inner: Id, outer: Id): boolean => {
 type Nested = NonNullable<Scene['nested']>;
 
 const NONE: Nested = {};
-const sets = new WeakMap<Scene, { readonly inner: readonly Scene[]; readonly nested: Nested }>();
+const sets = lastMade<Scene, Nested>();
 
 /** Scenes by id: the same object for the same scenes, however often they are asked for. */
 const setOf = (inner: readonly Scene[]): Nested => {
   const [first] = inner;
   if (!first) return NONE;
-  const before = sets.get(first);
-  if (before?.inner.length === inner.length && inner.every((s, i) => s === before.inner[i])) return before.nested;
-  const nested = Object.fromEntries(inner.map((s) => [s.id, s]));
-  sets.set(first, { inner, nested });
-  return nested;
+  return sets(first, inner, () => Object.fromEntries(inner.map((s) => [s.id, s])));
 };
 
-const wholes = new WeakMap<Scene, Scene>();
+const wholes = lastMade<Scene, Scene>();
 
 /** Whether any formula reads an ease that is kept under a name: by its id, or by a name that was not found. */
 const readsEases = ({ layers }: Scene): boolean =>
@@ -52,12 +49,11 @@ export const wholeScene = (scene: Scene, project: Pick<Project, 'scenes' | 'ease
   const eases = project.eases.length > 0 && [scene, ...inner].some(readsEases) ? project.eases : undefined;
   if (ids.length === 0 && !eases) return scene;
   const nested = setOf(inner);
-  let whole = wholes.get(scene);
-  if (!whole || (whole.nested ?? NONE) !== nested || whole.eases !== eases) {
-    whole = { ...scene, ...(ids.length > 0 && { nested }), ...(eases && { eases }) };
-    wholes.set(scene, whole);
-  }
-  return whole;
+  return wholes(scene, [nested, eases], () => ({
+    ...scene,
+    ...(ids.length > 0 && { nested }),
+    ...(eases && { eases }),
+  }));
 };
 
 /** All layers that are drawn for a scene: its own, and those of the scenes it takes along. */

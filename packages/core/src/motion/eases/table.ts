@@ -1,3 +1,4 @@
+import { remembered } from '../../document/remembered';
 import { withFields } from '../../document/fitting';
 import type { Ease } from '../../document/types';
 import { bezier } from './bezier';
@@ -24,17 +25,8 @@ export const fittedEase = (ease: Ease): Ease => {
   return withFields(ease, Object.fromEntries(fitting));
 };
 
-const curves = new WeakMap<Ease, Curve>();
-
 /** The curve of an ease, built once for each ease object. */
-export const curveOf = (ease: Ease): Curve => {
-  let curve = curves.get(ease);
-  if (!curve) {
-    curve = kindOf(ease).curve(ease);
-    curves.set(ease, curve);
-  }
-  return curve;
-};
+export const curveOf = remembered((ease: Ease): Curve => kindOf(ease).curve(ease));
 
 /** Strength of an ease's ends, 0..1 each: the share of the span that the flat handle reaches. */
 export interface Strength {

@@ -1,4 +1,5 @@
 /** Effects: covers that change the pixels of what is drawn above them. */
+import { remembered } from '../../document/remembered';
 import type { Params, Values } from '../../document/params';
 import type { Table } from '../../picture/pixels';
 import { grouped } from '../marks';
@@ -24,16 +25,11 @@ export const tablesInSvg = (tables: readonly [Table, Table, Table]): string => {
 
 /** A cover card that has an effect on all that is above it, as one picture. Values that stay have one effect, made once. */
 export const effect = <P extends Params>({ effect: effectOf, ...kind }: EffectKind<P>) => {
-  const known = new WeakMap<Values<P>, Effect | null>();
+  const ofStill = remembered((values: Values<P>) => effectOf(values, 0));
   return cover<P>({
     ...kind,
     cover: (marks, values, { frame }) => {
-      if (kind.byFrame?.(values)) {
-        const now = effectOf(values, frame);
-        return now ? [changedBy(now, marks)] : marks;
-      }
-      let by = known.get(values);
-      if (by === undefined) known.set(values, (by = effectOf(values, frame)));
+      const by = kind.byFrame?.(values) ? effectOf(values, frame) : ofStill(values);
       return by ? [changedBy(by, marks)] : marks;
     },
   });

@@ -1,3 +1,4 @@
+import { lastMade } from '../../document/remembered';
 import {
   choice,
   FIRST_FONT,
@@ -100,20 +101,13 @@ const laidOut = (v: TextValues, face: Face): LaidText => {
 };
 
 /** What was laid out last in a face: its letters are asked for one by one, with the same values each time. */
-const last = new WeakMap<Face, { readonly values: TextValues; readonly laid: LaidText }>();
-
-const sameValues = (a: TextValues, b: TextValues): boolean =>
-  a === b || (Object.keys(a) as (keyof TextValues)[]).every((key) => Object.is(a[key], b[key]));
+const laidLast = lastMade<Face, LaidText>();
 
 /** Text laid out; null until its font is here. */
 export const textLayout = (v: TextValues, fonts: Fonts): LaidText | null => {
   const face = fonts.find(v.font)?.face;
   if (!face) return null;
-  const known = last.get(face);
-  if (known && sameValues(known.values, v)) return known.laid;
-  const laid = laidOut(v, face);
-  last.set(face, { values: v, laid });
-  return laid;
+  return laidLast(face, Object.values(v), () => laidOut(v, face));
 };
 
 /** The parts of a text in reading order, where they stand; null until the font is here. */

@@ -1,12 +1,11 @@
 import { paramsOfKnob } from '@kite/core/document/knobs';
 import type { Param } from '@kite/core/document/params';
-import type { DrawingLayer, Id, Item, Knob, Scene, Value } from '@kite/core/document/types';
+import type { DrawingLayer, Id, Item, Knob, PropertyRef, Scene } from '@kite/core/document/types';
 import type { CardRef } from '@kite/core/edits/recipe';
 import { removeItem } from '@kite/core/edits/recipe';
 import { ownCopy, setKnobHere } from '@kite/core/edits/settings';
-import { samplerOf } from '@kite/core/motion/sampler';
 import { needsOf } from '@kite/core/recipe/needs';
-import { knobsOf } from '@kite/core/scene/turned';
+import { frameInside } from '@kite/core/scene/inPlace';
 import { Copy, ScanEye } from 'lucide-react';
 import { useMemo } from 'react';
 import { Button } from '../../../ui/Button';
@@ -15,6 +14,7 @@ import { openNest } from '../../commands/nesting';
 import { makeId } from '../../store/editor';
 import { useEditor, useSlice } from '../../store/context';
 import { shownValue } from '../../timeline/ribbons';
+import { useShown } from '../../formula/useComputed';
 import { ParamField } from '../fields/ParamField';
 
 /** How many layers play a scene, in all scenes. */
@@ -24,11 +24,23 @@ const usesOf = (scenes: { readonly [id: Id]: Scene }, inner: Id): number =>
     0,
   );
 
-/** One knob of the scene inside: as that has it, or with a value of this nest's own. */
-const KnobHere = ({ card, knob, own }: { card: CardRef; knob: Knob; own: Item | undefined }) => {
+interface KnobHereProps {
+  card: CardRef;
+  knob: Knob;
+  /** Where the knob is, in the scene inside. */
+  at: PropertyRef;
+  /** The frame of the scene inside that shows. */
+  frame: number;
+  /** The value that the nest sets for itself. */
+  own: Item | undefined;
+}
+
+/** One knob of the scene inside: as that has it now, by its keyframes and formulas, or with a value of this nest's own. */
+const KnobHere = ({ card, knob, at, frame, own }: KnobHereProps) => {
   const editor = useEditor();
   const param = paramsOfKnob(knob).value as Param;
-  const value = samplerOf(param, knob.params.value).at(0) as Value;
+  const [shown] = useShown([at], param);
+  const value = shown?.at(frame) ?? param.default;
   const toggle = () => {
     if (own) removePartAsking(editor, card.layer, own.id, removeItem({ ...card, item: own.id }));
     else editor.edit(setKnobHere(card, knob, value, makeId()));
@@ -82,11 +94,21 @@ export const NestSettings = ({
   const editor = useEditor();
   const scenes = useSlice((s) => s.doc.scenes);
   const scene = scenes[inner];
+  const inside = useSlice((s) =>
+    scene ? (frameInside(editor.program, { layer: layer.id, card: item.id }, s.frame, scene) ?? 0) : 0,
+  );
   const uses = useMemo(() => usesOf(scenes, inner), [scenes, inner]);
   if (!scene) return null;
-  const knobs = [...knobsOf(scene).values()];
+  const knobs = Object.values(scene.layers).flatMap((of) =>
+    of.kind === 'controller'
+      ? of.panel.flatMap((id) => {
+          const knob = of.knobs[id];
+          return knob ? [{ knob, at: { scene: inner, layer: of.id, item: id, key: 'value' } }] : [];
+        })
+      : [],
+  );
   const own = (item.children ?? []).flatMap((id) => layer.items[id] ?? []);
-  const gone = own.filter(({ sets }) => !knobs.some(({ id }) => id === sets));
+  const gone = own.filter(({ sets }) => !knobs.some(({ knob }) => knob.id === sets));
   return (
     <section aria-label={`Knobs of ${scene.name}`} className="mt-1 flex flex-col gap-1.5 border-t border-line pt-2">
       <div className="flex items-center justify-between gap-2 text-sm text-ink-2">
@@ -114,8 +136,15 @@ export const NestSettings = ({
         </p>
       ) : (
         <ul className="flex flex-col gap-1.5">
-          {knobs.map((knob) => (
-            <KnobHere key={knob.id} card={card} knob={knob} own={own.find(({ sets }) => sets === knob.id)} />
+          {knobs.map(({ knob, at }) => (
+            <KnobHere
+              key={knob.id}
+              card={card}
+              knob={knob}
+              at={at}
+              frame={inside}
+              own={own.find(({ sets }) => sets === knob.id)}
+            />
           ))}
         </ul>
       )}
