@@ -130,7 +130,11 @@ test('one scene is nested five times in five colours by its knob, follows the sc
 }) => {
   const size = { width: 60, height: 60, rate: BLANK.rate, length: 100, background: null };
   const petal = discLayer('petal', 'Petal', [30, 30], '#FFFFFF', 40);
-  const knobs = [newKnob('tone', 'color', 'Tone'), newKnob('wide', 'number', 'Wide'), newKnob('beat', 'number', 'Beat')];
+  const knobs = [
+    newKnob('tone', 'color', 'Tone'),
+    newKnob('wide', 'number', 'Wide'),
+    newKnob('beat', 'number', 'Beat'),
+  ];
   const doc = [
     addScene('petals', 'Petal scene', size),
     addLayers('petals', [petal, newController(BLANK, 'rig', 'Rig')]),
