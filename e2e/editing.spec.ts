@@ -5,6 +5,7 @@ import type { Page } from '@playwright/test';
 import { addCard, drag, goToFrame, middle, newProject, onScene, saved, setNumber } from './support/editor';
 import type { Server } from './support/server';
 import { expect, test } from './support/test';
+import { openRow } from './support/timeline';
 
 const sceneOf = async (page: Page, server: Server): Promise<Scene> => {
   const doc = await saved(page, server);
@@ -152,7 +153,12 @@ test('beads: add, sweep, move together, delete', async ({ page, server }) => {
   await threeSquares(page, server, 'Beads');
   await page.getByLabel('Turn: Animate: add a keyframe here').click();
   await page.getByLabel('Opacity: Animate: add a keyframe here').click();
+  // Rows open when they are asked to; a closed one marks where its keyframes are.
   const ribbons = page.getByTestId('ribbon-row');
+  await expect(ribbons).toHaveCount(0);
+  await expect(page.getByTestId('key-tick')).toHaveCount(1);
+  await openRow(page, 'Rectangle 3');
+  await expect(page.getByTestId('key-tick')).toHaveCount(0);
   await expect(ribbons).toHaveCount(2);
   for (const i of [0, 1]) {
     const box = await ribbons.nth(i).locator('svg').last().boundingBox();

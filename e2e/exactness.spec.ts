@@ -85,6 +85,8 @@ test('parents by a dragged link, without a jump; groups, alignment, tags, tuckin
     await page.getByRole('menuitem', { name: entry }).click();
   };
   const shown = await pixel(page, at(150, 40));
+  await page.keyboard.press('Escape');
+  await rowOf('Rectangle').click({ position: { x: 90, y: 12 } });
   await menu('Rectangle', 'Show alone');
   await page.keyboard.press('Escape');
   await expect.poll(() => pixel(page, at(150, 40))).not.toEqual(shown);

@@ -1,6 +1,7 @@
 /** From an empty project to a finished animation, in the real interface, and all of it again after a reload. */
 import type { DrawingLayer, KeyedProperty } from '@kite/core/document/types';
 import { addCard, drag, goToFrame, middle, newProjectByHand, onScene, saved, setNumber } from './support/editor';
+import { openRow } from './support/timeline';
 import { expect, test } from './support/test';
 
 test('create, draw, trim, repeat, key, ease, play, undo, reload', async ({ page, server }) => {
@@ -52,6 +53,7 @@ test('create, draw, trim, repeat, key, ease, play, undo, reload', async ({ page,
   ]);
 
   // Its ribbon shows two beads; a span's ease is shaped by a handle and by strengths.
+  await openRow(page, 'Line');
   await expect(page.getByTestId('bead')).toHaveCount(2);
   await page.getByTestId('bead').first().click();
   await setNumber(page, 'Strength at the end', '90');

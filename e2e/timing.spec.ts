@@ -6,7 +6,7 @@ import { drag, goToFrame, middle, saved, setNumber } from './support/editor';
 import { BLANK, discLayer, keyed, openMade } from './support/made';
 import { inOrder, named, sceneOf } from './support/scene';
 import { test } from './support/test';
-import { bead, choose, framesOf, keysOf } from './support/timeline';
+import { bead, choose, framesOf, keysOf, openRow } from './support/timeline';
 
 /** The page's x of a frame, by the ticks of the ruler being even. */
 const xOf = async (page: Page) => {
@@ -322,6 +322,7 @@ test('colours flash over a range, and the span turns so many times', async ({ pa
     .click();
   await goToFrame(page, 10);
   await page.getByRole('button', { name: /^Colour: Animate/ }).click();
+  await openRow(page, 'Ball');
   await bead(page, 'Fill · colour', 10).click();
   await setNumber(page, 'Frames of each colour', '5');
   await page.getByRole('button', { name: /^Flash, frames 10 to 99/ }).click();

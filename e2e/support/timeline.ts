@@ -22,5 +22,10 @@ export const choose = async (page: Page, ...names: readonly string[]) => {
     await rowOf(page, name).click({ position: { x: 90, y: 12 }, ...(i > 0 && { modifiers: ['Control'] }) });
   }
 };
+/** Shows the ribbons of a layer. */
+export const openRow = (page: Page, name: string) =>
+  rowOf(page, name)
+    .getByRole('button', { name: `Open ${name}`, exact: true })
+    .click();
 export const bead = (page: Page, name: string, frame: number) =>
   page.getByRole('button', { name: `Keyframe of ${name} at ${frame}`, exact: true });

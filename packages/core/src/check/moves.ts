@@ -3,7 +3,7 @@ import { isObject, isPoint } from '../document/is';
 import * as yup from 'yup';
 import { LIMITS, MOVE_LIMITS } from '../document/limits';
 import { FAR } from '../document/params';
-import { STEP_KINDS, type StepKind, EMPHASES } from '../document/moves';
+import { EMPHASES, ROUTINE_ORDERS, STEP_KINDS, type StepKind } from '../document/moves';
 import { between, colorRule, flag, idRule, ids, nameRule, object, oneOf, type Rule, rule, whole } from './rules';
 import { easeRule } from './values';
 
@@ -74,7 +74,11 @@ export const routinesRule = list(
     steps: list(stepRule, LIMITS.moves),
     start: frame,
     stagger: whole(-LIMITS.length, LIMITS.length),
+    order: oneOf(ROUTINE_ORDERS),
+    seed: whole(...MOVE_LIMITS.seed),
+    speed: between(...MOVE_LIMITS.speed),
     rounds: whole(...MOVE_LIMITS.rounds),
+    forever: flag,
     pingpong: flag,
     players: ids(LIMITS.layers),
   }),

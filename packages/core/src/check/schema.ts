@@ -79,6 +79,7 @@ export const layerRule = (value: unknown): Rule => {
     return object({
       ...layerFields,
       kind: oneOf(['controller']),
+      group: flag,
       knobs: mapOf(knobRule, LIMITS.knobs),
       panel: ids(LIMITS.knobs),
     });

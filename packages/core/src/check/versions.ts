@@ -148,6 +148,20 @@ const withSoftMasks: Upgrade = (document) => ({
 /** Effects kept under names came with format 7. */
 const withEffects: Upgrade = (document) => ({ ...document, effects: [] });
 
+/** The order and the speed of routines came with format 8, and controllers that are groups. */
+const withGroups: Upgrade = (document) => ({
+  ...document,
+  scenes: each(document.scenes, (scene) => ({
+    ...scene,
+    layers: each(scene.layers, (layer) => (layer.kind === 'controller' ? { ...layer, group: false } : layer)),
+    ...(Array.isArray(scene.routines) && {
+      routines: scene.routines.map((routine: unknown) =>
+        isRecord(routine) ? { ...routine, order: 'list', seed: 1, speed: 1, forever: false } : routine,
+      ),
+    }),
+  })),
+});
+
 /** From each older version to the next. */
 export const UPGRADES: ReadonlyMap<number, Upgrade> = new Map([
   [1, withAssets],
@@ -156,6 +170,7 @@ export const UPGRADES: ReadonlyMap<number, Upgrade> = new Map([
   [4, withSources],
   [5, withSoftMasks],
   [6, withEffects],
+  [7, withGroups],
 ]);
 
 /** A document of any older version in today's; a newer one is refused. */

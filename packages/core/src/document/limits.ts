@@ -46,6 +46,8 @@ export const MOVE_LIMITS = {
   gap: [-100_000, 100_000],
   grow: [-1_000, 1_000],
   rounds: [1, 1_000],
+  speed: [0.01, 100],
+  seed: [0, 1_000_000],
 } as const satisfies { readonly [key: string]: Limits };
 
 /** Of how a picture is cut out, in pixels of the picture. */

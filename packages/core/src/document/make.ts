@@ -1,4 +1,5 @@
 /** New things with the values that a designer expects of them. */
+import type { Routine, RoutineStep } from './moves';
 import type {
   Color,
   ControllerLayer,
@@ -15,7 +16,7 @@ import type {
   Value,
 } from './types';
 
-export const FORMAT_VERSION = 7;
+export const FORMAT_VERSION = 8;
 
 /** Gives a new id each time it is called. */
 export type MakeId = () => Id;
@@ -105,8 +106,32 @@ export const newDrawing = (
 export const newController = (scene: Scene, id: Id, name: string, o: LayerOptions = {}): ControllerLayer => ({
   ...base(scene, id, name, o),
   kind: 'controller',
+  group: false,
   knobs: {},
   panel: [],
+});
+
+/** A routine that goes through its steps once, its players one after another. */
+export const newRoutine = (
+  id: Id,
+  name: string,
+  steps: readonly RoutineStep[],
+  players: readonly Id[],
+  o: Partial<Omit<Routine, 'id' | 'name' | 'steps' | 'players'>> = {},
+): Routine => ({
+  id,
+  name,
+  steps,
+  start: 0,
+  stagger: 0,
+  order: 'list',
+  seed: 1,
+  speed: 1,
+  rounds: 1,
+  forever: false,
+  pingpong: false,
+  ...o,
+  players,
 });
 
 export const newItem = (id: Id, kind: string, values: { readonly [key: string]: Value } = {}): Item => ({

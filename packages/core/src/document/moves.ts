@@ -95,6 +95,10 @@ export interface RoutineStep<K extends StepKind = StepKind> {
   readonly ease: Ease;
 }
 
+/** Orders of a stagger that ask for nothing but the players' own. */
+export const ROUTINE_ORDERS = ['list', 'reversed', 'centre', 'edges', 'random'] as const;
+export type RoutineOrder = (typeof ROUTINE_ORDERS)[number];
+
 export interface Routine {
   readonly id: Id;
   readonly name: string;
@@ -103,8 +107,16 @@ export interface Routine {
   readonly start: number;
   /** Frames from one player's beginning to the next one's. */
   readonly stagger: number;
+  /** Whose turn it is first, by the order of the players. */
+  readonly order: RoutineOrder;
+  /** Of the order at random. */
+  readonly seed: number;
+  /** How many times as fast all of it goes as the frames of its steps say. */
+  readonly speed: number;
   /** How often the steps are gone through. */
   readonly rounds: number;
+  /** Whether it goes on round after round, however many there are: what moves or turns goes on from where it is, the rest begins anew. */
+  readonly forever: boolean;
   /** Whether every second round goes backwards. */
   readonly pingpong: boolean;
   /** The layers that play it, in the order in which they begin. */

@@ -27,6 +27,8 @@ export interface NumberParam extends Described {
   readonly clock?: true;
   /** Whole numbers alone. */
   readonly whole?: true;
+  /** The key of the number beside it with which it makes a size. */
+  readonly beside?: string;
 }
 export interface PointParam extends Described {
   readonly kind: 'point';
@@ -129,7 +131,7 @@ export const MOST_VERTICES = 5_000;
 export const MOST_STOPS = 32;
 
 type NumberOptions = Partial<
-  Pick<NumberParam, 'unit' | 'min' | 'max' | 'step' | 'when' | 'clock' | 'still' | 'whole' | 'hint'>
+  Pick<NumberParam, 'unit' | 'min' | 'max' | 'step' | 'when' | 'clock' | 'still' | 'whole' | 'hint' | 'beside'>
 >;
 
 export const number = (label: string, value: number, o: NumberOptions = {}): NumberParam => ({

@@ -154,6 +154,8 @@ export interface Knob {
 /** Draws nothing: others are parented to it, and it carries knobs. */
 export interface ControllerLayer extends LayerBase {
   readonly kind: 'controller';
+  /** Whether what hangs from it shows, fades, moves in time and is listed as one thing with it. */
+  readonly group: boolean;
   readonly knobs: { readonly [id: Id]: Knob };
   /** The knobs in the order of their panel. */
   readonly panel: readonly Id[];

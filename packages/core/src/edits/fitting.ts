@@ -228,6 +228,8 @@ const fittedRoutine = (routine: Routine): Routine => {
     start: frameWithin(routine.start),
     stagger: wholeWithin(routine.stagger, -LIMITS.length, LIMITS.length),
     rounds: wholeWithin(routine.rounds, ...MOVE_LIMITS.rounds),
+    seed: wholeWithin(routine.seed, ...MOVE_LIMITS.seed),
+    speed: clamped(routine.speed, ...MOVE_LIMITS.speed, 1),
     steps: each(routine.steps, (step) =>
       withFields(step, {
         value: STEP_FITS[step.kind](step.value as never) as RoutineStep['value'],

@@ -1,7 +1,7 @@
 /** What edits do at the limits of the schema. */
 import { describe, expect, it } from 'vitest';
 import { checkProject } from '../check/project';
-import { countingIds, newDrawing, newItem, newProject, newScene } from '../document/make';
+import { countingIds, newDrawing, newItem, newProject, newScene, newRoutine } from '../document/make';
 import { cutText, isSound, sound } from '../document/text';
 import type { Edit } from '../document/patches';
 import type { DrawingLayer, KeyedProperty, Project, Scene } from '../document/types';
@@ -71,16 +71,7 @@ describe('a curve that is moved', () => {
 
 describe('a routine whose steps add up past a limit', () => {
   const step = { kind: 'turn', value: 90_000, frames: 5, gap: 0, ease: { kind: 'linear' } } as const;
-  const routine = {
-    id: 'r',
-    name: 'Round and round',
-    steps: [step, step],
-    start: 0,
-    stagger: 0,
-    rounds: 1,
-    pingpong: false,
-    players: ['a'],
-  };
+  const routine = newRoutine('r', 'Round and round', [step, step], ['a']);
   it('stays at it, and can still be adjusted', () => {
     const played = done(base, addRoutine('s', routine));
     const keys = (doc: Project) => (layer(doc).params.rotation as KeyedProperty).keys.map((k) => k.value);

@@ -4,17 +4,23 @@ import { newDrawing, newItem, newProject, newScene } from '../document/make';
 import type { Edit } from '../document/patches';
 import { applyEdit } from './apply';
 import type { KeyedProperty, Project, Scene } from '../document/types';
+import { PLACE } from '../document/params';
+import { samplerOf } from '../motion/sampler';
+import { compileScene, NO_LIBRARY } from '../scene/compile';
 import { READY_MOVES } from '../moves/ready';
 import type { Move, SideMove } from '../document/moves';
 import { changeKey } from './keyframes';
-import { addLayers } from './layers';
+import { addLayers, setLayers } from './layers';
 import { adjustableMoves, applyMove, changeMove, forgetMove, keepMove, removeMove } from './moves';
 import { setValue } from './properties';
-import { slideLayers } from './timing';
+import { awayIn, stayingOutside } from './outside';
+import { setScene } from './scenes';
+import { slideLayers, stretchLayers } from './timing';
 
 const size = { width: 400, height: 300, rate: { num: 25, den: 1 }, length: 100, background: '#10132E' } as const;
 const first = newScene('s', 'One', size);
-const stop = (id: string) => newDrawing(first, id, id, [newItem(`${id}-e`, 'ellipse')], { position: [200, 150] });
+const stop = (id: string) =>
+  newDrawing(first, id, id, [newItem(`${id}-e`, 'ellipse'), newItem(`${id}-f`, 'fill')], { position: [200, 150] });
 const base = applyEdit(newProject('p', 'Project', [first]), addLayers('s', [stop('a'), stop('b')])).doc;
 const done = (doc: Project, ...edits: Edit[]): Project => {
   const next = edits.reduce((now, edit) => applyEdit(now, edit).doc, doc);
@@ -105,6 +111,74 @@ describe('a move', () => {
       [12, [250, 100]],
       [32, [300, 100]],
     ]);
+  });
+  it('takes the beginning of its layer along, and the end', () => {
+    const inAndOut = done(
+      base,
+      applyMove('s', ['a'], 'm', slideIn, 0, away),
+      applyMove('s', ['a'], 'n', ready('Slide out'), 0, away),
+    );
+    const later = done(
+      inAndOut,
+      changeMove('s', ['a'], 'm', { later: 12 }, away),
+      changeMove('s', ['a'], 'n', { later: -9 }, away),
+    );
+    expect(scene(later).layers.a).toMatchObject({ from: 12, to: 91 });
+    // One that begins later than its layer leaves that alone.
+    const apart = done(inAndOut, setLayers('s', ['a'], { from: -5 }), changeMove('s', ['a'], 'm', { later: 12 }, away));
+    expect(scene(apart).layers.a?.from).toBe(-5);
+  });
+  it('does not get smaller than at rest where it shrinks to that', () => {
+    const overshooting: Move = { ...slideIn, scale: 2, ease: { kind: 'bezier', x1: 0.2, y1: 1.8, x2: 0.4, y2: 1.2 } };
+    const sizes = (move: Move) => {
+      const moved = done(base, applyMove('s', ['a'], 'm', move, 0, away));
+      expect(adjustableMoves(scene(moved), ['a'])).toHaveLength(1);
+      const sampler = samplerOf(PLACE.scale, scene(moved).layers.a?.params.scale);
+      return Array.from({ length: 21 }, (_, f) => (sampler.at(f) as readonly number[])[0] as number);
+    };
+    for (const ease of [overshooting.ease, { kind: 'spring', bounces: 3, damping: 0.5 } as const]) {
+      expect(Math.min(...sizes({ ...overshooting, ease }))).toBeGreaterThanOrEqual(1);
+      expect(Math.max(...sizes({ ...overshooting, scale: 0, ease }))).toBeGreaterThan(1);
+    }
+  });
+  it.each(READY_MOVES.map((m) => [m.name, m] as const))(
+    '%s is stretched with its layer, to whole frames',
+    (_n, move) => {
+      const moved = done(base, applyMove('s', ['a'], 'm', move, 40, away));
+      const long = done(moved, stretchLayers('s', ['a'], 1.37));
+      const [was] = adjustableMoves(scene(moved), ['a']);
+      const [is] = adjustableMoves(scene(long), ['a']);
+      expect(is?.applied.from).toBe(Math.round((was?.applied.from ?? 0) * 1.37));
+      expect(is?.applied.to).toBe(Math.round((was?.applied.to ?? 0) * 1.37));
+    },
+  );
+  it('from outside comes from outside still when the scene or the layer grows', () => {
+    const program = (of: Scene) => compileScene(of, NO_LIBRARY);
+    const outside: Move = { ...slideIn, angle: 180, outside: true };
+    // 200 px wide, in the middle of 400.
+    const moved = done(base, applyMove('s', ['a'], 'm', outside, 0, awayIn(program(scene(base)), 0)));
+    const there = (doc: Project) => (keys(doc, 'position')?.[0]?.[1] as readonly number[])[0];
+    expect(there(moved)).toBe(-100);
+    const settled = (doc: Project, edit: Edit) => {
+      const next = done(doc, edit);
+      const more = stayingOutside(doc, next, program);
+      return more ? done(next, more) : next;
+    };
+    const wide = settled(
+      moved,
+      setValue({ scene: 's', layer: 'a', item: 'a-e', key: 'width' }, 300, { write: 'curve', frame: 0 }),
+    );
+    expect(there(wide)).toBe(-150);
+    expect(there(settled(wide, setScene('s', { width: 800 })))).toBe(-150);
+    const far = done(
+      moved,
+      changeMove('s', ['a'], 'm', { move: { ...outside, angle: 0 } }, awayIn(program(scene(moved)), 0, 'm')),
+    );
+    expect(there(far)).toBe(500);
+    expect(there(settled(far, setScene('s', { width: 800 })))).toBe(900);
+    // Edited by hand, it stays as it is.
+    const own = done(moved, changeKey({ scene: 's', layer: 'a', key: 'position' }, 0, { value: [0, 0] }));
+    expect(there(settled(own, setScene('s', { height: 900 })))).toBe(0);
   });
   it('is let go once its keyframes are edited by hand', () => {
     const moved = done(base, applyMove('s', ['a'], 'm', slideIn, 0, away));

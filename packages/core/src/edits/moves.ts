@@ -57,6 +57,17 @@ const erase = (layer: LayerDraft, applied: AppliedMove): Rest => {
 };
 
 const movesOf = (layer: LayerDraft): AppliedMove[] => plain<AppliedMove[]>(layer.moves);
+
+/** Changes when the moves of a layer are, as `act` does; those that are as they were written are written anew, to the frame. */
+export const rewritingMoves = (layer: LayerDraft, act: () => void): void => {
+  const rests = new Map<Id, Rest>();
+  for (const move of movesOf(layer)) if (isUntouched(placeIn(layer), move)) rests.set(move.id, erase(layer, move));
+  act();
+  for (const move of movesOf(layer)) {
+    const rest = rests.get(move.id);
+    if (rest) write(layer, move, rest);
+  }
+};
 const setMoves = (layer: LayerDraft, moves: readonly AppliedMove[]): void => {
   layer.moves = moves as typeof layer.moves;
 };
@@ -137,6 +148,13 @@ const holders = (draft: ProjectDraft, sceneId: Id, ids: readonly Id[], id: Id): 
   return found;
 };
 
+/** A layer that begins with its entrance begins with it still when that is elsewhere; one that ends with its exit ends with it. */
+const follow = (layer: LayerDraft, before: AppliedMove, next: AppliedMove): void => {
+  const { kind } = before.move;
+  if (kind === 'entrance' && layer.from === before.from) layer.from = Math.min(next.from, layer.to - 1);
+  if (kind === 'exit' && layer.to === before.to + 1) layer.to = Math.max(next.to + 1, layer.from + 1);
+};
+
 export interface MoveChange {
   readonly move?: Move;
   /** Frames by which it begins later on every layer. */
@@ -166,6 +184,7 @@ export const changeMove = (sceneId: Id, ids: readonly Id[], id: Id, to: MoveChan
         away: awayFor(move, layer.id, away),
       };
       write(layer, next, to.position ? { ...rest, position: to.position } : rest);
+      follow(layer, before, next);
       setMoves(
         layer,
         moves.map((m) => (m.id === id ? next : m)),

@@ -1,13 +1,16 @@
 import { describe, expect, it } from 'vitest';
 import { checkProject } from '../check/project';
-import { newDrawing, newItem, newProject, newScene } from '../document/make';
+import { countingIds, newDrawing, newItem, newProject, newRoutine, newScene } from '../document/make';
 import type { Edit } from '../document/patches';
+import { PLACE } from '../document/params';
+import { samplerOf } from '../motion/sampler';
 import { applyEdit } from './apply';
 import type { DrawingLayer, Ease, KeyedProperty, Project, Scene } from '../document/types';
 import type { Routine, RoutineStep } from '../document/moves';
 import { changeKey } from './keyframes';
-import { addLayers, removeLayers } from './layers';
-import { addRoutine, removeRoutine, setRoutine } from './routines';
+import { addLayers, copiesOf, removeLayers } from './layers';
+import { addRoutine, joinRoutines, removeRoutine, setRoutine } from './routines';
+import { slideLayers, stretchLayers } from './timing';
 
 const size = { width: 400, height: 300, rate: { num: 25, den: 1 }, length: 200, background: '#10132E' } as const;
 const first = newScene('s', 'One', size);
@@ -26,16 +29,7 @@ const steps: readonly RoutineStep[] = [
   { kind: 'grow', value: 1.5, frames: 8, gap: -4, ease },
   { kind: 'colour', value: '#2EC4B6', frames: 6, gap: 2, ease },
 ];
-const routine: Routine = {
-  id: 'r',
-  name: 'Leave the stop',
-  steps,
-  start: 5,
-  stagger: 3,
-  rounds: 1,
-  pingpong: false,
-  players: ['a', 'b'],
-};
+const routine: Routine = newRoutine('r', 'Leave the stop', steps, ['a', 'b'], { start: 5, stagger: 3 });
 const done = (doc: Project, ...edits: Edit[]): Project => {
   const next = edits.reduce((now, edit) => applyEdit(now, edit).doc, doc);
   checkProject(JSON.parse(JSON.stringify(next)));
@@ -115,6 +109,56 @@ describe('a routine', () => {
     expect(keys(next, 'a', 'position')).toEqual(keys(edited, 'a', 'position'));
     expect(next.scenes.s?.routines[0]?.players).toEqual(['b']);
     expect(keys(next, 'b', 'position')?.[0]?.[0]).toBe(20);
+  });
+  it('goes at another speed as a whole', () => {
+    const quick = done(played, setRoutine('s', 'r', { speed: 2 }));
+    expect(keys(quick, 'a', 'position')?.map(([f]) => f)).toEqual([5, 10]);
+    // Eight frames from two before the end of the first: half of all of it.
+    expect(keys(quick, 'a', 'scale')?.map(([f]) => f)).toEqual([8, 12]);
+    expect(keys(done(quick, setRoutine('s', 'r', { speed: 1 })), 'a', 'scale')).toEqual(keys(played, 'a', 'scale'));
+  });
+  it('has an order of its players', () => {
+    const all = setRoutine('s', 'r', { players: ['a', 'b', 'c'] });
+    const first = (doc: Project) => ['a', 'b', 'c'].map((id) => keys(doc, id, 'position')?.[0]?.[0]);
+    expect(first(done(played, all))).toEqual([5, 8, 11]);
+    expect(first(done(played, all, setRoutine('s', 'r', { order: 'reversed' })))).toEqual([11, 8, 5]);
+    expect(first(done(played, all, setRoutine('s', 'r', { order: 'centre' })))).toEqual([8, 5, 8]);
+  });
+  it('goes on for ever: what moves goes on from there, what grows begins anew', () => {
+    const on = done(played, setRoutine('s', 'r', { forever: true, steps: steps.slice(0, 2) }));
+    const at = (key: 'position' | 'scale', frame: number) =>
+      samplerOf(PLACE[key], layerOf(on, 'a').params[key]).at(frame);
+    // A round is of 14 frames: ten, and eight from four before its end.
+    expect([5, 15, 19, 29, 33, 43, 47].map((f) => (at('position', f) as number[])[0])).toEqual([
+      100, 160, 160, 220, 220, 280, 280,
+    ]);
+    expect([5, 11, 19, 20, 25].map((f) => (at('scale', f) as number[])[0])).toEqual([1, 1, 1.5, 1, 1]);
+    const back = done(on, setRoutine('s', 'r', { pingpong: true }));
+    const there = samplerOf(PLACE.position, layerOf(back, 'a').params.position);
+    expect([5, 15, 19, 23, 33, 43].map((f) => (there.at(f) as number[])[0])).toEqual([100, 160, 160, 160, 100, 160]);
+    expect(layerOf(done(back, removeRoutine('s', 'r')), 'a').params.position).toEqual({ value: [100, 150] });
+  });
+  it('is played by the copies of its players too', () => {
+    const copies = copiesOf([layerOf(played, 'b')], countingIds('k'), () => 'd');
+    const more = done(played, addLayers('s', copies), joinRoutines('s', new Map([['b', 'd']])));
+    expect(more.scenes.s?.routines[0]?.players).toEqual(['a', 'b', 'd']);
+    expect(keys(more, 'd', 'position')).toEqual([
+      [11, [100, 150]],
+      [21, [160, 150]],
+    ]);
+    expect(keys(done(more, setRoutine('s', 'r', { start: 0 })), 'd', 'position')?.[0]?.[0]).toBe(6);
+  });
+  it('goes along when all its players are slid or stretched', () => {
+    const slid = done(played, slideLayers('s', ['a', 'b'], 10));
+    expect(slid.scenes.s?.routines[0]?.start).toBe(15);
+    expect(keys(done(slid, setRoutine('s', 'r', { stagger: 0 })), 'b', 'position')?.[0]?.[0]).toBe(15);
+    const long = done(played, stretchLayers('s', ['a', 'b'], 2));
+    expect(long.scenes.s?.routines[0]).toMatchObject({ start: 10, stagger: 6, speed: 0.5, players: ['a', 'b'] });
+    expect(keys(long, 'b', 'position')?.map(([f]) => f)).toEqual([16, 36]);
+    // By a third nothing falls on whole frames: it is written to them, and can be adjusted still.
+    const odd = done(played, stretchLayers('s', ['a', 'b'], 4 / 3));
+    const next = done(odd, setRoutine('s', 'r', { start: 0 }));
+    expect(next.scenes.s?.routines[0]?.players).toEqual(['a', 'b']);
   });
   it('is taken away without a trace', () => {
     const back = done(played, removeRoutine('s', 'r'));

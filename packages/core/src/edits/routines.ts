@@ -28,23 +28,30 @@ const write = (draft: ProjectDraft, scene: SceneDraft, routine: Routine, id: Id,
   const layer = playerIn(scene, id);
   if (!layer) return;
   const start = startOf(routine, id);
-  for (const { ref, keys } of playedBy(routine, layer, scene.id, start, rest ?? restAt(layer, start))) {
-    change(draft, ref, (property) => withPastedKeys(property, keys));
+  for (const { ref, keys, after } of playedBy(routine, layer, scene.id, start, rest ?? restAt(layer, start))) {
+    change(draft, ref, (property) => ({ ...withPastedKeys(property, keys), ...(after && { after }) }));
   }
 };
 
 /** Takes a routine's keyframes off a layer; says how the layer rests, or null where it was edited by hand. */
-const erase = (draft: ProjectDraft, scene: SceneDraft, routine: Routine, id: Id): RestOf | null => {
+const erase = (
+  draft: ProjectDraft,
+  scene: SceneDraft,
+  routine: Routine,
+  id: Id,
+  start = startOf(routine, id),
+): RestOf | null => {
   const layer = playerIn(scene, id);
-  if (!layer || !playsUntouched(routine, layer, scene.id)) return null;
-  const start = startOf(routine, id);
+  if (!layer || !playsUntouched(routine, layer, scene.id, start)) return null;
   const rest = restAt(layer, start);
-  for (const { ref, keys } of playedBy(routine, layer, scene.id, start, rest)) {
+  for (const { ref, keys, after } of playedBy(routine, layer, scene.id, start, rest)) {
     const own: Value = rest(ref);
     change(draft, ref, (property) => {
       if (!isKeyed(property)) return property ?? { value: own };
       const left = withoutKeys(property, new Set(keys.map((k) => k.frame)));
-      return isKeyed(left) ? left : { value: own };
+      if (!isKeyed(left)) return { value: own };
+      const { after: _goneOn, ...once } = left;
+      return after ? once : left;
     });
   }
   return rest;
@@ -80,6 +87,80 @@ export const setRoutine = (sceneId: Id, id: Id, fields: Partial<Omit<Routine, 'i
     scene.routines = scene.routines.map((r) => (r.id === id ? next : r)) as typeof scene.routines;
   },
 });
+
+/** Copies of players play their routines too, after those who do already. */
+export const joinRoutines = (sceneId: Id, copies: ReadonlyMap<Id, Id>): Edit => ({
+  label: 'Play along',
+  change: (draft) => {
+    const scene = sceneIn(draft, sceneId);
+    for (const { id } of scene.routines) {
+      const routine = routineIn(scene, id);
+      const copied = routine.players.filter((player) => copies.has(player));
+      if (copied.length === 0) continue;
+      const rests = new Map(
+        routine.players.flatMap((player) => {
+          const copy = copies.get(player);
+          const both = copy === undefined ? [player] : [player, copy];
+          // A copy has the keyframes of what it is a copy of.
+          return both.map((own) => [own, erase(draft, scene, routine, own, startOf(routine, player))] as const);
+        }),
+      );
+      const joined = [...routine.players, ...copied.map((player) => copies.get(player) as Id)];
+      const players = joined.filter((player) => rests.get(player));
+      const next: Routine = { ...routine, players };
+      for (const player of players) write(draft, scene, next, player, rests.get(player) ?? undefined);
+      scene.routines = scene.routines.map((r) => (r.id === id ? next : r)) as typeof scene.routines;
+    }
+  },
+});
+
+/** The routines that none but these layers play. */
+const playedByAll = (scene: SceneDraft, ids: readonly Id[]): Routine[] =>
+  scene.routines
+    .map((r) => plain<Routine>(r))
+    .filter(({ players }) => players.length > 0 && players.every((player) => ids.includes(player)));
+
+/** Slides layers in time, as `act` does, and the routines along that none but they play. */
+export const slidingRoutines = (scene: SceneDraft, ids: readonly Id[], by: number, act: () => void): void => {
+  const all = new Set(playedByAll(scene, ids).map(({ id }) => id));
+  act();
+  for (const routine of scene.routines) if (all.has(routine.id)) routine.start += by;
+};
+
+/** A routine that lasts `factor` times as long, its players' beginnings sent elsewhere; null where they would not be one after another any more. */
+const stretched = (routine: Routine, factor: number, to: (player: Id, frame: number) => number): Routine | null => {
+  const starts = new Map(routine.players.map((player) => [player, to(player, startOf(routine, player))]));
+  const first = routine.players.find((player) => startOf(routine, player) === routine.start);
+  const next: Routine = {
+    ...routine,
+    start: starts.get(first ?? '') ?? routine.start,
+    stagger: Math.round(routine.stagger * factor),
+    speed: routine.speed / factor,
+  };
+  return routine.players.every((player) => startOf(next, player) === starts.get(player)) ? next : null;
+};
+
+/** Stretches layers, as `act` does by `to`, and the routines along that none but they play: those are written anew. */
+export const stretchingRoutines = (
+  draft: ProjectDraft,
+  scene: SceneDraft,
+  ids: readonly Id[],
+  factor: number,
+  to: (layer: Id, frame: number) => number,
+  act: () => void,
+): void => {
+  const all = playedByAll(scene, ids).flatMap((routine) => {
+    const next = factor > 0 ? stretched(routine, factor, to) : null;
+    const rests = new Map(next?.players.map((player) => [player, erase(draft, scene, routine, player)]));
+    return next ? [{ next, rests }] : [];
+  });
+  act();
+  for (const { next, rests } of all) {
+    const then = { ...next, players: next.players.filter((player) => rests.get(player)) };
+    for (const player of then.players) write(draft, scene, then, player, rests.get(player) ?? undefined);
+    scene.routines = scene.routines.map((r) => (r.id === then.id ? then : r)) as typeof scene.routines;
+  }
+};
 
 /** Takes a routine away, with its keyframes where they are as it wrote them. */
 export const removeRoutine = (sceneId: Id, id: Id): Edit => ({

@@ -18,6 +18,8 @@ import { mappedValues, retimed, reversed } from '../motion/keys';
 import { layerIn, type LayerDraft, sceneIn } from './find';
 import { withRank } from './formulas';
 import { copiesOf } from './layers';
+import { rewritingMoves } from './moves';
+import { slidingRoutines, stretchingRoutines } from './routines';
 import { paramsIn } from '../properties/find';
 import { relinked } from '../recipe/needs';
 import { nest } from '../recipe/sources/nest';
@@ -89,9 +91,16 @@ const onLayers = (
   },
 });
 
-/** Slides layers in time, keyframes and all. */
-export const slideLayers = (sceneId: Id, ids: readonly Id[], by: number): Edit =>
-  onLayers('Slide layers', sceneId, ids, (layer) => retime(layer, (f) => f + by));
+/** Slides layers in time, keyframes, moves and routines and all. */
+export const slideLayers = (sceneId: Id, ids: readonly Id[], by: number): Edit => ({
+  label: 'Slide layers',
+  change: (draft) => {
+    const scene = sceneIn(draft, sceneId);
+    slidingRoutines(scene, ids, by, () => {
+      for (const id of ids) retime(layerIn(scene, id), (f) => f + by);
+    });
+  },
+});
 
 /** What plays another scene plays it so much slower. */
 const stretchNests = (layer: LayerDraft, factor: number): void => {
@@ -107,12 +116,24 @@ const stretchNests = (layer: LayerDraft, factor: number): void => {
 };
 
 /** Makes layers last `factor` times as long, keyframes in proportion, from their own first frame or another on. */
-export const stretchLayers = (sceneId: Id, ids: readonly Id[], factor: number, start?: number): Edit =>
-  onLayers('Stretch layers', sceneId, ids, (layer) => {
-    const { from } = layer;
-    retime(layer, (f) => (start ?? from) + Math.round((f - from) * factor));
-    stretchNests(layer, factor);
-  });
+export const stretchLayers = (sceneId: Id, ids: readonly Id[], factor: number, start?: number): Edit => ({
+  label: 'Stretch layers',
+  change: (draft) => {
+    const scene = sceneIn(draft, sceneId);
+    const froms = new Map(ids.map((id) => [id, layerIn(scene, id).from]));
+    const to = (id: Id, frame: number) => {
+      const from = froms.get(id) ?? 0;
+      return (start ?? from) + Math.round((frame - from) * factor);
+    };
+    stretchingRoutines(draft, scene, ids, factor, to, () => {
+      for (const id of ids) {
+        const layer = layerIn(scene, id);
+        rewritingMoves(layer, () => retime(layer, (f) => to(id, f)));
+        stretchNests(layer, factor);
+      }
+    });
+  },
+});
 
 /** Layers last to the end of their scene; keyframes stay. */
 export const extendLayers = (sceneId: Id, ids: readonly Id[]): Edit => ({

@@ -1,6 +1,9 @@
 /** Routines: steps that several layers go through, at once or one after another, as plain keyframes. */
 import type { Routine, RoutineStep, StepKind } from '../document/moves';
+import { remembered } from '../document/remembered';
 import {
+  type Beyond,
+  type Ease,
   type Id,
   isKeyed,
   type Keyframe,
@@ -14,6 +17,7 @@ import { fittedValue } from '../motion/kinds/table';
 import { paramIn, propertyIn, refKey } from '../properties/find';
 import { reversedEase } from '../motion/eases/table';
 import { samplerOf } from '../motion/sampler';
+import { turnsOf } from '../motion/stagger';
 
 /** Where a step writes on a layer; null where the layer has nothing for it. */
 export const targetOf = (kind: StepKind, scene: Id, layer: Layer): PropertyRef | null => {
@@ -36,6 +40,8 @@ export const targetOf = (kind: StepKind, scene: Id, layer: Layer): PropertyRef |
       return on(card('trim'), 'end');
   }
 };
+
+const LINEAR: Ease = { kind: 'linear' };
 
 const tidy = (n: number) => Math.round(n * 1e4) / 1e4 + 0;
 
@@ -66,8 +72,19 @@ interface Stretch {
   readonly back: boolean;
 }
 
+/** The steps in the frames that they take at the routine's speed. */
+const paced = ({ steps, speed }: Pick<Routine, 'steps' | 'speed'>): readonly RoutineStep[] =>
+  speed === 1
+    ? steps
+    : steps.map((step) => ({
+        ...step,
+        frames: Math.max(1, Math.round(step.frames / speed)),
+        gap: Math.round(step.gap / speed),
+      }));
+
 /** How many frames one round takes. */
-export const roundLength = (steps: readonly RoutineStep[]): number => {
+export const roundLength = (routine: Pick<Routine, 'steps' | 'speed'>): number => {
+  const steps = paced(routine);
   let end = 0;
   let last = 0;
   for (const step of steps) {
@@ -77,8 +94,14 @@ export const roundLength = (steps: readonly RoutineStep[]): number => {
   return Math.max(1, end, last);
 };
 
-const stretchesOf = ({ steps, rounds, pingpong }: Routine, start: number): Stretch[] => {
-  const length = roundLength(steps);
+/** The rounds that are written; the last of those that go on for ever is the one that is gone through again. */
+const roundsOf = ({ rounds, forever, pingpong }: Routine): number =>
+  forever ? (pingpong ? 2 : 1) : Math.max(1, rounds);
+
+const stretchesOf = (routine: Routine, start: number): Stretch[] => {
+  const { pingpong } = routine;
+  const steps = paced(routine);
+  const length = roundLength(routine);
   const round: Omit<Stretch, 'back'>[] = [];
   let end = 0;
   for (const step of steps) {
@@ -86,7 +109,7 @@ const stretchesOf = ({ steps, rounds, pingpong }: Routine, start: number): Stret
     end = from + step.frames;
     round.push({ step, from, to: end });
   }
-  return Array.from({ length: Math.max(1, rounds) }, (_, n) => {
+  return Array.from({ length: roundsOf(routine) }, (_, n) => {
     const at = start + n * length;
     const back = pingpong && n % 2 === 1;
     const stretches = round.map(({ step, from, to }) =>
@@ -101,6 +124,8 @@ const stretchesOf = ({ steps, rounds, pingpong }: Routine, start: number): Stret
 export interface WrittenCurve {
   readonly ref: PropertyRef;
   readonly keys: readonly Keyframe[];
+  /** What comes after them, where they go on for ever. */
+  readonly after?: Beyond;
 }
 
 /** The keyframes of one player, which begins at a frame and rests as `rest` says of each property. */
@@ -135,18 +160,38 @@ export const playedBy = (
       next = param ? fittedValue(param, wanted) : wanted;
     }
     curve.keys.set(begin, { frame: begin, value: curve.now, ease: back ? reversedEase(step.ease) : step.ease });
-    curve.keys.set(end, { frame: end, value: next, ease: { kind: 'linear' } });
+    curve.keys.set(end, { frame: end, value: next, ease: LINEAR });
     curve.now = next;
     curve.free = end;
   }
-  return [...curves.values()].map(({ ref, keys }) => ({
-    ref,
-    keys: [...keys.values()].sort((a, b) => a.frame - b.frame),
-  }));
+  const last = start + roundsOf(routine) * roundLength(routine);
+  return [...curves.values()].map(({ ref, keys, now }) => {
+    if (routine.forever) {
+      // Every property goes round with the whole routine, whenever its own steps are.
+      if (!keys.has(start)) keys.set(start, { frame: start, value: rest(ref), ease: LINEAR });
+      if (!keys.has(last)) keys.set(last, { frame: last, value: now, ease: LINEAR });
+    }
+    const goesOn = !routine.pingpong && (ref.key === 'position' || ref.key === 'rotation');
+    return {
+      ref,
+      keys: [...keys.values()].sort((a, b) => a.frame - b.frame),
+      ...(routine.forever && { after: goesOn ? ('offset' as const) : ('cycle' as const) }),
+    };
+  });
 };
 
+/** Each player's turn: 0 for the first. */
+const turns = remembered(({ players, order, seed }: Routine): ReadonlyMap<Id, number> => {
+  const all = turnsOf(
+    players.map(() => [0, 0]),
+    order,
+    seed,
+  );
+  return new Map(players.map((id, i) => [id, all[i] as number]));
+});
+
 export const startOf = (routine: Routine, layer: Id): number =>
-  routine.start + Math.max(0, routine.players.indexOf(layer)) * routine.stagger;
+  routine.start + (turns(routine).get(layer) ?? 0) * routine.stagger;
 
 /** A value at rest, read at the frame at which the player begins. */
 export const restAt =
@@ -163,12 +208,17 @@ const same = (a: Value, b: Value): boolean => {
 };
 
 /** Whether a player has its keyframes as the routine wrote them. */
-export const playsUntouched = (routine: Routine, layer: Layer, scene: Id): boolean => {
-  const start = startOf(routine, layer.id);
-  return playedBy(routine, layer, scene, start, restAt(layer, start)).every(({ ref, keys }) => {
+export const playsUntouched = (
+  routine: Routine,
+  layer: Layer,
+  scene: Id,
+  start = startOf(routine, layer.id),
+): boolean => {
+  return playedBy(routine, layer, scene, start, restAt(layer, start)).every(({ ref, keys, after: goesOn }) => {
     const property: Property | undefined = propertyIn(layer, ref);
     return (
       isKeyed(property) &&
+      (goesOn === undefined || property.after === goesOn) &&
       keys.every((key) => {
         const found = property.keys.find((k) => k.frame === key.frame);
         return (

@@ -31,18 +31,28 @@ const times = ([x, y]: Point, by: number): Point => [tidy(x * by), tidy(y * by)]
 
 const distanceOf = (move: SideMove | PassageMove, { away }: AppliedMove) => (move.outside ? away : move.distance);
 
+/** An ease that stays between its ends: what shrinks to its size does not get smaller than that. */
+const calm = (ease: Ease): Ease => {
+  const within = (y: number) => Math.min(1, Math.max(0, y));
+  if (ease.kind === 'bezier') return { ...ease, y1: within(ease.y1), y2: within(ease.y2) };
+  return ease.kind === 'spring' || ease.kind === 'bounce' ? CALM : ease;
+};
+const CALM: Ease = { kind: 'bezier', x1: 0.2, y1: 0.6, x2: 0.35, y2: 1 };
+
 const side = (move: SideMove, applied: AppliedMove, rest: Rest): Written => {
   const { from, to } = applied;
   const distance = distanceOf(move, applied);
   const [far, near] = move.kind === 'entrance' ? [from, to] : [to, from];
-  const keys = (there: Value, here: Value): Keyframe[] =>
+  const keys = (there: Value, here: Value, ease = move.ease): Keyframe[] =>
     [
-      { frame: far, value: there, ease: far < near ? move.ease : LINEAR },
-      { frame: near, value: here, ease: near < far ? move.ease : LINEAR },
+      { frame: far, value: there, ease: far < near ? ease : LINEAR },
+      { frame: near, value: here, ease: near < far ? ease : LINEAR },
     ].sort((a, b) => a.frame - b.frame);
   return {
     ...(distance !== 0 && { position: keys(awayFrom(rest.position, move.angle, distance), rest.position) }),
-    ...(move.scale !== 1 && { scale: keys(times(rest.scale, move.scale), rest.scale) }),
+    ...(move.scale !== 1 && {
+      scale: keys(times(rest.scale, move.scale), rest.scale, move.scale > 1 ? calm(move.ease) : move.ease),
+    }),
     ...(move.turn !== 0 && { rotation: keys(rest.rotation + move.turn, rest.rotation) }),
     ...(move.fade !== 1 && { opacity: keys(tidy(rest.opacity * move.fade), rest.opacity) }),
   };

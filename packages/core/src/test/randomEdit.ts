@@ -64,14 +64,14 @@ import { groupLayers, moveBy, movePivot, setParent, ungroupLayers } from '../edi
 import { removeAnimation, setApart, setBeyond, setValue } from '../edits/properties';
 import { addItem, moveItem, removeItem, setItem } from '../edits/recipe';
 import { reconcile } from '../edits/reconcile';
-import { addRoutine, removeRoutine, setRoutine } from '../edits/routines';
+import { addRoutine, joinRoutines, removeRoutine, setRoutine } from '../edits/routines';
 import { addScene, duplicateScene, moveScene, removeScene, renameProject, setGuides, setScene } from '../edits/scenes';
 import { cutIntoShots } from '../edits/shots';
 import { ownCopy, setKnobHere } from '../edits/settings';
 import { joinSets, makeSet, removeSet, renameSet, setMembers } from '../edits/sets';
 import { splitText } from '../edits/text';
 import { extendLayers, reverseLayers, slideLayers, splitLayers, stretchLayers } from '../edits/timing';
-import { type Move, STEP_KINDS, type RoutineStep } from '../document/moves';
+import { type Move, ROUTINE_ORDERS, STEP_KINDS, type RoutineStep } from '../document/moves';
 import { compileScene } from '../scene/compile';
 import { wholeScene } from '../scene/whole';
 import { squareFonts } from './fonts';
@@ -358,7 +358,11 @@ const EDITS: readonly ((at: Place) => Edit | null)[] = [
   (at) => {
     const copies = copiesOf(layersOf(at.scene, at.ids), at.makeId);
     const renewed = new Map(layersOf(at.scene, at.ids).map((l, i) => [l.id, (copies[i] as Layer).id]));
-    return together('Duplicate', [addLayers(at.scene.id, copies), joinSets(at.scene.id, renewed, at.makeId)]);
+    return together('Duplicate', [
+      addLayers(at.scene.id, copies),
+      joinSets(at.scene.id, renewed, at.makeId),
+      joinRoutines(at.scene.id, renewed),
+    ]);
   },
   // Moves and routines.
   (at) => applyMove(at.scene.id, at.ids, at.makeId(), randomMove(at), frame(at), () => 400),
@@ -381,6 +385,10 @@ const EDITS: readonly ((at: Place) => Edit | null)[] = [
       steps: at.chance.times(1, 4, () => randomStep(at)),
       start: frame(at),
       stagger: at.chance.whole(-3, 5),
+      order: at.chance.one(ROUTINE_ORDERS),
+      seed: at.chance.whole(0, 9),
+      speed: at.chance.one([0.5, 1, 1.7]),
+      forever: at.chance.happens(0.3),
       rounds: at.chance.one([1, 2, 6, 5_000]) > 100 ? 3 : 2,
       pingpong: at.chance.happens(0.5),
       players: at.ids,
@@ -391,6 +399,10 @@ const EDITS: readonly ((at: Place) => Edit | null)[] = [
       ? at.chance.one([
           setRoutine(at.scene.id, routine.id, { steps: at.chance.times(1, 3, () => randomStep(at)) }),
           setRoutine(at.scene.id, routine.id, { name: name(at), start: frame(at) }),
+          setRoutine(at.scene.id, routine.id, {
+            speed: at.chance.one([0, 0.3, 1, 4]),
+            forever: at.chance.happens(0.5),
+          }),
           removeRoutine(at.scene.id, routine.id),
         ])
       : null;

@@ -99,7 +99,8 @@ export const selectTag = (editor: Editor, tag: Tag): void => {
   editor.select({ layers: order.filter((id) => layers[id]?.tag === tag) });
 };
 
-export const toggleSolo = (editor: Editor, id: Id): void => {
-  const { solo } = editor.state;
-  editor.set({ solo: solo.includes(id) ? solo.filter((s) => s !== id) : [...solo, id] });
+/** Shows layers alone, with those that are so already; or with the others again. */
+export const soloLayers = (editor: Editor, ids: readonly Id[], alone: boolean): void => {
+  const others = editor.state.solo.filter((id) => !ids.includes(id));
+  editor.set({ solo: alone ? [...others, ...ids] : others });
 };

@@ -4,6 +4,7 @@ import type { Asset, Id, Layer } from '@kite/core/document/types';
 import { addAsset } from '@kite/core/edits/assets';
 import { linkedInto, namesRead } from '@kite/core/edits/formulas';
 import { addLayers, copiesOf, layersOf, moveLayers } from '@kite/core/edits/layers';
+import { joinRoutines } from '@kite/core/edits/routines';
 import { joinSets } from '@kite/core/edits/sets';
 import { slideLayers } from '@kite/core/edits/timing';
 import { removeKeys } from '@kite/core/edits/keyframes';
@@ -79,7 +80,7 @@ const insertCopies = (
     together(label, [
       ...fresh.map(addAsset),
       addLayers(scene.id, sound, at),
-      ...(from === scene.id ? [joinSets(scene.id, pairs, makeId)] : []),
+      ...(from === scene.id ? [joinSets(scene.id, pairs, makeId), joinRoutines(scene.id, pairs)] : []),
     ]),
   );
   editor.select({ layers: sound.map((l) => l.id) });

@@ -46,7 +46,6 @@ export const bakeFormulas = (editor: Editor, refs: readonly PropertyRef[], toler
   const edits = refs.flatMap((ref) => baking(editor, ref, tolerance) ?? []);
   if (edits.length === 0) return;
   editor.edit(together('Bake a formula', edits));
-  editor.setOpened([...new Set(refs.map((r) => r.layer))], true);
 };
 
 /** The lead of a layer’s set, or else the layer beside it in the list. */

@@ -23,11 +23,10 @@ const freeLayers = (editor: Editor): string[] =>
 
 const noLayers = () => toast.info('Select the layers first, in the list or on the canvas.');
 
-/** A keyframe at the playhead on these properties of every selected layer, and its ribbons in sight. */
+/** A keyframe at the playhead on these properties of every selected layer. */
 const keyAll = (editor: Editor, refs: readonly PropertyRef[]): void => {
   const { frame } = editor.state;
   editor.edit(addKeys(refs, frame));
-  editor.setOpened([...new Set(refs.map((r) => r.layer))], true);
   editor.select({ layers: editor.state.selection.layers, keys: refs.map((ref) => ({ ref, frames: [frame] })) });
 };
 
@@ -97,7 +96,6 @@ export const pasteCopiedKeys = (
   const { edit, choices, left } = pasteKeys(editor.scene, copied, onto, editor.state.frame);
   if (choices.length > 0) {
     editor.edit(edit);
-    editor.setOpened(onto, true);
     editor.select({ layers: onto, keys: choices });
   }
   if (left > 0) {

@@ -11,25 +11,17 @@ import {
   changeMove,
   type MoveChange,
 } from '@kite/core/edits/moves';
+import { awayIn } from '@kite/core/edits/outside';
 import type { TextUnit } from '@kite/core/motion/sampler';
 import { farFrame, restOf } from '@kite/core/moves/write';
-import { uniqueName } from '@kite/core/document/make';
+import { newRoutine, uniqueName } from '@kite/core/document/make';
 import { addRoutine } from '@kite/core/edits/routines';
 import { SOFT } from '@kite/core/motion/eases/table';
 import type { RoutineStep, StepKind, StepValues, Move } from '@kite/core/document/moves';
-import { distanceOut } from '@kite/core/scene/bounds';
 import { toast } from 'sonner';
 import { type Editor, makeId } from '../store/editor';
 
-/** How far layers go to be out of the scene, from where they rest with a move that they have, or from where they are. */
-export const awayFrom =
-  (editor: Editor, move?: Id): AwayOf =>
-  (id, angle) => {
-    const applied = editor.scene.layers[id]?.moves.find((m) => m.id === move);
-    const rests = applied?.move.kind === 'entrance' ? applied.to : (applied?.from ?? editor.state.frame);
-    const frame = applied?.move.kind === 'passage' ? Math.round((applied.from + applied.to) / 2) : rests;
-    return distanceOut(editor.program, id, angle, frame);
-  };
+export const awayFrom = (editor: Editor, move?: Id): AwayOf => awayIn(editor.program, editor.state.frame, move);
 
 /** What a move is given to: layers as wholes, or the parts of their texts. */
 export type Movers = 'whole' | TextUnit;
@@ -48,7 +40,6 @@ export const giveMove = (editor: Editor, move: Move, by: Movers = 'whole'): void
     ...(wholes.length === 0 ? [] : [applyMove(scene.id, wholes, makeId(), move, frame, away)]),
   ];
   if (!editor.edit(together(move.name, edits))) return;
-  editor.setOpened(ids, true);
   const [only] = ids;
   const now = editor.scene.layers[only ?? ''];
   const card = ids.length === 1 && texts.length === 1 && now?.kind === 'drawing' ? now.recipe.at(-1) : undefined;
@@ -91,7 +82,7 @@ export const newStep = (kind: StepKind): RoutineStep => ({
 });
 
 /** A routine for the selected layers, from the playhead on. */
-export const newRoutine = (editor: Editor): void => {
+export const startRoutine = (editor: Editor): void => {
   const { scene } = editor;
   const players = freeLayers(editor);
   if (players.length === 0) return;
@@ -101,10 +92,7 @@ export const newRoutine = (editor: Editor): void => {
   );
   const steps = [newStep('move'), newStep('grow')];
   const { frame } = editor.state;
-  editor.edit(
-    addRoutine(scene.id, { id: makeId(), name, steps, start: frame, stagger: 4, rounds: 1, pingpong: false, players }),
-  );
-  editor.setOpened(players, true);
+  editor.edit(addRoutine(scene.id, newRoutine(makeId(), name, steps, players, { start: frame, stagger: 4 })));
   editor.select({ layers: players });
 };
 

@@ -4,7 +4,7 @@ import type { Move } from '@kite/core/document/moves';
 import { useState } from 'react';
 import { Button } from '../../ui/Button';
 import { Segments } from '../../ui/Segments';
-import { giveMove, type Movers, newRoutine } from '../commands/moves';
+import { giveMove, type Movers, startRoutine } from '../commands/moves';
 import { useEditor, useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
 import { ListOrdered } from 'lucide-react';
@@ -79,7 +79,7 @@ export const MovesDrawer = () => {
         <p className="mb-1.5 text-ink-2">
           Steps that several layers go through, at once or one after another; changing a step changes all of them.
         </p>
-        <Button icon={<ListOrdered size={14} />} disabled={count === 0} onClick={() => newRoutine(editor)}>
+        <Button icon={<ListOrdered size={14} />} disabled={count === 0} onClick={() => startRoutine(editor)}>
           Routine for the selected
         </Button>
         {routines.length > 0 && (

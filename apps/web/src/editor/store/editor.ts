@@ -4,6 +4,7 @@
  */
 import { applyPatches, type Change, type Edit, type Patch } from '@kite/core/document/patches';
 import { applyEdit } from '@kite/core/edits/apply';
+import { stayingOutside } from '@kite/core/edits/outside';
 import type { Id, Project, Scene } from '@kite/core/document/types';
 import { wholeScene } from '@kite/core/scene/whole';
 import type { Writing } from '@kite/core/motion/keys';
@@ -16,7 +17,7 @@ import { newId } from '../../api/ids';
 import { Preview } from '../../preview/client';
 import { BrowserMaterials } from '../../preview/materials';
 import { Saver } from './saver';
-import { NOTHING, type Selection, stillThere } from './selection';
+import { NOTHING, type Selection, stillThere, unfoldedBy } from './selection';
 import { type EditorState, firstState, rangeOf, sceneOf } from './state';
 import { SELECTING, toolOf, type Within, withTool } from './workspace';
 
@@ -196,18 +197,27 @@ export class Editor {
 
   end(): void {
     this.catchUp();
-    const last = this.gesture?.last;
+    const { base, last } = this.gesture ?? {};
     this.gesture = null;
-    if (!last || last.patches.length === 0) {
+    if (!base || !last || last.patches.length === 0) {
       if (last) this.preview.attempt([]);
       this.set({ gesturing: false });
       return;
     }
-    const { label, patches, inverse } = last;
+    const { label, patches, inverse } = this.settled(base, last);
     this.preview.commit(patches);
     this.saver.add(label, patches);
     const past = [...this.state.past, { label, patches, inverse }].slice(-MOST_STEPS);
     this.set({ past, future: [], gesturing: false });
+  }
+
+  /** A step with what follows from it, shown: what is to stay as it was meant, whatever else was changed. */
+  private settled(base: Project, step: Change & { readonly label: string }): Change & { readonly label: string } {
+    const more = stayingOutside(base, step.doc, (scene) => compileScene(wholeScene(scene, step.doc), this.library));
+    if (!more) return step;
+    const { doc, patches, inverse } = applyEdit(step.doc, more);
+    this.set(this.show(doc));
+    return { label: step.label, doc, patches: [...step.patches, ...patches], inverse: [...inverse, ...step.inverse] };
   }
 
   /** Gives a gesture up: the document is as it was. */
@@ -258,7 +268,8 @@ export class Editor {
     // Vertices belong to the card they were selected on.
     const same = selection.card === this.state.selection.card && selection.layers[0] === this.state.selection.layers[0];
     const mode = this.state.mode.kind === 'cutting' ? SELECTING : this.state.mode;
-    this.set(same ? { selection } : { selection, vertices: [], mode });
+    const unfolded = unfoldedBy(this.state.unfolded, part);
+    this.set(same ? { selection, unfolded } : { selection, unfolded, vertices: [], mode });
   }
 
   /** Adds to or takes from the selected layers. */

@@ -15,12 +15,32 @@ export interface Choosing {
   readonly selection: Selection;
   /** The vertices of a path that are selected on the canvas. */
   readonly vertices: readonly number[];
+  /** By layer, the card that was open when it was last the only one selected: it opens again with it. */
+  readonly unfolded: ReadonlyMap<Id, Id>;
   /** Layers whose ribbons show. */
   readonly opened: ReadonlySet<Id>;
   /** Layers that are shown alone; none shows all. Not part of the document. */
   readonly solo: readonly Id[];
 }
-export const NOTHING_CHOSEN: Choosing = { selection: NOTHING, vertices: [], opened: new Set(), solo: [] };
+export const NOTHING_CHOSEN: Choosing = {
+  selection: NOTHING,
+  vertices: [],
+  unfolded: new Map(),
+  opened: new Set(),
+  solo: [],
+};
+
+/** What is unfolded once this is chosen: a card stays so until it, or another of its layer, is closed or opened by hand. */
+export const unfoldedBy = (
+  before: ReadonlyMap<Id, Id>,
+  { layers: [layer] = [], card }: Partial<Selection>,
+): ReadonlyMap<Id, Id> => {
+  if (layer === undefined || card === undefined || before.get(layer) === (card ?? undefined)) return before;
+  const after = new Map(before);
+  if (card === null) after.delete(layer);
+  else after.set(layer, card);
+  return after;
+};
 
 /** The selection without what is no longer there. */
 export const stillThere = (selection: Selection, doc: Project, scene: Scene): Selection => {

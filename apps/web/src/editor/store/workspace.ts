@@ -89,6 +89,10 @@ export interface Workspace {
   readonly allScenes: boolean;
   /** Whether tucked layers are in the lists for now. */
   readonly showTucked: boolean;
+  /** By the key of a value, whether the numbers that belong together are kept in proportion; as it is by itself where none was chosen. */
+  readonly proportions: Readonly<Record<string, boolean>>;
+  /** Whether layers that are not animated are left out of the list. */
+  readonly onlyAnimated: boolean;
   /** The property whose formula is open. */
   readonly formulaAt: PropertyRef | null;
   /** A link that was dragged, and waits for how it follows. */
@@ -125,6 +129,8 @@ export const TIDY: Workspace = {
   curves: false,
   allScenes: false,
   showTucked: false,
+  proportions: {},
+  onlyAnimated: false,
   formulaAt: null,
   linking: null,
   removing: null,

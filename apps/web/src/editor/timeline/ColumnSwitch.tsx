@@ -1,5 +1,4 @@
 import type { Id, Layer } from '@kite/core/document/types';
-import { setLayers } from '@kite/core/edits/layers';
 import type { PointerEvent, ReactNode } from 'react';
 import { followPointer } from '../../ui/drag';
 import { useEditor } from '../store/context';
@@ -7,11 +6,13 @@ import { rowButton } from './scale';
 
 interface ColumnSwitchProps {
   layer: Layer;
-  field: 'hidden' | 'locked';
-  /** What a press does. */
+  on: boolean;
+  /** What a press does, before the layer's name. */
   label: string;
   /** The layers that a press in this row is for. */
   chosen: () => readonly Id[];
+  /** Gives layers what this one gets. */
+  set: (ids: readonly Id[]) => void;
   icon: ReactNode;
 }
 
@@ -22,12 +23,10 @@ const layerBeside = (column: Element, y: number): Id | null => {
   return row?.getAttribute('data-layer') ?? null;
 };
 
-/** Hides or locks a layer, or all that are selected with it; dragged up or down the column also those it passes. */
-export const ColumnSwitch = ({ layer, field, label, chosen, icon }: ColumnSwitchProps) => {
+/** Hands the rows that a drag up or down a column passes to what is to be done with them, with those chosen to begin with. */
+export const useColumnDrag = (chosen: () => readonly Id[], set: (ids: readonly Id[]) => void) => {
   const editor = useEditor();
-  const on = layer[field];
-  const set = (ids: Iterable<Id>) => editor.edit(setLayers(editor.scene.id, [...ids], { [field]: !on }));
-  const onPointerDown = (event: PointerEvent<HTMLButtonElement>) => {
+  return (event: PointerEvent<HTMLButtonElement>) => {
     event.stopPropagation();
     if (event.button !== 0) return;
     const column = event.currentTarget;
@@ -37,22 +36,25 @@ export const ColumnSwitch = ({ layer, field, label, chosen, icon }: ColumnSwitch
       onMove: ({ event: now }) => {
         const passed = layerBeside(column, now.clientY);
         if (passed !== null) touched.add(passed);
-        set(touched);
+        set([...touched]);
       },
       onEnd: (_, moved) => moved && editor.end(),
       onCancel: () => editor.abandon(),
     });
   };
-  return (
-    <button
-      type="button"
-      aria-label={`${label} ${layer.name}`}
-      aria-pressed={on}
-      className={`${rowButton} ${on ? 'text-kite' : 'text-ink-2'}`}
-      onPointerDown={onPointerDown}
-      onClick={() => set(chosen())}
-    >
-      {icon}
-    </button>
-  );
 };
+
+/** Switches something of a layer, or of all that are selected with it; dragged up or down the column also of those it passes. */
+export const ColumnSwitch = ({ layer, on, label, chosen, set, icon }: ColumnSwitchProps) => (
+  <button
+    type="button"
+    aria-label={`${label} ${layer.name}`}
+    aria-pressed={on}
+    title={`${label}; drag up or down for more`}
+    className={`${rowButton} ${on ? 'text-kite' : 'text-ink-2'}`}
+    onPointerDown={useColumnDrag(chosen, set)}
+    onClick={() => set(chosen())}
+  >
+    {icon}
+  </button>
+);

@@ -1,4 +1,7 @@
+import { remembered } from '@kite/core/document/remembered';
 import type { Layer } from '@kite/core/document/types';
+import { keyFrames } from '@kite/core/motion/keys';
+import { keyedCurvesOf, propertyIn } from '@kite/core/properties/find';
 import type { PointerEvent } from 'react';
 import { useEditor } from '../store/context';
 import { dragBarEnd, slideBars } from './dragBars';
@@ -7,8 +10,21 @@ import { useScale } from './scaleContext';
 /** Selects a row's layer, or adds it to or takes it from what is selected. */
 export type Choose = (event: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => void;
 
+interface LayerBarProps {
+  layer: Layer;
+  selected: boolean;
+  /** Whether its keyframes are marked: while its ribbons do not show. */
+  ticks: boolean;
+  choose: Choose;
+}
+
+/** Where a layer has keyframes. */
+const keyFramesOf = remembered((layer: Layer): readonly number[] => [
+  ...new Set(keyedCurvesOf('', layer).flatMap((ref) => keyFrames(propertyIn(layer, ref)))),
+]);
+
 /** When a layer shows: slid as a whole, trimmed or stretched at its ends. */
-export const LayerBar = ({ layer, selected, choose }: { layer: Layer; selected: boolean; choose: Choose }) => {
+export const LayerBar = ({ layer, selected, ticks, choose }: LayerBarProps) => {
   const editor = useEditor();
   const scale = useScale();
   const { id, from, to } = layer;
@@ -42,6 +58,16 @@ export const LayerBar = ({ layer, selected, choose }: { layer: Layer; selected: 
         onPointerDown={onBar}
       >
         <span className="pointer-events-none truncate px-2">{layer.name}</span>
+        {ticks &&
+          keyFramesOf(layer).map((frame) => (
+            <span
+              key={frame}
+              aria-hidden
+              data-testid="key-tick"
+              className="pointer-events-none absolute bottom-0.5 size-1 rounded-full"
+              style={{ left: scale.x(frame) - scale.x(from) - 3, background: tag }}
+            />
+          ))}
         <span
           data-testid="bar-start"
           title="Drag to trim; with Alt to stretch, keyframes and all"

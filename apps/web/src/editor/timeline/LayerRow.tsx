@@ -7,6 +7,7 @@ import {
   Crosshair,
   Eye,
   EyeOff,
+  Focus,
   Image,
   Link2,
   Lock,
@@ -21,10 +22,11 @@ import { soleSource } from '@kite/core/recipe/needs';
 import { followPointer } from '../../ui/drag';
 import { PressMenu } from '../../ui/Menu';
 import { RenameField } from '../../ui/RenameField';
+import { selectTag, soloLayers } from '../commands/arrange';
 import { textOf } from '../commands/layers';
 import { connectionsOf } from '../commands/formulas';
 import { useLinkDrag } from '../linking/useLinkDrag';
-import { ColumnSwitch } from './ColumnSwitch';
+import { ColumnSwitch, useColumnDrag } from './ColumnSwitch';
 import { MatteLink } from './MatteLink';
 import { type Choose, LayerBar } from './LayerBar';
 import { layerMenu } from './layerMenu';
@@ -69,7 +71,10 @@ export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProp
   const [renaming, setRenaming] = useState(false);
   const [drop, setDrop] = useState<number | null>(null);
   const { id } = layer;
-  const set = (fields: Parameters<typeof setLayers>[2]) => editor.edit(setLayers(editor.scene.id, [id], fields));
+  const setOf = (ids: readonly Id[], fields: Parameters<typeof setLayers>[2]) =>
+    editor.edit(setLayers(editor.scene.id, ids, fields));
+
+  const chosen = () => (selected ? editor.state.selection.layers : [id]);
 
   const choose: Choose = (event) => {
     const { layers } = editor.state.selection;
@@ -106,7 +111,6 @@ export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProp
     });
   };
 
-  const chosen = () => (selected ? editor.state.selection.layers : [id]);
   /** Dragged onto another layer, or onto nothing, the link makes that the parent. */
   const parenting = useLinkDrag((found) => {
     const ids = chosen();
@@ -140,11 +144,23 @@ export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProp
             aria-expanded={open}
             className={`${rowButton} text-ink-2`}
             onPointerDown={(event) => event.stopPropagation()}
-            onClick={() => editor.setOpened([id], !open)}
+            onClick={() => editor.setOpened(chosen(), !open)}
           >
             {open ? <ChevronDown size={13} /> : <ChevronRight size={13} />}
           </button>
-          <span className="h-3.5 w-1 shrink-0 rounded-full" style={{ background: tag }} />
+          <button
+            type="button"
+            aria-label={`Tag of ${layer.name}: ${layer.tag}`}
+            title={`Tag ${layer.tag}: press to select all that have it, drag up or down to give it to more`}
+            className="flex h-5 w-2.5 shrink-0 items-center justify-center"
+            onPointerDown={useColumnDrag(
+              () => [id],
+              (ids) => setOf(ids, { tag: layer.tag }),
+            )}
+            onClick={() => selectTag(editor, layer.tag)}
+          >
+            <span className="h-3.5 w-1 rounded-full" style={{ background: tag }} />
+          </button>
           {layer.kind === 'controller' && <Crosshair size={12} className="shrink-0 text-ink-2" />}
           {shown === 'nest' && <Clapperboard size={12} className="shrink-0 text-ink-2" />}
           {shown === 'picture' && <Image size={12} className="shrink-0 text-ink-2" />}
@@ -155,10 +171,9 @@ export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProp
             editing={renaming}
             onDone={() => setRenaming(false)}
             className={`min-w-0 flex-1 ${layer.hidden ? 'text-ink-2 line-through' : ''} ${anySolo && !soloed ? 'opacity-50' : ''} ${layer.tucked ? 'italic' : ''}`}
-            onRename={(name) => set({ name })}
+            onRename={(name) => setOf([id], { name })}
           />
           <Wire layer={id} />
-          {soloed && <span title="Shown alone" className="size-2 shrink-0 rounded-full bg-kite" />}
           <button
             type="button"
             aria-label={`Parent of ${layer.name}: ${parentName ?? 'none'}`}
@@ -174,20 +189,30 @@ export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProp
           <MatteLink layer={layer} chosen={chosen} />
           <ColumnSwitch
             layer={layer}
-            field="hidden"
+            on={soloed}
+            label={soloed ? 'Show with the others' : 'Show alone'}
+            chosen={chosen}
+            set={(ids) => soloLayers(editor, ids, !soloed)}
+            icon={<Focus size={13} className={soloed ? '' : 'opacity-60'} />}
+          />
+          <ColumnSwitch
+            layer={layer}
+            on={layer.hidden}
             label={layer.hidden ? 'Show' : 'Hide'}
             chosen={chosen}
+            set={(ids) => setOf(ids, { hidden: !layer.hidden })}
             icon={layer.hidden ? <EyeOff size={13} /> : <Eye size={13} />}
           />
           <ColumnSwitch
             layer={layer}
-            field="locked"
+            on={layer.locked}
             label={layer.locked ? 'Unlock' : 'Lock'}
             chosen={chosen}
+            set={(ids) => setOf(ids, { locked: !layer.locked })}
             icon={layer.locked ? <Lock size={13} /> : <LockOpen size={13} />}
           />
         </div>
-        <LayerBar layer={layer} selected={selected} choose={choose} />
+        <LayerBar layer={layer} selected={selected} ticks={!open} choose={choose} />
         {drop !== null && (
           <div
             className="pointer-events-none absolute left-0 z-20 h-0.5 bg-sky"

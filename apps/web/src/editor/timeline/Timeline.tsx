@@ -51,20 +51,25 @@ export const Timeline = () => {
   const body = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(800);
   const [sweep, setSweep] = useState<{ left: number; top: number; width: number; height: number } | null>(null);
-  const { scene, doc, opened, showTucked, timeReach, curves, only } = useSlice((s) => ({
+  const { scene, doc, opened, showTucked, onlyAnimated, timeReach, curves, only } = useSlice((s) => ({
     scene: sceneOf(s),
     // Only while other scenes show is it drawn anew for edits to them.
     doc: s.allScenes ? s.doc : null,
     opened: s.opened,
     showTucked: s.showTucked,
+    onlyAnimated: s.onlyAnimated,
     timeReach: s.timeReach,
     curves: s.curves,
     only: s.selection.layers.length === 1 ? s.selection.layers[0] : undefined,
   }));
   const rows = useMemo(
-    () => [...rowsOf(scene, opened, showTucked), ...(doc ? rowsElsewhere(doc, scene.id, opened) : [])],
-    [scene, doc, opened, showTucked],
+    () => [
+      ...rowsOf(scene, opened, { tucked: showTucked, animated: onlyAnimated }),
+      ...(doc ? rowsElsewhere(doc, scene.id, opened) : []),
+    ],
+    [scene, doc, opened, showTucked, onlyAnimated],
   );
+  const still = onlyAnimated ? scene.order.length - rows.filter((r) => r.kind === 'layer').length : 0;
   const tucked = scene.order.filter((id) => scene.layers[id]?.tucked).length;
   // Rows know where they could be dropped without being drawn again whenever any layer changes.
   const latest = useRef(rows);
@@ -205,7 +210,7 @@ export const Timeline = () => {
         className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto"
         onPointerDown={onSweep}
       >
-        {rows.length === 0 && (
+        {rows.length === 0 && scene.order.length === 0 && (
           <p className="px-4 py-6 text-ink-2">No layers yet. Add a shape from the dock; each one gets a row here.</p>
         )}
         <div className="relative" style={{ height: scroller.getTotalSize() }}>
@@ -218,7 +223,17 @@ export const Timeline = () => {
           </ScaleContext>
           <StretchFrame rows={rows} scale={scale} />
         </div>
-        {tucked > 0 && (
+        {still > 0 && (
+          <button
+            type="button"
+            className="h-[26px] px-3 text-sm text-ink-2 hover:text-ink"
+            onPointerDown={(event) => event.stopPropagation()}
+            onClick={() => editor.set({ onlyAnimated: false })}
+          >
+            Show {still} more that {still === 1 ? 'is' : 'are'} not animated
+          </button>
+        )}
+        {tucked > 0 && !onlyAnimated && (
           <button
             type="button"
             className="h-[26px] px-3 text-sm text-ink-2 hover:text-ink"

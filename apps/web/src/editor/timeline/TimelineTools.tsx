@@ -1,4 +1,4 @@
-import { ChartSpline, CircleDot, Flag, Layers2, Maximize2, ZoomIn, ZoomOut } from 'lucide-react';
+import { ChartSpline, CircleDot, Flag, Layers2, ListFilter, Maximize2, ZoomIn, ZoomOut } from 'lucide-react';
 import { memo } from 'react';
 import { IconButton } from '../../ui/Button';
 import { Menu } from '../../ui/Menu';
@@ -20,11 +20,12 @@ const ICON = 15;
 /** Beside the ruler: keys for several layers at once, markers, curves, zoom. */
 export const TimelineTools = memo(() => {
   const editor = useEditor();
-  const { curves, whole, several, allScenes } = useSlice((s) => ({
+  const { curves, whole, several, allScenes, onlyAnimated } = useSlice((s) => ({
     curves: s.curves,
     whole: s.timeReach === null,
     several: s.doc.order.length > 1,
     allScenes: s.allScenes,
+    onlyAnimated: s.onlyAnimated,
   }));
   return (
     <div className="flex h-6 items-center gap-0.5 px-1.5">
@@ -65,6 +66,14 @@ export const TimelineTools = memo(() => {
         onClick={() => editor.set({ allScenes: !allScenes })}
       >
         <Layers2 size={ICON} />
+      </IconButton>
+      <IconButton
+        label="Only layers that are animated"
+        size="small"
+        pressed={onlyAnimated}
+        onClick={() => editor.set({ onlyAnimated: !onlyAnimated })}
+      >
+        <ListFilter size={ICON} />
       </IconButton>
       <span className="flex-1" />
       <CommandButton command="timeMore" size="small">

@@ -2,7 +2,7 @@ import type { Layer } from '@kite/core/document/types';
 import { setLayers } from '@kite/core/edits/layers';
 import { setParent } from '@kite/core/edits/place';
 import type { MenuEntry } from '../../ui/Menu';
-import { selectTag, toggleSolo } from '../commands/arrange';
+import { selectTag, soloLayers } from '../commands/arrange';
 import { splitTextLayer, textOf } from '../commands/layers';
 import { maskChoice } from '../commands/masks';
 import { entryOf } from '../commands/table';
@@ -50,7 +50,7 @@ export const layerMenu = (editor: Editor, layer: Layer, rename: () => void): (Me
     null,
     {
       label: editor.state.solo.includes(id) ? 'Show with the others' : 'Show alone',
-      onSelect: () => toggleSolo(editor, id),
+      onSelect: () => soloLayers(editor, editor.state.selection.layers, !editor.state.solo.includes(id)),
     },
     {
       label: layer.tucked ? 'Bring back to the lists' : 'Tuck away',

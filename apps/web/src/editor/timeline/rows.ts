@@ -26,14 +26,21 @@ const ribbonsOf = (scene: Id, layer: Layer): TimelineRow[] => {
   return [...refs].map(([key, ref]) => ({ kind: 'ribbon', key, layer: layer.id, ref }));
 };
 
-/** Tucked layers have no rows unless they are asked for. */
-export const rowsOf = (scene: Scene, opened: ReadonlySet<Id>, showTucked = false): TimelineRow[] =>
+export interface Listed {
+  /** Tucked layers have no rows unless they are asked for. */
+  readonly tucked?: boolean;
+  /** Those that are animated alone. */
+  readonly animated?: boolean;
+}
+
+export const rowsOf = (scene: Scene, opened: ReadonlySet<Id>, listed: Listed = {}): TimelineRow[] =>
   scene.order.flatMap((id): TimelineRow[] => {
     const layer = scene.layers[id];
-    if (!layer || (layer.tucked && !showTucked)) return [];
+    if (!layer || (layer.tucked && !listed.tucked)) return [];
+    const ribbons = listed.animated || opened.has(id) ? ribbonsOf(scene.id, layer) : [];
+    if (listed.animated && ribbons.length === 0) return [];
     const head: TimelineRow = { kind: 'layer', key: id, layer: id };
     if (!opened.has(id)) return [head];
-    const ribbons = ribbonsOf(scene.id, layer);
     return ribbons.length > 0 ? [head, ...ribbons] : [head, { kind: 'hint', key: `${id}-hint`, layer: id }];
   });
 

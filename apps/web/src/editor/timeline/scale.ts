@@ -1,7 +1,7 @@
 /** Frames to pixels of the timeline's track area. */
 import { scaleLinear } from 'd3-scale';
 
-export const NAMES_WIDTH = 268;
+export const NAMES_WIDTH = 312;
 export const ROW = 26;
 /** The look of a button in a row. */
 export const rowButton = 'grid size-5 place-items-center rounded-sm hover:text-ink';

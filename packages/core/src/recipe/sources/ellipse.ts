@@ -7,8 +7,8 @@ export const ellipse = source({
   kind: 'ellipse',
   label: 'Ellipse',
   params: {
-    width: px('Width', 200, { min: 0 }),
-    height: px('Height', 200, { min: 0 }),
+    width: px('Width', 200, { min: 0, beside: 'height' }),
+    height: px('Height', 200, { min: 0, beside: 'width' }),
     centre: point('Centre', [0, 0]),
   },
   summary: (v) => `${short(v.width)} × ${short(v.height)}`,

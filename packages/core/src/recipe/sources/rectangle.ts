@@ -8,8 +8,8 @@ export const rectangle = source({
   kind: 'rectangle',
   label: 'Rectangle',
   params: {
-    width: px('Width', 200, { min: 0 }),
-    height: px('Height', 120, { min: 0 }),
+    width: px('Width', 200, { min: 0, beside: 'height' }),
+    height: px('Height', 120, { min: 0, beside: 'width' }),
     radius: px('Corners', 0, { min: 0 }),
     centre: point('Centre', [0, 0]),
   },

@@ -180,14 +180,15 @@ const ItemCard = ({
   index: number;
 }) => {
   const editor = useEditor();
-  const { frame, chosen } = useSlice((s) => ({
+  const { frame, chosen, unfolded } = useSlice((s) => ({
     frame: s.playing ? 0 : s.frame,
     fontsCame: s.fontsCame,
     assets: s.doc.assets,
     chosen: s.selection.card === item.id,
+    unfolded: s.selection.card === null && s.unfolded.get(layer.id) === item.id,
   }));
   // A picture or a nest by itself is what its layer is: there is nothing to choose first.
-  const open = chosen || (soleSource(layer) === item.kind && layer.recipe.length === 1);
+  const open = chosen || unfolded || (soleSource(layer) === item.kind && layer.recipe.length === 1);
   const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({ id: item.id });
   const row = useRef<HTMLLIElement>(null);
   useEffect(() => {
@@ -276,7 +277,7 @@ const ItemCard = ({
         transition,
         zIndex: isDragging ? 10 : undefined,
       }}
-      className={`relative rounded-md border bg-paper ${open ? 'border-sky' : 'border-line'} ${isDragging ? 'shadow-lg' : ''}`}
+      className={`relative rounded-md border bg-paper ${chosen ? 'border-sky' : 'border-line'} ${isDragging ? 'shadow-lg' : ''}`}
     >
       <div className={`flex h-11 items-center gap-1.5 pr-1 pl-1.5 ${item.on ? '' : 'opacity-50'}`}>
         <span className="grid h-8 w-11 shrink-0 place-items-center rounded-sm bg-paper-2">
@@ -342,7 +343,13 @@ const ItemCard = ({
         </span>
       </div>
       {open && (
-        <div className="flex flex-col gap-1.5 border-t border-line p-2">
+        <div
+          className="flex flex-col gap-1.5 border-t border-line p-2"
+          // A card that stayed open is chosen again, with its handles on the canvas, once something in it is used.
+          onClick={() => {
+            if (!chosen && editor.scene.layers[layer.id]) editor.select({ layers: [layer.id], card: item.id });
+          }}
+        >
           {idle && <p className="text-sm text-ink-2">{idle}</p>}
           {Object.entries(kind.params)
             .filter(([, param]) => applies(param, values))

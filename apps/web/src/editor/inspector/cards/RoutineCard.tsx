@@ -1,7 +1,14 @@
 import type { Id } from '@kite/core/document/types';
 import { removeRoutine, setRoutine } from '@kite/core/edits/routines';
 import { roundLength } from '@kite/core/moves/routine';
-import { type Routine, type RoutineStep, STEP_KINDS, type StepKind } from '@kite/core/document/moves';
+import {
+  type Routine,
+  ROUTINE_ORDERS,
+  type RoutineOrder,
+  type RoutineStep,
+  STEP_KINDS,
+  type StepKind,
+} from '@kite/core/document/moves';
 import { ArrowDown, ArrowUp, ListOrdered, Plus, Trash2, X } from 'lucide-react';
 import { Button, IconButton } from '../../../ui/Button';
 import { ColorField } from '../../../ui/ColorField';
@@ -10,7 +17,8 @@ import { NumberField } from '../../../ui/NumberField';
 import { RenameField } from '../../../ui/RenameField';
 import { Select } from '../../../ui/Select';
 import { newStep } from '../../commands/moves';
-import { useEditor } from '../../store/context';
+import { useEditor, useSlice } from '../../store/context';
+import { sceneOf } from '../../store/state';
 import { Card } from './Card';
 import { PRESETS, standsFor } from '../ease/presets';
 
@@ -24,6 +32,38 @@ const LABELS: { readonly [K in StepKind]: string } = {
 };
 const row = 'grid grid-cols-[88px_1fr] items-center gap-2';
 const ICON = 13;
+
+/** As a stagger calls them. */
+const ORDERS: { readonly [O in RoutineOrder]: string } = {
+  list: 'One after another',
+  reversed: 'From the last',
+  centre: 'From the middle',
+  edges: 'From the ends',
+  random: 'At random',
+};
+
+interface RoutineNumber {
+  readonly key: 'start' | 'stagger' | 'rounds' | 'speed' | 'seed';
+  readonly label: string;
+  readonly unit: string;
+  readonly min: number;
+  readonly factor?: number;
+  readonly when?: (routine: Routine) => boolean;
+}
+const NUMBERS: readonly RoutineNumber[] = [
+  { key: 'start', label: 'First frame', unit: 'f', min: 0 },
+  { key: 'speed', label: 'Speed', unit: '%', min: 1, factor: 100 },
+  { key: 'stagger', label: 'Each later by', unit: 'f', min: -1_000 },
+  { key: 'seed', label: 'Seed', unit: '', min: 0, when: ({ order }) => order === 'random' },
+  { key: 'rounds', label: 'Rounds', unit: '×', min: 1, when: ({ forever }) => !forever },
+];
+const SWITCHES = [
+  ['forever', 'For ever'],
+  ['pingpong', 'Every second round backwards'],
+] as const;
+
+/** Layers that the menu of players offers; any are let in by selecting them. */
+const MOST_OFFERED = 40;
 
 interface Gesture {
   onStart: () => void;
@@ -156,16 +196,13 @@ export const RoutineCard = ({ routine, selected }: { routine: Routine; selected:
   const outside = selected.filter((id) => !routine.players.includes(id));
   const inside = selected.filter((id) => routine.players.includes(id));
   const { steps } = routine;
-  const numbers = [
-    { key: 'start', label: 'First frame', unit: 'f', min: 0 },
-    { key: 'stagger', label: 'Each later by', unit: 'f', min: -1_000 },
-    { key: 'rounds', label: 'Rounds', unit: '×', min: 1 },
-  ] as const;
+  const layers = useSlice((s) => sceneOf(s).layers);
+  const others = editor.scene.order.filter((id) => !routine.players.includes(id) && !layers[id]?.locked);
   return (
     <Card
       title="Routine"
       icon={<ListOrdered size={15} />}
-      aside={`${routine.players.length} layer${routine.players.length === 1 ? '' : 's'}, ${roundLength(steps)} frames`}
+      aside={`${routine.players.length} layer${routine.players.length === 1 ? '' : 's'}, ${roundLength(routine)} frames`}
     >
       <div className={row}>
         <span className="text-ink-2">Name</span>
@@ -197,30 +234,73 @@ export const RoutineCard = ({ routine, selected }: { routine: Routine; selected:
           </Button>
         }
       />
-      {numbers.map(({ key, label, unit, min }) => (
+      {NUMBERS.filter(({ when }) => !when || when(routine)).map(({ key, label, unit, min, factor = 1 }) => (
         <label key={key} className={row}>
           <span className="text-ink-2">{label}</span>
           <NumberField
             label={`${label} of the routine`}
             unit={unit}
             min={min}
-            max={100_000}
+            max={key === 'speed' ? 10_000 : 100_000}
             decimals={0}
-            value={routine[key]}
-            onChange={(v) => set({ [key]: Math.round(v) })}
+            value={routine[key] * factor}
+            onChange={(v) => set({ [key]: Math.round(v) / factor })}
             {...gesture}
           />
         </label>
       ))}
-      <label className="flex items-center gap-2 text-ink-2">
-        <input
-          type="checkbox"
-          className="size-4"
-          checked={routine.pingpong}
-          onChange={(event) => set({ pingpong: event.target.checked })}
+      <label className={row}>
+        <span className="text-ink-2">Order</span>
+        <Select
+          aria-label="Order of the players"
+          value={routine.order}
+          options={ROUTINE_ORDERS.map((value) => ({ value, label: ORDERS[value] }))}
+          onChange={(order) => set({ order: order as RoutineOrder })}
         />
-        Every second round backwards
       </label>
+      {SWITCHES.map(([key, says]) => (
+        <label key={key} className="flex items-center gap-2 text-ink-2">
+          <input
+            type="checkbox"
+            className="size-4"
+            checked={routine[key]}
+            onChange={(event) => set({ [key]: event.target.checked })}
+          />
+          {says}
+        </label>
+      ))}
+      <ul aria-label="Players" className="flex flex-wrap gap-1">
+        {routine.players.map((id) => (
+          <li key={id} className="flex max-w-full items-center rounded-full bg-paper-2 pl-2 text-sm">
+            <span className="truncate" title={layers[id]?.name}>
+              {layers[id]?.name}
+            </span>
+            <IconButton
+              label={`Take ${layers[id]?.name ?? 'it'} out`}
+              size="small"
+              onClick={() => set({ players: routine.players.filter((player) => player !== id) })}
+            >
+              <X size={ICON} />
+            </IconButton>
+          </li>
+        ))}
+        {others.length > 0 && (
+          <li>
+            <Menu
+              align="start"
+              entries={others.slice(0, MOST_OFFERED).map((id) => ({
+                label: layers[id]?.name ?? id,
+                onSelect: () => set({ players: [...routine.players, id] }),
+              }))}
+              trigger={
+                <Button className="!h-6 !px-2 text-sm" icon={<Plus size={ICON} />}>
+                  Player
+                </Button>
+              }
+            />
+          </li>
+        )}
+      </ul>
       <div className="flex flex-wrap gap-1">
         {outside.length > 0 && (
           <Button
@@ -232,12 +312,12 @@ export const RoutineCard = ({ routine, selected }: { routine: Routine; selected:
             Let the other {outside.length} play it
           </Button>
         )}
-        {routine.players.length > inside.length && (
+        {inside.length > 1 && routine.players.length > inside.length && (
           <Button
             className="!h-6 !px-2 text-sm"
             onClick={() => set({ players: routine.players.filter((id) => !inside.includes(id)) })}
           >
-            Let {inside.length} go
+            Take these {inside.length} out
           </Button>
         )}
         <IconButton

@@ -27,9 +27,7 @@ export const KeyDot = ({ refs, label }: { refs: readonly PropertyRef[]; label: s
     const { frame } = editor.state;
     const edits =
       state === 'here' ? [removeKeys(keysHere(editor, refs, frame))] : refs.map((ref) => addKey(ref, frame));
-    const layers = [...new Set(refs.map((r) => r.layer))];
     editor.edit(together(edits[0]?.label ?? 'Keyframe', edits));
-    if (state === 'still') editor.setOpened(layers, true);
   };
   const name =
     state === 'here'

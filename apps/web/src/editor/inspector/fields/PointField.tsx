@@ -1,13 +1,13 @@
 import type { PointParam } from '@kite/core/document/params';
 import type { Point, PropertyRef } from '@kite/core/document/types';
 import { partParam } from '@kite/core/motion/apart';
-import { Link2, Link2Off } from 'lucide-react';
 import { useState } from 'react';
 import { NumberField } from '../../../ui/NumberField';
 import { writeValues } from '../../commands/layers';
 import { isComputed } from '../../formula/useComputed';
 import { useEditor, useSlice } from '../../store/context';
 import { ComputedValue } from './ComputedValue';
+import { inProportion, ProportionSwitch, useProportion } from './Proportion';
 import { factorOf } from './units';
 
 interface PointFieldProps {
@@ -21,7 +21,8 @@ export const PointField = ({ param, values, refs }: PointFieldProps) => {
   const editor = useEditor();
   const factor = factorOf(param.unit);
   const canLink = param.unit === 'percent';
-  const [linked, setLinked] = useState(canLink);
+  const key = refs[0]?.key ?? '';
+  const linked = useProportion(key, true) && canLink;
   // What the values were when a scrub began: linked ones keep their proportion to that.
   const [start, setStart] = useState<readonly Point[] | null>(null);
 
@@ -32,8 +33,8 @@ export const PointField = ({ param, values, refs }: PointFieldProps) => {
       editor,
       refs.map((ref, i) => {
         const p = from[i] as Point;
-        const other =
-          linked && p[axis] !== 0 ? (p[1 - axis] as number) * (v / p[axis]) : linked ? v : (p[1 - axis] as number);
+        const beside = p[1 - axis] as number;
+        const other = linked ? inProportion(v, p[axis], beside) : beside;
         return [ref, axis === 0 ? [v, other] : [other, v]] as const;
       }),
       `Change ${param.label.toLowerCase()}`,
@@ -79,17 +80,7 @@ export const PointField = ({ param, values, refs }: PointFieldProps) => {
   return (
     <span className="flex min-w-0 items-center gap-1">
       {field(0)}
-      {canLink && (
-        <button
-          type="button"
-          aria-label={`${param.label}: keep in proportion`}
-          aria-pressed={linked}
-          className={`shrink-0 ${linked ? 'text-sky' : 'text-ink-2'}`}
-          onClick={() => setLinked(!linked)}
-        >
-          {linked ? <Link2 size={13} /> : <Link2Off size={13} />}
-        </button>
-      )}
+      {canLink && <ProportionSwitch of={key} label={param.label} linked={linked} />}
       {field(1)}
     </span>
   );

@@ -1,61 +1,29 @@
 /** The field of each kind of parameter. */
-import type { ChoiceParam, NumberParam, Param } from '@kite/core/document/params';
-import type { CutOut, FontChoice, Gradient, PathValue, Point, PropertyRef, Value } from '@kite/core/document/types';
+import type { ChoiceParam, Param } from '@kite/core/document/params';
+import type { CutOut, FontChoice, Gradient, PathValue, Point, PropertyRef } from '@kite/core/document/types';
 import type { ComponentType } from 'react';
 import { ColorField } from '../../../ui/ColorField';
-import { NumberField } from '../../../ui/NumberField';
 import { Segments } from '../../../ui/Segments';
 import { Select } from '../../../ui/Select';
 import { AssetField } from './AssetField';
 import { CutoutField } from './CutoutField';
 import { FontField } from './FontField';
 import { GradientField } from './GradientField';
+import { InUnit } from './InUnit';
 import { LayerField } from './LayerField';
 import { NumbersField } from './NumbersField';
 import { PathField } from './PathField';
 import { PointField } from './PointField';
+import { common, type FieldProps } from './props';
 import { SceneField } from './SceneField';
+import { SizeField } from './SizeField';
 import { TextField } from './TextField';
-import { factorOf, UNITS } from './units';
 
-export interface FieldProps<P extends Param = Param> {
-  param: P;
-  /** Of each thing that the field is for. */
-  values: readonly Value[];
-  refs: readonly PropertyRef[];
-  write: (value: Value) => void;
-  /** Around a change that goes on for a while. */
-  gesture: { readonly onStart: () => void; readonly onEnd: () => void };
-}
 interface FieldKind<P extends Param> {
   readonly Field: ComponentType<FieldProps<P>>;
   /** Whether it takes the whole width, below its name. */
   readonly tall?: (param: P) => boolean;
 }
-
-/** The value that all have; null where they differ. */
-const common = <V extends Value>(values: readonly Value[]): V | null => {
-  const first = values[0];
-  return first !== undefined && values.every((v) => JSON.stringify(v) === JSON.stringify(first)) ? (first as V) : null;
-};
-
-const InUnit = ({ param, values, write, gesture }: FieldProps<NumberParam>) => {
-  const factor = factorOf(param.unit);
-  const value = common<number>(values);
-  return (
-    <NumberField
-      label={param.label}
-      value={value === null ? null : value * factor}
-      min={param.min * factor}
-      max={param.max * factor}
-      step={param.step * factor}
-      {...(UNITS[param.unit] && { unit: UNITS[param.unit] })}
-      {...(param.whole && { decimals: 0 })}
-      {...gesture}
-      onChange={(v) => write(param.whole ? Math.round(v) : v / factor)}
-    />
-  );
-};
 
 /** Whether all the choices have room beside each other. */
 const fitsSegments = ({ choices }: ChoiceParam): boolean =>
@@ -76,7 +44,10 @@ const ChoiceField = ({ param, values, write }: FieldProps<ChoiceParam>) => {
 const always = () => true;
 
 const FIELDS: { readonly [K in Param['kind']]: FieldKind<Extract<Param, { kind: K }>> } = {
-  number: { Field: InUnit },
+  number: {
+    Field: (props) =>
+      props.param.beside ? <SizeField {...props} beside={props.param.beside} /> : <InUnit {...props} />,
+  },
   point: { Field: ({ param, values, refs }) => <PointField param={param} values={values as Point[]} refs={refs} /> },
   color: {
     Field: ({ param, values, write, gesture }) => (

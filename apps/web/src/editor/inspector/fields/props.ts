@@ -1,0 +1,17 @@
+import type { Param } from '@kite/core/document/params';
+import type { PropertyRef, Value } from '@kite/core/document/types';
+
+export interface FieldProps<P extends Param = Param> {
+  param: P;
+  /** Of each thing that the field is for. */
+  values: readonly Value[];
+  refs: readonly PropertyRef[];
+  write: (value: Value) => void;
+  /** Around a change that goes on for a while. */
+  gesture: { readonly onStart: () => void; readonly onEnd: () => void };
+}
+/** The value that all have; null where they differ. */
+export const common = <V extends Value>(values: readonly Value[]): V | null => {
+  const first = values[0];
+  return first !== undefined && values.every((v) => JSON.stringify(v) === JSON.stringify(first)) ? (first as V) : null;
+};
