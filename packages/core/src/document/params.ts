@@ -147,6 +147,7 @@ export const number = (label: string, value: number, o: NumberOptions = {}): Num
   ...(o.still && { still: o.still }),
   ...(o.whole && { whole: o.whole }),
   ...(o.hint !== undefined && { hint: o.hint }),
+  ...(o.beside !== undefined && { beside: o.beside }),
 });
 
 export const px = (label: string, value: number, o: NumberOptions = {}) => number(label, value, { unit: 'px', ...o });

@@ -27,6 +27,7 @@ import { withKeyInserted } from '../motion/insert';
 import { smoothHandles } from '../motion/smooth';
 import { sceneIn } from './find';
 import { keyedCurvesOf, paramIn, propertiesOf, propertyIn } from '../properties/find';
+import { slideEnds } from './moves';
 import { change, describe, keyedOr } from './properties';
 
 /** A choice of keyframes: the frames of each property. */
@@ -76,8 +77,14 @@ const onKeys = (
 
 export const removeKeys = (choices: readonly KeyChoice[]): Edit => onKeys('Delete keyframes', choices, withoutKeys);
 
-export const moveKeys = (choices: readonly KeyChoice[], by: number): Edit =>
-  onKeys('Move keyframes', choices, (property, frames) => withKeysAt(property, frames, (f) => f + by));
+/** Moves keyframes in time; a move whose end is among them takes all of that end along, and leaves its other end. */
+export const moveKeys = (choices: readonly KeyChoice[], by: number): Edit => ({
+  label: 'Move keyframes',
+  change: (draft) => {
+    const own = slideEnds(draft, choices, by);
+    onKeys('', own, (property, frames) => withKeysAt(property, frames, (f) => f + by)).change(draft);
+  },
+});
 
 export const copyKeys = (choices: readonly KeyChoice[], by: number): Edit =>
   onKeys('Copy keyframes', choices, (property, frames) => withCopiedKeys(property, frames, by));

@@ -1,10 +1,11 @@
 /** Edits to the stack of layers of a scene. */
 import type { MakeId } from '../document/make';
 import { uniqueName } from '../document/make';
-import type { Edit } from '../document/patches';
+import { type Edit, plain } from '../document/patches';
 import type { DrawingLayer, Formulas, Id, Layer, Scene } from '../document/types';
 import { type Here, retargeted } from '../formula/refs';
 import { relinked } from '../recipe/needs';
+import { withMembers } from '../scene/groups';
 import { drawingIn, type ItemDraft, layerIn, type LayerDraft, sceneIn } from './find';
 import { addItem, within } from './recipe';
 import { leaveScene } from './sets';
@@ -23,13 +24,13 @@ export const addLayers = (sceneId: Id, layers: readonly Layer[], at?: Id): Edit 
   },
 });
 
-/** What had a removed layer for a parent stands free. */
+/** Groups go with their members; what else had a removed layer for a parent stands free. */
 export const removeLayers = (sceneId: Id, ids: readonly Id[]): Edit => ({
   label: ids.length === 1 ? 'Delete a layer' : 'Delete layers',
   change: (draft) => {
     const scene = sceneIn(draft, sceneId);
     for (const id of ids) layerIn(scene, id);
-    leaveScene(scene, new Set(ids));
+    leaveScene(scene, new Set(withMembers(plain<Scene>(scene), ids)));
   },
 });
 

@@ -9,9 +9,18 @@ import { samplerOf } from '../motion/sampler';
 import { compileScene, NO_LIBRARY } from '../scene/compile';
 import { READY_MOVES } from '../moves/ready';
 import type { Move, SideMove } from '../document/moves';
-import { changeKey } from './keyframes';
+import { changeKey, moveKeys } from './keyframes';
 import { addLayers, setLayers } from './layers';
-import { adjustableMoves, applyMove, changeMove, forgetMove, keepMove, removeMove } from './moves';
+import {
+  adjustableMoves,
+  applyMove,
+  changeMove,
+  forgetMove,
+  keepMove,
+  removeMove,
+  seenBeside,
+  trimToMove,
+} from './moves';
 import { setValue } from './properties';
 import { awayIn, stayingOutside } from './outside';
 import { setScene } from './scenes';
@@ -127,6 +136,10 @@ describe('a move', () => {
     // One that begins later than its layer leaves that alone.
     const apart = done(inAndOut, setLayers('s', ['a'], { from: -5 }), changeMove('s', ['a'], 'm', { later: 12 }, away));
     expect(scene(apart).layers.a?.from).toBe(-5);
+    expect([...seenBeside(scene(apart), ['a', 'b'], 'm')]).toEqual([['a', 12]]);
+    expect(scene(done(apart, trimToMove('s', ['a', 'b'], 'm'))).layers.a?.from).toBe(12);
+    const on = done(inAndOut, setLayers('s', ['a'], { to: 140 }), trimToMove('s', ['a'], 'n'));
+    expect(scene(on).layers.a?.to).toBe(100);
   });
   it('does not get smaller than at rest where it shrinks to that', () => {
     const overshooting: Move = { ...slideIn, scale: 2, ease: { kind: 'bezier', x1: 0.2, y1: 1.8, x2: 0.4, y2: 1.2 } };
@@ -179,6 +192,20 @@ describe('a move', () => {
     // Edited by hand, it stays as it is.
     const own = done(moved, changeKey({ scene: 's', layer: 'a', key: 'position' }, 0, { value: [0, 0] }));
     expect(there(settled(own, setScene('s', { height: 900 })))).toBe(0);
+  });
+  it('is stretched by dragging one end, slid by both, and let go by what is between', () => {
+    const moved = done(base, applyMove('s', ['a'], 'm', slideIn, 0, away));
+    const ref = (key: string) => ({ scene: 's', layer: 'a', key });
+    const applied = (doc: Project) => adjustableMoves(scene(doc), ['a'])[0]?.applied;
+    const long = done(moved, moveKeys([{ ref: ref('position'), frames: [20] }], 10));
+    expect(applied(long)).toMatchObject({ from: 0, to: 30, move: { frames: 30 } });
+    expect(keys(long, 'opacity')?.map(([f]) => f)).toEqual([0, 30]);
+    const later = done(long, moveKeys([{ ref: ref('opacity'), frames: [0, 30] }], 6));
+    expect(applied(later)).toMatchObject({ from: 6, to: 36 });
+    expect(scene(later).layers.a?.from).toBe(6);
+    const shake = done(base, applyMove('s', ['a'], 'm', ready('Shake'), 10, away));
+    const inner = keys(shake, 'position')?.[1]?.[0] as number;
+    expect(applied(done(shake, moveKeys([{ ref: ref('position'), frames: [inner] }], 1)))).toBeUndefined();
   });
   it('is let go once its keyframes are edited by hand', () => {
     const moved = done(base, applyMove('s', ['a'], 'm', slideIn, 0, away));

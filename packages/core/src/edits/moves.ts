@@ -10,6 +10,7 @@ import {
   type Point,
   type Properties,
   type Property,
+  type PropertyRef,
   type Scene,
 } from '../document/types';
 import { type MakeId, newItem } from '../document/make';
@@ -20,7 +21,7 @@ import { letters } from '../recipe/steps/letters';
 import { withoutKeys, withPastedKeys } from '../motion/keys';
 import { broughtTogether } from '../motion/parting';
 import type { AppliedMove, Move, SavedMove } from '../document/moves';
-import { isUntouched, MOVED_KEYS, reachOfMove, type Rest, restOf, writtenBy } from '../moves/write';
+import { isUntouched, MOVED_KEYS, type MovedKey, reachOfMove, type Rest, restOf, writtenBy } from '../moves/write';
 import { layerIn, type LayerDraft, NotFound, sceneIn } from './find';
 import { addItem } from './recipe';
 
@@ -154,6 +155,72 @@ const follow = (layer: LayerDraft, before: AppliedMove, next: AppliedMove): void
   if (kind === 'entrance' && layer.from === before.from) layer.from = Math.min(next.from, layer.to - 1);
   if (kind === 'exit' && layer.to === before.to + 1) layer.to = Math.max(next.to + 1, layer.from + 1);
 };
+
+/** Keyframes of properties, by their frames. */
+type Chosen = readonly { readonly ref: PropertyRef; readonly frames: readonly number[] }[];
+
+/** A move with its ends elsewhere, at least a frame apart. */
+const withEnds = (applied: AppliedMove, from: number, to: number): AppliedMove => {
+  const end = Math.max(to, from + 1);
+  const { move } = applied;
+  return { ...applied, from, to: end, move: move.kind === 'passage' ? move : { ...move, frames: end - from } };
+};
+
+/**
+ * Slides the ends of moves that are among some keyframes: all that a move wrote at such an end goes along, and it lasts so much
+ * longer or shorter; its other end stays. Gives the keyframes that are no move's, or a move's between its ends.
+ */
+export const slideEnds = (draft: ProjectDraft, chosen: Chosen, by: number): Chosen => {
+  let left = chosen;
+  const owners = new Map(chosen.map(({ ref }) => [`${ref.scene}/${ref.layer}`, ref]));
+  for (const { scene, layer: id } of owners.values()) {
+    const layer = layerIn(sceneIn(draft, scene), id);
+    for (const applied of movesOf(layer)) {
+      if (!isUntouched(placeIn(layer), applied)) continue;
+      const written = writtenBy(applied, restOf(placeIn(layer), applied));
+      const wrote = (ref: PropertyRef) =>
+        ref.scene === scene && ref.layer === id && ref.item === undefined ? written[ref.key as MovedKey] : undefined;
+      const frames = left.flatMap((c) => c.frames.filter((f) => wrote(c.ref)?.some((k) => k.frame === f)));
+      const { from, to } = applied;
+      if (frames.length === 0 || frames.some((f) => f !== from && f !== to)) continue;
+      const next = withEnds(applied, frames.includes(from) ? from + by : from, frames.includes(to) ? to + by : to);
+      const rest = erase(layer, applied);
+      write(layer, next, rest);
+      setMoves(
+        layer,
+        movesOf(layer).map((m) => (m.id === applied.id ? next : m)),
+      );
+      follow(layer, applied, next);
+      left = left.map((c) => (wrote(c.ref) ? { ...c, frames: c.frames.filter((f) => f !== from && f !== to) } : c));
+    }
+  }
+  return left.filter(({ frames }) => frames.length > 0);
+};
+
+/** The layers that are seen before a move lets them in, or after it has let them out, with the frame at which it does. */
+export const seenBeside = (scene: Scene, ids: readonly Id[], move: Id): ReadonlyMap<Id, number> =>
+  new Map(
+    ids.flatMap((id) => {
+      const layer = scene.layers[id];
+      const applied = layer?.moves.find((m) => m.id === move);
+      if (!layer || !applied) return [];
+      if (applied.move.kind === 'entrance' && layer.from < applied.from) return [[id, applied.from]];
+      return applied.move.kind === 'exit' && layer.to > applied.to + 1 ? [[id, applied.to + 1]] : [];
+    }),
+  );
+
+/** Lets layers begin with an entrance, or end with an exit. */
+export const trimToMove = (sceneId: Id, ids: readonly Id[], move: Id): Edit => ({
+  label: 'Trim to a move',
+  change: (draft) => {
+    const scene = sceneIn(draft, sceneId);
+    for (const [id, frame] of seenBeside(plain<Scene>(scene), ids, move)) {
+      const layer = layerIn(scene, id);
+      if (layer.moves.find((m) => m.id === move)?.move.kind === 'exit') layer.to = Math.max(frame, layer.from + 1);
+      else layer.from = Math.min(frame, layer.to - 1);
+    }
+  },
+});
 
 export interface MoveChange {
   readonly move?: Move;

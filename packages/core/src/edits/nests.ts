@@ -6,6 +6,7 @@ import { cuttersOf } from '../scene/follows';
 import { layerIn, type LayerDraft, sceneIn } from './find';
 import { framesPerSecond } from '../time/rate';
 import { reparent } from './place';
+import { withMembers } from '../scene/groups';
 import { leaveScene } from './sets';
 
 /** Puts a nest of a scene in front, in the middle of another, from a frame on: for as long as it plays, or the scene lasts. */
@@ -30,10 +31,11 @@ export const addNest = (sceneId: Id, inner: Id, layer: Id, from: number): Edit =
  * picture stays as it is at the frame. What hangs from layers that stay outside stands free, and so the other way round;
  * what cuts layers on the other side is there as well, unseen.
  */
-export const nestLayers = (sceneId: Id, ids: readonly Id[], name: string, frame: number, makeId: MakeId): Edit => ({
+export const nestLayers = (sceneId: Id, chosen: readonly Id[], name: string, frame: number, makeId: MakeId): Edit => ({
   label: 'Nest layers',
   change: (draft) => {
     const scene = sceneIn(draft, sceneId);
+    const ids = withMembers(plain<Scene>(scene), chosen);
     const inside = new Set(ids);
     for (const layer of Object.values(scene.layers)) {
       if (layer.parent !== null && inside.has(layer.id) !== inside.has(layer.parent))

@@ -15,6 +15,7 @@ import {
 import { apply, determinant, IDENTITY, inverted, type Matrix, multiply, placed } from '../geometry/matrix';
 import { displaced, mappedValues } from '../motion/keys';
 import { broughtTogether } from '../motion/parting';
+import { withMembers } from '../scene/groups';
 import { type Placement, placementOf } from '../scene/placement';
 import { layerIn, type LayerDraft, sceneIn } from './find';
 import { leaveScene } from './sets';
@@ -171,10 +172,16 @@ export const groupLayers = (
   label: 'Group layers',
   change: (draft) => {
     const target = sceneIn(draft, scene.id);
-    const made = newController(scene, controller, name, { position: at, tag: 'violet' });
+    const made = { ...newController(scene, controller, name, { position: at, tag: 'violet' }), group: true };
+    const all = new Set(withMembers(scene, ids));
+    const members = scene.order.filter((id) => all.has(id));
+    made.from = Math.min(...members.map((id) => layerIn(target, id).from));
+    made.to = Math.max(...members.map((id) => layerIn(target, id).to));
     target.layers[controller] = made as LayerDraft;
-    const first = target.order.findIndex((id) => ids.includes(id));
-    target.order = [...target.order.slice(0, first), controller, ...target.order.slice(first)];
+    // Its members stand together, where the front one stood.
+    const first = target.order.findIndex((id) => all.has(id));
+    const rest = target.order.filter((id) => !all.has(id));
+    target.order = [...rest.slice(0, first), controller, ...members, ...rest.slice(first)];
     // What hangs from a layer of the group stays with it.
     const chosen = new Set(ids);
     const inner = (layer: Layer | LayerDraft): boolean => {

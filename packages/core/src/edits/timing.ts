@@ -24,6 +24,7 @@ import { paramsIn } from '../properties/find';
 import { relinked } from '../recipe/needs';
 import { nest } from '../recipe/sources/nest';
 import { layersCutBy } from '../scene/follows';
+import { groupsAround, withMembers } from '../scene/groups';
 
 /** What has properties on a layer, itself, its cards or its knobs, and what they are. */
 const holdersOf = (layer: LayerDraft): [holder: { params: LayerDraft['params'] }, params: Params][] => {
@@ -96,8 +97,9 @@ export const slideLayers = (sceneId: Id, ids: readonly Id[], by: number): Edit =
   label: 'Slide layers',
   change: (draft) => {
     const scene = sceneIn(draft, sceneId);
-    slidingRoutines(scene, ids, by, () => {
-      for (const id of ids) retime(layerIn(scene, id), (f) => f + by);
+    const all = withMembers(plain<Scene>(scene), ids);
+    slidingRoutines(scene, all, by, () => {
+      for (const id of all) retime(layerIn(scene, id), (f) => f + by);
     });
   },
 });
@@ -120,13 +122,17 @@ export const stretchLayers = (sceneId: Id, ids: readonly Id[], factor: number, s
   label: 'Stretch layers',
   change: (draft) => {
     const scene = sceneIn(draft, sceneId);
-    const froms = new Map(ids.map((id) => [id, layerIn(scene, id).from]));
+    const whole = plain<Scene>(scene);
+    const all = withMembers(whole, ids);
+    // The members of a group are stretched with it as one.
+    const origin = (id: Id): Id => groupsAround(whole, id).find((group) => ids.includes(group.id))?.id ?? id;
+    const froms = new Map(all.map((id) => [id, layerIn(scene, origin(id)).from]));
     const to = (id: Id, frame: number) => {
       const from = froms.get(id) ?? 0;
       return (start ?? from) + Math.round((frame - from) * factor);
     };
-    stretchingRoutines(draft, scene, ids, factor, to, () => {
-      for (const id of ids) {
+    stretchingRoutines(draft, scene, all, factor, to, () => {
+      for (const id of all) {
         const layer = layerIn(scene, id);
         rewritingMoves(layer, () => retime(layer, (f) => to(id, f)));
         stretchNests(layer, factor);

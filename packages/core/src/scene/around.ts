@@ -1,5 +1,5 @@
 /** What layers show of themselves, and to each other: what cuts them, what lies behind them, where they were. */
-import type { BlendMode, Color, Layer, Scene } from '../document/types';
+import type { BlendMode, Color, Id, Layer, Scene } from '../document/types';
 import { boxOutline } from '../geometry/bounds';
 import { IDENTITY, inverted, type Matrix, multiply } from '../geometry/matrix';
 import { flatFill, grouped, markThrough } from '../recipe/marks';
@@ -7,6 +7,7 @@ import { needsOf } from '../recipe/needs';
 import { type Around, MOST_WORK, type Picture } from '../recipe/room';
 import type { Mark } from '../recipe/types';
 import { behindIn, drawnInCircle } from './follows';
+import { groupsAround, inGroups, isShown, isThere } from './groups';
 
 const NOTHING: Picture = { marks: [], work: 0 };
 
@@ -43,9 +44,8 @@ interface Showing<D extends Picture> {
 }
 
 export const showing = <D extends Picture>(scene: Scene, { drawnAt, matrixOf, opacityAt }: Drawing<D>): Showing<D> => {
-  const isThere = ({ from, to }: Layer, frame: number) => frame >= from && frame < to;
   const shownAt: Showing<D>['shownAt'] = (layer, frame, through) => {
-    if (layer.hidden || !isThere(layer, frame)) return null;
+    if (!isShown(scene, layer, frame)) return null;
     const drawn = drawnAt(layer, frame);
     return { ...drawn, mark: asLayer(layer.blend, drawn.marks, through(layer), opacityAt(layer, frame)) };
   };
@@ -61,16 +61,18 @@ export const showing = <D extends Picture>(scene: Scene, { drawnAt, matrixOf, op
         if (!other || !needsOf(layer).layers.has(id)) return 'is cut by a layer that is gone';
         if (said) return said;
         const back = backTo(layer, frame);
-        if (!back || !isThere(other, frame)) return NOTHING;
+        if (!back || !isThere(scene, other, frame)) return NOTHING;
         const { marks, work } = drawnAt(other, frame);
-        const mark = asLayer('normal', marks, multiply(back, matrixOf(other, frame)), opacityAt(other, frame));
+        const opacity = [other, ...groupsAround(scene, id)].reduce((all, of) => all * opacityAt(of, frame), 1);
+        const mark = asLayer('normal', marks, multiply(back, matrixOf(other, frame)), opacity);
         return { marks: mark ? [mark] : [], work };
       },
       behind: (frame, background) => {
         const back = backTo(layer, frame);
         if (!back) return NOTHING;
         const ground = background && scene.background !== null ? [groundOf(scene, scene.background)] : [];
-        const marks: Mark[] = ground.map((mark) => markThrough(back, mark));
+        const marks: Mark[] = [];
+        const layers: Id[] = [];
         let work = 0;
         for (const id of behindIn(scene, layer.id).toReversed()) {
           const other = scene.layers[id];
@@ -78,9 +80,15 @@ export const showing = <D extends Picture>(scene: Scene, { drawnAt, matrixOf, op
           if (!seen) continue;
           work += seen.work;
           if (work > MOST_WORK) break;
-          if (seen.mark) marks.push(seen.mark);
+          if (!seen.mark) continue;
+          marks.push(seen.mark);
+          layers.push(id);
         }
-        return { marks: marks.length > 0 ? [grouped(marks, { aside: true })] : [], work };
+        const all = [
+          ...ground.map((mark) => markThrough(back, mark)),
+          ...inGroups(scene, layers, marks, (group) => opacityAt(group, frame)),
+        ];
+        return { marks: all.length > 0 ? [grouped(all, { aside: true })] : [], work };
       },
       since: (then, now) => {
         const back = backTo(layer, now);

@@ -1,15 +1,23 @@
 import type { Id, Point } from '../document/types';
-import { type Box, boxThrough } from '../geometry/bounds';
-import { apply, IDENTITY, type Matrix, turn } from '../geometry/matrix';
+import { type Box, boxThrough, union } from '../geometry/bounds';
+import { apply, IDENTITY, inverted, type Matrix, multiply, turn } from '../geometry/matrix';
 import { boxOfMarks } from '../recipe/marks';
 import type { Program } from './compile';
+import { membersOf } from './groups';
 
 /**
- * The box of what a layer draws, in the layer's own pixels: what it is handled and snapped by, before effects spread it;
- * null where it draws nothing.
+ * The box of what a layer draws, or of what the members of a group do, in its own pixels: what it is handled and snapped by,
+ * before effects spread it; null where it draws nothing.
  */
-export const layerBox = (program: Program, layer: Id, frame: number, spread = false): Box | null =>
-  boxOfMarks(program.marksAt(layer, frame), spread);
+export const layerBox = (program: Program, layer: Id, frame: number, spread = false): Box | null => {
+  const members = membersOf(program.scene, [layer]);
+  const back = members.length > 0 && inverted(program.matrixAt(layer, frame));
+  if (!back) return boxOfMarks(program.marksAt(layer, frame), spread);
+  return members.reduce<Box | null>((sum, id) => {
+    const own = layerBox(program, id, frame, spread);
+    return union(sum, own && boxThrough(multiply(back, program.matrixAt(id, frame)), own));
+  }, null);
+};
 
 /** The upright box of a layer in the scene. */
 export const layerBoxInScene = (program: Program, layer: Id, frame: number, spread = false): Box | null => {

@@ -15,6 +15,7 @@ import { type Around, MOST_TOLD, MOST_WORK, newRoom, type Picture, SHORTAGES } f
 import { paramsOf } from '../recipe/table';
 import { EMPTY, type Flow, type Mark, type Playable, type Supplies } from '../recipe/types';
 import { needsOf } from '../recipe/needs';
+import { inGroups } from './groups';
 import { showing } from './around';
 import { standings } from './standing';
 import { marksWithin } from './pixels';
@@ -298,7 +299,13 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
       const fitting = marksWithin(marks, width, height);
       const over = layers[fitting];
       if (over !== undefined) found.push({ layer: over, message: TOO_MUCH });
-      const list = { width, height, background, marks: marks.slice(0, fitting), problems: found, work, frame };
+      const shown = inGroups(
+        scene,
+        layers.slice(0, fitting),
+        marks.slice(0, fitting),
+        (group) => layerOf(group).place.at(frame).opacity,
+      );
+      const list = { width, height, background, marks: shown, problems: found, work, frame };
       if (!wanted) last = list;
       return list;
     },

@@ -6,6 +6,7 @@ import type { Outline } from '@kite/core/geometry/outline';
 import { trace } from '@kite/core/geometry/trace';
 import type { Mark } from '@kite/core/recipe/types';
 import { layerBox, layerBoxInScene } from '@kite/core/scene/bounds';
+import { isShown } from '@kite/core/scene/groups';
 import { textOf } from '../commands/layers';
 import type { Editor } from '../store/editor';
 
@@ -44,7 +45,7 @@ const shown = (editor: Editor): Id[] => {
   return scene.order.filter((id) => {
     const layer = scene.layers[id];
     const shows = state.solo.length === 0 || state.solo.includes(id);
-    return layer && shows && !layer.hidden && !layer.locked && state.frame >= layer.from && state.frame < layer.to;
+    return layer && shows && !layer.locked && isShown(scene, layer, state.frame);
   });
 };
 
@@ -79,6 +80,8 @@ export const layersIn = (editor: Editor, a: Point, b: Point): Id[] => {
     bottom: Math.max(a[1], b[1]),
   };
   return shown(editor).filter((id) => {
+    // A group is taken hold of by its members.
+    if (editor.scene.layers[id]?.kind === 'controller') return false;
     const own = layerBoxInScene(program, id, editor.state.frame);
     return own !== null && overlaps(own, box);
   });

@@ -7,6 +7,7 @@ import { layersOf } from '@kite/core/edits/layers';
 import { groupLayers, moveBy, ungroupLayers } from '@kite/core/edits/place';
 import type { Box } from '@kite/core/geometry/bounds';
 import { aligned, type Alignment, distributed } from '@kite/core/geometry/snap';
+import { withMembers } from '@kite/core/scene/groups';
 import { layerBoxInScene } from '@kite/core/scene/bounds';
 import { toast } from 'sonner';
 import { boxOfLayers } from '../canvas/snapping';
@@ -101,6 +102,7 @@ export const selectTag = (editor: Editor, tag: Tag): void => {
 
 /** Shows layers alone, with those that are so already; or with the others again. */
 export const soloLayers = (editor: Editor, ids: readonly Id[], alone: boolean): void => {
-  const others = editor.state.solo.filter((id) => !ids.includes(id));
-  editor.set({ solo: alone ? [...others, ...ids] : others });
+  const all = withMembers(editor.scene, ids);
+  const others = editor.state.solo.filter((id) => !all.includes(id));
+  editor.set({ solo: alone ? [...others, ...all] : others });
 };

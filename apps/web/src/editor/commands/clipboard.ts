@@ -4,6 +4,7 @@ import type { Asset, Id, Layer } from '@kite/core/document/types';
 import { addAsset } from '@kite/core/edits/assets';
 import { linkedInto, namesRead } from '@kite/core/edits/formulas';
 import { addLayers, copiesOf, layersOf, moveLayers } from '@kite/core/edits/layers';
+import { withMembers } from '@kite/core/scene/groups';
 import { joinRoutines } from '@kite/core/edits/routines';
 import { joinSets } from '@kite/core/edits/sets';
 import { slideLayers } from '@kite/core/edits/timing';
@@ -17,6 +18,10 @@ import { type Editor, makeId } from '../store/editor';
 
 const CLIPBOARD = 'kite-clipboard';
 
+/** The selected layers, with the members of the groups among them. */
+const chosenLayers = (editor: Editor) =>
+  layersOf(editor.scene, withMembers(editor.scene, editor.state.selection.layers));
+
 /** Copies the selected keyframes, or the selected layers. */
 export const copySelection = (editor: Editor): boolean => {
   const keys = copySelectedKeys(editor);
@@ -24,7 +29,7 @@ export const copySelection = (editor: Editor): boolean => {
     localStorage.setItem(CLIPBOARD, JSON.stringify(keys));
     return true;
   }
-  const layers = layersOf(editor.scene, editor.state.selection.layers);
+  const layers = chosenLayers(editor);
   if (layers.length === 0) return false;
   const { assets } = editor.state.doc;
   const used = assetsOf(layers, assets);
@@ -114,14 +119,14 @@ export const pasteCopied = (editor: Editor): void => {
 };
 
 export const duplicateLayers = (editor: Editor): void => {
-  const layers = layersOf(editor.scene, editor.state.selection.layers);
+  const layers = chosenLayers(editor);
   if (layers.length > 0) insertCopies(editor, layers, layers.length === 1 ? 'Duplicate a layer' : 'Duplicate layers');
 };
 
 /** So many copies of some layers, each run of them a step later than the one before; all of them are selected. */
 export const makeCopies = (editor: Editor, ids: readonly Id[], count: number, step: number): void => {
   const { scene } = editor;
-  const layers = layersOf(scene, ids);
+  const layers = layersOf(scene, withMembers(scene, ids));
   const runs = Array.from({ length: count }, () => copiesOf(layers, makeId));
   const first = layers[0]?.id;
   const edits = [

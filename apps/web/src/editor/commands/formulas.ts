@@ -3,6 +3,7 @@ import { type Edit, together } from '@kite/core/document/patches';
 import type { Id, Layer, PropertyRef, Scene } from '@kite/core/document/types';
 import { paramAt } from '@kite/core/properties/find';
 import { bakeFormula, formulaIn, setFormula } from '@kite/core/edits/formulas';
+import { withMembers } from '@kite/core/scene/groups';
 import { layersCutBy, type Reading, readersOf, readersOfPart, readingsIn } from '@kite/core/scene/follows';
 import { uniqueName } from '@kite/core/document/make';
 import { removeLayers } from '@kite/core/edits/layers';
@@ -126,9 +127,10 @@ export const askingFirst = (
 };
 
 /** Deletes layers; where formulas of others read them, or others are cut by them, it asks first. */
-export const removeLayersAsking = (editor: Editor, ids: readonly Id[], label?: string): void => {
-  const removal = removeLayers(editor.scene.id, ids);
+export const removeLayersAsking = (editor: Editor, chosen: readonly Id[], label?: string): void => {
   const { scene } = editor;
+  const ids = withMembers(scene, chosen);
+  const removal = removeLayers(scene.id, ids);
   const cut = new Set(ids.flatMap((id) => layersCutBy(scene, id)).filter(({ id }) => !ids.includes(id)));
   askingFirst(editor, { ...removal, label: label ?? removal.label }, readersOf(scene, ids), [...cut]);
 };

@@ -17,6 +17,7 @@ import { factsOf } from '@kite/core/formula/facts';
 import { kindOf } from '@kite/core/recipe/table';
 import { holdsCards } from '@kite/core/recipe/types';
 import { keyFrames } from '@kite/core/motion/keys';
+import { withMembers } from '@kite/core/scene/groups';
 import { samplerOf } from '@kite/core/motion/sampler';
 import { removeLayersAsking, removePartAsking } from './formulas';
 import { addMask, maskedNext } from './masks';
@@ -214,7 +215,7 @@ export const nudge = (editor: Editor, dx: number, dy: number): void => {
 /** One place to the front (-1) or back (+1). */
 export const restack = (editor: Editor, by: -1 | 1): void => {
   const { scene } = editor;
-  const { layers } = editor.state.selection;
+  const layers = withMembers(scene, editor.state.selection.layers);
   if (layers.length === 0) return;
   const first = Math.min(...layers.map((id) => scene.order.indexOf(id)));
   const rest = scene.order.length - layers.length;
@@ -224,7 +225,7 @@ export const restack = (editor: Editor, by: -1 | 1): void => {
 /** Puts the selected layers before or behind all others. */
 export const restackFully = (editor: Editor, where: 'front' | 'back'): void => {
   const { scene } = editor;
-  const { layers } = editor.state.selection;
+  const layers = withMembers(scene, editor.state.selection.layers);
   if (layers.length > 0) editor.edit(moveLayers(scene.id, layers, where === 'front' ? 0 : scene.order.length));
 };
 

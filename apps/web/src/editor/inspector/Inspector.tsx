@@ -1,5 +1,6 @@
 import type { ControllerLayer, Scene } from '@kite/core/document/types';
 import { adjustableMoves } from '@kite/core/edits/moves';
+import { membersOf } from '@kite/core/scene/groups';
 import { useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
 import { EaseCard } from './ease/EaseCard';
@@ -28,6 +29,10 @@ export const Inspector = () => {
   const layers = selection.layers.flatMap((id) => scene.layers[id] ?? []);
   const only = layers.length === 1 ? layers[0] : undefined;
   const drawings = layers.filter((layer) => layer.kind === 'drawing');
+  const members = membersOf(scene, selection.layers).flatMap((id) => {
+    const layer = scene.layers[id];
+    return layer?.kind === 'drawing' ? [layer] : [];
+  });
   const moves = adjustableMoves(scene, selection.layers);
   return (
     <aside
@@ -53,6 +58,9 @@ export const Inspector = () => {
       {layers.length > 0 && <SetCard ids={layers.map((l) => l.id)} />}
       {drawings.length > 1 && drawings.length === layers.length && (
         <CommonCards key={`common-${drawings.map((l) => l.id).join()}`} layers={drawings} />
+      )}
+      {only && members.length > 0 && (
+        <CommonCards key={`group-${only.id}`} layers={members} title="In all of the group" />
       )}
       {only?.kind === 'drawing' && <RecipeCard key={`recipe-${only.id}`} layer={only} />}
       {only?.kind === 'controller' && <KnobsCard key={`knobs-${only.id}`} layer={only} />}

@@ -278,6 +278,14 @@ export class Editor {
     this.select({ layers: layers.includes(id) ? layers.filter((l) => l !== id) : [...layers, id] });
   }
 
+  /** Puts the members of a group out of the list, or back into it. */
+  fold(group: Id, folded: boolean): void {
+    const next = new Set(this.state.folded);
+    if (folded) next.add(group);
+    else next.delete(group);
+    this.set({ folded: next });
+  }
+
   setOpened(ids: readonly Id[], opened: boolean): void {
     const next = new Set(this.state.opened);
     for (const id of ids) {

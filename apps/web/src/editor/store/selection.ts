@@ -17,6 +17,8 @@ export interface Choosing {
   readonly vertices: readonly number[];
   /** By layer, the card that was open when it was last the only one selected: it opens again with it. */
   readonly unfolded: ReadonlyMap<Id, Id>;
+  /** Groups whose members have no rows. */
+  readonly folded: ReadonlySet<Id>;
   /** Layers whose ribbons show. */
   readonly opened: ReadonlySet<Id>;
   /** Layers that are shown alone; none shows all. Not part of the document. */
@@ -26,6 +28,7 @@ export const NOTHING_CHOSEN: Choosing = {
   selection: NOTHING,
   vertices: [],
   unfolded: new Map(),
+  folded: new Set(),
   opened: new Set(),
   solo: [],
 };

@@ -8,6 +8,8 @@ import {
   Eye,
   EyeOff,
   Focus,
+  FolderClosed,
+  FolderOpen,
   Image,
   Link2,
   Lock,
@@ -18,6 +20,7 @@ import { memo, type PointerEvent, useState } from 'react';
 import type { Id, Layer } from '@kite/core/document/types';
 import { moveLayers, setLayers } from '@kite/core/edits/layers';
 import { setParent } from '@kite/core/edits/place';
+import { groupsAround, withMembers } from '@kite/core/scene/groups';
 import { soleSource } from '@kite/core/recipe/needs';
 import { followPointer } from '../../ui/drag';
 import { PressMenu } from '../../ui/Menu';
@@ -33,6 +36,10 @@ import { layerMenu } from './layerMenu';
 import { useEditor, useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
 import { NAMES_WIDTH, ROW, rowButton } from './scale';
+
+/** How far the members of a group stand in, in CSS pixels, and how deep that is shown. */
+const INDENT = 14;
+const MOST_DEPTH = 4;
 
 interface LayerRowProps {
   layer: Layer;
@@ -67,6 +74,11 @@ export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProp
     soloed: s.solo.includes(layer.id),
     anySolo: s.solo.length > 0,
   }));
+  const isGroup = layer.kind === 'controller' && layer.group;
+  const { depth, folded, outside } = useSlice((s) => {
+    const around = groupsAround(sceneOf(s), layer.id);
+    return { depth: around.length, folded: s.folded.has(layer.id), outside: around.some((group) => group.hidden) };
+  });
   const parentName = useSlice((s) => (layer.parent === null ? null : (sceneOf(s).layers[layer.parent]?.name ?? null)));
   const [renaming, setRenaming] = useState(false);
   const [drop, setDrop] = useState<number | null>(null);
@@ -103,7 +115,7 @@ export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProp
           if (keep) choose(event);
           return;
         }
-        const ids = editor.state.selection.layers;
+        const ids = withMembers(editor.scene, editor.state.selection.layers);
         const moving = new Set<Id>(ids);
         editor.edit(moveLayers(editor.scene.id, ids, layersBefore(target(dy), moving)));
       },
@@ -134,8 +146,8 @@ export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProp
         style={{ height: ROW }}
       >
         <div
-          style={{ width: NAMES_WIDTH }}
-          className="flex shrink-0 items-center gap-1.5 border-r border-line pr-2 pl-1.5 select-none"
+          style={{ width: NAMES_WIDTH, paddingLeft: 6 + INDENT * Math.min(depth, MOST_DEPTH) }}
+          className="flex shrink-0 items-center gap-1.5 border-r border-line pr-2 select-none"
           onPointerDown={onName}
         >
           <button
@@ -155,13 +167,26 @@ export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProp
             className="flex h-5 w-2.5 shrink-0 items-center justify-center"
             onPointerDown={useColumnDrag(
               () => [id],
-              (ids) => setOf(ids, { tag: layer.tag }),
+              (ids) => setOf(withMembers(editor.scene, ids), { tag: layer.tag }),
             )}
             onClick={() => selectTag(editor, layer.tag)}
           >
             <span className="h-3.5 w-1 rounded-full" style={{ background: tag }} />
           </button>
-          {layer.kind === 'controller' && <Crosshair size={12} className="shrink-0 text-ink-2" />}
+          {isGroup && (
+            <button
+              type="button"
+              aria-label={`${folded ? 'Show' : 'Put away'} the members of ${layer.name}`}
+              aria-expanded={!folded}
+              title={folded ? 'Its members have no rows: press to show them' : 'Press to put its members away'}
+              className={`${rowButton} text-ink-2`}
+              onPointerDown={(event) => event.stopPropagation()}
+              onClick={() => editor.fold(id, !folded)}
+            >
+              {folded ? <FolderClosed size={13} /> : <FolderOpen size={13} />}
+            </button>
+          )}
+          {layer.kind === 'controller' && !isGroup && <Crosshair size={12} className="shrink-0 text-ink-2" />}
           {shown === 'nest' && <Clapperboard size={12} className="shrink-0 text-ink-2" />}
           {shown === 'picture' && <Image size={12} className="shrink-0 text-ink-2" />}
           {textOf(layer) !== null && <Type size={12} className="shrink-0 text-ink-2" />}
@@ -170,7 +195,7 @@ export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProp
             value={layer.name}
             editing={renaming}
             onDone={() => setRenaming(false)}
-            className={`min-w-0 flex-1 ${layer.hidden ? 'text-ink-2 line-through' : ''} ${anySolo && !soloed ? 'opacity-50' : ''} ${layer.tucked ? 'italic' : ''}`}
+            className={`min-w-0 flex-1 ${layer.hidden || outside ? 'text-ink-2 line-through' : ''} ${anySolo && !soloed ? 'opacity-50' : ''} ${layer.tucked ? 'italic' : ''}`}
             onRename={(name) => setOf([id], { name })}
           />
           <Wire layer={id} />
@@ -208,7 +233,7 @@ export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProp
             on={layer.locked}
             label={layer.locked ? 'Unlock' : 'Lock'}
             chosen={chosen}
-            set={(ids) => setOf(ids, { locked: !layer.locked })}
+            set={(ids) => setOf(withMembers(editor.scene, ids), { locked: !layer.locked })}
             icon={layer.locked ? <Lock size={13} /> : <LockOpen size={13} />}
           />
         </div>

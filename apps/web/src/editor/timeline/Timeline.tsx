@@ -51,11 +51,12 @@ export const Timeline = () => {
   const body = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(800);
   const [sweep, setSweep] = useState<{ left: number; top: number; width: number; height: number } | null>(null);
-  const { scene, doc, opened, showTucked, onlyAnimated, timeReach, curves, only } = useSlice((s) => ({
+  const { scene, doc, opened, folded, showTucked, onlyAnimated, timeReach, curves, only } = useSlice((s) => ({
     scene: sceneOf(s),
     // Only while other scenes show is it drawn anew for edits to them.
     doc: s.allScenes ? s.doc : null,
     opened: s.opened,
+    folded: s.folded,
     showTucked: s.showTucked,
     onlyAnimated: s.onlyAnimated,
     timeReach: s.timeReach,
@@ -64,10 +65,10 @@ export const Timeline = () => {
   }));
   const rows = useMemo(
     () => [
-      ...rowsOf(scene, opened, { tucked: showTucked, animated: onlyAnimated }),
+      ...rowsOf(scene, opened, { tucked: showTucked, animated: onlyAnimated, folded }),
       ...(doc ? rowsElsewhere(doc, scene.id, opened) : []),
     ],
-    [scene, doc, opened, showTucked, onlyAnimated],
+    [scene, doc, opened, folded, showTucked, onlyAnimated],
   );
   const still = onlyAnimated ? scene.order.length - rows.filter((r) => r.kind === 'layer').length : 0;
   const tucked = scene.order.filter((id) => scene.layers[id]?.tucked).length;

@@ -1,6 +1,7 @@
 /** The rows of the timeline: layers, and below an open one a ribbon for each property that changes. */
 import { type Id, type Layer, type Project, type PropertyRef, type Scene } from '@kite/core/document/types';
 import { keyedCurvesOf, paramIn, refKey } from '@kite/core/properties/find';
+import { groupsAround } from '@kite/core/scene/groups';
 import { formulasOf } from '@kite/core/scene/follows';
 import { kindOf } from '@kite/core/recipe/table';
 
@@ -31,12 +32,15 @@ export interface Listed {
   readonly tucked?: boolean;
   /** Those that are animated alone. */
   readonly animated?: boolean;
+  /** Groups whose members have no rows. */
+  readonly folded?: ReadonlySet<Id>;
 }
 
 export const rowsOf = (scene: Scene, opened: ReadonlySet<Id>, listed: Listed = {}): TimelineRow[] =>
   scene.order.flatMap((id): TimelineRow[] => {
     const layer = scene.layers[id];
     if (!layer || (layer.tucked && !listed.tucked)) return [];
+    if (groupsAround(scene, id).some((group) => listed.folded?.has(group.id))) return [];
     const ribbons = listed.animated || opened.has(id) ? ribbonsOf(scene.id, layer) : [];
     if (listed.animated && ribbons.length === 0) return [];
     const head: TimelineRow = { kind: 'layer', key: id, layer: id };

@@ -77,12 +77,17 @@ const CommonRow = ({ card, open, onOpen }: { card: CommonCard; open: boolean; on
 };
 
 /** The cards that several selected drawings have in common, and their values for all of them at once. */
-export const CommonCards = ({ layers }: { layers: readonly DrawingLayer[] }) => {
+interface CommonCardsProps {
+  layers: readonly DrawingLayer[];
+  title?: string;
+}
+
+export const CommonCards = ({ layers, title = 'Common cards' }: CommonCardsProps) => {
   const cards = commonCards(layers);
   const [open, setOpen] = useState<string | null>(null);
   if (cards.length === 0) return null;
   return (
-    <Card title="Common cards" icon={<Layers size={15} />} aside={`${layers.length} layers`}>
+    <Card title={title} icon={<Layers size={15} />} aside={`${layers.length} layer${layers.length === 1 ? '' : 's'}`}>
       <ol className="flex flex-col gap-1.5">
         {cards.map((card) => {
           const name = `${card.kind} ${card.nth}`;

@@ -1,13 +1,14 @@
 import type { Ease, Id } from '@kite/core/document/types';
-import { changeMove, keepMove, type MoveChange, removeMove } from '@kite/core/edits/moves';
+import { changeMove, keepMove, type MoveChange, removeMove, seenBeside, trimToMove } from '@kite/core/edits/moves';
 import type { AppliedMove, Move } from '@kite/core/document/moves';
 import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp, Trash2, Wind } from 'lucide-react';
 import { useState } from 'react';
-import { IconButton } from '../../../ui/Button';
+import { Button, IconButton } from '../../../ui/Button';
 import { KeepField } from '../../../ui/KeepField';
 import { NumberField } from '../../../ui/NumberField';
 import { awayFrom } from '../../commands/moves';
-import { useEditor } from '../../store/context';
+import { useEditor, useSlice } from '../../store/context';
+import { sceneOf } from '../../store/state';
 import { makeId } from '../../store/editor';
 import { Card } from './Card';
 import { EaseFields } from '../ease/EaseFields';
@@ -73,6 +74,7 @@ export const MoveCard = ({ applied, layers }: MoveCardProps) => {
   const change = (to: MoveChange) => editor.edit(changeMove(scene, layers, id, to, awayFrom(editor, id)));
   const set = (part: Partial<Record<string, number | boolean | string | Ease>>) =>
     change({ move: { ...move, ...part } as Move });
+  const beside = useSlice((s) => seenBeside(sceneOf(s), layers, id).size);
   const numbers = move as unknown as Record<string, number>;
   return (
     <Card
@@ -141,6 +143,17 @@ export const MoveCard = ({ applied, layers }: MoveCardProps) => {
           }}
         />
       </label>
+      {beside > 0 && (
+        <div className="flex items-center gap-2 text-sm text-sun">
+          <span className="flex-1">
+            {move.kind === 'exit' ? 'Goes on after it' : 'Seen before it'}
+            {layers.length > 1 && `: ${beside} layer${beside === 1 ? '' : 's'}`}
+          </span>
+          <Button className="!h-6 !px-2 text-sm" onClick={() => editor.edit(trimToMove(scene, layers, id))}>
+            {move.kind === 'exit' ? 'End the layer there' : 'Begin the layer there'}
+          </Button>
+        </div>
+      )}
       <div role="group" aria-label="Ease of the move" className="grid grid-cols-4 gap-1">
         {PRESETS.filter((p) => p.ease.kind !== 'hold').map(({ name, ease }) => (
           <EaseTile

@@ -5,6 +5,7 @@ import { setParent } from '@kite/core/edits/place';
 import { Move } from 'lucide-react';
 import { memo, useMemo } from 'react';
 import { Select } from '../../../ui/Select';
+import { withMembers } from '@kite/core/scene/groups';
 import { useEditor, useSlice } from '../../store/context';
 import { sceneOf } from '../../store/state';
 import { selectTag } from '../../commands/arrange';
@@ -108,7 +109,7 @@ export const PlaceCard = ({ layers }: { layers: readonly Layer[] }) => {
               aria-checked={tag === t}
               aria-label={t}
               title={`${t}; a double click selects all of it`}
-              onClick={() => set({ tag: t })}
+              onClick={() => editor.edit(setLayers(sceneId, withMembers(editor.scene, ids), { tag: t }))}
               onDoubleClick={() => selectTag(editor, t)}
               className={`size-4 rounded-full ${tag === t ? 'ring-2 ring-ink ring-offset-1 ring-offset-paper' : ''}`}
               style={{ background: `var(--tag-${t})` }}

@@ -1,0 +1,215 @@
+/** Many layers as one thing: groups, columns of the list, and what stays as it was left. */
+import type { ControllerLayer, Layer } from '@kite/core/document/types';
+import { expect, type Page } from '@playwright/test';
+import { drag, goToFrame, middle, onScene, setNumber } from './support/editor';
+import { discLayer, keyed, openMade } from './support/made';
+import { inOrder, itemOf, named, pixel, sceneOf } from './support/scene';
+import { test } from './support/test';
+import { choose, framesOf, openRow } from './support/timeline';
+
+const rowOf = (page: Page, name: string) => page.getByRole('group', { name: `Layer ${name}`, exact: true });
+
+test('a group hides, fades, moves in time, is trimmed, coloured, put away, copied and deleted as one thing', async ({
+  page,
+  server,
+}) => {
+  await openMade(page, server, 'Group', [
+    discLayer('a', 'Front', [100, 120], '#FFFFFF', 100),
+    discLayer('b', 'Between', [330, 60], '#FFFFFF', 40),
+    discLayer('c', 'Back', [150, 120], '#FFFFFF', 100),
+  ]);
+  const at = await onScene(page, 400, 240);
+  // Where both overlap, where one is, and the one that is no member.
+  const reds = async () =>
+    Promise.all(
+      (
+        [
+          [125, 80],
+          [70, 120],
+          [330, 60],
+        ] as const
+      ).map(async ([x, y]) => (await pixel(page, at(x, y)))[0]),
+    );
+  await expect.poll(reds).toEqual([255, 255, 255]);
+  await choose(page, 'Front', 'Back');
+  await page.keyboard.press('Control+g');
+  expect(inOrder(await sceneOf(page, server)).map((l) => l.name)).toEqual(['Group', 'Front', 'Back', 'Between']);
+
+  // It fades as one picture: nothing of the back one shows through the front one.
+  await setNumber(page, 'Opacity', '50');
+  const half = 16 + (255 - 16) / 2;
+  await expect
+    .poll(async () => (await reds()).map((red) => Math.abs((red ?? 0) - half) <= 1))
+    .toEqual([true, true, false]);
+  await page.keyboard.press('Control+z');
+  await expect.poll(reds).toEqual([255, 255, 255]);
+
+  // Its cards are those of all its members.
+  const cards = page.getByRole('region', { name: 'In all of the group' });
+  await expect(cards.getByText('2 layers')).toBeVisible();
+  await cards.getByRole('button', { name: /Open Fill/ }).click();
+  await cards.getByRole('button', { name: 'Colour', exact: true }).click();
+  await page.getByLabel('Colour, as hex').fill('#C00000');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  await expect.poll(reds).toEqual([0xc0, 0xc0, 255]);
+
+  await page.getByRole('button', { name: 'Hide Group', exact: true }).click();
+  await expect.poll(reds).toEqual([16, 16, 255]);
+  await page.getByRole('button', { name: 'Show Group', exact: true }).click();
+  await page.getByRole('button', { name: 'Lock Group', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Unlock Back', exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Unlock Group', exact: true }).click();
+  await page.getByRole('button', { name: 'Show alone Group', exact: true }).click();
+  await expect.poll(reds).toEqual([0xc0, 0xc0, 16]);
+  await page.getByRole('button', { name: 'Show with the others Group', exact: true }).click();
+
+  // In time: its bar slides them all, its ends trim them all.
+  const bar = rowOf(page, 'Group').getByTestId('layer-bar');
+  const from = await middle(bar);
+  await drag(page, from, { x: from.x + 80, y: from.y });
+  const slid = await sceneOf(page, server);
+  const { from: start, to: end } = named<ControllerLayer>(slid, 'Group');
+  expect(start).toBeGreaterThan(0);
+  expect([named(slid, 'Front').from, named(slid, 'Back').from, named(slid, 'Between').from]).toEqual([start, start, 0]);
+  await goToFrame(page, 0);
+  await expect.poll(reds).toEqual([16, 16, 255]);
+  const edge = await middle(rowOf(page, 'Group').getByTestId('bar-start'));
+  await drag(page, edge, { x: edge.x + 60, y: edge.y });
+  const trimmed = await sceneOf(page, server);
+  expect(named<Layer>(trimmed, 'Group').from).toBeGreaterThan(start);
+  expect(named(trimmed, 'Front').from).toBe(start);
+  await goToFrame(page, start + 1);
+  await expect.poll(reds).toEqual([16, 16, 255]);
+  await goToFrame(page, Math.min(end - 1, 90));
+  await expect.poll(reds).toEqual([0xc0, 0xc0, 255]);
+
+  // Put away it is one row; duplicated and deleted it goes with its members.
+  await page.getByRole('button', { name: 'Put away the members of Group' }).click();
+  await expect(page.getByTestId('layer-row')).toHaveCount(2);
+  await page.getByRole('button', { name: 'Show the members of Group' }).click();
+  await choose(page, 'Group');
+  await page.keyboard.press('Control+d');
+  await expect(page.getByTestId('layer-row')).toHaveCount(7);
+  await choose(page, 'Group 2');
+  await page.keyboard.press('Delete');
+  await expect(page.getByTestId('layer-row')).toHaveCount(4);
+  await choose(page, 'Group');
+  await page.keyboard.press('Control+Shift+g');
+  expect(inOrder(await sceneOf(page, server)).map((l) => l.name)).toEqual(['Front', 'Back', 'Between']);
+});
+
+test('solo and tags go down their columns; rows open together, and only for what is animated', async ({
+  page,
+  server,
+}) => {
+  await openMade(
+    page,
+    server,
+    'Columns',
+    [0, 1, 2].map((i) => discLayer(`d${i}`, `Dot ${i}`, [100 + 100 * i, 120], '#FFFFFF', 40)),
+    keyed('d1', 'rotation', [
+      [0, 0],
+      [40, 90],
+    ]),
+  );
+  const at = await onScene(page, 400, 240);
+  const reds = async () => Promise.all([0, 1, 2].map(async (i) => (await pixel(page, at(100 + 100 * i, 120)))[0]));
+  await expect.poll(reds).toEqual([255, 255, 255]);
+  const button = (name: string) => page.getByRole('button', { name, exact: true });
+  await drag(page, await middle(button('Show alone Dot 0')), await middle(button('Show alone Dot 1')));
+  await expect.poll(reds).toEqual([255, 255, 16]);
+  await drag(
+    page,
+    await middle(button('Show with the others Dot 0')),
+    await middle(button('Show with the others Dot 1')),
+  );
+  await expect.poll(reds).toEqual([255, 255, 255]);
+
+  await choose(page, 'Dot 0');
+  await page.getByRole('radio', { name: 'leaf' }).click();
+  await drag(page, await middle(button('Tag of Dot 0: leaf')), await middle(button('Tag of Dot 1: slate')));
+  expect(inOrder(await sceneOf(page, server)).map(({ tag }) => tag)).toEqual(['leaf', 'leaf', 'slate']);
+  await button('Tag of Dot 1: leaf').click();
+  await expect(page.getByLabel('Place')).toContainText('2 layers');
+
+  // Where keyframes are shows on a closed row; the selected rows open together.
+  await expect(page.getByTestId('key-tick')).toHaveCount(2);
+  await openRow(page, 'Dot 0');
+  await expect(page.getByTestId('ribbon-row')).toHaveCount(1);
+  await expect(page.getByText('Nothing is animated yet')).toBeVisible();
+  await page.getByRole('button', { name: 'Only layers that are animated' }).click();
+  await expect(page.getByTestId('layer-row')).toHaveCount(1);
+  await page.getByRole('button', { name: 'Show 2 more that are not animated' }).click();
+  await expect(page.getByTestId('layer-row')).toHaveCount(3);
+});
+
+test('a card that was open opens again with its layer; proportions stay as they were chosen', async ({
+  page,
+  server,
+}) => {
+  await openMade(page, server, 'As it was left', [
+    discLayer('a', 'One', [100, 120], '#FFFFFF', 40),
+    discLayer('b', 'Two', [300, 120], '#FFFFFF', 60),
+  ]);
+  const ellipse = page.getByLabel('Card Ellipse', { exact: true });
+  await choose(page, 'One');
+  await page.getByRole('button', { name: 'Open Ellipse' }).click();
+  await choose(page, 'Two');
+  await expect(ellipse.getByLabel('Width', { exact: true })).toBeHidden();
+  await choose(page, 'One');
+  await expect(ellipse.getByLabel('Width', { exact: true })).toHaveValue('40');
+
+  const size = async (name: string) => {
+    const { params } = itemOf(named(await sceneOf(page, server), name), 'ellipse');
+    return [params.width, params.height].map((p) => (p as { value: number }).value);
+  };
+  // Each alone, until they are to stay in proportion: on every layer from then on.
+  await setNumber(page, 'Width', '80');
+  expect(await size('One')).toEqual([80, 40]);
+  await ellipse.getByRole('button', { name: 'Width: keep in proportion' }).click();
+  await setNumber(page, 'Height', '80');
+  expect(await size('One')).toEqual([160, 80]);
+  await choose(page, 'Two');
+  await page.getByRole('button', { name: 'Open Ellipse' }).click();
+  await setNumber(page, 'Width', '30');
+  expect(await size('Two')).toEqual([30, 30]);
+
+  // A scale that was let loose stays so.
+  await page.getByRole('button', { name: 'Scale: keep in proportion' }).click();
+  await choose(page, 'One');
+  await setNumber(page, 'Scale x', '150');
+  expect(named(await sceneOf(page, server), 'One').params.scale).toEqual({ value: [1.5, 1] });
+});
+
+test('a routine goes at another speed, in another order, for ever; players are taken out, and copies join', async ({
+  page,
+  server,
+}) => {
+  await openMade(
+    page,
+    server,
+    'Routine',
+    [0, 1, 2].map((i) => discLayer(`d${i}`, `Dot ${i}`, [60, 60 + 60 * i])),
+  );
+  await choose(page, 'Dot 0', 'Dot 1', 'Dot 2');
+  await page.getByRole('button', { name: 'Moves', exact: true }).click();
+  await page.getByRole('button', { name: 'Routine for the selected' }).click();
+  const card = page.getByLabel('Routine', { exact: true });
+  const starts = async () => Promise.all([0, 1, 2].map(async (i) => (await framesOf(page, server, `Dot ${i}`))[0]));
+  expect(await starts()).toEqual([0, 4, 8]);
+  await card.getByLabel('Order of the players').selectOption('From the last');
+  expect(await starts()).toEqual([8, 4, 0]);
+  expect(await framesOf(page, server, 'Dot 2')).toEqual([0, 12]);
+  await setNumber(page, 'Speed of the routine', '50');
+  expect(await framesOf(page, server, 'Dot 2')).toEqual([0, 24]);
+  await card.getByLabel('For ever').check();
+  expect(named(await sceneOf(page, server), 'Dot 2').params.position).toMatchObject({ after: 'offset' });
+  await card.getByRole('button', { name: 'Take Dot 1 out' }).click();
+  expect(await framesOf(page, server, 'Dot 1')).toEqual([]);
+  await choose(page, 'Dot 2');
+  await page.keyboard.press('Control+d');
+  await expect(card.getByRole('list', { name: 'Players' }).getByText('Dot 3')).toBeVisible();
+  expect(await starts()).toEqual([8, undefined, 4]);
+  expect((await framesOf(page, server, 'Dot 3'))[0]).toBe(0);
+});
