@@ -1,9 +1,10 @@
 /** Many layers as one thing: groups, columns of the list, and what stays as it was left. */
 import type { ControllerLayer, Layer } from '@kite/core/document/types';
-import { expect, type Page } from '@playwright/test';
+import { readFile } from 'node:fs/promises';
+import { expect, type Locator, type Page } from '@playwright/test';
 import { drag, goToFrame, middle, onScene, setNumber } from './support/editor';
 import { discLayer, keyed, openMade } from './support/made';
-import { inOrder, itemOf, named, pixel, sceneOf } from './support/scene';
+import { disc as discPng, inOrder, itemOf, named, pixel, sceneOf } from './support/scene';
 import { test } from './support/test';
 import { choose, framesOf, openRow } from './support/timeline';
 
@@ -212,4 +213,66 @@ test('a routine goes at another speed, in another order, for ever; players are t
   await expect(card.getByRole('list', { name: 'Players' }).getByText('Dot 3')).toBeVisible();
   expect(await starts()).toEqual([8, undefined, 4]);
   expect((await framesOf(page, server, 'Dot 3'))[0]).toBe(0);
+});
+
+test('colours taken from a swatch follow it on every layer; palettes come out of layers and files, and are saved', async ({
+  page,
+  server,
+}) => {
+  await openMade(page, server, 'Swatches', [
+    discLayer('a', 'One', [100, 120], '#FFB23E', 60),
+    discLayer('b', 'Two', [200, 120], '#FFB23E', 60),
+    discLayer('c', 'Three', [300, 120], '#2EC4B6', 60),
+  ]);
+  await page.getByRole('button', { name: 'Colours', exact: true }).click();
+  const at = await onScene(page, 400, 240);
+  const reds = async () => Promise.all([80, 180, 280].map(async (x) => (await pixel(page, at(x, 110)))[0]));
+  await expect.poll(reds).toEqual([0xff, 0xff, 0x2e]);
+  const drawer = page.getByRole('region', { name: 'Colours', exact: true });
+  await page.keyboard.press('Control+a');
+  await drawer.getByRole('button', { name: 'Colours of the selected layers' }).click();
+  await expect(drawer.getByTestId('swatch')).toHaveCount(2);
+  const amber = drawer.getByRole('listitem', { name: 'Swatch #FFB23E' });
+  await expect(amber).toContainText('2 layers');
+  const dye = async (button: Locator, label: string, color: string) => {
+    await button.click();
+    await page.getByLabel(`${label}, as hex`).fill(color);
+    await page.keyboard.press('Enter');
+    await page.keyboard.press('Escape');
+  };
+  await dye(amber.getByRole('button', { name: 'Colour of #FFB23E', exact: true }), 'Colour of #FFB23E', '#C00000');
+  await expect.poll(reds).toEqual([0xc0, 0xc0, 0x2e]);
+
+  // Detached, one keeps its colour; the third takes the swatch instead of its own.
+  const open = async (name: string) => {
+    await choose(page, name);
+    await page.getByRole('button', { name: 'Open Fill' }).click();
+    await page.getByLabel('Card Fill', { exact: true }).getByRole('button', { name: 'Colour', exact: true }).click();
+  };
+  await open('Two');
+  await page.getByRole('button', { name: 'Detach' }).click();
+  await page.keyboard.press('Escape');
+  await open('Three');
+  await page.getByRole('dialog').getByRole('button', { name: '#FFB23E', exact: true }).click();
+  await page.keyboard.press('Escape');
+  await expect.poll(reds).toEqual([0xc0, 0xc0, 0xc0]);
+  await dye(amber.getByRole('button', { name: 'Colour of #FFB23E', exact: true }), 'Colour of #FFB23E', '#400000');
+  await expect.poll(reds).toEqual([0x40, 0xc0, 0x40]);
+  await page.keyboard.press('Control+z');
+  await expect.poll(reds).toEqual([0xc0, 0xc0, 0xc0]);
+
+  const read = (name: string, mimeType: string, buffer: Buffer) =>
+    page.getByTestId('read-palette').setInputFiles({ name, mimeType, buffer });
+  await read('brand.css', 'text/css', Buffer.from(':root { --harbour: #0a3d62; --late: rgb(1 2 3) }'));
+  await expect(drawer.getByRole('listitem', { name: 'Swatch Harbour' })).toBeVisible();
+  await read('badge.png', 'image/png', discPng('#E4572E'));
+  await expect(drawer.getByTestId('swatch')).toHaveCount(6);
+  await read('empty.css', 'text/css', Buffer.from('body {}'));
+  await expect(page.getByText('“empty.css”: No colour was found')).toBeVisible();
+  await drawer.getByRole('button', { name: 'Save' }).click();
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('menuitem', { name: 'As CSS custom properties' }).click(),
+  ]);
+  expect(await readFile(await file.path(), 'utf8')).toContain('  --harbour: #0a3d62;\n');
 });

@@ -1,4 +1,5 @@
-import { addSwatch, removeSwatch } from '@kite/core/edits/assets';
+import type { Edit } from '@kite/core/document/patches';
+import { addSwatch, removeSwatch } from '@kite/core/edits/swatches';
 import { type ReactNode, useEffect, useMemo, useState } from 'react';
 import { Group, Panel, Separator } from 'react-resizable-panels';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -76,6 +77,14 @@ export const EditorPage = () => {
   );
 };
 
+/** An edit of its own, though a colour is being chosen. */
+const besides = (editor: Editor, edit: Edit): void => {
+  const { gesturing } = editor.state;
+  editor.end();
+  editor.edit(edit);
+  if (gesturing) editor.begin();
+};
+
 /** The project's swatches, and colours from the canvas, for every colour field of the editor. */
 const EditorColors = ({ children }: { children: ReactNode }) => {
   const editor = useEditor();
@@ -84,9 +93,13 @@ const EditorColors = ({ children }: { children: ReactNode }) => {
     () => ({
       swatches,
       addSwatch: (color: string) => {
-        if (!swatches.some((s) => s.color === color)) editor.edit(addSwatch({ id: makeId(), name: color, color }));
+        const known = swatches.find((s) => s.color === color);
+        if (known) return known.id;
+        const id = makeId();
+        besides(editor, addSwatch({ id, name: color, color }));
+        return id;
       },
-      removeSwatch: (id: string) => editor.edit(removeSwatch(id)),
+      removeSwatch: (id: string) => besides(editor, removeSwatch(id)),
       sample: (take: (color: string) => void) =>
         editor.set({ mode: { kind: 'sampling', take, then: editor.state.mode } }),
     }),

@@ -1,4 +1,4 @@
-import { Pipette, Plus } from 'lucide-react';
+import { Link2, Link2Off, Pipette, Plus } from 'lucide-react';
 import { type ReactNode, useContext, useState } from 'react';
 import { HexAlphaColorPicker, HexColorInput } from 'react-colorful';
 import { ColorToolsContext, recentColors, rememberColor } from './colorTools';
@@ -10,6 +10,15 @@ interface ColorFieldProps {
   onStart?: () => void;
   onChange: (value: string) => void;
   onEnd?: () => void;
+  /** How the colour is taken from a swatch, where it can be: it follows that. */
+  link?: SwatchLink;
+}
+
+export interface SwatchLink {
+  /** The swatch that it is taken from. */
+  readonly id: string | undefined;
+  readonly take: (id: string) => void;
+  readonly detach: () => void;
 }
 
 /** `#RRGGBB`, or with alpha where it is not full. */
@@ -20,7 +29,7 @@ const tidy = (hex: string): string => {
 
 export const Swatch = ({ color }: { color: string | null }) => (
   <span
-    className="size-4 shrink-0 rounded-sm border border-line"
+    className="block size-4 shrink-0 rounded-sm border border-line"
     style={{
       background: color
         ? `linear-gradient(${color}, ${color}), repeating-conic-gradient(#ccc 0 25%, #fff 0 50%) 0 0 / 8px 8px`
@@ -32,7 +41,7 @@ export const Swatch = ({ color }: { color: string | null }) => (
 interface DotsProps {
   title: string;
   colors: readonly { readonly key: string; readonly color: string; readonly name: string }[];
-  onChoose: (color: string) => void;
+  onChoose: (color: string, key: string) => void;
   onRemove?: (key: string) => void;
   children?: ReactNode;
 }
@@ -48,7 +57,7 @@ const Dots = ({ title, colors, onChoose, onRemove, children }: DotsProps) => (
           aria-label={name}
           title={onRemove ? `${name}; Alt-click removes it` : name}
           className="rounded-sm"
-          onClick={(event) => (event.altKey && onRemove ? onRemove(key) : onChoose(color))}
+          onClick={(event) => (event.altKey && onRemove ? onRemove(key) : onChoose(color, key))}
         >
           <Swatch color={color} />
         </button>
@@ -58,9 +67,10 @@ const Dots = ({ title, colors, onChoose, onRemove, children }: DotsProps) => (
   </div>
 );
 
-export const ColorField = ({ label, value, onStart, onChange, onEnd }: ColorFieldProps) => {
+export const ColorField = ({ label, value, onStart, onChange, onEnd, link }: ColorFieldProps) => {
   const [open, setOpen] = useState(false);
   const tools = useContext(ColorToolsContext);
+  const linked = tools?.swatches.find(({ id }) => id === link?.id);
   const change = (next: boolean) => {
     setOpen(next);
     if (next) onStart?.();
@@ -90,7 +100,8 @@ export const ColorField = ({ label, value, onStart, onChange, onEnd }: ColorFiel
           className="tabular flex h-[26px] w-full min-w-0 items-center gap-2 rounded-md bg-paper-2 px-2 text-left"
         >
           <Swatch color={value} />
-          <span className="truncate">{value?.toUpperCase() ?? 'mixed'}</span>
+          <span className="min-w-0 flex-1 truncate">{linked?.name ?? value?.toUpperCase() ?? 'mixed'}</span>
+          {linked && <Link2 size={12} className="shrink-0 text-sky" aria-label="From a swatch" />}
         </button>
       }
     >
@@ -120,11 +131,27 @@ export const ColorField = ({ label, value, onStart, onChange, onEnd }: ColorFiel
           </button>
         )}
       </span>
+      {linked && (
+        <span className="flex items-center gap-1.5 text-sm">
+          <Link2 size={12} className="shrink-0 text-sky" />
+          <span className="min-w-0 flex-1 truncate" title={linked.name}>
+            {linked.name}
+          </span>
+          <button
+            type="button"
+            title="The colour stays, and follows the swatch no more"
+            className="flex shrink-0 items-center gap-1 text-ink-2 hover:text-ink"
+            onClick={link?.detach}
+          >
+            <Link2Off size={12} /> Detach
+          </button>
+        </span>
+      )}
       {tools && (
         <Dots
           title="Swatches"
           colors={tools.swatches.map((s) => ({ key: s.id, color: s.color, name: s.name }))}
-          onChoose={onChange}
+          onChoose={(color, id) => (link ? link.take(id) : onChange(color))}
           onRemove={tools.removeSwatch}
         >
           <button
@@ -132,7 +159,10 @@ export const ColorField = ({ label, value, onStart, onChange, onEnd }: ColorFiel
             aria-label="Add to the swatches"
             title="Add to the swatches"
             disabled={!value}
-            onClick={() => value && tools.addSwatch(value.toUpperCase())}
+            onClick={() => {
+              const id = value && tools.addSwatch(value.toUpperCase());
+              if (id) link?.take(id);
+            }}
             className="grid size-4 place-items-center rounded-sm border border-dashed border-line text-ink-2 hover:text-ink"
           >
             <Plus size={11} />

@@ -3,7 +3,8 @@ import { createContext } from 'react';
 
 export interface ColorTools {
   readonly swatches: readonly { readonly id: string; readonly name: string; readonly color: string }[];
-  readonly addSwatch: (color: string) => void;
+  /** Gives the id of the swatch that has the colour now. */
+  readonly addSwatch: (color: string) => string;
   readonly removeSwatch: (id: string) => void;
   /** Lets a colour be taken from the canvas; calls back with it. */
   readonly sample: (take: (color: string) => void) => void;

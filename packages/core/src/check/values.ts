@@ -37,6 +37,7 @@ const handlesRule = rule(
   `four numbers within ${FAR}, the way in and the way out of a point`,
   (v) => v === undefined || (Array.isArray(v) && v.length === 4 && v.every((x) => isNumber(x) && Math.abs(x) <= FAR)),
 );
+const swatchRule = rule('the id of a swatch, or left out', (v) => v === undefined || typeof v === 'string');
 const evenRule = rule('true, or left out', (v) => v === undefined || v === true);
 
 /** NaN for what is no keyframe at all: it is above nothing. */
@@ -52,7 +53,8 @@ const rising = (v: unknown): boolean =>
   v.every((key, i) => i === 0 || frameOf(key) > frameOf(v[i - 1]));
 
 const curveRule = (param: Param): ((value: unknown) => Rule) => {
-  const still = object({ value: valueRule(param) });
+  const dyed = param.kind === 'color' && { swatch: swatchRule };
+  const still = object({ value: valueRule(param), ...dyed });
   const keyed = object({
     keys: yup
       .array(
@@ -61,6 +63,7 @@ const curveRule = (param: Param): ((value: unknown) => Rule) => {
           value: valueRule(param),
           ease: easeRule as unknown as Rule,
           ...(param.kind === 'point' && { handles: handlesRule }),
+          ...dyed,
         }),
       )
       .strict()

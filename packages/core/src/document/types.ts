@@ -15,6 +15,8 @@ export interface Keyframe {
   /** An integer frame of the scene. */
   readonly frame: number;
   readonly value: Value;
+  /** Of a colour: the swatch that it is taken from, and follows. */
+  readonly swatch?: Id;
   /** The ease of the span from this keyframe to the next. */
   readonly ease: Ease;
   /** Of a point: the Bézier handles of its motion path, relative to the value. Without any the path is straight. */
@@ -31,6 +33,8 @@ export type Beyond = (typeof BEYOND)[number];
 
 export interface StillProperty {
   readonly value: Value;
+  /** Of a colour: the swatch that it is taken from, and follows. */
+  readonly swatch?: Id;
 }
 export interface KeyedProperty {
   /** At least one, in rising order of frame, no two at one frame. */

@@ -8,6 +8,8 @@ export interface GradientStop {
   /** Place along the gradient, 0..1. */
   readonly at: number;
   readonly color: Color;
+  /** The swatch that the colour is taken from, and follows. */
+  readonly swatch?: Id;
 }
 export interface Gradient {
   /** Two or more stops in rising order of `at`. */

@@ -1,6 +1,6 @@
-/** Edits to a project's assets and swatches. */
+/** Edits to a project's assets. */
 import type { Edit } from '../document/patches';
-import type { Asset, Id, Layer, Swatch } from '../document/types';
+import type { Asset, Id, Layer } from '../document/types';
 import { needsOf } from '../recipe/needs';
 import { NotFound } from './find';
 
@@ -39,19 +39,5 @@ export const removeAsset = (id: Id): Edit => ({
       if (user) throw new RangeError(`it is shown by “${user.name}” in “${scene.name}”`);
     }
     delete draft.assets[id];
-  },
-});
-
-export const addSwatch = (swatch: Swatch): Edit => ({
-  label: 'Add a swatch',
-  change: (draft) => {
-    draft.swatches.push({ ...swatch });
-  },
-});
-
-export const removeSwatch = (id: Id): Edit => ({
-  label: 'Remove a swatch',
-  change: (draft) => {
-    draft.swatches = draft.swatches.filter((s) => s.id !== id);
   },
 });

@@ -3,6 +3,7 @@ import { checkProject } from '../check/project';
 import { countingIds, newController, newDrawing, newItem, newProject, newScene } from '../document/make';
 import { applyPatches, type Edit } from '../document/patches';
 import { applyEdit } from './apply';
+import { addSwatch, removeSwatch } from './swatches';
 import type {
   ControllerLayer,
   DrawingLayer,
@@ -16,7 +17,7 @@ import type {
 import { newKnob } from '../document/knobs';
 import { samplerOf } from '../motion/sampler';
 import { rectangle } from '../recipe/sources/rectangle';
-import { addAsset, addSwatch, removeAsset, removeSwatch, renameAsset, swapAsset } from './assets';
+import { addAsset, removeAsset, renameAsset, swapAsset } from './assets';
 import { forgetEase, keepEase } from './eases';
 import { removeFormula, setFormula } from './formulas';
 import { addKnob, moveKnob } from './knobs';

@@ -1,7 +1,8 @@
 /** Finding things in a document by id, with errors that say what is missing. */
 import type { ProjectDraft } from '../document/patches';
 import type { Id, Layer, Project, PropertyRef, Scene } from '../document/types';
-import { partOf } from '../properties/find';
+import { type Params, PLACE } from '../document/params';
+import { paramsIn, partOf } from '../properties/find';
 
 /** Something that an edit is made on is not there: the edit cannot be made. */
 export class NotFound extends RangeError {
@@ -60,4 +61,13 @@ export const holderOf = (doc: ProjectDraft, ref: PropertyRef): LayerDraft | Item
   const part = partOf(layer, ref.item);
   if (!part) throw new NotFound(layer.kind === 'controller' ? 'knob' : 'card', ref.item);
   return part as ItemDraft | KnobDraft;
+};
+
+/** What has properties on a layer, itself, its cards or its knobs, and what they are. */
+export const holdersOf = (layer: LayerDraft): [holder: { params: LayerDraft['params'] }, params: Params][] => {
+  const parts =
+    layer.kind === 'drawing'
+      ? Object.values(layer.items)
+      : Object.values(layer.kind === 'controller' ? layer.knobs : {});
+  return [[layer, PLACE], ...parts.map((part) => [part, paramsIn(layer, part.id)] satisfies [object, Params])];
 };

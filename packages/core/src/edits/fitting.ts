@@ -25,6 +25,7 @@ import {
   type Properties,
   type Property,
   type Scene,
+  type Swatch,
   type Value,
 } from '../document/types';
 import { MOST_CHARACTERS } from '../formula/types';
@@ -37,6 +38,7 @@ import { paramsOf } from '../recipe/table';
 import { cutInCircle } from '../scene/follows';
 import { wouldRecurse } from '../scene/whole';
 import { NotFound } from './find';
+import { withTrueSwatches } from './swatches';
 
 /** More of something than a project may have: the edit that would make it is not made. */
 export class TooMany extends RangeError {
@@ -51,8 +53,12 @@ const atMost = (count: number, most: number, owner: string, what: string): void 
 };
 
 type Path = readonly (string | number)[];
-/** Takes the place of a value that does not fit. */
-type Put = (path: Path, value: unknown) => void;
+/** What takes what does not fit, and the swatches that colours may be taken from. */
+interface Fits {
+  /** Takes the place of a value that does not fit. */
+  readonly put: (path: Path, value: unknown) => void;
+  readonly swatches: readonly Swatch[];
+}
 
 const frameWithin = (frame: number): number => wholeWithin(frame, -LIMITS.frame, LIMITS.frame);
 
@@ -97,27 +103,33 @@ export const fittedProperty = (param: Param, property: Property): Property => {
   return parts[0] === x && parts[1] === y ? property : { parts };
 };
 
-const fitProperties = (params: Params, now: Properties, before: Properties | undefined, path: Path, put: Put): void => {
+const fitProperties = (
+  params: Params,
+  now: Properties,
+  before: Properties | undefined,
+  path: Path,
+  fits: Fits,
+): void => {
   if (now === before) return;
   for (const [key, property] of Object.entries(now)) {
     const param = params[key];
     if (!param || property === before?.[key]) continue;
-    const fitting = fittedProperty(param, property);
-    if (fitting !== property) put([...path, key], fitting);
+    const fitting = withTrueSwatches(fittedProperty(param, property), fits.swatches);
+    if (fitting !== property) fits.put([...path, key], fitting);
   }
 };
 
-const fitFormulas = (now: Formulas | undefined, before: Formulas | undefined, path: Path, put: Put): void => {
+const fitFormulas = (now: Formulas | undefined, before: Formulas | undefined, path: Path, fits: Fits): void => {
   if (!now || now === before) return;
   for (const [key, { text }] of Object.entries(now)) {
     atMost(text.length, MOST_CHARACTERS, 'A formula', 'characters');
-    if (!isSound(text)) put([...path, 'formulas', key, 'text'], sound(text));
+    if (!isSound(text)) fits.put([...path, 'formulas', key, 'text'], sound(text));
   }
 };
 
-const fitName = (name: string, fallback: string, path: Path, put: Put): void => {
+const fitName = (name: string, fallback: string, path: Path, fits: Fits): void => {
   const fitting = asName(name, fallback, LIMITS.name);
-  if (fitting !== name) put([...path, 'name'], fitting);
+  if (fitting !== name) fits.put([...path, 'name'], fitting);
 };
 
 const fittedMove = (move: Move): Move => {
@@ -142,59 +154,59 @@ const fittedMove = (move: Move): Move => {
   return withFields(move, fields as Partial<Move>);
 };
 
-const fitKnob = (knob: Knob, before: Knob | undefined, path: Path, put: Put): void => {
+const fitKnob = (knob: Knob, before: Knob | undefined, path: Path, fits: Fits): void => {
   if (knob === before) return;
-  fitName(knob.name, 'Knob', path, put);
+  fitName(knob.name, 'Knob', path, fits);
   const min = clamped(knob.min, -FAR, FAR, -FAR);
   const max = Math.max(min, clamped(knob.max, -FAR, FAR, FAR));
-  if (min !== knob.min) put([...path, 'min'], min);
-  if (max !== knob.max) put([...path, 'max'], max);
+  if (min !== knob.min) fits.put([...path, 'min'], min);
+  if (max !== knob.max) fits.put([...path, 'max'], max);
   const same = before?.min === min && before.max === max;
   fitProperties(
     paramsOfKnob({ ...knob, min, max }),
     knob.params,
     same ? before.params : undefined,
     [...path, 'params'],
-    put,
+    fits,
   );
-  fitFormulas(knob.formulas, before?.formulas, path, put);
+  fitFormulas(knob.formulas, before?.formulas, path, fits);
 };
 
-const fitItem = (item: Item, before: Item | undefined, path: Path, put: Put): void => {
+const fitItem = (item: Item, before: Item | undefined, path: Path, fits: Fits): void => {
   if (item === before) return;
-  if (item.name !== undefined) fitName(item.name, 'Card', path, put);
+  if (item.name !== undefined) fitName(item.name, 'Card', path, fits);
   const same = before?.kind === item.kind ? before.params : undefined;
-  fitProperties(paramsOf(item.kind), item.params, same, [...path, 'params'], put);
-  fitFormulas(item.formulas, before?.formulas, path, put);
+  fitProperties(paramsOf(item.kind), item.params, same, [...path, 'params'], fits);
+  fitFormulas(item.formulas, before?.formulas, path, fits);
 };
 
-const fitParts = (layer: Layer, before: Layer | undefined, path: Path, put: Put): void => {
+const fitParts = (layer: Layer, before: Layer | undefined, path: Path, fits: Fits): void => {
   switch (layer.kind) {
     case 'drawing': {
       const old = before?.kind === 'drawing' ? before.items : {};
       if (layer.items === old) return;
       atMost(Object.keys(layer.items).length, LIMITS.items, `“${layer.name}”`, 'cards');
-      for (const [id, item] of Object.entries(layer.items)) fitItem(item, old[id], [...path, 'items', id], put);
+      for (const [id, item] of Object.entries(layer.items)) fitItem(item, old[id], [...path, 'items', id], fits);
       return;
     }
     case 'controller': {
       const old = before?.kind === 'controller' ? before.knobs : {};
       if (layer.knobs === old) return;
       atMost(layer.panel.length, LIMITS.knobs, `“${layer.name}”`, 'knobs');
-      for (const [id, knob] of Object.entries(layer.knobs)) fitKnob(knob, old[id], [...path, 'knobs', id], put);
+      for (const [id, knob] of Object.entries(layer.knobs)) fitKnob(knob, old[id], [...path, 'knobs', id], fits);
       return;
     }
   }
 };
 
-const fitLayer = (layer: Layer, before: Layer | undefined, path: Path, put: Put): void => {
+const fitLayer = (layer: Layer, before: Layer | undefined, path: Path, fits: Fits): void => {
   if (layer === before) return;
-  fitName(layer.name, 'Layer', path, put);
+  fitName(layer.name, 'Layer', path, fits);
   // It shows for a frame at least.
   const from = wholeWithin(layer.from, -LIMITS.frame, LIMITS.frame - 1);
   const to = Math.max(from + 1, frameWithin(layer.to));
-  if (from !== layer.from) put([...path, 'from'], from);
-  if (to !== layer.to) put([...path, 'to'], to);
+  if (from !== layer.from) fits.put([...path, 'from'], from);
+  if (to !== layer.to) fits.put([...path, 'to'], to);
   if (layer.moves !== before?.moves) {
     atMost(layer.moves.length, LIMITS.moves, `“${layer.name}”`, 'moves');
     const moves = each(layer.moves, (m) =>
@@ -205,11 +217,11 @@ const fitLayer = (layer: Layer, before: Layer | undefined, path: Path, put: Put)
         away: clamped(m.away, -FAR, FAR, 0),
       }),
     );
-    if (moves !== layer.moves) put([...path, 'moves'], moves);
+    if (moves !== layer.moves) fits.put([...path, 'moves'], moves);
   }
-  fitProperties(PLACE, layer.params, before?.params, [...path, 'params'], put);
-  fitFormulas(layer.formulas, before?.formulas, path, put);
-  fitParts(layer, before, path, put);
+  fitProperties(PLACE, layer.params, before?.params, [...path, 'params'], fits);
+  fitFormulas(layer.formulas, before?.formulas, path, fits);
+  fitParts(layer, before, path, fits);
 };
 
 const STEP_FITS: { readonly [K in RoutineStep['kind']]: (value: never) => unknown } = {
@@ -241,11 +253,11 @@ const fittedRoutine = (routine: Routine): Routine => {
   });
 };
 
-const fitScene = (scene: Scene, before: Scene | undefined, path: Path, put: Put): void => {
+const fitScene = (scene: Scene, before: Scene | undefined, path: Path, fits: Fits): void => {
   if (scene === before) return;
   const owner = `“${scene.name}”`;
   const fit = <K extends keyof Scene>(key: K, value: Scene[K]) => {
-    if (!Object.is(value, scene[key])) put([...path, key], value);
+    if (!Object.is(value, scene[key])) fits.put([...path, key], value);
   };
   fit('name', asName(scene.name, 'Scene', LIMITS.name));
   fit('width', wholeWithin(scene.width, 1, LIMITS.side));
@@ -280,7 +292,7 @@ const fitScene = (scene: Scene, before: Scene | undefined, path: Path, put: Put)
   if (scene.layers === before?.layers) return;
   atMost(scene.order.length, LIMITS.layers, owner, 'layers');
   for (const [id, layer] of Object.entries(scene.layers)) {
-    fitLayer(layer, before?.layers[id], [...path, 'layers', id], put);
+    fitLayer(layer, before?.layers[id], [...path, 'layers', id], fits);
   }
 };
 
@@ -313,13 +325,14 @@ const checkLinks = (now: Project, before: Project): void => {
 };
 
 /** Calls `put` with each value of a changed document that does not fit and what takes its place; TooMany where nothing can. */
-export const fitDocument = (now: Project, before: Project, put: Put): void => {
-  fitName(now.name, 'Project', [], put);
+export const fitDocument = (now: Project, before: Project, put: Fits['put']): void => {
+  const fits: Fits = { put, swatches: now.swatches };
+  fitName(now.name, 'Project', [], fits);
   checkLinks(now, before);
   atMost(now.order.length, LIMITS.scenes, 'A project', 'scenes');
   if (now.assets !== before.assets) {
     atMost(Object.keys(now.assets).length, LIMITS.assets, 'A project', 'files');
-    for (const [id, asset] of Object.entries(now.assets)) fitName(asset.name, 'Untitled', ['assets', id], put);
+    for (const [id, asset] of Object.entries(now.assets)) fitName(asset.name, 'Untitled', ['assets', id], fits);
   }
   for (const key of ['swatches', 'eases', 'moves', 'effects'] as const) {
     if (now[key] !== before[key]) {
@@ -329,25 +342,25 @@ export const fitDocument = (now: Project, before: Project, put: Put): void => {
   }
   now.swatches.forEach((s, i) => {
     if (s === before.swatches[i]) return;
-    fitName(s.name, s.color, ['swatches', i], put);
-    if (!isColor(s.color)) put(['swatches', i, 'color'], '#000000');
+    fitName(s.name, s.color, ['swatches', i], fits);
+    if (!isColor(s.color)) fits.put(['swatches', i, 'color'], '#000000');
   });
   now.eases.forEach((e, i) => {
     if (e === before.eases[i]) return;
-    fitName(e.name, 'Ease', ['eases', i], put);
-    if (fittedEase(e.ease) !== e.ease) put(['eases', i, 'ease'], fittedEase(e.ease));
+    fitName(e.name, 'Ease', ['eases', i], fits);
+    if (fittedEase(e.ease) !== e.ease) fits.put(['eases', i, 'ease'], fittedEase(e.ease));
   });
   now.moves.forEach((m, i) => {
-    if (m !== before.moves[i] && fittedMove(m.move) !== m.move) put(['moves', i, 'move'], fittedMove(m.move));
+    if (m !== before.moves[i] && fittedMove(m.move) !== m.move) fits.put(['moves', i, 'move'], fittedMove(m.move));
   });
   now.effects.forEach((saved, i) => {
     if (saved === before.effects[i]) return;
-    fitName(saved.name, 'Effects', ['effects', i], put);
+    fitName(saved.name, 'Effects', ['effects', i], fits);
     atMost(saved.cards.length, LIMITS.effects, `“${saved.name}”`, 'cards');
-    saved.cards.forEach((card, j) => fitItem(card, undefined, ['effects', i, 'cards', j], put));
+    saved.cards.forEach((card, j) => fitItem(card, undefined, ['effects', i, 'cards', j], fits));
   });
   for (const id of now.order as readonly Id[]) {
     const scene = now.scenes[id];
-    if (scene) fitScene(scene, before.scenes[id], ['scenes', id], put);
+    if (scene) fitScene(scene, before.scenes[id], ['scenes', id], fits);
   }
 };

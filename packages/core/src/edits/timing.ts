@@ -1,7 +1,7 @@
 /** Edits to when layers show and move: a layer's time is its first and last frame and all of its keyframes. */
 import type { MakeId } from '../document/make';
 import { uniqueName } from '../document/make';
-import { type Param, type Params, PLACE } from '../document/params';
+import type { Param } from '../document/params';
 import { type Edit, plain } from '../document/patches';
 import {
   type Id,
@@ -15,25 +15,15 @@ import {
 } from '../document/types';
 import { fittedValue } from '../motion/kinds/table';
 import { mappedValues, retimed, reversed } from '../motion/keys';
-import { layerIn, type LayerDraft, sceneIn } from './find';
+import { holdersOf, layerIn, type LayerDraft, sceneIn } from './find';
 import { withRank } from './formulas';
 import { copiesOf } from './layers';
 import { rewritingMoves } from './moves';
 import { slidingRoutines, stretchingRoutines } from './routines';
-import { paramsIn } from '../properties/find';
 import { relinked } from '../recipe/needs';
 import { nest } from '../recipe/sources/nest';
 import { layersCutBy } from '../scene/follows';
 import { groupsAround, withMembers } from '../scene/groups';
-
-/** What has properties on a layer, itself, its cards or its knobs, and what they are. */
-const holdersOf = (layer: LayerDraft): [holder: { params: LayerDraft['params'] }, params: Params][] => {
-  const parts =
-    layer.kind === 'drawing'
-      ? Object.values(layer.items)
-      : Object.values(layer.kind === 'controller' ? layer.knobs : {});
-  return [[layer, PLACE], ...parts.map((part) => [part, paramsIn(layer, part.id)] satisfies [object, Params])];
-};
 
 const mapProperties = (layer: LayerDraft, change: (property: Property, param: Param | undefined) => Property): void => {
   for (const [holder, params] of holdersOf(layer)) {

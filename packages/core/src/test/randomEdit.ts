@@ -18,7 +18,8 @@ import {
 import { layerOfMask, maskBy } from '../edits/masks';
 import { cutByShapes, cutIntoPanes } from '../edits/panes';
 import { takeApart } from '../edits/takeApart';
-import { addAsset, addSwatch, removeAsset, removeSwatch, renameAsset, swapAsset } from '../edits/assets';
+import { addAsset, removeAsset, renameAsset, swapAsset } from '../edits/assets';
+import { addSwatch, detachSwatches, removeSwatch, setSwatch, takeSwatch } from '../edits/swatches';
 import { forgetEase, keepEase } from '../edits/eases';
 import { forgetEffects, keepEffects, putEffects } from '../edits/effects';
 import { curvesOf, keyedCurvesOf, paramAt, propertiesOf, propertyIn } from '../properties/find';
@@ -485,6 +486,16 @@ const EDITS: readonly ((at: Place) => Edit | null)[] = [
   },
   (at) => addSwatch({ id: at.makeId(), name: name(at), color: at.chance.one(['#FFB23E', 'amber']) }),
   (at) => (at.doc.swatches[0] ? removeSwatch(at.doc.swatches[0].id) : null),
+  (at) => (at.doc.swatches[0] ? setSwatch(at.doc.swatches[0].id, { color: at.chance.one(['#2EC4B6', 'red']) }) : null),
+  (at) => {
+    const { id: layer } = at.layer;
+    const fill = at.layer.kind === 'drawing' ? Object.values(at.layer.items).find((i) => i.kind === 'fill') : undefined;
+    const swatch = at.doc.swatches[0];
+    if (!fill || !swatch) return null;
+    const ref = { scene: at.scene.id, layer, item: fill.id, key: 'color' };
+    const how = { write: at.chance.one(['key', 'curve'] as const), frame: frame(at) };
+    return at.chance.happens(0.8) ? takeSwatch(ref, swatch, how) : detachSwatches([ref]);
+  },
   (at) => keepEase({ id: at.makeId(), name: name(at), ease: randomEase(at.chance, HOW) }),
   (at) => (at.doc.eases[0] ? forgetEase(at.doc.eases[0].id) : null),
   (at) =>

@@ -1,5 +1,5 @@
 import { toolOf, withTool } from '../store/workspace';
-import { Crosshair, History, Images, Keyboard, Shapes, Sparkles, Wind } from 'lucide-react';
+import { Crosshair, History, Images, Keyboard, Palette, Shapes, Sparkles, Wind } from 'lucide-react';
 import { type ComponentProps, type ReactNode, useEffect, useState } from 'react';
 import { IconButton } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
@@ -9,6 +9,7 @@ import { TOOL_NAMES, TOOLS } from '../canvas/tools/table';
 import { useEditor, useSlice } from '../store/context';
 import type { Drawer } from '../store/workspace';
 import { AssetsDrawer } from './AssetsDrawer';
+import { ColorsDrawer } from './ColorsDrawer';
 import { HistoryDrawer } from './HistoryDrawer';
 import { MovesDrawer } from './MovesDrawer';
 import { ShapesDrawer } from './ShapesDrawer';
@@ -44,6 +45,7 @@ const DRAWERS: readonly { drawer: Drawer; label: string; icon: ReactNode }[] = [
   { drawer: 'shapes', label: 'Add a shape', icon: <Shapes size={18} /> },
   { drawer: 'moves', label: 'Moves', icon: <Wind size={18} /> },
   { drawer: 'assets', label: 'Pictures and fonts', icon: <Images size={18} /> },
+  { drawer: 'colours', label: 'Colours', icon: <Palette size={18} /> },
 ];
 
 const DockButton = (props: ComponentProps<typeof IconButton>) => <IconButton size="large" side="right" {...props} />;
@@ -104,6 +106,7 @@ export const Dock = () => {
       {drawer === 'shapes' && <ShapesDrawer />}
       {drawer === 'moves' && <MovesDrawer />}
       {drawer === 'assets' && <AssetsDrawer />}
+      {drawer === 'colours' && <ColorsDrawer />}
       {drawer === 'history' && <HistoryDrawer />}
       {help && <ShortcutsDialog onClose={() => setHelp(false)} />}
     </>

@@ -7,7 +7,7 @@ import type { Snapped } from '@kite/core/geometry/snap';
 import type { Compare } from '../../preview/messages';
 
 export type ToolName = 'select' | 'path' | 'text' | 'rectangle' | 'ellipse' | 'wedge' | 'polygon' | 'star' | 'line';
-export type Drawer = 'shapes' | 'assets' | 'moves' | 'history' | null;
+export type Drawer = 'shapes' | 'assets' | 'colours' | 'moves' | 'history' | null;
 
 /** What a press on a picture's cut-out does, and the brush's diameter in pixels of the picture. */
 export interface Cutting {

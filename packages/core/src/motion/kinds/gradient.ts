@@ -29,7 +29,12 @@ const mix = (from: Gradient, to: Gradient, t: number): Gradient => {
 };
 
 const isStop = (s: unknown): s is GradientStop =>
-  isObject(s) && isNumber(s.at) && s.at >= 0 && s.at <= 1 && isColor(s.color);
+  isObject(s) &&
+  isNumber(s.at) &&
+  s.at >= 0 &&
+  s.at <= 1 &&
+  isColor(s.color) &&
+  (s.swatch === undefined || typeof s.swatch === 'string');
 
 const areSane = (stops: readonly unknown[]): boolean =>
   stops.length >= 2 &&
@@ -45,7 +50,7 @@ export const gradient: Kind<'gradient'> = {
     const stops = gradient.stops
       .filter((s) => isColor(s.color))
       .slice(0, MOST_STOPS)
-      .map(({ at, color }) => ({ at: clamped(at, 0, 1, 0), color }))
+      .map((stop) => ({ ...stop, at: clamped(stop.at, 0, 1, 0) }))
       .sort((a, b) => a.at - b.at);
     return stops.length >= 2 ? { stops } : param.default;
   },

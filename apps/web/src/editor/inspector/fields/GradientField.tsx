@@ -2,8 +2,10 @@ import { MOST_STOPS } from '@kite/core/document/params';
 import type { Gradient, GradientStop } from '@kite/core/document/types';
 import { gradientAt } from '@kite/core/motion/kinds/gradient';
 import { Plus, Trash2 } from 'lucide-react';
+import { useContext } from 'react';
 import { IconButton } from '../../../ui/Button';
 import { ColorField } from '../../../ui/ColorField';
+import { ColorToolsContext } from '../../../ui/colorTools';
 import { NumberField } from '../../../ui/NumberField';
 
 interface GradientFieldProps {
@@ -20,8 +22,14 @@ const inOrder = (stops: readonly GradientStop[]): Gradient => ({ stops: stops.to
 
 export const GradientField = ({ value, onStart, onChange, onEnd }: GradientFieldProps) => {
   const { stops } = value;
+  const tools = useContext(ColorToolsContext);
   const replace = (i: number, part: Partial<GradientStop>) =>
     onChange(inOrder(stops.map((s, k) => (k === i ? { ...s, ...part } : s))));
+  /** Another colour, of its own or of a swatch. */
+  const dye = (i: number, color: string, swatch?: string) =>
+    onChange(
+      inOrder(stops.map((s, k) => (k === i ? { at: s.at, color, ...(swatch !== undefined && { swatch }) } : s))),
+    );
   const add = () => {
     const gaps = stops.slice(1).map((s, i) => s.at - (stops[i] as GradientStop).at);
     const widest = gaps.indexOf(Math.max(...gaps));
@@ -39,7 +47,15 @@ export const GradientField = ({ value, onStart, onChange, onEnd }: GradientField
               value={stop.color}
               onStart={onStart}
               onEnd={onEnd}
-              onChange={(color) => replace(i, { color })}
+              onChange={(color) => dye(i, color)}
+              link={{
+                id: stop.swatch,
+                take: (id) => {
+                  const swatch = tools?.swatches.find((s) => s.id === id);
+                  if (swatch) dye(i, swatch.color, id);
+                },
+                detach: () => dye(i, stop.color),
+              }}
             />
           </span>
           <NumberField

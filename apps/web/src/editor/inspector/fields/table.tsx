@@ -2,7 +2,6 @@
 import type { ChoiceParam, Param } from '@kite/core/document/params';
 import type { CutOut, FontChoice, Gradient, PathValue, Point, PropertyRef } from '@kite/core/document/types';
 import type { ComponentType } from 'react';
-import { ColorField } from '../../../ui/ColorField';
 import { Segments } from '../../../ui/Segments';
 import { Select } from '../../../ui/Select';
 import { AssetField } from './AssetField';
@@ -17,6 +16,7 @@ import { PointField } from './PointField';
 import { common, type FieldProps } from './props';
 import { SceneField } from './SceneField';
 import { SizeField } from './SizeField';
+import { SwatchedField } from './SwatchedField';
 import { TextField } from './TextField';
 
 interface FieldKind<P extends Param> {
@@ -49,11 +49,7 @@ const FIELDS: { readonly [K in Param['kind']]: FieldKind<Extract<Param, { kind: 
       props.param.beside ? <SizeField {...props} beside={props.param.beside} /> : <InUnit {...props} />,
   },
   point: { Field: ({ param, values, refs }) => <PointField param={param} values={values as Point[]} refs={refs} /> },
-  color: {
-    Field: ({ param, values, write, gesture }) => (
-      <ColorField label={param.label} value={common<string>(values)} onChange={write} {...gesture} />
-    ),
-  },
+  color: { Field: SwatchedField },
   numbers: {
     Field: ({ param, values, write }) => (
       <NumbersField label={param.label} value={common<readonly number[]>(values)} param={param} onChange={write} />
