@@ -1,6 +1,15 @@
 import { strToU8, zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
-import { FORMAT_VERSION, newController, newDrawing, newItem, newPicture, newProject, newScene } from '../document/make';
+import {
+  FORMAT_VERSION,
+  newController,
+  newDrawing,
+  newItem,
+  newPicture,
+  newProject,
+  newScene,
+  newRoutine,
+} from '../document/make';
 import type { DrawingLayer, Layer, Project } from '../document/types';
 import { ARCHIVE_LIMITS, fitsArchive, readArchive, streamArchive, writeArchive } from '../interchange/archive';
 import { Invalid } from './problem';
@@ -123,18 +132,7 @@ describe('the schema', () => {
     [
       'a routine that fades to twice',
       'scenes.s.routines',
-      [
-        {
-          id: 'r',
-          name: 'R',
-          steps: [{ kind: 'fade', value: 2, frames: 5, gap: 0, ease: { kind: 'linear' } }],
-          start: 0,
-          stagger: 0,
-          rounds: 1,
-          pingpong: false,
-          players: [],
-        },
-      ],
+      [newRoutine('r', 'R', [{ kind: 'fade', value: 2, frames: 5, gap: 0, ease: { kind: 'linear' } }], [])],
       'routines[0].steps[0].value: got 2, wanted a number from 0 to 1',
     ],
     [
