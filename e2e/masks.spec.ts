@@ -5,6 +5,7 @@ import { addCard, drag, goToFrame, middle, newProject, onScene, saved } from './
 import { BLANK, discLayer, keyed, openMade } from './support/made';
 import { disc, inOrder, itemOf, named, pixel, sceneOf } from './support/scene';
 import { test } from './support/test';
+import { choose } from './support/timeline';
 
 const lit = ([red = 0]: readonly number[]) => red > 200;
 
@@ -62,6 +63,44 @@ test('masks are drawn over a layer, add up, fade, show faintly what they cut, an
   for (let n = 0; n < 4; n++) await page.keyboard.press('Control+z');
   await expect(page.getByTestId('layer-row')).toHaveCount(1);
   await expect.poll(async () => lit(await pixel(page, right))).toBe(true);
+});
+
+test('a path is drawn into the group or the mask that is open, and a shape where that is wanted', async ({
+  page,
+  server,
+}) => {
+  await openMade(page, server, 'Into', [discLayer('a', 'Lamp', [200, 120], '#FFFFFF', 200)]);
+  const at = await onScene(page, 400, 240);
+  await choose(page, 'Lamp');
+  await addCard(page, 'Mask');
+  const box = (x: number, y: number) => drag(page, at(x, y), at(x + 40, y + 40));
+  // With the mask open a shape is a layer of its own, unless it is to go in there.
+  await page.keyboard.press('r');
+  const into = page.getByLabel('Into the open “Mask”');
+  await expect(into).not.toBeChecked();
+  await into.check();
+  await box(150, 60);
+  await expect.poll(() => pixel(page, at(160, 92)).then(lit)).toBe(true);
+  await expect.poll(() => pixel(page, at(240, 140)).then(lit)).toBe(false);
+  expect(inOrder(await sceneOf(page, server))).toHaveLength(1);
+
+  // A path goes in by itself.
+  await page.getByRole('button', { name: 'Open Mask' }).click();
+  await page.keyboard.press('p');
+  await expect(into).toBeChecked();
+  for (const [x, y] of [
+    [220, 120],
+    [280, 120],
+    [280, 170],
+    [220, 170],
+    [220, 120],
+  ] as const) {
+    await page.mouse.click(at(x, y).x, at(x, y).y);
+  }
+  await expect.poll(() => pixel(page, at(240, 140)).then(lit)).toBe(true);
+  const layer = named(await sceneOf(page, server), 'Lamp');
+  const mask = itemOf(layer, 'mask');
+  expect(mask.children?.map((id) => layer.items[id]?.kind)).toEqual(['group', 'path']);
 });
 
 test('the front one of the selected layers becomes a mask of the others, in place', async ({ page, server }) => {

@@ -9,7 +9,7 @@ import type { GroupMark } from '../recipe/types';
 import { compileScene, NO_LIBRARY, type Program } from '../scene/compile';
 import { applyEdit } from './apply';
 import { addLayers } from './layers';
-import { drawMask, layerOfMask, maskBy } from './masks';
+import { drawInside, drawMask, layerOfMask, maskBy } from './masks';
 
 const empty = newScene('s', 'One', {
   width: 400,
@@ -89,6 +89,47 @@ describe('a mask that is drawn', () => {
     const flat = projectOf(box('t', { scale: { value: [0, 1] } }));
     const on = drawMask(programOf(flat), 't', { mask: 'm', group: 'g' }, shape, [0, 0], 0);
     expect(() => applyEdit(flat, on)).toThrow('flattened');
+  });
+});
+
+describe('a shape that is drawn into what is open', () => {
+  const shape = newItem('shape', 'rectangle', { width: 10, height: 10 });
+  const path = newItem('path', 'path', {
+    path: {
+      closed: true,
+      vertices: [
+        [-5, -5, 0, 0, 2, 0],
+        [5, -5, 0, 0, 0, 0],
+        [5, 5, 0, 0, 0, 0],
+      ],
+    },
+  });
+  const base = projectOf(turned);
+  const masked = done(base, drawMask(programOf(base), 't', { mask: 'm', group: 'g' }, shape, [230, 140], 0));
+  it('goes there upright and in its place, through the mask and the group that it is in', () => {
+    const two = done(masked, drawInside(programOf(masked), 't', 'm', 'h', { ...shape, id: 'other' }, [100, 50], 0));
+    expect(masksOf(two, 't')[0]?.children).toEqual(['g', 'h']);
+    expect(ofMask(two, 't', 0).slice(-4)).toEqual([
+      [95, 45],
+      [105, 45],
+      [105, 55],
+      [95, 55],
+    ]);
+    // A path as it is, without a group around it, in one that is turned and scaled itself.
+    const three = done(two, drawInside(programOf(two), 't', 'h', 'x', path, [60, 70], 0));
+    expect(drawingOf(three, 't').items.h?.children).toEqual(['other', 'path']);
+    expect(cornersOf(three, 't', ['h'], 0).slice(-3)).toEqual([
+      [55, 65],
+      [65, 65],
+      [65, 75],
+    ]);
+  });
+  it('stands above the paints of a group', () => {
+    const group: Item = { ...newItem('k', 'group'), children: ['kf'] };
+    const layer = newDrawing(empty, 't', 'T', [group, newItem('kf', 'fill')]);
+    const doc = projectOf(layer);
+    const next = done(doc, drawInside(programOf(doc), 't', 'k', 'x', path, [10, 10], 0));
+    expect(drawingOf(next, 't').items.k?.children).toEqual(['path', 'kf']);
   });
 });
 

@@ -20,7 +20,7 @@ import { keyFrames } from '@kite/core/motion/keys';
 import { withMembers } from '@kite/core/scene/groups';
 import { samplerOf } from '@kite/core/motion/sampler';
 import { removeLayersAsking, removePartAsking } from './formulas';
-import { addMask, maskedNext } from './masks';
+import { addInside, addMask, holderNext, maskedNext } from './masks';
 import { toast } from 'sonner';
 import { type Editor, makeId } from '../store/editor';
 import type { EditorState } from '../store/state';
@@ -103,6 +103,11 @@ export const addShape = (
   if (masked) {
     addMask(editor, masked.id, kind, values, at ?? [scene.width / 2, scene.height / 2]);
     return masked.id;
+  }
+  const into = holderNext(editor, kind);
+  if (into) {
+    addInside(editor, into.layer.id, into.card.id, kind, values, at ?? [scene.width / 2, scene.height / 2]);
+    return into.layer.id;
   }
   const count = scene.order.length;
   const color = nextColor(editor.state.doc.swatches, count);

@@ -1,8 +1,11 @@
 /** What tools, menus and panels do with masks. */
 import { newItem } from '@kite/core/document/make';
-import type { DrawingLayer, Id, Point, Value } from '@kite/core/document/types';
-import { drawMask, layerOfMask, maskBy } from '@kite/core/edits/masks';
-import { within } from '@kite/core/edits/recipe';
+import type { DrawingLayer, Id, Item, Point, Value } from '@kite/core/document/types';
+import { drawInside, drawMask, layerOfMask, maskBy } from '@kite/core/edits/masks';
+import { groupOf, within } from '@kite/core/edits/recipe';
+import { path } from '@kite/core/recipe/sources/path';
+import { kindOf } from '@kite/core/recipe/table';
+import { holdsCards } from '@kite/core/recipe/types';
 import { readersOf, readersOfPart } from '@kite/core/scene/follows';
 import { toast } from 'sonner';
 import { type Editor, makeId } from '../store/editor';
@@ -16,7 +19,41 @@ export const drawnOn = ({ state, scene }: Editor): DrawingLayer | null => {
 };
 
 /** The drawing that what is drawn next becomes a mask of; null where it becomes a layer. */
-export const maskedNext = (editor: Editor): DrawingLayer | null => (editor.state.drawsMasks ? drawnOn(editor) : null);
+export const maskedNext = (editor: Editor): DrawingLayer | null =>
+  editor.state.drawsAs === 'mask' ? drawnOn(editor) : null;
+
+/** The group or the mask of the selected drawing that is open, or in which the open card is; null where there is none. */
+export const openHolder = (editor: Editor): { readonly layer: DrawingLayer; readonly card: Item } | null => {
+  const layer = drawnOn(editor);
+  const { card } = editor.state.selection;
+  if (!layer || card === null) return null;
+  for (let at: Id | null = card; at !== null; at = groupOf(layer.items, at)) {
+    const item = layer.items[at];
+    if (item?.children && holdsCards(kindOf(item.kind))) return { layer, card: item };
+  }
+  return null;
+};
+
+/** Where a drawn shape of a kind becomes a card: among those of what is open, where that is wanted. */
+export const holderNext = (editor: Editor, kind: string): ReturnType<typeof openHolder> => {
+  const { drawsAs } = editor.state;
+  return drawsAs === 'card' || (drawsAs === null && kind === path.kind) ? openHolder(editor) : null;
+};
+
+/** A shape as a card of a group or a mask, at a point of the scene; it is opened. */
+export const addInside = (
+  editor: Editor,
+  layer: Id,
+  inside: Id,
+  kind: string,
+  values: { readonly [key: string]: Value },
+  at: Point,
+): void => {
+  const shape = newItem(makeId(), kind, values);
+  const group = makeId();
+  const edit = drawInside(editor.program, layer, inside, group, shape, at, editor.state.frame);
+  if (editor.edit(edit)) editor.select({ layers: [layer], card: kind === path.kind ? shape.id : group });
+};
 
 /** A shape as a mask of a layer, at a point of the scene; its card is opened. */
 export const addMask = (

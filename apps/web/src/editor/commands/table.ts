@@ -42,7 +42,7 @@ const giveUp = (editor: Editor): void => {
   if (fullScreen) leaveFullScreen(editor);
   else if (mode.kind === 'sampling') editor.set({ mode: mode.then });
   else if (mode === SELECTING) editor.select({});
-  else editor.set({ mode: SELECTING, drawsMasks: false });
+  else editor.set({ mode: SELECTING, drawsAs: null });
 };
 
 const tools = Object.fromEntries(
@@ -87,7 +87,7 @@ const commands = {
   drawMasks: {
     label: 'Draw the next shape as a mask',
     keys: ['Shift+M'],
-    run: (e) => e.set({ drawsMasks: !e.state.drawsMasks }),
+    run: (e) => e.set({ drawsAs: e.state.drawsAs === 'mask' ? 'layer' : 'mask' }),
   },
   extend: { label: 'Extend to the scene’s end', run: extendSelection },
   reverse: { label: 'Reverse the motion', run: reverseSelection },

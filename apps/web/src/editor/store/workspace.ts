@@ -62,8 +62,8 @@ export interface Linking {
 export interface Workspace {
   readonly mode: Mode;
   readonly drawer: Drawer;
-  /** Whether what is drawn next becomes a mask of the selected layer. */
-  readonly drawsMasks: boolean;
+  /** What becomes of what is drawn next; by itself a path goes into the group or the mask that is open, and the rest is a layer. */
+  readonly drawsAs: 'layer' | 'mask' | 'card' | null;
   /** How what masks cut away from the selected layers shows. */
   readonly cutPart: CutPart;
   readonly within: Within | null;
@@ -115,7 +115,7 @@ export interface Workspace {
 export const TIDY: Workspace = {
   mode: SELECTING,
   drawer: null,
-  drawsMasks: false,
+  drawsAs: null,
   cutPart: 'gone',
   within: null,
   view: null,

@@ -84,7 +84,7 @@ export const DrawPath = ({ view, pointOf }: Stage) => {
     continued.current = null;
     if (from) {
       if (all.length > from.count || closed) carryOn(editor, from, all.slice(from.count), closed);
-      editor.set({ mode: SELECTING, drawsMasks: false });
+      editor.set({ mode: SELECTING, drawsAs: null });
       return;
     }
     if (all.length >= 2) {
@@ -98,7 +98,7 @@ export const DrawPath = ({ view, pointOf }: Stage) => {
       const own = all.map((v) => [round(v[0] - at[0]), round(v[1] - at[1]), v[2], v[3], v[4], v[5]] as const);
       addShape(editor, 'path', 'Path', { path: { closed, vertices: own } }, at);
     }
-    editor.set({ mode: SELECTING, drawsMasks: false });
+    editor.set({ mode: SELECTING, drawsAs: null });
   };
 
   useEffect(() => {
@@ -128,7 +128,7 @@ export const DrawPath = ({ view, pointOf }: Stage) => {
         return;
       }
     }
-    if (vertices.length === 0 && !editor.state.drawsMasks) {
+    if (vertices.length === 0 && editor.state.drawsAs !== 'mask') {
       const end = openEndAt(editor, view, at);
       if (end) {
         continued.current = end;

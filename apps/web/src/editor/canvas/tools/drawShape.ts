@@ -93,7 +93,7 @@ export const pressForShape =
         // A click draws the shape at its usual size.
         if (moved) editor.end();
         else addShape(editor, tool, label, {}, [round(start[0]), round(start[1])]);
-        editor.set({ mode: SELECTING, drawsMasks: false });
+        editor.set({ mode: SELECTING, drawsAs: null });
       },
       onCancel: () => {
         editor.set({ snapped: null, readout: null });

@@ -47,7 +47,7 @@ import { useEditor, useSlice } from '../../store/context';
 import { removePartAsking } from '../../commands/formulas';
 import { copyCards, hasCopiedCards, pasteCopiedCards } from '../../commands/cards';
 import { freeMask } from '../../commands/masks';
-import { called } from '../called';
+import { called, calledOf } from '../called';
 import { Card } from './Card';
 import { NestSettings } from './NestSettings';
 import { CardPicture } from './CardPicture';
@@ -164,9 +164,6 @@ const idleReason = (program: Program, layer: DrawingLayer, item: Item, above: re
   if (program.flowAt(layer.id, item.children ?? [], frame).shapes.length > 0) return null;
   return 'It cuts by the outlines of what is in it, and there are none.';
 };
-
-/** What a card is called. */
-const calledOf = (item: Item): string => item.name ?? kindOf(item.kind).label;
 
 const ItemCard = ({
   layer,

@@ -90,7 +90,10 @@ export const ParamField = memo(({ refs, param }: ParamFieldProps) => {
       <div className="group grid grid-cols-[88px_1fr] items-center gap-2" data-property={property}>
         <span className="relative flex min-w-0 items-center gap-1 text-ink-2">
           {dot}
-          <span className="min-w-0 flex-1 truncate" title={param.label}>
+          <span
+            className="min-w-0 flex-1 truncate"
+            title={param.hint === undefined ? param.label : `${param.label} ${param.hint}`}
+          >
             {param.label}
           </span>
           {formula}

@@ -15,6 +15,7 @@ import { sceneOf } from '../../store/state';
 import type { Selection } from '../../store/selection';
 import { dragKeys } from '../dragKeys';
 import { NAMES_WIDTH, type TimeScale } from '../scale';
+import { gripsOf } from './grips';
 import { type Handle, handlesOf } from './handles';
 import { type CurveMode, sampledCurve, type ShownCurve, shownCurves } from './shown';
 import { type Extent, extentsOf } from './extents';
@@ -66,6 +67,21 @@ export const CurvesView = ({ scale }: { scale: TimeScale }) => {
     const pad = Math.max(1, (last - first) * 0.1);
     editor.set({ timeReach: [Math.max(0, first - pad), Math.min(scene.length, last + pad)] });
   };
+
+  const handles = curves.flatMap((of) => {
+    const y = yOf(of);
+    return handlesOf(of, mode, rate).map((handle) => ({
+      of,
+      handle,
+      bead: [scale.x(handle.at[0]), y(handle.at[1])] as const,
+      tip: [scale.x(handle.tip[0]), y(handle.tip[1])] as const,
+      way: handle.which === 'start' ? (1 as const) : (-1 as const),
+    }));
+  });
+  const beads = curves.flatMap((of) =>
+    of.property.keys.map(({ frame }): Point => [scale.x(frame), yOf(of)(of.at(frame))]),
+  );
+  const grips = gripsOf(handles, beads);
 
   const onHandle = (curve: ShownCurve, handle: Handle) => (event: PointerEvent) => {
     if (event.button !== 0 || scene.layers[curve.ref.layer]?.locked) return;
@@ -205,9 +221,9 @@ export const CurvesView = ({ scale }: { scale: TimeScale }) => {
             const y = yOf(curve);
             return (
               <g key={curve.id}>
-                {handlesOf(curve, mode, rate).map((handle) => {
-                  const [x1, y1] = [scale.x(handle.at[0]), y(handle.at[1])];
-                  const [x2, y2] = [scale.x(handle.tip[0]), y(handle.tip[1])];
+                {handles.flatMap(({ handle, of, bead: [x1, y1] }, i) => {
+                  if (of !== curve) return [];
+                  const [x2, y2] = grips[i] as Point;
                   return (
                     <g key={`${handle.key.frame}-${handle.which}`}>
                       <path d={`M${x1} ${y1}L${x2} ${y2}`} stroke={curve.color} opacity={0.6} />

@@ -4,6 +4,7 @@ import type { Ease, Scene } from '@kite/core/document/types';
 import { addLayers } from '@kite/core/edits/layers';
 import { animate } from '@kite/core/edits/properties';
 import { describe, expect, it } from 'vitest';
+import { gripsOf } from './grips';
 import { handlesOf } from './handles';
 import { sampledCurve, shownCurves } from './shown';
 import { extentsOf } from './extents';
@@ -75,5 +76,45 @@ describe('the handles', () => {
     expect(fast?.at[1]).toBeCloseTo(even, 6);
     // Twice the even pace is a slope of 2.
     expect(fast?.moved(25, 2 * even)).toMatchObject({ x1: 0.5, y1: expect.closeTo(1) });
+  });
+});
+
+describe('grips', () => {
+  const far = (a: readonly number[], b: readonly number[]) => Math.hypot(a[0]! - b[0]!, a[1]! - b[1]!);
+  it('stand at the ends of their handles where there is room', () => {
+    const tips = [
+      { tip: [40, 10], bead: [0, 80], way: 1 },
+      { tip: [60, 80], bead: [100, 80], way: -1 },
+    ] as const;
+    expect(
+      gripsOf(tips, [
+        [0, 80],
+        [100, 80],
+      ]),
+    ).toEqual([
+      [40, 10],
+      [60, 80],
+    ]);
+  });
+  it('are apart from each other and from the beads, whatever the ease', () => {
+    // Two of no length, and two whose tips are one: those of the usual ease by their speeds.
+    const tips = [
+      { tip: [0, 50], bead: [0, 50], way: 1 },
+      { tip: [100, 50], bead: [100, 50], way: -1 },
+      { tip: [50, 50], bead: [0, 50], way: 1 },
+      { tip: [50, 50], bead: [100, 50], way: -1 },
+      { tip: [50, 55], bead: [100, 50], way: -1 },
+    ] as const;
+    const beads = [
+      [0, 50],
+      [100, 50],
+    ] as const;
+    const grips = gripsOf(tips, beads);
+    expect(grips.slice(0, 2)).toEqual([
+      [12, 50],
+      [88, 50],
+    ]);
+    const all = [...grips, ...beads];
+    all.forEach((a, i) => all.slice(i + 1).forEach((b) => expect(far(a, b)).toBeGreaterThanOrEqual(12 - 1e-6)));
   });
 });
