@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Box } from './bounds';
-import { aligned, distributed, linesOf, snapBox, snapPoint, type SnapTargets } from './snap';
+import { aligned, distributed, fractionsOf, linesOf, snapBox, snapPoint, type SnapTargets } from './snap';
 
 const box = (left: number, top: number, width: number, height: number): Box => ({
   left,
@@ -12,6 +12,19 @@ const targets = (boxes: Box[], points: [number, number][] = []): SnapTargets => 
   lines: boxes.flatMap(linesOf),
   points,
   boxes,
+});
+
+describe('a moved point snaps', () => {
+  it('to the quarters and the thirds of a box', () => {
+    const lines = fractionsOf(box(0, 0, 120, 240));
+    const by = (x: number, y: number) => snapPoint([x, y], { lines, points: [], boxes: [] }, 3).by;
+    expect([by(31, 58), by(42, 162), by(59, 119), by(50, 100)]).toEqual([
+      [-1, 2],
+      [-2, -2],
+      [1, 1],
+      [0, 0],
+    ]);
+  });
 });
 
 describe('a moved box snaps', () => {

@@ -21,19 +21,27 @@ export interface SnapTargets {
   readonly boxes: readonly Box[];
 }
 
+/** The lines of a box at shares of its width and its height. */
+const linesAt = (box: Box, shares: readonly number[]): SnapLine[] => [
+  ...shares.map((s): SnapLine => ({
+    axis: 0,
+    at: box.left + s * (box.right - box.left),
+    from: box.top,
+    to: box.bottom,
+  })),
+  ...shares.map((s): SnapLine => ({
+    axis: 1,
+    at: box.top + s * (box.bottom - box.top),
+    from: box.left,
+    to: box.right,
+  })),
+];
+
 /** The edges and the middle of a box. */
-export const linesOf = (box: Box): SnapLine[] => {
-  const line = (axis: Axis, at: number): SnapLine =>
-    axis === 0 ? { axis, at, from: box.top, to: box.bottom } : { axis, at, from: box.left, to: box.right };
-  return [
-    line(0, box.left),
-    line(0, (box.left + box.right) / 2),
-    line(0, box.right),
-    line(1, box.top),
-    line(1, (box.top + box.bottom) / 2),
-    line(1, box.bottom),
-  ];
-};
+export const linesOf = (box: Box): SnapLine[] => linesAt(box, [0, 1 / 2, 1]);
+
+/** The edges of a box, its middle, its quarters and its thirds: what parts of a shape are put on. */
+export const fractionsOf = (box: Box): SnapLine[] => linesAt(box, [0, 1 / 4, 1 / 3, 1 / 2, 2 / 3, 3 / 4, 1]);
 
 export const cornersOf = (box: Box): Point[] => [
   [box.left, box.top],

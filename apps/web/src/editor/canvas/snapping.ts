@@ -1,4 +1,5 @@
 /** What things on the canvas snap to, and the state that shows it while something is dragged. */
+import { isShown } from '@kite/core/scene/groups';
 import type { Id, Point } from '@kite/core/document/types';
 import { type Box, union } from '@kite/core/geometry/bounds';
 import { apply, type Matrix, multiply } from '@kite/core/geometry/matrix';
@@ -42,7 +43,7 @@ export const snapTargets = (editor: Editor, moving: ReadonlySet<Id>): SnapTarget
   const boxes: Box[] = [];
   for (const id of scene.order) {
     const layer = scene.layers[id];
-    if (!layer || layer.hidden || frame < layer.from || frame >= layer.to || hangs(editor, id, moving)) continue;
+    if (!layer || !isShown(scene, layer, frame) || hangs(editor, id, moving)) continue;
     const box = layerBoxInScene(program, id, frame);
     const own = layerBox(program, id, frame);
     if (!box || !own) continue;
@@ -88,8 +89,11 @@ export class Snapping {
     private readonly editor: Editor,
     moving: readonly Id[],
     private readonly zoom: number,
+    /** What is there to snap to besides the other layers. */
+    besides: readonly SnapLine[] = [],
   ) {
-    this.targets = snapTargets(editor, new Set(moving));
+    const targets = snapTargets(editor, new Set(moving));
+    this.targets = { ...targets, lines: [...targets.lines, ...besides] };
   }
 
   box(box: Box, event: { ctrlKey: boolean; metaKey: boolean }): Point {

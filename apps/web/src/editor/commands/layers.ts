@@ -97,6 +97,8 @@ export const addShape = (
   name: string,
   values: { [key: string]: Value },
   at?: Point,
+  /** What is open, among whose cards it goes. */
+  into = holderNext(editor, kind),
 ): Id => {
   const { scene } = editor;
   const masked = maskedNext(editor);
@@ -104,7 +106,6 @@ export const addShape = (
     addMask(editor, masked.id, kind, values, at ?? [scene.width / 2, scene.height / 2]);
     return masked.id;
   }
-  const into = holderNext(editor, kind);
   if (into) {
     addInside(editor, into.layer.id, into.card.id, kind, values, at ?? [scene.width / 2, scene.height / 2]);
     return into.layer.id;

@@ -2,7 +2,9 @@ import { SELECTING } from '../../store/workspace';
 import { frameOfCard, type Stage } from '../stage';
 import type { Id, PathValue, Point, PropertyRef } from '@kite/core/document/types';
 import { reshapePath } from '@kite/core/edits/paths';
+import { type Box, union } from '@kite/core/geometry/bounds';
 import { apply } from '@kite/core/geometry/matrix';
+import { fractionsOf } from '@kite/core/geometry/snap';
 import {
   type Handle,
   isCorner,
@@ -111,7 +113,12 @@ export const PathEditing = ({ view, pointOf }: Stage) => {
     editGesture(editor, event, {
       start: () => {
         dragged = true;
-        snapping = new Snapping(editor, editor.state.selection.layers, view.zoom);
+        // What stays of the path has edges, a middle, quarters and thirds.
+        const stays = path.vertices.reduce<Box | null>((sum, [vx, vy], k) => {
+          const [x, y] = toScene(view, place(vx, vy));
+          return moving.has(k) ? sum : union(sum, { left: x, top: y, right: x, bottom: y });
+        }, null);
+        snapping = new Snapping(editor, editor.state.selection.layers, view.zoom, stays ? fractionsOf(stays) : []);
       },
       end: () => {
         if (!dragged && !event.shiftKey) editor.set({ vertices: [i] });

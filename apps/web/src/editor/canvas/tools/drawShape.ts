@@ -4,6 +4,7 @@ import type { Point, Value } from '@kite/core/document/types';
 import { kindOf } from '@kite/core/recipe/table';
 import { followPointer } from '../../../ui/drag';
 import { addShape } from '../../commands/layers';
+import { holderNext } from '../../commands/masks';
 import { Snapping } from '../snapping';
 import type { ToolName } from '../../store/workspace';
 import type { Press } from './press';
@@ -73,11 +74,13 @@ export const pressForShape =
     start,
   }: Press): void => {
     const { label } = kindOf(tool);
+    // What is open as it is pressed: what is drawn is open itself from then on.
+    const into = holderNext(editor, tool);
     const snapping = new Snapping(editor, [], zoom);
     const from = snapping.point(start, down);
     const draw = (now: Point, event: { shiftKey: boolean; altKey: boolean }) => {
       const { at, values } = shapeIn(tool, ...ends(from, now, event, tool === 'line'));
-      addShape(editor, tool, label, values, at);
+      addShape(editor, tool, label, values, at, into);
     };
     followPointer(down, {
       onStart: () => editor.begin(),
@@ -92,7 +95,7 @@ export const pressForShape =
         editor.set({ snapped: null, readout: null });
         // A click draws the shape at its usual size.
         if (moved) editor.end();
-        else addShape(editor, tool, label, {}, [round(start[0]), round(start[1])]);
+        else addShape(editor, tool, label, {}, [round(start[0]), round(start[1])], into);
         editor.set({ mode: SELECTING, drawsAs: null });
       },
       onCancel: () => {

@@ -188,9 +188,12 @@ const ItemCard = ({
   const open = chosen || unfolded || (soleSource(layer) === item.kind && layer.recipe.length === 1);
   const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({ id: item.id });
   const row = useRef<HTMLLIElement>(null);
+  // One that was open already stays where it is: a press on something in it is under way.
+  const wasOpen = useRef(false);
   useEffect(() => {
-    if (chosen) row.current?.scrollIntoView({ block: 'nearest' });
-  }, [chosen]);
+    if (chosen && !wasOpen.current) row.current?.scrollIntoView({ block: 'nearest' });
+    wasOpen.current = open;
+  }, [chosen, open]);
   const kind = kindOf(item.kind);
   const ref = { scene: editor.scene.id, layer: layer.id, item: item.id };
   const { program } = editor;
@@ -343,9 +346,7 @@ const ItemCard = ({
         <div
           className="flex flex-col gap-1.5 border-t border-line p-2"
           // A card that stayed open is chosen again, with its handles on the canvas, once something in it is used.
-          onClick={() => {
-            if (!chosen && editor.scene.layers[layer.id]) editor.select({ layers: [layer.id], card: item.id });
-          }}
+          onPointerDown={() => !chosen && editor.select({ layers: [layer.id], card: item.id })}
         >
           {idle && <p className="text-sm text-ink-2">{idle}</p>}
           {Object.entries(kind.params)
