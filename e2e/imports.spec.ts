@@ -11,6 +11,7 @@ import { applicationFont } from '@kite/render/fonts';
 import { expect } from '@playwright/test';
 import { deflateSync } from 'node:zlib';
 import { newProject, onScene, saved } from './support/editor';
+import { disc, importFiles, inOrder, named, sceneOf } from './support/scene';
 import { test } from './support/test';
 
 const require = createRequire(import.meta.url);
@@ -197,4 +198,25 @@ test('a size is kept under a name, and is there for the next project', async ({ 
   await expect(page.getByLabel('Width, px')).toHaveValue('970');
   await page.getByRole('button', { name: 'Remove the size Wide banner' }).click();
   await expect(page.getByRole('button', { name: /^Wide banner/ })).toBeHidden();
+});
+
+test('one file imported twice is one file; a picture larger than the scene says that it was scaled, and gets its size back', async ({
+  page,
+  server,
+}) => {
+  await newProject(page, server, 'Twice', 'Medium rectangle');
+  const large = disc('#FF5D5D', '#F0F0EC', 600, 400);
+  const picture = (name: string) => ({ name, mimeType: 'image/png', buffer: large });
+  await importFiles(page, [picture('Lamp.png')]);
+  await expect(page.getByText('“Lamp” is 600 × 400, larger than the scene: scaled to fit.')).toBeVisible();
+  const scale = async (name: string) => named(await sceneOf(page, server), name).params.scale;
+  expect(await scale('Lamp')).toEqual({ value: [0.5, 0.5] });
+  await page.getByRole('button', { name: 'Own size' }).click();
+  expect(await scale('Lamp')).toEqual({ value: [1, 1] });
+
+  await importFiles(page, [picture('Lamp again.png')]);
+  await expect(page.getByText('A file was here already')).toBeVisible();
+  const doc = await saved(page, server);
+  expect(Object.keys(doc.assets)).toHaveLength(1);
+  expect(inOrder(await sceneOf(page, server))).toHaveLength(2);
 });

@@ -86,7 +86,7 @@ test('a path is drawn into the group or the mask that is open, and a shape where
 
   // A path goes in by itself.
   await page.getByRole('button', { name: 'Open Mask' }).click();
-  await page.keyboard.press('p');
+  await page.keyboard.press('d');
   await expect(into).toBeChecked();
   for (const [x, y] of [
     [220, 120],

@@ -1,7 +1,10 @@
 /** Edits to a project's assets. */
-import type { Edit } from '../document/patches';
-import type { Asset, Id, Layer } from '../document/types';
+import { type Edit, plain, type ProjectDraft } from '../document/patches';
+import type { Asset, Id, Layer, Property } from '../document/types';
+import { mappedValues } from '../motion/keys';
+import { fittedValue } from '../motion/kinds/table';
 import { needsOf } from '../recipe/needs';
+import { picture } from '../recipe/sources/picture';
 import { NotFound } from './find';
 
 export const addAsset = (asset: Asset): Edit => ({
@@ -11,12 +14,31 @@ export const addAsset = (asset: Asset): Edit => ({
   },
 });
 
-/** Another file for an asset, wherever it is used: places and animation stay. */
+/** Makes the pictures that show a file so many times as large; one that shows others too, at other times, stays as it is. */
+const resize = (draft: ProjectDraft, id: Id, by: number): void => {
+  const { size } = picture.params;
+  for (const layer of Object.values(draft.scenes).flatMap((scene) => Object.values(scene.layers))) {
+    for (const item of layer.kind === 'drawing' ? Object.values(layer.items) : []) {
+      const shown = item.params.asset && plain<Property>(item.params.asset);
+      if (item.kind !== picture.kind || !shown || !('value' in shown) || shown.value !== id) continue;
+      const now = item.params.size && plain<Property>(item.params.size);
+      item.params.size = mappedValues(now, size.default, (v) =>
+        fittedValue(size, (v as number) * by),
+      ) as (typeof item.params)[string];
+    }
+  }
+};
+
+/** Another file for an asset, wherever it is used: places and animation stay, and a picture fills as much as the one before. */
 export const swapAsset = (id: Id, file: Asset): Edit => ({
   label: 'Swap a file',
   change: (draft) => {
     const old = draft.assets[id];
     if (!old || old.kind !== file.kind) throw new NotFound(`${file.kind} asset`, id);
+    if (old.kind === 'picture' && file.kind === 'picture') {
+      const by = Math.min(old.width / file.width, old.height / file.height);
+      if (by !== 1) resize(draft, id, by);
+    }
     draft.assets[id] = { ...file, id } as (typeof draft.assets)[string];
   },
 });

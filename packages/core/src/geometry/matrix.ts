@@ -15,6 +15,8 @@ export const multiply = (m: Matrix, n: Matrix): Matrix => [
   m[1] * n[4] + m[3] * n[5] + m[5],
 ];
 
+/** The same both ways, about the origin. */
+export const scaling = (by: number): Matrix => [by, 0, 0, by, 0, 0];
 export const translation = (x: number, y: number): Matrix => [1, 0, 0, 1, x, y];
 
 export const apply = (m: Matrix, [x, y]: Point): Point => [m[0] * x + m[2] * y + m[4], m[1] * x + m[3] * y + m[5]];

@@ -5,6 +5,7 @@ import { together } from '@kite/core/document/patches';
 import type { Asset, Layer, PictureAsset, Point } from '@kite/core/document/types';
 import { addAsset } from '@kite/core/edits/assets';
 import { addLayers } from '@kite/core/edits/layers';
+import { setValue } from '@kite/core/edits/properties';
 import { toast } from 'sonner';
 import { ask } from '../../api/client';
 import { type Editor, makeId } from '../store/editor';
@@ -17,10 +18,10 @@ const isSvg = (file: File): boolean => file.type === 'image/svg+xml' || /\.svg$/
 const nameOf = (file: File): string => file.name.replace(/\.[^.]+$/, '') || file.name;
 
 /** A layer for a picture, made to fit the scene where it is larger. */
-export const pictureLayer = (editor: Editor, asset: PictureAsset, at?: Point): Layer => {
+export const pictureLayer = (editor: Editor, asset: PictureAsset, at?: Point, name = asset.name): Layer => {
   const { scene } = editor;
   const fit = Math.min(1, scene.width / asset.width, scene.height / asset.height);
-  const layer = newPicture(scene, makeId(), asset.name, asset.id, { tag: 'blue', ...(at && { position: at }) });
+  const layer = newPicture(scene, makeId(), name, asset.id, { tag: 'blue', ...(at && { position: at }) });
   const scale = Math.round(fit * 1e4) / 1e4;
   return fit < 1 ? { ...layer, params: { ...layer.params, scale: { value: [scale, scale] } } } : layer;
 };
@@ -64,15 +65,57 @@ export const importFiles = async (editor: Editor, files: readonly File[], at?: P
   placeAssets(editor, assets, importOrder() ?? 'first-in-front', at);
 };
 
-/** Puts imported files into the document in one step. */
-export const placeAssets = (editor: Editor, assets: readonly Asset[], order: ImportOrder, at?: Point): void => {
+const isSameFile = (asset: Asset) => (other: Asset) => other.sha === asset.sha && other.kind === asset.kind;
+
+/** Says which pictures are shown smaller than they are, since the scene is smaller, and offers their own size. */
+const sayShrunk = (editor: Editor, layers: readonly Layer[], pictures: readonly PictureAsset[]): void => {
+  const shrunk = layers.filter((layer) => layer.params.scale);
+  const [first] = shrunk;
+  if (!first) return;
+  const { scene } = editor;
+  const asset = pictures.find(({ name }) => name === first.name);
+  const says =
+    shrunk.length === 1 && asset
+      ? `“${asset.name}” is ${asset.width} × ${asset.height}, larger than the scene`
+      : `${shrunk.length} pictures are larger than the scene`;
+  toast.info(`${says}: scaled to fit.`, {
+    duration: 10_000,
+    action: {
+      label: 'Own size',
+      onClick: () => {
+        const there = shrunk.filter(({ id }) => editor.state.doc.scenes[scene.id]?.layers[id]);
+        const refs = there.map(({ id }) => ({ scene: scene.id, layer: id, key: 'scale' }));
+        editor.edit(
+          together(
+            'Own size',
+            refs.map((ref) => setValue(ref, [1, 1], { write: 'curve', frame: 0 })),
+          ),
+        );
+      },
+    },
+  });
+};
+
+/** Puts imported files into the document in one step; one that is there already is not there twice. */
+export const placeAssets = (editor: Editor, sent: readonly Asset[], order: ImportOrder, at?: Point): void => {
+  const known = Object.values(editor.state.doc.assets);
+  const assets = sent.map((asset) => known.find(isSameFile(asset)) ?? sent.find(isSameFile(asset)) ?? asset);
+  const fresh = [...new Set(assets)].filter((asset) => !known.includes(asset));
   const pictures = assets.filter((a): a is PictureAsset => a.kind === 'picture');
-  const layers = pictures.map((asset) => pictureLayer(editor, asset, at));
+  // A layer is called by its own file.
+  const layers = assets.flatMap((asset, i) =>
+    asset.kind === 'picture' ? [pictureLayer(editor, asset, at, sent[i]?.name)] : [],
+  );
   if (order === 'first-behind') layers.reverse();
   const fonts = assets.filter((a) => a.kind === 'font');
-  const edits = assets.map(addAsset);
+  const edits = fresh.map(addAsset);
   if (layers.length > 0) edits.push(addLayers(editor.scene.id, layers, editor.state.selection.layers[0]));
   editor.edit(together(assets.length === 1 ? `Import ${assets[0]?.name}` : `Import ${assets.length} files`, edits));
   if (layers.length > 0) editor.select({ layers: layers.map((l) => l.id) });
+  const here = assets.length - fresh.length;
+  if (here > 0) {
+    toast.info(`${here === 1 ? 'A file was' : `${here} files were`} here already: what is shown is the same.`);
+  }
+  sayShrunk(editor, layers, pictures);
   for (const font of fonts) toast.success(`The font ${font.family} can be chosen now.`);
 };

@@ -1,7 +1,7 @@
 import type { Stage } from '../stage';
 import { isUncut } from '@kite/core/document/params';
 import type { CutOut, Id, Item, Layer, Point } from '@kite/core/document/types';
-import { apply, meanScale, inverted, multiply, translation } from '@kite/core/geometry/matrix';
+import { apply, meanScale, inverted, multiply, scaling, translation } from '@kite/core/geometry/matrix';
 import { type PointerEvent, useState } from 'react';
 import { followPointer } from '../../../ui/drag';
 import { writeValues } from '../../commands/layers';
@@ -35,7 +35,10 @@ export const CutOutTool = ({ view, pointOf }: Stage) => {
   const asset = editor.state.doc.assets[shown.values.asset as Id];
   if (asset?.kind !== 'picture') return null;
   // From the picture's own pixels, its corner at 0, to the scene's.
-  const toScenePixels = multiply(shown.matrix, translation(-asset.width / 2, -asset.height / 2));
+  const toScenePixels = [scaling(shown.values.size as number), translation(-asset.width / 2, -asset.height / 2)].reduce(
+    multiply,
+    shown.matrix,
+  );
   const toArea = multiply(viewMatrix(view), toScenePixels);
   const back = inverted(toScenePixels);
   if (!back) return null;
