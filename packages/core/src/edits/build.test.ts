@@ -10,7 +10,10 @@ import { compileScene, NO_LIBRARY } from '../scene/compile';
 import { layerBoxInScene } from '../scene/bounds';
 import { takeApart } from './takeApart';
 import { addKnob, removeKnob, setKnob } from './knobs';
+import { setFormula } from './formulas';
 import { copiesOf } from './layers';
+import { nestLayers } from './nests';
+import { makeSet } from './sets';
 import { slideLayers } from './timing';
 import { reshapePath, turnIntoPath } from './paths';
 import { groupLayers, moveBy, movePivot, setParent, ungroupLayers } from './place';
@@ -58,6 +61,28 @@ describe('another parent', () => {
       setValue({ scene: 's', layer: 'c', key: 'position' }, [150, 50], { write: 'curve', frame: 0 }),
     );
     expect(matrix(moved, 'a')[4] - matrix(doc, 'a')[4]).toBeCloseTo(50, 3);
+  });
+  it('whose place a formula computes leaves it where it is shown', () => {
+    const computed = done(doc, setFormula({ scene: 's', layer: 'c', key: 'position' }, '[300, 200]'));
+    const shown = (of: Id) => matrix(computed, of);
+    expect(shown('c').slice(4)).toEqual([300, 200]);
+    const hung = done(computed, setParent('s', ['a'], 'c', 0, shown));
+    close(matrix(hung, 'a'), matrix(doc, 'a'));
+    close(
+      matrix(
+        done(
+          hung,
+          setParent('s', ['a'], null, 0, (of) => matrix(hung, of)),
+        ),
+        'a',
+      ),
+      matrix(doc, 'a'),
+    );
+    const grouped = done(
+      hung,
+      ungroupLayers('s', ['c'], 0, (of) => matrix(hung, of)),
+    );
+    close(matrix(grouped, 'a'), matrix(doc, 'a'));
   });
   it('takes all keyframes into its pixels', () => {
     const keyed = done(
@@ -108,6 +133,15 @@ it('a group and its undoing leave everything in place', () => {
   const freed = done(grouped, ungroupLayers('s', ['g'], 0));
   expect(freed.scenes.s!.order).toEqual(['a', 'b', 'c']);
   for (const id of ['a', 'b', 'c']) close(matrix(freed, id), matrix(doc, id));
+});
+
+it('the members of a set that are nested stay a set, in their order, and the others too', () => {
+  const four = projectOf(...['a', 'b', 'c', 'd'].map((id) => box(id, {})));
+  const set = done(four, makeSet('s', { id: 'set', name: 'Boxes', members: ['c', 'a', 'd', 'b'] }));
+  const nested = done(set, nestLayers('s', ['a', 'b'], 'Inside', 0, countingIds('n')));
+  const [inner] = Object.values(nested.scenes).filter(({ id }) => id !== 's');
+  expect(inner?.sets).toEqual([{ id: 'set', name: 'Boxes', members: ['a', 'b'] }]);
+  expect(nested.scenes.s?.sets).toEqual([{ id: 'set', name: 'Boxes', members: ['c', 'd'] }]);
 });
 
 describe('a path with keyframes', () => {

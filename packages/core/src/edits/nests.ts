@@ -58,7 +58,11 @@ export const nestLayers = (sceneId: Id, chosen: readonly Id[], name: string, fra
     });
     const layers = Object.fromEntries(taken) as Scene['layers'];
     const routines = scene.routines.filter((r) => r.players.every((p) => inside.has(p))).map((r) => plain(r));
-    const sets = scene.sets.filter((s) => s.members.every((m) => inside.has(m))).map((s) => plain<LayerSet>(s));
+    // Of a set those that are nested stay one, in their order.
+    const sets = scene.sets
+      .map((s) => plain<LayerSet>(s))
+      .map((s) => ({ ...s, members: s.members.filter((m) => inside.has(m)) }))
+      .filter(({ members }) => members.length > 1);
     draft.scenes[id] = { ...inner, layers, order, routines, sets } as ProjectDraft['scenes'][string];
     const at = draft.order.indexOf(sceneId) + 1;
     draft.order = [...draft.order.slice(0, at), id, ...draft.order.slice(at)];

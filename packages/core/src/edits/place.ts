@@ -106,23 +106,39 @@ const settle = (layer: LayerDraft, before: Matrix, after: Matrix, frame: number)
   }
 };
 
-export const reparent = (scene: ProjectDraft['scenes'][string], id: Id, parent: Id | null, frame: number): void => {
+/** From a layer's pixels to the scene's at a frame, as it is shown, formulas and all; undefined for one that is not shown yet. */
+export type AsShown = (layer: Id) => Matrix | undefined;
+
+export const reparent = (
+  scene: ProjectDraft['scenes'][string],
+  id: Id,
+  parent: Id | null,
+  frame: number,
+  shown: AsShown = () => undefined,
+): void => {
   const layer = layerIn(scene, id);
   for (let at = parent; at !== null; at = scene.layers[at]?.parent ?? null) {
     if (at === id) throw new RangeError(`“${layer.name}” cannot be its own parent`);
   }
-  const before = parentMatrix(scene, layer.parent, frame);
-  const after = parentMatrix(scene, parent, frame);
+  const matrixOf = (of: Id | null) => (of === null ? undefined : shown(of)) ?? parentMatrix(scene, of, frame);
+  const before = matrixOf(layer.parent);
+  const after = matrixOf(parent);
   layer.parent = parent;
   settle(layer, before, after, frame);
 };
 
 /** Other parents, without a jump at the frame: places and all their keyframes are put in the new parent's pixels. */
-export const setParent = (sceneId: Id, ids: readonly Id[], parent: Id | null, frame: number): Edit => ({
+export const setParent = (
+  sceneId: Id,
+  ids: readonly Id[],
+  parent: Id | null,
+  frame: number,
+  shown?: AsShown,
+): Edit => ({
   label: 'Change a parent',
   change: (draft) => {
     const scene = sceneIn(draft, sceneId);
-    for (const id of ids) reparent(scene, id, parent, frame);
+    for (const id of ids) reparent(scene, id, parent, frame, shown);
   },
 });
 
@@ -168,6 +184,7 @@ export const groupLayers = (
   name: string,
   at: Point,
   frame: number,
+  shown?: AsShown,
 ): Edit => ({
   label: 'Group layers',
   change: (draft) => {
@@ -188,12 +205,12 @@ export const groupLayers = (
       for (let p = layer.parent; p !== null; p = target.layers[p]?.parent ?? null) if (chosen.has(p)) return true;
       return false;
     };
-    for (const id of ids) if (!inner(layerIn(target, id))) reparent(target, id, controller, frame);
+    for (const id of ids) if (!inner(layerIn(target, id))) reparent(target, id, controller, frame, shown);
   },
 });
 
 /** Frees what hangs from controllers, where it stands, and takes the controllers away. */
-export const ungroupLayers = (sceneId: Id, ids: readonly Id[], frame: number): Edit => ({
+export const ungroupLayers = (sceneId: Id, ids: readonly Id[], frame: number, shown?: AsShown): Edit => ({
   label: 'Ungroup',
   change: (draft) => {
     const scene = sceneIn(draft, sceneId);
@@ -202,7 +219,7 @@ export const ungroupLayers = (sceneId: Id, ids: readonly Id[], frame: number): E
       if (controller.kind !== 'controller') continue;
       const { parent } = controller;
       for (const layer of Object.values(scene.layers))
-        if (layer.parent === id) reparent(scene, layer.id, parent, frame);
+        if (layer.parent === id) reparent(scene, layer.id, parent, frame, shown);
       leaveScene(scene, new Set([id]));
     }
   },

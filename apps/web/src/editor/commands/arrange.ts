@@ -4,7 +4,7 @@ import { type Edit, together } from '@kite/core/document/patches';
 import type { Id, Point, Tag } from '@kite/core/document/types';
 import { groupsOf, takeApart } from '@kite/core/edits/takeApart';
 import { layersOf } from '@kite/core/edits/layers';
-import { groupLayers, moveBy, ungroupLayers } from '@kite/core/edits/place';
+import { type AsShown, groupLayers, moveBy, setParent, ungroupLayers } from '@kite/core/edits/place';
 import type { Box } from '@kite/core/geometry/bounds';
 import { aligned, type Alignment, distributed } from '@kite/core/geometry/snap';
 import { withMembers } from '@kite/core/scene/groups';
@@ -12,6 +12,16 @@ import { layerBoxInScene } from '@kite/core/scene/bounds';
 import { toast } from 'sonner';
 import { boxOfLayers } from '../canvas/snapping';
 import { type Editor, makeId } from '../store/editor';
+
+/** Where layers are at the playhead, formulas and all. */
+export const asShown =
+  (editor: Editor): AsShown =>
+  (id) =>
+    editor.scene.layers[id] && editor.program.matrixAt(id, editor.state.frame);
+
+/** Hangs layers from another, or from none; the picture stays as it is at the playhead. */
+export const hangFrom = (editor: Editor, ids: readonly Id[], parent: Id | null): boolean =>
+  editor.edit(setParent(editor.scene.id, ids, parent, editor.state.frame, asShown(editor)));
 
 /** Puts the selected layers under a new controller in their midst. */
 export const groupSelection = (editor: Editor): void => {
@@ -27,7 +37,7 @@ export const groupSelection = (editor: Editor): void => {
     'Group',
     Object.values(scene.layers).map((l) => l.name),
   );
-  editor.edit(groupLayers(scene, ids, id, name, at, editor.state.frame));
+  editor.edit(groupLayers(scene, ids, id, name, at, editor.state.frame, asShown(editor)));
   editor.select({ layers: [id] });
 };
 
@@ -40,7 +50,7 @@ export const ungroupSelection = (editor: Editor): void => {
   const drawings = chosen.filter((l) => l.kind === 'drawing').filter((l) => groupsOf(l).length > 0);
   const before = new Set(scene.order);
   const edits: Edit[] = [
-    ...(controllers.length > 0 ? [ungroupLayers(scene.id, controllers, editor.state.frame)] : []),
+    ...(controllers.length > 0 ? [ungroupLayers(scene.id, controllers, editor.state.frame, asShown(editor))] : []),
     ...drawings.map((l) => takeApart(scene.id, l.id, makeId)),
   ];
   if (edits.length === 0) {

@@ -69,19 +69,25 @@ export const writeValues = (
       );
     }
   }
-  const unread = writes.find(([ref]) => {
+  sayUnread(
+    editor,
+    writes.map(([ref]) => ref),
+  );
+};
+
+/** Says so where a formula hides what was written: one that is on and does not read the value beneath it. */
+export const sayUnread = (editor: Editor, written: readonly PropertyRef[]): void => {
+  const { doc } = editor.state;
+  const unread = written.find((ref) => {
     const formula = formulaIn(doc.scenes[ref.scene]?.layers[ref.layer], ref);
     return formula?.on && !factsOf(formula).readsValue;
   });
-  if (unread) {
-    const name = paramAt(doc, unread[0])?.label ?? 'What was changed';
-    toast.info(
-      `${name} is computed by a formula that does not read “value”: the change is kept, and shows when it is off.`,
-      {
-        id: 'unread',
-      },
-    );
-  }
+  if (!unread) return;
+  const name = paramAt(doc, unread)?.label ?? 'What was changed';
+  toast.info(
+    `${name} is computed by a formula that does not read “value”: the change is kept, and shows when it is off.`,
+    { id: 'unread' },
+  );
 };
 
 export const valueAt = (editor: Editor, ref: PropertyRef, frame = editor.state.frame): Value => {

@@ -1,7 +1,7 @@
 /** What the moves drawer and the move card do to the selected layers. */
 import { FIRST_COLORS } from '@kite/core/document/colors';
 import { type Edit, together } from '@kite/core/document/patches';
-import type { Id, Point } from '@kite/core/document/types';
+import type { Id, Layer, Point } from '@kite/core/document/types';
 import {
   adjustableMoves,
   applyMove,
@@ -13,11 +13,13 @@ import {
 } from '@kite/core/edits/moves';
 import { awayIn } from '@kite/core/edits/outside';
 import type { TextUnit } from '@kite/core/motion/sampler';
-import { farFrame, restOf } from '@kite/core/moves/write';
+import { targetOf } from '@kite/core/moves/routine';
+import { farFrame, MOVED_KEYS, restOf } from '@kite/core/moves/write';
 import { newRoutine, uniqueName } from '@kite/core/document/make';
 import { addRoutine } from '@kite/core/edits/routines';
 import { SOFT } from '@kite/core/motion/eases/table';
 import type { RoutineStep, StepKind, StepValues, Move } from '@kite/core/document/moves';
+import { sayUnread } from './layers';
 import { toast } from 'sonner';
 import { type Editor, makeId } from '../store/editor';
 
@@ -39,7 +41,16 @@ export const giveMove = (editor: Editor, move: Move, by: Movers = 'whole'): void
     ...(by === 'whole' || texts.length === 0 ? [] : [applyMoveToParts(scene.id, texts, by, move, frame, away, makeId)]),
     ...(wholes.length === 0 ? [] : [applyMove(scene.id, wholes, makeId(), move, frame, away)]),
   ];
+  const before = editor.scene;
   if (!editor.edit(together(move.name, edits))) return;
+  sayUnread(
+    editor,
+    wholes.flatMap((layer) =>
+      MOVED_KEYS.filter((key) => editor.scene.layers[layer]?.params[key] !== before.layers[layer]?.params[key]).map(
+        (key) => ({ scene: scene.id, layer, key }),
+      ),
+    ),
+  );
   const [only] = ids;
   const now = editor.scene.layers[only ?? ''];
   const card = ids.length === 1 && texts.length === 1 && now?.kind === 'drawing' ? now.recipe.at(-1) : undefined;
@@ -93,6 +104,10 @@ export const startRoutine = (editor: Editor): void => {
   const steps = [newStep('move'), newStep('grow')];
   const { frame } = editor.state;
   editor.edit(addRoutine(scene.id, newRoutine(makeId(), name, steps, players, { start: frame, stagger: 4 })));
+  sayUnread(
+    editor,
+    players.flatMap((id) => steps.flatMap(({ kind }) => targetOf(kind, scene.id, scene.layers[id] as Layer) ?? [])),
+  );
   editor.select({ layers: players });
 };
 

@@ -19,13 +19,12 @@ import {
 import { memo, type PointerEvent, useState } from 'react';
 import type { Id, Layer } from '@kite/core/document/types';
 import { moveLayers, setLayers } from '@kite/core/edits/layers';
-import { setParent } from '@kite/core/edits/place';
 import { groupsAround, withMembers } from '@kite/core/scene/groups';
 import { soleSource } from '@kite/core/recipe/needs';
 import { followPointer } from '../../ui/drag';
 import { PressMenu } from '../../ui/Menu';
 import { RenameField } from '../../ui/RenameField';
-import { selectTag, soloLayers } from '../commands/arrange';
+import { hangFrom, selectTag, soloLayers } from '../commands/arrange';
 import { textOf } from '../commands/layers';
 import { connectionsOf } from '../commands/formulas';
 import { useLinkDrag } from '../linking/useLinkDrag';
@@ -127,7 +126,7 @@ export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProp
   const parenting = useLinkDrag((found) => {
     const ids = chosen();
     if (found && ids.includes(found.layer)) return;
-    editor.edit(setParent(editor.scene.id, ids, found?.layer ?? null, editor.state.frame));
+    hangFrom(editor, ids, found?.layer ?? null);
   });
 
   const menu = () => layerMenu(editor, layer, () => setTimeout(() => setRenaming(true), 0));

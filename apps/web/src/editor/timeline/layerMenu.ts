@@ -1,8 +1,7 @@
 import type { Layer } from '@kite/core/document/types';
 import { setLayers } from '@kite/core/edits/layers';
-import { setParent } from '@kite/core/edits/place';
 import type { MenuEntry } from '../../ui/Menu';
-import { selectTag, soloLayers } from '../commands/arrange';
+import { hangFrom, selectTag, soloLayers } from '../commands/arrange';
 import { splitTextLayer, textOf } from '../commands/layers';
 import { maskChoice } from '../commands/masks';
 import { entryOf } from '../commands/table';
@@ -60,7 +59,7 @@ export const layerMenu = (editor: Editor, layer: Layer, rename: () => void): (Me
     {
       label: 'No parent',
       disabled: layer.parent === null,
-      onSelect: () => editor.edit(setParent(editor.scene.id, [id], null, editor.state.frame)),
+      onSelect: () => hangFrom(editor, editor.state.selection.layers, null),
     },
     ...(textOf(layer) !== null ? [null, ...splits] : []),
     null,

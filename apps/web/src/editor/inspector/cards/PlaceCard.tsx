@@ -1,14 +1,13 @@
 import { PLACE } from '@kite/core/document/params';
 import { BLEND_MODES, type BlendMode, type Id, type Layer, TAGS } from '@kite/core/document/types';
 import { setLayers } from '@kite/core/edits/layers';
-import { setParent } from '@kite/core/edits/place';
 import { Move } from 'lucide-react';
 import { memo, useMemo } from 'react';
 import { Select } from '../../../ui/Select';
 import { withMembers } from '@kite/core/scene/groups';
 import { useEditor, useSlice } from '../../store/context';
 import { sceneOf } from '../../store/state';
-import { selectTag } from '../../commands/arrange';
+import { hangFrom, selectTag } from '../../commands/arrange';
 import { AlignRow } from '../AlignRow';
 import { Card } from './Card';
 import { ParamField } from '../fields/ParamField';
@@ -84,11 +83,7 @@ export const PlaceCard = ({ layers }: { layers: readonly Layer[] }) => {
       <AlignRow count={layers.length} />
       <label className={row}>
         <span className="pl-5 text-ink-2">Parent</span>
-        <ParentSelect
-          ids={ids}
-          value={same('parent')}
-          onChange={(parent) => editor.edit(setParent(sceneId, ids, parent, editor.state.frame))}
-        />
+        <ParentSelect ids={ids} value={same('parent')} onChange={(parent) => hangFrom(editor, ids, parent)} />
       </label>
       <label className={row}>
         <span className="pl-5 text-ink-2">Blend</span>
