@@ -156,11 +156,16 @@ try {
   await page.getByTestId('timeline-rows').evaluate((rows) => (rows.scrollTop = 0));
   await layer('Quill Square').click();
   await layer('Harbour Steps').click({ modifiers: ['Shift'] });
-  await page.getByRole('button', { name: 'Open Text', exact: true }).click();
+  await page.getByRole('button', { name: 'Colours', exact: true }).click();
+  await page.getByRole('button', { name: 'Colours of the selected layers' }).click();
+  await page.keyboard.press('Control+g');
   await frame(130);
-  await page.getByRole('listitem', { name: /^Card Matte/ }).scrollIntoViewIfNeeded();
-  await shot('common-cards');
-  for (let n = 0; n < 2; n++) await page.keyboard.press('Control+z');
+  const together = page.getByRole('region', { name: 'In all of the group' });
+  await together.getByRole('button', { name: /Open Fill/ }).click();
+  await together.scrollIntoViewIfNeeded();
+  await shot('group');
+  await page.getByRole('button', { name: 'Close', exact: true }).click();
+  for (let n = 0; n < 4; n++) await page.keyboard.press('Control+z');
 
   await page.getByRole('button', { name: 'Scene Window grid', exact: true }).click();
   await frame(30);

@@ -8,7 +8,7 @@ import {
 } from '@kite/core/edits/swatches';
 import { type NamedColor, paletteAsCss, paletteAsJson } from '@kite/core/interchange/palette';
 import type { Swatch } from '@kite/core/document/types';
-import { Download, Palette, Plus, Trash2, Upload } from 'lucide-react';
+import { Download, Plus, Trash2, Upload } from 'lucide-react';
 import { useMemo, useRef } from 'react';
 import { toast } from 'sonner';
 import { Button, IconButton } from '../../ui/Button';
@@ -99,7 +99,7 @@ export const ColorsDrawer = () => {
             editor.edit(addSwatch({ id: makeId(), name: `Colour ${swatches.length + 1}`, color: NEW_COLOR }))
           }
         >
-          Swatch
+          Add
         </Button>
         <Button className="!px-1.5" icon={<Upload size={14} />} onClick={() => file.current?.click()}>
           Read
@@ -121,8 +121,7 @@ export const ColorsDrawer = () => {
         />
       </div>
       <Button
-        className="mt-1.5 w-full"
-        icon={<Palette size={14} />}
+        className="mt-1.5 w-full !px-1.5"
         disabled={chosen.length === 0}
         title="All colours of the selected layers become swatches, and follow them"
         onClick={() => editor.edit(swatchesOfLayers(editor.scene.id, chosen, makeId))}
