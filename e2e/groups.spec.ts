@@ -276,3 +276,45 @@ test('colours taken from a swatch follow it on every layer; palettes come out of
   ]);
   expect(await readFile(await file.path(), 'utf8')).toContain('  --harbour: #0a3d62;\n');
 });
+
+test('drawings are joined into one, and come apart again', async ({ page, server }) => {
+  await openMade(page, server, 'Join', [
+    discLayer('a', 'Front', [100, 120], '#FF0000', 60),
+    discLayer('b', 'Back', [250, 120], '#00FF00', 60),
+  ]);
+  const at = await onScene(page, 400, 240);
+  const colors = async () => Promise.all([85, 235].map((x) => pixel(page, at(x, 110))));
+  const before = [
+    [255, 0, 0],
+    [0, 255, 0],
+  ];
+  await expect.poll(colors).toEqual(before);
+  await choose(page, 'Front', 'Back');
+  await rowOf(page, 'Front').click({ button: 'right', position: { x: 90, y: 12 } });
+  await page.getByRole('menuitem', { name: 'Join into one drawing' }).click();
+  await expect(page.getByTestId('layer-row')).toHaveCount(1);
+  await expect.poll(colors).toEqual(before);
+  const joined = named(await sceneOf(page, server), 'Front');
+  expect(joined.recipe.map((id) => joined.items[id]?.name)).toEqual(['Back', 'Front']);
+  // It turns about its middle.
+  expect([joined.params.pivot, joined.params.position]).toEqual([{ value: [175, 120] }, { value: [175, 120] }]);
+  // A group has a pivot of its own: put on a corner, or dragged with Alt; what is seen stays.
+  await page.getByRole('button', { name: 'Open Back' }).click();
+  const card = page.getByLabel('Card Back', { exact: true });
+  await card.getByRole('button', { name: 'Pivot on top left' }).click();
+  const pivot = async () =>
+    Object.values(named(await sceneOf(page, server), 'Front').items).find(({ name }) => name === 'Back')?.params.pivot;
+  expect(await pivot()).toEqual({ value: [-30, -30] });
+  await expect.poll(colors).toEqual(before);
+  const mark = await middle(page.getByTestId('group-pivot'));
+  await page.keyboard.down('Alt');
+  await drag(page, mark, { x: mark.x + 30, y: mark.y + 30 });
+  await page.keyboard.up('Alt');
+  expect(await pivot()).toEqual({ value: [0, 0] });
+  await expect.poll(colors).toEqual(before);
+  await page.keyboard.press('Escape');
+  await choose(page, 'Front');
+  await page.keyboard.press('Control+Shift+g');
+  await expect(page.getByTestId('layer-row')).toHaveCount(2);
+  await expect.poll(colors).toEqual(before);
+});

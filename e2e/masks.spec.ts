@@ -15,7 +15,7 @@ test('masks are drawn over a layer, add up, fade, show faintly what they cut, an
 }) => {
   await openMade(page, server, 'Masks', [discLayer('a', 'Lamp', [200, 120], '#FFB23E', 60)]);
   const at = await onScene(page, 400, 240);
-  const [left, right] = [at(190, 120), at(212, 120)];
+  const [left, right] = [at(190, 120), at(212, 127)];
   await page.mouse.click(at(200, 120).x, at(200, 120).y);
   expect([lit(await pixel(page, left)), lit(await pixel(page, right))]).toEqual([true, true]);
 

@@ -7,7 +7,8 @@ import type { Edit } from '../document/patches';
 import { applyEdit } from './apply';
 import type { DrawingLayer, Id, KeyedProperty, Layer, PathValue, Project, Property, Value } from '../document/types';
 import { compileScene, NO_LIBRARY } from '../scene/compile';
-import { layerBoxInScene } from '../scene/bounds';
+import type { Box } from '../geometry/bounds';
+import { cardsBox, layerBoxInScene } from '../scene/bounds';
 import { takeApart } from './takeApart';
 import { addKnob, removeKnob, setKnob } from './knobs';
 import { setFormula } from './formulas';
@@ -110,6 +111,20 @@ it('a pivot that is moved leaves the picture', () => {
   const next = done(doc, movePivot('s', 'a', [-30, 20], 0));
   close(matrix(next, 'a'), matrix(doc, 'a'));
   expect(layerOf(next, 'a').params.pivot).toEqual({ value: [-30, 20] });
+});
+
+it('a pivot of a group among the cards that is moved leaves the picture', () => {
+  const items = [
+    { ...newItem('g', 'group', { position: [40, 10], rotation: 30, scale: [2, 2] }), children: ['r', 'f'] },
+    newItem('r', 'rectangle', { width: 60, height: 40 }),
+    newItem('f', 'fill'),
+  ];
+  const doc = projectOf(newDrawing(empty, 'a', 'a', items));
+  const moved = done(doc, movePivot('s', 'a', [-30, -20], 0, 'g'));
+  expect(layerOf(moved, 'a').items.g?.params.pivot).toEqual({ value: [-30, -20] });
+  const boxIn = (of: Project) => Object.values(layerBoxInScene(program(of), 'a', 0) as Box);
+  close(boxIn(moved), boxIn(doc));
+  expect(cardsBox(program(doc), 'a', ['r'], 0)).toEqual({ left: -30, top: -20, right: 30, bottom: 20 });
 });
 
 it('layers in a turned parent move by the scene’s pixels', () => {

@@ -204,7 +204,11 @@ describe('files and colours', () => {
     const other = { ...ticket, id: 'other', name: 'Pass', sha: 'b'.repeat(64), width: 80 };
     const { assets, scenes } = done(shown, swapAsset('ticket', other));
     expect(assets).toEqual({ ticket: { ...other, id: 'ticket' } });
-    expect(scenes.s1?.layers.pic).toBe(shown.scenes.s1?.layers.pic);
+    // But for its size: half as wide a file before, as large as that.
+    const [before, after] = [shown, { scenes }].map((doc) => doc.scenes.s1?.layers.pic as DrawingLayer);
+    const [card] = Object.values(after?.items ?? {});
+    expect(card?.params.size).toEqual({ value: ticket.width / 80 });
+    expect({ ...after, items: {} }).toEqual({ ...before, items: {} });
   });
   it('a picture is swapped for a picture alone, and one that is shown stays', () => {
     const font = { ...ticket, kind: 'font' } as unknown as PictureAsset;

@@ -17,13 +17,13 @@ import { displaced, mappedValues } from '../motion/keys';
 import { broughtTogether } from '../motion/parting';
 import { withMembers } from '../scene/groups';
 import { type Placement, placementOf } from '../scene/placement';
-import { layerIn, type LayerDraft, sceneIn } from './find';
+import { drawingIn, itemIn, layerIn, type LayerDraft, sceneIn } from './find';
 import { leaveScene } from './sets';
 
 export const tidy = (n: number): number => Math.round(n * 1e4) / 1e4 + 0;
 export const tidyPoint = ([x, y]: Point): Point => [tidy(x), tidy(y)];
 
-const placementIn = (layer: LayerDraft) => placementOf(plain<Properties>(layer.params));
+const placementIn = (layer: Pick<LayerDraft, 'params'>) => placementOf(plain<Properties>(layer.params));
 
 /** From a layer's parent's pixels to the scene's. */
 const parentMatrix = (scene: ProjectDraft['scenes'][string], id: Id | null, frame: number): Matrix => {
@@ -58,7 +58,7 @@ const mapProperty = <K extends keyof typeof PLACE>(
   ) as LayerDraft['params'][string];
 };
 
-const displace = (layer: LayerDraft, key: 'position' | 'pivot', way: Point): void => {
+const displace = (layer: Pick<LayerDraft, 'params'>, key: 'position' | 'pivot', way: Point): void => {
   const now = layer.params[key] && plain<Property>(layer.params[key]);
   layer.params[key] = displaced(now, PLACE[key].default, way) as LayerDraft['params'][string];
 };
@@ -149,14 +149,15 @@ export const waysToPivot = (placement: Placement, pivot: Point, frame: number): 
   return { position: [x - v.position[0], y - v.position[1]], pivot: [pivot[0] - v.pivot[0], pivot[1] - v.pivot[1]] };
 };
 
-/** Moves a layer's pivot, in its own pixels, and its position with it: the picture stays at the frame. */
-export const movePivot = (sceneId: Id, id: Id, pivot: Point, frame: number): Edit => ({
+/** Moves the pivot of a layer, or of a group among its cards, in its own pixels, and its position with it: the picture stays at the frame. */
+export const movePivot = (sceneId: Id, id: Id, pivot: Point, frame: number, group?: Id): Edit => ({
   label: 'Move the pivot',
   change: (draft) => {
-    const layer = layerIn(sceneIn(draft, sceneId), id);
-    const ways = waysToPivot(placementIn(layer), pivot, frame);
-    displace(layer, 'position', ways.position);
-    displace(layer, 'pivot', ways.pivot);
+    const holder =
+      group === undefined ? layerIn(sceneIn(draft, sceneId), id) : itemIn(drawingIn(draft, sceneId, id), group);
+    const ways = waysToPivot(placementIn(holder), pivot, frame);
+    displace(holder, 'position', ways.position);
+    displace(holder, 'pivot', ways.pivot);
   },
 });
 

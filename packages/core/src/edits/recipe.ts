@@ -78,6 +78,7 @@ export const moveItem = ({ scene, layer: layerId, item }: CardRef, group: Id | n
   label: 'Reorder cards',
   change: (draft) => {
     const layer = drawingIn(draft, scene, layerId);
+    itemIn(layer, item);
     for (let at = group; at !== null; at = groupOf(layer.items, at)) {
       if (at === item) throw new RangeError('a group cannot stand in itself');
     }

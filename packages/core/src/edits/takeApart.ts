@@ -2,8 +2,9 @@
 import { type MakeId, uniqueName } from '../document/make';
 import { type Edit, plain } from '../document/patches';
 import type { DrawingLayer, Id } from '../document/types';
+import type { Target } from '../formula/refs';
 import { drawingIn, type LayerDraft, sceneIn } from './find';
-import { copiesOf } from './layers';
+import { type Lead, layerLed, leadAll } from './leading';
 import { within } from './recipe';
 import { leaveScene } from './sets';
 
@@ -22,13 +23,27 @@ export const takeApart = (sceneId: Id, layerId: Id, makeId: MakeId): Edit => ({
     const groups = groupsOf(layer);
     if (groups.length === 0) throw new RangeError(`“${layer.name}” has no groups to take apart`);
     const taken = Object.values(scene.layers).map((l) => l.name);
-    const made = groups.map((id): DrawingLayer => {
-      const items = Object.fromEntries(within(layer.items, id).map((item) => [item.id, item]));
-      const [copy] = copiesOf([{ ...layer, items, recipe: [id] }], makeId) as [DrawingLayer];
+    // What read a card reads it where it is now.
+    const now = new Map<Id, Id>();
+    const lead = (target: Target): Target => {
+      const layerNow = target.layer === layerId ? now.get(target.item ?? '') : undefined;
+      return layerNow === undefined ? target : { ...target, layer: layerNow };
+    };
+    const parts = groups.map((id): DrawingLayer => {
+      const inside = within(layer.items, id);
+      const part = makeId();
+      for (const item of inside) now.set(item.id, part);
       const name = uniqueName(layer.items[id]?.name ?? layer.name, taken);
       taken.push(name);
-      return { ...copy, name };
+      const items = Object.fromEntries(inside.map((item) => [item.id, item]));
+      return { ...layer, id: part, name, items, recipe: [id] };
     });
+    /** The place of the whole is that of each part. */
+    const leadIn =
+      (part: Id): Lead =>
+      (target) =>
+        target.layer === layerId && target.item === undefined ? { ...target, layer: part } : lead(target);
+    const made = parts.map((part) => layerLed(part, leadIn(part.id), layerId));
     for (const one of made) scene.layers[one.id] = one as LayerDraft;
     // What a recipe draws later lies in front.
     const ids = made.map((l) => l.id).reverse();
@@ -36,5 +51,6 @@ export const takeApart = (sceneId: Id, layerId: Id, makeId: MakeId): Edit => ({
     scene.order = [...scene.order.slice(0, index), ...ids, ...scene.order.slice(index + 1)];
     for (const other of Object.values(scene.layers)) if (other.parent === layerId) other.parent = ids[0] ?? null;
     leaveScene(scene, new Set([layerId]));
+    leadAll(scene, leadIn(ids[0] as Id));
   },
 });

@@ -1,7 +1,7 @@
 import type { Id, Point } from '../document/types';
-import { type Box, boxThrough, union } from '../geometry/bounds';
+import { type Box, boxThrough, outlineBox, union } from '../geometry/bounds';
 import { apply, IDENTITY, inverted, type Matrix, multiply, turn } from '../geometry/matrix';
-import { boxOfMarks } from '../recipe/marks';
+import { boxOfMarks, markBox } from '../recipe/marks';
 import type { Program } from './compile';
 import { membersOf } from './groups';
 
@@ -17,6 +17,13 @@ export const layerBox = (program: Program, layer: Id, frame: number, spread = fa
     const own = layerBox(program, id, frame, spread);
     return union(sum, own && boxThrough(multiply(back, program.matrixAt(id, frame)), own));
   }, null);
+};
+
+/** The box of what some cards of a layer give, drawn or not, in their own pixels; null where that is nothing. */
+export const cardsBox = (program: Program, layer: Id, cards: readonly Id[], frame: number): Box | null => {
+  const { marks, shapes } = program.flowAt(layer, cards, frame);
+  const boxes = [...marks.map((mark) => markBox(mark)), ...shapes.flatMap(({ outlines }) => outlines.map(outlineBox))];
+  return boxes.reduce<Box | null>((sum, box) => union(sum, box), null);
 };
 
 /** The upright box of a layer in the scene. */

@@ -17,6 +17,7 @@ import {
 } from '../document/types';
 import { layerOfMask, maskBy } from '../edits/masks';
 import { cutByShapes, cutIntoPanes } from '../edits/panes';
+import { joinLayers } from '../edits/join';
 import { takeApart } from '../edits/takeApart';
 import { addAsset, removeAsset, renameAsset, swapAsset } from '../edits/assets';
 import { addSwatch, detachSwatches, removeSwatch, setSwatch, takeSwatch } from '../edits/swatches';
@@ -247,6 +248,7 @@ const EDITS: readonly ((at: Place) => Edit | null)[] = [
   (at) => reverseLayers(at.scene.id, at.ids),
   (at) => splitLayers(at.scene.id, at.ids, frame(at), at.makeId),
   (at) => takeApart(at.scene.id, at.layer.id, at.makeId),
+  (at) => joinLayers(at.scene.id, at.ids, randomPoint(at.chance, HOW), frame(at), at.makeId),
   (at) => {
     const from = at.layer.kind === 'drawing' ? at.layer : null;
     const card = from && at.chance.one(Object.keys(from.items));

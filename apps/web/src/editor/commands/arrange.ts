@@ -2,10 +2,12 @@
 import { uniqueName } from '@kite/core/document/make';
 import { type Edit, together } from '@kite/core/document/patches';
 import type { Id, Point, Tag } from '@kite/core/document/types';
+import { joinLayers } from '@kite/core/edits/join';
 import { groupsOf, takeApart } from '@kite/core/edits/takeApart';
 import { layersOf } from '@kite/core/edits/layers';
 import { type AsShown, groupLayers, moveBy, setParent, ungroupLayers } from '@kite/core/edits/place';
 import type { Box } from '@kite/core/geometry/bounds';
+import { apply, inverted } from '@kite/core/geometry/matrix';
 import { aligned, type Alignment, distributed } from '@kite/core/geometry/snap';
 import { withMembers } from '@kite/core/scene/groups';
 import { layerBoxInScene } from '@kite/core/scene/bounds';
@@ -60,6 +62,27 @@ export const ungroupSelection = (editor: Editor): void => {
   editor.edit(together('Ungroup', edits));
   const fresh = editor.scene.order.filter((id) => !before.has(id));
   editor.select({ layers: [...children, ...fresh] });
+};
+
+/** Makes one drawing of the selected ones, each a group of its recipe; the picture stays. */
+export const joinSelection = (editor: Editor): void => {
+  const { scene } = editor;
+  const ids = layersOf(scene, withMembers(scene, editor.state.selection.layers))
+    .filter((l) => l.kind === 'drawing' && !l.locked)
+    .map((l) => l.id);
+  if (ids.length < 2) {
+    toast.info('Select the drawings that are to be one.');
+    return;
+  }
+  const box = boxOfLayers(editor, ids);
+  const middle: Point = box ? [(box.left + box.right) / 2, (box.top + box.bottom) / 2] : [0, 0];
+  // The pivot is in the pixels of what the joined drawing hangs from.
+  const parent = scene.layers[ids[0] as Id]?.parent ?? null;
+  const back = parent === null ? null : inverted(editor.program.matrixAt(parent, editor.state.frame));
+  const pivot = (back ? apply(back, middle) : middle).map(Math.round) as unknown as Point;
+  const before = new Set(scene.order);
+  if (!editor.edit(joinLayers(scene.id, ids, pivot, editor.state.frame, makeId, asShown(editor)))) return;
+  editor.select({ layers: editor.scene.order.filter((id) => !before.has(id)) });
 };
 
 type AlignTo = 'scene' | 'selection';

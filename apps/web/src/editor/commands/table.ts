@@ -6,7 +6,7 @@ import { TOOL_NAMES, TOOLS } from '../canvas/tools/table';
 import type { Editor } from '../store/editor';
 import { zoomTime } from '../timeline/zoomTime';
 import { stepArea } from './areas';
-import { groupSelection, ungroupSelection } from './arrange';
+import { groupSelection, joinSelection, ungroupSelection } from './arrange';
 import { copySelection, cutSelection, duplicateLayers, pasteCopied } from './clipboard';
 import { setOfSelection } from './formulas';
 import {
@@ -74,8 +74,9 @@ const commands = {
   cut: { label: 'Cut keyframes or layers', keys: ['Ctrl+X'], run: cutSelection },
   paste: { label: 'Paste at the playhead', browser: 'Ctrl+V', run: pasteCopied },
   duplicate: { label: 'Duplicate layers', keys: ['Ctrl+D'], run: duplicateLayers },
-  group: { label: 'Group layers under a controller', keys: ['Ctrl+G'], run: groupSelection },
+  group: { label: 'Group layers', keys: ['Ctrl+G'], run: groupSelection },
   ungroup: { label: 'Ungroup', keys: ['Ctrl+Shift+G'], run: ungroupSelection },
+  join: { label: 'Join into one drawing', run: joinSelection },
   makeSet: { label: 'Make a set', run: setOfSelection },
   nest: { label: 'Nest in a scene of their own', run: nestSelection },
   useAsMask: { label: 'Use the front one as a mask', run: maskSelection },

@@ -1,23 +1,31 @@
-import type { Layer, Point } from '@kite/core/document/types';
+import type { Id, Point } from '@kite/core/document/types';
 import { movePivot } from '@kite/core/edits/place';
-import { layerBox } from '@kite/core/scene/bounds';
+import type { Box } from '@kite/core/geometry/bounds';
 import { useEditor } from '../store/context';
 
 const ROWS = ['top', 'middle', 'bottom'] as const;
 const COLUMNS = ['left', 'centre', 'right'] as const;
 
+interface PivotGridProps {
+  layer: Id;
+  /** The group among its cards whose pivot it is. */
+  group?: Id;
+  /** Of what has the pivot, in its own pixels. */
+  boxOf: () => Box | null;
+}
+
 /** The pivot put on the middle of the artwork, or on a corner or an edge of it; the picture stays. */
-export const PivotGrid = ({ layer }: { layer: Layer }) => {
+export const PivotGrid = ({ layer, group, boxOf }: PivotGridProps) => {
   const editor = useEditor();
   const put = (column: number, row: number) => {
-    const box = layerBox(editor.program, layer.id, editor.state.frame);
+    const box = boxOf();
     if (!box) return;
     const pivot: Point = [
       box.left + ((box.right - box.left) * column) / 2,
       box.top + ((box.bottom - box.top) * row) / 2,
     ];
     const tidy = pivot.map((v) => Math.round(v * 100) / 100) as unknown as Point;
-    editor.edit(movePivot(editor.scene.id, layer.id, tidy, editor.state.frame));
+    editor.edit(movePivot(editor.scene.id, layer, tidy, editor.state.frame, group));
   };
   return (
     <div className="grid grid-cols-[88px_1fr] items-center gap-2">

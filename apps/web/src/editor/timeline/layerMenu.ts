@@ -37,6 +37,7 @@ export const layerMenu = (editor: Editor, layer: Layer, rename: () => void): (Me
     entryOf(editor, 'useAsMask', { disabled: maskChoice(editor) === null }),
     entryOf(editor, 'useAsMatte', { disabled: editor.state.selection.layers.length < 2 }),
     entryOf(editor, 'ungroup'),
+    entryOf(editor, 'join', { disabled: editor.state.selection.layers.length < 2 }),
     null,
     entryOf(editor, 'wholeFront'),
     entryOf(editor, 'wholeBack'),

@@ -1,10 +1,9 @@
 import { frameOfCard, type Stage } from '../stage';
 import type { PLACE, Values } from '@kite/core/document/params';
 import type { Point } from '@kite/core/document/types';
-import { type Box, outlineBox, union } from '@kite/core/geometry/bounds';
 import { apply, inverted, multiply, placed } from '@kite/core/geometry/matrix';
-import { markBox } from '@kite/core/recipe/marks';
-import { cornersThrough } from '@kite/core/scene/bounds';
+import { movePivot } from '@kite/core/edits/place';
+import { cardsBox, cornersThrough } from '@kite/core/scene/bounds';
 import type { PointerEvent } from 'react';
 import { writeValues } from '../../commands/layers';
 import { useEditor, useSlice } from '../../store/context';
@@ -30,12 +29,8 @@ export const GroupHandles = ({ view, pointOf }: Stage) => {
   const layer = editor.scene.layers[editor.state.selection.layers[0] as string];
   if (layer?.kind !== 'drawing') return null;
   const place = card.values as unknown as Values<typeof PLACE>;
-  const flow = editor.program.flowAt(layer.id, card.item.children ?? [], editor.state.frame);
-  let box: Box | null = null;
-  for (const mark of flow.marks) box = union(box, markBox(mark));
-  for (const { outlines } of flow.shapes) for (const o of outlines) box = union(box, outlineBox(o));
-  if (!box) return null;
-  const own = box;
+  const own = cardsBox(editor.program, layer.id, card.item.children ?? [], editor.state.frame);
+  if (!own) return null;
   const toArea = multiply(card.toArea, placed(place));
   const corner = ([x, y]: Point): Point => [x ? own.right : own.left, y ? own.bottom : own.top];
 
@@ -79,10 +74,24 @@ export const GroupHandles = ({ view, pointOf }: Stage) => {
     });
   };
 
+  const onPivot = (event: PointerEvent) => {
+    if (!event.altKey) {
+      onMove(event);
+      return;
+    }
+    const back = inverted(placed(place));
+    if (!back) return;
+    gesture(event, (p) => {
+      const pivot = tidyPoint(apply(back, card.fromArea(p)));
+      editor.edit(movePivot(editor.scene.id, layer.id, pivot, editor.state.frame, card.item.id));
+    });
+  };
+
   const points = cornersThrough(toArea, own)
     .map((p) => p.join(','))
     .join(' ');
   const [lx, ly] = apply(toArea, corner([0, 0]));
+  const [px, py] = apply(toArea, place.pivot);
   const name = card.item.name ?? 'Group';
   return (
     <g>
@@ -106,6 +115,18 @@ export const GroupHandles = ({ view, pointOf }: Stage) => {
           onPointerDown={onScale(grip)}
         />
       ))}
+      <g
+        data-testid="group-pivot"
+        stroke="var(--tail)"
+        fill="none"
+        strokeWidth={1.5}
+        style={{ pointerEvents: 'all', cursor: 'move' }}
+        onPointerDown={onPivot}
+      >
+        <title>Drag moves the group, Alt-drag its pivot</title>
+        <circle cx={px} cy={py} r={5} fill="transparent" />
+        <path d={`M${px - 9} ${py}h18M${px} ${py - 9}v18`} />
+      </g>
       <g transform={`translate(${lx} ${ly - 22})`} style={{ pointerEvents: 'none' }}>
         <rect width={(name.length + 21) * 6.2 + 12} height={18} rx={4} fill="var(--tail)" />
         <text x={6} y={13} fontSize={11} fill="var(--paper)">

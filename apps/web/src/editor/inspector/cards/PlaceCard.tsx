@@ -4,6 +4,7 @@ import { setLayers } from '@kite/core/edits/layers';
 import { Move } from 'lucide-react';
 import { memo, useMemo } from 'react';
 import { Select } from '../../../ui/Select';
+import { layerBox } from '@kite/core/scene/bounds';
 import { withMembers } from '@kite/core/scene/groups';
 import { useEditor, useSlice } from '../../store/context';
 import { sceneOf } from '../../store/state';
@@ -70,6 +71,7 @@ export const PlaceCard = ({ layers }: { layers: readonly Layer[] }) => {
     layers.every((l) => l[key] === layers[0]?.[key]) ? layers[0]?.[key] : undefined;
   const row = 'grid grid-cols-[88px_1fr] items-center gap-2';
   const tag = same('tag');
+  const only = layers.length === 1 ? layers[0] : undefined;
   return (
     <Card
       title="Place"
@@ -79,7 +81,9 @@ export const PlaceCard = ({ layers }: { layers: readonly Layer[] }) => {
       {Object.entries(PLACE).map(([key, param]) => (
         <ParamField key={key} param={param} refs={ids.map((layer) => ({ scene: sceneId, layer, key }))} />
       ))}
-      {layers.length === 1 && layers[0] && layers[0].kind !== 'controller' && <PivotGrid layer={layers[0]} />}
+      {only && (only.kind === 'drawing' || only.group) && (
+        <PivotGrid layer={only.id} boxOf={() => layerBox(editor.program, only.id, editor.state.frame)} />
+      )}
       <AlignRow count={layers.length} />
       <label className={row}>
         <span className="pl-5 text-ink-2">Parent</span>

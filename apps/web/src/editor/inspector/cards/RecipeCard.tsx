@@ -47,7 +47,9 @@ import { useEditor, useSlice } from '../../store/context';
 import { removePartAsking } from '../../commands/formulas';
 import { copyCards, hasCopiedCards, pasteCopiedCards } from '../../commands/cards';
 import { freeMask } from '../../commands/masks';
+import { cardsBox } from '@kite/core/scene/bounds';
 import { called, calledOf } from '../called';
+import { PivotGrid } from '../PivotGrid';
 import { Card } from './Card';
 import { NestSettings } from './NestSettings';
 import { CardPicture } from './CardPicture';
@@ -354,6 +356,13 @@ const ItemCard = ({
             .map(([key, param]) => (
               <ParamField key={key} param={param} refs={[{ ...ref, key }]} />
             ))}
+          {kind.role === 'group' && (
+            <PivotGrid
+              layer={layer.id}
+              group={item.id}
+              boxOf={() => cardsBox(editor.program, layer.id, item.children ?? [], editor.state.frame)}
+            />
+          )}
           {holdsSettings(kind) && <NestSettings card={ref} layer={layer} item={item} inner={String(values.scene)} />}
         </div>
       )}
