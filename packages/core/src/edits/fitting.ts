@@ -38,7 +38,7 @@ import { paramsOf } from '../recipe/table';
 import { cutInCircle } from '../scene/follows';
 import { wouldRecurse } from '../scene/whole';
 import { NotFound } from './find';
-import { withTrueSwatches } from './swatches';
+import { holdsColors, withTrueSwatches } from './swatches';
 
 /** More of something than a project may have: the edit that would make it is not made. */
 export class TooMany extends RangeError {
@@ -114,7 +114,8 @@ const fitProperties = (
   for (const [key, property] of Object.entries(now)) {
     const param = params[key];
     if (!param || property === before?.[key]) continue;
-    const fitting = withTrueSwatches(fittedProperty(param, property), fits.swatches);
+    const within = fittedProperty(param, property);
+    const fitting = holdsColors(param) ? withTrueSwatches(within, fits.swatches) : within;
     if (fitting !== property) fits.put([...path, key], fitting);
   }
 };

@@ -1,7 +1,7 @@
 /** Edits to the cards of a drawing. A place is a group (null for the top level) and an index in it. */
 import type { Edit } from '../document/patches';
-import type { Id, Item } from '../document/types';
-import { type DrawingDraft, drawingIn, type ItemDraft, itemIn } from './find';
+import type { DrawingLayer, Id, Item } from '../document/types';
+import { type DrawingDraft, drawingIn, type ItemDraft, itemIn, NotFound } from './find';
 
 export interface CardRef {
   readonly scene: Id;
@@ -9,9 +9,12 @@ export interface CardRef {
   readonly item: Id;
 }
 
-const listOf = (layer: DrawingDraft, group: Id | null): readonly Id[] => {
-  if (group !== null) return itemIn(layer, group).children ?? [];
-  return layer.recipe;
+/** The cards of a group, or at the top of a recipe, in order. */
+export const listOf = (layer: DrawingDraft | DrawingLayer, group: Id | null): readonly Id[] => {
+  if (group === null) return layer.recipe;
+  const holder = layer.items[group];
+  if (!holder) throw new NotFound('card', group);
+  return holder.children ?? [];
 };
 
 const setList = (layer: DrawingDraft, group: Id | null, ids: Id[]): void => {

@@ -1,4 +1,6 @@
 /** Edits to a project's colours, and to what takes its colour from one of them. */
+import type { Param } from '../document/params';
+import { remembered } from '../document/remembered';
 import { type Edit, type ProjectDraft, plain, together } from '../document/patches';
 import {
   type Color,
@@ -35,6 +37,9 @@ const dyedGradient = (gradient: Gradient, dye: Dye): Gradient => {
   });
   return stops.some((stop, i) => stop !== gradient.stops[i]) ? { ...gradient, stops } : gradient;
 };
+
+/** Whether the values of a parameter may be taken from swatches. */
+export const holdsColors = ({ kind }: Param): boolean => kind === 'color' || kind === 'gradient';
 
 const isGradient = (value: Value): value is Gradient => typeof value === 'object' && 'stops' in value;
 
@@ -118,7 +123,7 @@ export const removeSwatch = (id: Id): Edit => ({
   label: 'Remove a swatch',
   change: (draft) => {
     draft.swatches = draft.swatches.filter((s) => s.id !== id);
-    dyeAll(draft, ({ color, swatch }) => (swatch === id ? { color } : { color, swatch }));
+    dyeAll(draft, (dyed) => (dyed.swatch === id ? { color: dyed.color } : dyed));
   },
 });
 
@@ -162,8 +167,8 @@ export const swatchesOfLayers = (sceneId: Id, ids: readonly Id[], makeId: MakeId
       const layer = layerIn(scene, id);
       for (const [holder, params] of holdersOf(layer)) {
         for (const [key, property] of Object.entries(plain<Properties>(holder.params))) {
-          const kind = params[key]?.kind;
-          if ((kind !== 'color' && kind !== 'gradient') || isApart(property)) continue;
+          const param = params[key];
+          if (!param || !holdsColors(param) || isApart(property)) continue;
           const next: Property = isKeyed(property)
             ? { ...property, keys: property.keys.map((k) => swatched(k, swatchOf)) }
             : swatched(property, swatchOf);
@@ -193,23 +198,22 @@ export const swatchAt = (property: Property | undefined, frame: number): Id | un
   return before?.frame === frame || only ? before?.swatch : undefined;
 };
 
-const linksIn = (params: Properties): Id[] => {
-  const found: Id[] = [];
-  dyedProperties(params, (dyed) => {
-    found.push(dyed.swatch);
-    return dyed;
-  });
-  return found;
-};
+/** The swatches of a value, and of the stops of a gradient. */
+const linksOf = ({ value, swatch }: Held): (Id | undefined)[] =>
+  isGradient(value) ? value.stops.map((stop) => stop.swatch) : [swatch];
+
+/** The swatches that a layer takes colours from. */
+const swatchesIn = remembered((layer: Layer): ReadonlySet<Id> => {
+  const properties = partsOf(layer).flatMap(({ params }) => Object.values(params));
+  const held = properties.flatMap((p): readonly Held[] => (isApart(p) ? [] : isKeyed(p) ? p.keys : [p]));
+  return new Set(held.flatMap(linksOf).filter((id) => id !== undefined));
+});
 
 /** How many layers take a colour from each swatch. */
-export const usesOfSwatches = (project: Project): ReadonlyMap<Id, number> => {
+export const usesOfSwatches = ({ scenes }: Pick<Project, 'scenes'>): ReadonlyMap<Id, number> => {
   const uses = new Map<Id, number>();
-  for (const scene of Object.values(project.scenes)) {
-    for (const layer of Object.values(scene.layers)) {
-      const own = new Set(partsOf(layer).flatMap(({ params }) => linksIn(params)));
-      for (const id of own) uses.set(id, (uses.get(id) ?? 0) + 1);
-    }
+  for (const layer of Object.values(scenes).flatMap((scene) => Object.values(scene.layers))) {
+    for (const id of swatchesIn(layer)) uses.set(id, (uses.get(id) ?? 0) + 1);
   }
   return uses;
 };

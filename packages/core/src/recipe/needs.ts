@@ -1,5 +1,5 @@
 /** What layers need besides themselves, told by the kinds of their cards' parameters: the one place where it is collected. */
-import { lastMade } from '../document/remembered';
+import { remembered } from '../document/remembered';
 import { paramsOfKnob } from '../document/knobs';
 import type {
   ControllerLayer,
@@ -38,23 +38,16 @@ const valuesOf = (property: Property | undefined, otherwise: Value): readonly Va
   return isKeyed(property) ? property.keys.map((k) => k.value) : [property.value];
 };
 
-/** The cards or the knobs of a layer, with what their parameters are. */
-const partsOf = (layer: Layer): readonly { readonly params: Params; readonly values: Properties }[] =>
-  layer.kind === 'drawing'
-    ? Object.values(layer.items).map(({ kind, params }) => ({ params: paramsOf(kind), values: params }))
-    : Object.values(layer.knobs).map((knob) => ({ params: paramsOfKnob(knob), values: knob.params }));
+/** A card or a knob: its values, and what its parameters are. */
+interface Part {
+  readonly params: Params;
+  readonly values: Properties;
+}
 
-/** By the cards or the knobs: what else a layer has asks for nothing. */
-const needsBy = lastMade<DrawingLayer['items'] | ControllerLayer['knobs'], Needs>();
-
-/** All that a layer may need at any frame, its cards on or off. */
-export const needsOf = (layer: Layer): Needs =>
-  needsBy(layer.kind === 'drawing' ? layer.items : layer.knobs, [], () => gathered(layer));
-
-const gathered = (layer: Layer): Needs => {
+const gathered = (parts: readonly Part[], asked: readonly Asks[]): Needs => {
   const links: { readonly [L in Link]: Set<Id> } = { asset: new Set(), scene: new Set(), layer: new Set() };
   const fonts = new Map<string, FontChoice>();
-  for (const { params, values } of partsOf(layer)) {
+  for (const { params, values } of parts) {
     for (const [key, param] of Object.entries(params)) {
       if (param.kind !== 'font' && !isLink(param.kind)) continue;
       for (const value of valuesOf(values[key], param.default)) {
@@ -63,7 +56,6 @@ const gathered = (layer: Layer): Needs => {
       }
     }
   }
-  const asked = layer.kind === 'drawing' ? Object.values(layer.items).map((item) => asksOf(item.kind)) : [];
   const some = (what: keyof Asks) => asked.some((a) => a[what]);
   const asks = { assets: some('assets'), scenes: some('scenes'), layers: some('layers'), behind: some('behind') };
   return {
@@ -74,6 +66,23 @@ const gathered = (layer: Layer): Needs => {
     asks,
   };
 };
+
+const ofCards = remembered((items: DrawingLayer['items']) =>
+  gathered(
+    Object.values(items).map(({ kind, params }) => ({ params: paramsOf(kind), values: params })),
+    Object.values(items).map(({ kind }) => asksOf(kind)),
+  ),
+);
+const ofKnobs = remembered((knobs: ControllerLayer['knobs']) =>
+  gathered(
+    Object.values(knobs).map((knob) => ({ params: paramsOfKnob(knob), values: knob.params })),
+    [],
+  ),
+);
+
+/** All that a layer may need at any frame, its cards on or off: by those, or by its knobs; what else it has asks for nothing. */
+export const needsOf = (layer: Layer): Needs =>
+  layer.kind === 'drawing' ? ofCards(layer.items) : ofKnobs(layer.knobs);
 
 /** A layer whose cards or knobs name other things of a kind instead of some, as those among which it is copied. */
 export const relinked = (layer: Layer, kind: Link, instead: (id: Id) => Id): Layer => {

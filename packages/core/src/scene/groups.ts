@@ -37,9 +37,11 @@ export const withMembers = (scene: Scene, ids: readonly Id[]): readonly Id[] => 
 export const membersOf = (scene: Scene, groups: readonly Id[]): readonly Id[] =>
   withMembers(scene, groups).filter((id) => !groups.includes(id) && !isGroup(scene.layers[id]));
 
+const spans = ({ from, to }: Layer, frame: number): boolean => frame >= from && frame < to;
+
 /** Whether a layer is there at a frame, hidden or not: it, and the groups that it is in. */
 export const isThere = (scene: Scene, layer: Layer, frame: number): boolean =>
-  [layer, ...groupsAround(scene, layer.id)].every(({ from, to }) => frame >= from && frame < to);
+  spans(layer, frame) && groupsAround(scene, layer.id).every((group) => spans(group, frame));
 
 /** Whether a layer may be seen at a frame: it is there, and neither it nor a group that it is in is hidden. */
 export const isShown = (scene: Scene, layer: Layer, frame: number): boolean =>

@@ -1,4 +1,5 @@
 /** What layers hang from, where that leads to an end. */
+import { remembered } from '../document/remembered';
 import { cycleFrom, sorted } from '../document/order';
 import type { Id, Layer, Scene } from '../document/types';
 
@@ -10,7 +11,7 @@ export interface Standing {
 }
 
 /** What each layer hangs from. */
-export const standings = (scene: Scene): ReadonlyMap<Id, Standing> => {
+export const standings = remembered((scene: Scene): ReadonlyMap<Id, Standing> => {
   const layers = Object.values(scene.layers);
   const parentOf = (layer: Layer) => (layer.parent === null ? undefined : scene.layers[layer.parent]);
   const above = (layer: Layer): Layer[] => [parentOf(layer) ?? []].flat();
@@ -32,4 +33,4 @@ export const standings = (scene: Scene): ReadonlyMap<Id, Standing> => {
       ];
     }),
   );
-};
+});

@@ -28,7 +28,7 @@ import { FullScreenBar } from './looks/FullScreenBar';
 import { MaskOutlines } from './looks/MaskOutlines';
 import { AidLines, Rulers, SnapMarks } from './looks/Overlays';
 import type { Stage } from './stage';
-import { AsMask } from './tools/AsMask';
+import { DrawAs } from './tools/DrawAs';
 import { CutOutTool } from './tools/CutOut';
 import type { Swept } from './tools/press';
 import { TOOLS } from './tools/table';
@@ -250,7 +250,7 @@ export const CanvasArea = () => {
       <TextEditing {...stage} />
       <CutOutTool {...stage} />
       {Over && <Over {...stage} />}
-      <AsMask />
+      <DrawAs />
       <InPlaceBar />
       <Notes />
       {fullScreen && <FullScreenBar />}

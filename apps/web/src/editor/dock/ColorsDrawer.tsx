@@ -66,12 +66,12 @@ const SwatchRow = ({ swatch, uses }: { swatch: Swatch; uses: number }) => {
 export const ColorsDrawer = () => {
   const editor = useEditor();
   const file = useRef<HTMLInputElement>(null);
-  const { swatches, doc, chosen } = useSlice((s) => ({
+  const { swatches, scenes, chosen } = useSlice((s) => ({
     swatches: s.doc.swatches,
-    doc: s.doc,
+    scenes: s.doc.scenes,
     chosen: s.selection.layers,
   }));
-  const uses = useMemo(() => usesOfSwatches(doc), [doc]);
+  const uses = useMemo(() => usesOfSwatches({ scenes }), [scenes]);
   const take = (colors: readonly NamedColor[]) => {
     const known = new Set(swatches.map(({ color }) => color));
     const fresh = colors.filter(({ color }) => !known.has(color));

@@ -1,5 +1,5 @@
 import { SELECTING, toolOf, withTool } from '../store/workspace';
-import { bareFlow, CardPicture } from '../inspector/cards/CardPicture';
+import { bareFlow, CardPicture } from '../inspector/recipe/CardPicture';
 import { addShape, addText } from '../commands/layers';
 import { newItem } from '@kite/core/document/make';
 import type { KeyboardEvent } from 'react';

@@ -8,7 +8,7 @@ import { toast } from 'sonner';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { Segments } from '../../ui/Segments';
-import { bareFlow, CardPicture } from '../inspector/cards/CardPicture';
+import { bareFlow, CardPicture } from '../inspector/recipe/CardPicture';
 import { useEditor, useSlice } from '../store/context';
 import { makeId } from '../store/editor';
 import { readDrawing } from './readDrawing';

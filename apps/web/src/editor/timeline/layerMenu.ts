@@ -34,7 +34,7 @@ export const layerMenu = (editor: Editor, layer: Layer, rename: () => void): (Me
     }),
     entryOf(editor, 'writeOn', { disabled: layer.kind !== 'drawing' || layer.locked }),
     entryOf(editor, 'motionBlur', { disabled: layer.kind !== 'drawing' || layer.locked }),
-    entryOf(editor, 'useAsMask', { disabled: maskChoice(editor) === null }),
+    entryOf(editor, 'useDrawAs', { disabled: maskChoice(editor) === null }),
     entryOf(editor, 'useAsMatte', { disabled: editor.state.selection.layers.length < 2 }),
     entryOf(editor, 'ungroup'),
     entryOf(editor, 'join', { disabled: editor.state.selection.layers.length < 2 }),

@@ -14,62 +14,29 @@ import {
   useSortable,
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable';
-import type { DrawingLayer, Id, Item, SavedEffects } from '@kite/core/document/types';
-import { addItem, groupOf, moveItem, removeItem, setItem, within } from '@kite/core/edits/recipe';
-import { REVEAL_NAME } from '@kite/core/edits/reveal';
-import { effectsIn, putEffects } from '@kite/core/edits/effects';
-import { together } from '@kite/core/document/patches';
-import type { Program } from '@kite/core/scene/compile';
-import { mask } from '@kite/core/recipe/covers/mask';
-import { text } from '@kite/core/recipe/sources/text';
-import { letters } from '@kite/core/recipe/steps/letters';
+import type { DrawingLayer, Id, Item } from '@kite/core/document/types';
+import { groupOf, listOf, moveItem, setItem } from '@kite/core/edits/recipe';
 import { soleSource } from '@kite/core/recipe/needs';
-import { isEffect } from '@kite/core/recipe/shown';
-import { holdsCards, holdsSettings, type Kind } from '@kite/core/recipe/types';
-import { KINDS, kindOf } from '@kite/core/recipe/table';
-import {
-  ChevronDown,
-  ChevronRight,
-  EllipsisVertical,
-  Eye,
-  EyeOff,
-  GripVertical,
-  ListOrdered,
-  Plus,
-} from 'lucide-react';
-import { memo, useEffect, useRef, useState } from 'react';
-import { Menu, type MenuEntry } from '../../../ui/Menu';
-import { RenameField } from '../../../ui/RenameField';
-import { turnIntoPath } from '@kite/core/edits/paths';
-import { newCard, splitTextLayer } from '../../commands/layers';
-import { makeId } from '../../store/editor';
-import { useEditor, useSlice } from '../../store/context';
-import { removePartAsking } from '../../commands/formulas';
-import { copyCards, hasCopiedCards, pasteCopiedCards } from '../../commands/cards';
-import { freeMask } from '../../commands/masks';
+import { kindOf } from '@kite/core/recipe/table';
+import { holdsCards, holdsSettings } from '@kite/core/recipe/types';
 import { cardsBox } from '@kite/core/scene/bounds';
+import { ChevronDown, ChevronRight, EllipsisVertical, Eye, EyeOff, GripVertical, ListOrdered } from 'lucide-react';
+import { memo, useEffect, useRef, useState } from 'react';
+import { Menu } from '../../../ui/Menu';
+import { RenameField } from '../../../ui/RenameField';
+import { useEditor, useSlice } from '../../store/context';
 import { called, calledOf } from '../called';
-import { PivotGrid } from '../PivotGrid';
-import { Card } from './Card';
-import { NestSettings } from './NestSettings';
-import { CardPicture } from './CardPicture';
-import { EffectsStrip } from './EffectsStrip';
 import { applies } from '../fields/applies';
 import { ParamField } from '../fields/ParamField';
+import { PivotGrid } from '../PivotGrid';
+import { AddCard } from './AddCard';
+import { Card } from '../cards/Card';
+import { cardMenu } from './cardMenu';
+import { CardPicture } from './CardPicture';
+import { idleReason } from './idle';
+import { NestSettings } from './NestSettings';
 
-const ROLES = [
-  ['source', 'Sources'],
-  ['step', 'Steps'],
-  ['paint', 'Paints'],
-  ['cover', 'Covers'],
-  ['group', 'Groups'],
-] as const;
-
-const listOf = (layer: DrawingLayer, group: Id | null): readonly Id[] => {
-  if (group !== null) return layer.items[group]?.children ?? [];
-  return layer.recipe;
-};
-
+/** Cards of a drawing up to which all of them show, those in groups too. */
 const MOST_UNFOLDED = 40;
 /** Cards of one list that show before more are asked for. */
 const MOST_LISTED = 50;
@@ -78,93 +45,6 @@ const MOST_LISTED = 50;
 const isWithin = (items: DrawingLayer['items'], group: Id, card: Id | null): boolean => {
   for (let at = card; at !== null; at = groupOf(items, at)) if (at === group) return at !== card;
   return false;
-};
-
-const AddMenu = ({ layer, group }: { layer: DrawingLayer; group: Id | null }) => {
-  const editor = useEditor();
-  const list = listOf(layer, group);
-  const open = useSlice((s) => s.selection.card);
-  const add = (kind: string) => {
-    const item = newCard(kind);
-    // Below the open card, else what gives or changes outlines goes above the first paint, and the rest at the end.
-    const paints = list.findIndex((id) => kindOf(layer.items[id]?.kind ?? 'group').role === 'paint');
-    const after = open !== null && list.includes(open) ? list.indexOf(open) + 1 : list.length;
-    const index = open === null && worksOnOutlines(kindOf(kind)) && paints >= 0 ? paints : after;
-    editor.edit(addItem(editor.scene.id, layer.id, item, group, index));
-    editor.select({ layers: [layer.id], card: item.id });
-  };
-  const where = open !== null && list.includes(open) ? list.indexOf(open) + 1 : list.length;
-  const use = (saved: SavedEffects) => editor.edit(putEffects(editor.scene.id, layer, saved, group, where, makeId));
-  const paste: (MenuEntry | null)[] = hasCopiedCards()
-    ? [{ label: 'Paste what was copied', onSelect: () => pasteCopiedCards(editor, layer.id, group, where) }, null]
-    : [];
-  const kinds = ROLES.flatMap(([role], i): (MenuEntry | null)[] => [
-    ...(i > 0 ? [null] : []),
-    ...[...KINDS.values()]
-      .filter((k) => k.role === role && !isEffect(k))
-      .map((k) => ({ label: k.label, onSelect: () => add(k.kind) })),
-  ]);
-  const above = open !== null && list.includes(open) ? list.slice(0, list.indexOf(open) + 1) : list;
-  return (
-    <div className="flex flex-wrap gap-x-1">
-      <Menu
-        align="start"
-        columns={2}
-        entries={[...paste, ...kinds]}
-        trigger={
-          <button
-            type="button"
-            className="flex h-7 items-center gap-1.5 rounded-md px-1.5 text-ink-2 hover:bg-paper-2 hover:text-ink"
-          >
-            <Plus size={14} /> {group === null ? 'Add a card' : 'Add a card to the group'}
-          </button>
-        }
-      />
-      <EffectsStrip
-        label={group === null ? 'Add an effect' : 'Add an effect to the group'}
-        layer={layer}
-        cards={list}
-        above={above}
-        onAdd={add}
-        onUse={use}
-      />
-    </div>
-  );
-};
-
-/** Whether a card is to stand above the paints. */
-const worksOnOutlines = (kind: Kind): boolean => kind.role === 'source' || (kind.role === 'step' && !kind.onDrawn);
-
-/** Whether a card stands in a mask that cuts by outlines, where what is painted counts for nothing. */
-const isInOutlines = (program: Program, { id, items }: DrawingLayer, card: Id, frame: number): boolean => {
-  for (let at = groupOf(items, card); at !== null; at = groupOf(items, at)) {
-    if (items[at]?.kind === mask.kind) return program.cardAt(id, at, frame)?.values.by === 'outlines';
-  }
-  return false;
-};
-
-/** Why a card does nothing where it stands; null where it does something. */
-const idleReason = (program: Program, layer: DrawingLayer, item: Item, above: readonly Id[], frame: number) => {
-  const kind = kindOf(item.kind);
-  if ((kind.role === 'paint' || kind.role === 'cover') && isInOutlines(program, layer, item.id, frame)) {
-    return 'The mask around it cuts by outlines: what is painted in it does not count.';
-  }
-  if (
-    kind.kind === letters.kind &&
-    !above.some((id) => within(layer.items, id).some((card) => card.kind === text.kind))
-  ) {
-    return 'It moves the letters of texts, and there is no text above it.';
-  }
-  if (kind.role === 'source' || kind.role === 'group' || (kind.role === 'step' && kind.copies)) return null;
-  const { shapes, marks } = program.flowAt(layer.id, above, frame);
-  if (kind.role !== 'cover') {
-    if (shapes.length > 0 || marks.length === 0) return null;
-    return 'It works on outlines. Above it there are pictures alone, which stay as they are.';
-  }
-  if (marks.length === 0) return 'It covers what is drawn above it, and nothing is yet.';
-  if (!kind.holds || item.params.by) return null;
-  if (program.flowAt(layer.id, item.children ?? [], frame).shapes.length > 0) return null;
-  return 'It cuts by the outlines of what is in it, and there are none.';
 };
 
 const ItemCard = ({
@@ -207,64 +87,6 @@ const ItemCard = ({
   const inside = useSlice((s) => isWithin(layer.items, item.id, s.selection.card));
   const showsInner = open || inside || Object.keys(layer.items).length <= MOST_UNFOLDED;
   const name = calledOf(item);
-  const previous = layer.items[list[index - 1] ?? ''];
-  const effects = effectsIn(layer, list);
-
-  const wrap = () => {
-    const box = newCard('group');
-    editor.edit(together('Group cards', [addItem(ref.scene, layer.id, box, group, index), moveItem(ref, box.id, 0)]));
-  };
-  const entries: (MenuEntry | null)[] = [
-    { label: 'Move up', disabled: index === 0, onSelect: () => editor.edit(moveItem(ref, group, index - 1)) },
-    {
-      label: 'Move down',
-      disabled: index === list.length - 1,
-      onSelect: () => editor.edit(moveItem(ref, group, index + 1)),
-    },
-    {
-      label: 'Into the group above',
-      disabled: !previous?.children || !holdsCards(kindOf(previous.kind)),
-      onSelect: () => previous && editor.edit(moveItem(ref, previous.id, previous.children?.length ?? 0)),
-    },
-    {
-      label: 'Out of its group',
-      disabled: group === null,
-      onSelect: () => {
-        if (group === null) return;
-        const outer = groupOf(layer.items, group);
-        editor.edit(moveItem(ref, outer, listOf(layer, outer).indexOf(group) + 1));
-      },
-    },
-    { label: 'Put in a new group', onSelect: wrap },
-    { label: 'Copy', onSelect: () => copyCards(layer, [item.id]) },
-    ...(isEffect(kind) && effects.length > 1
-      ? [{ label: `Copy all ${effects.length} effects`, onSelect: () => copyCards(layer, effects) }]
-      : []),
-    {
-      label: 'Paste below it',
-      disabled: !hasCopiedCards(),
-      onSelect: () => pasteCopiedCards(editor, layer.id, group, index + 1),
-    },
-    ...(item.kind === 'text'
-      ? (['letters', 'words', 'lines'] as const).map((by) => ({
-          label: `Split into ${by}`,
-          onSelect: () => splitTextLayer(editor, layer.id, by),
-        }))
-      : []),
-    {
-      label: 'Turn into a path',
-      disabled: !('outlines' in kind) || item.kind === 'path',
-      onSelect: () => editor.edit(turnIntoPath(ref, editor.state.frame, editor.program, makeId)),
-    },
-    ...(item.name === REVEAL_NAME
-      ? [{ label: 'Write on otherwise …', onSelect: () => editor.set({ revealing: [layer.id] }) }]
-      : []),
-    ...(item.kind === 'mask'
-      ? [{ label: 'Make a layer of it', onSelect: () => freeMask(editor, layer, item.id) }]
-      : []),
-    null,
-    { label: 'Delete', danger: true, onSelect: () => removePartAsking(editor, ref.layer, ref.item, removeItem(ref)) },
-  ];
 
   return (
     <li
@@ -324,7 +146,7 @@ const ItemCard = ({
           {item.on ? <Eye size={13} /> : <EyeOff size={13} />}
         </button>
         <Menu
-          entries={entries}
+          entries={cardMenu(editor, layer, item, group, index)}
           trigger={
             <button
               type="button"
@@ -427,7 +249,7 @@ const ItemList = ({ layer, group }: { layer: DrawingLayer; group: Id | null }) =
         </button>
       )}
       {list.length === 0 && <p className="py-1 text-ink-2">Nothing here yet: a source gives it outlines.</p>}
-      <AddMenu layer={layer} group={group} />
+      <AddCard layer={layer} group={group} />
     </>
   );
 };

@@ -11,7 +11,7 @@ import { sceneOf } from '../../store/state';
 import { ParamField } from '../fields/ParamField';
 import { called } from '../called';
 import { applies } from '../fields/applies';
-import { Card } from './Card';
+import { Card } from '../cards/Card';
 
 /** What each drawing has of its own, and no field for several can say. */
 const ITS_OWN: readonly Param['kind'][] = ['path', 'cutout'];

@@ -21,7 +21,7 @@ const Choice = ({ label, keys, on, onChange }: ChoiceProps) => (
 );
 
 /** While a shape is about to be drawn over a selected drawing: whether it becomes a mask of that, or a card of what is open. */
-export const AsMask = () => {
+export const DrawAs = () => {
   const editor = useEditor();
   const { tool, drawsAs } = useSlice((s) => ({
     doc: s.doc,
