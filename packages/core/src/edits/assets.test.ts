@@ -1,13 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { checkProject } from '../check/project';
 import { newDrawing, newItem, newPicture, newProject, newScene } from '../document/make';
-import type { Edit } from '../document/patches';
 import type { PictureAsset, Project, Scene } from '../document/types';
 import { layerBoxInScene } from '../scene/bounds';
 import { compileScene, NO_LIBRARY } from '../scene/compile';
-import { applyEdit } from './apply';
 import { addAsset, swapAsset } from './assets';
 import { addLayers } from './layers';
+import { done } from '../test/done';
 
 const size = { width: 400, height: 300, rate: { num: 25, den: 1 }, length: 100, background: null } as const;
 const first = newScene('s', 'One', size);
@@ -21,11 +19,6 @@ const file = (id: string, width: number, height: number): PictureAsset => ({
   width,
   height,
 });
-const done = (doc: Project, ...edits: Edit[]): Project => {
-  const next = edits.reduce((now, edit) => applyEdit(now, edit).doc, doc);
-  checkProject(JSON.parse(JSON.stringify(next)));
-  return next;
-};
 const boxOf = (doc: Project, layer: string) => {
   const program = compileScene(doc.scenes.s as Scene, { ...NO_LIBRARY, assets: doc.assets });
   const box = layerBoxInScene(program, layer, 0);

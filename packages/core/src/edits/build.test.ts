@@ -1,9 +1,7 @@
 /** Edits that build the picture: each leaves what is seen where it was. */
 import { describe, expect, it } from 'vitest';
-import { checkProject } from '../check/project';
 import { newKnob } from '../document/knobs';
 import { countingIds, newController, newDrawing, newItem, newProject, newScene, still } from '../document/make';
-import type { Edit } from '../document/patches';
 import { applyEdit } from './apply';
 import type { DrawingLayer, Id, KeyedProperty, Layer, PathValue, Project, Property, Value } from '../document/types';
 import { compileScene, NO_LIBRARY } from '../scene/compile';
@@ -20,6 +18,7 @@ import { reshapePath, turnIntoPath } from './paths';
 import { groupLayers, moveBy, movePivot, setParent, ungroupLayers } from './place';
 import { animate, setValue } from './properties';
 import { withInserted, withoutVertices } from '../motion/paths';
+import { done } from '../test/done';
 
 const size = { width: 400, height: 300, rate: { num: 25, den: 1 }, length: 50, background: null };
 const empty = newScene('s', 'Scene', size);
@@ -32,11 +31,6 @@ const projectOf = (...layers: Layer[]): Project =>
   newProject('p', 'P', [
     { ...empty, layers: Object.fromEntries(layers.map((l) => [l.id, l])), order: layers.map((l) => l.id) },
   ]);
-const done = (doc: Project, edit: Edit): Project => {
-  const next = applyEdit(doc, edit).doc;
-  expect(checkProject(JSON.parse(JSON.stringify(next)))).toBeTruthy();
-  return next;
-};
 const program = (doc: Project) => compileScene(doc.scenes.s!, NO_LIBRARY);
 const matrix = (doc: Project, id: Id, frame = 0) => program(doc).matrixAt(id, frame);
 const close = (a: readonly number[], b: readonly number[]) => a.forEach((v, i) => expect(v).toBeCloseTo(b[i]!, 2));

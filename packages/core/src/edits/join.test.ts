@@ -1,11 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { checkProject } from '../check/project';
 import { countingIds, newDrawing, newItem, newProject, newScene } from '../document/make';
-import type { Edit } from '../document/patches';
 import type { Id, Project, Scene } from '../document/types';
 import type { GroupMark, Mark } from '../recipe/types';
 import { compileScene, NO_LIBRARY } from '../scene/compile';
-import { applyEdit } from './apply';
 import { setFormula } from './formulas';
 import { joinLayers } from './join';
 import { addLayers, setLayers } from './layers';
@@ -13,6 +10,7 @@ import { matteBy } from './mattes';
 import { setParent } from './place';
 import { animate } from './properties';
 import { takeApart } from './takeApart';
+import { done } from '../test/done';
 
 const size = { width: 400, height: 300, rate: { num: 25, den: 1 }, length: 50, background: null } as const;
 const first = newScene('s', 'One', size);
@@ -20,11 +18,6 @@ const box = (id: Id, x: number, color: string) =>
   newDrawing(first, id, `Box ${id}`, [newItem(`${id}r`, 'rectangle'), newItem(`${id}f`, 'fill', { color })], {
     position: [x, 150],
   });
-const done = (doc: Project, ...edits: Edit[]): Project => {
-  const next = edits.reduce((now, edit) => applyEdit(now, edit).doc, doc);
-  checkProject(JSON.parse(JSON.stringify(next)));
-  return next;
-};
 const scene = (doc: Project) => doc.scenes.s as Scene;
 /** What is painted, in order, with where it is. */
 const painted = (doc: Project, frame: number) => {

@@ -3,7 +3,6 @@ import { describe, expect, it } from 'vitest';
 import { checkProject } from '../check/project';
 import { countingIds, newDrawing, newItem, newProject, newScene, newRoutine } from '../document/make';
 import { cutText, isSound, sound } from '../document/text';
-import type { Edit } from '../document/patches';
 import type { DrawingLayer, KeyedProperty, Project, Scene } from '../document/types';
 import { compileScene } from '../scene/compile';
 import { squareFonts } from '../test/fonts';
@@ -15,6 +14,7 @@ import { adjustableMoves, applyMove } from './moves';
 import { addRoutine, setRoutine } from './routines';
 import { renameProject } from './scenes';
 import { splitText } from './text';
+import { done } from '../test/done';
 
 const scene = newScene('s', 'Night pass', {
   width: 300,
@@ -25,10 +25,6 @@ const scene = newScene('s', 'Night pass', {
 });
 const drawing = newDrawing(scene, 'a', 'Sign', [newItem('t', 'text'), newItem('k', 'stroke'), newItem('f', 'fill')]);
 const base = applyEdit(newProject('p', 'Project', [scene]), addLayers('s', [drawing])).doc;
-const done = (doc: Project, ...edits: readonly Edit[]): Project => {
-  const next = edits.reduce((now, edit) => applyEdit(now, edit).doc, doc);
-  return checkProject(JSON.parse(JSON.stringify(next)));
-};
 const layer = (doc: Project) => doc.scenes.s?.layers.a as DrawingLayer;
 const opacity = { scene: 's', layer: 'a', key: 'opacity' };
 const width = { scene: 's', layer: 'a', item: 'k', key: 'width' };

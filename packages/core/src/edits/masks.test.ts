@@ -2,14 +2,15 @@
 import { describe, expect, it } from 'vitest';
 import { checkProject } from '../check/project';
 import { countingIds, newDrawing, newItem, newProject, newScene } from '../document/make';
-import type { Edit } from '../document/patches';
 import type { DrawingLayer, Id, Item, Layer, Point, Project, Properties, Scene } from '../document/types';
 import { apply } from '../geometry/matrix';
 import type { GroupMark } from '../recipe/types';
 import { compileScene, NO_LIBRARY, type Program } from '../scene/compile';
 import { applyEdit } from './apply';
 import { addLayers } from './layers';
-import { drawInside, drawMask, layerOfMask, maskBy } from './masks';
+import { drawInside } from './drawn';
+import { drawMask, layerOfMask, maskBy } from './masks';
+import { done } from '../test/done';
 
 const empty = newScene('s', 'One', {
   width: 400,
@@ -35,7 +36,6 @@ const box = (id: Id, params: Properties, more: Partial<DrawingLayer> = {}): Laye
 };
 const projectOf = (...layers: Layer[]): Project =>
   checkProject(applyEdit(newProject('p', 'P', [empty]), addLayers('s', layers)).doc);
-const done = (doc: Project, edit: Edit): Project => checkProject(JSON.parse(JSON.stringify(applyEdit(doc, edit).doc)));
 const sceneOf = (doc: Project) => doc.scenes.s as Scene;
 const programOf = (doc: Project): Program => compileScene(sceneOf(doc), NO_LIBRARY);
 const drawingOf = (doc: Project, id: Id) => sceneOf(doc).layers[id] as DrawingLayer;

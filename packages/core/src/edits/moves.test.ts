@@ -1,9 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { checkProject } from '../check/project';
 import { newDrawing, newItem, newProject, newScene } from '../document/make';
 import type { Edit } from '../document/patches';
 import { applyEdit } from './apply';
-import type { KeyedProperty, Project, Scene } from '../document/types';
+import type { Ease, KeyedProperty, Project, Scene } from '../document/types';
 import { PLACE } from '../document/params';
 import { samplerOf } from '../motion/sampler';
 import { compileScene, NO_LIBRARY } from '../scene/compile';
@@ -25,17 +24,13 @@ import { setValue } from './properties';
 import { awayIn, stayingOutside } from './outside';
 import { setScene } from './scenes';
 import { slideLayers, stretchLayers } from './timing';
+import { done } from '../test/done';
 
 const size = { width: 400, height: 300, rate: { num: 25, den: 1 }, length: 100, background: '#10132E' } as const;
 const first = newScene('s', 'One', size);
 const stop = (id: string) =>
   newDrawing(first, id, id, [newItem(`${id}-e`, 'ellipse'), newItem(`${id}-f`, 'fill')], { position: [200, 150] });
 const base = applyEdit(newProject('p', 'Project', [first]), addLayers('s', [stop('a'), stop('b')])).doc;
-const done = (doc: Project, ...edits: Edit[]): Project => {
-  const next = edits.reduce((now, edit) => applyEdit(now, edit).doc, doc);
-  checkProject(JSON.parse(JSON.stringify(next)));
-  return next;
-};
 const scene = (doc: Project) => doc.scenes.s as Scene;
 const keys = (doc: Project, key: string, layer = 'a') =>
   (scene(doc).layers[layer]?.params[key] as KeyedProperty | undefined)?.keys?.map((k) => [k.frame, k.value]);
@@ -149,7 +144,14 @@ describe('a move', () => {
       const sampler = samplerOf(PLACE.scale, scene(moved).layers.a?.params.scale);
       return Array.from({ length: 21 }, (_, f) => (sampler.at(f) as readonly number[])[0] as number);
     };
-    for (const ease of [overshooting.ease, { kind: 'spring', bounces: 3, damping: 0.5 } as const]) {
+    const drawn: Ease = {
+      kind: 'drawn',
+      points: [
+        { x: 0.5, y: 1.4, corner: false },
+        { x: 0.8, y: 0.9, corner: false },
+      ],
+    };
+    for (const ease of [overshooting.ease, { kind: 'spring', bounces: 3, damping: 0.5 } as const, drawn]) {
       expect(Math.min(...sizes({ ...overshooting, ease }))).toBeGreaterThanOrEqual(1);
       expect(Math.max(...sizes({ ...overshooting, scale: 0, ease }))).toBeGreaterThan(1);
     }

@@ -1,7 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { checkProject } from '../check/project';
 import { countingIds, newDrawing, newItem, newProject, newRoutine, newScene } from '../document/make';
-import type { Edit } from '../document/patches';
 import { PLACE } from '../document/params';
 import { samplerOf } from '../motion/sampler';
 import { applyEdit } from './apply';
@@ -11,6 +9,7 @@ import { changeKey } from './keyframes';
 import { addLayers, copiesOf, removeLayers } from './layers';
 import { addRoutine, joinRoutines, removeRoutine, setRoutine } from './routines';
 import { slideLayers, stretchLayers } from './timing';
+import { done } from '../test/done';
 
 const size = { width: 400, height: 300, rate: { num: 25, den: 1 }, length: 200, background: '#10132E' } as const;
 const first = newScene('s', 'One', size);
@@ -30,11 +29,6 @@ const steps: readonly RoutineStep[] = [
   { kind: 'colour', value: '#2EC4B6', frames: 6, gap: 2, ease },
 ];
 const routine: Routine = newRoutine('r', 'Leave the stop', steps, ['a', 'b'], { start: 5, stagger: 3 });
-const done = (doc: Project, ...edits: Edit[]): Project => {
-  const next = edits.reduce((now, edit) => applyEdit(now, edit).doc, doc);
-  checkProject(JSON.parse(JSON.stringify(next)));
-  return next;
-};
 const layerOf = (doc: Project, id: string) => (doc.scenes.s as Scene).layers[id] as DrawingLayer;
 const keys = (doc: Project, id: string, key: string) =>
   (layerOf(doc, id).params[key] as KeyedProperty | undefined)?.keys?.map((k) => [k.frame, k.value]);

@@ -63,6 +63,19 @@ const routineIn = (scene: SceneDraft, id: Id): Routine => {
   return plain<Routine>(routine);
 };
 
+/** Writes a routine anew on its players, those left out that were edited by hand: `rests` says how the others rest, null for such a one. */
+const rewrite = (
+  draft: ProjectDraft,
+  scene: SceneDraft,
+  routine: Routine,
+  rests: ReadonlyMap<Id, RestOf | null>,
+): void => {
+  const players = routine.players.filter((player) => scene.layers[player] && rests.get(player) !== null);
+  const next: Routine = { ...routine, players };
+  for (const player of players) write(draft, scene, next, player, rests.get(player) ?? undefined);
+  scene.routines = scene.routines.map((r) => (r.id === next.id ? next : r)) as typeof scene.routines;
+};
+
 /** A new routine, played at once by its layers. */
 export const addRoutine = (sceneId: Id, routine: Routine): Edit => ({
   label: 'New routine',
@@ -80,11 +93,7 @@ export const setRoutine = (sceneId: Id, id: Id, fields: Partial<Omit<Routine, 'i
     const scene = sceneIn(draft, sceneId);
     const before = routineIn(scene, id);
     const rests = new Map(before.players.map((player) => [player, erase(draft, scene, before, player)]));
-    const wanted = fields.players ?? before.players;
-    const players = wanted.filter((player) => scene.layers[player] && rests.get(player) !== null);
-    const next: Routine = { ...before, ...fields, players };
-    for (const player of players) write(draft, scene, next, player, rests.get(player) ?? undefined);
-    scene.routines = scene.routines.map((r) => (r.id === id ? next : r)) as typeof scene.routines;
+    rewrite(draft, scene, { ...before, ...fields }, rests);
   },
 });
 
@@ -105,11 +114,8 @@ export const joinRoutines = (sceneId: Id, copies: ReadonlyMap<Id, Id>): Edit => 
           return both.map((own) => [own, erase(draft, scene, routine, own, startOf(routine, player))] as const);
         }),
       );
-      const joined = [...routine.players, ...copied.map((player) => copies.get(player) as Id)];
-      const players = joined.filter((player) => rests.get(player));
-      const next: Routine = { ...routine, players };
-      for (const player of players) write(draft, scene, next, player, rests.get(player) ?? undefined);
-      scene.routines = scene.routines.map((r) => (r.id === id ? next : r)) as typeof scene.routines;
+      const players = [...routine.players, ...copied.map((player) => copies.get(player) as Id)];
+      rewrite(draft, scene, { ...routine, players }, rests);
     }
   },
 });
@@ -155,11 +161,7 @@ export const stretchingRoutines = (
     return next ? [{ next, rests }] : [];
   });
   act();
-  for (const { next, rests } of all) {
-    const then = { ...next, players: next.players.filter((player) => rests.get(player)) };
-    for (const player of then.players) write(draft, scene, then, player, rests.get(player) ?? undefined);
-    scene.routines = scene.routines.map((r) => (r.id === then.id ? then : r)) as typeof scene.routines;
-  }
+  for (const { next, rests } of all) rewrite(draft, scene, next, rests);
 };
 
 /** Takes a routine away, with its keyframes where they are as it wrote them. */

@@ -1,24 +1,17 @@
 import { describe, expect, it } from 'vitest';
-import { checkProject } from '../check/project';
 import { newKnob } from '../document/knobs';
 import { newController, newDrawing, newItem, newProject, newScene } from '../document/make';
-import type { Edit } from '../document/patches';
 import type { DrawingLayer, Gradient, Layer, Project, Scene } from '../document/types';
-import { applyEdit } from './apply';
 import { keepEffects } from './effects';
 import { addKey } from './keyframes';
 import { addKnob } from './knobs';
 import { addLayers } from './layers';
 import { setValue } from './properties';
 import { addSwatch, detachSwatches, removeSwatch, setSwatch, swatchAt, takeSwatch, usesOfSwatches } from './swatches';
+import { done } from '../test/done';
 
 const size = { width: 400, height: 300, rate: { num: 25, den: 1 }, length: 100, background: null } as const;
 const first = newScene('s', 'One', size);
-const done = (doc: Project, ...edits: Edit[]): Project => {
-  const next = edits.reduce((now, edit) => applyEdit(now, edit).doc, doc);
-  checkProject(JSON.parse(JSON.stringify(next)));
-  return next;
-};
 const amber = { id: 'amber', name: 'Amber', color: '#FFB23E' };
 const base = done(
   newProject('p', 'Project', [first]),

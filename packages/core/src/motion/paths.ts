@@ -1,6 +1,16 @@
 /** Changes to a path's vertices. All pure; a change of their number is the same for every keyframe. */
 import type { PathValue, Point, Vertex } from '../document/types';
+import { apply, type Matrix } from '../geometry/matrix';
 import { isLine } from '../geometry/outline';
+
+/** A vertex through a matrix, its handles along. */
+export const vertexThrough = (m: Matrix, [x, y, ix, iy, ox, oy]: Vertex): Vertex => {
+  const linear: Matrix = [m[0], m[1], m[2], m[3], 0, 0];
+  return [...apply(m, [x, y]), ...apply(linear, [ix, iy]), ...apply(linear, [ox, oy])];
+};
+
+/** A vertex of the same path run through the other way. */
+export const vertexReversed = ([x, y, ix, iy, ox, oy]: Vertex): Vertex => [x, y, ox, oy, ix, iy];
 
 const at = (path: PathValue, i: number): Vertex =>
   path.vertices[((i % path.vertices.length) + path.vertices.length) % path.vertices.length] as Vertex;
@@ -110,7 +120,7 @@ export const startingAt = (path: PathValue, first: number): PathValue =>
 
 /** The other way round; a closed path keeps its first vertex. */
 export const reversedPath = ({ closed, vertices }: PathValue): PathValue => {
-  const back = vertices.toReversed().map(([x, y, ix, iy, ox, oy]): Vertex => [x, y, ox, oy, ix, iy]);
+  const back = vertices.toReversed().map(vertexReversed);
   return { closed, vertices: closed && back.length > 0 ? [back.at(-1) as Vertex, ...back.slice(0, -1)] : back };
 };
 

@@ -35,7 +35,8 @@ const distanceOf = (move: SideMove | PassageMove, { away }: AppliedMove) => (mov
 const calm = (ease: Ease): Ease => {
   const within = (y: number) => Math.min(1, Math.max(0, y));
   if (ease.kind === 'bezier') return { ...ease, y1: within(ease.y1), y2: within(ease.y2) };
-  return ease.kind === 'spring' || ease.kind === 'bounce' ? CALM : ease;
+  if (ease.kind === 'drawn') return { ...ease, points: ease.points.map((p) => ({ ...p, y: within(p.y) })) };
+  return ease.kind === 'spring' ? CALM : ease;
 };
 const CALM: Ease = { kind: 'bezier', x1: 0.2, y1: 0.6, x2: 0.35, y2: 1 };
 

@@ -1,9 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { checkProject } from '../check/project';
 import { newDrawing, newItem, newProject, newScene } from '../document/make';
-import type { Edit } from '../document/patches';
 import type { Id, Layer, Project, Scene } from '../document/types';
-import { applyEdit } from '../edits/apply';
 import { addLayers, removeLayers, setLayers } from '../edits/layers';
 import { groupLayers, ungroupLayers } from '../edits/place';
 import { setValue } from '../edits/properties';
@@ -11,6 +8,7 @@ import { slideLayers, stretchLayers } from '../edits/timing';
 import { layerBoxInScene } from './bounds';
 import { compileScene, NO_LIBRARY } from './compile';
 import { groupsAround, isShown, membersOf, withMembers } from './groups';
+import { done } from '../test/done';
 
 const size = { width: 400, height: 300, rate: { num: 25, den: 1 }, length: 100, background: '#10132E' } as const;
 const first = newScene('s', 'One', size);
@@ -18,11 +16,6 @@ const disc = (id: Id, x: number) =>
   newDrawing(first, id, id, [newItem(`${id}e`, 'ellipse', { width: 80, height: 80 }), newItem(`${id}f`, 'fill')], {
     position: [x, 150],
   });
-const done = (doc: Project, ...edits: Edit[]): Project => {
-  const next = edits.reduce((now, edit) => applyEdit(now, edit).doc, doc);
-  checkProject(JSON.parse(JSON.stringify(next)));
-  return next;
-};
 const scene = (doc: Project) => doc.scenes.s as Scene;
 const layer = (doc: Project, id: Id) => scene(doc).layers[id] as Layer;
 const base = done(

@@ -3,7 +3,6 @@ import { Invalid } from '../check/problem';
 import { checkProject } from '../check/project';
 import { countingIds, newDrawing, newItem, newNest, newProject, newScene } from '../document/make';
 import { wholeScene } from './whole';
-import type { Edit } from '../document/patches';
 import { applyEdit } from '../edits/apply';
 import type { DrawingLayer, Project, Scene } from '../document/types';
 import { addItem } from '../edits/recipe';
@@ -16,16 +15,12 @@ import { slideLayers, stretchLayers } from '../edits/timing';
 import type { GroupMark } from '../recipe/types';
 import { compileScene, NO_LIBRARY } from './compile';
 import { nest, nestedFrame } from '../recipe/sources/nest';
+import { done } from '../test/done';
 
 const size = { width: 200, height: 100, rate: { num: 25, den: 1 }, length: 50, background: '#10132E' } as const;
 const outer = newScene('o', 'Outer', size);
 const inner = newScene('i', 'Inner', size);
 const lamp = newDrawing(inner, 'l', 'Lamp', [newItem('e', 'ellipse'), newItem('f', 'fill')]);
-const done = (doc: Project, ...edits: Edit[]): Project => {
-  const next = edits.reduce((now, edit) => applyEdit(now, edit).doc, doc);
-  checkProject(JSON.parse(JSON.stringify(next)));
-  return next;
-};
 const linear = { kind: 'linear' } as const;
 const base = done(
   newProject('p', 'Project', [outer, inner]),

@@ -1,7 +1,8 @@
 /** What tools, menus and panels do with masks. */
 import { newItem } from '@kite/core/document/make';
 import type { DrawingLayer, Id, Item, Point, Value } from '@kite/core/document/types';
-import { drawInside, drawMask, layerOfMask, maskBy } from '@kite/core/edits/masks';
+import { drawInside } from '@kite/core/edits/drawn';
+import { drawMask, layerOfMask, maskBy } from '@kite/core/edits/masks';
 import { groupOf, within } from '@kite/core/edits/recipe';
 import { path } from '@kite/core/recipe/sources/path';
 import { kindOf } from '@kite/core/recipe/table';

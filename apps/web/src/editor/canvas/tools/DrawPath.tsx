@@ -1,7 +1,8 @@
 import { SELECTING } from '../../store/workspace';
 import type { Stage } from '../stage';
 import type { Id, PathValue, Point, PropertyRef, Vertex } from '@kite/core/document/types';
-import { apply, inverted, type Matrix } from '@kite/core/geometry/matrix';
+import { vertexReversed, vertexThrough } from '@kite/core/motion/paths';
+import { inverted, type Matrix } from '@kite/core/geometry/matrix';
 import { type PointerEvent, useEffect, useRef, useState } from 'react';
 import { followPointer } from '../../../ui/drag';
 import { addShape } from '../../commands/layers';
@@ -24,13 +25,6 @@ interface OpenEnd {
   readonly back: Matrix;
 }
 
-const through = (m: Matrix, [x, y, ix, iy, ox, oy]: Vertex): Vertex => {
-  const [px, py] = apply(m, [x, y]);
-  const linear: Matrix = [m[0], m[1], m[2], m[3], 0, 0];
-  return [px, py, ...apply(linear, [ix, iy]), ...apply(linear, [ox, oy])];
-};
-const turned = ([x, y, ix, iy, ox, oy]: Vertex): Vertex => [x, y, ox, oy, ix, iy];
-
 /** The end of one of the selected layer's open paths that is under a point of the area. */
 const openEndAt = (editor: Editor, view: View, at: Point): OpenEnd | null => {
   const { scene, state } = editor;
@@ -46,12 +40,12 @@ const openEndAt = (editor: Editor, view: View, at: Point): OpenEnd | null => {
     if (!back) continue;
     const path = shown.values.path as PathValue;
     if (path.closed || path.vertices.length < 2) continue;
-    const vertices = path.vertices.map((v) => through(shown.matrix, v));
+    const vertices = path.vertices.map((v) => vertexThrough(shown.matrix, v));
     for (const end of ['last', 'first'] as const) {
       const v = (end === 'last' ? vertices.at(-1) : vertices[0]) as Vertex;
       const [x, y] = toArea(view, [v[0], v[1]]);
       if (Math.hypot(x - at[0], y - at[1]) > CLOSE_WITHIN) continue;
-      const drawn = end === 'last' ? vertices : vertices.toReversed().map(turned);
+      const drawn = end === 'last' ? vertices : vertices.toReversed().map(vertexReversed);
       return { ref, end, count: vertices.length, vertices: drawn, back };
     }
   }
@@ -60,10 +54,10 @@ const openEndAt = (editor: Editor, view: View, at: Point): OpenEnd | null => {
 
 /** Adds vertices at an end of a path, at every keyframe alike. */
 const carryOn = (editor: Editor, { ref, end, back }: OpenEnd, added: readonly Vertex[], closed: boolean): void => {
-  const own = added.map((v) => through(back, v).map(round) as unknown as Vertex);
+  const own = added.map((v) => vertexThrough(back, v).map(round) as unknown as Vertex);
   reshape(editor, ref, closed ? 'Close a path' : 'Draw a path on', (path) => ({
     closed,
-    vertices: end === 'last' ? [...path.vertices, ...own] : [...own.toReversed().map(turned), ...path.vertices],
+    vertices: end === 'last' ? [...path.vertices, ...own] : [...own.toReversed().map(vertexReversed), ...path.vertices],
   }));
   editor.select({ layers: [ref.layer], card: ref.item ?? null });
 };

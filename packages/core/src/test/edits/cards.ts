@@ -1,0 +1,46 @@
+/** Edits from chance: cards of drawings. */
+import { reshapePath, turnIntoPath } from '../../edits/paths';
+import { addItem, moveItem, removeItem, setItem } from '../../edits/recipe';
+import { splitText } from '../../edits/text';
+import { randomItem } from '../randomProject';
+import { amount, frame, itemAt, name, programOf, propertyAt, type RandomEdit } from './place';
+
+export const CARDS: readonly RandomEdit[] = [
+  (at) => {
+    const item = randomItem(at.chance, at.makeId());
+    return at.layer.kind === 'drawing' ? addItem(at.scene.id, at.layer.id, item, null, at.chance.whole(0, 4)) : null;
+  },
+  (at) => {
+    const item = itemAt(at);
+    return item === null ? null : removeItem({ scene: at.scene.id, layer: at.layer.id, item });
+  },
+  (at) => {
+    const item = itemAt(at);
+    const groups = at.layer.kind === 'drawing' ? Object.values(at.layer.items).filter((i) => i.children) : [];
+    const to = at.chance.one([null, ...groups.map((g) => g.id)]);
+    return item === null ? null : moveItem({ scene: at.scene.id, layer: at.layer.id, item }, to, at.chance.whole(0, 3));
+  },
+  (at) => {
+    const item = itemAt(at);
+    const card = item === null ? null : { scene: at.scene.id, layer: at.layer.id, item };
+    return card && setItem(card, at.chance.happens(0.5) ? { on: false } : { name: name(at) });
+  },
+  (at) => {
+    const item = itemAt(at);
+    return item === null
+      ? null
+      : turnIntoPath({ scene: at.scene.id, layer: at.layer.id, item }, frame(at), programOf(at), at.makeId);
+  },
+  (at) => {
+    const item = itemAt(at);
+    const by = at.chance.one(['words', 'lines', 'letters'] as const);
+    return item === null
+      ? null
+      : splitText({ scene: at.scene.id, layer: at.layer.id, item }, by, frame(at), programOf(at), at.makeId);
+  },
+  (at) => {
+    const ref = propertyAt(at, ['path']);
+    const vertex = [amount(at), 0, 0, 0, 0, amount(at)] as const;
+    return ref && reshapePath(ref, 'Reshape', frame(at), (p) => ({ ...p, vertices: [...p.vertices, vertex] }));
+  },
+];
