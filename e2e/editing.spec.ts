@@ -156,9 +156,9 @@ test('beads: add, sweep, move together, delete', async ({ page, server }) => {
   // Rows open when they are asked to; a closed one marks where its keyframes are.
   const ribbons = page.getByTestId('ribbon-row');
   await expect(ribbons).toHaveCount(0);
-  await expect(page.getByTestId('key-tick')).toHaveCount(1);
+  await expect(page.getByTestId('key-ticks')).toHaveAttribute('data-frames', '1');
   await openRow(page, 'Rectangle 3');
-  await expect(page.getByTestId('key-tick')).toHaveCount(0);
+  await expect(page.getByTestId('key-ticks')).toHaveCount(0);
   await expect(ribbons).toHaveCount(2);
   for (const i of [0, 1]) {
     const box = await ribbons.nth(i).locator('svg').last().boundingBox();

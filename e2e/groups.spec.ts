@@ -4,7 +4,7 @@ import { readFile } from 'node:fs/promises';
 import { expect, type Locator, type Page } from '@playwright/test';
 import { drag, goToFrame, middle, onScene, setNumber } from './support/editor';
 import { discLayer, keyed, openMade } from './support/made';
-import { disc as discPng, inOrder, itemOf, named, pixel, sceneOf } from './support/scene';
+import { disc as discPng, inOrder, itemOf, named, pixel, redsOf, sceneOf } from './support/scene';
 import { test } from './support/test';
 import { choose, framesOf, openRow } from './support/timeline';
 
@@ -21,16 +21,7 @@ test('a group hides, fades, moves in time, is trimmed, coloured, put away, copie
   ]);
   const at = await onScene(page, 400, 240);
   // Where both overlap, where one is, and the one that is no member.
-  const reds = async () =>
-    Promise.all(
-      (
-        [
-          [125, 80],
-          [70, 120],
-          [330, 60],
-        ] as const
-      ).map(async ([x, y]) => (await pixel(page, at(x, y)))[0]),
-    );
+  const reds = () => redsOf(page, [at(125, 80), at(70, 120), at(330, 60)]);
   await expect.poll(reds).toEqual([255, 255, 255]);
   await choose(page, 'Front', 'Back');
   await page.keyboard.press('Control+g');
@@ -115,7 +106,7 @@ test('solo and tags go down their columns; rows open together, and only for what
     ]),
   );
   const at = await onScene(page, 400, 240);
-  const reds = async () => Promise.all([0, 1, 2].map(async (i) => (await pixel(page, at(100 + 100 * i, 120)))[0]));
+  const reds = () => redsOf(page, [at(100, 120), at(200, 120), at(300, 120)]);
   await expect.poll(reds).toEqual([255, 255, 255]);
   const button = (name: string) => page.getByRole('button', { name, exact: true });
   await drag(page, await middle(button('Show alone Dot 0')), await middle(button('Show alone Dot 1')));
@@ -135,7 +126,7 @@ test('solo and tags go down their columns; rows open together, and only for what
   await expect(page.getByLabel('Place')).toContainText('2 layers');
 
   // Where keyframes are shows on a closed row; the selected rows open together.
-  await expect(page.getByTestId('key-tick')).toHaveCount(2);
+  await expect(page.getByTestId('key-ticks')).toHaveAttribute('data-frames', '2');
   await openRow(page, 'Dot 0');
   await expect(page.getByTestId('ribbon-row')).toHaveCount(1);
   await expect(page.getByText('Nothing is animated yet')).toBeVisible();
@@ -226,7 +217,7 @@ test('colours taken from a swatch follow it on every layer; palettes come out of
   ]);
   await page.getByRole('button', { name: 'Colours', exact: true }).click();
   const at = await onScene(page, 400, 240);
-  const reds = async () => Promise.all([80, 180, 280].map(async (x) => (await pixel(page, at(x, 110)))[0]));
+  const reds = () => redsOf(page, [at(80, 110), at(180, 110), at(280, 110)]);
   await expect.poll(reds).toEqual([0xff, 0xff, 0x2e]);
   const drawer = page.getByRole('region', { name: 'Colours', exact: true });
   await page.keyboard.press('Control+a');

@@ -12,7 +12,7 @@ import { writeArchive } from '@kite/core/interchange/archive';
 import { addCard, goToFrame, middle, onScene, saved } from './support/editor';
 import { BLANK, discLayer, keyed, openMade } from './support/made';
 import { readPng } from './support/media';
-import { pixel } from './support/scene';
+import { pixel, redsOf } from './support/scene';
 import { test } from './support/test';
 
 const GROUND = [16, 19, 46];
@@ -154,7 +154,11 @@ test('one scene is nested five times in five colours by its knob, follows the sc
   await expect(page.getByTestId('layer-row')).toHaveCount(5);
   const at = await onScene(page, 400, 240);
   // Beside the mark of the pivot.
-  const red = async () => Promise.all([0, 1, 2, 3, 4].map(async (i) => (await pixel(page, at(52 + 70 * i, 112)))[0]));
+  const red = () =>
+    redsOf(
+      page,
+      [0, 1, 2, 3, 4].map((i) => at(52 + 70 * i, 112)),
+    );
   await expect.poll(red).toEqual([255, 255, 255, 255, 255]);
   const tones = ['#E00000', '#C00000', '#A00000', '#800000', '#600000'];
   const choose = (i: number) =>
@@ -197,7 +201,11 @@ test('one scene is nested five times in five colours by its knob, follows the sc
   await page.getByLabel('Wide', { exact: true }).fill('4');
   await page.keyboard.press('Enter');
   await page.getByRole('button', { name: 'Scene Test', exact: true }).click();
-  const beside = async () => Promise.all([0, 1, 4].map(async (i) => (await pixel(page, at(60 + 70 * i + 10, 120)))[0]));
+  const beside = () =>
+    redsOf(
+      page,
+      [0, 1, 4].map((i) => at(60 + 70 * i + 10, 120)),
+    );
   await expect.poll(beside).toEqual([0xe0, 16, 16]);
 });
 

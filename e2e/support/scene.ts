@@ -37,6 +37,10 @@ export const pixel = async (page: Page, at: { x: number; y: number }): Promise<n
   return [...context.getImageData(0, 0, 1, 1).data.slice(0, 3)];
 };
 
+/** How red pixels of the canvas are, 0 to 255. */
+export const redsOf = (page: Page, places: readonly { x: number; y: number }[]): Promise<(number | undefined)[]> =>
+  Promise.all(places.map(async (place) => (await pixel(page, place))[0]));
+
 export const importFiles = async (page: Page, files: { name: string; mimeType: string; buffer: Buffer }[]) => {
   if ((await page.getByTestId('import-files').count()) === 0) {
     await page.getByRole('button', { name: 'Pictures and fonts' }).click();

@@ -75,26 +75,48 @@ const dyedProperties = (params: Properties, dye: Dye): Properties => {
   return next.some(([key, property]) => property !== params[key]) ? Object.fromEntries(next) : params;
 };
 
-interface Holder {
-  params: Properties;
-}
-const partsOf = (layer: Layer): readonly Holder[] =>
-  layer.kind === 'drawing' ? Object.values(layer.items) : Object.values(layer.knobs);
+/** The cards or the knobs of a layer. */
+const partsOf = (layer: Layer): readonly { params: Properties }[] =>
+  Object.values(layer.kind === 'drawing' ? layer.items : layer.knobs);
 
-/** All cards and knobs of a project, of its layers and its kept effects. */
-const holdersIn = (draft: ProjectDraft): Holder[] => [
-  ...Object.values(draft.scenes).flatMap((scene) =>
-    Object.values(scene.layers).flatMap((layer) => partsOf(layer as Layer) as Holder[]),
-  ),
-  ...draft.effects.flatMap(({ cards }) => cards as unknown as Holder[]),
-];
+/** The swatches of a value, and of the stops of a gradient. */
+const linksOf = ({ value, swatch }: Held): (Id | undefined)[] =>
+  isGradient(value) ? value.stops.map((stop) => stop.swatch) : [swatch];
 
-const dyeAll = (draft: ProjectDraft, dye: Dye): void => {
-  for (const holder of holdersIn(draft)) {
-    const before = plain<Properties>(holder.params);
-    const after = dyedProperties(before, dye);
-    if (after !== before) holder.params = after;
+const linksIn = (parts: readonly { readonly params: Properties }[]): ReadonlySet<Id> => {
+  const properties = parts.flatMap(({ params }) => Object.values(params));
+  const held = properties.flatMap((p): readonly Held[] => (isApart(p) ? [] : isKeyed(p) ? p.keys : [p]));
+  return new Set(held.flatMap(linksOf).filter((id) => id !== undefined));
+};
+
+/** The swatches that a layer takes colours from. */
+const swatchesIn = remembered((layer: Layer) => linksIn(partsOf(layer)));
+
+/** How many layers take a colour from each swatch. */
+export const usesOfSwatches = ({ scenes }: Pick<Project, 'scenes'>): ReadonlyMap<Id, number> => {
+  const uses = new Map<Id, number>();
+  for (const layer of Object.values(scenes).flatMap((scene) => Object.values(scene.layers))) {
+    for (const id of swatchesIn(layer)) uses.set(id, (uses.get(id) ?? 0) + 1);
   }
+  return uses;
+};
+
+/** Changes the colours that are taken from a swatch, in every layer and kept effect. Only what names it is looked into. */
+const dyeAll = (draft: ProjectDraft, id: Id, to: (color: Color) => Dyed): void => {
+  const dye: Dye = (dyed) => (dyed.swatch === id ? to(dyed.color) : dyed);
+  const dyeParts = (parts: readonly { params: Properties }[]): void => {
+    for (const part of parts) {
+      const before = plain<Properties>(part.params);
+      const after = dyedProperties(before, dye);
+      if (after !== before) part.params = after;
+    }
+  };
+  for (const scene of Object.values(plain<Project['scenes']>(draft.scenes))) {
+    for (const layer of Object.values(scene.layers)) {
+      if (swatchesIn(layer).has(id)) dyeParts(partsOf(layerIn(sceneIn(draft, scene.id), layer.id) as Layer));
+    }
+  }
+  for (const { cards } of draft.effects) dyeParts(cards as unknown as { params: Properties }[]);
 };
 
 export const addSwatch = (swatch: Swatch): Edit => ({
@@ -114,7 +136,7 @@ export const setSwatch = (id: Id, fields: Partial<Omit<Swatch, 'id'>>): Edit => 
     if (!swatch) throw new NotFound('swatch', id);
     Object.assign(swatch, fields);
     const { color } = fields;
-    if (color !== undefined) dyeAll(draft, (dyed) => (dyed.swatch === id ? { color, swatch: id } : dyed));
+    if (color !== undefined) dyeAll(draft, id, () => ({ color, swatch: id }));
   },
 });
 
@@ -123,7 +145,7 @@ export const removeSwatch = (id: Id): Edit => ({
   label: 'Remove a swatch',
   change: (draft) => {
     draft.swatches = draft.swatches.filter((s) => s.id !== id);
-    dyeAll(draft, (dyed) => (dyed.swatch === id ? { color: dyed.color } : dyed));
+    dyeAll(draft, id, (color) => ({ color }));
   },
 });
 
@@ -196,26 +218,6 @@ export const swatchAt = (property: Property | undefined, frame: number): Id | un
   const before = property.keys.filter((key) => key.frame <= frame).at(-1) ?? property.keys[0];
   const only = property.keys.every(({ swatch }) => swatch === property.keys[0]?.swatch);
   return before?.frame === frame || only ? before?.swatch : undefined;
-};
-
-/** The swatches of a value, and of the stops of a gradient. */
-const linksOf = ({ value, swatch }: Held): (Id | undefined)[] =>
-  isGradient(value) ? value.stops.map((stop) => stop.swatch) : [swatch];
-
-/** The swatches that a layer takes colours from. */
-const swatchesIn = remembered((layer: Layer): ReadonlySet<Id> => {
-  const properties = partsOf(layer).flatMap(({ params }) => Object.values(params));
-  const held = properties.flatMap((p): readonly Held[] => (isApart(p) ? [] : isKeyed(p) ? p.keys : [p]));
-  return new Set(held.flatMap(linksOf).filter((id) => id !== undefined));
-});
-
-/** How many layers take a colour from each swatch. */
-export const usesOfSwatches = ({ scenes }: Pick<Project, 'scenes'>): ReadonlyMap<Id, number> => {
-  const uses = new Map<Id, number>();
-  for (const layer of Object.values(scenes).flatMap((scene) => Object.values(scene.layers))) {
-    for (const id of swatchesIn(layer)) uses.set(id, (uses.get(id) ?? 0) + 1);
-  }
-  return uses;
 };
 
 /** A property that is taken from swatches only where it has their colours: what was changed since goes its own way. */

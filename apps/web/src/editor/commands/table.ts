@@ -79,7 +79,7 @@ const commands = {
   join: { label: 'Join into one drawing', run: joinSelection },
   makeSet: { label: 'Make a set', run: setOfSelection },
   nest: { label: 'Nest in a scene of their own', run: nestSelection },
-  useDrawAs: { label: 'Use the front one as a mask', run: maskSelection },
+  useAsMask: { label: 'Use the front one as a mask', run: maskSelection },
   motionBlur: { label: 'Blur by motion', run: blurMoving },
   shots: { label: 'Cut into four shots', run: cutFourShots },
   shotsAtMarkers: { label: 'Cut into shots at the markers', run: cutShotsAtMarkers },

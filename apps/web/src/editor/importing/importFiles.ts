@@ -6,6 +6,7 @@ import type { Asset, Layer, PictureAsset, Point } from '@kite/core/document/type
 import { addAsset } from '@kite/core/edits/assets';
 import { addLayers } from '@kite/core/edits/layers';
 import { setValue } from '@kite/core/edits/properties';
+import { needsOf } from '@kite/core/recipe/needs';
 import { toast } from 'sonner';
 import { ask } from '../../api/client';
 import { type Editor, makeId } from '../store/editor';
@@ -73,10 +74,10 @@ const sayShrunk = (editor: Editor, layers: readonly Layer[], pictures: readonly 
   const [first] = shrunk;
   if (!first) return;
   const { scene } = editor;
-  const asset = pictures.find(({ name }) => name === first.name);
+  const asset = pictures.find(({ id }) => needsOf(first).assets.has(id));
   const says =
     shrunk.length === 1 && asset
-      ? `“${asset.name}” is ${asset.width} × ${asset.height}, larger than the scene`
+      ? `“${first.name}” is ${asset.width} × ${asset.height}, larger than the scene`
       : `${shrunk.length} pictures are larger than the scene`;
   toast.info(`${says}: scaled to fit.`, {
     duration: 10_000,

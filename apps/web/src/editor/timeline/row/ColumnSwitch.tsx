@@ -1,8 +1,8 @@
 import type { Id, Layer } from '@kite/core/document/types';
 import type { PointerEvent, ReactNode } from 'react';
-import { followPointer } from '../../ui/drag';
-import { useEditor } from '../store/context';
-import { rowButton } from './scale';
+import { followPointer } from '../../../ui/drag';
+import { useEditor } from '../../store/context';
+import { rowButton } from '../scale';
 
 interface ColumnSwitchProps {
   layer: Layer;

@@ -4,12 +4,12 @@ import type { Keyframe, Layer, PropertyRef } from '@kite/core/document/types';
 import { addKey } from '@kite/core/edits/keyframes';
 import { sameRef } from '@kite/core/properties/find';
 import type { Sampler } from '@kite/core/motion/sampler';
-import { useEditor, useSlice } from '../store/context';
-import { dragKeys } from './dragKeys';
-import { ribbonColors, ribbonCurves } from './ribbons';
-import { ribbonName } from './rows';
-import { ROW } from './scale';
-import { useScale } from './scaleContext';
+import { useEditor, useSlice } from '../../store/context';
+import { dragKeys } from '../dragKeys';
+import { ribbonColors, ribbonCurves } from '../ribbons';
+import { ribbonName } from '../rows';
+import { ROW } from '../scale';
+import { useScale } from '../scaleContext';
 
 const COLORS = ['var(--sky)', 'var(--tail)'];
 

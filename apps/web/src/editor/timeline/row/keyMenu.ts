@@ -1,9 +1,9 @@
 import { isApart, type PropertyRef } from '@kite/core/document/types';
 import { paramAt, propertyAt, sameRef } from '@kite/core/properties/find';
 import { removeAnimation, setApart } from '@kite/core/edits/properties';
-import type { MenuEntry } from '../../ui/Menu';
-import { entryOf } from '../commands/table';
-import type { Editor } from '../store/editor';
+import type { MenuEntry } from '../../../ui/Menu';
+import { entryOf } from '../../commands/table';
+import type { Editor } from '../../store/editor';
 
 /** What can be done to the selected keyframes, and to the property whose ribbon was pressed. */
 export const keyMenu = (editor: Editor, ref: PropertyRef): (MenuEntry | null)[] => {

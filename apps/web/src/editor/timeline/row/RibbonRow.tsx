@@ -4,17 +4,17 @@ import { paramIn, propertyIn } from '@kite/core/properties/find';
 import { type Sampler, samplerOf } from '@kite/core/motion/sampler';
 import type { Param } from '@kite/core/document/params';
 import { SquareFunction } from 'lucide-react';
-import { PressMenu } from '../../ui/Menu';
-import { FormulaButton } from '../formula/FormulaButton';
-import { targetOf } from '../commands/formulas';
-import { useComputed } from '../formula/useComputed';
-import { KeyDot } from '../inspector/fields/KeyDot';
-import { useEditor, useSlice } from '../store/context';
+import { PressMenu } from '../../../ui/Menu';
+import { FormulaButton } from '../../formula/FormulaButton';
+import { targetOf } from '../../commands/formulas';
+import { useComputed } from '../../formula/useComputed';
+import { KeyDot } from '../../inspector/fields/KeyDot';
+import { useEditor, useSlice } from '../../store/context';
 import { keyMenu } from './keyMenu';
 import { RibbonTrack } from './RibbonTrack';
-import { shownValue } from './ribbons';
-import { ribbonName } from './rows';
-import { NAMES_WIDTH, ROW } from './scale';
+import { shownValue } from '../ribbons';
+import { ribbonName } from '../rows';
+import { NAMES_WIDTH, ROW } from '../scale';
 
 interface RibbonRowProps {
   layer: Layer;

@@ -3,12 +3,25 @@ import type { Layer } from '@kite/core/document/types';
 import { keyFrames } from '@kite/core/motion/keys';
 import { keyedCurvesOf, propertyIn } from '@kite/core/properties/find';
 import type { PointerEvent } from 'react';
-import { useEditor } from '../store/context';
-import { dragBarEnd, slideBars } from './dragBars';
-import { useScale } from './scaleContext';
+import { useEditor } from '../../store/context';
+import { dragBarEnd, slideBars } from '../dragBars';
+import type { TimeScale } from '../scale';
+import { useScale } from '../scaleContext';
 
 /** Selects a row's layer, or adds it to or takes it from what is selected. */
 export type Choose = (event: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => void;
+
+/** Where a layer has keyframes. */
+const keyFramesOf = remembered((layer: Layer): readonly number[] => [
+  ...new Set(keyedCurvesOf('', layer).flatMap((ref) => keyFrames(propertyIn(layer, ref)))),
+]);
+
+/** A dot for each keyframe in sight; of those at one pixel the first. */
+const ticksAt = (layer: Layer, scale: TimeScale): string => {
+  const pixels = keyFramesOf(layer).map((frame) => Math.round(scale.x(frame)));
+  const inSight = [...new Set(pixels)].filter((x) => x >= 0 && x <= scale.width);
+  return inSight.map((x) => `M${x - scale.x(layer.from)} 2h0`).join('');
+};
 
 interface LayerBarProps {
   layer: Layer;
@@ -17,11 +30,6 @@ interface LayerBarProps {
   ticks: boolean;
   choose: Choose;
 }
-
-/** Where a layer has keyframes. */
-const keyFramesOf = remembered((layer: Layer): readonly number[] => [
-  ...new Set(keyedCurvesOf('', layer).flatMap((ref) => keyFrames(propertyIn(layer, ref)))),
-]);
 
 /** When a layer shows: slid as a whole, trimmed or stretched at its ends. */
 export const LayerBar = ({ layer, selected, ticks, choose }: LayerBarProps) => {
@@ -58,16 +66,16 @@ export const LayerBar = ({ layer, selected, ticks, choose }: LayerBarProps) => {
         onPointerDown={onBar}
       >
         <span className="pointer-events-none truncate px-2">{layer.name}</span>
-        {ticks &&
-          keyFramesOf(layer).map((frame) => (
-            <span
-              key={frame}
-              aria-hidden
-              data-testid="key-tick"
-              className="pointer-events-none absolute bottom-0.5 size-1 rounded-full"
-              style={{ left: scale.x(frame) - scale.x(from) - 3, background: tag }}
-            />
-          ))}
+        {ticks && keyFramesOf(layer).length > 0 && (
+          <svg
+            aria-hidden
+            data-testid="key-ticks"
+            data-frames={keyFramesOf(layer).length}
+            className="pointer-events-none absolute bottom-0.5 -left-px h-1 w-full overflow-visible"
+          >
+            <path d={ticksAt(layer, scale)} stroke={tag} strokeWidth={4} strokeLinecap="round" />
+          </svg>
+        )}
         <span
           data-testid="bar-start"
           title="Drag to trim; with Alt to stretch, keyframes and all"

@@ -1,8 +1,8 @@
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import { memo } from 'react';
 import type { Id, Layer } from '@kite/core/document/types';
-import { useEditor, useSlice } from '../store/context';
-import { NAMES_WIDTH, ROW, rowButton } from './scale';
+import { useEditor, useSlice } from '../../store/context';
+import { NAMES_WIDTH, ROW, rowButton } from '../scale';
 
 /** The head of another scene, whose ribbons it opens. Frames count from each scene's own start. */
 export const SceneRow = memo(({ scene, open }: { scene: Id; open: boolean }) => {

@@ -3,11 +3,11 @@ import { needsOf } from '@kite/core/recipe/needs';
 import { layersCutBy } from '@kite/core/scene/follows';
 import { Scissors } from 'lucide-react';
 import { toast } from 'sonner';
-import { cutLayers } from '../commands/mattes';
-import { useLinkDrag } from '../linking/useLinkDrag';
-import { useEditor, useSlice } from '../store/context';
-import { sceneOf } from '../store/state';
-import { rowButton } from './scale';
+import { cutLayers } from '../../commands/mattes';
+import { useLinkDrag } from '../../linking/useLinkDrag';
+import { useEditor, useSlice } from '../../store/context';
+import { sceneOf } from '../../store/state';
+import { rowButton } from '../scale';
 
 /** Names of a few layers. */
 const listed = (names: readonly string[]): string =>

@@ -1,11 +1,11 @@
 import type { Layer } from '@kite/core/document/types';
 import { setLayers } from '@kite/core/edits/layers';
-import type { MenuEntry } from '../../ui/Menu';
-import { hangFrom, selectTag, soloLayers } from '../commands/arrange';
-import { splitTextLayer, textOf } from '../commands/layers';
-import { maskChoice } from '../commands/masks';
-import { entryOf } from '../commands/table';
-import type { Editor } from '../store/editor';
+import type { MenuEntry } from '../../../ui/Menu';
+import { hangFrom, selectTag, soloLayers } from '../../commands/arrange';
+import { splitTextLayer, textOf } from '../../commands/layers';
+import { maskChoice } from '../../commands/masks';
+import { entryOf } from '../../commands/table';
+import type { Editor } from '../../store/editor';
 
 /** What can be done to a layer, and with it to all that are selected. */
 export const layerMenu = (editor: Editor, layer: Layer, rename: () => void): (MenuEntry | null)[] => {
@@ -34,7 +34,7 @@ export const layerMenu = (editor: Editor, layer: Layer, rename: () => void): (Me
     }),
     entryOf(editor, 'writeOn', { disabled: layer.kind !== 'drawing' || layer.locked }),
     entryOf(editor, 'motionBlur', { disabled: layer.kind !== 'drawing' || layer.locked }),
-    entryOf(editor, 'useDrawAs', { disabled: maskChoice(editor) === null }),
+    entryOf(editor, 'useAsMask', { disabled: maskChoice(editor) === null }),
     entryOf(editor, 'useAsMatte', { disabled: editor.state.selection.layers.length < 2 }),
     entryOf(editor, 'ungroup'),
     entryOf(editor, 'join', { disabled: editor.state.selection.layers.length < 2 }),
