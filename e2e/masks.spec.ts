@@ -17,7 +17,7 @@ test('masks are drawn over a layer, add up, fade, show faintly what they cut, an
   const at = await onScene(page, 400, 240);
   const [left, right] = [at(190, 120), at(212, 127)];
   await page.mouse.click(at(200, 120).x, at(200, 120).y);
-  expect([lit(await pixel(page, left)), lit(await pixel(page, right))]).toEqual([true, true]);
+  await expect.poll(async () => [lit(await pixel(page, left)), lit(await pixel(page, right))]).toEqual([true, true]);
 
   // Over its left half: the right one goes.
   await page.keyboard.press('r');

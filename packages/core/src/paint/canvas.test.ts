@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { markThrough } from '../recipe/marks';
 import type { Effect, GroupMark, Mark } from '../recipe/types';
+import type { Matrix } from '../geometry/matrix';
 import { OutlineWriter, polygon } from '../geometry/outline';
 import type { DisplayList } from '../scene/compile';
 import { filling, paint, paintOver } from './canvas';
@@ -19,7 +20,10 @@ const recorder = (state: Record<string, unknown> = {}) => {
               typeof a === 'number' ? Math.round(a * 100) / 100 : Array.isArray(a) ? `[${a.join()}]` : String(a),
             );
             calls.push(`${name}(${told.join(' ')})`);
-            return { addColorStop: (at: number, color: string) => calls.push(`stop(${at} ${color})`) };
+            return {
+              data: new Uint8ClampedArray(4),
+              addColorStop: (at: number, color: string) => calls.push(`stop(${at} ${color})`),
+            };
           },
     set: (target, name: string, value) => {
       target[name] = value;
@@ -193,26 +197,22 @@ describe('effects', () => {
   });
 
   it('are drawn by the platform’s filter, as far as they reach', () => {
-    painted(list(affected(40)));
+    const calls = painted(list(affected(40)));
     // 10 pixels, 6 more and one for edges on both sides, but for those beyond what reaches into the picture.
-    expect(surfaces.map(({ width, height }) => [width, height])).toEqual([
-      [24, 23],
-      [24, 23],
-    ]);
-    expect(surfaces[1]?.calls).toContain('filter=blur(2px)');
-    expect(surfaces[1]?.calls.at(-1)).toBe('filter=none');
+    expect(surfaces.map(({ width, height }) => [width, height])).toEqual([[24, 23]]);
+    const laid = calls.indexOf('filter=blur(2px)');
+    expect(calls.slice(laid + 1, laid + 3)).toEqual(['drawImage(surface 0 0 24 23 33 -6 24 23)', 'filter=none']);
   });
   it('grow with what they are on, and with the picture', () => {
     expect(markThrough([3, 0, 0, 3, 0, 0], affected(0))).toMatchObject({ effect: { scale: 3 } });
     // A turn leaves lengths as they are; of an uneven stretch it is the mean.
     expect(markThrough([0, 1, -1, 0, 0, 0], affected(0))).toMatchObject({ effect: { scale: 1 } });
     expect(markThrough([4, 0, 0, 1, 0, 0], affected(0))).toMatchObject({ effect: { scale: 2 } });
-    painted(list(affected(40, 2)), 300, 150);
-    expect(surfaces[1]?.calls).toContain('filter=blur(12px)');
+    expect(painted(list(affected(40, 2)), 300, 150)).toContain('filter=blur(12px)');
   });
   it('spread in from outside, and cost nothing from further away', () => {
     painted(list(affected(104)));
-    expect(surfaces).toHaveLength(2);
+    expect(surfaces).toHaveLength(1);
     painted(list(affected(110)));
     expect(surfaces).toHaveLength(0);
   });
@@ -231,6 +231,31 @@ describe('effects', () => {
       tools(() => ({ filter: undefined })),
     );
     expect(seen).toEqual([[46, 45, 2]]);
+  });
+  it('that changed all of what nothing shows through put it straight where it goes, unless it is mixed or clipped', () => {
+    const state = { filter: undefined, getImageData: (_x: number, _y: number, w: number, h: number) => pixels(w, h) };
+    const pixels = (w: number, h: number, alpha = 255) => ({ data: new Uint8ClampedArray(w * h * 4).fill(alpha) });
+    const calls = (view: Matrix, group: GroupMark, own: object = state) => {
+      const { context, calls: told } = recorder();
+      paint(
+        context,
+        list(group),
+        { ...filling(list(), 100, 50), view },
+        tools(() => ({ ...own })),
+      );
+      return told.filter((call) => /^(putImageData|drawImage)/.test(call)).map((call) => call.split('(')[0]);
+    };
+    const within: Matrix = [1, 0, 0, 1, 0, 10];
+    const inside: GroupMark = { ...affected(40), marks: [fill(40, { matrix: [1, 0, 0, 1, 40, 20] })] };
+    expect(calls(within, inside)).toEqual(['putImageData']);
+    const drawn = ['drawImage'];
+    // The scene's own rectangle cuts it.
+    expect(calls([1, 0, 0, 1, 20, 10], affected(0))).toEqual(drawn);
+    expect(calls([1, 0.01, -0.01, 1, 0, 0], inside)).toEqual(drawn);
+    expect(calls(within, { ...inside, alpha: 0.5 })).toEqual(drawn);
+    expect(calls(within, { ...inside, blend: 'screen' })).toEqual(drawn);
+    const seenThrough = { ...state, getImageData: (_x: number, _y: number, w: number, h: number) => pixels(w, h, 254) };
+    expect(calls(within, inside, seenThrough)).toEqual(drawn);
   });
   it('are filters in SVG, as large as they reach', () => {
     const { svg } = svgOf(list(affected(40)), { width: 100, height: 50 }, () => null);

@@ -7,11 +7,11 @@ import { trace } from '../geometry/trace';
 import { markBox, strokeReach } from '../recipe/marks';
 import type { FillMark, GroupMark, Ink, Mark, PictureMark, StrokeMark } from '../recipe/types';
 import type { DisplayList } from '../scene/compile';
-import { changed, shrinkFor } from './change';
+import { type Changed, changed, drawThrough, finished, shrinkFor, whole } from './change';
 import { cutBy } from './cuts';
 import { isFar, linesInstead, type View } from './far';
 import type { Context2D, Surface } from './surface';
-import type { Target, Tools } from './target';
+import { type Target, targetOf, type Tools } from './target';
 
 /** Curves so far away that a stroke of them would never end are traced as lines. */
 const traceFar = (context: Context2D, outline: Outline, far: View): void =>
@@ -139,27 +139,20 @@ const sizeOf = ({ left, top, right, bottom }: Box, shrink: number) => ({
 const drawnApart = (target: Target, { marks, cuts }: GroupMark, pixels: Box, shrink: number): Surface => {
   const { width, height } = sizeOf(pixels, shrink);
   const surface = target.tools.pool.take(width, height);
-  const inner: Target = {
-    context: surface.context,
-    clip: { left: 0, top: 0, right: width, bottom: height },
-    view: multiply([1 / shrink, 0, 0, 1 / shrink, -pixels.left / shrink, -pixels.top / shrink], target.view),
-    tools: target.tools,
-  };
+  const view = multiply([1 / shrink, 0, 0, 1 / shrink, -pixels.left / shrink, -pixels.top / shrink], target.view);
+  const inner = targetOf(surface, width, height, view, target.tools);
   drawMarks(inner, marks);
   if (cuts) cutBy(inner, cuts, drawMarks);
   return surface;
 };
 
 /** Lays a surface over these pixels of the target. */
-const layOver = (target: Target, { alpha, blend }: GroupMark, surface: Surface, pixels: Box, shrink: number): void => {
-  const { context } = target;
+const layOver = (target: Target, group: GroupMark, by: Changed, pixels: Box, shrink: number): void => {
+  const { left, top } = pixels;
   const { width, height } = sizeOf(pixels, shrink);
-  context.setTransform(1, 0, 0, 1, 0, 0);
-  context.globalAlpha = alpha;
-  context.globalCompositeOperation = operation(blend);
-  if (shrink > 1) Object.assign(context, { imageSmoothingEnabled: true, imageSmoothingQuality: 'high' });
-  context.drawImage(surface.image, 0, 0, width, height, pixels.left, pixels.top, width * shrink, height * shrink);
-  target.tools.pool.give(surface);
+  const to = { left, top, right: left + width * shrink, bottom: top + height * shrink };
+  drawThrough(target, by, { alpha: group.alpha, operation: operation(group.blend) }, to, shrink);
+  target.tools.pool.give(by.surface);
 };
 
 const drawEffect = (
@@ -178,9 +171,10 @@ const drawEffect = (
   const plain = drawnApart(target, group, pixels, shrink);
   const [x, y] = apply(target.view, origin);
   const from: Point = [(x - pixels.left) / shrink, (y - pixels.top) / shrink];
-  const how = { ...sizeOf(pixels, shrink), scale: here / shrink, origin: from };
-  const surface = changed(plain, by, how, target.tools.pool);
-  layOver(target, group, surface, pixels, shrink);
+  const { width, height } = sizeOf(pixels, shrink);
+  const done = changed(plain, by, { width, height, scale: here / shrink, origin: from });
+  const laid = shrink > 1 ? whole(finished(done, width, height, target.tools.pool)) : done;
+  layOver(target, group, laid, pixels, shrink);
 };
 
 const drawGroup = (target: Target, group: GroupMark): void => {
@@ -198,7 +192,7 @@ const drawGroup = (target: Target, group: GroupMark): void => {
     return;
   }
   const pixels = pixelsOf(target, group, target.clip);
-  if (pixels) layOver(target, group, drawnApart(target, group, pixels, 1), pixels, 1);
+  if (pixels) layOver(target, group, whole(drawnApart(target, group, pixels, 1)), pixels, 1);
 };
 
 const drawMarks = (target: Target, marks: readonly Mark[]): void => {
@@ -233,11 +227,23 @@ const clipped = (context: Context2D, list: DisplayList, frame: Frame, draw: () =
   context.restore();
 };
 
+/** The whole pixels of a scene's own rectangle, where it stands upright; those of none where it is turned. */
+const wholePixelsIn = ({ width, height }: DisplayList, { view }: Frame): Box => {
+  const { left, top, right, bottom } = boxThrough(view, { left: 0, top: 0, right: width, bottom: height });
+  const upright = view[1] === 0 && view[2] === 0;
+  return {
+    left: Math.ceil(left),
+    top: Math.ceil(top),
+    right: upright ? Math.floor(right) : left,
+    bottom: Math.floor(bottom),
+  };
+};
+
 /** Draws the marks of a display list over what is there, within the scene's own rectangle. */
 export const paintOver = (context: Context2D, list: DisplayList, frame: Frame, tools: Tools): void =>
   clipped(context, list, frame, () => {
-    const clip = { left: 0, top: 0, right: frame.width, bottom: frame.height };
-    drawMarks({ context, clip, view: frame.view, tools }, list.marks);
+    const target = targetOf({ context }, frame.width, frame.height, frame.view, tools);
+    drawMarks({ ...target, open: wholePixelsIn(list, frame) }, list.marks);
   });
 
 /**

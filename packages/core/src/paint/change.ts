@@ -1,7 +1,10 @@
 /** What effects do to surfaces: by compositing, by the canvas's own filters, or by the effect's kernel where neither does it. */
 import type { Point } from '../document/types';
+import { isOpaque } from '../picture/pixels';
 import type { Effect } from '../recipe/types';
+import type { Box } from '../geometry/bounds';
 import type { Context2D, Surface, SurfacePool } from './surface';
+import type { Target } from './target';
 
 /** Filters of the platforms reach no further than some 1,600 pixels: for more, a picture is drawn smaller and enlarged. */
 const MOST_REACH = 768;
@@ -21,12 +24,10 @@ export const shrinkFor = ({ reach, softness = 0, filter }: Effect, scale: number
   return Math.max(far, powerOfTwo(Math.floor(Math.log2((softness * scale) / LEAST_SOFTNESS))));
 };
 
+type Pixels = ReturnType<Context2D['getImageData']>;
+
 /** The pixels of a surface; null where a page may not read them, for a picture of another origin is in them. */
-const pixelsRead = (
-  context: Context2D,
-  width: number,
-  height: number,
-): ReturnType<Context2D['getImageData']> | null => {
+const pixelsRead = (context: Context2D, width: number, height: number): Pixels | null => {
   try {
     return context.getImageData(0, 0, width, height);
   } catch (error) {
@@ -35,39 +36,81 @@ const pixelsRead = (
   }
 };
 
-/** A surface of `width` × `height` pixels with an effect, of whose pixels `scale` are one, from `origin` on. What is given is given back to the pool, or changed. */
-export const changed = (
-  plain: Surface,
-  by: Effect,
-  {
-    width,
-    height,
-    scale,
-    origin = [0, 0],
-  }: { readonly width: number; readonly height: number; readonly scale: number; readonly origin?: Point },
-  pool: SurfacePool,
-): Surface => {
+/** A surface, and what has been left to whoever draws it, which is once less than on a surface of its own. */
+export interface Changed {
+  readonly surface: Surface;
+  /** What it is to be drawn through; 'none' for nothing. */
+  readonly filter: string;
+  /** Its changed pixels, where they are not on it yet. */
+  readonly pixels: Pixels | null;
+}
+
+/** A surface that nothing is left to be done to. */
+export const whole = (surface: Surface): Changed => ({ surface, filter: 'none', pixels: null });
+
+interface Change {
+  readonly width: number;
+  readonly height: number;
+  /** How many pixels of the surface one of the effect's is. */
+  readonly scale: number;
+  /** Where the effect begins, in pixels of the surface. */
+  readonly origin?: Point;
+}
+
+/** A surface of `width` × `height` pixels with an effect. */
+export const changed = (surface: Surface, by: Effect, { width, height, scale, origin = [0, 0] }: Change): Changed => {
+  const { context } = surface;
   if (by.draw) {
-    plain.context.setTransform(1, 0, 0, 1, 0, 0);
-    by.draw(plain.context, width, height);
-    return plain;
+    context.setTransform(1, 0, 0, 1, 0, 0);
+    by.draw(context, width, height);
+    return whole(surface);
   }
-  if (!by.filter || plain.context.filter === undefined) {
-    const read = by.pixels && pixelsRead(plain.context, width, height);
-    if (read) {
-      by.pixels(read.data, width, height, scale, origin);
-      plain.context.putImageData(read, 0, 0);
-    }
-    return plain;
+  if (by.filter && context.filter !== undefined) return { ...whole(surface), filter: by.filter(scale) };
+  const pixels = by.pixels ? pixelsRead(context, width, height) : null;
+  if (pixels) by.pixels?.(pixels.data, width, height, scale, origin);
+  return { ...whole(surface), pixels };
+};
+
+/** The same with nothing left: what is to be enlarged is not drawn through a filter that is meant for it as it is. */
+export const finished = (left: Changed, width: number, height: number, pool: SurfacePool): Surface => {
+  if (left.filter === 'none') {
+    if (left.pixels) left.surface.context.putImageData(left.pixels, 0, 0);
+    return left.surface;
   }
   const result = pool.take(width, height);
-  const { context } = result;
-  context.setTransform(1, 0, 0, 1, 0, 0);
-  context.globalAlpha = 1;
-  context.globalCompositeOperation = 'source-over';
-  context.filter = by.filter(scale);
-  context.drawImage(plain.image, 0, 0, width, height, 0, 0, width, height);
-  context.filter = 'none';
-  pool.give(plain);
+  const box = { left: 0, top: 0, right: width, bottom: height };
+  drawThrough({ context: result.context, open: box }, left, PLAIN, box);
+  pool.give(left.surface);
   return result;
+};
+
+/** How a surface is laid over what is there. */
+interface Laying {
+  readonly alpha: number;
+  readonly operation: string;
+}
+const PLAIN: Laying = { alpha: 1, operation: 'source-over' };
+
+/** Draws the upper left of a surface, and does what was left, to a place of the target's pixels, `shrink` times as large. */
+export const drawThrough = (
+  { context, open }: Pick<Target, 'context' | 'open'>,
+  { surface, filter, pixels }: Changed,
+  { alpha, operation }: Laying,
+  { left, top, right, bottom }: Box,
+  shrink = 1,
+): void => {
+  const inOpen = left >= open.left && top >= open.top && right <= open.right && bottom <= open.bottom;
+  if (pixels && inOpen && shrink === 1 && alpha >= 1 && operation === 'source-over' && isOpaque(pixels.data)) {
+    context.putImageData(pixels, left, top);
+    return;
+  }
+  if (pixels) surface.context.putImageData(pixels, 0, 0);
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.globalAlpha = alpha;
+  context.globalCompositeOperation = operation;
+  if (shrink > 1) Object.assign(context, { imageSmoothingEnabled: true, imageSmoothingQuality: 'high' });
+  if (filter !== 'none') context.filter = filter;
+  const [width, height] = [right - left, bottom - top];
+  context.drawImage(surface.image, 0, 0, width / shrink, height / shrink, left, top, width, height);
+  if (filter !== 'none') context.filter = 'none';
 };

@@ -2,14 +2,14 @@
  * Pictures cut by areas. By compositing (Compositing and Blending Level 1, 9), since the edges of canvas clips are not the
  * same everywhere, and those of fills are.
  */
+import { grown } from '../geometry/bounds';
 import { meanScale, multiply } from '../geometry/matrix';
 import { trace } from '../geometry/trace';
 import { blurBy } from '../recipe/covers/blur';
 import { deviationOf } from '../recipe/marks';
 import type { AreaCut, Cut, CutMode, Mark } from '../recipe/types';
-import { changed, shrinkFor } from './change';
-import type { Surface } from './surface';
-import type { Target } from './target';
+import { type Changed, changed, drawThrough, finished, shrinkFor, whole } from './change';
+import { type Target, targetOf } from './target';
 
 /** How an area is laid over those before it, as areas. */
 const JOINING: { readonly [M in CutMode]: string } = {
@@ -44,7 +44,7 @@ const drawnArea = (
   target: Target,
   cut: Cut,
   drawMarks: DrawMarks,
-): { surface: Surface; margin: number; shrink: number } => {
+): { readonly area: Changed; readonly margin: number; readonly shrink: number } => {
   const { clip, view, tools } = target;
   const deviation = 'marks' in cut ? 0 : deviationOf(cut.feather) * cut.scale * meanScale(view);
   const margin = Math.ceil(deviation * 3);
@@ -55,41 +55,34 @@ const drawnArea = (
     number,
   ];
   const plain = tools.pool.take(width, height);
-  const inner: Target = {
-    context: plain.context,
-    clip: { left: 0, top: 0, right: width, bottom: height },
-    view: multiply([1 / shrink, 0, 0, 1 / shrink, margin / shrink, margin / shrink], view),
-    tools,
-  };
+  const scaled = multiply([1 / shrink, 0, 0, 1 / shrink, margin / shrink, margin / shrink], view);
+  const inner = targetOf(plain, width, height, scaled, tools);
   Object.assign(plain.context, { globalAlpha: 1, globalCompositeOperation: 'source-over' });
   if ('marks' in cut) drawMarks(inner, cut.marks);
   else fillArea(inner, cut);
-  const surface = by ? changed(plain, by, { width, height, scale: 1 / shrink }, tools.pool) : plain;
+  const area = by ? changed(plain, by, { width, height, scale: 1 / shrink }) : whole(plain);
+  if (shrink <= 1 && !cut.inverted) return { area, margin, shrink };
+  const surface = finished(area, width, height, tools.pool);
   if (cut.inverted) {
     const { context } = surface;
     context.setTransform(1, 0, 0, 1, 0, 0);
     Object.assign(context, { globalAlpha: 1, globalCompositeOperation: 'source-out', fillStyle: '#000' });
     context.fillRect(0, 0, width, height);
   }
-  return { surface, margin, shrink };
+  return { area: whole(surface), margin, shrink };
 };
 
 const layArea = (target: Target, cut: Cut, operation: string, drawMarks: DrawMarks): void => {
   const { context, clip, tools } = target;
-  const laying = { globalAlpha: cut.strength, globalCompositeOperation: operation };
   if (isHard(cut)) {
-    Object.assign(context, laying);
+    Object.assign(context, { globalAlpha: cut.strength, globalCompositeOperation: operation });
     fillArea(target, cut);
     return;
   }
-  const { surface, margin, shrink } = drawnArea(target, cut, drawMarks);
-  Object.assign(context, laying);
-  const { right: width, bottom: height } = clip;
-  context.setTransform(1, 0, 0, 1, 0, 0);
-  if (shrink > 1) Object.assign(context, { imageSmoothingEnabled: true, imageSmoothingQuality: 'high' });
-  const from = margin / shrink;
-  context.drawImage(surface.image, from, from, width / shrink, height / shrink, 0, 0, width, height);
-  tools.pool.give(surface);
+  const { area, margin, shrink } = drawnArea(target, cut, drawMarks);
+  const to = grown(clip, margin);
+  drawThrough(target, area, { alpha: cut.strength, operation }, to, shrink);
+  tools.pool.give(area.surface);
 };
 
 /** Leaves of what has been drawn on a whole surface what its cuts let through. */
@@ -101,21 +94,18 @@ export const cutBy = (target: Target, cuts: readonly Cut[], drawMarks: DrawMarks
     for (const cut of cuts) layArea(target, cut, LEAVING[cut.mode], drawMarks);
     return;
   }
-  const { context, clip, tools } = target;
+  const { clip, tools } = target;
   const { right: width, bottom: height } = clip;
   const area = tools.pool.take(width, height);
-  const whole = LEAVING[first.mode] === 'destination-out';
-  if (whole) {
+  const all = LEAVING[first.mode] === 'destination-out';
+  if (all) {
     Object.assign(area.context, { globalAlpha: 1, globalCompositeOperation: 'source-over', fillStyle: '#000' });
     area.context.setTransform(1, 0, 0, 1, 0, 0);
     area.context.fillRect(0, 0, width, height);
   }
   const joining: Target = { ...target, context: area.context };
-  layArea(joining, first, whole ? 'destination-out' : 'source-over', drawMarks);
+  layArea(joining, first, all ? 'destination-out' : 'source-over', drawMarks);
   for (const cut of rest) layArea(joining, cut, JOINING[cut.mode], drawMarks);
-  context.setTransform(1, 0, 0, 1, 0, 0);
-  context.globalAlpha = 1;
-  context.globalCompositeOperation = 'destination-in';
-  context.drawImage(area.image, 0, 0, width, height, 0, 0, width, height);
+  drawThrough(target, whole(area), { alpha: 1, operation: 'destination-in' }, clip);
   tools.pool.give(area);
 };

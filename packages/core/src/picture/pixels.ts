@@ -1,6 +1,6 @@
 /**
  * Colours of pixels changed one by one. `data` has red, green, blue and alpha from 0 to 255 for each pixel, not multiplied by
- * alpha; what shows nothing is passed over.
+ * alpha; what shows nothing goes on showing nothing, of whatever colour.
  */
 import type { Color } from '../document/types';
 
@@ -23,28 +23,45 @@ export const tableOf = (f: (x: number) => number): Table =>
 const wholePixels = (data: Uint8ClampedArray): Uint32Array =>
   new Uint32Array(data.buffer, data.byteOffset, data.length >> 2);
 
-/** Tables as they are put together in whole pixels. */
-const wholeTables = (tables: readonly [Table, Table, Table]): readonly [Uint32Array, Uint32Array, Uint32Array] => [
-  Uint32Array.from(tables[0]),
-  Uint32Array.from(tables[1], (v) => v << 8),
-  Uint32Array.from(tables[2], (v) => v << 16),
-];
+/** Whether nothing shows through. */
+export const isOpaque = (data: Uint8ClampedArray): boolean => {
+  const pixels = wholePixels(data);
+  const { length } = pixels;
+  for (let i = 0; i < length; i++) if (pixels[i]! < 0xff000000) return false;
+  return true;
+};
+
+/**
+ * What red, green and blue become in whole pixels, one table after another. One plain list: a typed one is looked up more slowly
+ * once any buffer has been handed to another thread, and three more slowly than one.
+ */
+const wholeTable = (tables: readonly [Table, Table, Table]): readonly number[] =>
+  Array.from({ length: 768 }, (_, i) => tables[i >> 8]![i & 255]! << (8 * (i >> 8)));
 
 export const throughTables = (data: Uint8ClampedArray, tables: readonly [Table, Table, Table]): void => {
   const pixels = wholePixels(data);
-  const [red, green, blue] = wholeTables(tables);
-  for (let i = 0; i < pixels.length; i++) {
+  const whole = wholeTable(tables);
+  const { length } = pixels;
+  for (let i = 0; i < length; i++) {
     const pixel = pixels[i]!;
-    if (pixel === 0) continue;
-    pixels[i] = (pixel & 0xff000000) | red[pixel & 255]! | green[(pixel >>> 8) & 255]! | blue[(pixel >>> 16) & 255]!;
+    pixels[i] =
+      (pixel & 0xff000000) |
+      whole[pixel & 255]! |
+      whole[256 + ((pixel >>> 8) & 255)]! |
+      whole[512 + ((pixel >>> 16) & 255)]!;
   }
 };
 
 /** How bright a colour is, of channels as they are stored: Filter Effects Module Level 1, 8.1, grayscale. */
 export const LUMA: Rgb = [0.2126, 0.7152, 0.0722];
 
-/** The same in parts of 65536. */
-const WHOLE_LUMA = LUMA.map((share) => Math.round(share * 65_536)) as unknown as Rgb;
+/** From 0 to 255, of a whole pixel: by LUMA in parts of 65536, written out, since what is looked up takes twice the time. */
+const brightnessOf = (pixel: number): number => {
+  const red = Math.imul(13_933, pixel & 255);
+  const green = Math.imul(46_871, (pixel >>> 8) & 255);
+  const blue = Math.imul(4_732, (pixel >>> 16) & 255);
+  return (red + green + blue + 32_768) >>> 16;
+};
 
 /** Colours by how bright they are, `strength` of the way. */
 export const throughBrightness = (
@@ -53,17 +70,16 @@ export const throughBrightness = (
   strength: number,
 ): void => {
   const pixels = wholePixels(data);
-  const [red, green, blue] = wholeTables(tables);
-  const colors = Uint32Array.from({ length: 256 }, (_, y) => red[y]! | green[y]! | blue[y]!);
-  const [r, g, b] = WHOLE_LUMA;
-  for (let i = 0; i < pixels.length; i++) {
+  const whole = wholeTable(tables);
+  const colors = Array.from({ length: 256 }, (_, y) => whole[y]! | whole[256 + y]! | whole[512 + y]!);
+  const { length } = pixels;
+  for (let i = 0; strength >= 1 && i < length; i++) {
     const pixel = pixels[i]!;
-    if (pixel === 0) continue;
-    const y = (r * (pixel & 255) + g * ((pixel >>> 8) & 255) + b * ((pixel >>> 16) & 255) + 32_768) >>> 16;
-    if (strength >= 1) {
-      pixels[i] = (pixel & 0xff000000) | colors[y]!;
-      continue;
-    }
+    pixels[i] = (pixel & 0xff000000) | colors[brightnessOf(pixel)]!;
+  }
+  for (let i = 0; strength < 1 && i < length; i++) {
+    const pixel = pixels[i]!;
+    const y = brightnessOf(pixel);
     const k = i * 4;
     for (let c = 0; c < 3; c++) data[k + c] = data[k + c]! + (tables[c]![y]! - data[k + c]!) * strength;
   }

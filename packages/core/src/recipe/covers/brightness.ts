@@ -1,7 +1,7 @@
 import { percent } from '../../document/params';
 import { tableOf, throughTables } from '../../picture/pixels';
 import { shortPercent } from '../types';
-import { effect } from './effect';
+import { effect, filterOf } from './effect';
 
 const clamp = (x: number) => Math.min(1, Math.max(0, x));
 const linear = (slope: number, intercept: number): string =>
@@ -22,7 +22,7 @@ export const brightness = effect({
     const table = tableOf((x) => clamp(clamp(x * b) * c + 0.5 - 0.5 * c));
     return {
       reach: 0,
-      filter: () => `brightness(${b}) contrast(${c})`,
+      filter: () => filterOf(['brightness', b, 1], ['contrast', c, 1]),
       pixels: (data) => throughTables(data, [table, table, table]),
       svg: () => linear(b, 0) + linear(c, 0.5 - 0.5 * c),
     };

@@ -9,7 +9,7 @@ import {
   throughTables,
 } from '../../picture/pixels';
 import { type Effect, short, shortPercent } from '../types';
-import { effect, tablesInSvg } from './effect';
+import { effect, filterOf, tablesInSvg } from './effect';
 import { brightnessTo } from './tint';
 
 /** The colour of a hue (CSS Color Module Level 4, 7.1, hsl()); hue in degrees, the rest 0..1. */
@@ -39,7 +39,9 @@ const turned = (hue: number, strength: number, light: number): Effect => {
   return {
     reach: 0,
     // Lighter is what no filter of the platform's does.
-    ...(light <= 0 && { filter: () => `hue-rotate(${hue}deg) saturate(${strength}) brightness(${1 + light})` }),
+    ...(light <= 0 && {
+      filter: () => filterOf(['hue-rotate', hue, 0, 'deg'], ['saturate', strength, 1], ['brightness', 1 + light, 1]),
+    }),
     pixels: (data) => {
       for (const m of matrices) throughMatrix(data, m);
       throughTables(data, [table, table, table]);

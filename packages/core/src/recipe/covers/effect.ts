@@ -14,6 +14,13 @@ type EffectKind<P extends Params> = Omit<CoverKind<P>, 'role' | 'holds' | 'cover
 export const changedBy = (by: Effect, marks: readonly Mark[]): GroupMark =>
   grouped(marks, { effect: { by, scale: 1, origin: [0, 0] } });
 
+type FilterFunction = readonly [name: string, value: number, idle: number, unit?: string];
+
+/** Functions of a filter one after another, without those that leave everything as it is: each costs a pass over the picture. */
+export const filterOf = (...functions: readonly FilterFunction[]): string =>
+  functions.flatMap(([name, value, idle, unit = '']) => (value === idle ? [] : `${name}(${value}${unit})`)).join(' ') ||
+  'none';
+
 /** What tables do, in a filter element of SVG. */
 export const tablesInSvg = (tables: readonly [Table, Table, Table]): string => {
   const channels = (['R', 'G', 'B'] as const).map((channel, c) => {
