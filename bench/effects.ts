@@ -123,7 +123,11 @@ const letter = (...cards: readonly Item[]): DrawingLayer => {
   ]);
 };
 
+/** As in a thread that hands its pictures over: from then on every look into a buffer asks whether it is still there. */
+const handOver = (): void => void structuredClone(null, { transfer: [new ArrayBuffer(1)] });
+
 export const measureEffects = async (): Promise<{ effects: Record<string, number | Record<string, number>> }> => {
+  handOver();
   const plain = { filters: drawing(ground(), NO_LIBRARY, true), kernels: drawing(ground(), NO_LIBRARY, false) };
   const cost = (kind: string, values: Values, filters: boolean) =>
     Math.max(

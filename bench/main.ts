@@ -164,6 +164,10 @@ const run = async (): Promise<void> => {
   const scenes = demo.order.map((id) => demo.scenes[id] as Scene);
   const machine = `${availableParallelism()} × ${cpus()[0]?.model ?? 'unknown processor'}, Node ${process.version}`;
   console.log(machine);
+  // First: what reads pixels back waits for the collector, which has as much to do as there is in memory, and a thread that
+  // draws has little.
+  const effects = await measureEffects();
+  console.log(effects.effects);
   const perScene: Record<string, SceneFigures> = {};
   for (const scene of scenes) {
     perScene[scene.name] = await measureScene(fullHd(scene), folder);
@@ -180,8 +184,6 @@ const run = async (): Promise<void> => {
   console.log({ scrubMs200: scrub, ribbonsMs500: ribbons });
   const formulas = measureFormulas();
   console.log(formulas);
-  const effects = await measureEffects();
-  console.log(effects.effects);
   rmSync(folder, { recursive: true, force: true });
   if (values.json) {
     const pick = (key: keyof SceneFigures) =>
