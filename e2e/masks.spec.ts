@@ -65,6 +65,34 @@ test('masks are drawn over a layer, add up, fade, show faintly what they cut, an
   await expect.poll(async () => lit(await pixel(page, right))).toBe(true);
 });
 
+test('a press on what a mask cuts away goes to what is seen there; what shows of it while it is selected is seized', async ({
+  page,
+  server,
+}) => {
+  const front = discLayer('a', 'Lamp', [200, 120], '#FFB23E', 120);
+  const half = { ...newItem('m', 'mask'), children: ['mg'] };
+  const left = { ...newItem('mg', 'group', { position: [-60, 0] }), children: ['mr'] };
+  const rectangle = newItem('mr', 'rectangle', { width: 120, height: 240 });
+  const items = { ...front.items, m: half, mg: left, mr: rectangle };
+  const masked = { ...front, recipe: [...front.recipe, 'm'], items };
+  await openMade(page, server, 'Behind', [masked, discLayer('b', 'Back', [200, 120], '#FFFFFF', 120)]);
+  const at = await onScene(page, 400, 240);
+  const press = (x: number) => page.mouse.click(at(x, 130).x, at(x, 130).y);
+  const chosen = async (name: 'Lamp' | 'Back') => {
+    await expect(page.getByLabel('Card Fill', { exact: true })).toBeVisible();
+    await expect(page.getByLabel('Card Mask', { exact: true })).toHaveCount(name === 'Lamp' ? 1 : 0);
+  };
+  await press(230);
+  await chosen('Back');
+  await press(170);
+  await chosen('Lamp');
+  await page.getByRole('button', { name: 'Masks', exact: true }).click();
+  await page.getByRole('radio', { name: 'Faint' }).click();
+  await page.keyboard.press('Escape');
+  await press(230);
+  await chosen('Lamp');
+});
+
 test('a path is drawn into the group or the mask that is open, and a shape where that is wanted', async ({
   page,
   server,

@@ -8,6 +8,7 @@ import { addKnob } from '@kite/core/edits/knobs';
 import { addLayers } from '@kite/core/edits/layers';
 import { addMarker } from '@kite/core/edits/markers';
 import { addScene } from '@kite/core/edits/scenes';
+import { setKnobHere } from '@kite/core/edits/settings';
 import { writeArchive } from '@kite/core/interchange/archive';
 import { addCard, goToFrame, middle, onScene, saved } from './support/editor';
 import { BLANK, discLayer, keyed, openMade } from './support/made';
@@ -249,20 +250,34 @@ test('a layer is cut into four shots, wide, close, medium and back, or at the ma
   await expect.poll(shown).toBe('true,true');
 });
 
-test('a nest is opened in its place: what is around it shows faintly, at the frame that was seen, and the way back', async ({
+test('a nest is opened in its place: with its knobs, what is behind and in front of it faint, at the frame that was seen, and the way back', async ({
   page,
   server,
 }) => {
   const inner = { ...BLANK, id: 'in', name: 'Inside', width: 100, height: 100, background: null };
-  const ball = discLayer('ball', 'Ball', [50, 50], '#FFB23E', 40);
-  const project = applyEdit(
-    applyEdit(emptyProject('p', 'In place', [{ ...BLANK, background: '#101010' }, inner]), addLayers('in', [ball])).doc,
+  const ball = discLayer('ball', 'Ball', [50, 50], '#FFFFFF', 40);
+  const colour = { ...newKnob('colour', 'color', 'Colour'), params: { value: { value: '#FFFFFF' } } };
+  const nested = {
+    ...newNest(BLANK, 'n', 'Nest', 'in'),
+    params: { position: { value: [200, 120] as const }, scale: { value: [2, 2] as const } },
+  };
+  const edits = [
+    addLayers('in', [newController(inner, 'rig', 'Rig'), ball]),
+    addKnob('in', 'rig', colour),
+    setFormula({ scene: 'in', layer: 'ball', item: 'ballf', key: 'color' }, '{@rig/colour/value}'),
     addLayers('s', [
       discLayer('front', 'Front', [60, 120], '#FFFFFF', 40),
-      { ...newNest(BLANK, 'n', 'Nest', 'in'), params: { position: { value: [200, 120] }, scale: { value: [2, 2] } } },
+      discLayer('over', 'Over', [225, 120], '#FFFFFF', 20),
+      nested,
+      discLayer('under', 'Under', [190, 120], '#FFFFFF', 20),
       discLayer('back', 'Back', [340, 120], '#FFFFFF', 40),
     ]),
-  ).doc;
+    setKnobHere({ scene: 's', layer: 'n', item: nested.recipe[0] as string }, colour, '#FFB23E', 'own'),
+  ];
+  const project = edits.reduce(
+    (doc, edit) => applyEdit(doc, edit).doc,
+    emptyProject('p', 'In place', [{ ...BLANK, background: '#101010' }, inner]),
+  );
   const { body } = await server.api<{ id: string }>('POST', '/projects/import', writeArchive(project, new Map()));
   await page.goto(`${server.url}/projects/${body.id}`);
   await goToFrame(page, 30);
@@ -271,16 +286,21 @@ test('a nest is opened in its place: what is around it shows faintly, at the fra
   await page.mouse.dblclick(at(200, 120).x, at(200, 120).y);
   await expect(page.getByRole('group', { name: 'Layer Ball', exact: true })).toBeVisible();
   const bar = page.getByRole('group', { name: 'Seen in its place' });
-  await expect(bar).toContainText('“Inside” in its place in “Test”');
+  await expect(bar).toContainText('“Inside” in its place in “Test”, with the knob set there');
   await expect(page.getByTestId('picture')).toHaveAttribute('data-frame', '30');
   // The scene inside is as large as life; around it the other stands at half its size.
   const inside = await onScene(page, 100, 100);
   await expect.poll(() => pixel(page, inside(50, 40))).toEqual([0xff, 0xb2, 0x3e]);
   const around = (x: number, y: number) => pixel(page, inside(x, y));
   const [front, back, ground] = [await around(-20, 50), await around(120, 50), await around(-20, 80)];
-  expect(front).toEqual(back);
+  // What is in front covers the scene itself, faintly; what is behind doesn't.
+  const orange = [0xff, 0xb2, 0x3e];
+  const mixed = await around(62, 50);
+  mixed.forEach((v, c) => expect(Math.abs(v - (orange[c]! * 0.7 + 255 * 0.3))).toBeLessThanOrEqual(2));
+  expect(await around(45, 50)).toEqual(orange);
+  expect(Math.abs(front[0]! - ground[0]! - 0.3 * (255 - ground[0]!))).toBeLessThanOrEqual(2);
   // White and nearly black, at three tenths.
-  expect(Math.abs(front[0]! - ground[0]! - 0.3 * (255 - 16))).toBeLessThanOrEqual(2);
+  expect(Math.abs(back[0]! - ground[0]! - 0.3 * (255 - 16))).toBeLessThanOrEqual(2);
 
   // What is done inside is done to the scene; then back to where one came from.
   await page.getByRole('group', { name: 'Layer Ball', exact: true }).click({ position: { x: 90, y: 12 } });

@@ -37,7 +37,7 @@ export const paintOnion = (context: Context2D, program: Program, onion: Onion, t
 /** How strongly what is around a nest shows. */
 const FAINT = 0.3;
 
-/** Draws another scene faintly over a cleared target, by the matrix from its pixels to those of the one that is seen. */
+/** Draws another scene faintly over what is there, by the matrix from its pixels to those of the one that is seen. */
 export const paintFaintly = (
   context: Context2D,
   list: DisplayList,
@@ -48,7 +48,6 @@ export const paintFaintly = (
   const surface = tools.pool.take(target.width, target.height);
   paint(surface.context, list, { ...target, view: multiply(target.view, matrix) }, tools);
   context.setTransform(1, 0, 0, 1, 0, 0);
-  context.clearRect(0, 0, target.width, target.height);
   context.globalAlpha = FAINT;
   context.drawImage(surface.image, 0, 0, target.width, target.height, 0, 0, target.width, target.height);
   context.globalAlpha = 1;

@@ -2,6 +2,7 @@
 import type { Patch } from '@kite/core/document/patches';
 import type { Id, Point, Project } from '@kite/core/document/types';
 import type { Matrix } from '@kite/core/geometry/matrix';
+import type { Settings } from '@kite/core/recipe/types';
 import type { Problem } from '@kite/core/scene/compile';
 import type { FrameRange } from './frameCache';
 
@@ -27,11 +28,13 @@ export interface Uncut {
 /** The scene around the nest through which a scene is seen, as it is at a frame. */
 export interface Surroundings {
   readonly scene: Id;
-  /** The layer that is the nest: it is left out. */
+  /** The layer that is the nest: it is left out, the scene that is seen stands where it does. */
   readonly layer: Id;
   readonly frame: number;
   /** From its pixels to those of the scene that is seen. */
   readonly matrix: Matrix;
+  /** What the nest sets in the scene that is seen. */
+  readonly settings: Settings;
 }
 
 export interface DrawWish {

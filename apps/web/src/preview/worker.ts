@@ -2,12 +2,13 @@
 import { lastMade } from '@kite/core/document/remembered';
 import { applyPatches } from '@kite/core/document/patches';
 import { uncut } from '@kite/core/scene/uncut';
+import { turned } from '@kite/core/scene/turned';
 import { wholeScene } from '@kite/core/scene/whole';
 import type { Id, Project, Scene } from '@kite/core/document/types';
 import { filling, paint, paintOver } from '@kite/core/paint/canvas';
 import type { Tools } from '@kite/core/paint/target';
 import { type Context2D, SurfacePool } from '@kite/core/paint/surface';
-import { compileScene, type DisplayList } from '@kite/core/scene/compile';
+import { compileScene } from '@kite/core/scene/compile';
 import { FrameCache, type FrameRange, type Stamp } from './frameCache';
 import { GesturePainter } from './gesture';
 import { BrowserMaterials } from './materials';
@@ -51,15 +52,22 @@ const asLookedAt = (scene: Scene | null, how: Uncut | null): Scene | null => {
 
 const tell = (cached: readonly FrameRange[]): void => self.postMessage({ cached } satisfies CacheReply);
 
-/** What is around a nest, where that is there. */
-const surroundings = ({ scene: id, layer, frame }: Surroundings, doc: Project): DisplayList | null => {
+/** What is behind a nest and what is in front of it, where that is there. */
+const surroundings = ({ scene: id, layer, frame }: Surroundings, doc: Project) => {
   const scene = sceneIn(doc, id);
-  return scene && compileScene(scene, materials.library(doc.assets)).at(frame, (own) => own !== layer);
+  if (!scene) return null;
+  const program = compileScene(scene, materials.library(doc.assets));
+  const infront = new Set(scene.order.slice(0, scene.order.indexOf(layer)));
+  return {
+    behind: program.at(frame, (own) => own !== layer && !infront.has(own)),
+    infront: { ...program.at(frame, (own) => infront.has(own)), background: null },
+  };
 };
 
 const draw = (request: Extract<PreviewRequest, { kind: 'draw' }>): PreviewReply => {
   const { id, frame, width, height, view, at } = request;
-  const scene = asLookedAt(sceneIn(shown, request.scene), request.uncut);
+  const own = sceneIn(shown, request.scene);
+  const scene = asLookedAt(own && turned(own, request.around?.settings ?? {}), request.uncut);
   const nothing = { id, frame, at, bitmap: null, problems: [], ms: 0 };
   if (!shown || !scene || width < 1 || height < 1) return nothing;
   const start = performance.now();
@@ -77,8 +85,12 @@ const draw = (request: Extract<PreviewRequest, { kind: 'draw' }>): PreviewReply 
   if (onion || compare || around) {
     const list = program.at(frame, shows);
     if (around) {
-      paintFaintly(context, around, request.around.matrix, target, tools);
+      const { matrix } = request.around;
+      context.setTransform(1, 0, 0, 1, 0, 0);
+      context.clearRect(0, 0, width, height);
+      paintFaintly(context, around.behind, matrix, target, tools);
       paintOver(context, list, target, tools);
+      paintFaintly(context, around.infront, matrix, target, tools);
     } else paint(context, list, target, tools);
     if (onion) paintOnion(context, program, onion, target, tools);
     if (compare) paintCompared(context, program.at(compare.frame, shows), compare.split, target, tools);

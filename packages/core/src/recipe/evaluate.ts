@@ -33,6 +33,7 @@ import {
   type Flow,
   type Mark,
   type PaintKind,
+  type Settings,
   type Shape,
   type SourceKind,
   type StepKind,
@@ -231,7 +232,10 @@ const compileCover = (
 };
 
 /** The settings in a card, as they are read. */
-const settingsIn = (item: Item, { items, computing }: Kitchen): readonly (readonly [knob: Id, Reader<Params>])[] =>
+const settingsIn = (
+  item: Item,
+  { items, computing }: Pick<Kitchen, 'items' | 'computing'>,
+): readonly (readonly [knob: Id, Reader<Params>])[] =>
   (item.children ?? []).flatMap((id) => {
     const own = items[id];
     const kind = own?.on && own.sets !== undefined ? kindOf(own.kind) : undefined;
@@ -239,6 +243,17 @@ const settingsIn = (item: Item, { items, computing }: Kitchen): readonly (readon
       ? [[own.sets, reader(kind.params, own.params, computing(id))] as const]
       : [];
   });
+
+const settingsOf = (readers: ReturnType<typeof settingsIn>, frame: number, copy?: Copy): Settings =>
+  Object.fromEntries(readers.map(([knob, of]) => [knob, of.at(frame, copy).value as Value]));
+
+/** What the settings in a card say at a frame, by the knobs that they set. */
+export const settingsAt = (
+  item: Item,
+  items: DrawingLayer['items'],
+  frame: number,
+  computing: Kitchen['computing'],
+): Settings => settingsOf(settingsIn(item, { items, computing }), frame);
 
 const sourceAt =
   (
@@ -261,7 +276,7 @@ const sourceAt =
     const marks = kind.marks(values.at(frame, copy), {
       frame,
       supplies,
-      settings: Object.fromEntries(settings.map(([knob, of]) => [knob, of.at(frame, copy).value as Value])),
+      settings: settingsOf(settings, frame, copy),
       behind: (background) => broughtHere(room.around.behind(frame, background), room),
       take: (work) => takeWork(room, work),
       tell: (message) => tell(room, message),

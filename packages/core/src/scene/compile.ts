@@ -8,12 +8,12 @@ import type { Params, Values } from '../document/params';
 import { IDENTITY, type Matrix, multiply } from '../geometry/matrix';
 import { type Wiring, wiringOf } from '../formula/wiring';
 import { reader } from '../motion/reader';
-import { cardMatrix, compileRecipe, stampsOf } from '../recipe/evaluate';
+import { cardMatrix, compileRecipe, settingsAt, stampsOf } from '../recipe/evaluate';
 import { below } from '../recipe/sources/below';
 import { samplerOf } from '../motion/sampler';
 import { type Around, MOST_TOLD, MOST_WORK, newRoom, type Picture, SHORTAGES } from '../recipe/room';
 import { paramsOf } from '../recipe/table';
-import { EMPTY, type Flow, type Mark, type Playable, type Supplies } from '../recipe/types';
+import { EMPTY, type Flow, type Mark, type Playable, type Settings, type Supplies } from '../recipe/types';
 import { needsOf } from '../recipe/needs';
 import { inGroups } from './groups';
 import { showing } from './around';
@@ -69,15 +69,20 @@ export interface Program {
    * no layer yet.
    */
   readonly flowAt: (layer: Id, cards: readonly Id[], frame: number, others?: readonly Item[]) => Flow;
-  /** A card's values as they are shown, and the way from its pixels to the scene's; null where there is no such card. */
-  readonly cardAt: (
-    layer: Id,
-    card: Id,
-    frame: number,
-  ) => { readonly values: Values<Params>; readonly matrix: Matrix } | null;
+  /** A card as it is shown; null where there is no such card. */
+  readonly cardAt: (layer: Id, card: Id, frame: number) => CardShown | null;
   /** The formulas at work: any property as it is shown. */
   readonly wiring: Wiring;
   readonly problems: readonly Problem[];
+}
+
+/** A card at a frame. */
+export interface CardShown {
+  readonly values: Values<Params>;
+  /** From its pixels to the scene's. */
+  readonly matrix: Matrix;
+  /** What the settings in it say. */
+  readonly settings: Settings;
 }
 
 interface CompiledLayer {
@@ -266,6 +271,7 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
       return {
         values: reader(paramsOf(item.kind), item.params, computing(card)).at(frame),
         matrix: multiply(matrixOf(layer, frame), cardMatrix(layer.items, card, frame, computing)),
+        settings: settingsAt(item, layer.items, frame, computing),
       };
     },
     at: (frame, wanted) => {

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { newDrawing, newItem, newScene } from '../document/make';
-import type { Scene } from '../document/types';
+import type { Item, Scene } from '../document/types';
 import { apply } from '../geometry/matrix';
 import { compileScene, NO_LIBRARY } from './compile';
-import { frameAround, frameInside, matrixOfNest } from './inPlace';
+import { frameAround, frameInside, matrixOfNest, settingsOfNest } from './inPlace';
 
 const inner = newScene('in', 'In', { width: 100, height: 60, rate: { num: 50, den: 1 }, length: 40, background: null });
 const empty = newScene('out', 'Out', {
@@ -40,5 +40,34 @@ describe('a nest seen in its place', () => {
   });
   it('is nothing where there is no nest', () => {
     expect(matrixOfNest(around({}), { layer: 'n', card: 'gone' }, 0, inner)).toBeNull();
+  });
+  it('says what it sets inside, at each frame', () => {
+    const own: Item = {
+      ...newItem('own', 'own-number'),
+      sets: 'wide',
+      params: {
+        value: {
+          value: 0,
+          keys: [
+            { id: 'a', frame: 0, value: 10, ease: { kind: 'linear' } },
+            { id: 'b', frame: 10, value: 30, ease: { kind: 'linear' } },
+          ],
+        },
+      },
+    };
+    const card: Item = { ...newItem('c', 'nest', { scene: 'in' }), children: ['own'] };
+    const scene: Scene = {
+      ...empty,
+      layers: { n: newDrawing(empty, 'n', 'Nest', [card, own]) },
+      order: ['n'],
+      nested: { in: inner },
+    };
+    const program = compileScene(scene, NO_LIBRARY);
+    expect([0, 5, 20].map((frame) => settingsOfNest(program, at, frame))).toEqual([
+      { wide: 10 },
+      { wide: 20 },
+      { wide: 30 },
+    ]);
+    expect(settingsOfNest(program, { layer: 'n', card: 'gone' }, 0)).toEqual({});
   });
 });

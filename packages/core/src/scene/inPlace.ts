@@ -4,6 +4,7 @@ import type { Id, Scene } from '../document/types';
 import { type Matrix, multiply, translation } from '../geometry/matrix';
 import { nest, nestedFrame } from '../recipe/sources/nest';
 import type { Values } from '../document/params';
+import type { Settings } from '../recipe/types';
 import type { Program } from './compile';
 
 /** The card of a layer that plays another scene. */
@@ -16,7 +17,7 @@ const valuesAt = (program: Program, { layer, card }: NestAt, frame: number) => {
   const item = program.scene.layers[layer];
   const isNest = item?.kind === 'drawing' && item.items[card]?.kind === nest.kind;
   const at = isNest ? program.cardAt(layer, card, frame) : null;
-  return at && { values: at.values as Values<typeof nest.params>, matrix: at.matrix };
+  return at && { ...at, values: at.values as Values<typeof nest.params> };
 };
 
 /** From the pixels of the scene that a nest plays to those of the scene around it; null where there is no such nest. */
@@ -24,6 +25,10 @@ export const matrixOfNest = (program: Program, at: NestAt, frame: number, inner:
   const own = valuesAt(program, at, frame);
   return own && multiply(own.matrix, translation(-inner.width / 2, -inner.height / 2));
 };
+
+/** What a nest sets for itself in the scene that it plays. */
+export const settingsOfNest = (program: Program, at: NestAt, frame: number): Settings =>
+  valuesAt(program, at, frame)?.settings ?? {};
 
 /** The frame of the scene inside that shows at a frame around it; null before it begins, or where there is no such nest. */
 export const frameInside = (program: Program, at: NestAt, frame: number, inner: Scene): number | null => {

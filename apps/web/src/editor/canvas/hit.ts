@@ -1,10 +1,10 @@
 /** Which layer is under a point, and which are in a rectangle. */
 import type { Id, Point } from '@kite/core/document/types';
 import { overlaps } from '@kite/core/geometry/bounds';
-import { apply, determinant, inverted, type Matrix, multiply } from '@kite/core/geometry/matrix';
+import { apply, determinant, inverted, type Matrix, meanScale, multiply } from '@kite/core/geometry/matrix';
 import type { Outline } from '@kite/core/geometry/outline';
 import { trace } from '@kite/core/geometry/trace';
-import type { Mark } from '@kite/core/recipe/types';
+import type { Cut, Mark } from '@kite/core/recipe/types';
 import { layerBox, layerBoxInScene } from '@kite/core/scene/bounds';
 import { isShown } from '@kite/core/scene/groups';
 import { textOf } from '../commands/layers';
@@ -19,25 +19,50 @@ const pathOf = (outlines: readonly Outline[]): Path2D => {
   return path;
 };
 
-const hits = (mark: Mark, at: Point, world: Matrix, slack: number): boolean => {
-  // What stands beside a layer, as its shadow, is not what is meant by a press.
-  if (mark.op === 'group') return !mark.aside && mark.marks.some((inner) => hits(inner, at, world, slack));
+/** The point in the pixels of a matrix; null where that is flattened. */
+const within = (at: Point, matrix: Matrix): Point | null => {
+  const back = inverted(matrix);
+  return back && apply(back, at);
+};
+
+const isInCut = (cut: Cut, at: Point, world: Matrix): boolean => {
+  if ('marks' in cut) return cut.marks.some((mark) => hits(mark, at, world, 0)) !== cut.inverted;
+  const local = within(at, multiply(world, cut.matrix));
+  return (local !== null && context().isPointInPath(pathOf(cut.outlines), ...local)) !== cut.inverted;
+};
+
+/** Whether cuts let a point through, as they are laid one over another: of soft edges, up to their middle. */
+const letThrough = (cuts: readonly Cut[], at: Point, world: Matrix): boolean =>
+  cuts.reduce<boolean | null>((open, cut) => {
+    const inside = isInCut(cut, at, world);
+    if (cut.mode === 'add') return open === true || inside;
+    if (cut.mode === 'show') return open !== false && inside;
+    if (cut.mode === 'hide') return open !== false && !inside;
+    return (open ?? true) !== inside;
+  }, null) ?? true;
+
+const hits = (mark: Mark, at: Point, world: Matrix, slack: number, uncut = false): boolean => {
+  if (mark.op === 'group') {
+    // What stands beside a layer, as its shadow, is not what is meant by a press.
+    if (mark.aside || (!uncut && !letThrough(mark.cuts ?? [], at, world))) return false;
+    return mark.marks.some((inner) => hits(inner, at, world, slack, uncut));
+  }
   if (mark.op === 'picture') {
-    const back = inverted(multiply(world, mark.matrix));
-    const [x, y] = back ? apply(back, at) : [Infinity, Infinity];
+    const [x, y] = within(at, multiply(world, mark.matrix)) ?? [Infinity, Infinity];
     return Math.abs(x) <= mark.asset.width / 2 && Math.abs(y) <= mark.asset.height / 2;
   }
   if (Math.abs(determinant(mark.matrix)) < 1e-12) return false;
   const path = pathOf(mark.outlines);
-  const placed = new DOMMatrix([...world]).multiply(new DOMMatrix([...mark.matrix]));
-  const local = placed.inverse().transformPoint({ x: at[0], y: at[1] });
-  if (mark.op === 'fill') return context().isPointInPath(path, local.x, local.y, mark.rule);
-  const scale = Math.sqrt(Math.abs(placed.a * placed.d - placed.b * placed.c)) || 1;
+  const placed = multiply(world, mark.matrix);
+  const local = within(at, placed);
+  if (!local) return false;
+  if (mark.op === 'fill') return context().isPointInPath(path, ...local, mark.rule);
+  const scale = meanScale(placed) || 1;
   const stroked = context();
   stroked.lineWidth = mark.width + (2 * slack) / scale;
   stroked.lineCap = 'round';
   stroked.lineJoin = 'round';
-  return stroked.isPointInStroke(path, local.x, local.y);
+  return stroked.isPointInStroke(path, ...local);
 };
 
 const shown = (editor: Editor): Id[] => {
@@ -52,19 +77,21 @@ const shown = (editor: Editor): Id[] => {
 const inBox = (editor: Editor, id: Id, at: Point): boolean => {
   const { program, state } = editor;
   const box = layerBox(program, id, state.frame);
-  const back = inverted(program.matrixAt(id, state.frame));
-  if (!box || !back) return false;
-  const [x, y] = apply(back, at);
+  const local = within(at, program.matrixAt(id, state.frame));
+  if (!box || !local) return false;
+  const [x, y] = local;
   return x >= box.left && x <= box.right && y >= box.top && y <= box.bottom;
 };
 
 /** The front-most layer under a point of the scene; strokes are hit within `slack` of it. */
 export const layerAt = (editor: Editor, at: Point, slack: number): Id | null => {
   const program = editor.program;
-  const { frame } = editor.state;
+  const { frame, cutPart, selection } = editor.state;
   for (const id of shown(editor)) {
     const world = program.matrixAt(id, frame);
-    if (program.marksAt(id, frame).some((mark) => hits(mark, at, world, slack))) return id;
+    // Of what is selected the part that is cut away may be seen, and so be seized.
+    const uncut = cutPart !== 'gone' && selection.layers.includes(id);
+    if (program.marksAt(id, frame).some((mark) => hits(mark, at, world, slack, uncut))) return id;
   }
   // Between letters there is nothing to hit, and yet it is the words that are meant.
   return shown(editor).find((id) => textOf(editor.scene.layers[id]) !== null && inBox(editor, id, at)) ?? null;

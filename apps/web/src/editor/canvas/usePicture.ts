@@ -4,7 +4,7 @@ import { type RefObject, useEffect } from 'react';
 import type { Editor } from '../store/editor';
 import { type EditorState, sceneOf } from '../store/state';
 import { onionOf } from './looks/onion';
-import { surroundingsOf } from './looks/inPlace';
+import { surroundingsOf } from '../store/inPlace';
 import { shownPart, type Size, viewOn } from './view';
 
 /** Gives the canvas the size of a picture, and stands it where the picture was drawn for. */

@@ -38,7 +38,7 @@ export const writeFormula = (editor: Editor, refs: readonly PropertyRef[], typed
 /** An edit that writes what a formula gives over the whole scene as keyframes; null where none works. */
 export const baking = (editor: Editor, ref: PropertyRef, tolerance: number | null): Edit | null => {
   const param = paramAt(editor.state.doc, ref);
-  const sampler = editor.program.wiring.sampler(ref);
+  const sampler = editor.ownProgram.wiring.sampler(ref);
   if (!param || !sampler || !formulaIn(editor.scene.layers[ref.layer], ref)) return null;
   return bakeFormula(ref, bakedFormula(param, sampler, 0, editor.scene.length - 1, tolerance));
 };

@@ -172,7 +172,7 @@ export const splitTextLayer = (editor: Editor, layer: Id, by: SplitBy): void => 
   const before = new Set(editor.scene.order);
   editor.set({ mode: SELECTING });
   const ref = { scene: editor.scene.id, layer, item };
-  editor.edit(splitText(ref, by, editor.state.frame, editor.program, makeId));
+  editor.edit(splitText(ref, by, editor.state.frame, editor.ownProgram, makeId));
   editor.select({ layers: editor.scene.order.filter((id) => !before.has(id)) });
 };
 

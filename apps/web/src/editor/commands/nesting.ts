@@ -7,7 +7,7 @@ import { readingsIn } from '@kite/core/scene/follows';
 import { frameInside } from '@kite/core/scene/inPlace';
 import { together } from '@kite/core/document/patches';
 import { toast } from 'sonner';
-import { surroundingsOf } from '../canvas/looks/inPlace';
+import { surroundingsOf } from '../store/inPlace';
 import { baking } from './formulas';
 import { type Editor, makeId } from '../store/editor';
 

@@ -6,6 +6,7 @@ import { applyPatches, type Change, type Edit, type Patch } from '@kite/core/doc
 import { applyEdit } from '@kite/core/edits/apply';
 import { stayingOutside } from '@kite/core/edits/outside';
 import type { Id, Project, Scene } from '@kite/core/document/types';
+import { turned } from '@kite/core/scene/turned';
 import { wholeScene } from '@kite/core/scene/whole';
 import type { Writing } from '@kite/core/motion/keys';
 import { compileScene, type Library, type Program } from '@kite/core/scene/compile';
@@ -16,6 +17,7 @@ import { createStore, type StoreApi } from 'zustand/vanilla';
 import { newId } from '../../api/ids';
 import { Preview } from '../../preview/client';
 import { BrowserMaterials } from '../../preview/materials';
+import { surroundingsOf } from './inPlace';
 import { Saver } from './saver';
 import { NOTHING, type Selection, stillThere, unfoldedBy } from './selection';
 import { type EditorState, firstState, rangeOf, sceneOf } from './state';
@@ -115,8 +117,16 @@ export class Editor {
   get library(): Library {
     return this.materials.library(this.state.doc.assets);
   }
-  get program(): Program {
+  /** The open scene as it is, whatever a nest sets in it: what becomes values of the document is worked out from this. */
+  get ownProgram(): Program {
     return compileScene(wholeScene(this.scene, this.state.doc), this.library);
+  }
+  /** The open scene as it is seen: with what the nest sets in it that it is seen in the place of. */
+  get program(): Program {
+    const settings = surroundingsOf(this)?.settings;
+    return settings
+      ? compileScene(turned(wholeScene(this.scene, this.state.doc), settings), this.library)
+      : this.ownProgram;
   }
   /** Resolves once the server has every edit: what it is asked for next is of what is seen here. Rejects with what is in the way. */
   allSaved(): Promise<void> {

@@ -1,6 +1,7 @@
 import { CornerLeftUp } from 'lucide-react';
 import { Button } from '../../../ui/Button';
 import { useEditor, useSlice } from '../../store/context';
+import { surroundingsOf } from '../../store/inPlace';
 import { leaveNest } from '../../commands/nesting';
 
 /** Where the open scene is seen, and the way back. */
@@ -8,6 +9,7 @@ export const InPlaceBar = () => {
   const editor = useEditor();
   const around = useSlice((s) => (s.within ? (s.doc.scenes[s.within.scene]?.name ?? null) : null));
   const own = useSlice((s) => s.doc.scenes[s.sceneId]?.name ?? '');
+  const set = useSlice(() => Object.keys(surroundingsOf(editor)?.settings ?? {}).length);
   if (around === null) return null;
   return (
     <div
@@ -17,7 +19,7 @@ export const InPlaceBar = () => {
       onPointerDown={(event) => event.stopPropagation()}
     >
       <span className="truncate">
-        “{own}” in its place in “{around}”
+        “{own}” in its place in “{around}”{set > 0 && `, with ${set === 1 ? 'the knob' : `the ${set} knobs`} set there`}
       </span>
       <Button icon={<CornerLeftUp size={14} />} className="!h-6" onClick={() => leaveNest(editor)}>
         Back

@@ -71,7 +71,7 @@ export const cardMenu = (
     {
       label: 'Turn into a path',
       disabled: !('outlines' in kind) || item.kind === 'path',
-      onSelect: () => editor.edit(turnIntoPath(ref, editor.state.frame, editor.program, makeId)),
+      onSelect: () => editor.edit(turnIntoPath(ref, editor.state.frame, editor.ownProgram, makeId)),
     },
     ...(item.name === REVEAL_NAME
       ? [{ label: 'Write on otherwise …', onSelect: () => editor.set({ revealing: [layer.id] }) }]

@@ -1,10 +1,10 @@
 /** What is around a nested scene that was opened in its place. */
 import { inverted } from '@kite/core/geometry/matrix';
 import { compileScene, type Program } from '@kite/core/scene/compile';
-import { frameAround, matrixOfNest } from '@kite/core/scene/inPlace';
+import { frameAround, matrixOfNest, settingsOfNest } from '@kite/core/scene/inPlace';
 import { wholeScene } from '@kite/core/scene/whole';
-import type { Surroundings } from '../../../preview/messages';
-import type { Editor } from '../../store/editor';
+import type { Surroundings } from '../../preview/messages';
+import type { Editor } from './editor';
 
 /** The scene around the open one, where it is seen in its place. */
 const programAround = (editor: Editor): Program | null => {
@@ -21,5 +21,6 @@ export const surroundingsOf = (editor: Editor): Surroundings | null => {
   const at = frameAround(program, within, frame, editor.scene, within.frame);
   const place = matrixOfNest(program, within, at, editor.scene);
   const matrix = place && inverted(place);
-  return matrix ? { scene: within.scene, layer: within.layer, frame: at, matrix } : null;
+  if (!matrix) return null;
+  return { scene: within.scene, layer: within.layer, frame: at, matrix, settings: settingsOfNest(program, within, at) };
 };
