@@ -77,6 +77,20 @@ describe('a mask that is drawn', () => {
       [225, 145],
     ]);
   });
+  it('stands upright as a path on what is turned and stretched, which no group undoes', () => {
+    const slanted = projectOf(box('t', { rotation: { value: 30 }, scale: { value: [3, 1] } }));
+    const drawn = done(slanted, drawMask(programOf(slanted), 't', { mask: 'm', group: 'g' }, shape, [60, 50], 0));
+    expect(drawingOf(drawn, 't').items.g).toMatchObject({ kind: 'path', name: 'Rectangle' });
+    const corners = [
+      [55, 45],
+      [65, 45],
+      [65, 55],
+      [55, 55],
+    ];
+    expect(ofMask(drawn, 't', 0)).toEqual(corners);
+    const inside = done(drawn, drawInside(programOf(drawn), 't', 'm', 'h', { ...shape, id: 'o' }, [60, 50], 0));
+    expect(ofMask(inside, 't', 0).slice(-4)).toEqual(corners);
+  });
   it('stands below those that are there, and adds to them', () => {
     const once = done(doc, edit);
     const next = newItem('other', 'ellipse');

@@ -35,8 +35,8 @@ export const drawMask = (
 ): Edit => ({
   label: 'Draw a mask',
   change: (draft) => {
-    const group = uprightIn(program.matrixAt(layer, frame), at, ids.group, shape);
-    put(draft, program.scene.id, layer, { ...newItem(ids.mask, maskKind.kind), children: [group.id] }, [group, shape]);
+    const cards = uprightIn(program.matrixAt(layer, frame), at, ids.group, shape, program.library.fonts);
+    put(draft, program.scene.id, layer, { ...newItem(ids.mask, maskKind.kind), children: [cards[0].id] }, cards);
   },
 });
 
