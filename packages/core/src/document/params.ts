@@ -182,7 +182,12 @@ export const numbers = (
   o: Pick<NumbersParam, 'unit' | 'min' | 'max' | 'most'>,
 ): NumbersParam => ({ kind: 'numbers', label, default: value, ...o });
 
-export const switchParam = (label: string, value: boolean): SwitchParam => ({ kind: 'switch', label, default: value });
+export const switchParam = (label: string, value: boolean, o: Pick<SwitchParam, 'when'> = {}): SwitchParam => ({
+  kind: 'switch',
+  label,
+  default: value,
+  ...o,
+});
 
 export const text = (label: string, value: string, o: Pick<TextParam, 'most' | 'lines' | 'form'>): TextParam => ({
   kind: 'text',

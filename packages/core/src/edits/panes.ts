@@ -29,16 +29,13 @@ export interface Panes {
 
 export const PANE_LIMITS = { rows: [1, 50], columns: [1, 50], gap: [0, 1_000] } as const;
 
+type Part = readonly [from: number, to: number];
+
 /**
  * From and to of so many parts of a stretch. They begin and end at whole pixels, where one that ends there and one that begins
  * meet exactly.
  */
-export const partsOf = (
-  from: number,
-  to: number,
-  count: number,
-  gap: number,
-): readonly (readonly [number, number])[] => {
+export const partsOf = (from: number, to: number, count: number, gap: number): readonly Part[] => {
   const size = (to - from - gap * (count - 1)) / count;
   const begins = (i: number) => (i === 0 ? Math.floor(from) : Math.round(from + i * (size + gap)));
   return Array.from({ length: count }, (_, i) => {
@@ -84,7 +81,7 @@ const paned = (
     const taken = Object.values(scene.layers).map((l) => l.name);
     const made = windowsOf(layer, box).map(({ name: called, middle, outlines }): DrawingLayer => {
       const cut = {
-        ...newItem(makeId(), mask.kind, { mode: 'show' }),
+        ...newItem(makeId(), mask.kind, { mode: 'show', crisp: true }),
         name: 'Pane',
         children: outlines.map(({ id }) => id),
       };
@@ -103,6 +100,13 @@ const paned = (
   },
 });
 
+/** Parts of which the outer ones reach a quarter further out: the soft outer edges of a picture are not cut. */
+const bled = (parts: readonly Part[]): readonly Part[] =>
+  parts.map(([from, to], i) => {
+    const further = (to - from) / 4;
+    return [i === 0 ? from - further : from, i === parts.length - 1 ? to + further : to];
+  });
+
 /** The panes of a layer as it shows at a frame, row by row from the top left. */
 export const cutIntoPanes = (
   program: Program,
@@ -117,11 +121,16 @@ export const cutIntoPanes = (
     if ([...across, ...down].some(([from, to]) => to <= from)) {
       throw new RangeError(`“${layer.name}” is too small for so many panes with such a gap`);
     }
+    const [wide, high] = [bled(across), bled(down)];
     return down.flatMap(([top, bottom], row) =>
       across.map(([left, right], column): Pane => {
-        const middle: Point = [(left + right) / 2, (top + bottom) / 2];
-        const size = { width: right - left, height: bottom - top, centre: middle };
-        return { name: `${row + 1}.${column + 1}`, middle, outlines: [newItem(makeId(), rectangle.kind, size)] };
+        const [[from, to], [over, under]] = [wide[column] as Part, high[row] as Part];
+        const size = { width: to - from, height: under - over, centre: [(from + to) / 2, (over + under) / 2] as const };
+        return {
+          name: `${row + 1}.${column + 1}`,
+          middle: [(left + right) / 2, (top + bottom) / 2],
+          outlines: [newItem(makeId(), rectangle.kind, size)],
+        };
       }),
     );
   });

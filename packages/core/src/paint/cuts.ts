@@ -8,6 +8,7 @@ import { trace } from '../geometry/trace';
 import { blurBy } from '../recipe/covers/blur';
 import { deviationOf } from '../recipe/marks';
 import type { AreaCut, Cut, CutMode, Mark } from '../recipe/types';
+import { areaOn } from './crisp';
 import { type Changed, changed, drawThrough, finished, shrinkFor, whole } from './change';
 import { type Target, targetOf } from './target';
 
@@ -28,8 +29,9 @@ const LEAVING: { readonly [M in CutMode]: string } = {
 
 const isHard = (cut: Cut): cut is AreaCut => !cut.inverted && 'outlines' in cut && cut.feather <= 0;
 
-const fillArea = ({ context, view }: Target, { outlines, matrix }: AreaCut): void => {
-  context.setTransform(...multiply(view, matrix));
+const fillArea = ({ context, view }: Target, cut: AreaCut): void => {
+  const { outlines, matrix } = areaOn(cut, view);
+  context.setTransform(...matrix);
   context.fillStyle = '#000';
   context.beginPath();
   for (const outline of outlines) trace(context, outline);

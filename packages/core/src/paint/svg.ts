@@ -1,6 +1,7 @@
 /** Display list → SVG (SVG 2; Compositing and Blending Level 1 for blend modes). */
 import type { CutOut, GradientStop, PictureAsset } from '../document/types';
 import { type Box, boxThrough, grown, outlineBox, union } from '../geometry/bounds';
+import { areaOn } from './crisp';
 import type { Matrix } from '../geometry/matrix';
 import { areaOf, outlinesOf } from '../geometry/polygons';
 import { dataOf } from '../geometry/trace';
@@ -151,7 +152,9 @@ class Writer {
     return cuts.reduce((left, cut) => `<g clip-path="url(#${this.clip(cut, size)})">${left}</g>`, inner);
   }
 
-  private clip({ outlines, matrix, mode }: AreaCut, { width, height }: Size): string {
+  private clip(cut: AreaCut, { width, height }: Size): string {
+    const { outlines, matrix } = areaOn(cut);
+    const { mode } = cut;
     return this.define((own) => {
       if (mode === 'show' || mode === 'add') {
         return `<clipPath id="${own}"><path d="${dataOf(outlines)}"${transformOf(matrix)}/></clipPath>`;
@@ -198,7 +201,9 @@ class Writer {
   }
 
   /** White where outlines are, with a soft edge. */
-  private soft({ outlines, matrix, feather, scale }: AreaCut): string {
+  private soft(cut: AreaCut): string {
+    const { feather, scale } = cut;
+    const { outlines, matrix } = areaOn(cut);
     const deviation = deviationOf(feather) * scale;
     const path = `<path d="${dataOf(outlines)}"${transformOf(matrix)} fill="#fff"/>`;
     const bare = outlines.reduce<Box | null>((sum, o) => union(sum, outlineBox(o)), null);

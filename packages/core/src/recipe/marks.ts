@@ -83,6 +83,7 @@ export const areaCut = (outlines: readonly Outline[], how: Partial<Omit<AreaCut,
   inverted: false,
   feather: 0,
   scale: 1,
+  crisp: false,
   strength: 1,
   ...how,
 });

@@ -102,6 +102,8 @@ export interface AreaCut extends CutBase {
   /** How far its edge fades to each side, in its own pixels, each of which `scale` of the mark's make. */
   readonly feather: number;
   readonly scale: number;
+  /** Whether edges that stand along the pixels of the target lie between them: areas that meet neither overlap there nor leave a seam. */
+  readonly crisp: boolean;
 }
 /** What another picture covers, by how opaque it is. */
 export interface PictureCut extends CutBase {

@@ -49,8 +49,8 @@ describe('a nest seen in its place', () => {
         value: {
           value: 0,
           keys: [
-            { id: 'a', frame: 0, value: 10, ease: { kind: 'linear' } },
-            { id: 'b', frame: 10, value: 30, ease: { kind: 'linear' } },
+            { frame: 0, value: 10, ease: { kind: 'linear' } },
+            { frame: 10, value: 30, ease: { kind: 'linear' } },
           ],
         },
       },

@@ -44,10 +44,11 @@ export const mask = cover({
     feather: px('Feather', 0, { min: 0, max: 1_000, step: 0.5, when: ['by', 'outlines'] }),
     grow: px('Grow', 0, { min: -5_000, max: 5_000, step: 0.5, when: ['by', 'outlines'] }),
     strength: percent('Strength', 1),
+    crisp: switchParam('Edges between pixels', false, { when: ['by', 'outlines'] }),
   },
   holds: true,
   summary: ({ mode, inverted }) => SAYS[mode].replace('inside', inverted ? 'outside' : 'inside'),
-  cover: (marks, { mode, by, inverted, feather, grow, strength }, { own, goesOn, room }) => {
+  cover: (marks, { mode, by, inverted, feather, grow, strength, crisp }, { own, goesOn, room }) => {
     if (strength <= 0 && mode === 'hide') return marks;
     const before = goesOn ? alreadyCut(marks) : null;
     const joined = (cut: Cut) =>
@@ -55,6 +56,6 @@ export const mask = cover({
     if (by === 'drawn') return joined({ marks: own.marks, mode, inverted, strength });
     const outlines = own.shapes.flatMap((s) => s.outlines);
     const grown = grownOutlines(outlines, grow, 'round', 4, room);
-    return joined(areaCut(grown, { mode, inverted, feather, strength }));
+    return joined(areaCut(grown, { mode, inverted, feather, strength, crisp }));
   },
 });
