@@ -1,18 +1,15 @@
 /** Shapes that are drawn into a drawing that is there. */
-import { newItem } from '../document/make';
+import { newItem, type MakeId } from '../document/make';
 import { type Edit, plain } from '../document/patches';
-import type { DrawingLayer, Id, Item, PathValue, Point, Value, Vertex } from '../document/types';
+import type { DrawingLayer, Id, Item, PathValue, Point, Vertex } from '../document/types';
 import { inverted, type Matrix, multiply, placed, type Placement, translation } from '../geometry/matrix';
-import { pathOfOutline, vertexThrough } from '../motion/paths';
-import { reader } from '../motion/reader';
-import { bareSupplies } from '../recipe/evaluate';
+import { vertexThrough } from '../motion/paths';
 import { group as groupKind } from '../recipe/group';
 import { path as pathKind } from '../recipe/sources/path';
 import { kindOf } from '../recipe/table';
 import type { Program } from '../scene/compile';
-import type { Fonts } from '../type/types';
 import { drawingIn, type ItemDraft, NotFound } from './find';
-import { decomposed, tidy, tidyPoint } from './place';
+import { placesFor, tidy } from './place';
 import { addItem } from './recipe';
 
 /** From what is seen from a point of the scene to a place whose pixels are those of the scene through `m`. */
@@ -27,31 +24,32 @@ const pathThrough = (m: Matrix, path: PathValue): PathValue => ({
   vertices: path.vertices.map((v) => vertexThrough(m, v).map(tidy) as unknown as Vertex),
 });
 
-/** The one path that a shape has as it is drawn; null for several. */
-const pathOf = (shape: Item, fonts: Fonts): PathValue | null => {
-  const kind = kindOf(shape.kind);
-  if (kind.role !== 'source' || !('outlines' in kind)) return null;
-  const [outline, ...more] = kind.outlines(reader(kind.params, shape.params).at(0), bareSupplies(fonts));
-  return outline && more.length === 0 ? pathOfOutline(outline) : null;
+/**
+ * Groups in each other, the outermost first, and in the innermost some cards: these stand as they would outside, where the
+ * groups' own pixels are those of `m`.
+ */
+export const inGroups = (
+  m: Matrix,
+  cards: readonly Id[],
+  outermost: Id,
+  makeId: MakeId,
+): readonly [Item, ...Item[]] => {
+  const groups = placesFor(m).map((place, i) => newItem(i === 0 ? outermost : makeId(), groupKind.kind, place));
+  const held = (i: number) => (i === groups.length - 1 ? cards : [(groups[i + 1] as Item).id]);
+  return groups.map((group, i): Item => ({ ...group, children: held(i) })) as [Item, ...Item[]];
 };
 
 /**
- * A card, and what is in it, that lets a shape stand upright at a point of the scene, for a place whose pixels are those of the
- * scene through `m`: a group with the shape; where the place is slanted, which no group undoes, a path.
+ * Groups that let a shape stand upright at a point of the scene, and the shape, for a place whose pixels are those of the scene
+ * through `m`.
  */
-export const uprightIn = (m: Matrix, at: Point, id: Id, shape: Item, fonts: Fonts): readonly [Item, ...Item[]] => {
-  const upright = seenFrom(m, at);
-  const { rotation, scale, slant } = decomposed(upright);
-  const path = Math.abs(slant) > 1e-6 ? pathOf(shape, fonts) : null;
-  if (path) {
-    const { name = kindOf(shape.kind).label } = shape;
-    return [{ ...newItem(id, pathKind.kind, { path: pathThrough(upright, path) }), name }];
-  }
-  const place: { [key: string]: Value } = { position: tidyPoint([upright[4], upright[5]]) };
-  if (Math.abs(rotation) > 1e-6) place.rotation = tidy(rotation);
-  if (scale.some((s) => Math.abs(s - 1) > 1e-6)) place.scale = tidyPoint(scale);
-  return [{ ...newItem(id, groupKind.kind, place), children: [shape.id] }, shape];
-};
+export const uprightIn = (
+  m: Matrix,
+  at: Point,
+  outermost: Id,
+  shape: Item,
+  makeId: MakeId,
+): readonly [Item, ...Item[]] => [...inGroups(seenFrom(m, at), [shape.id], outermost, makeId), shape];
 
 /**
  * A shape among the cards of a group or a mask, upright at a point of the scene, above what paints there. A path goes there as it
@@ -65,6 +63,7 @@ export const drawInside = (
   shape: Item,
   at: Point,
   frame: number,
+  makeId: MakeId,
 ): Edit => ({
   label: 'Draw a card',
   change: (draft) => {
@@ -82,7 +81,7 @@ export const drawInside = (
     const { scene } = program;
     if (shape.kind === pathKind.kind) addItem(scene.id, layer, throughTo(m, at, shape), inside, index).change(draft);
     else {
-      const [card, ...within] = uprightIn(m, at, groupId, shape, program.library.fonts);
+      const [card, ...within] = uprightIn(m, at, groupId, shape, makeId);
       for (const item of within) drawingIn(draft, scene.id, layer).items[item.id] = item as ItemDraft;
       addItem(scene.id, layer, card, inside, index).change(draft);
     }

@@ -4,14 +4,15 @@ import { PLACE } from '../document/params';
 import { type Edit, plain, type ProjectDraft } from '../document/patches';
 import type { DrawingLayer, Formulas, Id, Item, Layer, Point, Properties, Scene } from '../document/types';
 import { retargeted, type Target } from '../formula/refs';
+import { inverted, type Matrix, multiply } from '../geometry/matrix';
 import { mask as maskKind } from '../recipe/covers/mask';
 import { group as groupKind } from '../recipe/group';
 import { kindOf } from '../recipe/table';
 import type { Program } from '../scene/compile';
 import { drawingIn, itemIn, type ItemDraft, NotFound, sceneIn } from './find';
-import { uprightIn } from './drawn';
+import { inGroups, uprightIn } from './drawn';
 import { addLayers, copiesOf } from './layers';
-import { reparent } from './place';
+import { isSimilar, parentMatrix, reparent } from './place';
 import { detach, within } from './recipe';
 import { leaveScene } from './sets';
 
@@ -32,10 +33,11 @@ export const drawMask = (
   shape: Item,
   at: Point,
   frame: number,
+  makeId: MakeId,
 ): Edit => ({
   label: 'Draw a mask',
   change: (draft) => {
-    const cards = uprightIn(program.matrixAt(layer, frame), at, ids.group, shape, program.library.fonts);
+    const cards = uprightIn(program.matrixAt(layer, frame), at, ids.group, shape, makeId);
     put(draft, program.scene.id, layer, { ...newItem(ids.mask, maskKind.kind), children: [cards[0].id] }, cards);
   },
 });
@@ -63,7 +65,7 @@ const moving =
   };
 
 /** What a layer draws as a mask: a group that stands where the layer stood, keyframes and formulas too. */
-const asMask = (by: DrawingLayer, makeId: MakeId): { mask: Item; inside: Item[] } => {
+const asMask = (by: DrawingLayer, around: Matrix | null, makeId: MakeId): { mask: Item; inside: Item[] } => {
   const [params, formulas] = [parted(by.params), parted<Formulas[string]>(by.formulas)];
   const withFormulas = (found: Formulas) => Object.keys(found).length > 0 && { formulas: found };
   const group: Item = {
@@ -76,10 +78,13 @@ const asMask = (by: DrawingLayer, makeId: MakeId): { mask: Item; inside: Item[] 
     ...newItem(makeId(), maskKind.kind),
     name: by.name,
     params: named('strength', params.opacity),
-    children: [group.id],
     ...withFormulas(named('strength', formulas.opacity)),
   };
-  return { mask, inside: [group, ...Object.values(by.items)] };
+  const groups = around ? inGroups(around, [group.id], makeId(), makeId) : [];
+  return {
+    mask: { ...mask, children: [(groups[0] ?? group).id] },
+    inside: [group, ...groups, ...Object.values(by.items)],
+  };
 };
 
 /** A drawing becomes a mask of other drawings, each with one of its own, and is a layer no more. */
@@ -92,11 +97,17 @@ export const maskBy = (sceneId: Id, id: Id, targets: readonly Id[], frame: numbe
       throw new RangeError(`“${by.name}” wants another drawing to mask`);
     const { parent } = by;
     for (const other of Object.values(scene.layers)) if (other.parent === id) reparent(scene, other.id, parent, frame);
+    const stood = parentMatrix(scene, parent, frame);
+    const alone = plain<DrawingLayer>(by);
     for (const target of targets) {
       drawingIn(draft, sceneId, target);
-      reparent(scene, id, target, frame);
-      const [copy] = copiesOf([plain<DrawingLayer>(by)], makeId) as [DrawingLayer];
-      const { mask, inside } = asMask(copy, makeId);
+      const back = inverted(parentMatrix(scene, target, frame));
+      const way = back && multiply(back, stood);
+      // What stretches unevenly slants what turns: that takes groups around, and leaves the place as it is.
+      const around = way && !isSimilar(way) ? way : null;
+      if (!around) reparent(scene, id, target, frame);
+      const [copy] = copiesOf([around ? alone : plain<DrawingLayer>(by)], makeId) as [DrawingLayer];
+      const { mask, inside } = asMask(copy, around, makeId);
       const [group] = inside as [Item];
       const along = moving(copy.id, target, ({ item, key }) => {
         if (item !== undefined) return { layer: target, item, key };

@@ -26,7 +26,7 @@ export const tidyPoint = ([x, y]: Point): Point => [tidy(x), tidy(y)];
 const placementIn = (layer: Pick<LayerDraft, 'params'>) => placementOf(plain<Properties>(layer.params));
 
 /** From a layer's parent's pixels to the scene's. */
-const parentMatrix = (scene: ProjectDraft['scenes'][string], id: Id | null, frame: number): Matrix => {
+export const parentMatrix = (scene: ProjectDraft['scenes'][string], id: Id | null, frame: number): Matrix => {
   const seen = new Set<Id>();
   let m: Matrix = IDENTITY;
   for (let at = id; at !== null && !seen.has(at);) {
@@ -70,6 +70,35 @@ export const decomposed = (m: Matrix): { rotation: number; scale: Point; slant: 
   const height = width > 0 ? determinant(m) / width : Math.hypot(m[2], m[3]);
   const slant = width > 0 ? (m[0] * m[2] + m[1] * m[3]) / (width * width) : 0;
   return { rotation, scale: [width, height], slant };
+};
+
+/** Whether a matrix leaves shapes as they are, but for their size. */
+export const isSimilar = (m: Matrix): boolean => {
+  const { scale, slant } = decomposed(m);
+  return Math.abs(slant) < 1e-6 && Math.abs(Math.abs(scale[0]) - Math.abs(scale[1])) < 1e-6;
+};
+
+type Place = { readonly [key: string]: Value };
+
+const placeOf = (position: Point, rotation: number, scale: Point): Place => ({
+  ...(position.some((v) => v !== 0) && { position: tidyPoint(position) }),
+  ...(Math.abs(rotation) > 1e-6 && { rotation: tidy(rotation) }),
+  ...(scale.some((s) => Math.abs(s - 1) > 1e-6) && { scale: tidyPoint(scale) }),
+});
+
+/**
+ * The places of things in each other, the outermost first, that come to a matrix: one where that does not slant, else two, by
+ * its singular values (a turn, a stretch along the axes, another turn).
+ */
+export const placesFor = (m: Matrix): readonly [Place, ...Place[]] => {
+  const position: Point = [m[4], m[5]];
+  const { rotation, scale, slant } = decomposed(m);
+  if (Math.abs(slant) < 1e-6) return [placeOf(position, rotation, scale)];
+  const [e, f, g, h] = [(m[0] + m[3]) / 2, (m[0] - m[3]) / 2, (m[1] + m[2]) / 2, (m[1] - m[2]) / 2];
+  const [q, r] = [Math.hypot(e, h), Math.hypot(f, g)];
+  const [along, across] = [Math.atan2(g, f), Math.atan2(h, e)];
+  const degrees = (angle: number) => (angle * 90) / Math.PI;
+  return [placeOf(position, degrees(across + along), [q + r, q - r]), placeOf([0, 0], degrees(across - along), [1, 1])];
 };
 
 /** The nearest whole turns, so that 350° carried on by 20° is 370°. */

@@ -52,7 +52,7 @@ export const addInside = (
 ): void => {
   const shape = newItem(makeId(), kind, values);
   const group = makeId();
-  const edit = drawInside(editor.program, layer, inside, group, shape, at, editor.state.frame);
+  const edit = drawInside(editor.program, layer, inside, group, shape, at, editor.state.frame, makeId);
   if (editor.edit(edit)) editor.select({ layers: [layer], card: kind === path.kind ? shape.id : group });
 };
 
@@ -66,7 +66,7 @@ export const addMask = (
 ): void => {
   const shape = newItem(makeId(), kind, values);
   const ids = { mask: makeId(), group: makeId() };
-  if (!editor.edit(drawMask(editor.program, layer, ids, shape, at, editor.state.frame))) return;
+  if (!editor.edit(drawMask(editor.program, layer, ids, shape, at, editor.state.frame, makeId))) return;
   // What is open is what the handles are for.
   editor.select({ layers: [layer], card: kind === 'path' ? shape.id : ids.group });
 };
