@@ -232,30 +232,31 @@ describe('effects', () => {
     );
     expect(seen).toEqual([[46, 45, 2]]);
   });
-  it('that changed all of what nothing shows through put it straight where it goes, unless it is mixed or clipped', () => {
-    const state = { filter: undefined, getImageData: (_x: number, _y: number, w: number, h: number) => pixels(w, h) };
-    const pixels = (w: number, h: number, alpha = 255) => ({ data: new Uint8ClampedArray(w * h * 4).fill(alpha) });
-    const calls = (view: Matrix, group: GroupMark, own: object = state) => {
+  it('of colours that nothing shows through go straight to where they are shown, unless they are mixed or clipped', () => {
+    const colouring = (seenThrough: boolean): Effect => ({ reach: 0, colors: () => !seenThrough, svg: () => null });
+    const coloured = (x: number, fields: object = {}, seenThrough = false): GroupMark => ({
+      ...affected(x),
+      marks: [fill(x, { matrix: [1, 0, 0, 1, x, 20] })],
+      effect: { by: colouring(seenThrough), scale: 1, origin: [0, 0] },
+      ...fields,
+    });
+    const calls = (group: GroupMark, view: Matrix = [1, 0, 0, 1, 0, 10]) => {
       const { context, calls: told } = recorder();
-      paint(
-        context,
-        list(group),
-        { ...filling(list(), 100, 50), view },
-        tools(() => ({ ...own })),
-      );
+      paint(context, list(group), { ...filling(list(), 100, 50), view }, tools());
       return told.filter((call) => /^(putImageData|drawImage)/.test(call)).map((call) => call.split('(')[0]);
     };
-    const within: Matrix = [1, 0, 0, 1, 0, 10];
-    const inside: GroupMark = { ...affected(40), marks: [fill(40, { matrix: [1, 0, 0, 1, 40, 20] })] };
-    expect(calls(within, inside)).toEqual(['putImageData']);
+    expect(calls(coloured(40))).toEqual(['putImageData']);
+    expect(surfaces.at(-1)?.calls.some((call) => call.startsWith('putImageData'))).toBe(false);
     const drawn = ['drawImage'];
     // The scene's own rectangle cuts it.
-    expect(calls([1, 0, 0, 1, 20, 10], affected(0))).toEqual(drawn);
-    expect(calls([1, 0.01, -0.01, 1, 0, 0], inside)).toEqual(drawn);
-    expect(calls(within, { ...inside, alpha: 0.5 })).toEqual(drawn);
-    expect(calls(within, { ...inside, blend: 'screen' })).toEqual(drawn);
-    const seenThrough = { ...state, getImageData: (_x: number, _y: number, w: number, h: number) => pixels(w, h, 254) };
-    expect(calls(within, inside, seenThrough)).toEqual(drawn);
+    expect(calls(coloured(-5), [1, 0, 0, 1, 20, 10])).toEqual(drawn);
+    expect(surfaces.at(-1)?.calls.some((call) => call.startsWith('putImageData'))).toBe(true);
+    expect(calls(coloured(40), [1, 0.01, -0.01, 1, 0, 10])).toEqual(drawn);
+    expect(calls(coloured(40, { alpha: 0.5 }))).toEqual(drawn);
+    expect(calls(coloured(40, { blend: 'screen' }))).toEqual(drawn);
+    expect(calls(coloured(40, {}, true))).toEqual(drawn);
+    // What spreads may show more than it covered.
+    expect(calls(affected(40))).toEqual(drawn);
   });
   it('are filters in SVG, as large as they reach', () => {
     const { svg } = svgOf(list(affected(40)), { width: 100, height: 50 }, () => null);

@@ -1,6 +1,5 @@
 /** What effects do to surfaces: by compositing, by the canvas's own filters, or by the effect's kernel where neither does it. */
 import type { Point } from '../document/types';
-import { isOpaque } from '../picture/pixels';
 import type { Effect } from '../recipe/types';
 import type { Box } from '../geometry/bounds';
 import type { Context2D, Surface, SurfacePool } from './surface';
@@ -41,7 +40,7 @@ export interface Changed {
   readonly surface: Surface;
   /** What it is to be drawn through; 'none' for nothing. */
   readonly filter: string;
-  /** Its changed pixels, where they are not on it yet. */
+  /** Its changed pixels, where nothing shows through them and they are not on it yet. */
   readonly pixels: Pixels | null;
 }
 
@@ -66,9 +65,13 @@ export const changed = (surface: Surface, by: Effect, { width, height, scale, or
     return whole(surface);
   }
   if (by.filter && context.filter !== undefined) return { ...whole(surface), filter: by.filter(scale) };
-  const pixels = by.pixels ? pixelsRead(context, width, height) : null;
-  if (pixels) by.pixels?.(pixels.data, width, height, scale, origin);
-  return { ...whole(surface), pixels };
+  const pixels = by.pixels || by.colors ? pixelsRead(context, width, height) : null;
+  if (pixels && by.colors?.(pixels.data)) return { ...whole(surface), pixels };
+  if (pixels) {
+    by.pixels?.(pixels.data, width, height, scale, origin);
+    context.putImageData(pixels, 0, 0);
+  }
+  return whole(surface);
 };
 
 /** The same with nothing left: what is to be enlarged is not drawn through a filter that is meant for it as it is. */
@@ -100,7 +103,7 @@ export const drawThrough = (
   shrink = 1,
 ): void => {
   const inOpen = left >= open.left && top >= open.top && right <= open.right && bottom <= open.bottom;
-  if (pixels && inOpen && shrink === 1 && alpha >= 1 && operation === 'source-over' && isOpaque(pixels.data)) {
+  if (pixels && inOpen && shrink === 1 && alpha >= 1 && operation === 'source-over') {
     context.putImageData(pixels, left, top);
     return;
   }

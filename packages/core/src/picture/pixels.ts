@@ -23,14 +23,6 @@ export const tableOf = (f: (x: number) => number): Table =>
 const wholePixels = (data: Uint8ClampedArray): Uint32Array =>
   new Uint32Array(data.buffer, data.byteOffset, data.length >> 2);
 
-/** Whether nothing shows through. */
-export const isOpaque = (data: Uint8ClampedArray): boolean => {
-  const pixels = wholePixels(data);
-  const { length } = pixels;
-  for (let i = 0; i < length; i++) if (pixels[i]! < 0xff000000) return false;
-  return true;
-};
-
 /**
  * What red, green and blue become in whole pixels, one table after another. One plain list: a typed one is looked up more slowly
  * once any buffer has been handed to another thread, and three more slowly than one.
@@ -38,18 +30,25 @@ export const isOpaque = (data: Uint8ClampedArray): boolean => {
 const wholeTable = (tables: readonly [Table, Table, Table]): readonly number[] =>
   Array.from({ length: 768 }, (_, i) => tables[i >> 8]![i & 255]! << (8 * (i >> 8)));
 
-export const throughTables = (data: Uint8ClampedArray, tables: readonly [Table, Table, Table]): void => {
+/** Whether the alphas of pixels, each bit of them set where it is in all, are full. */
+const isFull = (alphas: number): boolean => alphas >>> 24 === 255;
+
+/** Channels by tables; says whether nothing shows through. */
+export const throughTables = (data: Uint8ClampedArray, tables: readonly [Table, Table, Table]): boolean => {
   const pixels = wholePixels(data);
   const whole = wholeTable(tables);
   const { length } = pixels;
+  let alphas = -1;
   for (let i = 0; i < length; i++) {
     const pixel = pixels[i]!;
+    alphas &= pixel;
     pixels[i] =
       (pixel & 0xff000000) |
       whole[pixel & 255]! |
       whole[256 + ((pixel >>> 8) & 255)]! |
       whole[512 + ((pixel >>> 16) & 255)]!;
   }
+  return isFull(alphas);
 };
 
 /** How bright a colour is, of channels as they are stored: Filter Effects Module Level 1, 8.1, grayscale. */
@@ -63,26 +62,30 @@ const brightnessOf = (pixel: number): number => {
   return (red + green + blue + 32_768) >>> 16;
 };
 
-/** Colours by how bright they are, `strength` of the way. */
+/** Colours by how bright they are, `strength` of the way; says whether nothing shows through. */
 export const throughBrightness = (
   data: Uint8ClampedArray,
   tables: readonly [Table, Table, Table],
   strength: number,
-): void => {
+): boolean => {
   const pixels = wholePixels(data);
   const whole = wholeTable(tables);
   const colors = Array.from({ length: 256 }, (_, y) => whole[y]! | whole[256 + y]! | whole[512 + y]!);
   const { length } = pixels;
+  let alphas = -1;
   for (let i = 0; strength >= 1 && i < length; i++) {
     const pixel = pixels[i]!;
+    alphas &= pixel;
     pixels[i] = (pixel & 0xff000000) | colors[brightnessOf(pixel)]!;
   }
   for (let i = 0; strength < 1 && i < length; i++) {
     const pixel = pixels[i]!;
+    alphas &= pixel;
     const y = brightnessOf(pixel);
     const k = i * 4;
     for (let c = 0; c < 3; c++) data[k + c] = data[k + c]! + (tables[c]![y]! - data[k + c]!) * strength;
   }
+  return isFull(alphas);
 };
 
 /** Rows of red, green and blue, each of what it takes of the three, in order. */

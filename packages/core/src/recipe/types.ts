@@ -64,6 +64,8 @@ export interface Effect {
   readonly filter?: (scale: number) => string;
   /** In place, on red, green, blue and alpha from 0 to 255, not multiplied; `origin` is where its own origin lies in these pixels. */
   readonly pixels?: (data: Uint8ClampedArray, width: number, height: number, scale: number, origin: Point) => void;
+  /** The same where each pixel is changed by itself and keeps its alpha; says whether nothing shows through any. */
+  readonly colors?: (data: Uint8ClampedArray) => boolean;
   /** The same as what stands in a filter element of SVG (the same, 9); null where that has no means for it. */
   readonly svg: (scale: number) => string | null;
 }

@@ -23,7 +23,7 @@ export const brightness = effect({
     return {
       reach: 0,
       filter: () => filterOf(['brightness', b, 1], ['contrast', c, 1]),
-      pixels: (data) => throughTables(data, [table, table, table]),
+      colors: (data) => throughTables(data, [table, table, table]),
       svg: () => linear(b, 0) + linear(c, 0.5 - 0.5 * c),
     };
   },

@@ -42,9 +42,9 @@ const turned = (hue: number, strength: number, light: number): Effect => {
     ...(light <= 0 && {
       filter: () => filterOf(['hue-rotate', hue, 0, 'deg'], ['saturate', strength, 1], ['brightness', 1 + light, 1]),
     }),
-    pixels: (data) => {
+    colors: (data) => {
       for (const m of matrices) throughMatrix(data, m);
-      throughTables(data, [table, table, table]);
+      return throughTables(data, [table, table, table]);
     },
     svg: () => matrices.map(matrixInSvg).join('') + tablesInSvg([table, table, table]),
   };

@@ -15,7 +15,7 @@ export const invert = effect({
     return {
       reach: 0,
       filter: () => `invert(${strength})`,
-      pixels: (data) => throughTables(data, [table, table, table]),
+      colors: (data) => throughTables(data, [table, table, table]),
       svg: () => tablesInSvg([table, table, table]),
     };
   },

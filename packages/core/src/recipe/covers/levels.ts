@@ -22,7 +22,7 @@ export const levels = effect({
     const table = tableOf((x) => low + (high - low) * Math.min(1, Math.max(0, (x - black) / width)) ** (1 / middle));
     return {
       reach: 0,
-      pixels: (data) => throughTables(data, [table, table, table]),
+      colors: (data) => throughTables(data, [table, table, table]),
       svg: () => tablesInSvg([table, table, table]),
     };
   },

@@ -18,7 +18,7 @@ export const brightnessTo = (colors: (brightness: number) => string, strength: n
   const row = `${LUMA.join(' ')} 0 0`;
   return {
     reach: 0,
-    pixels: (data) => throughBrightness(data, tables, strength),
+    colors: (data) => throughBrightness(data, tables, strength),
     svg: () =>
       `<feColorMatrix values="${row} ${row} ${row} 0 0 0 1 0"/>${tablesInSvg(tables)}` +
       `<feComposite in2="SourceGraphic" operator="arithmetic" k1="0" k2="${strength}" k3="${1 - strength}" k4="0"/>`,
