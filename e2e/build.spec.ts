@@ -179,6 +179,28 @@ test('text: typed on the canvas, set, kerned, changed late, and split into lette
   await page.keyboard.press('Escape');
   const after = await page.getByTestId('canvas').screenshot();
   expect(differing(await pixelsOf(before), await pixelsOf(after))).toBeLessThan(0.02);
+
+  // The letters are one word still: other words go into them, and their motion stays.
+  await page
+    .getByTestId('layer-row')
+    .nth(1)
+    .click({ position: { x: 90, y: 12 } });
+  const words = page.getByLabel('Words of the set');
+  await expect(words).toHaveValue('Moon');
+  await words.fill('Moons');
+  await words.press('Enter');
+  await expect(page.getByTestId('layer-row')).toHaveCount(5);
+  const longer = inOrder(await sceneOf(page, server));
+  expect(longer.map((l) => l.name)).toEqual(['M', 'o', 'o 2', 'n', 's']);
+  for (const letter of longer) expect((letter.params.opacity as KeyedProperty).keys).toHaveLength(1);
+  await words.fill('Sun');
+  await words.press('Enter');
+  await expect(page.getByTestId('layer-row')).toHaveCount(3);
+  await expect(words).toHaveValue('Sun');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await expect(page.getByTestId('layer-row')).toHaveCount(4);
 });
 
 test('five pictures come in their order, one is swapped, one is cut out', async ({ page, server }) => {

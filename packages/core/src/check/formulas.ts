@@ -1,10 +1,8 @@
-/** What formulas and sets must be. Whether a formula can be read is for the scene to say: one that cannot loses nothing. */
+/** What formulas must be. Whether a formula can be read is for the scene to say: one that cannot loses nothing. */
 import { isObject, isText } from '../document/is';
-import * as yup from 'yup';
 import type { Params } from '../document/params';
 import { MOST_CHARACTERS } from '../formula/types';
-import { LIMITS } from '../document/limits';
-import { idRule, ids, nameRule, object, type Rule, rule } from './rules';
+import { type Rule, rule } from './rules';
 
 const isFormula = (v: unknown): boolean =>
   isObject(v) &&
@@ -25,9 +23,3 @@ export const formulasRule = (params: Params): Rule => {
     (v) => v === undefined || (isObject(v) && Object.entries(v).every(([key, f]) => fits(key) && isFormula(f))),
   );
 };
-
-export const setsRule = yup
-  .array(object({ id: idRule, name: nameRule, members: ids(LIMITS.layers) }))
-  .strict()
-  .max(LIMITS.sets)
-  .required() as unknown as Rule;

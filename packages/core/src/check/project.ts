@@ -101,7 +101,12 @@ const checkMattes = (scene: Scene, path: string): void => {
 /** Sets name layers of the scene, and no layer is in two. */
 const checkSets = (scene: Scene, path: string): void => {
   const seen = new Set<Id>();
-  scene.sets.forEach(({ name, members }, i) => {
+  scene.sets.forEach(({ name, members, word }, i) => {
+    const strange = word?.parts.find((id) => !members.includes(id));
+    if (strange !== undefined) {
+      const field = `${path}.sets[${i}].word.parts`;
+      throw new Invalid(`${field}: “${name}” has no member "${strange}"`, field);
+    }
     for (const id of members) {
       const field = `${path}.sets[${i}].members`;
       if (!scene.layers[id]) throw new Invalid(`${field}: there is no layer "${id}"`, field);

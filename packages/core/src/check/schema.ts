@@ -12,7 +12,7 @@ import { isEffect } from '../recipe/shown';
 import { KINDS } from '../recipe/table';
 import { holdsCards, holdsSettings } from '../recipe/types';
 import { between, colorRule, flag, idRule, ids, mapOf, nameRule, object, oneOf, type Rule, rule, whole } from './rules';
-import { formulasRule, setsRule } from './formulas';
+import { formulasRule } from './formulas';
 import { movesRule, routinesRule, savedMovesRule } from './moves';
 import { easeRule, propertiesRule } from './values';
 
@@ -40,6 +40,22 @@ const effectRule = (value: unknown): Rule => {
   const kind = isObject(value) && typeof value.kind === 'string' ? KINDS.get(value.kind) : undefined;
   return kind && isEffect(kind) ? itemRule(value) : rule('an effect', () => false);
 };
+
+/** The text of a word that was split, as a card. */
+const wordTextRule = yup.lazy((value: unknown) =>
+  isObject(value) && value.kind === 'text' ? itemRule(value) : rule('a card of kind text', () => false),
+);
+
+const setFields = { id: idRule, name: nameRule, members: ids(LIMITS.layers) };
+const wordRule = object({
+  by: oneOf(['letters', 'words', 'lines']),
+  text: wordTextRule,
+  parts: ids(LIMITS.layers),
+  way: rule('four numbers', (v) => Array.isArray(v) && v.length === 4 && v.every(isNumber)),
+});
+const setRule = yup.lazy((value: unknown) =>
+  object(isObject(value) && 'word' in value ? { ...setFields, word: wordRule } : setFields),
+);
 
 const layerFields = {
   id: idRule,
@@ -135,7 +151,7 @@ export const sceneRule = object({
     .max(LIMITS.markers)
     .required() as unknown as Rule,
   routines: routinesRule,
-  sets: setsRule,
+  sets: yup.array(setRule).strict().max(LIMITS.sets).required() as unknown as Rule,
 });
 
 const assetFields = {

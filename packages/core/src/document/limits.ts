@@ -17,7 +17,7 @@ export const LIMITS = {
   moves: 200,
   /** Kept under one name. */
   effects: 100,
-  sets: 200,
+  sets: 2_000,
   /** Of a picture, along each side and in all. */
   pictureSide: 16_384,
   picturePixels: 64_000_000,

@@ -241,6 +241,18 @@ export interface LayerSet {
   readonly name: string;
   /** The lead, then those that follow it. */
   readonly members: readonly Id[];
+  readonly word?: SplitWord;
+}
+
+/** A text whose parts are layers, and which is changed as one. */
+export interface SplitWord {
+  readonly by: 'letters' | 'words' | 'lines';
+  /** The card that it was, with what lays it out: parts have the rest of it, as font and size, of their own. */
+  readonly text: Item;
+  /** The layers of its parts, in reading order: members of the set. */
+  readonly parts: readonly Id[];
+  /** The way in the pixels of what the parts stand in, for one in theirs: the linear part of a matrix. */
+  readonly way: readonly [a: number, b: number, c: number, d: number];
 }
 
 /** A named frame of a scene. */

@@ -7,7 +7,7 @@ import { layerIn, type LayerDraft, sceneIn } from './find';
 import { framesPerSecond } from '../time/rate';
 import { reparent } from './place';
 import { withMembers } from '../scene/groups';
-import { leaveScene } from './sets';
+import { leaveScene, withMembersOf } from './sets';
 
 /** Puts a nest of a scene in front, in the middle of another, from a frame on: for as long as it plays, or the scene lasts. */
 export const addNest = (sceneId: Id, inner: Id, layer: Id, from: number): Edit => ({
@@ -61,7 +61,12 @@ export const nestLayers = (sceneId: Id, chosen: readonly Id[], name: string, fra
     // Of a set those that are nested stay one, in their order.
     const sets = scene.sets
       .map((s) => plain<LayerSet>(s))
-      .map((s) => ({ ...s, members: s.members.filter((m) => inside.has(m)) }))
+      .map((s) =>
+        withMembersOf(
+          s,
+          s.members.filter((m) => inside.has(m)),
+        ),
+      )
       .filter(({ members }) => members.length > 1);
     draft.scenes[id] = { ...inner, layers, order, routines, sets } as ProjectDraft['scenes'][string];
     const at = draft.order.indexOf(sceneId) + 1;

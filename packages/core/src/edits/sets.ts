@@ -1,13 +1,27 @@
 /** Edits to sets: layers in an order that formulas know. */
-import type { Edit } from '../document/patches';
+import { type Edit, plain } from '../document/patches';
 import type { Id, LayerSet } from '../document/types';
 import { layerIn, NotFound, type SceneDraft, sceneIn } from './find';
+
+/** A set with other members: a word one of whose parts is not among them is one no more. */
+export const withMembersOf = ({ word, ...set }: LayerSet, members: readonly Id[]): LayerSet => ({
+  ...set,
+  members,
+  ...(word?.parts.every((id) => members.includes(id)) && { word }),
+});
 
 /** Takes layers out of their sets; a set that has none left goes. */
 const leaveSets = (scene: SceneDraft, gone: ReadonlySet<Id>): void => {
   if (!scene.sets.some((set) => set.members.some((id) => gone.has(id)))) return;
-  for (const set of scene.sets) set.members = set.members.filter((id) => !gone.has(id));
-  scene.sets = scene.sets.filter((set) => set.members.length > 0);
+  const left = plain<readonly LayerSet[]>(scene.sets).map((set) =>
+    set.members.some((id) => gone.has(id))
+      ? withMembersOf(
+          set,
+          set.members.filter((id) => !gone.has(id)),
+        )
+      : set,
+  );
+  scene.sets = left.filter((set) => set.members.length > 0) as SceneDraft['sets'];
 };
 
 /** Makes a set: the first member is the lead. Members leave the sets that they were in. */
@@ -17,7 +31,7 @@ export const makeSet = (sceneId: Id, set: LayerSet): Edit => ({
     const scene = sceneIn(draft, sceneId);
     for (const id of set.members) layerIn(scene, id);
     leaveSets(scene, new Set(set.members));
-    scene.sets = [...scene.sets, { ...set, members: [...set.members] }];
+    scene.sets = [...scene.sets, set as SceneDraft['sets'][number]];
   },
 });
 
@@ -50,11 +64,11 @@ export const setMembers = (sceneId: Id, id: Id, members: readonly Id[]): Edit =>
   label: 'Change a set',
   change: (draft) => {
     const scene = sceneIn(draft, sceneId);
-    const set = setIn(scene, id);
+    const set = plain<LayerSet>(setIn(scene, id));
     const before = new Set(set.members);
     leaveSets(scene, new Set(members.filter((m) => !before.has(m))));
-    set.members = [...members];
-    scene.sets = scene.sets.filter((s) => s.members.length > 0);
+    const next = scene.sets.map((s) => (s.id === id ? withMembersOf(set, members) : s)) as SceneDraft['sets'];
+    scene.sets = next.filter((s) => s.members.length > 0);
   },
 });
 
@@ -82,7 +96,15 @@ export const joinSets = (sceneId: Id, copies: ReadonlyMap<Id, Id>, newId: () => 
       if (copied.length === 0) continue;
       if (copied[0] !== set.members[0]) set.members = [...set.members, ...own];
       else if (own.length > 1) {
-        scene.sets = [...scene.sets, { id: newId(), name: `${set.name} copy`, members: own }];
+        const { word } = plain<LayerSet>(set);
+        const parts = word?.parts.flatMap((id) => copies.get(id) ?? []);
+        const copy: LayerSet = {
+          id: newId(),
+          name: `${set.name} copy`,
+          members: own,
+          ...(word && parts?.length === word.parts.length && { word: { ...word, parts } }),
+        };
+        scene.sets = [...scene.sets, copy as SceneDraft['sets'][number]];
       }
     }
   },

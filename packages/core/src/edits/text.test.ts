@@ -5,10 +5,14 @@ import { countingIds, newDrawing, newItem, newProject, newScene } from '../docum
 import { applyEdit } from './apply';
 import type { DrawingLayer, KeyedProperty, Point, Project, Value } from '../document/types';
 import { apply, multiply } from '../geometry/matrix';
+import type { TextUnit } from '../motion/sampler';
 import { compileScene } from '../scene/compile';
 import { squareFonts } from '../test/fonts';
+import { removeLayers } from './layers';
 import { animate } from './properties';
-import { type SplitBy, splitText } from './text';
+import { slideLayers } from './timing';
+import { splitText } from './text';
+import { setWord, textOfWord } from './words';
 
 const scene = newScene('s', 'Scene', {
   width: 900,
@@ -31,7 +35,7 @@ const projectWith = (
   };
   return newProject('p', 'P', [{ ...scene, layers: { l: placed }, order: ['l'] }]);
 };
-const split = (doc: Project, by: SplitBy, frame = 0): Project => {
+const split = (doc: Project, by: TextUnit, frame = 0): Project => {
   const next = applyEdit(
     doc,
     splitText({ scene: 's', layer: 'l', item: 't' }, by, frame, compileScene(doc.scenes.s!, LIBRARY), countingIds('n')),
@@ -64,7 +68,7 @@ const same = (a: readonly Point[], b: readonly Point[]) => {
 
 const TWO_LINES = { text: 'Last tram\n02:40', size: 60 };
 
-describe.each<[SplitBy, string[]]>([
+describe.each<[TextUnit, string[]]>([
   ['letters', ['L', 'a', 's', 't', 't 2', 'r', 'a 2', 'm', '0', '2', ':', '4', '0 2']],
   ['words', ['Last', 'tram', '02:40']],
   ['lines', ['Last tram', '02:40']],
@@ -157,5 +161,85 @@ describe('the parts', () => {
     });
     const [card] = Object.values(layers(parts)[0]!.items);
     expect(Object.keys(card?.formulas ?? {})).toEqual(['size']);
+  });
+});
+
+describe('a word that was split', () => {
+  const wordOf = (doc: Project) => doc.scenes.s!.sets[0]!;
+  const says = (doc: Project, text: string, frame = 0): Project => {
+    const edit = setWord('s', wordOf(doc).id, text, frame, compileScene(doc.scenes.s!, LIBRARY), countingIds('m'));
+    const next = applyEdit(doc, edit).doc;
+    expect(checkProject(JSON.parse(JSON.stringify(next)))).toBeTruthy();
+    return next;
+  };
+  const named = (doc: Project) => layers(doc).map(({ name }) => name);
+  const PLACES = [
+    ['centred', {}, {}],
+    ['to the right, spaced out', { align: 'right', tracking: 120 }, {}],
+    ['in a box', { frame: 'box', width: 400, height: 200, stand: 'middle' }, {}],
+    ['turned and scaled', {}, { rotation: 30, scale: [1.5, 0.8] }],
+    ['about another pivot', {}, { pivot: [40, -30], rotation: 45 }],
+  ] as const;
+
+  it.each(PLACES)('is laid out as the whole text would be, longer and shorter: %s', (_name, values, place) => {
+    for (const by of ['letters', 'words'] as const) {
+      const whole = (text: string) => projectWith({ text, size: 60, ...values } as never, place as never);
+      for (const text of ['First tram at dawn', 'A', 'Last\ntram']) {
+        const next = says(split(whole('Last tram'), by), text);
+        same(corners(next), corners(whole(text)));
+        expect(textOfWord(wordOf(next).word!)).toBe(text);
+        // And back again.
+        same(corners(says(next, 'Last tram')), corners(whole('Last tram')));
+      }
+    }
+  });
+  it('keeps the motion of its letters; those that come are as much later as the last one, those that go are gone', () => {
+    const parts = split(projectWith({ text: 'abc', size: 60 }), 'letters');
+    const [a, b, c] = layers(parts).map(({ id }) => id) as [string, string, string];
+    const rising = [a, b, c].reduce(
+      (doc, id, i) =>
+        applyEdit(
+          doc,
+          animate({ scene: 's', layer: id, key: 'opacity' }, [
+            [i * 4, 0],
+            [i * 4 + 10, 1],
+          ]),
+        ).doc,
+      parts,
+    );
+    const keysOf = (doc: Project) =>
+      layers(doc).map((l) => (l.params.opacity as KeyedProperty).keys.map(({ frame }) => frame));
+    const longer = says(rising, 'abcde');
+    expect([named(longer), keysOf(longer)]).toEqual([
+      ['a', 'b', 'c', 'd', 'e'],
+      [
+        [0, 10],
+        [4, 14],
+        [8, 18],
+        [12, 22],
+        [16, 26],
+      ],
+    ]);
+    expect(wordOf(longer).members).toEqual(layers(longer).map(({ id }) => id));
+    const shorter = says(longer, 'xy');
+    expect([named(shorter), keysOf(shorter), layers(shorter).map(({ id }) => id)]).toEqual([
+      ['x', 'y'],
+      [
+        [0, 10],
+        [4, 14],
+      ],
+      [a, b],
+    ]);
+    // Of layers that begin one after another the bar goes along.
+    const slid = applyEdit(parts, slideLayers('s', [c], 6)).doc;
+    expect(layers(says(slid, 'abcd')).map(({ from }) => from)).toEqual([0, 0, 6, 12]);
+  });
+  it('is no word any more once a letter of it is gone, and says what it cannot be', () => {
+    const parts = split(projectWith({ text: 'abc', size: 60 }), 'letters');
+    const { id } = layers(parts)[1]!;
+    const torn = applyEdit(parts, removeLayers('s', [id])).doc;
+    expect([wordOf(torn).word, wordOf(torn).members.length]).toEqual([undefined, 2]);
+    expect(() => says(parts, '')).toThrow('at least one letter');
+    expect(() => says(torn, 'abc')).toThrow('word');
   });
 });

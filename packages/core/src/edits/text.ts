@@ -1,9 +1,9 @@
 /** Text taken apart into layers. */
 import { type MakeId, uniqueName } from '../document/make';
 import { PLACE } from '../document/params';
-import { cutText } from '../document/text';
+import { asName, cutText } from '../document/text';
 import { type Edit, plain } from '../document/patches';
-import type { DrawingLayer, Id, Item, Point } from '../document/types';
+import type { DrawingLayer, Id, Item, Point, SplitWord } from '../document/types';
 import { apply, IDENTITY, inverted, multiply } from '../geometry/matrix';
 import { displaced } from '../motion/keys';
 import type { Program } from '../scene/compile';
@@ -14,9 +14,8 @@ import { kindOf } from '../recipe/table';
 import { drawingIn, itemIn, type LayerDraft, NotFound, sceneIn } from './find';
 import { copiesOf } from './layers';
 import { detach, groupOf, within } from './recipe';
-import { leaveScene } from './sets';
-
-export type SplitBy = TextUnit;
+import { leaveScene, makeSet } from './sets';
+import { layingOut } from './words';
 
 /** The cards that show something of their own beside one, in its list and in those around it. */
 const showingBeside = ({ items, recipe }: DrawingLayer, card: Id): ReadonlySet<Id> => {
@@ -51,7 +50,7 @@ const without = (layer: DrawingLayer, gone: ReadonlySet<Id>): DrawingLayer => {
  */
 export const splitText = (
   { scene: sceneId, layer: layerId, item: itemId }: { scene: Id; layer: Id; item: Id },
-  by: SplitBy,
+  by: TextUnit,
   frame: number,
   program: Program,
   makeId: MakeId,
@@ -105,6 +104,13 @@ export const splitText = (
       };
     });
     for (const one of made) scene.layers[one.id] = one as LayerDraft;
+    const word: SplitWord = {
+      by,
+      text: layingOut(item, values),
+      parts: made.map(({ id }) => id),
+      way: [linear[0], linear[1], linear[2], linear[3]],
+    };
+    const set = { id: makeId(), name: asName(values.text, 'Word', 60), members: word.parts, word };
     const index = scene.order.indexOf(layerId);
     const rest = scene.order.filter((id) => id !== layerId);
     const kept = others.size > 0 ? [layerId] : [];
@@ -113,10 +119,12 @@ export const splitText = (
       const stays = drawingIn(draft, sceneId, layerId);
       detach(stays, itemId);
       delete stays.items[itemId];
+      if (made.length > 1) makeSet(sceneId, set).change(draft);
       return;
     }
     // What hung from the whole text hangs from its first part.
     for (const other of Object.values(scene.layers)) if (other.parent === layerId) other.parent = made[0]?.id ?? null;
     leaveScene(scene, new Set([layerId]));
+    if (made.length > 1) makeSet(sceneId, set).change(draft);
   },
 });

@@ -69,6 +69,13 @@ const retime = (layer: LayerDraft, to: (frame: number) => number): void => {
   }
 };
 
+/** Slides all that moves in a layer, while it shows as long as it did. */
+export const slideKeys = (layer: LayerDraft, by: number): void => {
+  const { from, to } = layer;
+  retime(layer, (frame) => frame + by);
+  Object.assign(layer, { from, to });
+};
+
 const onLayers = (
   label: string,
   sceneId: Id,

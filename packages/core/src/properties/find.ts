@@ -13,7 +13,9 @@ import {
   type Property,
   type PropertyRef,
 } from '../document/types';
+import { remembered } from '../document/remembered';
 import { partParam } from '../motion/apart';
+import { keyFrames } from '../motion/keys';
 import { paramsOf } from '../recipe/table';
 
 type LayerDraft = ProjectDraft['scenes'][string]['layers'][string];
@@ -92,3 +94,8 @@ export const refKey = (ref: PropertyRef): string =>
 
 export const sameRef = (a: PropertyRef, b: PropertyRef): boolean =>
   a.scene === b.scene && a.layer === b.layer && a.item === b.item && a.key === b.key && a.part === b.part;
+
+/** Where a layer has keyframes, each frame once. */
+export const keyFramesOf = remembered((layer: Layer): readonly number[] => [
+  ...new Set(keyedCurvesOf('', layer).flatMap((ref) => keyFrames(propertyIn(layer, ref)))),
+]);

@@ -8,7 +8,8 @@ import { type Id, type Item, type Layer, type Point, type PropertyRef, type Valu
 import { paramAt, propertiesOf, propertyAt } from '@kite/core/properties/find';
 import { formulaIn } from '@kite/core/edits/formulas';
 import { addLayers, moveLayers, setLayers } from '@kite/core/edits/layers';
-import { type SplitBy, splitText } from '@kite/core/edits/text';
+import { splitText } from '@kite/core/edits/text';
+import type { TextUnit } from '@kite/core/motion/sampler';
 import { removeItem } from '@kite/core/edits/recipe';
 import { removeKeys } from '@kite/core/edits/keyframes';
 import { setValue } from '@kite/core/edits/properties';
@@ -166,7 +167,7 @@ export const writeText = (editor: Editor, layer: Id): boolean => {
   return true;
 };
 
-export const splitTextLayer = (editor: Editor, layer: Id, by: SplitBy): void => {
+export const splitTextLayer = (editor: Editor, layer: Id, by: TextUnit): void => {
   const item = textOf(editor.scene.layers[layer]);
   if (item === null) return;
   const before = new Set(editor.scene.order);

@@ -7,9 +7,21 @@ import { addKnob, moveKnob, removeKnob, setKnob } from '../../edits/knobs';
 import { addLayers, copiesOf, layersOf } from '../../edits/layers';
 import { applyMove, changeMove, forgetMove, keepMove, removeMove } from '../../edits/moves';
 import { addRoutine, joinRoutines, removeRoutine, setRoutine } from '../../edits/routines';
+import { setWord } from '../../edits/words';
 import { joinSets, makeSet, removeSet, renameSet, setMembers } from '../../edits/sets';
 import { ROUTINE_ORDERS } from '../../document/moves';
-import { FORMULAS, amount, frame, knobAt, name, propertyAt, randomMove, randomStep, type RandomEdit } from './place';
+import {
+  FORMULAS,
+  amount,
+  frame,
+  knobAt,
+  name,
+  programOf,
+  propertyAt,
+  randomMove,
+  randomStep,
+  type RandomEdit,
+} from './place';
 
 export const MOTION: readonly RandomEdit[] = [
   (at) =>
@@ -55,6 +67,11 @@ export const MOTION: readonly RandomEdit[] = [
           removeSet(at.scene.id, set.id),
         ])
       : null;
+  },
+  (at) => {
+    const word = at.scene.sets.find((set) => set.word);
+    const text = at.chance.one(['', 'Ab', 'Last tram', 'Q'.repeat(30), '\ud800 x']);
+    return word ? setWord(at.scene.id, word.id, text, frame(at), programOf(at), at.makeId) : null;
   },
   (at) => {
     const copies = copiesOf(layersOf(at.scene, at.ids), at.makeId);

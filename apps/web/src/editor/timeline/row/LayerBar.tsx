@@ -1,7 +1,5 @@
-import { remembered } from '@kite/core/document/remembered';
 import type { Layer } from '@kite/core/document/types';
-import { keyFrames } from '@kite/core/motion/keys';
-import { keyedCurvesOf, propertyIn } from '@kite/core/properties/find';
+import { keyFramesOf } from '@kite/core/properties/find';
 import type { PointerEvent } from 'react';
 import { useEditor } from '../../store/context';
 import { dragBarEnd, slideBars } from '../dragBars';
@@ -10,11 +8,6 @@ import { useScale } from '../scaleContext';
 
 /** Selects a row's layer, or adds it to or takes it from what is selected. */
 export type Choose = (event: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => void;
-
-/** Where a layer has keyframes. */
-const keyFramesOf = remembered((layer: Layer): readonly number[] => [
-  ...new Set(keyedCurvesOf('', layer).flatMap((ref) => keyFrames(propertyIn(layer, ref)))),
-]);
 
 /** A dot for each keyframe in sight; of those at one pixel the first. */
 const ticksAt = (layer: Layer, scale: TimeScale): string => {
