@@ -258,16 +258,32 @@ test('an SVG comes in as layers, in its order, and what is lost is listed', asyn
     '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100" width="100" height="100">' +
     '<rect id="Rails" x="10" y="70" width="80" height="8" fill="#2EC4B6"/>' +
     '<circle id="Moon" cx="50" cy="40" r="25" fill="#FFB23E"/>' +
+    '<g id="Stars" opacity="0.5"><circle id="Big" cx="12" cy="12" r="6" fill="#FFF"/><g id="Small ones">' +
+    '<circle id="Near" cx="80" cy="10" r="2" fill="#FFF"/><circle id="Far" cx="90" cy="20" r="1" fill="#FFF"/></g></g>' +
     '<path id="Left out" d="M0 0h5v5z" fill="red"/><image href="http://evil.example/x.png"/><script>alert(1)</script></svg>';
   await importFiles(page, [{ name: 'Mark.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(svg) }]);
   const dialog = page.getByRole('dialog', { name: 'Import Mark' });
   await expect(dialog.getByText('a script is left out')).toBeVisible();
   await expect(dialog.getByText('a picture inside the drawing is left out')).toBeVisible();
   await dialog.getByLabel('Left out').uncheck();
+  // Groups are taken apart by the tree; what is in them is as faint as they are.
+  await expect(dialog.getByText('3 of 4 parts')).toBeVisible();
+  await dialog.getByRole('button', { name: 'Take Stars apart: 2 parts' }).click();
+  await dialog.getByRole('button', { name: 'Take Small ones apart: 2 parts' }).click();
+  await dialog.getByLabel('Far', { exact: true }).uncheck();
+  await expect(dialog.getByText('5 of 7 parts')).toBeHidden();
+  await expect(dialog.getByText('4 of 6 parts')).toBeVisible();
+  await expect(dialog.getByRole('checkbox', { name: 'Stars', exact: true })).toBeChecked({ indeterminate: true });
   await dialog.getByRole('button', { name: 'Import', exact: true }).click();
-  await expect(page.getByTestId('layer-row')).toHaveCount(2);
+  await expect(page.getByTestId('layer-row')).toHaveCount(4);
   const scene = await sceneOf(page, server);
-  expect(inOrder(scene).map((l) => l.name)).toEqual(['Moon', 'Rails']);
+  expect(inOrder(scene).map((l) => l.name)).toEqual(['Near', 'Big', 'Moon', 'Rails']);
+  const near = named(scene, 'Near');
+  expect(
+    Object.values(near.items).some(
+      ({ params }) => params.opacity && 'value' in params.opacity && params.opacity.value === 0.5,
+    ),
+  ).toBe(true);
   expect(valueOf(named(scene, 'Moon'), 'position')).toEqual([150, 115]);
   await page.keyboard.press('Control+z');
   await expect(page.getByTestId('layer-row')).toHaveCount(0);

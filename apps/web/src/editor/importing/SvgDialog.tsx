@@ -1,3 +1,4 @@
+import { remembered } from '@kite/core/document/remembered';
 import { together } from '@kite/core/document/patches';
 import type { Point } from '@kite/core/document/types';
 import { addLayers } from '@kite/core/edits/layers';
@@ -8,10 +9,10 @@ import { toast } from 'sonner';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { Segments } from '../../ui/Segments';
-import { bareFlow, CardPicture } from '../inspector/recipe/CardPicture';
 import { useEditor, useSlice } from '../store/context';
 import { makeId } from '../store/editor';
 import { readDrawing } from './readDrawing';
+import { ALL, SvgParts, unitsOf } from './SvgParts';
 
 interface Opened {
   readonly name: string;
@@ -106,7 +107,8 @@ const Chooser = ({ opened: { name, drawing }, at, waiting, onDone }: ChooserProp
   const editor = useEditor();
   const { scene } = editor;
   const parts = useMemo(() => partsOf(drawing.nodes), [drawing]);
-  const [chosen, setChosen] = useState<ReadonlySet<number>>(() => new Set(parts.keys()));
+  const [choice, setChoice] = useState(ALL);
+  const units = unitsOf(parts, choice.open);
   const [how, setHow] = useState<SvgPlacing['layers']>(parts.length > 30 ? 'one-for-all' : 'one-each');
   const larger = drawing.width > scene.width || drawing.height > scene.height;
   const fit = Math.min(scene.width / drawing.width, scene.height / drawing.height);
@@ -121,17 +123,14 @@ const Chooser = ({ opened: { name, drawing }, at, waiting, onDone }: ChooserProp
       { scale: size === 'fit' ? fit * 0.8 : 1, at: at ?? [scene.width / 2, scene.height / 2], layers: how },
       makeId,
     );
-  const nodes = parts.filter((_, i) => chosen.has(i));
-  const { notes } = useMemo(() => made(nodes), [drawing, chosen, how, size]); // eslint-disable-line react-hooks/exhaustive-deps
-  const pictures = useMemo(
+  const nodes = units.filter((unit) => !choice.out.has(unit));
+  const { notes } = useMemo(() => made(nodes), [drawing, choice, how, size]); // eslint-disable-line react-hooks/exhaustive-deps
+  const layerOf = useMemo(
     () =>
-      parts
-        .slice(0, 200)
-        .map(
-          (node) =>
-            layersOfSvg(drawing, [node], scene, name, { scale: 1, at: [0, 0], layers: 'one-for-all' }, makeId)
-              .layers[0],
-        ),
+      remembered(
+        (node: SvgNode) =>
+          layersOfSvg(drawing, [node], scene, name, { scale: 1, at: [0, 0], layers: 'one-for-all' }, makeId).layers[0],
+      ),
     // The pictures are of the file alone.
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [drawing],
@@ -142,11 +141,6 @@ const Chooser = ({ opened: { name, drawing }, at, waiting, onDone }: ChooserProp
     if (layers.length === 0) return;
     editor.edit(together(`Import ${name}`, [addLayers(scene.id, layers, editor.state.selection.layers[0])]));
     editor.select({ layers: layers.map((l) => l.id) });
-  };
-  const toggle = (i: number) => {
-    const next = new Set(chosen);
-    if (!next.delete(i)) next.add(i);
-    setChosen(next);
   };
   const row = 'flex items-center justify-between gap-3';
   return (
@@ -159,49 +153,21 @@ const Chooser = ({ opened: { name, drawing }, at, waiting, onDone }: ChooserProp
     >
       <div className="flex items-center justify-between pb-1">
         <h3 className="font-medium">
-          {chosen.size} of {parts.length} part{parts.length === 1 ? '' : 's'}
+          {nodes.length} of {units.length} part{units.length === 1 ? '' : 's'}
         </h3>
         <span className="flex gap-1">
-          <Button className="!h-6 text-sm" onClick={() => setChosen(new Set(parts.keys()))}>
+          <Button className="!h-6 text-sm" onClick={() => setChoice({ ...choice, out: new Set() })}>
             All
           </Button>
-          <Button className="!h-6 text-sm" onClick={() => setChosen(new Set())}>
+          <Button className="!h-6 text-sm" onClick={() => setChoice({ ...choice, out: new Set(units) })}>
             None
           </Button>
         </span>
       </div>
-      <ul className="grid max-h-[260px] grid-cols-5 gap-2 overflow-y-auto rounded-md bg-paper-2 p-2">
-        {parts.map((node, i) => {
-          const picture = pictures[i];
-          return (
-            <li key={i}>
-              <label
-                className={`flex cursor-default flex-col items-center gap-1 rounded-md border bg-paper p-1.5 ${chosen.has(i) ? 'border-sky' : 'border-line opacity-60'}`}
-              >
-                <span className="grid h-[60px] w-full place-items-center rounded-sm bg-surround">
-                  {picture ? (
-                    <CardPicture
-                      flow={() => bareFlow(picture.recipe, picture.items, editor.library.fonts)}
-                      from={[picture, editor.library.fonts]}
-                      width={84}
-                      height={56}
-                    />
-                  ) : (
-                    <span className="h-[56px]" />
-                  )}
-                </span>
-                <span className="flex w-full items-center gap-1 text-sm">
-                  <input type="checkbox" checked={chosen.has(i)} onChange={() => toggle(i)} />
-                  <span className="truncate" title={node.name}>
-                    {node.name}
-                  </span>
-                </span>
-              </label>
-            </li>
-          );
-        })}
-        {parts.length === 0 && <li className="col-span-5 p-3 text-ink-2">There is nothing in it that can be drawn.</li>}
-      </ul>
+      <div className="max-h-[270px] overflow-y-auto rounded-md bg-paper-2 p-2">
+        <SvgParts nodes={parts} choice={choice} onChange={setChoice} layerOf={layerOf} />
+        {parts.length === 0 && <p className="p-3 text-ink-2">There is nothing in it that can be drawn.</p>}
+      </div>
       <div className="mt-3 grid grid-cols-2 gap-x-6 gap-y-2">
         <span className={row}>
           As
@@ -240,7 +206,7 @@ const Chooser = ({ opened: { name, drawing }, at, waiting, onDone }: ChooserProp
       )}
       <div className="mt-4 flex justify-end gap-2">
         <Button onClick={onDone}>{waiting > 0 ? 'Leave this one out' : 'Cancel'}</Button>
-        <Button look="primary" disabled={chosen.size === 0} onClick={bring}>
+        <Button look="primary" disabled={nodes.length === 0} onClick={bring}>
           Import
         </Button>
       </div>

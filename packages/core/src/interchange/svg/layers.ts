@@ -1,6 +1,7 @@
 /** A drawing that was read, as layers whose recipes can be edited. */
 import { type MakeId, newDrawing, newItem } from '../../document/make';
 import type { DrawingLayer, Gradient, Id, Item, PathValue, Point, Scene, Vertex } from '../../document/types';
+import { remembered } from '../../document/remembered';
 import { FAR, MOST_STOPS } from '../../document/params';
 import { LIMITS } from '../../document/limits';
 import { apply, type Matrix, multiply, translation } from '../../geometry/matrix';
@@ -27,6 +28,20 @@ export const partsOf = (nodes: readonly SvgNode[]): readonly SvgNode[] => {
     ? partsOf(only.children)
     : nodes;
 };
+
+/** What is in a group, or in the one group that it holds: each part by itself clipped and faded as all these are. */
+export const insideOf = remembered((group: SvgGroup): readonly SvgNode[] => {
+  const around = [group];
+  let inner = group;
+  for (let [only] = inner.children; inner.children.length === 1 && only?.kind === 'group'; [only] = inner.children) {
+    inner = only;
+    around.push(inner);
+  }
+  const doing = around.filter(({ clip, opacity }) => clip !== null || opacity < 1);
+  return inner.children.map((child) =>
+    doing.reduceRight<SvgNode>((node, of) => ({ ...of, name: child.name, children: [node] }), child),
+  );
+});
 
 const clampCoordinate = (n: number) => Math.min(FAR, Math.max(-FAR, n));
 const tidy = (n: number) => clampCoordinate(Math.round(n * 1e3) / 1e3 + 0);

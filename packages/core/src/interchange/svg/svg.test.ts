@@ -6,7 +6,7 @@ import { applyEdit } from '../../edits/apply';
 import { addLayers } from '../../edits/layers';
 import { svgOf } from '../../paint/svg';
 import { compileScene, NO_LIBRARY } from '../../scene/compile';
-import { layersOfSvg, partsOf } from './layers';
+import { insideOf, layersOfSvg, partsOf } from './layers';
 import { readSvg, type SvgGroup, type SvgShape, type SvgText } from './read';
 
 const svg = (body: string, attributes = 'viewBox="0 0 100 100"') =>
@@ -232,5 +232,27 @@ describe('as layers', () => {
       [10, 74],
       [70, 35],
     ]);
+  });
+});
+
+describe('what is in a group', () => {
+  const groupIn = (inner: string): SvgGroup => {
+    const [node] = readSvg(`<svg xmlns="http://www.w3.org/2000/svg" width="40" height="40">${inner}</svg>`).nodes;
+    return node as SvgGroup;
+  };
+  const dots = '<circle id="a" r="4"/><circle id="b" r="2"/>';
+  it('is its children where it does nothing to them', () => {
+    const group = groupIn(`<g id="g">${dots}</g>`);
+    expect(insideOf(group)).toEqual(group.children);
+    expect(insideOf(group)).toBe(insideOf(group));
+  });
+  it('is as faint as the group, and as those that hold nothing else', () => {
+    const parts = insideOf(groupIn(`<g opacity="0.5"><g><g opacity="0.4">${dots}</g></g></g>`));
+    expect(parts).toMatchObject([
+      { name: 'a', opacity: 0.5, children: [{ name: 'a', opacity: 0.4, children: [{ kind: 'shape', name: 'a' }] }] },
+      { name: 'b', opacity: 0.5, children: [{ name: 'b', opacity: 0.4, children: [{ kind: 'shape', name: 'b' }] }] },
+    ]);
+    // Taken apart once more there is nothing else in it.
+    expect(insideOf(parts[0] as SvgGroup)).toHaveLength(1);
   });
 });
