@@ -1,8 +1,8 @@
 /** Jobs of docs/jobs.md, walked as they are told there, their presses, drags and typed values counted. */
 import type { KeyedProperty } from '@kite/core/document/types';
 import { expect, type Locator, type Page } from '@playwright/test';
-import { drag, newProject, onScene, saved, setNumber } from './support/editor';
-import { inOrder, itemOf, named, sceneOf } from './support/scene';
+import { drag, middle as middleOf, newProject, onScene, saved, setNumber } from './support/editor';
+import { disc, importFiles, inOrder, itemOf, named, sceneOf } from './support/scene';
 import { test } from './support/test';
 import { framesOf } from './support/timeline';
 
@@ -35,9 +35,9 @@ class Hand {
     await drag(this.page, from, to);
   }
   /** A value typed into a field, with the Enter that ends it. */
-  async type(label: string, value: string): Promise<void> {
+  async type(label: string, value: string, within: Page | Locator = this.page): Promise<void> {
     this.typed++;
-    await setNumber(this.page, label, value);
+    await setNumber(within, label, value);
   }
   async choose(label: string, option: string): Promise<void> {
     this.presses++;
@@ -232,4 +232,155 @@ test('a fan wipe', async ({ page, server }) => {
     [25, 1],
   ]);
   expect(hand.count).toEqual({ presses: 6, drags: 1, typed: 3 });
+});
+
+test('eight letters along a curve', async ({ page, server }) => {
+  const { hand, at } = await start(page, server, 'Curve');
+  await hand.key('t');
+  await hand.press(at(150, 180));
+  await hand.words('LASTTRAM');
+  await hand.key('Escape');
+  await hand.button('Add a card');
+  await hand.item('Letters');
+  await hand.type('Move x', '-160');
+  await hand.button('Move: Animate: add a keyframe here');
+  await hand.key('a');
+  await hand.type('Frame', '12');
+  await hand.type('Move x', '-80');
+  await hand.type('Move y', '-90');
+  await hand.type('Frame', '24');
+  await hand.type('Move x', '0');
+  await hand.type('Move y', '0');
+  const letters = itemOf(named(await sceneOf(page, server), 'LASTTRAM'), 'letters');
+  expect((letters.params.position as KeyedProperty).keys.map((k) => [k.frame, k.value])).toEqual([
+    [0, [-160, 0]],
+    [12, [-80, -90]],
+    [24, [0, 0]],
+  ]);
+  expect(hand.count).toEqual({ presses: 7, drags: 0, typed: 8 });
+});
+
+test('liquid in a word', async ({ page, server }) => {
+  const { hand, at } = await start(page, server, 'Liquid');
+  await hand.key('t');
+  await hand.press(at(150, 140));
+  await hand.words('MILL');
+  await hand.key('Escape');
+  await hand.key('r');
+  await hand.drag(at(40, 110), at(260, 200));
+  await hand.button('Add a card');
+  await hand.item('Roughen');
+  await hand.button('Position: Animate: add a keyframe here');
+  await hand.type('Frame', '30');
+  await hand.key('a');
+  await hand.drag(at(150, 190), at(150, 120));
+  const row = (name: string) => page.getByRole('button', { name: new RegExp(`^Mattes of ${name}:`) });
+  await hand.drag(await middleOf(row('Rectangle')), await middleOf(page.getByLabel('Hide MILL')));
+  const scene = await sceneOf(page, server);
+  expect(itemOf(named(scene, 'Rectangle'), 'matte').params.layer).toEqual({ value: named(scene, 'MILL').id });
+  expect((named(scene, 'Rectangle').params.position as KeyedProperty).keys.map((k) => k.frame)).toEqual([0, 30]);
+  expect(hand.count).toEqual({ presses: 8, drags: 3, typed: 2 });
+});
+
+test('a star burst', async ({ page, server }) => {
+  const { hand, at } = await start(page, server, 'Stars');
+  await hand.button('Add a shape');
+  await hand.button('Star');
+  await hand.drag(at(140, 115), at(160, 135));
+  await hand.button('Add a card');
+  await hand.item('Repeater');
+  await hand.choose('Layout', 'circle');
+  await hand.type('Copies', '10');
+  await hand.type('Radius', '0');
+  await hand.button('Radius: Animate: add a keyframe here');
+  await hand.key('a');
+  await hand.type('Frame', '24');
+  await hand.type('Radius', '110');
+  await hand.button('Moves');
+  await hand.button('Shrink out');
+  const star = named(await sceneOf(page, server), 'Star');
+  expect((itemOf(star, 'repeater').params.radius as KeyedProperty).keys.map((k) => k.value)).toEqual([0, 110]);
+  expect(star.moves).toMatchObject([{ move: { name: 'Shrink out' } }]);
+  expect(hand.count).toEqual({ presses: 9, drags: 1, typed: 4 });
+});
+
+test('a grid of panes of one picture', async ({ page, server }) => {
+  const { hand } = await start(page, server, 'Grid');
+  await importFiles(page, [{ name: 'Lamp.png', mimeType: 'image/png', buffer: disc('#FFB23E') }]);
+  hand.presses += 2;
+  const row = page.getByRole('group', { name: 'Layer Lamp', exact: true });
+  await row.click({ button: 'right', position: { x: 90, y: 12 } });
+  hand.presses++;
+  await hand.item('Cut into panes …');
+  const dialog = page.getByRole('dialog', { name: 'Cut “Lamp” into panes' });
+  await hand.press(dialog.getByRole('button', { name: 'Cut', exact: true }));
+  await hand.button('Moves');
+  await hand.button('Grow in');
+  await hand.type('Stagger step', '3');
+  const layers = inOrder(await sceneOf(page, server));
+  expect(layers.map(({ moves }) => moves[0]?.from)).toEqual(layers.map((_, i) => 3 * i));
+  expect(layers.length).toBe(6);
+  expect(hand.count).toEqual({ presses: 7, drags: 0, typed: 1 });
+});
+
+test('eight pictures, one after another, as a banner', async ({ page, server }) => {
+  const { hand } = await start(page, server, 'Eight');
+  const files = Array.from({ length: 8 }, (_, i) => ({
+    name: `Stop ${i + 1}.png`,
+    mimeType: 'image/png',
+    buffer: disc('#FFB23E'),
+  }));
+  await importFiles(page, files);
+  hand.presses += 2;
+  await hand.button('First in front');
+  await hand.button('Moves');
+  await hand.button('Fade in');
+  await hand.type('Stagger step', '8');
+  await hand.button('Render');
+  await hand.press(page.getByRole('dialog').getByText('HTML5 banner').first());
+  await hand.press(page.getByRole('dialog').getByRole('button', { name: 'Render', exact: true }));
+  const layers = inOrder(await sceneOf(page, server));
+  expect(layers.map(({ moves }) => moves[0]?.from)).toEqual(layers.map((_, i) => 8 * i));
+  await expect(page.getByText('“Scene 1” is in the queue.')).toBeVisible();
+  expect(hand.count).toEqual({ presses: 8, drags: 0, typed: 1 });
+});
+
+test('a banner of two slides', async ({ page, server }) => {
+  const { hand, at } = await start(page, server, 'Slides');
+  await hand.key('t');
+  await hand.press(at(150, 125));
+  await hand.words('Every 12 minutes');
+  await hand.key('Escape');
+  await hand.button('Moves');
+  await hand.button('Fade in');
+  await hand.button('Fade out');
+  await hand.type('First frame of the move', '40', page.getByRole('region', { name: 'Fade out' }));
+  await hand.key('t');
+  await hand.press(at(150, 225));
+  await hand.words('till dawn');
+  await hand.key('Escape');
+  await hand.button('Rise in');
+  await hand.type('First frame of the move', '50');
+  const scene = await sceneOf(page, server);
+  expect(named(scene, 'Every 12 minutes').moves.map(({ from }) => from)).toEqual([0, 40]);
+  expect(named(scene, 'till dawn')).toMatchObject({ from: 50, moves: [{ from: 50 }] });
+  expect(hand.count).toEqual({ presses: 10, drags: 0, typed: 4 });
+});
+
+test('artwork that grows in, part by part', async ({ page, server }) => {
+  const { hand } = await start(page, server, 'Artwork');
+  const parts = ['Rails', 'Wheel', 'Body', 'Lamp'].map(
+    (id, i) => `<rect id="${id}" x="${10 + i * 20}" y="${70 - i * 15}" width="15" height="10" fill="#2EC4B6"/>`,
+  );
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100" width="100" height="100"><g id="Tram">${parts.join('')}</g></svg>`;
+  await importFiles(page, [{ name: 'Tram.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(svg) }]);
+  hand.presses += 2;
+  await hand.press(page.getByRole('dialog').getByRole('button', { name: 'Import', exact: true }));
+  await hand.button('Moves');
+  await hand.button('Grow in');
+  await hand.type('Stagger step', '4');
+  const layers = inOrder(await sceneOf(page, server));
+  expect(layers.map(({ name }) => name)).toEqual(['Lamp', 'Body', 'Wheel', 'Rails']);
+  expect(layers.map(({ moves }) => moves[0]?.from).toSorted((a = 0, b = 0) => a - b)).toEqual([0, 4, 8, 12]);
+  expect(hand.count).toEqual({ presses: 5, drags: 0, typed: 1 });
 });

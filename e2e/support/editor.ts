@@ -64,7 +64,7 @@ export const onScene = async (page: Page, width: number, height: number) => {
   return (x: number, y: number) => ({ x: left + x, y: top + y });
 };
 
-export const setNumber = async (page: Page, label: string, value: string): Promise<void> => {
+export const setNumber = async (page: Page | Locator, label: string, value: string): Promise<void> => {
   const field = page.getByLabel(label, { exact: true });
   await field.click();
   await field.fill(value);
