@@ -37,6 +37,7 @@ export const encodeOnly = async (
     stock: EMPTY_STOCK,
     settings,
     plan,
+    under: null,
     out,
     signal: new AbortController().signal,
     frames,

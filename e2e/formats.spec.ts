@@ -3,8 +3,10 @@ import type { Project } from '@kite/core/document/types';
 import type { Page } from '@playwright/test';
 import { join } from 'node:path';
 import { readFileSync } from 'node:fs';
+import { unzipSync } from 'fflate';
 import { goToFrame, newProject, saved } from './support/editor';
 import { colorAt, differing, readGif, readPng, readVideo, unpack } from './support/media';
+import { discLayer, keyed, openMade } from './support/made';
 import type { Server } from './support/server';
 import { expect, test } from './support/test';
 import { finished, previewPixels, render } from './support/outputs';
@@ -140,4 +142,67 @@ test('all formats, from the dialog to the files', async ({ page, server, context
     await page.getByRole('link', { name: 'Download' }).click();
     expect((await download).suggestedFilename()).toBe('Scene 1.zip');
   });
+});
+
+test('moving pictures with transparency, frames and a sheet: chosen in the dialog, and in Chromium what was drawn', async ({
+  page,
+  server,
+}) => {
+  const id = await openMade(
+    page,
+    server,
+    'Moving',
+    [discLayer('a', 'Ball', [40, 120], '#2EC4B6', 60)],
+    keyed('a', 'opacity', [
+      [0, 1, { kind: 'linear' }],
+      [9, 0.3],
+    ]),
+  );
+  const part = async () => {
+    await page.getByLabel('Last frame to render').fill('9');
+    await page.getByLabel('Last frame to render').press('Enter');
+  };
+  await render(page, 'Animated PNG', part);
+  await render(page, 'WebP', async () => {
+    await part();
+    await page.getByLabel('Without loss', { exact: true }).check();
+  });
+  await render(page, 'Frames', part);
+  await render(page, 'Sheet of frames', part);
+  await render(page, 'MOV video', part);
+  await render(page, 'JPEG');
+  const rows = await finished(server, id, 6);
+  const address = (format: string) => `/api/renders/${rows.get(format)?.id}/file`;
+  const frames = unzipSync(await server.bytes(`/renders/${rows.get('frames')?.id}/file`));
+  expect(Object.keys(frames).length).toBe(10);
+  const drawn = await readPng(frames['frame-0005.png'] as Uint8Array);
+
+  for (const [format, type] of [
+    ['apng', 'image/png'],
+    ['webp', 'image/webp'],
+  ] as const) {
+    const { count, pixels } = await page.evaluate(
+      async ({ url, type: mime }) => {
+        const data = await (await fetch(url)).arrayBuffer();
+        const decoder = new ImageDecoder({ data, type: mime, preferAnimation: true });
+        await decoder.tracks.ready;
+        const { image } = await decoder.decode({ frameIndex: 4 });
+        const context = new OffscreenCanvas(image.displayWidth, image.displayHeight).getContext('2d');
+        context?.drawImage(image, 0, 0);
+        const shown = context?.getImageData(0, 0, image.displayWidth, image.displayHeight).data;
+        return { count: decoder.tracks.selectedTrack?.frameCount, pixels: [...(shown ?? [])] };
+      },
+      { url: address(format), type },
+    );
+    expect(count).toBe(10);
+    const farthest = pixels.reduce((most, v, i) => Math.max(most, Math.abs(v - (drawn.data[i] ?? 0))), 0);
+    expect(farthest, format).toBeLessThanOrEqual(2);
+  }
+  const sheet = unzipSync(await server.bytes(`/renders/${rows.get('sheet')?.id}/file`));
+  expect(Object.keys(sheet).sort()).toEqual(['sheet.json', 'sheet.png']);
+
+  // What a page cannot show is said, and can be downloaded.
+  await page.goto(`${server.url}/renders`);
+  await page.getByText('MOV video').first().click();
+  await expect(page.getByText('MOV video: a file for other programs.')).toBeVisible();
 });

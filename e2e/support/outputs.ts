@@ -14,7 +14,7 @@ export const render = async (
   fill: (page: Page) => Promise<void> = async () => undefined,
 ) => {
   await page.getByRole('button', { name: 'Render', exact: true }).click();
-  await page.getByRole('radio', { name: format }).click();
+  await page.getByRole('radio', { name: format, exact: true }).click();
   await fill(page);
   await page.getByRole('dialog').getByRole('button', { name: 'Render', exact: true }).click();
   await expect(page.getByRole('dialog')).toBeHidden();

@@ -36,6 +36,12 @@ describe('kite', () => {
     ['gif', [...Buffer.from('GIF89a')]],
     ['html5', [0x50, 0x4b, 3, 4]],
     ['png', [0x89, 0x50, 0x4e, 0x47]],
+    ['mov', [0, 0, 0, 20, 0x66, 0x74, 0x79, 0x70]],
+    ['apng', [0x89, 0x50, 0x4e, 0x47]],
+    ['webp', [...Buffer.from('RIFF')]],
+    ['jpeg', [0xff, 0xd8, 0xff]],
+    ['frames', [0x50, 0x4b, 3, 4]],
+    ['sheet', [0x50, 0x4b, 3, 4]],
   ])('render makes %s', (format, head) => {
     const out = join(folder, `fan.${format}`);
     const { status, text } = kite(
@@ -61,6 +67,12 @@ describe('kite', () => {
     const gif = readFileSync(join(folder, 'set'));
     const at = gif.indexOf('NETSCAPE2.0') + 11;
     expect([...gif.subarray(at, at + 4)]).toEqual([3, 1, 2, 0]);
+    // A part of the scene, by its first and last frame.
+    const some = render('--format', 'webp', '--first', '4', '--last', '6', '--lossless', 'yes');
+    expect([some.status, some.text]).toEqual([0, expect.stringContaining('3 frames')]);
+    expect(render('--format', 'webp', '--lossless', 'maybe').text).toContain(
+      '--lossless: got "maybe", wanted yes or no',
+    );
     expect(render('--format', 'mp4', '--loop', '3').text).toContain('--loop: MP4 video has no such setting');
     expect(render('--format', 'mp4', '--quality', 'great').text).toContain(
       'quality: got the text "great", wanted one of',
@@ -88,7 +100,7 @@ describe('kite', () => {
     ],
     [
       ['render', demo, '--scene', 'Lamp fan', '--format', 'avi', '--out', 'x'],
-      '--format: got "avi", wanted mp4, webm, gif, html5, png, svg',
+      '--format: got "avi", wanted mp4, webm, mov, html5, gif, apng, webp, frames, png, jpeg, svg, sheet',
     ],
     [
       ['frame', demo, '--scene', 'Lamp fan', '--frame', '900', '--out', join(folder, 'no.png')],

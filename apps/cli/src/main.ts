@@ -23,7 +23,7 @@ const SETTINGS = [...new Map(FORMATS.flatMap(({ params }) => Object.entries(para
 
 const USAGE = `kite: the engine of Agile Kite without its server
 
-  kite render FILE.kite --scene NAME --format ${FORMATS.map((kind) => kind.format).join('|')} --out PATH [--frame N] [--scale S]
+  kite render FILE.kite --scene NAME --format ${FORMATS.map((kind) => kind.format).join('|')} --out PATH [--frame N] [--first N] [--last N] [--scale S]
       and what the format has: ${SETTINGS.map(([key]) => `[--${key} …]`).join(' ')}
   kite frame FILE.kite --scene NAME --frame N --out PATH.png
   kite check FILE.kite
@@ -42,6 +42,8 @@ const OPTIONS = {
   format: { type: 'string' },
   out: { type: 'string' },
   frame: { type: 'string' },
+  first: { type: 'string' },
+  last: { type: 'string' },
   scale: { type: 'string' },
 } as const;
 /** Every option there is, those of the formats by the keys of their settings. */
@@ -64,6 +66,12 @@ const numberOf = (options: Options, name: string): number | undefined => {
   const value = Number(text);
   if (text.trim() === '' || !Number.isFinite(value)) throw new Usage(`--${name}: got "${text}", wanted a number`);
   return value;
+};
+
+const switchOf = (options: Options, name: string): boolean => {
+  const text = options[name];
+  if (text !== 'yes' && text !== 'no') throw new Usage(`--${name}: got "${text}", wanted yes or no`);
+  return text === 'yes';
 };
 
 const openProject = async (file: string | undefined): Promise<Archive> => {
@@ -99,6 +107,7 @@ const settingsIn = (options: Options, format: Format): { readonly [key: string]:
     given.map((key) => {
       const param = params[key];
       if (!param) throw new Usage(`--${key}: ${label} has no such setting`);
+      if (param.kind === 'switch') return [key, switchOf(options, key)];
       return [key, param.kind === 'number' ? numberOf(options, key) : options[key]];
     }),
   );
@@ -112,11 +121,14 @@ const render = async (archive: Archive, options: Options, format: string): Promi
   const out = needed(options, 'out');
   const frame = numberOf(options, 'frame');
   const scale = numberOf(options, 'scale');
+  const [first, last] = [numberOf(options, 'first'), numberOf(options, 'last')];
   const defaults = defaultSettings(format, scene);
   const settings = checkSettings({
     ...defaults,
     ...(scale !== undefined && { scale }),
     ...(frame !== undefined && isStill(defaults) && { frame }),
+    ...(first !== undefined && !isStill(defaults) && { from: first }),
+    ...(last !== undefined && !isStill(defaults) && { to: last + 1 }),
     ...(frame !== undefined && defaults.format === 'html5' && { fallback: frame }),
     ...settingsIn(options, format),
   });

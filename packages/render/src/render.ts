@@ -1,7 +1,7 @@
 /** A scene and settings in, a file out. The server's jobs and the command line both come here. */
 import { rename, rm, stat } from 'node:fs/promises';
-import { formatOf, type RenderSettings } from '@kite/core/delivery/formats/table';
-import { isStill, planRender } from '@kite/core/delivery/settings';
+import type { RenderSettings } from '@kite/core/delivery/formats/table';
+import { isStill, keepsTransparency, planRender } from '@kite/core/delivery/settings';
 import type { RenderPlan, RenderResult } from '@kite/core/delivery/types';
 import type { Scene } from '@kite/core/document/types';
 import { needsOf } from '@kite/core/recipe/needs';
@@ -63,7 +63,7 @@ export const renderScene = async ({
 }: RenderOptions): Promise<RenderResult> => {
   const plan = planOf(scene, settings);
   const stop = signal ?? new AbortController().signal;
-  const under = formatOf(settings.format).transparent ? null : (scene.background?.slice(0, 7) ?? '#000000');
+  const under = keepsTransparency(settings) ? null : (scene.background?.slice(0, 7) ?? '#000000');
   const partial = `${out}.part`;
   const encoderNotes: string[] = [];
   // Meanwhile, so that it costs the render no time of its own.
@@ -77,6 +77,7 @@ export const renderScene = async ({
       settings,
       plan,
       out: partial,
+      under,
       signal: stop,
       frames: (of = plan.frames) => drawFrames(scene, stock, { ...plan, under }, of, stop),
       note: (text) => encoderNotes.push(text),

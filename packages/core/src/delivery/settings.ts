@@ -4,10 +4,16 @@ import type { Params } from '../document/params';
 import type { Scene } from '../document/types';
 import { framesPerSecond } from '../time/rate';
 import { type Format, formatOf, type RenderSettings, type StillSettings } from './formats/table';
-import type { RenderPlan } from './types';
+import { MOST_PIXELS, type RenderPlan } from './types';
 
 export const isStill = (settings: RenderSettings): settings is StillSettings =>
   formatOf(settings.format).span === 'frame';
+
+/** Whether a file keeps what the scene leaves transparent. */
+export const keepsTransparency = (settings: RenderSettings): boolean => {
+  const { transparent } = formatOf(settings.format);
+  return typeof transparent === 'function' ? transparent(settings as never) : transparent;
+};
 
 /** The whole scene in a format, or its poster, at its own size and rate. */
 export const defaultSettings = (format: Format, scene: Scene): RenderSettings => {
@@ -18,7 +24,11 @@ export const defaultSettings = (format: Format, scene: Scene): RenderSettings =>
   return { format, scale: 1, ...shown, ...Object.fromEntries(own), ...fromScene?.(scene) } as RenderSettings;
 };
 
-const MOST_PIXELS = 8_192;
+/** What there is to say where a scene is transparent and its file is not. */
+const onBlack = (scene: Scene, settings: RenderSettings): readonly string[] =>
+  scene.background === null && !keepsTransparency(settings)
+    ? [`${formatOf(settings.format).label} has no transparency: drawn on black.`]
+    : [];
 
 /** What a render of a scene will be. Throws a RangeError that says what does not fit. */
 export const planRender = (scene: Scene, settings: RenderSettings): RenderPlan => {
@@ -37,7 +47,7 @@ export const planRender = (scene: Scene, settings: RenderSettings): RenderPlan =
   if (isStill(settings)) {
     if (settings.frame >= scene.length)
       throw new RangeError(`frame: got ${settings.frame}, the last is ${scene.length - 1}`);
-    return { ...drawn, drawn, rate: scene.rate, frames: [settings.frame], notes: [] };
+    return { ...drawn, drawn, rate: scene.rate, frames: [settings.frame], notes: onBlack(scene, settings) };
   }
   const { from, to } = settings;
   if (to > scene.length || from >= to) {
@@ -61,6 +71,7 @@ export const planRender = (scene: Scene, settings: RenderSettings): RenderPlan =
       `${kind.label} needs even sizes: ${width} × ${height} became ${size.width} × ${size.height}, with a line of background added at the right or bottom.`,
     );
   }
-  if (!kind.transparent && scene.background === null) all.push(`${kind.label} has no transparency: drawn on black.`);
-  return { ...size, drawn, rate, frames, notes: all };
+  const plan = { ...size, drawn, rate, frames, notes: [...all, ...onBlack(scene, settings)] };
+  kind.check?.(plan, settings as never);
+  return plan;
 };

@@ -2,6 +2,9 @@
 import type { Params, Values } from '../document/params';
 import type { Rate, Scene } from '../document/types';
 
+/** Pixels a side that a picture may have. */
+export const MOST_PIXELS = 8_192;
+
 export interface Sized {
   /** Of the scene's size; 1 is the size itself. */
   readonly scale: number;
@@ -44,13 +47,15 @@ export interface FormatKind<P extends Params = Params, F extends string = string
   /** Those that follow from the scene. */
   readonly fromScene?: (scene: Scene) => Partial<Values<P>>;
   /** Whether it keeps what the scene leaves transparent; else the scene is drawn on its background, or on black. */
-  readonly transparent: boolean;
+  readonly transparent: boolean | ((settings: Values<P>) => boolean);
   /** Sides have to be even numbers of pixels. */
   readonly even?: true;
   /** What there is to say of a rate, and another one where it cannot be kept. */
   readonly rateFor?: (rate: Rate) => { readonly rate: Rate; readonly notes: readonly string[] };
-  /** What a browser shows it with. */
-  readonly shownAs: 'video' | 'image' | 'page';
+  /** Throws a RangeError where a plan does not fit into a file. */
+  readonly check?: (plan: RenderPlan, settings: Values<P>) => void;
+  /** What a browser shows it with; a file is for other programs. */
+  readonly shownAs: 'video' | 'image' | 'page' | 'file';
   /** Of a video: the arguments of ffmpeg between raw RGBA frames and the file. Others have an encoder of their own. */
   readonly ffmpeg?: (settings: Values<P>) => readonly string[];
 }

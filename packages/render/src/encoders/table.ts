@@ -1,13 +1,14 @@
 import { type Format, formatOf, type RenderSettings } from '@kite/core/delivery/formats/table';
+import { frames, sheet } from './frames';
 import { gif } from './gif';
 import { html5 } from './html5';
-import { png } from './png';
+import { jpeg, png } from './still';
 import { svg } from './svg';
 import type { EncodeJob } from './types';
 import { video } from './video';
 
 /** The formats that ffmpeg does not make. */
-const OWN = { gif, html5, png, svg };
+const OWN = { gif, html5, frames, sheet, png, jpeg, svg };
 
 export const encode = (job: EncodeJob): Promise<void> => {
   const { format } = job.settings;

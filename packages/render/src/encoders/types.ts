@@ -1,6 +1,6 @@
 import type { RenderSettings } from '@kite/core/delivery/formats/table';
 import type { RenderPlan } from '@kite/core/delivery/types';
-import type { Scene } from '@kite/core/document/types';
+import type { Color, Scene } from '@kite/core/document/types';
 import type { DrawnFrame } from '../drawPool';
 import type { Stock } from '../materials';
 
@@ -9,6 +9,8 @@ export interface EncodeJob<S extends RenderSettings = RenderSettings> {
   readonly stock: Stock;
   readonly settings: S;
   readonly plan: RenderPlan;
+  /** What a scene is drawn on that the file has no transparency for. */
+  readonly under: Color | null;
   /** The file to write. */
   readonly out: string;
   readonly signal: AbortSignal;

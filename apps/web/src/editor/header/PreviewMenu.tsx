@@ -45,7 +45,7 @@ export const PreviewMenu = () => {
       entries={[
         { label: 'Full screen', shortcut: 'F', onSelect: () => showFullScreen(editor) },
         null,
-        ...FORMATS.filter(({ span }) => span === 'range').map(({ format, label }) => ({
+        ...FORMATS.filter(({ span, shownAs }) => span === 'range' && shownAs !== 'file').map(({ format, label }) => ({
           label: `Open as delivered: ${label}`,
           onSelect: () => void openDelivered(format),
         })),

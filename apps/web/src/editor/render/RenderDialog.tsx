@@ -108,7 +108,7 @@ export const RenderDialog = ({ onClose }: { onClose: () => void }) => {
           value={settings.format}
           options={FORMATS.map(({ format, label }) => ({ value: format, label }))}
           onChange={chooseFormat}
-          className="mb-1"
+          className="mb-1 !grid grid-cols-4"
         />
         <Row label="Size">
           <NumberField
@@ -180,6 +180,26 @@ export const RenderDialog = ({ onClose }: { onClose: () => void }) => {
                         : { from: Math.max(1, frame), to: scene.length },
                   )
                 }
+              />
+            </Row>
+            <Row label="First and last">
+              <NumberField
+                label="First frame to render"
+                className="w-24"
+                value={settings.from}
+                min={0}
+                max={settings.to - 1}
+                decimals={0}
+                onChange={(v) => set({ from: Math.round(v) })}
+              />
+              <NumberField
+                label="Last frame to render"
+                className="w-24"
+                value={settings.to - 1}
+                min={settings.from}
+                max={scene.length - 1}
+                decimals={0}
+                onChange={(v) => set({ to: Math.round(v) + 1 })}
               />
             </Row>
           </>

@@ -128,6 +128,12 @@ const Player = ({ render }: { render: Render }) => {
       return <video key={render.id} src={url} controls autoPlay loop muted style={fit} />;
     case 'image':
       return <img key={render.id} src={url} alt={render.sceneName} style={fit} />;
+    case 'file':
+      return (
+        <p className="max-w-md rounded-md bg-paper px-4 py-3 text-center">
+          {formatOf(settings.format).label}: a file for other programs. Download it to see it there.
+        </p>
+      );
     case 'page':
       return (
         <iframe

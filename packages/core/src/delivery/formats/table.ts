@@ -1,14 +1,20 @@
 /** The formats of files. A new one is a file of its own and a line here. */
 import type { Params } from '../../document/params';
 import type { FormatKind, SettingsOf, Span } from '../types';
+import { apng } from './apng';
+import { frames } from './frames';
 import { gif } from './gif';
 import { html5 } from './html5';
+import { jpeg } from './jpeg';
+import { mov } from './mov';
 import { mp4 } from './mp4';
 import { png } from './png';
+import { sheet } from './sheet';
 import { svg } from './svg';
 import { webm } from './webm';
+import { webp } from './webp';
 
-const LIST = [mp4, webm, gif, html5, png, svg] as const;
+const LIST = [mp4, webm, mov, html5, gif, apng, webp, frames, png, jpeg, svg, sheet] as const;
 
 type Listed = (typeof LIST)[number];
 export type Format = Listed['format'];

@@ -1,0 +1,15 @@
+import { plays } from '../params';
+import { formatKind } from '../types';
+
+export const apng = formatKind({
+  format: 'apng',
+  label: 'Animated PNG',
+  about: 'A moving picture of all colours and with soft transparency, without loss: larger than a GIF.',
+  extension: 'png',
+  mime: 'image/png',
+  span: 'range',
+  params: { loop: plays },
+  transparent: true,
+  shownAs: 'image',
+  ffmpeg: ({ loop }) => ['-c:v', 'apng', '-pix_fmt', 'rgba', '-pred', 'mixed', '-plays', String(loop), '-f', 'apng'],
+});

@@ -1,0 +1,31 @@
+import { choice } from '../../document/params';
+import { bt709 } from '../ffmpeg';
+import { formatKind } from '../types';
+
+/** What video programs take in with its transparency: ProRes 4444 of 10 bits, or every frame as a PNG, of 8 and without loss. */
+export const mov = formatKind({
+  format: 'mov',
+  label: 'MOV video',
+  about: 'Video for editors, with transparency: ProRes 4444, or PNG without any loss. Large; pages do not play it.',
+  extension: 'mov',
+  mime: 'video/quicktime',
+  span: 'range',
+  params: {
+    codec: choice(
+      'Made by',
+      [
+        { value: 'prores', label: 'ProRes 4444' },
+        { value: 'png', label: 'PNG, lossless' },
+      ],
+      'prores',
+    ),
+  },
+  transparent: true,
+  shownAs: 'file',
+  ffmpeg: ({ codec }) => [
+    ...(codec === 'png'
+      ? ['-c:v', 'png', '-pix_fmt', 'rgba']
+      : [...bt709('yuva444p10le'), '-c:v', 'prores_ks', '-profile:v', '4444', '-alpha_bits', '16']),
+    ...['-movflags', '+faststart', '-f', 'mov'],
+  ],
+});
