@@ -18,6 +18,7 @@ import { renderScene } from '@kite/render/render';
 import { measureEffects } from './effects';
 import { encodeOnly } from './encode';
 import { measureFormulas } from './formulas';
+import { measureGif } from './gif';
 import { drag200, previewRates, ribbons500 } from './browser';
 
 const median = (values: readonly number[]): number =>
@@ -173,6 +174,9 @@ const run = async (): Promise<void> => {
     perScene[scene.name] = await measureScene(fullHd(scene), folder);
     console.log(scene.name, perScene[scene.name]);
   }
+  // Flat artwork of 1080 × 1080.
+  const gif = await measureGif(scenes.find(({ name }) => name === 'Lamp fan') as Scene, folder);
+  console.log(gif);
   const memoryGrowthMiB = await measureMemory(scenes[0] as Scene);
   console.log({ memoryGrowthMiB });
   const previewFps = await previewRates(demo);
@@ -197,6 +201,7 @@ const run = async (): Promise<void> => {
       ribbonsMs500: ribbons,
       ...formulas,
       ...effects,
+      ...gif,
       previewFps,
       memoryGrowthMiB,
       scenes: perScene,

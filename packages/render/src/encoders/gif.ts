@@ -4,7 +4,7 @@ import { gifDelays } from '@kite/core/delivery/formats/gif';
 import type { FormatSettings } from '@kite/core/delivery/formats/table';
 import omggif from 'omggif';
 import { Cancelled } from '../failure';
-import { choosePalette, indexed, NearestColor, type Region, type Rgb } from './palette';
+import { choosePalette, GIFEncoder, indexed, NearestColor, type Region, type Rgb } from './palette';
 import type { Encoder, EncodeJob } from './types';
 
 /** One index is kept for pixels that show what was there before, or nothing. */
@@ -48,25 +48,74 @@ const asPalette = (palette: readonly Rgb[]): number[] =>
     return (r << 16) | (g << 8) | b;
   });
 
-/** The smallest region that holds all pixels for which `counts` says so; one pixel where there is none. */
-const regionOf = (width: number, height: number, counts: (pixel: number) => boolean): Region => {
-  let [left, top, right, bottom] = [width, height, -1, -1];
-  for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) {
-      if (!counts(y * width + x)) continue;
-      if (x < left) left = x;
-      if (x > right) right = x;
-      if (y < top) top = y;
-      bottom = y;
+/** The pixels of a frame that are written, 1 each, and the smallest region that holds them; one pixel where there is none. */
+const writtenOf = (
+  now: Uint32Array,
+  before: Uint32Array | null,
+  width: number,
+): { readonly written: Uint8Array; readonly region: Region } => {
+  const written = new Uint8Array(now.length);
+  let [left, top, right, bottom] = [width, now.length, -1, -1];
+  for (let p = 0, y = 0; p < now.length; y++) {
+    let [first, last] = [-1, -1];
+    for (let x = 0; x < width; x++, p++) {
+      const pixel = now[p]!;
+      // Of what is see-through the pixels that show, else those that have changed.
+      if (before ? pixel === before[p] : pixel >>> 24 < 128) continue;
+      written[p] = 1;
+      if (first < 0) first = x;
+      last = x;
     }
+    if (first < 0) continue;
+    left = Math.min(left, first);
+    right = Math.max(right, last);
+    top = Math.min(top, y);
+    bottom = y;
   }
-  return right < 0
-    ? { x: 0, y: 0, width: 1, height: 1 }
-    : { x: left, y: top, width: right - left + 1, height: bottom - top + 1 };
+  return {
+    written,
+    region:
+      right < 0
+        ? { x: 0, y: 0, width: 1, height: 1 }
+        : { x: left, y: top, width: right - left + 1, height: bottom - top + 1 },
+  };
 };
 
 /** Looks at the pixels of a frame as 32-bit words. */
 const words = (pixels: Uint8Array): Uint32Array => new Uint32Array(pixels.buffer, pixels.byteOffset, pixels.length / 4);
+
+const TRAILER = 0x3b;
+
+interface FrameHow {
+  /** In hundredths of a second. */
+  readonly delay: number;
+  readonly dispose: 1 | 2;
+  /** Of this frame alone; null for the one for all. */
+  readonly palette: readonly Rgb[] | null;
+}
+
+/** Frames as the bytes of a GIF: a control block, a descriptor, a table of colours where there is one, and the pixels. */
+class FrameBlock {
+  private readonly encoder = GIFEncoder({ auto: false });
+
+  /** Valid until the next is asked for. */
+  of(indices: Uint8Array, { x, y, width, height }: Region, { delay, dispose, palette }: FrameHow): Uint8Array {
+    this.encoder.reset();
+    this.encoder.writeFrame(indices, width, height, {
+      delay: delay * 10,
+      dispose,
+      transparent: true,
+      transparentIndex: CLEAR,
+      // Of 256, so that the clear one is among them.
+      palette: palette && Array.from({ length: 256 }, (_, i) => palette[i] ?? [0, 0, 0]),
+    });
+    const bytes = this.encoder.bytesView();
+    // The encoder puts frames at 0, 0. GIF89a, 20: behind the 8 bytes of the control block and the separator stand left and top.
+    new DataView(bytes.buffer, bytes.byteOffset).setUint16(9, x, true);
+    new DataView(bytes.buffer, bytes.byteOffset).setUint16(11, y, true);
+    return bytes;
+  }
+}
 
 export const gif: Encoder<FormatSettings<'gif'>> = async (job) => {
   const { scene, settings, plan, out, signal } = job;
@@ -76,45 +125,38 @@ export const gif: Encoder<FormatSettings<'gif'>> = async (job) => {
   const common = settings.palette === 'global' ? await commonPalette(job) : null;
   let nearest = common && new NearestColor(common);
 
-  const room = new Uint8Array(width * height * 2 + 4_096);
   // A loop count of n repeats n - 1 times; without the extension it plays once.
   const loop = settings.loop === 0 ? { loop: 0 } : settings.loop > 1 ? { loop: settings.loop - 1 } : {};
-  const writer = new omggif.GifWriter(room, width, height, { ...loop, ...(common && { palette: asPalette(common) }) });
+  const head = new Uint8Array(1_024);
+  const header = new omggif.GifWriter(head, width, height, {
+    ...loop,
+    ...(nearest && { palette: asPalette(nearest.palette) }),
+  });
   const file = await open(out, 'w');
-  const flush = async () => {
-    await file.write(room, 0, writer.getOutputBufferPosition());
-    writer.setOutputBufferPosition(0);
-  };
+  const block = new FrameBlock();
   try {
-    await flush();
+    await file.write(head, 0, header.getOutputBufferPosition());
     let before: Uint32Array | null = null;
     for await (const { index, pixels } of job.frames()) {
       if (signal.aborted) throw new Cancelled();
       const now = words(pixels);
-      const shows = (p: number) => pixels[p * 4 + 3]! >= 128;
-      const last: Uint32Array | null = before;
-      const counts = transparent ? shows : (p: number) => last === null || now[p] !== last[p];
-      const region = regionOf(width, height, counts);
+      // The first frame is written whole: of what is not transparent every pixel shows.
+      const { written, region } = writtenOf(now, transparent ? null : before, width);
       if (!common) nearest = new NearestColor(choosePalette(sampleRegion(pixels, width, region), MOST_COLORS));
       const colors = nearest as NearestColor;
-      const indices = indexed(pixels, width, region, colors, settings.dither);
-      for (let j = 0; j < region.height; j++) {
-        for (let i = 0; i < region.width; i++) {
-          if (!counts((region.y + j) * width + region.x + i)) indices[j * region.width + i] = CLEAR;
-        }
-      }
-      writer.addFrame(region.x, region.y, region.width, region.height, indices, {
-        delay: delays[index] as number,
-        transparent: CLEAR,
-        // A see-through frame is cleared before the next; an opaque one is drawn over.
-        disposal: transparent ? 2 : 1,
-        ...(!common && { palette: asPalette(colors.palette) }),
-      });
-      await flush();
+      const indices = indexed({ pixels, stride: width, region, written, clear: CLEAR }, colors, settings.dither);
+      await file.write(
+        block.of(indices, region, {
+          delay: delays[index] as number,
+          // A see-through frame is cleared before the next; an opaque one is drawn over.
+          dispose: transparent ? 2 : 1,
+          palette: common ? null : colors.palette,
+        }),
+      );
       before = now.slice();
       job.done();
     }
-    await file.write(room, 0, writer.end());
+    await file.write(Uint8Array.of(TRAILER));
   } finally {
     await file.close();
   }
