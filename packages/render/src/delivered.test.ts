@@ -9,6 +9,7 @@ import { newDrawing, newItem, newScene } from '@kite/core/document/make';
 import type { Scene } from '@kite/core/document/types';
 import { createCanvas, Image } from '@napi-rs/canvas';
 import { strFromU8, unzipSync } from 'fflate';
+import omggif from 'omggif';
 import { describe, expect, it } from 'vitest';
 import type { SheetJson } from './encoders/frames';
 import { ffmpegPath } from './ffmpeg';
@@ -170,5 +171,67 @@ describe('where there is no transparency', () => {
     await expect(render(long, { format: 'sheet' })).rejects.toThrow(
       /make a sheet of \d+ × \d+ pixels; the most is 8192/,
     );
+  });
+});
+
+describe('a GIF of what fades', () => {
+  const scene = crossing(null);
+  const middleOf = (i: number) => Math.round(15 + (50 * i) / (COUNT - 1));
+  /** Frames as RGBA, by a reader that is not ours. */
+  const read = (bytes: Uint8Array) => {
+    const reader = new omggif.GifReader(bytes);
+    const frames = Array.from({ length: reader.numFrames() }, (_, i) => {
+      const pixels = new Uint8Array(W * H * 4);
+      reader.decodeAndBlitFrameRGBA(i, pixels);
+      return pixels;
+    });
+    return { frames, delays: frames.map((_, i) => reader.frameInfo(i).delay) };
+  };
+  const at = (pixels: Uint8Array, x: number, y: number) => [...pixels.subarray((y * W + x) * 4, (y * W + x) * 4 + 4)];
+
+  it('is mixed with its ground, and is clear where nothing is', async () => {
+    const { bytes, result } = await render(scene, { format: 'gif', edge: 'mixed', ground: '#F2E9DC', dither: 'none' });
+    const { frames } = read(bytes);
+    for (const [i, alpha] of [
+      [0, 1],
+      [5, 0.4],
+    ] as const) {
+      const [r, g, b, a] = at(frames[i] as Uint8Array, middleOf(i), 20) as [number, number, number, number];
+      const mix = (v: number, under: number) => v * alpha + under * (1 - alpha);
+      expect(a).toBe(255);
+      [r - mix(0x2e, 0xf2), g - mix(0xc4, 0xe9), b - mix(0xb6, 0xdc)].forEach((off) =>
+        expect(Math.abs(off)).toBeLessThan(4),
+      );
+      expect(at(frames[i] as Uint8Array, 2, 2)[3]).toBe(0);
+    }
+    expect(result.notes.join()).toContain('mixed with #F2E9DC');
+  });
+  it('shows as many pixels as it is strong, dithered', async () => {
+    const { frames } = read((await render(scene, { format: 'gif', edge: 'dithered' })).bytes);
+    const covered = frames.map((pixels) => pixels.filter((v, k) => k % 4 === 3 && v === 255).length);
+    covered.forEach((n, i) => {
+      const alpha = 1 - (0.6 * i) / (COUNT - 1);
+      expect(Math.abs(n / (Math.PI * 144) - alpha)).toBeLessThan(0.04);
+    });
+  });
+  it('is hard, or stands on its ground, where that is wanted; and its last picture stays', async () => {
+    const hard = read((await render(scene, { format: 'gif', edge: 'hard', hold: 1.5 })).bytes);
+    // 0.52 shows, 0.4 doesn't.
+    expect([4, 5].map((i) => at(hard.frames[i] as Uint8Array, middleOf(i), 20)[3])).toEqual([255, 0]);
+    expect(hard.delays).toEqual([4, 4, 4, 4, 4, 154]);
+    const { frames } = read((await render(scene, { format: 'gif', edge: 'none', ground: '#1B1F4B' })).bytes);
+    expect(at(frames[0] as Uint8Array, 2, 2)).toEqual([0x1b, 0x1f, 0x4b, 255]);
+  });
+  it('as an animated PNG and a WebP stays too', async () => {
+    const { file } = await render(scene, { format: 'apng', hold: 0.2 });
+    expect(raw(file, ['-f', 'apng'])).toHaveLength(COUNT + 5);
+    const { bytes } = await render(scene, { format: 'webp', lossless: true, hold: 0.2 });
+    const view = new DataView(bytes.buffer, bytes.byteOffset);
+    let all = 0;
+    for (let p = 12; p < bytes.length; p += 8 + ((view.getUint32(p + 4, true) + 1) & ~1)) {
+      if (strFromU8(bytes.subarray(p, p + 4)) !== 'ANMF') continue;
+      all += view.getUint32(p + 20, true) & 0xffffff;
+    }
+    expect(all).toBe((COUNT + 5) * 40);
   });
 });

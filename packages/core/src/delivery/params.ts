@@ -3,6 +3,14 @@ import { choice, number } from '../document/params';
 
 export const plays = number('Plays', 0, { min: 0, max: 65_535, whole: true, hint: 'times; 0 is for ever' });
 
+/** Of what plays over and over. */
+export const hold = number('Last stays', 0, {
+  min: 0,
+  max: 60,
+  step: 0.1,
+  hint: 'seconds longer, before it plays again',
+});
+
 export const quality = choice(
   'Quality',
   [

@@ -71,7 +71,8 @@ export const planRender = (scene: Scene, settings: RenderSettings): RenderPlan =
       `${kind.label} needs even sizes: ${width} × ${height} became ${size.width} × ${size.height}, with a line of background added at the right or bottom.`,
     );
   }
-  const plan = { ...size, drawn, rate, frames, notes: [...all, ...onBlack(scene, settings)] };
+  const said = kind.notes?.(scene, settings as never) ?? [];
+  const plan = { ...size, drawn, rate, frames, notes: [...all, ...onBlack(scene, settings), ...said] };
   kind.check?.(plan, settings as never);
   return plan;
 };

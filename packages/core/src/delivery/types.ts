@@ -52,6 +52,8 @@ export interface FormatKind<P extends Params = Params, F extends string = string
   readonly even?: true;
   /** What there is to say of a rate, and another one where it cannot be kept. */
   readonly rateFor?: (rate: Rate) => { readonly rate: Rate; readonly notes: readonly string[] };
+  /** What there is to say of a scene in it. */
+  readonly notes?: (scene: Scene, settings: Values<P>) => readonly string[];
   /** Throws a RangeError where a plan does not fit into a file. */
   readonly check?: (plan: RenderPlan, settings: Values<P>) => void;
   /** What a browser shows it with; a file is for other programs. */

@@ -4,6 +4,7 @@ import { gifDelays } from '@kite/core/delivery/formats/gif';
 import type { FormatSettings } from '@kite/core/delivery/formats/table';
 import omggif from 'omggif';
 import { Cancelled } from '../failure';
+import { settling } from './seeThrough';
 import { choosePalette, GIFEncoder, indexed, NearestColor, type Region, type Rgb } from './palette';
 import type { Encoder, EncodeJob } from './types';
 
@@ -31,7 +32,11 @@ const commonPalette = async (job: EncodeJob<FormatSettings<'gif'>>): Promise<Rgb
     (_, i) => frames[Math.round((i * (frames.length - 1)) / Math.max(1, count - 1))]!,
   );
   const parts: Uint8Array[] = [];
-  for await (const { pixels } of job.frames(chosen)) parts.push(sample(pixels, SAMPLED_PIXELS));
+  const settled = settling(job.scene, job.settings, job.plan.width);
+  for await (const { pixels } of job.frames(chosen)) {
+    settled(pixels);
+    parts.push(sample(pixels, SAMPLED_PIXELS));
+  }
   const all = new Uint8Array(parts.reduce((n, p) => n + p.length, 0));
   let at = 0;
   for (const p of parts) {
@@ -120,8 +125,9 @@ class FrameBlock {
 export const gif: Encoder<FormatSettings<'gif'>> = async (job) => {
   const { scene, settings, plan, out, signal } = job;
   const { width, height } = plan;
-  const transparent = scene.background === null || scene.background.length > 7;
-  const delays = gifDelays(plan.frames.length, plan.rate);
+  const transparent = settings.edge !== 'none' && scene.background?.length !== 7;
+  const delays = gifDelays(plan.frames.length, plan.rate, settings.hold);
+  const settled = settling(scene, settings, width);
   const common = settings.palette === 'global' ? await commonPalette(job) : null;
   let nearest = common && new NearestColor(common);
 
@@ -139,6 +145,7 @@ export const gif: Encoder<FormatSettings<'gif'>> = async (job) => {
     let before: Uint32Array | null = null;
     for await (const { index, pixels } of job.frames()) {
       if (signal.aborted) throw new Cancelled();
+      settled(pixels);
       const now = words(pixels);
       // The first frame is written whole: of what is not transparent every pixel shows.
       const { written, region } = writtenOf(now, transparent ? null : before, width);

@@ -1,12 +1,19 @@
 /** Frames through ffmpeg's pipe, to whatever a format's arguments make of them. */
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
+import type { RenderSettings } from '@kite/core/delivery/formats/table';
+import type { RenderPlan } from '@kite/core/delivery/types';
+import { framesPerSecond } from '@kite/core/time/rate';
 import { Cancelled } from '../failure';
 import { ffmpegPath } from '../ffmpeg';
 import type { EncodeJob } from './types';
 
+/** How many frames more the last one stays. */
+const holdOf = (settings: RenderSettings, { rate }: RenderPlan): number =>
+  'hold' in settings ? Math.round(settings.hold * framesPerSecond(rate)) : 0;
+
 export const video = async (
-  { plan, out, signal, frames, done }: EncodeJob,
+  { plan, settings, out, signal, frames, done }: EncodeJob,
   ofFormat: readonly string[],
 ): Promise<void> => {
   const args = [
@@ -29,10 +36,13 @@ export const video = async (
   });
   exit.catch(() => undefined);
   try {
-    for await (const frame of frames()) {
+    // A frame's buffer is used again once the next is asked for, so it has to be taken whole first.
+    const write = (pixels: Uint8Array) => new Promise<void>((resolve) => child.stdin.write(pixels, () => resolve()));
+    for await (const { index, pixels } of frames()) {
       if (child.exitCode !== null) break;
-      // The frame's buffer is used again once the next is asked for, so it has to be taken whole first.
-      await new Promise<void>((resolve) => child.stdin.write(frame.pixels, () => resolve()));
+      await write(pixels);
+      const stays = index === plan.frames.length - 1 ? holdOf(settings, plan) : 0;
+      for (let i = 0; i < stays && child.exitCode === null && !signal.aborted; i++) await write(pixels);
       done();
     }
     child.stdin.end();

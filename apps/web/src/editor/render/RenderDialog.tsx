@@ -18,6 +18,7 @@ import { Segments } from '../../ui/Segments';
 import { Select } from '../../ui/Select';
 import { useEditor, useSlice } from '../store/context';
 import { rangeOf, sceneOf } from '../store/state';
+import { applies } from '../inspector/fields/applies';
 import { fieldOf } from '../inspector/fields/table';
 
 const Row = ({ label, children }: { label: string; children: ReactNode }) => (
@@ -76,6 +77,8 @@ export const RenderDialog = ({ onClose }: { onClose: () => void }) => {
   };
 
   const kind = formatOf(settings.format);
+  const values = settings as unknown as { readonly [key: string]: Value };
+  const own = Object.entries(kind.params).filter(([, param]) => applies(param, values));
   const plan = planned(scene, settings);
   const start = async () => {
     setBusy(true);
@@ -204,14 +207,14 @@ export const RenderDialog = ({ onClose }: { onClose: () => void }) => {
             </Row>
           </>
         )}
-        {Object.entries(kind.params).map(([key, param]) => {
+        {own.map(([key, param]) => {
           const { Field } = fieldOf(param);
           return (
             <Row key={key} label={param.label}>
               <div className={param.kind === 'number' ? 'w-24' : 'grow'}>
                 <Field
                   param={inScene(param, scene)}
-                  values={[(settings as unknown as { readonly [key: string]: Value })[key] ?? param.default]}
+                  values={[values[key] ?? param.default]}
                   refs={[]}
                   gesture={AT_ONCE}
                   write={(value) => set({ [key]: value })}

@@ -1,7 +1,7 @@
-import { choice } from '../../document/params';
+import { choice, color } from '../../document/params';
 import type { Rate } from '../../document/types';
 import { framesPerSecond } from '../../time/rate';
-import { plays } from '../params';
+import { hold, plays } from '../params';
 import { formatKind } from '../types';
 
 /** GIF delays are whole hundredths of a second, and players slow down what is under two of them. */
@@ -32,9 +32,30 @@ export const gif = formatKind({
       ],
       'diffuse',
     ),
+    edge: choice(
+      'See-through',
+      [
+        { value: 'mixed', label: 'Mixed with a colour' },
+        { value: 'dithered', label: 'Dithered' },
+        { value: 'hard', label: 'Hard edges' },
+        { value: 'none', label: 'Not at all' },
+      ],
+      'mixed',
+    ),
+    ground: color('Ground', '#FFFFFF', { when: ['edge', 'mixed', 'none'] }),
     loop: plays,
+    hold,
   },
   transparent: true,
+  notes: (scene, { edge, ground }) => {
+    if (scene.background?.length === 7) return [];
+    if (edge === 'mixed')
+      return [
+        `GIF pixels show or do not: soft edges and fades are mixed with ${ground}, and look right on that ground alone.`,
+      ];
+    if (edge === 'hard') return ['GIF pixels show or do not: soft edges become hard, and fades jump.'];
+    return edge === 'none' ? [`Drawn on ${ground}.`] : [];
+  },
   rateFor: (wanted) => {
     const tooFast = framesPerSecond(wanted) > framesPerSecond(FASTEST);
     const rate = tooFast ? FASTEST : wanted;
@@ -49,8 +70,9 @@ export const gif = formatKind({
   shownAs: 'image',
 });
 
-/** The delay of each GIF frame in hundredths; their sum is the exact length, rounded once. */
-export const gifDelays = (count: number, rate: Rate): number[] => {
+/** The delay of each GIF frame in hundredths; their sum is the exact length, rounded once, and `hold` seconds for the last. */
+export const gifDelays = (count: number, rate: Rate, hold = 0): number[] => {
   const until = (n: number) => Math.round((n * 100 * rate.den) / rate.num);
-  return Array.from({ length: count }, (_, i) => until(i + 1) - until(i));
+  const longer = Math.round(hold * 100);
+  return Array.from({ length: count }, (_, i) => until(i + 1) - until(i) + (i === count - 1 ? longer : 0));
 };
