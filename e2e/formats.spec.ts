@@ -108,6 +108,15 @@ test('all formats, from the dialog to the files', async ({ page, server, context
     await alone.goto('about:blank');
     await alone.goto(`file://${banner.folder}/index.html#frame=40`);
     expect(differing(await pixels(), await readPng(readFileSync(join(banner.folder, 'fallback.png'))))).toBe(0);
+    // Whoever wants less motion is shown the end.
+    await alone.goto('about:blank');
+    await alone.goto(`file://${banner.folder}/index.html#frame=89`);
+    const end = await pixels();
+    await alone.emulateMedia({ reducedMotion: 'reduce' });
+    await alone.goto('about:blank');
+    await alone.goto(`file://${banner.folder}/index.html`);
+    expect(differing(await pixels(), end)).toBe(0);
+    await alone.emulateMedia({ reducedMotion: 'no-preference' });
     // By itself it plays.
     await alone.goto('about:blank');
     await alone.goto(`file://${banner.folder}/index.html`);

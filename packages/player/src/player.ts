@@ -1,7 +1,8 @@
 /**
  * The runtime of a delivered banner: plays one scene with the engine that edits and renders it.
  *
- * `index.html#frame=N` shows that frame and stands still. Pauses while the page is hidden.
+ * `index.html#frame=N` shows that frame and stands still. Pauses while the page is hidden or the banner out of view; whoever
+ * wants less motion is shown the end picture.
  */
 import type { Assets, Scene } from '@kite/core/document/types';
 import { filling, paint } from '@kite/core/paint/canvas';
@@ -10,7 +11,7 @@ import { pictureKey } from '@kite/core/picture/key';
 import { type RecordedFonts, replayed } from '@kite/core/type/recorded';
 import { SurfacePool, type Surface, surfaceOver } from '@kite/core/paint/surface';
 import { compileScene } from '@kite/core/scene/compile';
-import { momentAt, type Played } from './schedule';
+import { Clock, momentAt, type Played } from './schedule';
 
 interface Banner extends Played {
   scene: Scene;
@@ -65,15 +66,18 @@ const start = async (banner: Banner, stage: HTMLElement): Promise<void> => {
   const still = /^#frame=(\d+)$/.exec(location.hash);
   if (still) {
     show(Number(still[1]));
+  } else if (matchMedia('(prefers-reduced-motion: reduce)').matches) {
+    show(momentAt({ ...banner, loop: 1 }, scene.rate, Infinity).frame);
   } else {
-    let elapsed = 0;
-    let last: number | null = null;
+    const clock = new Clock();
+    let seen = true;
+    new IntersectionObserver((entries) => {
+      seen = entries.at(-1)?.isIntersecting ?? seen;
+    }).observe(stage);
     let shown = from;
+    // A hidden page asks for no pictures, and one that is out of view goes on where it was.
     const tick = (now: number) => {
-      // A hidden page asks for no frames; the time it was hidden does not count.
-      if (last !== null) elapsed += Math.min(now - last, 250);
-      last = now;
-      const { frame, over } = momentAt(banner, scene.rate, elapsed);
+      const { frame, over } = momentAt(banner, scene.rate, clock.at(now, seen));
       if (frame !== shown) show(frame);
       shown = frame;
       if (!over) requestAnimationFrame(tick);

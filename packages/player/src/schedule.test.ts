@@ -2,12 +2,12 @@ import type { RenderSettings } from '@kite/core/delivery/formats/table';
 import { defaultSettings, planRender } from '@kite/core/delivery/settings';
 import { newScene } from '@kite/core/document/make';
 import { describe, expect, it } from 'vitest';
-import { momentAt, type Played } from './schedule';
+import { Clock, momentAt, type Played } from './schedule';
 
 const PAL = { num: 25, den: 1 };
 const HALF = { num: 25, den: 2 };
 const NTSC = { num: 30_000, den: 1_001 };
-const played = (fields: Partial<Played> = {}): Played => ({ from: 0, to: 50, rate: PAL, loop: 0, ...fields });
+const played = (fields: Partial<Played> = {}): Played => ({ from: 0, to: 50, rate: PAL, loop: 0, stop: 0, ...fields });
 
 describe('a banner', () => {
   it('shows each frame for as long as its rate says, and begins anew', () => {
@@ -20,6 +20,20 @@ describe('a banner', () => {
     expect(at(400)).toEqual({ frame: 10, over: false });
     expect(at(800)).toEqual({ frame: 19, over: true });
     expect(at(1e9)).toEqual({ frame: 19, over: true });
+  });
+  it('that has played long enough stands on its last frame', () => {
+    const at = (ms: number) => momentAt(played({ stop: 5 }), PAL, ms);
+    expect(at(4_990)).toEqual({ frame: 24, over: false });
+    expect(at(5_000)).toEqual({ frame: 49, over: true });
+    // What stops sooner by its rounds does.
+    expect(momentAt(played({ stop: 5, loop: 1 }), PAL, 2_000)).toEqual({ frame: 49, over: true });
+  });
+  it('plays on where it was once it is seen again, and after a sleep', () => {
+    const clock = new Clock();
+    expect([0, 40, 80].map((now) => clock.at(now, true))).toEqual([0, 40, 80]);
+    expect([120, 5_000, 5_016].map((now) => clock.at(now, false))).toEqual([80, 80, 80]);
+    expect(clock.at(5_032, true)).toBe(96);
+    expect(clock.at(60_000, true)).toBe(96 + 250);
   });
   it('at another rate takes the same time', () => {
     expect(momentAt(played({ rate: HALF }), PAL, 1_000).frame).toBe(24);

@@ -148,6 +148,23 @@ describe('transparency is kept, frame by frame', () => {
   });
 });
 
+it('a render that was asked for when its format had fewer settings is made with the others as they are by default', async () => {
+  const settings = {
+    format: 'gif',
+    scale: 1,
+    rate: null,
+    from: 0,
+    to: COUNT,
+    palette: 'global',
+    dither: 'none',
+    loop: 0,
+  };
+  const out = join(folder, 'older.gif');
+  await renderScene({ scene: crossing(null), stock: EMPTY_STOCK, settings: settings as never, out });
+  const reader = new omggif.GifReader(new Uint8Array(readFileSync(out)));
+  expect([reader.numFrames(), reader.frameInfo(COUNT - 1).delay]).toEqual([COUNT, 4]);
+});
+
 describe('where there is no transparency', () => {
   it('a JPEG is drawn on black, and says so', async () => {
     const scene = crossing(null);

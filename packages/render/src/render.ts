@@ -1,7 +1,7 @@
 /** A scene and settings in, a file out. The server's jobs and the command line both come here. */
 import { rename, rm, stat } from 'node:fs/promises';
 import type { RenderSettings } from '@kite/core/delivery/formats/table';
-import { isStill, keepsTransparency, planRender } from '@kite/core/delivery/settings';
+import { completed, isStill, keepsTransparency, planRender } from '@kite/core/delivery/settings';
 import type { RenderPlan, RenderResult } from '@kite/core/delivery/types';
 import type { Scene } from '@kite/core/document/types';
 import { needsOf } from '@kite/core/recipe/needs';
@@ -56,11 +56,12 @@ const problemNotes = async (scene: Scene, stock: Stock, plan: RenderPlan): Promi
 export const renderScene = async ({
   scene,
   stock,
-  settings,
+  settings: asked,
   out,
   signal,
   onProgress,
 }: RenderOptions): Promise<RenderResult> => {
+  const settings = completed(asked, scene);
   const plan = planOf(scene, settings);
   const stop = signal ?? new AbortController().signal;
   const under = keepsTransparency(settings) ? null : (scene.background?.slice(0, 7) ?? '#000000');

@@ -24,6 +24,12 @@ export const defaultSettings = (format: Format, scene: Scene): RenderSettings =>
   return { format, scale: 1, ...shown, ...Object.fromEntries(own), ...fromScene?.(scene) } as RenderSettings;
 };
 
+/** Settings that were kept before their format had as many: the others are as they are by default. */
+export const completed = (settings: RenderSettings, scene: Scene): RenderSettings => ({
+  ...defaultSettings(settings.format, scene),
+  ...settings,
+});
+
 /** What there is to say where a scene is transparent and its file is not. */
 const onBlack = (scene: Scene, settings: RenderSettings): readonly string[] =>
   scene.background === null && !keepsTransparency(settings)

@@ -124,6 +124,7 @@ export const html5: Encoder<Html5Settings> = async (job) => {
     from: settings.from,
     to: settings.to,
     loop: settings.loop,
+    stop: settings.stop,
   };
   const files = {
     'index.html': strToU8(page(job)),

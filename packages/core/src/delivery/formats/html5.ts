@@ -12,6 +12,8 @@ export const html5 = formatKind({
   span: 'range',
   params: {
     loop: plays,
+    // What ad servers ask for.
+    stop: number('Stops after', 30, { min: 0, max: 3_600, hint: 'seconds, on its last picture; 0 is never' }),
     fallback: number('Fallback frame', 0, { unit: 'frames', min: 0, max: LIMITS.length, whole: true }),
     // Where a click leads while the ad server says nothing else; nowhere, where it is empty.
     click: text('Click leads to', '', { most: 2_000, lines: 'one', form: 'address' }),
