@@ -1,5 +1,6 @@
 /** Frames of a scene as pixels, on the server's canvas. */
 import { createCanvas, type Canvas } from '@napi-rs/canvas';
+import { isOpaque } from '@kite/core/delivery/opaque';
 import type { RenderPlan } from '@kite/core/delivery/types';
 import type { Color, Scene } from '@kite/core/document/types';
 import { paint } from '@kite/core/paint/canvas';
@@ -32,7 +33,7 @@ export const frameDrawer = (scene: Scene, { library, pictures }: Materials, size
   const tools = { pool: new SurfacePool(surface), pictures };
   const program = compileScene(scene, library);
   const view = [size.drawn.width / scene.width, 0, 0, size.drawn.height / scene.height, 0, 0] as const;
-  const opaque = size.under !== null || scene.background?.length === 7;
+  const opaque = size.under !== null || isOpaque(scene);
   return {
     canvas,
     draw: (frame) => {

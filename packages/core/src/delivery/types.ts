@@ -52,6 +52,8 @@ export interface FormatKind<P extends Params = Params, F extends string = string
   readonly even?: true;
   /** What there is to say of a rate, and another one where it cannot be kept. */
   readonly rateFor?: (rate: Rate) => { readonly rate: Rate; readonly notes: readonly string[] };
+  /** The settings that mean nothing to a scene. */
+  readonly idle?: (scene: Scene) => readonly (keyof P & string)[];
   /** What there is to say of a scene in it. */
   readonly notes?: (scene: Scene, settings: Values<P>) => readonly string[];
   /** Throws a RangeError where a plan does not fit into a file. */

@@ -1,6 +1,7 @@
 /** Animated GIF (GIF89a): frames cropped to what changed, exact total length, 1-bit transparency. */
 import { open } from 'node:fs/promises';
 import { gifDelays } from '@kite/core/delivery/formats/gif';
+import { isOpaque } from '@kite/core/delivery/opaque';
 import type { FormatSettings } from '@kite/core/delivery/formats/table';
 import omggif from 'omggif';
 import { Cancelled } from '../failure';
@@ -125,7 +126,7 @@ class FrameBlock {
 export const gif: Encoder<FormatSettings<'gif'>> = async (job) => {
   const { scene, settings, plan, out, signal } = job;
   const { width, height } = plan;
-  const transparent = settings.edge !== 'none' && scene.background?.length !== 7;
+  const transparent = settings.edge !== 'none' && !isOpaque(scene);
   const delays = gifDelays(plan.frames.length, plan.rate, settings.hold);
   const settled = settling(scene, settings, width);
   const common = settings.palette === 'global' ? await commonPalette(job) : null;

@@ -1,4 +1,5 @@
 /** Pixels that are half there, made to show or not: GIF knows no others. */
+import { isOpaque } from '@kite/core/delivery/opaque';
 import type { FormatSettings } from '@kite/core/delivery/formats/table';
 import type { Scene } from '@kite/core/document/types';
 import { rgbOf } from '@kite/core/picture/pixels';
@@ -13,7 +14,7 @@ export const settling = (
   { edge, ground }: FormatSettings<'gif'>,
   width: number,
 ): ((pixels: Uint8Array) => void) => {
-  if (scene.background?.length === 7) return () => undefined;
+  if (isOpaque(scene)) return () => undefined;
   const [red, green, blue] = rgbOf(ground);
   const mixed = (pixels: Uint8Array, p: number): void => {
     const alpha = pixels[p + 3]! / 255;

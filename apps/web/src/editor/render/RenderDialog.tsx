@@ -78,7 +78,8 @@ export const RenderDialog = ({ onClose }: { onClose: () => void }) => {
 
   const kind = formatOf(settings.format);
   const values = settings as unknown as { readonly [key: string]: Value };
-  const own = Object.entries(kind.params).filter(([, param]) => applies(param, values));
+  const idle = kind.idle?.(scene) ?? [];
+  const own = Object.entries(kind.params).filter(([key, param]) => !idle.includes(key) && applies(param, values));
   const plan = planned(scene, settings);
   const start = async () => {
     setBusy(true);

@@ -1,6 +1,7 @@
 import { choice, color } from '../../document/params';
 import type { Rate } from '../../document/types';
 import { framesPerSecond } from '../../time/rate';
+import { isOpaque } from '../opaque';
 import { hold, plays } from '../params';
 import { formatKind } from '../types';
 
@@ -47,8 +48,9 @@ export const gif = formatKind({
     hold,
   },
   transparent: true,
+  idle: (scene) => (isOpaque(scene) ? ['edge', 'ground'] : []),
   notes: (scene, { edge, ground }) => {
-    if (scene.background?.length === 7) return [];
+    if (isOpaque(scene)) return [];
     if (edge === 'mixed')
       return [
         `GIF pixels show or do not: soft edges and fades are mixed with ${ground}, and look right on that ground alone.`,
