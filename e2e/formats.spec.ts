@@ -57,6 +57,10 @@ test('all formats, from the dialog to the files', async ({ page, server, context
     await page.getByLabel('Click leads to').fill('https://nighttram.example');
   });
   await render(page, 'PNG');
+  // Asked again, it is as it was the last time.
+  await page.getByRole('button', { name: 'Render', exact: true }).click();
+  await expect(page.getByRole('radio', { name: 'PNG', exact: true })).toBeChecked();
+  await page.keyboard.press('Escape');
   const rows = await finished(server, doc.id, 4);
   const file = (format: string) => server.bytes(`/renders/${rows.get(format)?.id}/file`);
 

@@ -148,6 +148,32 @@ describe('transparency is kept, frame by frame', () => {
   });
 });
 
+it('an MP4 with colours at full size keeps a coloured line of one pixel', async () => {
+  const size = { width: 40, height: 20, rate: { num: 25, den: 1 }, length: 2, background: '#000000' };
+  const lines = newDrawing(newScene('s', 'Lines', size), 'l', 'Line', [
+    newItem('r', 'rectangle', { width: 1, height: 20 }),
+    newItem('f', 'fill', { color: '#FF0000' }),
+  ]);
+  const scene: Scene = {
+    ...newScene('s', 'Lines', size),
+    layers: { l: { ...lines, params: { position: { value: [20.5, 10] } } } },
+    order: ['l'],
+  };
+  const redOf = async (colors: 'half' | 'full') => {
+    const { file, result } = await render(scene, { format: 'mp4', quality: 'best', colors });
+    const how = ['-vf', 'scale=in_color_matrix=bt709:in_range=tv:flags=accurate_rnd+full_chroma_int'];
+    const args = ['-loglevel', 'error', '-i', file, ...how, '-f', 'rawvideo', '-pix_fmt', 'rgba', '-'];
+    const pixels = execFileSync(ffmpegPath(), args);
+    expect(result.notes.length).toBe(colors === 'full' ? 1 : 0);
+    return [...pixels.subarray((10 * 40 + 20) * 4, (10 * 40 + 20) * 4 + 3)] as [number, number, number];
+  };
+  const [full, half] = [await redOf('full'), await redOf('half')];
+  expect(full[0]).toBeGreaterThan(235);
+  expect(Math.max(full[1], full[2])).toBeLessThan(24);
+  // At half the size the line is paler: what the choice is for.
+  expect(half[0] - Math.max(half[1], half[2])).toBeLessThan(full[0] - Math.max(full[1], full[2]) - 40);
+});
+
 it('a render that was asked for when its format had fewer settings is made with the others as they are by default', async () => {
   const settings = {
     format: 'gif',

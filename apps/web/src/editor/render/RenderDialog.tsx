@@ -54,12 +54,29 @@ const planned = (scene: Parameters<typeof planRender>[0], settings: RenderSettin
   }
 };
 
+const KEPT = 'kite-render';
+
+/** The settings that a project was last rendered with, of the whole of another scene; an MP4 at first. */
+const asLastTime = (project: string, scene: Scene): RenderSettings => {
+  const fallback = defaultSettings('mp4', scene);
+  try {
+    const kept = JSON.parse(localStorage.getItem(`${KEPT}-${project}`) ?? 'null') as RenderSettings | null;
+    if (!kept) return fallback;
+    const own = defaultSettings(kept.format, scene);
+    const shown = isStill(own) ? { frame: own.frame } : { from: own.from, to: own.to };
+    return checkSettings({ ...own, ...kept, ...shown });
+  } catch {
+    return fallback;
+  }
+};
+
 export const RenderDialog = ({ onClose }: { onClose: () => void }) => {
   const editor = useEditor();
   const navigate = useNavigate();
   const queries = useQueryClient();
   const { scene, range, frame } = useSlice((s) => ({ scene: sceneOf(s), range: s.range, frame: s.frame }));
-  const [settings, setSettings] = useState<RenderSettings>(() => ({ ...defaultSettings('mp4', scene) }));
+  const project = editor.state.doc.id;
+  const [settings, setSettings] = useState<RenderSettings>(() => asLastTime(project, scene));
   const [busy, setBusy] = useState(false);
   const set = (part: Partial<Record<string, unknown>>) => setSettings({ ...settings, ...part } as RenderSettings);
   const [from, to] = rangeOf(editor.state);
@@ -85,7 +102,8 @@ export const RenderDialog = ({ onClose }: { onClose: () => void }) => {
     setBusy(true);
     try {
       await editor.allSaved();
-      await ask(RENDERS.ask, { project: editor.state.doc.id, scene: scene.id, settings });
+      await ask(RENDERS.ask, { project, scene: scene.id, settings });
+      localStorage.setItem(`${KEPT}-${project}`, JSON.stringify(settings));
       await queries.invalidateQueries({ queryKey: ['renders'] });
       onClose();
       toast.success(`“${scene.name}” is in the queue.`, {
