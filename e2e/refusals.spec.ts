@@ -97,7 +97,7 @@ test('renders that cannot be are refused before they wait', async ({ server }) =
     server.api<{ error: { message: string } }>('POST', '/renders', { project: card?.id, scene, settings });
   expect((await ask({ format: 'png', scale: 1, frame: 900 })).body.error.message).toContain('the last is 119');
   expect((await ask({ format: 'avi' })).body.error.message).toContain(
-    'format: got the text "avi", wanted one of mp4, webm, gif',
+    'format: got the text "avi", wanted one of mp4, webm, mov',
   );
   expect((await ask({ format: 'png', scale: 1, frame: 0 }, 'nope')).status).toBe(404);
 });
