@@ -1,8 +1,8 @@
 /** Words that were split into layers, and are changed as one. */
 import { type MakeId, uniqueName } from '../document/make';
 import { PLACE } from '../document/params';
-import { type Edit, plain } from '../document/patches';
-import { cutText } from '../document/text';
+import { type Edit, plain, type ProjectDraft } from '../document/patches';
+import { asName, cutText } from '../document/text';
 import type { DrawingLayer, Id, Item, LayerSet, Point, SplitWord } from '../document/types';
 import type { Box } from '../geometry/bounds';
 import { apply } from '../geometry/matrix';
@@ -12,6 +12,8 @@ import { reader } from '../motion/reader';
 import { keyFramesOf } from '../properties/find';
 import { text as textKind, textParts, type TextValues } from '../recipe/sources/text';
 import type { Program } from '../scene/compile';
+import type { PartOfText } from '../type/parts';
+import type { Fonts } from '../type/types';
 import { drawingIn, type LayerDraft, NotFound, type SceneDraft, sceneIn } from './find';
 import { copiesOf } from './layers';
 import { joinRoutines } from './routines';
@@ -47,18 +49,82 @@ const cardOf = (layer: DrawingLayer): Item => {
   return card;
 };
 
-/** Frames from when one layer begins, or its first keyframe, to the same of another. */
-const stepBetween = (a: DrawingLayer, b: DrawingLayer): { readonly of: 'layers' | 'keys'; readonly by: number } => {
-  if (a.from !== b.from) return { of: 'layers', by: b.from - a.from };
+/** How much later one layer is than another: by when it begins, or by its first keyframe. */
+interface Step {
+  readonly of: 'layers' | 'keys';
+  readonly frames: number;
+}
+const stepBetween = (a: DrawingLayer, b: DrawingLayer): Step => {
+  if (a.from !== b.from) return { of: 'layers', frames: b.from - a.from };
   const first = (layer: DrawingLayer) => Math.min(...keyFramesOf(layer));
-  const by = first(b) - first(a);
-  return { of: 'keys', by: Number.isFinite(by) ? by : 0 };
+  const frames = first(b) - first(a);
+  return { of: 'keys', frames: Number.isFinite(frames) ? frames : 0 };
+};
+
+/** The layer of a part, saying another one, where that stands: its place and its pivot go along, keyframes and all. */
+const saying = (
+  layer: DrawingLayer,
+  { said, word, fonts }: { readonly said: TextValues; readonly word: SplitWord; readonly fonts: Fonts },
+  { text, at, box }: PartOfText,
+): DrawingLayer => {
+  const card = cardOf(layer);
+  const [from, to] = [middleOf(textParts(said, fonts, 'lines')?.[0]?.box ?? box), middleOf(box)];
+  const way: Point = [to[0] - from[0], to[1] - from[1]];
+  const { position, pivot } = layer.params;
+  return {
+    ...layer,
+    items: {
+      ...layer.items,
+      [card.id]: { ...card, params: { ...card.params, text: { value: text }, place: { value: at } } },
+    },
+    params: {
+      ...layer.params,
+      position: displaced(position, PLACE.position.default, apply([...word.way, 0, 0], way)),
+      pivot: displaced(pivot, PLACE.pivot.default, way),
+    },
+  };
+};
+
+const MOST_NAME = 60;
+
+/** Names for parts by what they say, none of which is there already; one that was given by hand stays. */
+const naming = (scene: SceneDraft) => {
+  const taken = Object.values(scene.layers).map(({ name }) => name);
+  return (layer: DrawingLayer, said: string | null, text: string): string => {
+    if (said !== null && (said === text || !layer.name.startsWith(cutText(said, MOST_NAME)))) return layer.name;
+    const others = said === null ? taken : taken.filter((name) => name !== layer.name);
+    const name = uniqueName(cutText(text, MOST_NAME), others);
+    taken.push(name);
+    return name;
+  };
+};
+
+/** Puts a copy of the last part behind those that are there, so many steps later. */
+const addPart = (
+  draft: ProjectDraft,
+  sceneId: Id,
+  last: Id,
+  layer: DrawingLayer,
+  steps: number,
+  step: Step,
+  makeId: MakeId,
+): Id => {
+  const scene = sceneIn(draft, sceneId);
+  const [copy] = copiesOf([layer], makeId) as [DrawingLayer];
+  scene.layers[copy.id] = copy as LayerDraft;
+  const at = scene.order.indexOf(last) + steps;
+  scene.order = [...scene.order.slice(0, at), copy.id, ...scene.order.slice(at)];
+  joinRoutines(sceneId, new Map([[last, copy.id]])).change(draft);
+  const later = step.frames * steps;
+  if (step.of === 'layers') slideLayers(sceneId, [copy.id], later).change(draft);
+  else slideKeys(scene.layers[copy.id] as LayerDraft, later);
+  return copy.id;
 };
 
 /**
  * Another text for a word: each part says what now stands at its place, and keeps its motion; parts that come are copies of the
  * last one, as much later as that is than the one before; those that are too many go. All are laid out anew, in the font that
- * they have.
+ * they have at the frame. Refused where nothing would be left, and while the font is not here.
  */
 export const setWord = (
   sceneId: Id,
@@ -73,85 +139,46 @@ export const setWord = (
     const text = fittedValue(textKind.params.text, typed) as string;
     const scene = sceneIn(draft, sceneId);
     const set = plain<readonly LayerSet[]>(scene.sets).find(({ id }) => id === setId);
-    const word = set?.word;
-    if (!word) throw new NotFound('word', setId);
+    if (!set?.word) throw new NotFound('word', setId);
+    const { word } = set;
+    const { fonts } = program.library;
     const layers = word.parts.map((id) => plain<DrawingLayer>(drawingIn(draft, sceneId, id)));
-    const valuesOf = (layer: DrawingLayer) => {
+    const valuesOf = (layer: DrawingLayer): TextValues => {
       const shown = program.cardAt(layer.id, cardOf(layer).id, frame);
       if (!shown) throw new NotFound('card', layer.id);
       return shown.values as TextValues;
     };
     const [first, last] = [layers[0] as DrawingLayer, layers.at(-1) as DrawingLayer];
-    const { fonts } = program.library;
     const parts = textParts({ ...valuesOf(first), ...layoutOf(word), text }, fonts, word.by);
     if (!parts) throw new RangeError('the font of this text is not here yet');
     if (parts.length === 0) throw new RangeError('a word has at least one letter');
 
     const step = stepBetween(layers.at(-2) ?? last, last);
-    const before = textOfWord(word);
-    const taken = Object.values(scene.layers).map(({ name }) => name);
-    const says = (
-      layer: DrawingLayer,
-      said: TextValues,
-      { text: own, at, box }: (typeof parts)[number],
-    ): DrawingLayer => {
-      const card = cardOf(layer);
-      const old = textParts(said, fonts, 'lines')?.[0]?.box ?? box;
-      const [from, to] = [middleOf(old), middleOf(box)];
-      const way: Point = [to[0] - from[0], to[1] - from[1]];
-      const params = { ...card.params, text: { value: own }, place: { value: at } };
-      return {
-        ...layer,
-        items: { ...layer.items, [card.id]: { ...card, params } },
-        params: {
-          ...layer.params,
-          position: displaced(layer.params.position, PLACE.position.default, apply([...word.way, 0, 0], way)),
-          pivot: displaced(layer.params.pivot, PLACE.pivot.default, way),
-        },
-      };
-    };
-    const named = (layer: DrawingLayer, said: string, own: string): DrawingLayer => {
-      // A name that was given stays.
-      if (!layer.name.startsWith(cutText(said, 60)) || said === own) return layer;
-      const name = uniqueName(
-        cutText(own, 60),
-        taken.filter((other) => other !== layer.name),
-      );
-      taken.push(name);
-      return { ...layer, name };
-    };
+    const nameOf = naming(scene);
     const made = parts.map((part, i): DrawingLayer => {
       const layer = layers[i] ?? last;
       const said = valuesOf(layer);
-      const next = says(layer, said, part);
-      return layers[i]
-        ? named(next, said.text, part.text)
-        : { ...next, name: uniqueName(cutText(part.text, 60), taken) };
+      const name = nameOf(layer, layers[i] ? said.text : null, part.text);
+      return { ...saying(layer, { said, word, fonts }, part), name };
     });
     const kept = made.slice(0, layers.length);
     for (const layer of kept) scene.layers[layer.id] = layer as LayerDraft;
     leaveScene(scene, new Set(layers.slice(made.length).map(({ id }) => id)));
-    const more = made.slice(layers.length).map((layer, i) => {
-      const [copy] = copiesOf([layer], makeId) as [DrawingLayer];
-      scene.layers[copy.id] = copy as LayerDraft;
-      const at = scene.order.indexOf(last.id) + 1 + i;
-      scene.order = [...scene.order.slice(0, at), copy.id, ...scene.order.slice(at)];
-      joinRoutines(sceneId, new Map([[last.id, copy.id]])).change(draft);
-      const by = step.by * (i + 1);
-      if (step.of === 'layers') slideLayers(sceneId, [copy.id], by).change(draft);
-      else slideKeys(scene.layers[copy.id] as LayerDraft, by);
-      return copy.id;
-    });
-    const now: SplitWord = {
-      ...word,
-      text: { ...word.text, params: { ...word.text.params, text: { value: text } } },
-      parts: [...kept.map(({ id }) => id), ...more],
+    const more = made
+      .slice(layers.length)
+      .map((layer, i) => addPart(draft, sceneId, last.id, layer, i + 1, step, makeId));
+
+    const params = { ...word.text.params, text: { value: text } };
+    const changed: LayerSet = {
+      ...set,
+      name: textOfWord(word).startsWith(set.name) ? asName(text, set.name, MOST_NAME) : set.name,
+      members: [...set.members.filter((id) => scene.layers[id]), ...more],
+      word: { ...word, text: { ...word.text, params }, parts: [...kept.map(({ id }) => id), ...more] },
     };
-    const members = [...set.members.filter((id) => scene.layers[id]), ...more];
-    const name = set.name === before.slice(0, set.name.length) ? cutText(text, 60) : set.name;
-    const changed: LayerSet = { ...set, name, members, word: now };
-    scene.sets = plain<readonly LayerSet[]>(scene.sets).some(({ id }) => id === setId)
-      ? (scene.sets.map((s) => (s.id === setId ? changed : s)) as SceneDraft['sets'])
-      : [...scene.sets, changed as SceneDraft['sets'][number]];
+    // It may have lost all of its members in between, and have gone with them.
+    const others = plain<readonly LayerSet[]>(scene.sets);
+    const isThere = others.some(({ id }) => id === setId);
+    const next = isThere ? others.map((other) => (other.id === setId ? changed : other)) : [...others, changed];
+    scene.sets = next as SceneDraft['sets'];
   },
 });

@@ -26,7 +26,9 @@ export const mp4 = formatKind({
     ),
   },
   notes: (_scene, { colors }) =>
-    colors === 'full' ? ['Colours at full size keep thin coloured lines; phones and some browsers do not play them.'] : [],
+    colors === 'full'
+      ? ['Colours at full size keep thin coloured lines; phones and some browsers do not play them.']
+      : [],
   transparent: false,
   even: true,
   shownAs: 'video',
