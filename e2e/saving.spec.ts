@@ -34,7 +34,7 @@ test('a whole curve that is moved past a limit stops at it, is saved, undone and
   await page.keyboard.press('Control+z');
   expect(await keys()).toEqual([0, 1]);
   await page.getByRole('button', { name: 'Render', exact: true }).click();
-  await page.getByRole('radio', { name: 'PNG' }).click();
+  await page.getByRole('radio', { name: 'PNG', exact: true }).click();
   await page
     .getByRole('button', { name: /^Render|^Start/ })
     .last()

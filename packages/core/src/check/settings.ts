@@ -16,12 +16,16 @@ const SPANS = {
   frame: { frame: whole(0, LIMITS.length) },
 };
 
+/** A setting that is as its format has it by default where it is left out. */
+const orLeftOut = (inner: Rule): Rule =>
+  rule(`${String(inner.describe().meta?.wanted)}; may be left out`, (v) => v === undefined || inner.isValidSync(v));
+
 const settingsRule = ({ format, span, params }: FormatKind): Rule =>
   object({
     format: oneOf([format]),
     scale: between(0.01, 8),
     ...SPANS[span],
-    ...Object.fromEntries(Object.entries(params).map(([key, param]) => [key, valueRule(param)])),
+    ...Object.fromEntries(Object.entries(params).map(([key, param]) => [key, orLeftOut(valueRule(param))])),
   });
 
 const RULES: ReadonlyMap<string, Rule> = new Map(FORMATS.map((kind) => [kind.format, settingsRule(kind)]));

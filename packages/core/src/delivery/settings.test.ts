@@ -33,8 +33,13 @@ describe('a plan', () => {
   });
   it('says when a GIF cannot be exact, and does not exceed what players can show', () => {
     expect(plan('gif').notes.join()).toContain('cannot be exact');
-    expect(plan('gif', { rate: { num: 25, den: 1 } }).notes).toEqual([]);
     expect(plan('gif', { rate: { num: 60, den: 1 } }).rate).toEqual({ num: 50, den: 1 });
+    const exact = { ...defaultSettings('gif', scene), rate: { num: 25, den: 1 } };
+    expect(planRender({ ...scene, background: '#1B1F4B' }, exact as RenderSettings).notes).toEqual([]);
+    // Nor what becomes of fades, where the scene is see-through.
+    expect(planRender(scene, exact as RenderSettings).notes.join()).toContain('mixed with #FFFFFF');
+    const fewer = { format: 'gif', scale: 1, rate: { num: 25, den: 1 }, from: 0, to: 9 };
+    expect(planRender(scene, fewer as RenderSettings).notes.join()).toContain('mixed with #FFFFFF');
   });
   it.each([
     ['png', { frame: 90 }, 'the last is 89'],

@@ -24,7 +24,7 @@ export const defaultSettings = (format: Format, scene: Scene): RenderSettings =>
   return { format, scale: 1, ...shown, ...Object.fromEntries(own), ...fromScene?.(scene) } as RenderSettings;
 };
 
-/** Settings that were kept before their format had as many: the others are as they are by default. */
+/** Settings with those that were left out, or kept before their format had as many, as they are by default. */
 export const completed = (settings: RenderSettings, scene: Scene): RenderSettings => ({
   ...defaultSettings(settings.format, scene),
   ...settings,
@@ -36,8 +36,9 @@ const onBlack = (scene: Scene, settings: RenderSettings): readonly string[] =>
     ? [`${formatOf(settings.format).label} has no transparency: drawn on black.`]
     : [];
 
-/** What a render of a scene will be. Throws a RangeError that says what does not fit. */
-export const planRender = (scene: Scene, settings: RenderSettings): RenderPlan => {
+/** What a render of a scene will be, by settings of which some may be left out. Throws a RangeError that says what does not fit. */
+export const planRender = (scene: Scene, asked: RenderSettings): RenderPlan => {
+  const settings = completed(asked, scene);
   const kind = formatOf(settings.format);
   const width = Math.max(1, Math.round(scene.width * settings.scale));
   const height = Math.max(1, Math.round(scene.height * settings.scale));
