@@ -196,7 +196,7 @@ describe('where there is no transparency', () => {
     const scene = crossing(null);
     const { bytes, result } = await render(scene, { format: 'jpeg', frame: 2, quality: 'best' });
     expect([...bytes.subarray(0, 3)]).toEqual([0xff, 0xd8, 0xff]);
-    expect(result.notes).toEqual(['JPEG has no transparency: drawn on black.']);
+    expect(result.notes).toEqual(['Drawn on black: there is no transparency in JPEG.']);
     expect(farthest(picture(bytes), wanted(scene, '#000000')[2] as Uint8ClampedArray)).toBeLessThanOrEqual(48);
   });
   it('frames as JPEG are on the scene’s background', async () => {
@@ -207,7 +207,7 @@ describe('where there is no transparency', () => {
     const corner = [...picture(entries['frame-0006.jpg'] as Uint8Array).subarray(0, 3)];
     [0x1b, 0x1f, 0x4b].forEach((v, c) => expect(Math.abs(corner[c]! - v)).toBeLessThan(4));
     const dark = await render(crossing(null), { format: 'frames', as: 'jpeg' });
-    expect(dark.result.notes).toEqual(['Frames has no transparency: drawn on black.']);
+    expect(dark.result.notes).toEqual(['Drawn on black: there is no transparency in Frames.']);
   });
   it('a sheet that would be too large is refused before anything is drawn', async () => {
     const long = { ...crossing(null), width: 4000, height: 4000, length: 30 };

@@ -33,7 +33,7 @@ export const completed = (settings: RenderSettings, scene: Scene): RenderSetting
 /** What there is to say where a scene is transparent and its file is not. */
 const onBlack = (scene: Scene, settings: RenderSettings): readonly string[] =>
   scene.background === null && !keepsTransparency(settings)
-    ? [`${formatOf(settings.format).label} has no transparency: drawn on black.`]
+    ? [`Drawn on black: there is no transparency in ${formatOf(settings.format).label}.`]
     : [];
 
 /** What a render of a scene will be, by settings of which some may be left out. Throws a RangeError that says what does not fit. */

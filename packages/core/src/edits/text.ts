@@ -1,11 +1,9 @@
 /** Text taken apart into layers. */
 import { type MakeId, uniqueName } from '../document/make';
-import { PLACE } from '../document/params';
 import { asName, cutText } from '../document/text';
 import { type Edit, plain } from '../document/patches';
 import type { DrawingLayer, Id, Item, Point, SplitWord } from '../document/types';
-import { apply, IDENTITY, inverted, multiply } from '../geometry/matrix';
-import { displaced } from '../motion/keys';
+import { IDENTITY, inverted, multiply } from '../geometry/matrix';
 import type { Program } from '../scene/compile';
 import { placementOf } from '../scene/placement';
 import type { TextUnit } from '../motion/sampler';
@@ -15,7 +13,7 @@ import { drawingIn, itemIn, type LayerDraft, NotFound, sceneIn } from './find';
 import { copiesOf } from './layers';
 import { detach, groupOf, within } from './recipe';
 import { leaveScene, makeSet } from './sets';
-import { layingOut } from './words';
+import { asPart, layingOut, middleOf, MOST_NAME } from './words';
 
 /** The cards that show something of their own beside one, in its list and in those around it. */
 const showingBeside = ({ items, recipe }: DrawingLayer, card: Id): ReadonlySet<Id> => {
@@ -75,42 +73,28 @@ export const splitText = (
     // Formulas of what the parts have of their own would make them all the same again.
     const { text: _text, frame: _frame, align: _align, place: _place, ...formulas } = item.formulas ?? {};
     const taken = Object.values(scene.layers).map((l) => l.name);
-    const made = parts.map(({ text, at, box }): DrawingLayer => {
-      const middle: Point = [(box.left + box.right) / 2, (box.top + box.bottom) / 2];
-      const fromPivot: Point = [middle[0] - pivot[0], middle[1] - pivot[1]];
-      const way = apply([linear[0], linear[1], linear[2], linear[3], 0, 0], fromPivot);
-      const name = uniqueName(cutText(text, 60), taken);
+    const way: SplitWord['way'] = [linear[0], linear[1], linear[2], linear[3]];
+    const own: Item = {
+      ...item,
+      ...(item.formulas && { formulas }),
+      params: { ...item.params, frame: { value: 'point' }, align: { value: 'left' } },
+    };
+    const made = parts.map((part): DrawingLayer => {
+      const [x, y] = middleOf(part.box);
+      const fromPivot: Point = [x - pivot[0], y - pivot[1]];
+      const name = uniqueName(cutText(part.text, MOST_NAME), taken);
       taken.push(name);
-      const own: Item = {
-        ...item,
-        ...(item.formulas && { formulas }),
-        params: {
-          ...item.params,
-          text: { value: text },
-          frame: { value: 'point' },
-          align: { value: 'left' },
-          place: { value: at },
-        },
-      };
-      const [copy] = copiesOf([{ ...bare, items: { ...bare.items, [itemId]: own } }], makeId) as [DrawingLayer];
-      return {
-        ...copy,
-        name,
-        params: {
-          ...copy.params,
-          position: displaced(copy.params.position, PLACE.position.default, way),
-          pivot: displaced(copy.params.pivot, PLACE.pivot.default, fromPivot),
-        },
-      };
+      const [copy] = copiesOf([asPart(bare, own, part, fromPivot, way)], makeId) as [DrawingLayer];
+      return { ...copy, name };
     });
     for (const one of made) scene.layers[one.id] = one as LayerDraft;
     const word: SplitWord = {
       by,
       text: layingOut(item, values),
       parts: made.map(({ id }) => id),
-      way: [linear[0], linear[1], linear[2], linear[3]],
+      way,
     };
-    const set = { id: makeId(), name: asName(values.text, 'Word', 60), members: word.parts, word };
+    const set = { id: makeId(), name: asName(values.text, 'Word', MOST_NAME), members: word.parts, word };
     const index = scene.order.indexOf(layerId);
     const rest = scene.order.filter((id) => id !== layerId);
     const kept = others.size > 0 ? [layerId] : [];

@@ -40,7 +40,7 @@ const layoutOf = ({ text }: SplitWord): Pick<TextValues, (typeof LAYOUT)[number]
 /** What the text of a word says. */
 export const textOfWord = (word: SplitWord): string => layoutOf(word).text;
 
-const middleOf = ({ left, top, right, bottom }: Box): Point => [(left + right) / 2, (top + bottom) / 2];
+export const middleOf = ({ left, top, right, bottom }: Box): Point => [(left + right) / 2, (top + bottom) / 2];
 
 /** The text card of a part. */
 const cardOf = (layer: DrawingLayer): Item => {
@@ -61,31 +61,35 @@ const stepBetween = (a: DrawingLayer, b: DrawingLayer): Step => {
   return { of: 'keys', frames: Number.isFinite(frames) ? frames : 0 };
 };
 
-/** The layer of a part, saying another one, where that stands: its place and its pivot go along, keyframes and all. */
-const saying = (
+/** A layer whose text card says a part of a text, where that stands: its pivot goes so far along, and its place so that it stays in sight. */
+export const asPart = (
   layer: DrawingLayer,
-  { said, word, fonts }: { readonly said: TextValues; readonly word: SplitWord; readonly fonts: Fonts },
-  { text, at, box }: PartOfText,
+  card: Item,
+  { text, at }: PartOfText,
+  along: Point,
+  way: SplitWord['way'],
 ): DrawingLayer => {
-  const card = cardOf(layer);
-  const [from, to] = [middleOf(textParts(said, fonts, 'lines')?.[0]?.box ?? box), middleOf(box)];
-  const way: Point = [to[0] - from[0], to[1] - from[1]];
   const { position, pivot } = layer.params;
+  const said = { ...card, params: { ...card.params, text: { value: text }, place: { value: at } } };
   return {
     ...layer,
-    items: {
-      ...layer.items,
-      [card.id]: { ...card, params: { ...card.params, text: { value: text }, place: { value: at } } },
-    },
+    items: { ...layer.items, [card.id]: said },
     params: {
       ...layer.params,
-      position: displaced(position, PLACE.position.default, apply([...word.way, 0, 0], way)),
-      pivot: displaced(pivot, PLACE.pivot.default, way),
+      position: displaced(position, PLACE.position.default, apply([...way, 0, 0], along)),
+      pivot: displaced(pivot, PLACE.pivot.default, along),
     },
   };
 };
 
-const MOST_NAME = 60;
+/** From the middle of what a part said to that of what it says. */
+const between = (said: TextValues, fonts: Fonts, { box }: PartOfText): Point => {
+  const [from, to] = [middleOf(textParts(said, fonts, 'lines')?.[0]?.box ?? box), middleOf(box)];
+  return [to[0] - from[0], to[1] - from[1]];
+};
+
+/** So long are the names of words and of their parts at most. */
+export const MOST_NAME = 60;
 
 /** Names for parts by what they say, none of which is there already; one that was given by hand stays. */
 const naming = (scene: SceneDraft) => {
@@ -159,7 +163,7 @@ export const setWord = (
       const layer = layers[i] ?? last;
       const said = valuesOf(layer);
       const name = nameOf(layer, layers[i] ? said.text : null, part.text);
-      return { ...saying(layer, { said, word, fonts }, part), name };
+      return { ...asPart(layer, cardOf(layer), part, between(said, fonts, part), word.way), name };
     });
     const kept = made.slice(0, layers.length);
     for (const layer of kept) scene.layers[layer.id] = layer as LayerDraft;

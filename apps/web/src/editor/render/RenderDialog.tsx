@@ -28,6 +28,26 @@ const Row = ({ label, children }: { label: string; children: ReactNode }) => (
   </div>
 );
 
+interface FrameFieldProps {
+  label: string;
+  value: number;
+  /** The first and the last that it may be. */
+  among: readonly [first: number, last: number];
+  onChange: (frame: number) => void;
+}
+
+const FrameField = ({ label, value, among: [min, max], onChange }: FrameFieldProps) => (
+  <NumberField
+    label={label}
+    className="w-24"
+    value={value}
+    min={min}
+    max={max}
+    decimals={0}
+    onChange={(v) => onChange(Math.round(v))}
+  />
+);
+
 /** A setting is a change by itself. */
 const AT_ONCE = { onStart: () => undefined, onEnd: () => undefined };
 
@@ -155,14 +175,11 @@ export const RenderDialog = ({ onClose }: { onClose: () => void }) => {
         </Row>
         {isStill(settings) ? (
           <Row label="Frame">
-            <NumberField
+            <FrameField
               label="Frame to render"
-              className="w-24"
               value={settings.frame}
-              min={0}
-              max={scene.length - 1}
-              decimals={0}
-              onChange={(v) => set({ frame: Math.round(v) })}
+              among={[0, scene.length - 1]}
+              onChange={(to) => set({ frame: to })}
             />
             <Button className="!h-[26px] !px-2 text-sm" onClick={() => set({ frame })}>
               At the playhead
@@ -205,23 +222,17 @@ export const RenderDialog = ({ onClose }: { onClose: () => void }) => {
               />
             </Row>
             <Row label="First and last">
-              <NumberField
+              <FrameField
                 label="First frame to render"
-                className="w-24"
                 value={settings.from}
-                min={0}
-                max={settings.to - 1}
-                decimals={0}
-                onChange={(v) => set({ from: Math.round(v) })}
+                among={[0, settings.to - 1]}
+                onChange={(first) => set({ from: first })}
               />
-              <NumberField
+              <FrameField
                 label="Last frame to render"
-                className="w-24"
                 value={settings.to - 1}
-                min={settings.from}
-                max={scene.length - 1}
-                decimals={0}
-                onChange={(v) => set({ to: Math.round(v) + 1 })}
+                among={[settings.from, scene.length - 1]}
+                onChange={(last) => set({ to: last + 1 })}
               />
             </Row>
           </>
