@@ -217,6 +217,17 @@ test('the stops of a route leave one after another along its curve, at one pace'
   expect(outY).toBeLessThan(-10);
   expect(Math.abs(inX * outY - inY * outX)).toBeLessThan(0.02 * Math.hypot(inX, inY) * Math.hypot(outX, outY));
 
+  // Of several that are selected all are pulled as far.
+  await page.keyboard.press('Control+Shift+A');
+  const before = (await keysOf(page, server, 'Saltings')).map((k) => k.handles ?? [0, 0, 0, 0]);
+  const grip = await middle(page.getByTestId('motion-handle-out').first());
+  await drag(page, grip, { x: grip.x + 12, y: grip.y });
+  const pulled = (await keysOf(page, server, 'Saltings')).map((k) => k.handles ?? [0, 0, 0, 0]);
+  const ways = pulled.map((handles, i) => handles[2] - (before[i]?.[2] ?? 0));
+  expect(ways[1]).toBeGreaterThan(5);
+  ways.forEach((way) => expect(way).toBeCloseTo(ways[1] ?? 0, 0));
+  await page.keyboard.press('Control+z');
+
   await page.keyboard.press('Control+Shift+A');
   await page.getByRole('button', { name: 'Ease Linear' }).click();
   await page.getByLabel('One pace along the whole path').check();

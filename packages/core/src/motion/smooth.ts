@@ -18,3 +18,35 @@ export const smoothHandles = ({ keys }: KeyedProperty, frame: number): PathHandl
   const on = Math.hypot(after[0] - here[0], after[1] - here[1]) * REACH;
   return [(-dx / chord) * back, (-dy / chord) * back, (dx / chord) * on, (dy / chord) * on];
 };
+
+/** Handles lie in one line where they enclose less than this share of what they could. */
+const IN_LINE = 0.02;
+
+/**
+ * Handles of which one is pulled so far from its keyframe. The other one turns along, as long as it is, while both lie in one line
+ * and are not parted; pulled out of a corner both are as long as each other.
+ */
+export const pulledHandles = (
+  [inX, inY, outX, outY]: PathHandles,
+  end: 'in' | 'out',
+  [x, y]: Point,
+  { both, parted }: { readonly both: boolean; readonly parted: boolean },
+): PathHandles => {
+  const [other, own]: readonly [Point, Point] =
+    end === 'out'
+      ? [
+          [inX, inY],
+          [outX, outY],
+        ]
+      : [
+          [outX, outY],
+          [inX, inY],
+        ];
+  const lengths = [Math.hypot(...other), Math.hypot(...own)] as const;
+  const inLine =
+    lengths[0] > 0 && lengths[1] > 0 && Math.abs(inX * outY - inY * outX) < IN_LINE * lengths[0] * lengths[1];
+  const size = Math.hypot(x, y) || 1;
+  const length = both ? size : lengths[0];
+  const [ox, oy] = both || (inLine && !parted) ? [(-x / size) * length, (-y / size) * length] : other;
+  return end === 'out' ? [ox, oy, x, y] : [x, y, ox, oy];
+};

@@ -4,7 +4,7 @@ import type { ApartProperty, Keyframe, KeyedProperty, PathHandles, Point } from 
 import { KAPPA } from '../geometry/outline';
 import { broughtTogether, takenApart } from './parting';
 import { samplerOf } from './sampler';
-import { smoothHandles } from './smooth';
+import { pulledHandles, smoothHandles } from './smooth';
 
 const param = point('Position', [0, 0]);
 const linear = { kind: 'linear' } as const;
@@ -108,5 +108,19 @@ describe('x and y', () => {
       const [a, b] = [at(apart, f), at(whole, f)];
       expect(Math.hypot(a[0] - b[0], a[1] - b[1])).toBeLessThan(0.02);
     }
+  });
+});
+
+describe('a handle that is pulled', () => {
+  const plain = { both: false, parted: false };
+  it('turns the other one along, as long as that is, while they lie in one line', () => {
+    expect(pulledHandles([-10, 0, 20, 0], 'out', [0, 30], plain)).toEqual([expect.closeTo(0), -10, 0, 30]);
+    expect(pulledHandles([-10, 0, 20, 0], 'in', [0, 30], plain)).toEqual([0, 30, expect.closeTo(0), -20]);
+    expect(pulledHandles([-10, 0, 20, 0], 'out', [0, 30], { both: false, parted: true })).toEqual([-10, 0, 0, 30]);
+  });
+  it('leaves the other one of a corner, and makes both of what had none where that is wanted', () => {
+    expect(pulledHandles([0, 10, 20, 0], 'out', [5, 5], plain)).toEqual([0, 10, 5, 5]);
+    expect(pulledHandles([0, 0, 0, 0], 'out', [6, 8], plain)).toEqual([0, 0, 6, 8]);
+    expect(pulledHandles([0, 0, 0, 0], 'out', [6, 8], { both: true, parted: true })).toEqual([-6, -8, 6, 8]);
   });
 });

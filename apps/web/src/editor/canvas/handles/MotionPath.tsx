@@ -8,13 +8,15 @@ import {
   type Layer,
   type PathHandles,
   type Point,
+  type PropertyRef,
 } from '@kite/core/document/types';
+import { together } from '@kite/core/document/patches';
 import { PLACE } from '@kite/core/document/params';
-import { propertyIn, sameRef } from '@kite/core/properties/find';
+import { propertyAt, propertyIn, sameRef } from '@kite/core/properties/find';
 import { changeKey, setHandles } from '@kite/core/edits/keyframes';
 import { apply, IDENTITY, inverted, type Matrix, multiply } from '@kite/core/geometry/matrix';
 import { type Sampler, samplerOf } from '@kite/core/motion/sampler';
-import { smoothHandles } from '@kite/core/motion/smooth';
+import { pulledHandles, smoothHandles } from '@kite/core/motion/smooth';
 import { outlineThrough } from '@kite/core/motion/track';
 import { keyFrames } from '@kite/core/motion/keys';
 import type { PointerEvent } from 'react';
@@ -146,24 +148,37 @@ const KeyedPath = ({ view, pointOf, property, toArea, back, path, chosen, frame 
     });
   };
 
-  /** Drags a handle; the other one turns along while both lie in one line, unless Alt parts them. */
+  /** The keyframes of places that are selected together with one, and that one: their handles are pulled along. */
+  const pulledAlong = (key: Keyframe): readonly { readonly ref: PropertyRef; readonly key: Keyframe }[] => {
+    const { doc, selection } = editor.state;
+    const all = selection.keys.flatMap(({ ref, frames }) => {
+      const own = propertyAt(doc, ref);
+      if (ref.key !== path.key || ref.part !== undefined || !isKeyed(own)) return [];
+      return own.keys.filter((other) => frames.includes(other.frame)).map((other) => ({ ref, key: other }));
+    });
+    const isOne = all.some((own) => sameRef(own.ref, path) && own.key.frame === key.frame);
+    return isOne ? all : [{ ref: path, key }];
+  };
+
+  /** Drags a handle, and those of what is selected with it as far; the other ones turn along while both lie in one line, unless Alt parts them. */
   const pull = (event: PointerEvent, key: Keyframe, end: 'in' | 'out', both: boolean) => {
-    const [inX, inY, outX, outY] = key.handles ?? NO_HANDLES;
-    const cross = inX * outY - inY * outX;
-    const lengths = [Math.hypot(inX, inY), Math.hypot(outX, outY)] as const;
-    const inLine = lengths[0] > 0 && lengths[1] > 0 && Math.abs(cross) < 0.02 * lengths[0] * lengths[1];
+    const all = pulledAlong(key);
+    const wayOf = ({ handles }: Keyframe): Point => {
+      const [inX, inY, outX, outY] = handles ?? NO_HANDLES;
+      return end === 'out' ? [outX, outY] : [inX, inY];
+    };
+    const from = wayOf(key);
     editGesture(editor, event, {
       move: ({ event: now }) => {
         const at = apply(back, pointOf(now));
-        const [x, y] = tidyPoint([at[0] - (key.value as Point)[0], at[1] - (key.value as Point)[1]]);
-        const size = Math.hypot(x, y) || 1;
-        const other = end === 'out' ? lengths[0] : lengths[1];
-        const length = both ? size : other;
-        const mirrored =
-          (both || inLine) && (both || !now.altKey) ? tidyPoint([(-x / size) * length, (-y / size) * length]) : null;
-        const [ox, oy] = mirrored ?? (end === 'out' ? [inX, inY] : [outX, outY]);
-        const handles: PathHandles = end === 'out' ? [ox, oy, x, y] : [x, y, ox, oy];
-        editor.edit(setHandles(path, key.frame, handles));
+        const [x, y] = [at[0] - (key.value as Point)[0] - from[0], at[1] - (key.value as Point)[1] - from[1]];
+        const how = { both, parted: now.altKey };
+        const edits = all.map((own) => {
+          const way = wayOf(own.key);
+          const handles = pulledHandles(own.key.handles ?? NO_HANDLES, end, [way[0] + x, way[1] + y], how);
+          return setHandles(own.ref, own.key.frame, handles.map(tidy) as unknown as PathHandles);
+        });
+        editor.edit(together('Bend a motion path', edits));
       },
     });
   };
