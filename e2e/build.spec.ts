@@ -193,6 +193,9 @@ test('text: typed on the canvas, set, kerned, changed late, and split into lette
   const longer = inOrder(await sceneOf(page, server));
   expect(longer.map((l) => l.name)).toEqual(['M', 'o', 'o 2', 'n', 's']);
   for (const letter of longer) expect((letter.params.opacity as KeyedProperty).keys).toHaveLength(1);
+  await words.fill('  ');
+  await words.press('Enter');
+  await expect(page.getByText('A word has at least one letter. Nothing was changed.')).toBeVisible();
   await words.fill('Sun');
   await words.press('Enter');
   await expect(page.getByTestId('layer-row')).toHaveCount(3);

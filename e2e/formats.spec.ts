@@ -218,4 +218,6 @@ test('moving pictures with transparency, frames and a sheet: chosen in the dialo
   await page.goto(`${server.url}/renders`);
   await page.getByText('MOV video').first().click();
   await expect(page.getByText('MOV video: a file for other programs.')).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Download' })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Open as delivered' })).toBeHidden();
 });

@@ -186,7 +186,8 @@ export class Editor {
       change = applyEdit(this.gesture.base, edit);
     } catch (error) {
       if (!(error instanceof RangeError)) throw error;
-      toast.error(`${error.message}. Nothing was changed.`, { id: edit.label });
+      const said = `${error.message.charAt(0).toUpperCase()}${error.message.slice(1)}`;
+      toast.error(`${said}. Nothing was changed.`, { id: edit.label });
       return false;
     }
     this.gesture.last = { ...change, label: edit.label };

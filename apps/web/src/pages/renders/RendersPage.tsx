@@ -184,7 +184,7 @@ const Detail = ({ render }: { render: Render }) => {
             </p>
           ))}
         </div>
-        {result && (
+        {result && formatOf(render.settings.format).shownAs !== 'file' && (
           <a
             href={deliveredUrl(render)}
             target="_blank"
