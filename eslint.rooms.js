@@ -12,8 +12,8 @@ const CORE = [
   'scene',
   'moves',
   'paint',
-  'edits',
   'delivery',
+  'edits',
   'check',
   'interchange',
 ];

@@ -1,6 +1,6 @@
 /** Routes from the calls of the API: what comes is checked by the call's own rules, and what goes has its type. */
 import { type AnyCall, type AnswerOf, type BodyOf, type ParamsOf, typesOf } from '@kite/api/call';
-import { fits } from '@kite/core/check/project';
+import { fits } from '@kite/core/check/fits';
 import type { Rule } from '@kite/core/check/rules';
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 

@@ -6,7 +6,7 @@ import { parentPort } from 'node:worker_threads';
 import type { Named, ProjectCard, Save, Saved } from '@kite/api/projects';
 import { PROJECTS, saveRule } from '@kite/api/projects';
 import { Invalid } from '@kite/core/check/problem';
-import { fits } from '@kite/core/check/project';
+import { fits } from '@kite/core/check/fits';
 import type { Rule } from '@kite/core/check/rules';
 import type { RenderSettings } from '@kite/core/delivery/formats/table';
 import { planRender } from '@kite/core/delivery/settings';

@@ -1,29 +1,13 @@
 /** The whole check of a project from outside: its schema, then that all its references lead somewhere. */
-import { ValidationError, type Schema } from 'yup';
 import { FORMAT_VERSION } from '../document/make';
 import { cycleFrom, sorted } from '../document/order';
 import { cutInCircle } from '../scene/follows';
 import { wouldRecurse } from '../scene/whole';
 import type { Assets, Id, Item, Layer, Project, Scene } from '../document/types';
 import { needsOf } from '../recipe/needs';
+import { fits } from './fits';
 import { Invalid, shown } from './problem';
 import { layerRule, projectRule, sceneRule } from './schema';
-
-/** Throws Invalid with the first thing that does not fit. */
-export const fits = (schema: Schema, value: unknown, path = ''): void => {
-  try {
-    schema.validateSync(value, { strict: true, abortEarly: true });
-  } catch (error) {
-    if (!(error instanceof ValidationError)) throw error;
-    const at = error.path ?? '';
-    const field = [path, at].filter(Boolean).join('.');
-    // Messages start with the path within this schema.
-    const rest = error.message.startsWith(`${at || 'this'}: `)
-      ? error.message.slice((at || 'this').length + 2)
-      : error.message;
-    throw new Invalid(`${field || 'the document'}: ${rest}`, field);
-  }
-};
 
 const sameSet = (order: readonly Id[], map: object): boolean =>
   order.length === Object.keys(map).length && order.every((id) => Object.hasOwn(map, id));

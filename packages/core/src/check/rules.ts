@@ -57,6 +57,17 @@ export const object = (fields: Record<string, Rule | yup.Lazy<unknown>>): yup.Ob
         `${path || 'the project'}: has unknown fields: ${unknown}`,
     ) as yup.ObjectSchema<yup.AnyObject>;
 
+/** Frames a second. */
+export const rateRule = rule(
+  `a fraction of whole numbers, 1 to ${LIMITS.rate} frames per second`,
+  (v) =>
+    isObject(v) &&
+    Object.keys(v).length === 2 &&
+    [v.num, v.den].every((n) => Number.isInteger(n) && (n as number) > 0 && (n as number) <= 1_000_000) &&
+    (v.num as number) / (v.den as number) <= LIMITS.rate &&
+    (v.num as number) / (v.den as number) >= 1,
+);
+
 /** A map by id, all of whose values fit one rule. */
 export const mapOf = (inner: (value: unknown) => Rule, most: number) =>
   yup.lazy((value: unknown) => {

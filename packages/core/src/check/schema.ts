@@ -11,9 +11,24 @@ import { BLEND_MODES, type Knob, KNOB_KINDS, type KnobKind, PICTURE_TYPES, TAGS 
 import { isEffect } from '../recipe/shown';
 import { KINDS } from '../recipe/table';
 import { holdsCards, holdsSettings } from '../recipe/types';
-import { between, colorRule, flag, idRule, ids, mapOf, nameRule, object, oneOf, type Rule, rule, whole } from './rules';
+import {
+  between,
+  colorRule,
+  flag,
+  idRule,
+  ids,
+  mapOf,
+  nameRule,
+  object,
+  oneOf,
+  rateRule,
+  type Rule,
+  rule,
+  whole,
+} from './rules';
 import { formulasRule } from './formulas';
 import { movesRule, routinesRule, savedMovesRule } from './moves';
+import { settingsRuleFor } from './settings';
 import { easeRule, propertiesRule } from './values';
 
 const itemRule = (value: unknown): Rule => {
@@ -108,16 +123,6 @@ export const layerRule = (value: unknown): Rule => {
   });
 };
 
-export const rateRule = rule(
-  `a fraction of whole numbers, 1 to ${LIMITS.rate} frames per second`,
-  (v) =>
-    isObject(v) &&
-    Object.keys(v).length === 2 &&
-    [v.num, v.den].every((n) => Number.isInteger(n) && (n as number) > 0 && (n as number) <= 1_000_000) &&
-    (v.num as number) / (v.den as number) <= LIMITS.rate &&
-    (v.num as number) / (v.den as number) >= 1,
-);
-
 /** The fields of a scene's own, which the door for new projects checks too. */
 export const SCENE_SIZE = {
   width: whole(1, LIMITS.side),
@@ -184,6 +189,18 @@ export const assetRule = (value: unknown): Rule => {
   });
 };
 
+const deliveryRule = object({
+  id: idRule,
+  name: nameRule,
+  scenes: rule(
+    `a list of 1 to ${LIMITS.scenes} ids`,
+    (v) => Array.isArray(v) && v.length > 0 && v.length <= LIMITS.scenes && v.every(isId),
+  ),
+  fade: whole(0, LIMITS.fade),
+  file: nameRule,
+  settings: yup.lazy(settingsRuleFor) as unknown as Rule,
+});
+
 export const projectRule = object({
   version: whole(1, 1_000_000),
   id: idRule,
@@ -217,6 +234,7 @@ export const projectRule = object({
     .strict()
     .required()
     .max(LIMITS.swatches) as unknown as Rule,
+  deliveries: yup.array(deliveryRule).strict().required().max(LIMITS.deliveries) as unknown as Rule,
 });
 
 export const sizeRule = object(SCENE_SIZE);

@@ -162,6 +162,9 @@ const withGroups: Upgrade = (document) => ({
   })),
 });
 
+/** Deliveries came with format 9. */
+const withDeliveries: Upgrade = (document) => ({ ...document, deliveries: [] });
+
 /** From each older version to the next. */
 export const UPGRADES: ReadonlyMap<number, Upgrade> = new Map([
   [1, withAssets],
@@ -171,6 +174,7 @@ export const UPGRADES: ReadonlyMap<number, Upgrade> = new Map([
   [5, withSoftMasks],
   [6, withEffects],
   [7, withGroups],
+  [8, withDeliveries],
 ]);
 
 /** A document of any older version in today's; a newer one is refused. */

@@ -18,6 +18,9 @@ export const LIMITS = {
   /** Kept under one name. */
   effects: 100,
   sets: 2_000,
+  deliveries: 200,
+  /** Frames in which one scene of a film passes into the next. */
+  fade: 1_000,
   /** Of a picture, along each side and in all. */
   pictureSide: 16_384,
   picturePixels: 64_000_000,

@@ -16,7 +16,7 @@ import type {
   Value,
 } from './types';
 
-export const FORMAT_VERSION = 8;
+export const FORMAT_VERSION = 9;
 
 /** Gives a new id each time it is called. */
 export type MakeId = () => Id;
@@ -64,6 +64,7 @@ export const newProject = (id: Id, name: string, scenes: readonly Scene[]): Proj
   eases: [],
   moves: [],
   effects: [],
+  deliveries: [],
 });
 
 interface LayerOptions {

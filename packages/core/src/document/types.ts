@@ -278,6 +278,25 @@ export interface SavedEffects {
   readonly cards: readonly Item[];
 }
 
+/** A file that leaves the project, kept under a name: it can be made again as often as what it shows changes. */
+export interface Delivery {
+  readonly id: Id;
+  readonly name: string;
+  /** The scenes that it shows, one after another: several are a film. One that was deleted is named by nothing any more. */
+  readonly scenes: readonly Id[];
+  /** How many frames of the first scene's it takes each to pass into the next; 0 is a cut. */
+  readonly fade: number;
+  /** What its files are called: see delivery/naming.ts. */
+  readonly file: string;
+  readonly settings: KeptSettings;
+}
+
+/** Settings of a render without those that are as the scene has them, so that they follow it: see delivery/kept.ts. */
+export interface KeptSettings {
+  readonly format: string;
+  readonly [key: string]: Value | Rate | null;
+}
+
 export interface Project {
   readonly version: number;
   readonly id: Id;
@@ -289,6 +308,7 @@ export interface Project {
   readonly eases: readonly SavedEase[];
   readonly moves: readonly SavedMove[];
   readonly effects: readonly SavedEffects[];
+  readonly deliveries: readonly Delivery[];
 }
 
 /** Where a property stands: on a layer, on a card of its recipe, or on a knob (`item` and the key `value`). */

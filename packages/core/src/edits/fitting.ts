@@ -10,6 +10,7 @@ import { FAR, type Param, type Params, PLACE } from '../document/params';
 import { asName, isSound, sound } from '../document/text';
 import {
   type CurveProperty,
+  type Delivery,
   type Formulas,
   type Id,
   isApart,
@@ -37,6 +38,8 @@ import { needsOf } from '../recipe/needs';
 import { paramsOf } from '../recipe/table';
 import { cutInCircle } from '../scene/follows';
 import { wouldRecurse } from '../scene/whole';
+import { fittedSettings } from '../delivery/kept';
+import { DEFAULT_NAME } from '../delivery/naming';
 import { NotFound } from './find';
 import { holdsColors, withTrueSwatches } from './swatches';
 
@@ -325,6 +328,19 @@ const checkLinks = (now: Project, before: Project): void => {
   }
 };
 
+const fitDelivery = (delivery: Delivery, path: Path, fits: Fits): void => {
+  const { name, file, scenes, fade, settings } = delivery;
+  fitName(name, 'Delivery', path, fits);
+  const called = asName(file, DEFAULT_NAME, LIMITS.name);
+  if (called !== file) fits.put([...path, 'file'], called);
+  if (scenes.length === 0) throw new RangeError(`“${name}” has to show a scene`);
+  atMost(scenes.length, LIMITS.scenes, `“${name}”`, 'scenes');
+  const frames = wholeWithin(fade, 0, LIMITS.fade);
+  if (frames !== fade) fits.put([...path, 'fade'], frames);
+  const fitting = fittedSettings(settings);
+  if (fitting !== settings) fits.put([...path, 'settings'], fitting);
+};
+
 /** Calls `put` with each value of a changed document that does not fit and what takes its place; TooMany where nothing can. */
 export const fitDocument = (now: Project, before: Project, put: Fits['put']): void => {
   const fits: Fits = { put, swatches: now.swatches };
@@ -360,6 +376,12 @@ export const fitDocument = (now: Project, before: Project, put: Fits['put']): vo
     atMost(saved.cards.length, LIMITS.effects, `“${saved.name}”`, 'cards');
     saved.cards.forEach((card, j) => fitItem(card, undefined, ['effects', i, 'cards', j], fits));
   });
+  if (now.deliveries !== before.deliveries) {
+    atMost(now.deliveries.length, LIMITS.deliveries, 'A project', 'deliveries');
+    now.deliveries.forEach((d, i) => {
+      if (d !== before.deliveries[i]) fitDelivery(d, ['deliveries', i], fits);
+    });
+  }
   for (const id of now.order as readonly Id[]) {
     const scene = now.scenes[id];
     if (scene) fitScene(scene, before.scenes[id], ['scenes', id], fits);

@@ -1,10 +1,11 @@
 /** Edits from chance: scenes, nests, files and what a project keeps. */
 import { newItem } from '../../document/make';
 import { newKnob } from '../../document/knobs';
-import { KNOB_KINDS } from '../../document/types';
+import { type KeptSettings, KNOB_KINDS } from '../../document/types';
 import { addAsset, removeAsset, renameAsset, swapAsset } from '../../edits/assets';
 import { addSwatch, detachSwatches, removeSwatch, setSwatch, takeSwatch } from '../../edits/swatches';
 import { forgetEase, keepEase } from '../../edits/eases';
+import { addDelivery, moveDelivery, removeDelivery, setDelivery } from '../../edits/deliveries';
 import { forgetEffects, keepEffects, putEffects } from '../../edits/effects';
 import { addLayers } from '../../edits/layers';
 import { addMarker, removeMarker, setMarker } from '../../edits/markers';
@@ -34,6 +35,24 @@ export const PROJECT: readonly RandomEdit[] = [
   },
   (at) => duplicateScene(at.scene.id, at.makeId()),
   (at) => (at.doc.order.length > 1 ? removeScene(at.scene.id) : null),
+  (at) => {
+    const settings = at.chance.one<KeptSettings>([
+      { format: 'mp4', scale: amount(at) },
+      { format: 'gif', from: frame(at), to: frame(at), hold: amount(at) },
+      { format: 'png', frame: frame(at) },
+      { format: 'html5', click: name(at), ground: name(at) },
+    ]);
+    const scenes = [at.scene.id, at.chance.one([...at.doc.order, 'gone'])];
+    const delivery = { id: at.makeId(), name: name(at), scenes, fade: amount(at), file: name(at), settings };
+    const first = at.doc.deliveries[0];
+    if (!first || at.chance.happens(0.3)) return addDelivery(delivery);
+    return at.chance.one([
+      setDelivery(first.id, { settings, fade: frame(at) }),
+      setDelivery(first.id, { name: name(at), scenes: at.chance.one([[], [at.scene.id, at.scene.id]]) }),
+      moveDelivery(first.id, at.chance.whole(0, 3)),
+      removeDelivery(first.id),
+    ]);
+  },
   (at) => moveScene(at.scene.id, at.chance.whole(0, 3)),
   (at) => setGuides(at.scene.id, { x: [amount(at)], y: [1, amount(at)] }),
   (at) =>

@@ -1,0 +1,55 @@
+/** What the files of a delivery are called: a pattern with parts in braces. */
+
+/** What stands in braces, by what it is called there. */
+export interface NameFacts {
+  readonly project: string;
+  readonly scene: string;
+  readonly delivery: string;
+  /** In pixels. */
+  readonly size: string;
+  /** How often the delivery was asked for, this time included. */
+  readonly version: string;
+  /** As 2026-11-27. */
+  readonly date: string;
+}
+
+export const NAME_PARTS: readonly (keyof NameFacts)[] = ['project', 'scene', 'delivery', 'size', 'version', 'date'];
+
+export const DEFAULT_NAME = '{project}-{delivery}-{size}';
+
+/** A pattern's parts that there are not. */
+export const strangeParts = (pattern: string): string[] =>
+  [...pattern.matchAll(/\{([^{}]*)\}/g)]
+    .map(([, part]) => part as string)
+    .filter((part) => !(NAME_PARTS as readonly string[]).includes(part));
+
+/** What file systems of any kind take: no separators, no spaces, not too long. */
+const asFileName = (text: string): string =>
+  text
+    .normalize('NFC')
+    // eslint-disable-next-line no-control-regex
+    .replace(/[\\/:*?"<>|\u0000-\u001f]+/g, ' ')
+    .trim()
+    .replace(/\s+/g, '-')
+    .replace(/^\.+/, '')
+    .slice(0, 120) || 'untitled';
+
+/** A file's name without its extension. */
+export const fileNameOf = (pattern: string, facts: NameFacts): string =>
+  asFileName(
+    pattern.replace(/\{([^{}]*)\}/g, (whole, part: string) =>
+      Object.hasOwn(facts, part) ? facts[part as keyof NameFacts] : whole,
+    ),
+  );
+
+/** Names that are all different: one that is taken gets a number. */
+export const eachOnce = (names: readonly string[]): string[] => {
+  const taken = new Set<string>();
+  return names.map((name) => {
+    const [, stem = name, extension = ''] = /^(.*?)(\.[a-z0-9]+)?$/i.exec(name) ?? [];
+    let own = name;
+    for (let n = 2; taken.has(own.toLowerCase()); n++) own = `${stem}-${n}${extension}`;
+    taken.add(own.toLowerCase());
+    return own;
+  });
+};
