@@ -1,5 +1,6 @@
 /** Renders: asked for, followed, cancelled, and what came of them. */
-import { isNumber, isObject } from '@kite/core/document/is';
+import { isId, isNumber, isObject } from '@kite/core/document/is';
+import { LIMITS } from '@kite/core/document/limits';
 import { flag, nameRule, oneOf, rule } from '@kite/core/check/rules';
 import type { RenderSettings } from '@kite/core/delivery/formats/table';
 import type { RenderResult } from '@kite/core/delivery/types';
@@ -14,6 +15,17 @@ export interface Render {
   readonly projectName: string;
   readonly sceneName: string;
   readonly settings: RenderSettings;
+  /** The delivery of the project that it was made for; null where it was asked for by itself. */
+  readonly delivery: string | null;
+  readonly deliveryName: string | null;
+  /** What its file is called. */
+  readonly fileName: string;
+  /** What was asked for at once has the same. */
+  readonly batch: string | null;
+  /** From where it was asked for: an address, or this machine. */
+  readonly askedBy: string;
+  /** Whether there is a small picture of it. */
+  readonly pictured: boolean;
   readonly status: (typeof RENDER_STATES)[number];
   /** Frames. */
   readonly done: number;
@@ -42,6 +54,12 @@ const renderRule = shape<Render>({
   projectName: nameRule,
   sceneName: nameRule,
   settings: rule('the settings', isObject),
+  delivery: orNull(idRule, 'the delivery of the project that it was made for'),
+  deliveryName: orNull(nameRule, 'its name'),
+  fileName: textRule(200),
+  batch: orNull(idRule, 'the same for what was asked for at once'),
+  askedBy: textRule(200),
+  pictured: flag,
   status: oneOf(RENDER_STATES),
   done: countRule,
   total: countRule,
@@ -53,6 +71,17 @@ const renderRule = shape<Render>({
   startedAt: orNull(timeRule, 'a time'),
   finishedAt: orNull(timeRule, 'a time'),
 });
+
+/** How a delivery of a project stands. */
+export interface Delivered {
+  readonly delivery: string;
+  /** The last render that came to a file; null for none yet. */
+  readonly last: Render | null;
+  /** Whether its file is what would be made now. */
+  readonly current: boolean;
+  /** Why it cannot be made; null where it can. */
+  readonly problem: string | null;
+}
 
 export const RENDERS = {
   list: call({
@@ -73,6 +102,48 @@ export const RENDERS = {
     answer: renderRule,
     makes: true,
     refuses: ['not_found'],
+  }),
+  deliver: call({
+    method: 'POST',
+    path: '/projects/:id/deliveries/render',
+    does: 'Asks for renders of deliveries of a project as they are now. They share a `batch`.',
+    body: shape<{ deliveries: readonly string[] }>({
+      deliveries: rule(
+        `1 to ${LIMITS.deliveries} ids of deliveries`,
+        (v) => Array.isArray(v) && v.length > 0 && v.length <= LIMITS.deliveries && v.every(isId),
+      ),
+    }),
+    answer: listOf(renderRule),
+    makes: true,
+    refuses: ['not_found'],
+  }),
+  delivered: call({
+    method: 'GET',
+    path: '/projects/:id/deliveries',
+    does: 'How the deliveries of a project stand: the last file of each, and whether it is out of date.',
+    answer: listOf(
+      shape<Delivered>({
+        delivery: idRule,
+        last: orNull(renderRule, 'the last render that came to a file'),
+        current: flag,
+        problem: orNull(textRule(2_000), 'why it cannot be made'),
+      }),
+    ),
+    refuses: ['not_found'],
+  }),
+  batch: call({
+    method: 'GET',
+    path: '/renders/batch/:batch/files',
+    does: 'The files of all that was asked for at once, as one zip.',
+    answer: bytes('application/zip'),
+    refuses: ['not_found', 'not_ready'],
+  }),
+  picture: call({
+    method: 'GET',
+    path: '/renders/:id/picture',
+    does: 'A small picture of a render.',
+    answer: bytes('image/webp'),
+    refuses: ['not_found', 'not_ready'],
   }),
   cancel: call({
     method: 'POST',
@@ -98,7 +169,7 @@ export const RENDERS = {
     method: 'GET',
     path: '/renders/:id/file',
     does: 'What came of a render, whole or in byte ranges (RFC 9110, section 14).',
-    query: { download: 'to be kept under the name of its scene' },
+    query: { download: 'to be kept under its own name' },
     answer: bytes('of its format'),
     refuses: ['not_found', 'not_ready', 'out_of_range'],
   }),

@@ -1,9 +1,9 @@
 /** A scene and settings in, a file out. The server's jobs and the command line both come here. */
-import { rename, rm, stat } from 'node:fs/promises';
+import { rename, rm, stat, writeFile } from 'node:fs/promises';
 import type { RenderSettings } from '@kite/core/delivery/formats/table';
 import { completed, isStill, keepsTransparency, planRender } from '@kite/core/delivery/settings';
 import type { RenderPlan, RenderResult } from '@kite/core/delivery/types';
-import type { Scene } from '@kite/core/document/types';
+import type { Color, Scene } from '@kite/core/document/types';
 import { needsOf } from '@kite/core/recipe/needs';
 import { allLayers } from '@kite/core/scene/whole';
 import { compileScene } from '@kite/core/scene/compile';
@@ -11,6 +11,7 @@ import { framesPerSecond } from '@kite/core/time/rate';
 import { drawFrames } from './drawPool';
 import { encode } from './encoders/table';
 import { Cancelled, reasonOf, RenderFailure } from './failure';
+import { frameDrawer } from './frames';
 import { materialsFor, type Stock } from './materials';
 
 export interface RenderProgress {
@@ -24,6 +25,8 @@ export interface RenderOptions {
   readonly settings: RenderSettings;
   /** Appears only when it is whole. */
   readonly out: string;
+  /** Where a small picture of it goes, as a WebP; none is made where this is missing. */
+  readonly small?: string;
   readonly signal?: AbortSignal;
   readonly onProgress?: (progress: RenderProgress) => void;
 }
@@ -53,11 +56,41 @@ const problemNotes = async (scene: Scene, stock: Stock, plan: RenderPlan): Promi
   return [...new Set([...texts, ...unread.map((l) => `Layer "${l.name}" shows a picture whose file cannot be read.`)])];
 };
 
+/** Pixels along the longer side. */
+const SMALL_SIDE = 160;
+
+/** The poster, where it is in the file, else its middle. */
+const posterOf = (scene: Scene, { frames }: RenderPlan): number =>
+  frames.find((frame) => frame >= scene.poster) ?? (frames[frames.length >> 1] as number);
+
+const writeSmall = async (
+  out: string,
+  scene: Scene,
+  stock: Stock,
+  frame: number,
+  under: Color | null,
+): Promise<void> => {
+  const scale = Math.min(1, SMALL_SIDE / Math.max(scene.width, scene.height));
+  const [width, height] = [scene.width, scene.height].map((side) => Math.max(1, Math.round(side * scale))) as [
+    number,
+    number,
+  ];
+  const drawer = frameDrawer(scene, await materialsFor(scene, stock), {
+    width,
+    height,
+    drawn: { width, height },
+    under,
+  });
+  drawer.draw(frame);
+  await writeFile(out, await drawer.canvas.encode('webp', 80));
+};
+
 export const renderScene = async ({
   scene,
   stock,
   settings: asked,
   out,
+  small,
   signal,
   onProgress,
 }: RenderOptions): Promise<RenderResult> => {
@@ -85,6 +118,7 @@ export const renderScene = async ({
       done: () => onProgress?.({ done: ++done, total: plan.frames.length }),
     });
     if (stop.aborted) throw new Cancelled();
+    if (small !== undefined) await writeSmall(small, scene, stock, posterOf(scene, plan), under);
     await rename(partial, out);
   } catch (error) {
     await rm(partial, { force: true });

@@ -1,16 +1,21 @@
 /** Renders over HTTP: asking for them, following them, and what came of them. */
-import { readFile } from 'node:fs/promises';
+import { createReadStream } from 'node:fs';
+import { readFile, rm } from 'node:fs/promises';
 import { type Render, RENDERS as CALLS } from '@kite/api/renders';
 import { checkSettings } from '@kite/core/check/settings';
 import { formatOf } from '@kite/core/delivery/formats/table';
-import type { FastifyInstance } from 'fastify';
+import { eachOnce } from '@kite/core/delivery/naming';
+import { writeZip } from '@kite/render/encoders/zip';
+import type { FastifyInstance, FastifyRequest } from 'fastify';
 import { unzipSync } from 'fflate';
+import { isLoopback } from '../access';
 import { Refused } from '../errors';
 import type { RenderQueue } from '../queue/queue';
 import type { AssetStore } from '../store/assets';
 import type { FileStore } from '../store/files';
 import type { Projects } from '../store/projectsApart';
-import type { RenderStore } from '../store/renders';
+import { newId } from '../store/ids';
+import type { NewRender, RenderStore } from '../store/renders';
 import type { SizeStore } from '../store/sizes';
 import { sendFile } from './files';
 import { fileName } from './projects';
@@ -34,6 +39,12 @@ export interface RenderServices {
   readonly files: FileStore;
 }
 
+/** From where a request came: this machine, or an address. */
+const whereFrom = ({ ip }: FastifyRequest): string => (isLoopback(ip.replace(/^::ffff:/, '')) ? 'this machine' : ip);
+
+const fileNameWithEnd = ({ fileName: name, settings }: Render): string =>
+  `${name}.${formatOf(settings.format).extension}`;
+
 const finished = (row: Render): string => {
   if (!row.file) throw new Refused('not_ready', 'This render has no file yet.');
   return row.file;
@@ -42,12 +53,59 @@ const finished = (row: Render): string => {
 export const renderRoutes = (app: FastifyInstance, { projects, renders, queue, files }: RenderServices): void => {
   serve(app, CALLS.list, () => renders.list());
 
-  serve(app, CALLS.ask, async ({ body }) => {
-    const settings = checkSettings(body.settings);
-    const asked = await projects.toRender(body.project, body.scene, settings);
-    const row = await renders.create({ ...asked, projectId: body.project, settings });
+  const add = async (asked: Omit<NewRender, 'askedBy'>, request: FastifyRequest): Promise<Render> => {
+    const row = await renders.create({ ...asked, askedBy: whereFrom(request) });
     await queue.add(row);
     return row;
+  };
+
+  serve(app, CALLS.ask, async ({ body, request }) => {
+    const settings = checkSettings(body.settings);
+    const asked = await projects.toRender(body.project, body.scene, settings);
+    return add({ ...asked, projectId: body.project, batch: null }, request);
+  });
+
+  serve(app, CALLS.deliver, async ({ params: { id }, body, request }) => {
+    const asked = await projects.toDeliver(id, body.deliveries, await renders.countsOf(id));
+    const batch = newId();
+    const rows: Render[] = [];
+    for (const one of asked) rows.push(await add({ ...one, projectId: id, batch }, request));
+    return rows;
+  });
+
+  serve(app, CALLS.delivered, async ({ params: { id } }) => {
+    const [standing, last] = [await projects.standing(id), await renders.lastOf(id)];
+    return standing.map(({ delivery, madeOf, problem }) => {
+      const made = last.get(delivery);
+      return { delivery, last: made?.render ?? null, current: made?.madeOf === madeOf, problem };
+    });
+  });
+
+  serve(app, CALLS.batch, async ({ params, reply }) => {
+    const rows = await renders.batch(params.batch);
+    if (rows.length === 0)
+      throw new Refused('not_found', 'There is nothing that was asked for at once under this name.');
+    const done = rows.filter((row) => row.file);
+    if (done.length === 0) throw new Refused('not_ready', 'None of these renders has a file yet.');
+    const names = eachOnce(done.map(fileNameWithEnd));
+    const out = files.workFile(`${newId()}.zip`);
+    await writeZip(out, async (zip) => {
+      for (const [i, row] of done.entries()) await zip.addFile(names[i] as string, files.pathOf(finished(row)));
+    });
+    const stream = createReadStream(out);
+    // Once it is open its name is not needed any more.
+    stream.once('open', () => void rm(out, { force: true }));
+    const [name, extension] = [rows[0]?.projectName ?? 'deliveries', 'zip'];
+    return reply
+      .headers({ 'content-type': 'application/zip', 'content-disposition': fileName(name, extension) })
+      .send(stream);
+  });
+
+  serve(app, CALLS.picture, async ({ params, reply }) => {
+    const sha = await renders.pictureFile(params.id);
+    if (!sha) throw new Refused('not_ready', 'There is no picture of this render yet.');
+    reply.headers({ 'content-type': 'image/webp', 'cache-control': 'private, max-age=31536000, immutable' });
+    return sendFile(reply, files.pathOf(sha));
   });
 
   serve(app, CALLS.cancel, ({ params }) => queue.cancel(params.id));
@@ -58,7 +116,7 @@ export const renderRoutes = (app: FastifyInstance, { projects, renders, queue, f
     const row = await renders.get(params.id);
     const { extension, mime } = formatOf(row.settings.format);
     reply.header('content-type', mime);
-    if (params.download !== undefined) reply.header('content-disposition', fileName(row.sceneName, extension));
+    if (params.download !== undefined) reply.header('content-disposition', fileName(row.fileName, extension));
     return sendFile(reply, files.pathOf(finished(row)));
   });
 

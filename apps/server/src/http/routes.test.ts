@@ -7,10 +7,12 @@ import { PROJECTS, type Save } from '@kite/api/projects';
 import { HEALTH, type Render, RENDERS } from '@kite/api/renders';
 import type { Rule } from '@kite/core/check/rules';
 import { defaultSettings } from '@kite/core/delivery/settings';
-import type { Scene } from '@kite/core/document/types';
+import { filmOf } from '@kite/core/delivery/film';
+import type { Delivery, Scene } from '@kite/core/document/types';
 import { readArchive } from '@kite/core/interchange/archive';
 import { demoProject } from '@kite/demo/project';
 import { createCanvas } from '@napi-rs/canvas';
+import { unzipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { openSite, type Site } from '../test/site';
 
@@ -55,6 +57,12 @@ const renamed = (id: string, value: string): Save => ({
   label: 'Rename',
   patches: [{ op: 'replace', path: ['name'], value }],
 });
+const DELIVERY: Omit<Delivery, 'scenes' | 'settings'> = {
+  id: 'd',
+  name: 'Delivery',
+  fade: 0,
+  file: '{project}-{size}-v{version}',
+};
 const SIZE = { width: 320, height: 240, rate: { num: 25, den: 1 }, length: 50, background: '#123456' };
 
 describe('projects', () => {
@@ -243,6 +251,73 @@ describe('renders', () => {
     expect((await ask(RENDERS.retry, { id: waiting.id })).status).toBe('queued');
     await ask(RENDERS.cancel, { id: waiting.id });
     expect(site.faults).toEqual([]);
+  });
+
+  it('of deliveries come under their names, as one zip, and are known for what they were made of', async () => {
+    const [first, second] = Object.values(demoProject().scenes) as [Scene, Scene];
+    const small = { scale: 0.1 };
+    const deliveries: Delivery[] = [
+      { ...DELIVERY, id: 'still', name: 'Still', scenes: [first.id], settings: { format: 'png', ...small } },
+      { ...DELIVERY, id: 'page', name: 'Page', scenes: [first.id], settings: { format: 'jpeg', ...small } },
+      {
+        ...DELIVERY,
+        id: 'film',
+        name: 'Film',
+        scenes: [first.id, second.id],
+        fade: 6,
+        settings: { format: 'gif', ...small, rate: { num: 5, den: 1 } },
+      },
+      { ...DELIVERY, id: 'lost', name: 'Lost', scenes: ['gone'], settings: { format: 'png' } },
+    ];
+    const id = await site.projects.create({ ...demoProject(), name: 'Night line', deliveries });
+    const standing = async () => {
+      const all = await ask(RENDERS.delivered, { id });
+      return Object.fromEntries(all.map(({ delivery, current, problem }) => [delivery, problem ?? current]));
+    };
+    expect(await standing()).toEqual({
+      still: false,
+      page: false,
+      film: false,
+      lost: '“Lost” shows a scene that was deleted',
+    });
+    expect(await refusal(RENDERS.deliver, { id }, { deliveries: ['lost'] })).toBe('invalid');
+    expect(await refusal(RENDERS.deliver, { id }, { deliveries: ['unknown'] })).toBe('not_found');
+
+    const rows = await ask(RENDERS.deliver, { id }, { deliveries: ['still', 'page', 'film'] });
+    const [batch] = [...new Set(rows.map((row) => row.batch))] as [string];
+    expect(await refusal(RENDERS.batch, { batch })).toBe('not_ready');
+    expect(await refusal(RENDERS.batch, { batch: 'unknown' })).toBe('not_found');
+    const done = await Promise.all(rows.map((row) => until(row.id, 'done', 'failed')));
+    expect(done.map(({ error, deliveryName, askedBy }) => [error, deliveryName, askedBy])).toEqual([
+      [null, 'Still', 'this machine'],
+      [null, 'Page', 'this machine'],
+      [null, 'Film', 'this machine'],
+    ]);
+    const film = filmOf('f', 'Film', [first, second], { fade: 6 });
+    expect(done[2]?.result?.seconds).toBeCloseTo(film.length / (film.rate.num / film.rate.den), 0);
+
+    const zip = unzipSync((await send(RENDERS.batch, { batch })).rawPayload);
+    const size = `${done[0]?.result?.width}x${done[0]?.result?.height}`;
+    expect(Object.keys(zip)).toEqual([
+      `Night-line-${size}-v1.png`,
+      `Night-line-${size}-v1.jpg`,
+      `Night-line-${size}-v1.gif`,
+    ]);
+    const file = await send(RENDERS.file, { id: rows[0]?.id, download: '' });
+    expect(Buffer.from(zip[`Night-line-${size}-v1.png`] as Uint8Array).equals(file.rawPayload)).toBe(true);
+    expect(file.headers['content-disposition']).toContain(`Night-line-${size}-v1.png`);
+    const picture = await send(RENDERS.picture, { id: rows[0]?.id });
+    expect([picture.statusCode, picture.rawPayload.subarray(8, 12).toString()]).toEqual([200, 'WEBP']);
+
+    expect(await standing()).toMatchObject({ still: true, page: true, film: true });
+    // The second scene changes: the film alone is out of date.
+    const { revision } = await ask(PROJECTS.open, { id });
+    const patches = [{ op: 'replace' as const, path: ['scenes', second.id, 'background'], value: '#102030' }];
+    await ask(PROJECTS.save, { id }, { base: revision, saves: [{ id: 'dark', label: 'Dark', patches }] });
+    expect(await standing()).toMatchObject({ still: true, page: true, film: false });
+    const [again] = await ask(RENDERS.deliver, { id }, { deliveries: ['still'] });
+    expect(again?.fileName).toBe(`Night-line-${size}-v2`);
+    await until(again?.id as string, 'done', 'failed');
   });
 
   it('as banners are played from their own files', async () => {

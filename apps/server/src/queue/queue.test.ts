@@ -25,6 +25,11 @@ const ask = (format: 'mp4' | 'png', scale = 1): Promise<Render> =>
     assets: {},
     settings: { ...defaultSettings(format, scene), scale },
     total: 1,
+    delivery: null,
+    fileName: scene.name,
+    madeOf: '',
+    batch: null,
+    askedBy: '',
   });
 const reached = (queue: RenderQueue, id: string, state: Render['status']): Promise<Render> =>
   new Promise((resolve) => {

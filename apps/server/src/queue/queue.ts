@@ -102,8 +102,7 @@ export class RenderQueue extends EventEmitter<{ change: [Render]; removed: [stri
   async remove(id: string): Promise<void> {
     const row = await this.renders.get(id);
     if (row.status === 'running' || row.status === 'queued') await this.cancel(id);
-    const file = await this.renders.remove(id);
-    if (file) await this.files.remove(file);
+    for (const file of await this.renders.remove(id)) await this.files.remove(file);
     this.emit('removed', id);
   }
 
@@ -117,11 +116,13 @@ export class RenderQueue extends EventEmitter<{ change: [Render]; removed: [stri
       const stock = stockOf(assets, (sha) => this.files.pathOf(sha));
       this.emit('change', await this.renders.start(id));
       const out = this.files.workFile(`${id}-${row.attempts}.${formatOf(row.settings.format).extension}`);
+      const small = `${out}.webp`;
       const result = await renderApart(
-        { name: row.sceneName, scene, stock, settings: row.settings, out },
+        { name: row.sceneName, scene, stock, settings: row.settings, out, small },
         { signal: stop.signal, stalledAfterMs: this.stalledAfterMs, onProgress: this.progressOf(id) },
       );
-      this.emit('change', await this.renders.finish(id, result, await this.files.take(out)));
+      const [file, picture] = [await this.files.take(out), await this.files.take(small)];
+      this.emit('change', await this.renders.finish(id, result, file, picture));
     } catch (error) {
       await this.failed(id, error);
     } finally {

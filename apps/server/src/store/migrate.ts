@@ -2,9 +2,10 @@ import type { Db } from './db';
 import first from './migrations/001_projects_and_renders.sql';
 import second from './migrations/002_assets.sql';
 import third from './migrations/003_snapshots.sql';
+import fourth from './migrations/004_deliveries.sql';
 
 /** In order; one that has run is never changed. */
-const MIGRATIONS: readonly string[] = [first, second, third];
+const MIGRATIONS: readonly string[] = [first, second, third, fourth];
 
 export const migrate = async (db: Db): Promise<void> => {
   await db.exec(

@@ -2,6 +2,7 @@
  * The thread that documents are worked on in. Reading, checking, changing and writing a large one takes a second, in which
  * the server's own thread answers the others: there a document is bytes that come and go.
  */
+import { createHash } from 'node:crypto';
 import { parentPort } from 'node:worker_threads';
 import type { Named, ProjectCard, Save, Saved } from '@kite/api/projects';
 import { PROJECTS, saveRule } from '@kite/api/projects';
@@ -9,9 +10,13 @@ import { Invalid } from '@kite/core/check/problem';
 import { fits } from '@kite/core/check/fits';
 import type { Rule } from '@kite/core/check/rules';
 import type { RenderSettings } from '@kite/core/delivery/formats/table';
-import { planRender } from '@kite/core/delivery/settings';
+import { sceneOfDelivery } from '@kite/core/delivery/film';
+import { settingsOf } from '@kite/core/delivery/kept';
+import { fileNameOf } from '@kite/core/delivery/naming';
+import { completed, planRender } from '@kite/core/delivery/settings';
+import type { RenderPlan } from '@kite/core/delivery/types';
 import { newProject, newScene, type SceneSize, uniqueName } from '@kite/core/document/make';
-import type { Assets, Project } from '@kite/core/document/types';
+import type { Assets, Delivery, Project, Scene } from '@kite/core/document/types';
 import { applyEdit } from '@kite/core/edits/apply';
 import { renameProject } from '@kite/core/edits/scenes';
 import { fitsArchive } from '@kite/core/interchange/archive';
@@ -41,6 +46,19 @@ export interface ToRender {
   readonly assets: Assets;
   /** Frames. */
   readonly total: number;
+  readonly settings: RenderSettings;
+  /** What its file is called. */
+  readonly fileName: string;
+  /** The same for what comes out the same. */
+  readonly madeOf: string;
+  readonly delivery: { readonly id: string; readonly name: string } | null;
+}
+/** How a delivery stands before it is rendered. */
+export interface Standing {
+  readonly delivery: string;
+  readonly madeOf: string;
+  /** Why it cannot be made; null where it can. */
+  readonly problem: string | null;
 }
 
 /** As `saves` of a request's body are; one that cannot be read is refused alone. */
@@ -74,12 +92,64 @@ const filesOf = (document: Project): Map<string, number> =>
 
 const fitsItsArchive = ({ document, size }: ProjectHead): void => fitsArchive(size, [...filesOf(document).values()]);
 
-const framesOf = (scene: Parameters<typeof planRender>[0], settings: RenderSettings): number => {
+const planOf = (scene: Scene, settings: RenderSettings): RenderPlan => {
   try {
-    return planRender(scene, settings).frames.length;
+    return planRender(scene, settings);
   } catch (error) {
     throw new Invalid((error as Error).message, 'settings');
   }
+};
+
+/** JSON with its keys in order: a document keeps none. */
+const inOrder = (value: unknown): string =>
+  JSON.stringify(value, (_key, inner: unknown) =>
+    typeof inner === 'object' && inner !== null && !Array.isArray(inner)
+      ? Object.fromEntries(Object.entries(inner).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : inner,
+  );
+
+const today = (): string => {
+  const now = new Date();
+  const two = (n: number) => String(n).padStart(2, '0');
+  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
+};
+
+/** A scene with all that a render of it takes along; `version` is how often it was asked for, this time included. */
+const asked = (
+  document: Project,
+  own: Scene,
+  settings: RenderSettings,
+  delivery: Delivery | null,
+  version: number,
+): ToRender => {
+  const scene = wholeScene(own, document);
+  const { width, height, frames } = planOf(scene, settings);
+  const assets = Object.fromEntries(assetsFor(scene, document.assets).map((asset) => [asset.id, asset]));
+  return {
+    projectName: document.name,
+    sceneName: scene.name,
+    settings,
+    total: frames.length,
+    scene: JSON.stringify(scene),
+    assets,
+    delivery: delivery && { id: delivery.id, name: delivery.name },
+    madeOf: createHash('sha256')
+      .update(inOrder([scene, assets, settings]))
+      .digest('hex'),
+    fileName: fileNameOf(delivery?.file ?? '{scene}', {
+      project: document.name,
+      scene: scene.name,
+      delivery: delivery?.name ?? scene.name,
+      size: `${width}x${height}`,
+      version: String(version),
+      date: today(),
+    }),
+  };
+};
+
+const delivered = (document: Project, delivery: Delivery, version: number): ToRender => {
+  const scene = sceneOfDelivery(delivery, document);
+  return asked(document, scene, settingsOf(delivery, scene), delivery, version);
 };
 
 const port = parentPort;
@@ -134,14 +204,36 @@ const methods = {
     const { document } = await projects.head(id);
     const own = Object.hasOwn(document.scenes, sceneId) ? document.scenes[sceneId] : undefined;
     if (!own) throw new Refused('not_found', 'This scene is not in the project.');
-    const scene = wholeScene(own, document);
-    return {
-      projectName: document.name,
-      sceneName: scene.name,
-      total: framesOf(scene, settings),
-      scene: JSON.stringify(scene),
-      assets: Object.fromEntries(assetsFor(scene, document.assets).map((asset) => [asset.id, asset])),
-    };
+    return asked(document, own, completed(settings, own), null, 1);
+  },
+  /** Deliveries as they are now, in the order in which they are named; `counts` is how often each was asked for before. */
+  toDeliver: async (
+    id: string,
+    deliveries: readonly string[],
+    counts: { readonly [delivery: string]: number },
+  ): Promise<ToRender[]> => {
+    const { document } = await projects.head(id);
+    return deliveries.map((own) => {
+      const delivery = document.deliveries.find((d) => d.id === own);
+      if (!delivery) throw new Refused('not_found', 'This delivery is not in the project.');
+      try {
+        return delivered(document, delivery, (counts[own] ?? 0) + 1);
+      } catch (error) {
+        if (error instanceof RangeError) throw new Invalid(error.message, 'deliveries');
+        throw error;
+      }
+    });
+  },
+  /** What each delivery of a project would be made of. */
+  standing: async (id: string): Promise<Standing[]> => {
+    const { document } = await projects.head(id);
+    return document.deliveries.map((delivery) => {
+      try {
+        return { delivery: delivery.id, madeOf: delivered(document, delivery, 1).madeOf, problem: null };
+      } catch (error) {
+        return { delivery: delivery.id, madeOf: '', problem: (error as Error).message };
+      }
+    });
   },
 };
 export type ProjectMethods = typeof methods;

@@ -8,10 +8,12 @@ import type { Db } from './db';
 import { newId } from './ids';
 
 const COLUMNS = `id, project_id as "projectId", project_name as "projectName", scene->>'name' as "sceneName",
-  settings, status, done, total, attempts, error, result, file,
+  settings, delivery, delivery_name as "deliveryName", file_name as "fileName", batch, asked_by as "askedBy",
+  picture is not null as pictured, status, done, total, attempts, error, result, file,
   created_at as "createdAt", started_at as "startedAt", finished_at as "finishedAt"`;
 
-interface NewRender {
+/** A render as it is asked for. */
+export interface NewRender {
   readonly projectId: string;
   readonly projectName: string;
   /** JSON. */
@@ -19,6 +21,12 @@ interface NewRender {
   readonly assets: Assets;
   readonly settings: RenderSettings;
   readonly total: number;
+  readonly delivery: { readonly id: string; readonly name: string } | null;
+  readonly fileName: string;
+  /** Of the scene, its files and the settings. */
+  readonly madeOf: string;
+  readonly batch: string | null;
+  readonly askedBy: string;
 }
 
 export class RenderStore {
@@ -50,10 +58,52 @@ export class RenderStore {
 
   create(r: NewRender): Promise<Render> {
     return this.one(
-      `insert into renders (id, project_id, project_name, scene, assets, settings, status, total)
-       values ($1, $2, $3, $4::jsonb, $5::jsonb, $6::jsonb, 'queued', $7) returning ${COLUMNS}`,
-      [newId(), r.projectId, r.projectName, r.scene, JSON.stringify(r.assets), JSON.stringify(r.settings), r.total],
+      `insert into renders (id, project_id, project_name, scene, assets, settings, status, total, delivery, delivery_name,
+         file_name, made_of, batch, asked_by)
+       values ($1, $2, $3, $4::jsonb, $5::jsonb, $6::jsonb, 'queued', $7, $8, $9, $10, $11, $12, $13) returning ${COLUMNS}`,
+      [
+        ...[
+          newId(),
+          r.projectId,
+          r.projectName,
+          r.scene,
+          JSON.stringify(r.assets),
+          JSON.stringify(r.settings),
+          r.total,
+        ],
+        ...[r.delivery?.id ?? null, r.delivery?.name ?? null, r.fileName, r.madeOf, r.batch, r.askedBy],
+      ],
     );
+  }
+
+  /** The last that came to a file for each delivery of a project, and what it was made of. */
+  async lastOf(projectId: string): Promise<Map<string, { readonly render: Render; readonly madeOf: string }>> {
+    const rows = await this.db.query<Render & { madeOf?: string }>(
+      `select distinct on (delivery) ${COLUMNS}, made_of as "madeOf" from renders
+       where project_id = $1 and delivery is not null and status = 'done' order by delivery, finished_at desc`,
+      [projectId],
+    );
+    return new Map(rows.map(({ madeOf = '', ...render }) => [render.delivery as string, { render, madeOf }] as const));
+  }
+
+  /** How often each delivery of a project was asked for. */
+  async countsOf(projectId: string): Promise<{ readonly [delivery: string]: number }> {
+    const rows = await this.db.query<{ delivery: string; count: number }>(
+      'select delivery, count(*)::int as count from renders where project_id = $1 and delivery is not null group by delivery',
+      [projectId],
+    );
+    return Object.fromEntries(rows.map(({ delivery, count }) => [delivery, count]));
+  }
+
+  /** What was asked for at once, in order. */
+  batch(batch: string): Promise<Render[]> {
+    return this.db.query<Render>(`select ${COLUMNS} from renders where batch = $1 order by created_at, id`, [batch]);
+  }
+
+  async pictureFile(id: string): Promise<string | null> {
+    const [row] = await this.db.query<{ picture: string | null }>('select picture from renders where id = $1', [id]);
+    if (!row) throw new Refused('not_found', 'This render is not here.');
+    return row.picture;
   }
 
   start(id: string): Promise<Render> {
@@ -71,11 +121,11 @@ export class RenderStore {
     ]);
   }
 
-  finish(id: string, result: RenderResult, file: string): Promise<Render> {
+  finish(id: string, result: RenderResult, file: string, picture: string): Promise<Render> {
     return this.one(
-      `update renders set status = 'done', done = total, result = $2::jsonb, file = $3, finished_at = now()
+      `update renders set status = 'done', done = total, result = $2::jsonb, file = $3, picture = $4, finished_at = now()
        where id = $1 and status = 'running' returning ${COLUMNS}`,
-      [id, JSON.stringify(result), file],
+      [id, JSON.stringify(result), file, picture],
     );
   }
 
@@ -103,11 +153,15 @@ export class RenderStore {
     );
   }
 
-  /** Gives the file that nothing refers to any more, if so. */
-  async remove(id: string): Promise<string | null> {
+  /** Gives the files that nothing refers to any more. */
+  async remove(id: string): Promise<string[]> {
+    const picture = await this.pictureFile(id);
     const row = await this.one(`delete from renders where id = $1 returning ${COLUMNS}`, [id]);
-    if (!row.file) return null;
-    const [other] = await this.db.query('select 1 as one from renders where file = $1 limit 1', [row.file]);
-    return other ? null : row.file;
+    const files = [row.file, picture].filter((sha) => sha !== null);
+    const used = await this.db.query<{ sha: string }>(
+      'select file as sha from renders where file = any($1::text[]) union select picture from renders where picture = any($1::text[])',
+      [files],
+    );
+    return files.filter((sha) => !used.some((row) => row.sha === sha));
   }
 }

@@ -28,12 +28,13 @@ process.on('SIGINT', () => undefined);
 process.on('disconnect', () => process.exit(1));
 new Worker(bundleOf('orphanWatch'), { workerData: process.ppid }).unref();
 
-process.once('message', ({ scene, stock, settings, out }: RenderJob) => {
+process.once('message', ({ scene, stock, settings, out, small }: RenderJob) => {
   renderScene({
     scene: JSON.parse(scene) as Scene,
     stock,
     settings,
     out,
+    ...(small !== undefined && { small }),
     signal: stop.signal,
     onProgress: (progress) => void say({ kind: 'progress', progress }),
   })

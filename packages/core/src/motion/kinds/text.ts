@@ -24,7 +24,10 @@ export const text: Kind<'text'> = {
     if (form === 'address') return v === '' || isAddress(v);
     return v.length <= most && (lines === 'many' || !/[\n\r]/.test(v));
   },
-  fitted: (param, v) => cutText(inLines(param, sound(v)), param.most),
+  fitted: (param, v) => {
+    if (param.form === 'address') return v === '' || isAddress(v) ? v : param.default;
+    return cutText(inLines(param, sound(v)), param.most);
+  },
   accept: (param) => (v) => (v.length > param.most ? null : inLines(param, v)),
   mix: step,
   says: (_param, v) => `“${v.replaceAll('\n', ' ')}”`,

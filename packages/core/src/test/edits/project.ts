@@ -40,7 +40,7 @@ export const PROJECT: readonly RandomEdit[] = [
       { format: 'mp4', scale: amount(at) },
       { format: 'gif', from: frame(at), to: frame(at), hold: amount(at) },
       { format: 'png', frame: frame(at) },
-      { format: 'html5', click: name(at), ground: name(at) },
+      { format: 'html5', click: at.chance.one([name(at), 'https://lamp.example/']), ground: name(at) },
     ]);
     const scenes = [at.scene.id, at.chance.one([...at.doc.order, 'gone'])];
     const delivery = { id: at.makeId(), name: name(at), scenes, fade: amount(at), file: name(at), settings };
