@@ -2,6 +2,7 @@ import { newProject } from '@kite/core/document/make';
 import type { Project } from '@kite/core/document/types';
 import { ProjectBuilder } from './builder';
 import { lampFan } from './lampFan';
+import { lateTicket } from './lateTicket';
 import { markReveal } from './markReveal';
 import { nextStop } from './nextStop';
 import { ridersByHour } from './ridersByHour';
@@ -17,5 +18,6 @@ export const demoProject = (): Project => {
   lampFan(project);
   ridersByHour(project);
   windowGrid(project);
+  lateTicket(project);
   return project.doc;
 };

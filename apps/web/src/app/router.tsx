@@ -24,6 +24,7 @@ export const router = createBrowserRouter([
       { path: '/delivered/:render', element: <DeliveredPage /> },
       { path: '/help/formulas', element: waiting(<FormulasPage />) },
       { path: '/projects/:project', element: waiting(<EditorPage />) },
+      { path: '/projects/:project/deliveries', element: waiting(<EditorPage />) },
       { path: '/projects/:project/scenes/:scene', element: waiting(<EditorPage />) },
       { path: '*', element: <Missing /> },
     ],

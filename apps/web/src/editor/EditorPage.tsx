@@ -1,8 +1,8 @@
 import type { Edit } from '@kite/core/document/patches';
 import { addSwatch, removeSwatch } from '@kite/core/edits/swatches';
-import { type ReactNode, useEffect, useMemo, useState } from 'react';
+import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { Group, Panel, Separator } from 'react-resizable-panels';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, useMatch, useNavigate, useParams } from 'react-router';
 import { useStore } from 'zustand';
 import { CanvasArea } from './canvas/CanvasArea';
 import { Dock } from './dock/Dock';
@@ -18,6 +18,8 @@ import { goToArea } from './commands/areas';
 import { pasteCopied } from './commands/clipboard';
 import { importFiles } from './importing/importFiles';
 import { runPressed, takesText } from './commands/keyboard';
+import { COMMANDS } from './commands/table';
+import { DeliverPage } from './deliver/DeliverPage';
 import { EditorContext, useEditor } from './store/context';
 import { ColorToolsContext } from '../ui/colorTools';
 import { Editor, makeId } from './store/editor';
@@ -108,9 +110,13 @@ const EditorColors = ({ children }: { children: ReactNode }) => {
   return <ColorToolsContext value={tools}>{children}</ColorToolsContext>;
 };
 
+/** What keys do where no scene is seen. */
+const AMONG_DELIVERIES = [COMMANDS.undo, COMMANDS.redo];
+
 const Workspace = ({ project }: { project: string }) => {
   const editor = useEditor();
   const { scene } = useParams();
+  const delivering = useMatch('/projects/:project/deliveries') !== null;
   const navigate = useNavigate();
   const sceneId = useStore(editor.store, (s) => s.sceneId);
   const name = useStore(editor.store, (s) => s.doc.name);
@@ -119,7 +125,11 @@ const Workspace = ({ project }: { project: string }) => {
   useEffect(() => {
     if (scene && scene !== editor.state.sceneId) editor.showScene(scene);
   }, [editor, scene]);
+  const shown = useRef(sceneId);
   useEffect(() => {
+    // Deliveries are of all scenes, until another one is gone to.
+    if (delivering && shown.current === sceneId) return;
+    shown.current = sceneId;
     void navigate(`/projects/${project}/scenes/${sceneId}`, { replace: !scene });
     // Only a change of the scene shown is a step of the way.
     // eslint-disable-next-line react-hooks/exhaustive-deps
@@ -128,9 +138,9 @@ const Workspace = ({ project }: { project: string }) => {
     document.title = `${name} · Agile Kite`;
   }, [name]);
   useEffect(() => {
-    const onKey = (event: KeyboardEvent) => void runPressed(editor, event);
+    const onKey = (event: KeyboardEvent) => void runPressed(editor, event, delivering ? AMONG_DELIVERIES : undefined);
     const onPaste = (event: ClipboardEvent) => {
-      if (takesText(event.target)) return;
+      if (takesText(event.target) || delivering) return;
       const files = [...(event.clipboardData?.files ?? [])];
       if (files.length > 0) void importFiles(editor, files);
       else pasteCopied(editor);
@@ -146,7 +156,7 @@ const Workspace = ({ project }: { project: string }) => {
       window.removeEventListener('paste', onPaste);
       window.removeEventListener('beforeunload', onLeave);
     };
-  }, [editor]);
+  }, [editor, delivering]);
 
   return (
     <div className="flex h-full flex-col">
@@ -158,28 +168,33 @@ const Workspace = ({ project }: { project: string }) => {
         Skip to the canvas (F6 goes on)
       </button>
       <Header />
-      <div className="flex min-h-0 flex-1">
-        <Dock />
-        <main className="min-w-0 flex-1">
-          <Group orientation="vertical" id="kite-editor">
-            <Panel defaultSize="57%" minSize="25%" className="flex flex-col">
-              <CanvasArea />
-            </Panel>
-            <Separator className="relative z-10 h-px bg-line outline-none after:absolute after:inset-x-0 after:-top-1 after:h-2 after:cursor-row-resize hover:bg-sky focus-visible:bg-sky" />
-            <Panel minSize="20%" className="flex flex-col" data-area="timeline">
-              <Transport />
-              <Timeline />
-            </Panel>
-          </Group>
-        </main>
-        <Inspector />
-        <OrderDialog />
-        <PanesDialog />
-        <RevealDialog />
-        <SvgDialog />
-        <LinkPopover />
-        <RemovingDialog />
-      </div>
+      {delivering ? <DeliverPage /> : <Stage />}
     </div>
   );
 };
+
+/** Where a scene is worked on. */
+const Stage = () => (
+  <div className="flex min-h-0 flex-1">
+    <Dock />
+    <main className="min-w-0 flex-1">
+      <Group orientation="vertical" id="kite-editor">
+        <Panel defaultSize="57%" minSize="25%" className="flex flex-col">
+          <CanvasArea />
+        </Panel>
+        <Separator className="relative z-10 h-px bg-line outline-none after:absolute after:inset-x-0 after:-top-1 after:h-2 after:cursor-row-resize hover:bg-sky focus-visible:bg-sky" />
+        <Panel minSize="20%" className="flex flex-col" data-area="timeline">
+          <Transport />
+          <Timeline />
+        </Panel>
+      </Group>
+    </main>
+    <Inspector />
+    <OrderDialog />
+    <PanesDialog />
+    <RevealDialog />
+    <SvgDialog />
+    <LinkPopover />
+    <RemovingDialog />
+  </div>
+);

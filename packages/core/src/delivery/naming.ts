@@ -27,7 +27,6 @@ export const strangeParts = (pattern: string): string[] =>
 const asFileName = (text: string): string =>
   text
     .normalize('NFC')
-    // eslint-disable-next-line no-control-regex
     .replace(/[\\/:*?"<>|\u0000-\u001f]+/g, ' ')
     .trim()
     .replace(/\s+/g, '-')

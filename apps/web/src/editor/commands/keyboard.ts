@@ -1,6 +1,6 @@
 /** The keyboard: keys looked up in the table of commands. */
 import type { Editor } from '../store/editor';
-import { LISTED } from './table';
+import { type Command, LISTED } from './table';
 
 const NAMES: Readonly<Record<string, string>> = { ' ': 'Space' };
 
@@ -18,8 +18,8 @@ export const takesText = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&
   (target.isContentEditable || target.matches('textarea, select, input:not([type=checkbox], [type=radio])'));
 
-/** Runs the command of a key event; true if there is one. */
-export const runPressed = (editor: Editor, event: KeyboardEvent): boolean => {
+/** Runs the command of a key event, if it is one of those that may be; true if there is one. */
+export const runPressed = (editor: Editor, event: KeyboardEvent, among: readonly Command[] = LISTED): boolean => {
   if (event.defaultPrevented || takesText(event.target) || event.altKey) return false;
   if (event.target instanceof Element) {
     // A menu or dialog has its own keys; a button that was reached by keyboard is pressed by Space.
@@ -28,7 +28,7 @@ export const runPressed = (editor: Editor, event: KeyboardEvent): boolean => {
     if (event.key.startsWith('Arrow') && event.target.closest('[role=radiogroup]')) return false;
   }
   const command = byKeys.get(pressed(event));
-  if (!command) return false;
+  if (!command || !among.includes(command)) return false;
   event.preventDefault();
   command.run(editor);
   return true;

@@ -1,4 +1,4 @@
-import { Clapperboard, Moon, Redo2, Sun, Undo2 } from 'lucide-react';
+import { Moon, PackageCheck, Redo2, Sun, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { renameProject } from '@kite/core/edits/scenes';
@@ -44,7 +44,8 @@ const Saving = ({ saving }: { saving: SaveState }) => {
 
 export const Header = () => {
   const editor = useEditor();
-  const { name, saving, past, future } = useSlice((s) => ({
+  const { project, name, saving, past, future } = useSlice((s) => ({
+    project: s.doc.id,
     name: s.doc.name,
     saving: s.saving,
     past: s.past.at(-1)?.label,
@@ -80,11 +81,11 @@ export const Header = () => {
         </IconButton>
         <ChecksMenu />
         <Link
-          to="/renders"
+          to={`/projects/${project}/deliveries`}
           className="ml-1 inline-flex h-[30px] items-center gap-1.5 rounded-md border border-line px-3 hover:bg-paper-2"
         >
-          <Clapperboard size={15} />
-          Renders
+          <PackageCheck size={15} />
+          Deliveries
         </Link>
         <PreviewMenu />
         <Button look="primary" className="ml-1.5" data-first onClick={() => setRendering(true)}>

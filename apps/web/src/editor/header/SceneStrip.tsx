@@ -1,8 +1,7 @@
 import { ChevronDown, Plus } from 'lucide-react';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useState } from 'react';
 import { addScene, duplicateScene, moveScene, removeScene, setScene } from '@kite/core/edits/scenes';
-import type { Assets, Id, Scene } from '@kite/core/document/types';
-import { wholeScene } from '@kite/core/scene/whole';
+import type { Id } from '@kite/core/document/types';
 import { Button, IconButton } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { nestScene } from '../commands/nesting';
@@ -11,69 +10,7 @@ import { RenameField } from '../../ui/RenameField';
 import { SizeForm } from '../../pages/projects/SizeForm';
 import { useEditor, useSlice } from '../store/context';
 import { makeId } from '../store/editor';
-
-const HEIGHT = 20;
-const NARROWEST = 10;
-const WIDEST = 36;
-/** So long a scene must be left alone until its poster is drawn again, in ms. */
-const REST = 400;
-
-/** A scene's poster, as it was a moment ago. */
-const Poster = ({ id }: { id: Id }) => {
-  const editor = useEditor();
-  const canvas = useRef<HTMLCanvasElement>(null);
-  /** What the poster that shows was drawn from. */
-  const drawn = useRef<{ readonly scene: Scene; readonly assets: Assets } | null>(null);
-  const { width, height, background } = useSlice((s) => {
-    // A card may be asked once more after its scene is gone.
-    const { width = 1, height = 1, background = null } = s.doc.scenes[id] ?? {};
-    return { width, height, background };
-  });
-  // The document at rest: what a gesture or playing goes through is not looked at.
-  const doc = useSlice((s) => (s.playing || s.gesturing ? null : s.doc));
-  // With those that it nests: another scene for every edit that can be seen in it.
-  const scene = useMemo(() => {
-    const own = doc?.scenes[id];
-    return doc && own ? wholeScene(own, doc) : null;
-  }, [doc, id]);
-  const assets = doc?.assets;
-  useEffect(() => {
-    if (!scene || !assets || (drawn.current?.scene === scene && drawn.current.assets === assets)) return;
-    let gone = false;
-    const timer = setTimeout(() => {
-      const ratio = window.devicePixelRatio;
-      const height = Math.round(HEIGHT * ratio);
-      const width = Math.max(1, Math.round((height * scene.width) / scene.height));
-      void editor.preview.poster(id, width, height).then((poster) => {
-        const element = canvas.current;
-        if (gone || !poster || !element) {
-          poster?.close();
-          return;
-        }
-        element.width = width;
-        element.height = height;
-        element.getContext('bitmaprenderer')?.transferFromImageBitmap(poster);
-        element.dataset.drawn = String(scene.poster);
-        drawn.current = { scene, assets };
-      });
-    }, REST);
-    return () => {
-      gone = true;
-      clearTimeout(timer);
-    };
-  }, [editor, id, scene, assets]);
-  return (
-    <canvas
-      ref={canvas}
-      aria-hidden
-      className="h-5 shrink-0 rounded-sm border border-line object-cover"
-      style={{
-        width: Math.min(WIDEST, Math.max(NARROWEST, (HEIGHT * width) / height)),
-        background: background ?? 'repeating-conic-gradient(#c8c8c4 0 25%, #efefec 0 50%) 0 0 / 8px 8px',
-      }}
-    />
-  );
-};
+import { Poster } from './Poster';
 
 const Card = ({ id, index }: { id: Id; index: number }) => {
   const editor = useEditor();
@@ -96,7 +33,7 @@ const Card = ({ id, index }: { id: Id; index: number }) => {
         className="flex min-w-0 items-center gap-2 rounded-sm"
         onClick={() => editor.showScene(scene.id)}
       >
-        <Poster id={id} />
+        <Poster id={id} height={20} widest={36} className="object-cover" />
         <RenameField
           label="Scene name"
           value={scene.name}

@@ -1,78 +1,23 @@
 import { RENDERS } from '@kite/api/renders';
 import { checkSettings } from '@kite/core/check/settings';
-import { type Format, formatOf, FORMATS, type RenderSettings } from '@kite/core/delivery/formats/table';
-import { defaultSettings, isStill, planRender } from '@kite/core/delivery/settings';
-import type { RenderPlan } from '@kite/core/delivery/types';
-import type { Param } from '@kite/core/document/params';
-import type { Scene, Value } from '@kite/core/document/types';
-import { COMMON_RATES, framesPerSecond, parseRate, rateLabel } from '@kite/core/time/rate';
+import { formatOf, type RenderSettings } from '@kite/core/delivery/formats/table';
+import { keptSettings } from '@kite/core/delivery/kept';
+import { DEFAULT_NAME } from '@kite/core/delivery/naming';
+import { defaultSettings, isStill } from '@kite/core/delivery/settings';
+import { uniqueName } from '@kite/core/document/make';
+import type { Scene } from '@kite/core/document/types';
+import { addDelivery } from '@kite/core/edits/deliveries';
 import { useQueryClient } from '@tanstack/react-query';
-import { type ReactNode, useState } from 'react';
+import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { ask } from '../../api/client';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
-import { NumberField } from '../../ui/NumberField';
-import { Segments } from '../../ui/Segments';
-import { Select } from '../../ui/Select';
 import { useEditor, useSlice } from '../store/context';
-import { rangeOf, sceneOf } from '../store/state';
-import { applies } from '../inspector/fields/applies';
-import { fieldOf } from '../inspector/fields/table';
-
-const Row = ({ label, children }: { label: string; children: ReactNode }) => (
-  <div className="grid grid-cols-[128px_1fr] items-center gap-3">
-    <span className="text-ink-2">{label}</span>
-    <span className="flex min-w-0 items-center gap-2">{children}</span>
-  </div>
-);
-
-interface FrameFieldProps {
-  label: string;
-  value: number;
-  /** The first and the last that it may be. */
-  among: readonly [first: number, last: number];
-  onChange: (frame: number) => void;
-}
-
-const FrameField = ({ label, value, among: [min, max], onChange }: FrameFieldProps) => (
-  <NumberField
-    label={label}
-    className="w-24"
-    value={value}
-    min={min}
-    max={max}
-    decimals={0}
-    onChange={(v) => onChange(Math.round(v))}
-  />
-);
-
-/** A setting is a change by itself. */
-const AT_ONCE = { onStart: () => undefined, onEnd: () => undefined };
-
-/** A frame is one of the scene's. */
-const inScene = (param: Param, { length }: Scene): Param =>
-  param.kind === 'number' && param.unit === 'frames' ? { ...param, max: Math.min(param.max, length - 1) } : param;
-
-const problemOf = (settings: RenderSettings): string | null => {
-  try {
-    checkSettings(settings);
-    return null;
-  } catch (error) {
-    return (error as Error).message;
-  }
-};
-
-const planned = (scene: Parameters<typeof planRender>[0], settings: RenderSettings): RenderPlan | string => {
-  const problem = problemOf(settings);
-  if (problem) return problem;
-  try {
-    return planRender(scene, settings);
-  } catch (error) {
-    return (error as Error).message;
-  }
-};
+import { makeId } from '../store/editor';
+import { sceneOf } from '../store/state';
+import { planned, SettingsForm } from './SettingsForm';
 
 const KEPT = 'kite-render';
 
@@ -98,25 +43,7 @@ export const RenderDialog = ({ onClose }: { onClose: () => void }) => {
   const project = editor.state.doc.id;
   const [settings, setSettings] = useState<RenderSettings>(() => asLastTime(project, scene));
   const [busy, setBusy] = useState(false);
-  const set = (part: Partial<Record<string, unknown>>) => setSettings({ ...settings, ...part } as RenderSettings);
-  const [from, to] = rangeOf(editor.state);
-
-  const chooseFormat = (format: Format) => {
-    const next = defaultSettings(format, scene);
-    const kept = { scale: settings.scale };
-    setSettings(
-      isStill(next)
-        ? { ...next, ...kept, frame }
-        : isStill(settings)
-          ? { ...next, ...kept }
-          : { ...next, ...kept, rate: settings.rate, from: settings.from, to: settings.to },
-    );
-  };
-
   const kind = formatOf(settings.format);
-  const values = settings as unknown as { readonly [key: string]: Value };
-  const idle = kind.idle?.(scene) ?? [];
-  const own = Object.entries(kind.params).filter(([key, param]) => !idle.includes(key) && applies(param, values));
   const plan = planned(scene, settings);
   const start = async () => {
     setBusy(true);
@@ -136,6 +63,25 @@ export const RenderDialog = ({ onClose }: { onClose: () => void }) => {
     }
   };
 
+  const keep = () => {
+    const taken = editor.state.doc.deliveries.map((d) => d.name);
+    const name = uniqueName(`${scene.name}, ${kind.label}`, taken);
+    editor.edit(
+      addDelivery({
+        id: makeId(),
+        name,
+        scenes: [scene.id],
+        fade: 0,
+        file: DEFAULT_NAME,
+        settings: keptSettings(settings, scene),
+      }),
+    );
+    onClose();
+    toast.success(`“${name}” is kept with the project.`, {
+      action: { label: 'Show deliveries', onClick: () => void navigate(`/projects/${project}/deliveries`) },
+    });
+  };
+
   return (
     <Dialog open onClose={onClose} title={`Render “${scene.name}”`} about={kind.about} width={540}>
       <form
@@ -145,134 +91,17 @@ export const RenderDialog = ({ onClose }: { onClose: () => void }) => {
           void start();
         }}
       >
-        <Segments
-          label="Format"
-          value={settings.format}
-          options={FORMATS.map(({ format, label }) => ({ value: format, label }))}
-          onChange={chooseFormat}
-          className="mb-1 !grid grid-cols-4"
+        <SettingsForm
+          scene={scene}
+          settings={settings}
+          onChange={setSettings}
+          playhead={frame}
+          range={range && [range[0], range[1]]}
         />
-        <Row label="Size">
-          <NumberField
-            label="Scale"
-            className="w-24"
-            value={settings.scale * 100}
-            min={1}
-            max={800}
-            unit="%"
-            onChange={(v) => set({ scale: v / 100 })}
-          />
-          {[0.5, 1, 2].map((scale) => (
-            <Button
-              key={scale}
-              className="!h-[26px] !px-2 text-sm"
-              aria-pressed={settings.scale === scale}
-              onClick={() => set({ scale })}
-            >
-              {scale * 100} %
-            </Button>
-          ))}
-        </Row>
-        {isStill(settings) ? (
-          <Row label="Frame">
-            <FrameField
-              label="Frame to render"
-              value={settings.frame}
-              among={[0, scene.length - 1]}
-              onChange={(to) => set({ frame: to })}
-            />
-            <Button className="!h-[26px] !px-2 text-sm" onClick={() => set({ frame })}>
-              At the playhead
-            </Button>
-          </Row>
-        ) : (
-          <>
-            <Row label="Frames a second">
-              <Select
-                aria-label="Frames a second"
-                className="w-44"
-                value={settings.rate ? rateLabel(settings.rate) : ''}
-                options={[
-                  { value: '', label: `The scene’s own (${rateLabel(scene.rate)})` },
-                  ...COMMON_RATES.filter((r) => rateLabel(r) !== rateLabel(scene.rate)).map((r) => ({
-                    value: rateLabel(r),
-                    label: rateLabel(r),
-                  })),
-                ]}
-                onChange={(text) => set({ rate: text === '' ? null : parseRate(text) })}
-              />
-            </Row>
-            <Row label="Range">
-              <Segments
-                label="Range"
-                value={settings.from === 0 && settings.to === scene.length ? 'whole' : 'part'}
-                options={[
-                  { value: 'whole', label: 'Whole scene' },
-                  { value: 'part', label: range ? `Play range, ${from} to ${to - 1}` : 'From here on' },
-                ]}
-                onChange={(which) =>
-                  set(
-                    which === 'whole'
-                      ? { from: 0, to: scene.length }
-                      : range
-                        ? { from, to }
-                        : { from: Math.max(1, frame), to: scene.length },
-                  )
-                }
-              />
-            </Row>
-            <Row label="First and last">
-              <FrameField
-                label="First frame to render"
-                value={settings.from}
-                among={[0, settings.to - 1]}
-                onChange={(first) => set({ from: first })}
-              />
-              <FrameField
-                label="Last frame to render"
-                value={settings.to - 1}
-                among={[settings.from, scene.length - 1]}
-                onChange={(last) => set({ to: last + 1 })}
-              />
-            </Row>
-          </>
-        )}
-        {own.map(([key, param]) => {
-          const { Field } = fieldOf(param);
-          return (
-            <Row key={key} label={param.label}>
-              <div className={param.kind === 'number' ? 'w-24' : 'grow'}>
-                <Field
-                  param={inScene(param, scene)}
-                  values={[values[key] ?? param.default]}
-                  refs={[]}
-                  gesture={AT_ONCE}
-                  write={(value) => set({ [key]: value })}
-                />
-              </div>
-              {param.hint !== undefined && <span className="text-ink-2">{param.hint}</span>}
-            </Row>
-          );
-        })}
-        <div className="mt-1 rounded-md bg-paper-2 p-2.5 text-sm" role="status">
-          {typeof plan === 'string' ? (
-            <span className="text-kite">{plan}</span>
-          ) : (
-            <>
-              <span className="tabular font-medium">
-                {plan.width} × {plan.height} px
-                {!isStill(settings) &&
-                  ` · ${plan.frames.length} frames at ${rateLabel(plan.rate)} a second · ${(plan.frames.length / framesPerSecond(plan.rate)).toFixed(2)} s`}
-              </span>
-              {plan.notes.map((note) => (
-                <span key={note} className="mt-1 block text-sun">
-                  {note}
-                </span>
-              ))}
-            </>
-          )}
-        </div>
         <div className="mt-1 flex justify-end gap-2">
+          <Button className="mr-auto" disabled={typeof plan === 'string'} onClick={keep}>
+            Keep as a delivery
+          </Button>
           <Button onClick={onClose}>Cancel</Button>
           <Button type="submit" look="primary" disabled={busy || typeof plan === 'string'}>
             {busy ? 'Sending …' : 'Render'}

@@ -2,27 +2,27 @@ import { urlOf } from '@kite/api/call';
 import { RENDERS, type Render } from '@kite/api/renders';
 import { formatOf } from '@kite/core/delivery/formats/table';
 import { useMutation } from '@tanstack/react-query';
-import { Download, ExternalLink, RotateCcw, Trash2, X } from 'lucide-react';
+import { RotateCcw, Trash2, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
-import { ask, bannerUrl, deliveredUrl } from '../../api/client';
+import { ask } from '../../api/client';
 import { IconButton } from '../../ui/Button';
+import { duration, weight } from '../../ui/units';
 import { PageHeader } from '../PageHeader';
+import { comparable } from './comparable';
+import { Detail } from './Detail';
 import { useRenders } from './useRenders';
 
 const says = (error: unknown) => toast.error(error instanceof Error ? error.message : String(error));
 
-const weight = (bytes: number): string =>
-  bytes < 1024
-    ? `${bytes} B`
-    : bytes < 2 ** 20
-      ? `${(bytes / 1024).toFixed(0)} KB`
-      : `${(bytes / 2 ** 20).toFixed(1)} MB`;
+const CLOCK = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
+const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
 
-const duration = (seconds: number): string =>
-  seconds < 60
-    ? `${Math.max(1, Math.round(seconds))} s`
-    : `${Math.floor(seconds / 60)} min ${Math.round(seconds % 60)} s`;
+/** A time of today by the clock alone. */
+const when = (time: string): string => {
+  const at = new Date(time);
+  return `${at.toDateString() === new Date().toDateString() ? '' : `${DAY.format(at)}, `}${CLOCK.format(at)}`;
+};
 
 const NAMES: Record<Render['status'], string> = {
   queued: 'Waiting',
@@ -66,24 +66,36 @@ const Row = ({ render, selected, onSelect }: { render: Render; selected: boolean
         <button
           type="button"
           aria-current={selected}
-          className="min-w-0 flex-1 rounded-md text-left"
+          className="flex min-w-0 flex-1 items-center gap-3 rounded-md text-left"
           onClick={onSelect}
         >
-          <span className="flex items-baseline gap-2">
-            <span className="truncate font-medium">{render.sceneName}</span>
-            <span className="shrink-0 text-sm text-ink-2">{formatOf(render.settings.format).label}</span>
-            <span
-              className={`ml-auto shrink-0 text-sm ${render.status === 'failed' ? 'text-kite' : render.status === 'done' ? 'text-tail' : 'text-ink-2'}`}
-            >
-              {NAMES[render.status]}
-            </span>
+          <span className="grid h-12 w-16 shrink-0 place-items-center overflow-hidden rounded-sm bg-surround">
+            {render.pictured && (
+              <img src={urlOf(RENDERS.picture, { id: render.id })} alt="" className="max-h-full max-w-full" />
+            )}
           </span>
-          <span className="tabular block truncate text-sm text-ink-2">
-            {result
-              ? `${result.width} × ${result.height} · ${result.seconds > 0 ? `${result.seconds.toFixed(2)} s · ` : ''}${weight(result.bytes)}`
-              : render.status === 'running'
-                ? `Frame ${render.done} of ${render.total} ${timeLeft(render, now)}`
-                : (render.error ?? render.projectName)}
+          <span className="min-w-0 flex-1">
+            <span className="flex items-baseline gap-2">
+              <span className="truncate font-medium">{render.deliveryName ?? render.sceneName}</span>
+              <span className="shrink-0 text-sm text-ink-2">{formatOf(render.settings.format).label}</span>
+              <span
+                className={`ml-auto shrink-0 text-sm ${render.status === 'failed' ? 'text-kite' : render.status === 'done' ? 'text-tail' : 'text-ink-2'}`}
+              >
+                {NAMES[render.status]}
+              </span>
+            </span>
+            <span className="tabular block truncate text-sm text-ink-2">
+              {result
+                ? `${result.width} × ${result.height} · ${result.seconds > 0 ? `${result.seconds.toFixed(2)} s · ` : ''}${weight(result.bytes)}`
+                : render.status === 'running'
+                  ? `Frame ${render.done} of ${render.total} ${timeLeft(render, now)}`
+                  : (render.error ?? '')}
+            </span>
+            <span className="block truncate text-sm text-ink-2">
+              {render.projectName}
+              {render.deliveryName !== null && ` · ${render.sceneName}`} · {when(render.createdAt)}, from{' '}
+              {render.askedBy || 'this machine'}
+            </span>
           </span>
         </button>
         {(render.status === 'queued' || render.status === 'running') && (
@@ -118,95 +130,6 @@ const Row = ({ render, selected, onSelect }: { render: Render; selected: boolean
   );
 };
 
-const Player = ({ render }: { render: Render }) => {
-  const { result, settings } = render;
-  if (!result) return null;
-  const url = urlOf(RENDERS.file, { id: render.id });
-  const fit = { maxWidth: '100%', maxHeight: '100%' };
-  switch (formatOf(settings.format).shownAs) {
-    case 'video':
-      return <video key={render.id} src={url} controls autoPlay loop muted style={fit} />;
-    case 'image':
-      return <img key={render.id} src={url} alt={render.sceneName} style={fit} />;
-    case 'file':
-      return (
-        <p className="max-w-md rounded-md bg-paper px-4 py-3 text-center">
-          {formatOf(settings.format).label}: a file for other programs. Download it to see it there.
-        </p>
-      );
-    case 'page':
-      return (
-        <iframe
-          key={render.id}
-          title={`Banner ${render.sceneName}`}
-          src={bannerUrl(render.id)}
-          sandbox="allow-scripts allow-popups"
-          width={result.width}
-          height={result.height}
-          className="shrink-0 border-0"
-        />
-      );
-  }
-};
-
-const Detail = ({ render }: { render: Render }) => {
-  const { result } = render;
-  return (
-    <section aria-label="Result" className="flex min-h-0 min-w-0 flex-1 flex-col">
-      <div className="grid min-h-0 flex-1 place-items-center overflow-auto bg-surround p-5">
-        {result ? (
-          <Player render={render} />
-        ) : (
-          <p className="max-w-md rounded-md bg-paper px-4 py-3 text-center">
-            {render.status === 'failed'
-              ? `This render failed. ${render.error ?? ''} The project is as it was; try again once that is mended.`
-              : render.status === 'cancelled'
-                ? 'This render was cancelled. It can be tried again.'
-                : 'What comes of this render will play here.'}
-          </p>
-        )}
-      </div>
-      <footer className="flex items-center gap-4 border-t border-line bg-paper px-4 py-2.5">
-        <div className="min-w-0 flex-1">
-          <p className="truncate font-medium">
-            {render.projectName} · {render.sceneName}
-          </p>
-          {result && (
-            <p className="tabular text-sm text-ink-2">
-              {result.width} × {result.height} px
-              {result.seconds > 0 && ` · ${result.frames} frames · ${result.seconds.toFixed(2)} s`} ·{' '}
-              {weight(result.bytes)}
-            </p>
-          )}
-          {result?.notes.map((note) => (
-            <p key={note} className="text-sm text-sun">
-              {note}
-            </p>
-          ))}
-        </div>
-        {result && formatOf(render.settings.format).shownAs !== 'file' && (
-          <a
-            href={deliveredUrl(render)}
-            target="_blank"
-            rel="noreferrer"
-            className="mr-2 inline-flex h-[30px] items-center gap-1.5 rounded-md border border-line px-3 hover:bg-paper-2"
-          >
-            <ExternalLink size={15} /> Open as delivered
-          </a>
-        )}
-        {result && (
-          <a
-            href={urlOf(RENDERS.file, { id: render.id, download: '' })}
-            className="inline-flex h-[30px] items-center gap-1.5 rounded-md bg-kite px-3 font-semibold text-kite-ink"
-          >
-            <Download size={15} /> Download
-          </a>
-        )}
-      </footer>
-    </section>
-  );
-};
-
 export const RendersPage = () => {
   const { data: renders, error, isPending } = useRenders();
   const [chosen, setChosen] = useState<string | null>(null);
@@ -215,7 +138,7 @@ export const RendersPage = () => {
     <div className="flex h-full flex-col">
       <PageHeader />
       <main className="flex min-h-0 flex-1">
-        <div className="flex w-[400px] shrink-0 flex-col border-r border-line bg-paper">
+        <div className="flex w-[440px] shrink-0 flex-col border-r border-line bg-paper">
           <h1 className="px-3 py-3 text-lg font-semibold">Renders</h1>
           {isPending && <p className="px-3 text-ink-2">Looking …</p>}
           {error && <p className="px-3 text-kite">The renders could not be listed. {error.message}</p>}
@@ -226,7 +149,7 @@ export const RendersPage = () => {
           </ul>
         </div>
         {shown ? (
-          <Detail render={shown} />
+          <Detail key={shown.id} render={shown} others={comparable(shown, renders ?? [])} />
         ) : (
           <p className="grid flex-1 place-items-center text-ink-2">
             {renders && 'Nothing rendered yet. Open a project and press Render.'}

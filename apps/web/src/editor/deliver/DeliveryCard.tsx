@@ -1,0 +1,111 @@
+import { sceneOfDelivery } from '@kite/core/delivery/film';
+import { formatOf, isFormat } from '@kite/core/delivery/formats/table';
+import type { Delivery, Project, Scene } from '@kite/core/document/types';
+import { Download } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import { urlOf } from '@kite/api/call';
+import { RENDERS } from '@kite/api/renders';
+import { useMoving } from '../../preview/useMoving';
+import { weight } from '../../ui/units';
+import { Poster } from '../header/Poster';
+import { useSlice } from '../store/context';
+import type { DeliveryState } from './useDelivered';
+
+const BOX = { width: 128, height: 72 };
+
+/** What a delivery shows, or why it shows nothing. */
+export const shownBy = (delivery: Delivery, doc: Project): Scene | string => {
+  try {
+    return sceneOfDelivery(delivery, doc);
+  } catch (error) {
+    return (error as Error).message;
+  }
+};
+
+/** Plays while it is there. */
+const Playing = ({ scene }: { scene: Scene }) => {
+  const doc = useSlice((s) => s.doc);
+  const withFilm = useMemo(() => ({ ...doc, scenes: { ...doc.scenes, [scene.id]: scene } }), [doc, scene]);
+  const { canvas, style } = useMoving(withFilm, scene.id, BOX, true);
+  return <canvas ref={canvas} aria-hidden data-testid="delivery-playing" style={style} />;
+};
+
+/** One line on how it stands, and its tone. */
+const saying = ({ standing, latest }: DeliveryState): readonly [text: string, tone: string] => {
+  if (standing?.problem) return [standing.problem, 'text-kite'];
+  if (latest?.status === 'queued') return ['Waiting', 'text-ink-2'];
+  if (latest?.status === 'running') return [`Frame ${latest.done} of ${latest.total}`, 'text-ink-2'];
+  if (latest?.status === 'failed') return [`Failed. ${latest.error ?? ''}`, 'text-kite'];
+  if (!standing) return ['', 'text-ink-2'];
+  if (!standing.last) return ['Never rendered', 'text-ink-2'];
+  return standing.current ? ['Up to date', 'text-tail'] : ['Out of date', 'text-sun'];
+};
+
+interface DeliveryCardProps {
+  delivery: Delivery;
+  state: DeliveryState;
+  current: boolean;
+  chosen: boolean;
+  onOpen: () => void;
+  onChoose: (chosen: boolean) => void;
+}
+
+export const DeliveryCard = ({ delivery, state, current, chosen, onOpen, onChoose }: DeliveryCardProps) => {
+  const doc = useSlice((s) => s.doc);
+  const [playing, setPlaying] = useState(false);
+  const scene = useMemo(() => shownBy(delivery, doc), [delivery, doc]);
+  const there = delivery.scenes.flatMap((id) => doc.scenes[id] ?? []);
+  const { format } = delivery.settings;
+  const [text, tone] = saying(state);
+  const last = state.standing?.last;
+  return (
+    <li
+      data-testid="delivery"
+      className={`flex items-center gap-3 border-b border-line px-4 py-2.5 ${current ? 'bg-sky-2' : 'hover:bg-paper-2'}`}
+      onPointerEnter={() => setPlaying(true)}
+      onPointerLeave={() => setPlaying(false)}
+    >
+      <input
+        type="checkbox"
+        aria-label={`Choose ${delivery.name}`}
+        checked={chosen}
+        onChange={(event) => onChoose(event.target.checked)}
+      />
+      <button
+        type="button"
+        aria-current={current}
+        className="flex min-w-0 flex-1 items-center gap-3 rounded-md text-left"
+        onClick={onOpen}
+        onFocus={() => setPlaying(true)}
+        onBlur={() => setPlaying(false)}
+      >
+        <span className="grid h-[72px] w-32 shrink-0 place-items-center overflow-hidden rounded-md bg-surround">
+          {playing && typeof scene !== 'string' ? (
+            <Playing scene={scene} />
+          ) : (
+            there[0] && <Poster id={there[0].id} height={72} widest={128} className="object-contain" />
+          )}
+        </span>
+        <span className="min-w-0 flex-1">
+          <span className="flex items-baseline gap-2">
+            <span className="truncate font-medium">{delivery.name}</span>
+            <span className="shrink-0 text-sm text-ink-2">{isFormat(format) && formatOf(format).label}</span>
+          </span>
+          <span className="block truncate text-sm text-ink-2">
+            {there.map((s) => s.name).join(delivery.fade > 0 ? ' ∕ ' : ' · ')}
+          </span>
+          <span className={`tabular block truncate text-sm ${tone}`}>{text}</span>
+        </span>
+      </button>
+      {last?.result && (
+        <a
+          href={urlOf(RENDERS.file, { id: last.id, download: '' })}
+          aria-label={`Download ${last.fileName}`}
+          className="tabular inline-flex h-[30px] shrink-0 items-center gap-1.5 rounded-md border border-line bg-paper px-2.5 text-sm hover:bg-paper-2"
+        >
+          <Download size={14} /> {weight(last.result.bytes)}
+        </a>
+      )}
+    </li>
+  );
+};

@@ -1,0 +1,178 @@
+import { formatOf } from '@kite/core/delivery/formats/table';
+import { keptSettings, settingsOf } from '@kite/core/delivery/kept';
+import { fileNameOf, NAME_PARTS, type NameFacts, strangeParts } from '@kite/core/delivery/naming';
+import type { Delivery, Id } from '@kite/core/document/types';
+import { removeDelivery, setDelivery } from '@kite/core/edits/deliveries';
+import { Copy, Trash2, X } from 'lucide-react';
+import { addDelivery } from '@kite/core/edits/deliveries';
+import { uniqueName } from '@kite/core/document/make';
+import { LIMITS } from '@kite/core/document/limits';
+import { Button, IconButton } from '../../ui/Button';
+import { NumberField } from '../../ui/NumberField';
+import { Select } from '../../ui/Select';
+import { planned, Row, SettingsForm } from '../render/SettingsForm';
+import { useEditor, useSlice } from '../store/context';
+import { makeId } from '../store/editor';
+import { shownBy } from './DeliveryCard';
+import type { DeliveryState } from './useDelivered';
+
+const FIELD = 'h-[26px] w-full min-w-0 rounded-md bg-paper-2 px-2';
+
+/** A text that becomes the document's once it is left. */
+const TextLine = ({ label, value, onDone }: { label: string; value: string; onDone: (text: string) => void }) => (
+  <input
+    key={value}
+    aria-label={label}
+    className={FIELD}
+    defaultValue={value}
+    maxLength={LIMITS.name}
+    onBlur={(event) => {
+      const text = event.target.value.trim();
+      if (text && text !== value) onDone(text);
+      else event.target.value = value;
+    }}
+    onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+  />
+);
+
+/** What is shown, in order: one more is a film. */
+const Scenes = ({ delivery, set }: { delivery: Delivery; set: (fields: Partial<Delivery>) => void }) => {
+  const doc = useSlice((s) => s.doc);
+  const options = doc.order.map((id) => ({ value: id, label: doc.scenes[id]?.name ?? id }));
+  const put = (i: number, id: Id) => set({ scenes: delivery.scenes.map((own, j) => (j === i ? id : own)) });
+  return (
+    <div className="flex min-w-0 flex-1 flex-col gap-1.5">
+      {delivery.scenes.map((id, i) => (
+        <div key={i} className="flex items-center gap-1.5">
+          <Select
+            aria-label={`Scene ${i + 1}`}
+            className="flex-1"
+            value={id}
+            options={doc.scenes[id] ? options : [{ value: id, label: 'A scene that was deleted' }, ...options]}
+            onChange={(next) => put(i, next)}
+          />
+          {delivery.scenes.length > 1 && (
+            <IconButton
+              label={`Leave scene ${i + 1} out`}
+              onClick={() => set({ scenes: delivery.scenes.filter((_, j) => j !== i) })}
+            >
+              <X size={14} />
+            </IconButton>
+          )}
+        </div>
+      ))}
+      <Button
+        className="!h-[26px] self-start !px-2 text-sm"
+        disabled={delivery.scenes.length >= LIMITS.scenes}
+        onClick={() => set({ scenes: [...delivery.scenes, delivery.scenes.at(-1) ?? (doc.order[0] as Id)] })}
+      >
+        One more, as a film
+      </Button>
+    </div>
+  );
+};
+
+interface DeliveryFormProps {
+  delivery: Delivery;
+  state: DeliveryState;
+  onOpen: (id: Id | null) => void;
+  onRender: () => void;
+}
+
+export const DeliveryForm = ({ delivery, state, onOpen, onRender }: DeliveryFormProps) => {
+  const editor = useEditor();
+  const { doc, frame } = useSlice((s) => ({ doc: s.doc, frame: s.frame }));
+  const set = (fields: Partial<Omit<Delivery, 'id'>>) => editor.edit(setDelivery(delivery.id, fields));
+  const scene = shownBy(delivery, doc);
+  const strange = strangeParts(delivery.file);
+  const copy = () => {
+    const name = uniqueName(
+      delivery.name,
+      doc.deliveries.map((d) => d.name),
+    );
+    const id = makeId();
+    editor.edit(addDelivery({ ...delivery, id, name }));
+    onOpen(id);
+  };
+  const settings = typeof scene === 'string' ? null : settingsOf(delivery, scene);
+  const plan = settings && typeof scene !== 'string' ? planned(scene, settings) : null;
+  const facts: NameFacts = {
+    project: doc.name,
+    scene: typeof scene === 'string' ? '' : scene.name,
+    delivery: delivery.name,
+    size: plan && typeof plan !== 'string' ? `${plan.width}x${plan.height}` : '',
+    version: '1',
+    date: new Date().toLocaleDateString('sv'),
+  };
+  return (
+    <section aria-label={`Delivery ${delivery.name}`} className="flex min-h-0 flex-1 flex-col">
+      <div className="flex min-h-0 flex-1 flex-col gap-2.5 overflow-y-auto px-5 py-4">
+        <Row label="Name">
+          <TextLine label="Delivery name" value={delivery.name} onDone={(name) => set({ name })} />
+          <IconButton label="Duplicate" onClick={copy}>
+            <Copy size={14} />
+          </IconButton>
+          <IconButton
+            label="Delete"
+            onClick={() => {
+              editor.edit(removeDelivery(delivery.id));
+              onOpen(null);
+            }}
+          >
+            <Trash2 size={14} />
+          </IconButton>
+        </Row>
+        <div className="grid grid-cols-[128px_1fr] items-start gap-3">
+          <span className="pt-1 text-ink-2">Shows</span>
+          <Scenes delivery={delivery} set={set} />
+        </div>
+        {delivery.scenes.length > 1 && (
+          <Row label="Cross-fade">
+            <NumberField
+              label="Cross-fade"
+              className="w-24"
+              value={delivery.fade}
+              min={0}
+              max={LIMITS.fade}
+              decimals={0}
+              onChange={(fade) => set({ fade: Math.round(fade) })}
+            />
+            <span className="text-ink-2">{delivery.fade === 0 ? 'frames; 0 is a cut' : 'frames'}</span>
+          </Row>
+        )}
+        <Row label="File name">
+          <TextLine label="File name" value={delivery.file} onDone={(file) => set({ file })} />
+        </Row>
+        <p className="-mt-1 pl-[140px] text-sm break-words text-ink-2">
+          {strange.length > 0 ? (
+            <span className="text-kite">
+              There is no {strange.map((part) => `{${part}}`).join(', ')}: the parts are{' '}
+              {NAME_PARTS.map((part) => `{${part}}`).join(', ')}.
+            </span>
+          ) : (
+            `${fileNameOf(delivery.file, facts)}.${settings ? formatOf(settings.format).extension : ''}`
+          )}
+        </p>
+        {typeof scene === 'string' || !settings ? (
+          <p className="rounded-md bg-paper-2 p-2.5 text-kite">{typeof scene === 'string' ? scene : ''}</p>
+        ) : (
+          <SettingsForm
+            scene={scene}
+            settings={settings}
+            onChange={(next) => set({ settings: keptSettings(next, scene) })}
+            playhead={scene.poster === frame ? frame : scene.poster}
+            range={null}
+          />
+        )}
+      </div>
+      <footer className="flex justify-end gap-2 border-t border-line px-5 py-2.5">
+        {state.standing?.last && state.standing.current && (
+          <span className="mr-auto self-center text-sm text-ink-2">Nothing changed since it was last rendered.</span>
+        )}
+        <Button look="primary" disabled={typeof plan === 'string' || plan === null} onClick={onRender}>
+          Render this one
+        </Button>
+      </footer>
+    </section>
+  );
+};

@@ -1,0 +1,43 @@
+import { RENDERS, type Delivered, type Render } from '@kite/api/renders';
+import type { Id } from '@kite/core/document/types';
+import { useQuery } from '@tanstack/react-query';
+import { ask } from '../../api/client';
+import { useRenders } from '../../pages/renders/useRenders';
+import { useSlice } from '../store/context';
+
+export interface DeliveryState {
+  /** As the server has it; undefined until it is known, and while edits are on their way there. */
+  readonly standing: Delivered | undefined;
+  /** What was asked for last, however far it is. */
+  readonly latest: Render | undefined;
+}
+
+/** How the deliveries of the open project stand, and what was last asked for at once. */
+export const useDelivered = () => {
+  const { doc, saved } = useSlice((s) => ({ doc: s.doc, saved: s.saving.kind === 'saved' }));
+  const renders = useRenders().data?.filter((r) => r.projectId === doc.id) ?? [];
+  // Another answer for every edit that has arrived, and for every render that has ended.
+  const ended = renders.filter((r) => r.status === 'done').length;
+  const { data } = useQuery({
+    queryKey: ['delivered', doc.id, doc, ended],
+    queryFn: () => ask(RENDERS.delivered, { id: doc.id }),
+    enabled: saved,
+    // Objects are told apart by themselves: documents are as large as they are.
+    queryKeyHashFn: ([, id, , count]) => `delivered-${String(id)}-${stampOf(doc)}-${String(count)}`,
+  });
+  const stateOf = (id: Id): DeliveryState => ({
+    standing: data?.find(({ delivery }) => delivery === id),
+    latest: renders.find(({ delivery }) => delivery === id),
+  });
+  const batch = renders.find((r) => r.batch !== null)?.batch ?? null;
+  return { stateOf, batch: renders.filter((r) => batch !== null && r.batch === batch) };
+};
+
+let next = 0;
+const stamps = new WeakMap<object, number>();
+/** A number of an object's own. */
+const stampOf = (object: object): number => {
+  const stamp = stamps.get(object) ?? next++;
+  stamps.set(object, stamp);
+  return stamp;
+};

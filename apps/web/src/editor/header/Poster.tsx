@@ -1,0 +1,74 @@
+import type { Assets, Id, Scene } from '@kite/core/document/types';
+import { wholeScene } from '@kite/core/scene/whole';
+import { useEffect, useMemo, useRef } from 'react';
+import { useEditor, useSlice } from '../store/context';
+
+const NARROWEST = 10;
+/** So long a scene must be left alone until its poster is drawn again, in ms. */
+const REST = 400;
+
+interface PosterProps {
+  id: Id;
+  /** In CSS pixels. */
+  height: number;
+  widest: number;
+  className?: string;
+}
+
+/** A scene's poster, as it was a moment ago. */
+export const Poster = ({ id, height: tall, widest, className = '' }: PosterProps) => {
+  const editor = useEditor();
+  const canvas = useRef<HTMLCanvasElement>(null);
+  /** What the poster that shows was drawn from. */
+  const drawn = useRef<{ readonly scene: Scene; readonly assets: Assets } | null>(null);
+  const { width, height, background } = useSlice((s) => {
+    // A card may be asked once more after its scene is gone.
+    const { width = 1, height = 1, background = null } = s.doc.scenes[id] ?? {};
+    return { width, height, background };
+  });
+  // The document at rest: what a gesture or playing goes through is not looked at.
+  const doc = useSlice((s) => (s.playing || s.gesturing ? null : s.doc));
+  // With those that it nests: another scene for every edit that can be seen in it.
+  const scene = useMemo(() => {
+    const own = doc?.scenes[id];
+    return doc && own ? wholeScene(own, doc) : null;
+  }, [doc, id]);
+  const assets = doc?.assets;
+  useEffect(() => {
+    if (!scene || !assets || (drawn.current?.scene === scene && drawn.current.assets === assets)) return;
+    let gone = false;
+    const timer = setTimeout(() => {
+      const ratio = window.devicePixelRatio;
+      const height = Math.round(tall * ratio);
+      const width = Math.max(1, Math.round((height * scene.width) / scene.height));
+      void editor.preview.poster(id, width, height).then((poster) => {
+        const element = canvas.current;
+        if (gone || !poster || !element) {
+          poster?.close();
+          return;
+        }
+        element.width = width;
+        element.height = height;
+        element.getContext('bitmaprenderer')?.transferFromImageBitmap(poster);
+        element.dataset.drawn = String(scene.poster);
+        drawn.current = { scene, assets };
+      });
+    }, REST);
+    return () => {
+      gone = true;
+      clearTimeout(timer);
+    };
+  }, [editor, id, scene, assets, tall]);
+  return (
+    <canvas
+      ref={canvas}
+      aria-hidden
+      className={`shrink-0 rounded-sm border border-line ${className}`}
+      style={{
+        height: tall,
+        width: Math.min(widest, Math.max(NARROWEST, (tall * width) / height)),
+        background: background ?? 'repeating-conic-gradient(#c8c8c4 0 25%, #efefec 0 50%) 0 0 / 8px 8px',
+      }}
+    />
+  );
+};

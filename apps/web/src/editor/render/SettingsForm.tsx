@@ -1,0 +1,257 @@
+/** The settings of a render: of any format, for a scene or a film. */
+import { checkSettings } from '@kite/core/check/settings';
+import { type Format, formatOf, FORMATS, type RenderSettings } from '@kite/core/delivery/formats/table';
+import { defaultSettings, isStill, planRender } from '@kite/core/delivery/settings';
+import type { RenderPlan } from '@kite/core/delivery/types';
+import type { Param } from '@kite/core/document/params';
+import type { Scene, Value } from '@kite/core/document/types';
+import { COMMON_RATES, framesPerSecond, parseRate, rateLabel } from '@kite/core/time/rate';
+import type { ReactNode } from 'react';
+import { COMMON_SIZES } from '../../pages/projects/sizes';
+import { Button } from '../../ui/Button';
+import { NumberField } from '../../ui/NumberField';
+import { Segments } from '../../ui/Segments';
+import { Select } from '../../ui/Select';
+import { applies } from '../inspector/fields/applies';
+import { fieldOf } from '../inspector/fields/table';
+
+export const Row = ({ label, children }: { label: string; children: ReactNode }) => (
+  <div className="grid grid-cols-[128px_1fr] items-center gap-3">
+    <span className="text-ink-2">{label}</span>
+    <span className="flex min-w-0 items-center gap-2">{children}</span>
+  </div>
+);
+
+interface FrameFieldProps {
+  label: string;
+  value: number;
+  /** The first and the last that it may be. */
+  among: readonly [first: number, last: number];
+  onChange: (frame: number) => void;
+}
+
+const FrameField = ({ label, value, among: [min, max], onChange }: FrameFieldProps) => (
+  <NumberField
+    label={label}
+    className="w-24"
+    value={value}
+    min={min}
+    max={max}
+    decimals={0}
+    onChange={(v) => onChange(Math.round(v))}
+  />
+);
+
+/** A setting is a change by itself. */
+const AT_ONCE = { onStart: () => undefined, onEnd: () => undefined };
+
+/** A frame is one of the scene's. */
+const inScene = (param: Param, { length }: Scene): Param =>
+  param.kind === 'number' && param.unit === 'frames' ? { ...param, max: Math.min(param.max, length - 1) } : param;
+
+const problemOf = (settings: RenderSettings): string | null => {
+  try {
+    checkSettings(settings);
+    return null;
+  } catch (error) {
+    return (error as Error).message;
+  }
+};
+
+/** The plan of a render, or why there is none. */
+export const planned = (scene: Scene, settings: RenderSettings): RenderPlan | string => {
+  const problem = problemOf(settings);
+  if (problem) return problem;
+  try {
+    return planRender(scene, settings);
+  } catch (error) {
+    return (error as Error).message;
+  }
+};
+
+const VIDEO_SIZES = [
+  { label: 'HD', width: 1280, height: 720 },
+  { label: 'Ultra HD', width: 3840, height: 2160 },
+];
+
+/** By the scale that gives them: parts of the scene's own size, and sizes in use that have its proportions. */
+const sizesFor = ({ width, height }: Scene) => [
+  ...[1, 0.5, 2].map((scale) => ({
+    value: String(scale),
+    label: `${scale === 1 ? 'As the scene' : scale === 2 ? 'Twice' : 'Half'}, ${Math.round(width * scale)} × ${Math.round(height * scale)}`,
+  })),
+  ...[...COMMON_SIZES, ...VIDEO_SIZES]
+    .filter((size) => {
+      const scale = size.width / width;
+      const fits = Math.abs(height * scale - size.height) <= 1;
+      return fits && ![1, 0.5, 2].includes(scale);
+    })
+    .map(({ label, width: wide, height: tall }) => ({
+      value: String(wide / width),
+      label: `${label}, ${wide} × ${tall}`,
+    })),
+];
+
+const ownSize = (scale: number) => ({ value: String(scale), label: 'A size of its own' });
+
+interface SettingsFormProps {
+  scene: Scene;
+  settings: RenderSettings;
+  onChange: (settings: RenderSettings) => void;
+  /** The frame that a still shows at first, and that a button puts there. */
+  playhead: number;
+  /** Frames that are played, where they are not the whole scene. */
+  range: readonly [from: number, to: number] | null;
+}
+
+export const SettingsForm = ({ scene, settings, onChange, playhead: frame, range }: SettingsFormProps) => {
+  const set = (part: Partial<Record<string, unknown>>) => onChange({ ...settings, ...part } as RenderSettings);
+  const chooseFormat = (format: Format) => {
+    const next = defaultSettings(format, scene);
+    const kept = { scale: settings.scale };
+    onChange(
+      isStill(next)
+        ? { ...next, ...kept, frame }
+        : isStill(settings)
+          ? { ...next, ...kept }
+          : { ...next, ...kept, rate: settings.rate, from: settings.from, to: settings.to },
+    );
+  };
+  const kind = formatOf(settings.format);
+  const values = settings as unknown as { readonly [key: string]: Value };
+  const idle = kind.idle?.(scene) ?? [];
+  const own = Object.entries(kind.params).filter(([key, param]) => !idle.includes(key) && applies(param, values));
+  const plan = planned(scene, settings);
+  const sizes = sizesFor(scene);
+  const [from, to] = range ?? [0, scene.length];
+  return (
+    <div className="flex flex-col gap-2.5">
+      <Segments
+        label="Format"
+        value={settings.format}
+        options={FORMATS.map(({ format, label }) => ({ value: format, label }))}
+        onChange={chooseFormat}
+        className="mb-1 !grid grid-cols-4"
+      />
+      <Row label="Size">
+        <NumberField
+          label="Scale"
+          className="w-24"
+          value={settings.scale * 100}
+          min={1}
+          max={800}
+          unit="%"
+          onChange={(v) => set({ scale: v / 100 })}
+        />
+        <Select
+          aria-label="Sizes in use"
+          className="w-64"
+          value={String(settings.scale)}
+          options={
+            sizes.some(({ value }) => value === String(settings.scale)) ? sizes : [ownSize(settings.scale), ...sizes]
+          }
+          onChange={(scale) => set({ scale: Number(scale) })}
+        />
+      </Row>
+      {isStill(settings) ? (
+        <Row label="Frame">
+          <FrameField
+            label="Frame to render"
+            value={settings.frame}
+            among={[0, scene.length - 1]}
+            onChange={(to) => set({ frame: to })}
+          />
+          <Button className="!h-[26px] !px-2 text-sm" onClick={() => set({ frame })}>
+            At the playhead
+          </Button>
+        </Row>
+      ) : (
+        <>
+          <Row label="Frames a second">
+            <Select
+              aria-label="Frames a second"
+              className="w-44"
+              value={settings.rate ? rateLabel(settings.rate) : ''}
+              options={[
+                { value: '', label: `The scene’s own (${rateLabel(scene.rate)})` },
+                ...COMMON_RATES.filter((r) => rateLabel(r) !== rateLabel(scene.rate)).map((r) => ({
+                  value: rateLabel(r),
+                  label: rateLabel(r),
+                })),
+              ]}
+              onChange={(text) => set({ rate: text === '' ? null : parseRate(text) })}
+            />
+          </Row>
+          <Row label="Range">
+            <Segments
+              label="Range"
+              value={settings.from === 0 && settings.to === scene.length ? 'whole' : 'part'}
+              options={[
+                { value: 'whole', label: 'Whole scene' },
+                { value: 'part', label: range ? `Play range, ${from} to ${to - 1}` : 'From here on' },
+              ]}
+              onChange={(which) =>
+                set(
+                  which === 'whole'
+                    ? { from: 0, to: scene.length }
+                    : range
+                      ? { from, to }
+                      : { from: Math.max(1, frame), to: scene.length },
+                )
+              }
+            />
+          </Row>
+          <Row label="First and last">
+            <FrameField
+              label="First frame to render"
+              value={settings.from}
+              among={[0, settings.to - 1]}
+              onChange={(first) => set({ from: first })}
+            />
+            <FrameField
+              label="Last frame to render"
+              value={settings.to - 1}
+              among={[settings.from, scene.length - 1]}
+              onChange={(last) => set({ to: last + 1 })}
+            />
+          </Row>
+        </>
+      )}
+      {own.map(([key, param]) => {
+        const { Field } = fieldOf(param);
+        return (
+          <Row key={key} label={param.label}>
+            <div className={param.kind === 'number' ? 'w-24' : 'grow'}>
+              <Field
+                param={inScene(param, scene)}
+                values={[values[key] ?? param.default]}
+                refs={[]}
+                gesture={AT_ONCE}
+                write={(value) => set({ [key]: value })}
+              />
+            </div>
+            {param.hint !== undefined && <span className="text-ink-2">{param.hint}</span>}
+          </Row>
+        );
+      })}
+      <div className="mt-1 rounded-md bg-paper-2 p-2.5 text-sm" role="status">
+        {typeof plan === 'string' ? (
+          <span className="text-kite">{plan}</span>
+        ) : (
+          <>
+            <span className="tabular font-medium">
+              {plan.width} × {plan.height} px
+              {!isStill(settings) &&
+                ` · ${plan.frames.length} frames at ${rateLabel(plan.rate)} a second · ${(plan.frames.length / framesPerSecond(plan.rate)).toFixed(2)} s`}
+            </span>
+            {plan.notes.map((note) => (
+              <span key={note} className="mt-1 block text-sun">
+                {note}
+              </span>
+            ))}
+          </>
+        )}
+      </div>
+    </div>
+  );
+};

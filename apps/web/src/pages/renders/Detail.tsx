@@ -1,0 +1,112 @@
+import { urlOf } from '@kite/api/call';
+import { RENDERS, type Render } from '@kite/api/renders';
+import { formatOf } from '@kite/core/delivery/formats/table';
+import { Download, ExternalLink } from 'lucide-react';
+import { useState } from 'react';
+import { deliveredUrl } from '../../api/client';
+import { Segments } from '../../ui/Segments';
+import { Select } from '../../ui/Select';
+import { weight } from '../../ui/units';
+import { Compared } from './Compared';
+import { showsDifference } from './comparable';
+import { Player } from './Player';
+
+interface DetailProps {
+  render: Render;
+  /** Those that it may be compared with. */
+  others: readonly Render[];
+}
+
+const nameOf = ({ fileName, createdAt }: Render): string =>
+  `${fileName}, ${new Date(createdAt).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`;
+
+export const Detail = ({ render, others }: DetailProps) => {
+  const { result } = render;
+  const [how, setHow] = useState<'alone' | 'beside' | 'difference'>('alone');
+  const [against, setAgainst] = useState('');
+  const other = others.find(({ id }) => id === against) ?? others[0];
+  const compared = other && how !== 'alone' && (how === 'beside' || showsDifference(render, other));
+  return (
+    <section aria-label="Result" className="flex min-h-0 min-w-0 flex-1 flex-col">
+      {other && (
+        <header className="flex items-center gap-3 border-b border-line bg-paper px-4 py-1.5">
+          <Segments
+            label="Shown"
+            value={how}
+            options={[
+              { value: 'alone', label: 'Alone' },
+              { value: 'beside', label: 'Side by side' },
+              ...(showsDifference(render, other) ? [{ value: 'difference' as const, label: 'Difference' }] : []),
+            ]}
+            onChange={setHow}
+          />
+          {how !== 'alone' && (
+            <>
+              <span className="text-ink-2">with</span>
+              <Select
+                aria-label="Compared with"
+                className="max-w-80 flex-1"
+                value={other.id}
+                options={others.map((o) => ({ value: o.id, label: nameOf(o) }))}
+                onChange={setAgainst}
+              />
+            </>
+          )}
+          {how === 'difference' && <span className="text-sm text-ink-2">What is black is the same in both.</span>}
+        </header>
+      )}
+      <div className="grid min-h-0 flex-1 place-items-center overflow-auto bg-surround p-5">
+        {compared ? (
+          <Compared render={render} other={other} names={[nameOf(render), nameOf(other)]} how={how} />
+        ) : result ? (
+          <Player render={render} />
+        ) : (
+          <p className="max-w-md rounded-md bg-paper px-4 py-3 text-center">
+            {render.status === 'failed'
+              ? `This render failed. ${render.error ?? ''} The project is as it was; try again once that is mended.`
+              : render.status === 'cancelled'
+                ? 'This render was cancelled. It can be tried again.'
+                : 'What comes of this render will play here.'}
+          </p>
+        )}
+      </div>
+      <footer className="flex items-center gap-4 border-t border-line bg-paper px-4 py-2.5">
+        <div className="min-w-0 flex-1">
+          <p className="truncate font-medium">
+            {render.projectName} · {render.deliveryName ?? render.sceneName}
+          </p>
+          {result && (
+            <p className="tabular truncate text-sm text-ink-2">
+              {render.fileName}.{formatOf(render.settings.format).extension} · {result.width} × {result.height} px
+              {result.seconds > 0 && ` · ${result.frames} frames · ${result.seconds.toFixed(2)} s`} ·{' '}
+              {weight(result.bytes)}
+            </p>
+          )}
+          {result?.notes.map((note) => (
+            <p key={note} className="text-sm text-sun">
+              {note}
+            </p>
+          ))}
+        </div>
+        {result && formatOf(render.settings.format).shownAs !== 'file' && (
+          <a
+            href={deliveredUrl(render)}
+            target="_blank"
+            rel="noreferrer"
+            className="mr-2 inline-flex h-[30px] items-center gap-1.5 rounded-md border border-line px-3 hover:bg-paper-2"
+          >
+            <ExternalLink size={15} /> Open as delivered
+          </a>
+        )}
+        {result && (
+          <a
+            href={urlOf(RENDERS.file, { id: render.id, download: '' })}
+            className="inline-flex h-[30px] items-center gap-1.5 rounded-md bg-kite px-3 font-semibold text-kite-ink"
+          >
+            <Download size={15} /> Download
+          </a>
+        )}
+      </footer>
+    </section>
+  );
+};

@@ -1,0 +1,63 @@
+import type { Id, Project } from '@kite/core/document/types';
+import { framesPerSecond } from '@kite/core/time/rate';
+import { useEffect, useRef } from 'react';
+import { Preview } from './client';
+
+/** CSS pixels. */
+interface Box {
+  readonly width: number;
+  readonly height: number;
+}
+
+/**
+ * Shows a scene on a canvas, as large as it fits into a box: its poster, or the scene itself while `playing`. One at rest
+ * has no worker: there may be hundreds of them. The box is the same object from one call to the next.
+ */
+export const useMoving = (doc: Project | undefined, id: Id | undefined, box: Box, playing: boolean) => {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const scene = id === undefined ? undefined : doc?.scenes[id];
+  const zoom = scene ? Math.min(box.width / scene.width, box.height / scene.height) : 0;
+  useEffect(() => {
+    if (!doc || !scene) return;
+    const context = canvas.current?.getContext('bitmaprenderer');
+    const preview = new Preview();
+    preview.listen(({ bitmap, frame }) => {
+      if (bitmap) {
+        context?.transferFromImageBitmap(bitmap);
+        if (canvas.current) canvas.current.dataset.drawn = String(frame);
+      }
+      if (!playing) preview.close();
+    });
+    preview.onFailure = () => doc;
+    preview.open(doc);
+    const ratio = window.devicePixelRatio;
+    const show = (frame: number) =>
+      preview.draw({
+        scene: scene.id,
+        frame,
+        width: Math.max(1, Math.round(scene.width * zoom * ratio)),
+        height: Math.max(1, Math.round(scene.height * zoom * ratio)),
+        view: [zoom * ratio, 0, 0, zoom * ratio, 0, 0],
+        at: [0, 0],
+        solo: [],
+        onion: null,
+        compare: null,
+        uncut: null,
+        around: null,
+      });
+    let request = 0;
+    const start = performance.now();
+    const tick = (now: number) => {
+      show(Math.floor((Math.max(0, now - start) / 1000) * framesPerSecond(scene.rate)) % scene.length);
+      request = requestAnimationFrame(tick);
+    };
+    if (playing) request = requestAnimationFrame(tick);
+    else show(scene.poster);
+    return () => {
+      cancelAnimationFrame(request);
+      preview.close();
+    };
+  }, [doc, scene, playing, zoom]);
+  const style = { width: (scene?.width ?? 0) * zoom, height: (scene?.height ?? 0) * zoom };
+  return { canvas, style };
+};

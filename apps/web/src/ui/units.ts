@@ -1,0 +1,13 @@
+/** Weights and durations as they are read. */
+
+export const weight = (bytes: number): string =>
+  bytes < 1024
+    ? `${bytes} B`
+    : bytes < 2 ** 20
+      ? `${(bytes / 1024).toFixed(0)} KB`
+      : `${(bytes / 2 ** 20).toFixed(1)} MB`;
+
+export const duration = (seconds: number): string =>
+  seconds < 60
+    ? `${Math.max(1, Math.round(seconds))} s`
+    : `${Math.floor(seconds / 60)} min ${Math.round(seconds % 60)} s`;

@@ -1,0 +1,126 @@
+/** Late ticket: a small banner, and all that is delivered of it and of the other scenes. */
+import type { FontChoice, Id, KeptSettings } from '@kite/core/document/types';
+import { addDelivery } from '@kite/core/edits/deliveries';
+import { easeOfStrength } from '@kite/core/motion/eases/table';
+import type { ProjectBuilder } from './builder';
+import { PALETTE } from './palette';
+
+const arrive = easeOfStrength({ start: 0.1, end: 0.85 });
+const HEAD: FontChoice = { family: 'Unbounded', weight: 600, italic: false };
+const BODY: FontChoice = { family: 'Space Grotesk', weight: 500, italic: false };
+
+const WIDE = 252;
+const TALL = 96;
+
+export const lateTicket = (project: ProjectBuilder): void => {
+  const scene = project.scene('Late ticket', {
+    width: 300,
+    height: 250,
+    rate: { num: 30, den: 1 },
+    length: 240,
+    background: PALETTE.midnight,
+  });
+  const words = (text: string, font: FontChoice, size: number, color: string) => [
+    scene.card('text', { text, font, size, align: 'center' }),
+    scene.card('fill', { color }),
+  ];
+  scene.drawing({
+    name: 'Frame',
+    tag: 'slate',
+    at: [150, 125],
+    items: [
+      scene.card('rectangle', { width: 299, height: 249 }),
+      scene.card('stroke', { color: PALETTE.teal, width: 1 }),
+    ],
+  });
+  scene.drawing({
+    name: 'Last tram',
+    tag: 'blue',
+    at: [150, 48],
+    items: words('Last tram 02:40', HEAD, 23, PALETTE.fog),
+    keys: {
+      position: [
+        [0, [150, -30], arrive],
+        [18, [150, 48]],
+      ],
+    },
+  });
+  const notch = [
+    scene.card('ellipse', { width: 22, height: 22, centre: [-WIDE / 2, 0] }),
+    scene.card('ellipse', { width: 22, height: 22, centre: [WIDE / 2, 0] }),
+  ];
+  const ticket = scene.drawing({
+    name: 'Ticket',
+    tag: 'amber',
+    at: [150, 116],
+    items: [
+      scene.card('rectangle', { width: WIDE, height: TALL, radius: 10 }),
+      ...notch,
+      scene.card('combine', { operation: 'subtract' }),
+      scene.card('fill', { color: PALETTE.amber }),
+    ],
+    keys: {
+      position: [
+        [14, [150, 330], arrive],
+        [38, [150, 116]],
+      ],
+      rotation: [
+        [14, -9, arrive],
+        [44, 0],
+      ],
+    },
+  });
+  scene.drawing({
+    name: 'Pass',
+    tag: 'slate',
+    parent: ticket,
+    at: [0, 4],
+    items: words('Night pass 3.80', HEAD, 20, PALETTE.ink),
+  });
+  scene.drawing({
+    name: 'Every',
+    tag: 'slate',
+    parent: ticket,
+    at: [0, 30],
+    items: words('Every 12 minutes till dawn', BODY, 14, PALETTE.ink),
+  });
+  const button = scene.drawing({
+    name: 'Button',
+    tag: 'coral',
+    at: [150, 209],
+    items: [
+      scene.card('rectangle', { width: 150, height: 40, radius: 20 }),
+      scene.card('fill', { color: PALETTE.coral }),
+    ],
+    keys: {
+      scale: [
+        [52, [0, 0], easeOfStrength({ start: 0.05, end: 0.9 })],
+        [72, [1, 1], arrive],
+        [150, [1, 1], arrive],
+        [160, [1.08, 1.08], arrive],
+        [172, [1, 1]],
+      ],
+    },
+  });
+  scene.drawing({
+    name: 'Plan my ride',
+    tag: 'slate',
+    parent: button,
+    at: [0, 6],
+    items: words('Plan my ride', BODY, 17, PALETTE.ink),
+  });
+  scene.poster(200);
+  deliver(project, scene.id);
+};
+
+/** Of the banner a file for each place, and a film of the two titles. */
+const deliver = (project: ProjectBuilder, banner: Id): void => {
+  const named = (name: string) => Object.values(project.doc.scenes).find((s) => s.name === name)?.id ?? banner;
+  const keep = (name: string, settings: KeptSettings, scenes: readonly Id[] = [banner], fade = 0) =>
+    project.do(addDelivery({ id: project.makeId(), name, scenes, fade, file: '{scene}-{size}-v{version}', settings }));
+  keep('Banner for the ad server', { format: 'html5', click: 'https://nighttram.example/plan', loop: 3 });
+  keep('GIF for the page', { format: 'gif', rate: { num: 15, den: 1 }, hold: 2 });
+  keep('Video, twice as large', { format: 'mp4', scale: 2 });
+  keep('Still for the newsletter', { format: 'jpeg', scale: 2 });
+  keep('Both titles as a film', { format: 'mp4', scale: 0.5 }, [named('Mark reveal'), named('Route title')], 12);
+};
