@@ -15,6 +15,7 @@ const CORE = [
   'delivery',
   'edits',
   'check',
+  'proof',
   'interchange',
 ];
 

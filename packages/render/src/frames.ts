@@ -8,7 +8,7 @@ import { type Context2D, type MakeSurface, SurfacePool, surfaceOver } from '@kit
 import { compileScene } from '@kite/core/scene/compile';
 import type { Materials } from './materials';
 
-const surface: MakeSurface = (width, height) => {
+export const surface: MakeSurface = (width, height) => {
   const canvas = createCanvas(width, height);
   return surfaceOver(canvas, canvas.getContext('2d'));
 };

@@ -11,6 +11,10 @@ export const hold = number('Last stays', 0, {
   hint: 'seconds longer, before it plays again',
 });
 
+/** What a file may weigh. */
+export const budget = (label: string, kilobytes: number) =>
+  number(label, kilobytes, { min: 0, max: 1_000_000, whole: true, hint: 'KB; 0 is as much as it takes' });
+
 export const quality = choice(
   'Quality',
   [

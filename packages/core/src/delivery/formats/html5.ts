@@ -1,6 +1,6 @@
 import { LIMITS } from '../../document/limits';
 import { number, text } from '../../document/params';
-import { plays } from '../params';
+import { budget, plays } from '../params';
 import { formatKind } from '../types';
 
 export const html5 = formatKind({
@@ -15,6 +15,7 @@ export const html5 = formatKind({
     // What ad servers ask for.
     stop: number('Stops after', 30, { min: 0, max: 3_600, hint: 'seconds, on its last picture; 0 is never' }),
     fallback: number('Fallback frame', 0, { unit: 'frames', min: 0, max: LIMITS.length, whole: true }),
+    budget: budget('Weight at most', 150),
     // Where a click leads while the ad server says nothing else; nowhere, where it is empty.
     click: text('Click leads to', '', { most: 2_000, lines: 'one', form: 'address' }),
   },

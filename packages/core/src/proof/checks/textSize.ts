@@ -1,0 +1,39 @@
+import { setValue } from '../../edits/properties';
+import { propertyIn } from '../../properties/find';
+import { isKeyed } from '../../document/types';
+import type { CheckKind } from '../types';
+
+/** Text that is too small. */
+export const textSize: CheckKind = {
+  kind: 'textSize',
+  about: 'Text that is too small',
+  *find({ scene, rules, texts, program }) {
+    const least = rules.leastText * Math.min(scene.width, scene.height);
+    const all = yield* texts();
+    return all
+      .filter(({ size }) => size < least - 0.05)
+      .map(({ layer, card, name, size, at: frame }) => {
+        const ref = { scene: scene.id, layer, item: card, key: 'size' };
+        const own = scene.layers[layer];
+        const fixed = !isKeyed(propertyIn(own, ref)) && !program.wiring.computed(ref);
+        const shown =
+          (program.cardAt(layer, card, frame)?.values as { readonly size: number } | undefined)?.size ?? size;
+        const value = Math.ceil((shown * least) / size);
+        return {
+          check: 'textSize',
+          message: `“${name}” is ${size.toFixed(1)} px; ${least.toFixed(1)} px is the least here.`,
+          scene: scene.id,
+          layer,
+          frame,
+          ...(fixed && { mend: `Make it ${value} px`, value }),
+        };
+      });
+  },
+  mend: ({ scene, layer = '', value = 0 }, project) => {
+    const own = project.scenes[scene]?.layers[layer];
+    const card =
+      own?.kind === 'drawing' ? Object.values(own.items).find(({ kind, on }) => kind === 'text' && on) : undefined;
+    const ref = { scene, layer, ...(card && { item: card.id }), key: 'size' };
+    return setValue(ref, value, { write: 'curve', frame: 0 });
+  },
+};

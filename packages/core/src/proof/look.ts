@@ -1,0 +1,76 @@
+/** A scene made ready to be checked. */
+import type { Delivery, Id, Project, Scene } from '../document/types';
+import { compileScene, type Library } from '../scene/compile';
+import { wholeScene } from '../scene/whole';
+import { lightsOf } from './light';
+import { textsOf } from './texts';
+import { CHECKS } from './table';
+import type { Finding, Look, Rules, See, Small, Steps } from './types';
+
+/** Pixels along the longer side. */
+const SMALL_SIDE = 64;
+/** A longer scene is looked at as far as this. */
+const MOST_FRAMES = 3_000;
+
+/** Worked out by whoever asks first. */
+const once = <T>(make: () => Steps<T>): (() => Steps<T>) => {
+  let made: { readonly value: T } | null = null;
+  return function* known() {
+    made ??= { value: yield* make() };
+    return made.value;
+  };
+};
+
+function* smallOf(scene: Scene, see: See): Steps<Small> {
+  const scale = SMALL_SIDE / Math.max(scene.width, scene.height);
+  const [width, height] = [Math.max(1, Math.round(scene.width * scale)), Math.max(1, Math.round(scene.height * scale))];
+  const matrix = [width / scene.width, 0, 0, height / scene.height, 0, 0] as const;
+  const frames: Float32Array[] = [];
+  for (let frame = 0; frame < Math.min(scene.length, MOST_FRAMES); frame++) {
+    frames.push(lightsOf(see(frame, { width, height, matrix })));
+    yield;
+  }
+  return { width, height, frames };
+}
+
+export interface Asked {
+  readonly project: Project;
+  readonly library: Library;
+  readonly rules: Rules;
+  readonly weights: ReadonlyMap<Id, number>;
+  /** Draws frames of a scene. */
+  readonly seeing: (scene: Scene) => See;
+}
+
+/** Those that show one scene; a film's are checked in each of its scenes. */
+const deliveriesOf = ({ deliveries }: Project, id: Id): readonly Delivery[] =>
+  deliveries.filter(({ scenes }) => scenes.length === 1 && scenes[0] === id);
+
+/** All that is to be said of a scene and of what is delivered of it. */
+export function* proofOf(own: Scene, { project, library, rules, weights, seeing }: Asked): Steps<readonly Finding[]> {
+  const scene = wholeScene(own, project);
+  const program = compileScene(scene, library);
+  const see = seeing(scene);
+  const look: Look = {
+    project,
+    scene,
+    program,
+    rules,
+    see,
+    weights,
+    deliveries: deliveriesOf(project, scene.id),
+    texts: once(() => textsOf(program)),
+    small: once(() => smallOf(scene, see)),
+  };
+  const found: Finding[] = [];
+  for (const check of CHECKS) found.push(...(yield* check.find(look)));
+  return found;
+}
+
+/** All at once, where nobody waits. */
+export const finished = <T>(steps: Steps<T>): T => {
+  for (;;) {
+    const { done, value } = steps.next();
+    if (done) return value;
+  }
+};

@@ -1,0 +1,138 @@
+/** Texts as they are seen: when, for how long, how still and how large. */
+import type { DrawingLayer, Item, Scene } from '../document/types';
+import { type Box, boxThrough, intersection } from '../geometry/bounds';
+import { soleSource } from '../recipe/needs';
+import type { Mark } from '../recipe/types';
+import type { Program } from '../scene/compile';
+import { cardsBox, layerBoxInScene } from '../scene/bounds';
+import { isShown } from '../scene/groups';
+import { framesPerSecond } from '../time/rate';
+import type { Steps, TextSeen } from './types';
+
+/** Moments looked at in a second. */
+const A_SECOND = 15;
+const MOST_MOMENTS = 600;
+/** What is seen as strong as this is read. */
+const LEGIBLE = 0.5;
+/** How much of it lies in the picture. */
+const INSIDE = 0.9;
+/** How fast what is read may move: shares of the scene's longer side a second. */
+const STILL = 0.06;
+
+/** The first text of a layer that has one. */
+export const textCardOf = ({ items }: DrawingLayer): Item | undefined =>
+  Object.values(items).find((item) => item.kind === 'text' && item.on);
+
+const strongest = (marks: readonly Mark[]): number =>
+  marks.reduce((most, mark) => {
+    if (mark.op === 'group') return Math.max(most, mark.alpha * strongest(mark.marks));
+    return Math.max(most, mark.alpha);
+  }, 0);
+
+const areaOf = ({ left, top, right, bottom }: Box): number => Math.max(0, right - left) * Math.max(0, bottom - top);
+
+interface Moment {
+  readonly frame: number;
+  readonly box: Box;
+  readonly strength: number;
+}
+
+/** The box of a text in the scene: of its layer where that shows nothing else, since cards may move its letters. */
+const boxOf = (program: Program, layer: DrawingLayer, card: Item, frame: number): Box | null => {
+  if (soleSource(layer) === 'text') return layerBoxInScene(program, layer.id, frame);
+  const [box, shown] = [cardsBox(program, layer.id, [card.id], frame), program.cardAt(layer.id, card.id, frame)];
+  return box && shown && boxThrough(shown.matrix, box);
+};
+
+/** A layer as it is legible at a frame; null where it is not. */
+const momentOf = (program: Program, layer: DrawingLayer, card: Item, frame: number): Moment | null => {
+  const { scene } = program;
+  if (!isShown(scene, layer, frame)) return null;
+  const { marks } = program.at(frame, (id) => id === layer.id);
+  const strength = strongest(marks);
+  if (strength < LEGIBLE) return null;
+  const box = boxOf(program, layer, card, frame);
+  const whole = { left: 0, top: 0, right: scene.width, bottom: scene.height };
+  const inside = box && intersection(box, whole);
+  return inside && areaOf(inside) >= INSIDE * areaOf(box) ? { frame, box, strength } : null;
+};
+
+const middleOf = ({ left, top, right, bottom }: Box): readonly [number, number] => [
+  (left + right) / 2,
+  (top + bottom) / 2,
+];
+
+/** How far it moves and grows from one moment to the next, in pixels of the scene. */
+const wayBetween = (a: Moment, b: Moment): number => {
+  const [[ax, ay], [bx, by]] = [middleOf(a.box), middleOf(b.box)];
+  return Math.hypot(bx - ax, by - ay) + Math.abs(b.box.right - b.box.left - (a.box.right - a.box.left)) / 2;
+};
+
+const runsOf = (moments: readonly (Moment | null)[]): Moment[][] => {
+  const runs: Moment[][] = [];
+  moments.forEach((moment, i) => {
+    if (!moment) return;
+    if (moments[i - 1]) (runs.at(-1) as Moment[]).push(moment);
+    else runs.push([moment]);
+  });
+  return runs;
+};
+
+/** The frames that are looked at. */
+const momentsOf = (scene: Scene): { readonly frames: readonly number[]; readonly step: number } => {
+  const rate = framesPerSecond(scene.rate);
+  const step = Math.max(1, Math.round(rate / A_SECOND), Math.ceil(scene.length / MOST_MOMENTS));
+  return { frames: Array.from({ length: Math.ceil(scene.length / step) }, (_, i) => i * step), step };
+};
+
+/** Every text of a scene, once for each run of frames in which it is seen. Letters that stand by themselves are left out. */
+export function* textsOf(program: Program): Steps<readonly TextSeen[]> {
+  const { scene } = program;
+  const { frames, step } = momentsOf(scene);
+  const rate = framesPerSecond(scene.rate);
+  const slow = (STILL * Math.max(scene.width, scene.height) * step) / rate;
+  const all: TextSeen[] = [];
+  for (const id of scene.order) {
+    const layer = scene.layers[id];
+    const card = layer?.kind === 'drawing' ? textCardOf(layer) : undefined;
+    if (layer?.kind !== 'drawing' || !card) continue;
+    const moments: (Moment | null)[] = [];
+    for (const frame of frames) {
+      moments.push(momentOf(program, layer, card, frame));
+      yield;
+    }
+    for (const run of runsOf(moments)) {
+      const [first, last] = [run[0] as Moment, run.at(-1) as Moment];
+      const stillness = run.map((moment, i) => {
+        const after = run[i + 1] ?? run[i - 1];
+        return after ? wayBetween(moment, after) : 0;
+      });
+      const calm = run.filter((_, i) => (stillness[i] as number) <= slow);
+      const among = calm.length > 0 ? calm : run;
+      const strength = Math.max(...among.map((m) => m.strength));
+      const strong = among.filter((m) => m.strength === strength);
+      const at = strong[strong.length >> 1] as Moment;
+      const shown = program.cardAt(id, card.id, at.frame);
+      if (!shown) continue;
+      const { text, size } = shown.values as { readonly text: string; readonly size: number };
+      const words = text.trim().split(/\s+/u).filter(Boolean);
+      if (text.trim().length < 2) continue;
+      const [a, b, c, d] = shown.matrix;
+      const to = Math.min(last.frame + step, layer.to, scene.length);
+      all.push({
+        layer: id,
+        card: card.id,
+        name: words.join(' ').slice(0, 40),
+        words: words.length,
+        from: first.frame,
+        to,
+        seen: (to - first.frame) / rate,
+        still: (calm.length * step) / rate,
+        at: at.frame,
+        box: at.box,
+        size: size * Math.sqrt(Math.abs(a * d - b * c)),
+      });
+    }
+  }
+  return all;
+}

@@ -1,0 +1,41 @@
+/** Checks of a project where nobody waits: frames are drawn on the server's canvas. */
+import type { Id, Project, Scene } from '@kite/core/document/types';
+import { paint } from '@kite/core/paint/canvas';
+import { type Context2D, SurfacePool } from '@kite/core/paint/surface';
+import { finished, proofOf } from '@kite/core/proof/look';
+import type { Finding, Rules, See } from '@kite/core/proof/types';
+import { compileScene } from '@kite/core/scene/compile';
+import { wholeScene } from '@kite/core/scene/whole';
+import { createCanvas } from '@napi-rs/canvas';
+import { surface } from './frames';
+import { type Materials, materialsFor, type Stock } from './materials';
+
+/** Draws a scene for its checks, with the materials that it needs. */
+const seeingWith =
+  ({ library, pictures }: Materials) =>
+  (scene: Scene): See => {
+    const program = compileScene(scene, library);
+    const tools = { pool: new SurfacePool(surface), pictures };
+    return (frame, { width, height, matrix }) => {
+      const context = createCanvas(width, height).getContext('2d');
+      paint(context as unknown as Context2D, program.at(frame), { width, height, view: matrix }, tools);
+      return context.getImageData(0, 0, width, height).data;
+    };
+  };
+
+export interface Proof {
+  readonly rules: Rules;
+  /** What the last files of deliveries weigh, in bytes. */
+  readonly weights?: ReadonlyMap<Id, number>;
+}
+
+/** All that is to be said of a scene of a project. */
+export const proofOfScene = async (
+  own: Scene,
+  project: Project,
+  stock: Stock,
+  { rules, weights = new Map() }: Proof,
+): Promise<readonly Finding[]> => {
+  const materials = await materialsFor(wholeScene(own, project), stock);
+  return finished(proofOf(own, { project, library: materials.library, rules, weights, seeing: seeingWith(materials) }));
+};
