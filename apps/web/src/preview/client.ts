@@ -1,7 +1,9 @@
 /** The page's side of the preview worker: one drawing under way, and only the latest wish after it. */
 import type { Patch } from '@kite/core/document/patches';
 import type { Id, Point, Project } from '@kite/core/document/types';
+import type { Finding } from '@kite/core/proof/types';
 import type { FrameRange } from './frameCache';
+import type { ProofWish } from './proofing';
 import type {
   CacheReply,
   DrawWish,
@@ -9,6 +11,7 @@ import type {
   PosterReply,
   PreviewReply,
   PreviewRequest,
+  ProofReply,
   SampleReply,
 } from './messages';
 
@@ -27,6 +30,9 @@ export class Preview {
   /** Is told which frames need not be drawn again. */
   onCached: (frames: readonly FrameRange[]) => void = () => undefined;
 
+  /** Is told what checks found. */
+  onFound: (found: readonly Finding[]) => void = () => undefined;
+
   /** Is told what went wrong, and gives the document for the worker that is started instead. */
   onFailure: (message: string) => Project | null = () => null;
   /** What was wished for when a worker failed: it is not tried again by itself. */
@@ -44,7 +50,7 @@ export class Preview {
     };
     worker.onmessage = ({
       data,
-    }: MessageEvent<PreviewReply | SampleReply | PosterReply | CacheReply | FailureReply>) => {
+    }: MessageEvent<PreviewReply | SampleReply | PosterReply | CacheReply | ProofReply | FailureReply>) => {
       if ('failed' in data) {
         this.startAnew(data.failed);
         return;
@@ -55,6 +61,10 @@ export class Preview {
       }
       if ('poster' in data) {
         this.posters.shift()?.(data.poster);
+        return;
+      }
+      if ('found' in data) {
+        this.onFound(data.found);
         return;
       }
       if ('cached' in data) {
@@ -136,6 +146,11 @@ export class Preview {
       this.posters.push(resolve);
       this.say({ kind: 'poster', scene, width, height });
     });
+  }
+
+  /** Checks the document as it is kept, or stops doing so. */
+  prove(wish: ProofWish | null): void {
+    this.say({ kind: 'proof', wish });
   }
 
   private pump(): void {

@@ -4,7 +4,9 @@ import type { Id, Point, Project } from '@kite/core/document/types';
 import type { Matrix } from '@kite/core/geometry/matrix';
 import type { Settings } from '@kite/core/recipe/types';
 import type { Problem } from '@kite/core/scene/compile';
+import type { Finding } from '@kite/core/proof/types';
 import type { FrameRange } from './frameCache';
+import type { ProofWish } from './proofing';
 
 /** Layers at other frames, laid over the picture and tinted: those before warm, those after cold. */
 export interface Onion {
@@ -61,12 +63,19 @@ export type PreviewRequest =
   | ({ readonly kind: 'draw'; readonly id: number } & DrawWish)
   /** The poster of a scene, so many device pixels large. */
   | { readonly kind: 'poster'; readonly scene: Id; readonly width: number; readonly height: number }
+  /** Checks of the kept document; null stops those under way. */
+  | { readonly kind: 'proof'; readonly wish: ProofWish | null }
   /** The colour of the scene's pixel at a point. */
   | { readonly kind: 'sample'; readonly scene: Id; readonly frame: number; readonly point: Point };
 
 /** `#RRGGBB`, or with alpha where the scene is not opaque there. */
 export interface SampleReply {
   readonly sampled: string;
+}
+
+/** What checks found in the document as it is kept. */
+export interface ProofReply {
+  readonly found: readonly Finding[];
 }
 
 /** The posters come in the order in which they were asked for; null for a scene that is gone. */

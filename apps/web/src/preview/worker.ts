@@ -19,15 +19,20 @@ import type {
   PosterReply,
   PreviewReply,
   PreviewRequest,
+  ProofReply,
   SampleReply,
   Surroundings,
   Uncut,
 } from './messages';
+import { type ProofWish, Proofing } from './proofing';
 import { offscreenSurface } from './surface';
 
 const materials = new BrowserMaterials();
 const tools: Tools = { pool: new SurfacePool(offscreenSurface), pictures: materials.pictures };
 const gestures = new GesturePainter(tools);
+const proofing = new Proofing(materials, tools);
+/** Rises with every wish: those before it are not wanted any more. */
+let proofs = 0;
 /** Bytes of kept frames. */
 const BUDGET = 256 * 2 ** 20;
 const cache = new FrameCache<ImageBitmap>(BUDGET);
@@ -164,6 +169,18 @@ const settled = async (id: Id): Promise<void> => {
   await (materials.picturesReady(scene, assets) ?? null);
 };
 
+/** Of the document as it is kept now: once that is another one, whoever asked asks again. */
+const prove = async (wish: ProofWish): Promise<void> => {
+  const [doc, own] = [kept, proofs];
+  if (!doc) return;
+  try {
+    const found = await proofing.of(doc, wish, () => own === proofs && doc === kept);
+    if (found) self.postMessage({ found } satisfies ProofReply);
+  } catch (error) {
+    failed(error);
+  }
+};
+
 const failed = (error: unknown): void => {
   const text = error instanceof Error ? error.message : String(error);
   self.postMessage({ failed: text } satisfies FailureReply);
@@ -181,6 +198,10 @@ const handle = (data: PreviewRequest): void => {
       break;
     case 'try':
       if (kept) shown = applyPatches(kept, data.patches);
+      break;
+    case 'proof':
+      proofs++;
+      if (data.wish) void prove(data.wish);
       break;
     case 'sample':
       self.postMessage(sample(data));

@@ -8,7 +8,7 @@ interface PanelProps {
   opener: ReactElement;
   open?: boolean;
   onOpenChange?: (open: boolean) => void;
-  side?: 'left' | 'top';
+  side?: 'left' | 'top' | 'bottom';
   align?: 'start' | 'center' | 'end';
   /** Its width, and how its contents stand. */
   className: string;

@@ -104,7 +104,6 @@ export interface CheckKind {
 
 /** A check that is done in one step. */
 export const atOnce = (find: (look: Look) => readonly Finding[]): CheckKind['find'] =>
-  // eslint-disable-next-line require-yield -- it has no steps
   function* once(look) {
     return find(look);
   };

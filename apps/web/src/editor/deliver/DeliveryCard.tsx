@@ -1,6 +1,7 @@
 import { sceneOfDelivery } from '@kite/core/delivery/film';
 import { formatOf, isFormat } from '@kite/core/delivery/formats/table';
 import type { Delivery, Project, Scene } from '@kite/core/document/types';
+import type { Finding } from '@kite/core/proof/types';
 import { Download } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { urlOf } from '@kite/api/call';
@@ -21,6 +22,10 @@ export const shownBy = (delivery: Delivery, doc: Project): Scene | string => {
     return (error as Error).message;
   }
 };
+
+/** What there is to look at in a delivery: in its scenes, and in what is made of them. */
+export const findingsOf = ({ id, scenes }: Delivery, findings: readonly Finding[] | null): readonly Finding[] =>
+  (findings ?? []).filter(({ scene, delivery }) => (delivery === undefined ? scenes.includes(scene) : delivery === id));
 
 /** Plays while it is there. */
 const Playing = ({ scene }: { scene: Scene }) => {
@@ -57,6 +62,7 @@ export const DeliveryCard = ({ delivery, state, current, chosen, onOpen, onChoos
   const there = delivery.scenes.flatMap((id) => doc.scenes[id] ?? []);
   const { format } = delivery.settings;
   const [text, tone] = saying(state);
+  const count = useSlice((s) => findingsOf(delivery, s.findings).length);
   const last = state.standing?.last;
   return (
     <li
@@ -94,7 +100,10 @@ export const DeliveryCard = ({ delivery, state, current, chosen, onOpen, onChoos
           <span className="block truncate text-sm text-ink-2">
             {there.map((s) => s.name).join(delivery.fade > 0 ? ' ∕ ' : ' · ')}
           </span>
-          <span className={`tabular block truncate text-sm ${tone}`}>{text}</span>
+          <span className="tabular flex gap-2 text-sm">
+            <span className={`truncate ${tone}`}>{text}</span>
+            {count > 0 && <span className="shrink-0 text-sun">{count} to look at</span>}
+          </span>
         </span>
       </button>
       {last?.result && (

@@ -13,7 +13,8 @@ import { Select } from '../../ui/Select';
 import { planned, Row, SettingsForm } from '../render/SettingsForm';
 import { useEditor, useSlice } from '../store/context';
 import { makeId } from '../store/editor';
-import { shownBy } from './DeliveryCard';
+import { FindingRow } from '../checks/FindingRow';
+import { findingsOf, shownBy } from './DeliveryCard';
 import type { DeliveryState } from './useDelivered';
 
 const FIELD = 'h-[26px] w-full min-w-0 rounded-md bg-paper-2 px-2';
@@ -84,6 +85,7 @@ export const DeliveryForm = ({ delivery, state, onOpen, onRender }: DeliveryForm
   const { doc, frame } = useSlice((s) => ({ doc: s.doc, frame: s.frame }));
   const set = (fields: Partial<Omit<Delivery, 'id'>>) => editor.edit(setDelivery(delivery.id, fields));
   const scene = shownBy(delivery, doc);
+  const findings = useSlice((s) => findingsOf(delivery, s.findings));
   const strange = strangeParts(delivery.file);
   const copy = () => {
     const name = uniqueName(
@@ -165,6 +167,16 @@ export const DeliveryForm = ({ delivery, state, onOpen, onRender }: DeliveryForm
           />
         )}
       </div>
+      {findings.length > 0 && (
+        <details className="max-h-64 overflow-y-auto border-t border-line bg-sun-2 px-5 py-2">
+          <summary className="cursor-pointer text-sun">{findings.length} to look at before it is rendered</summary>
+          <ul className="pt-1">
+            {findings.map((finding) => (
+              <FindingRow key={`${finding.check}/${finding.scene}/${finding.message}`} finding={finding} />
+            ))}
+          </ul>
+        </details>
+      )}
       <footer className="flex justify-end gap-2 border-t border-line px-5 py-2.5">
         {state.standing?.last && state.standing.current && (
           <span className="mr-auto self-center text-sm text-ink-2">Nothing changed since it was last rendered.</span>

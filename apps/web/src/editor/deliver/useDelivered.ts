@@ -1,6 +1,7 @@
 import { RENDERS, type Delivered, type Render } from '@kite/api/renders';
 import type { Id } from '@kite/core/document/types';
-import { useQuery } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect } from 'react';
 import { ask } from '../../api/client';
 import { useRenders } from '../../pages/renders/useRenders';
 import { useSlice } from '../store/context';
@@ -14,6 +15,7 @@ export interface DeliveryState {
 
 /** How the deliveries of the open project stand, and what was last asked for at once. */
 export const useDelivered = () => {
+  const queries = useQueryClient();
   const { doc, saved } = useSlice((s) => ({ doc: s.doc, saved: s.saving.kind === 'saved' }));
   const renders = useRenders().data?.filter((r) => r.projectId === doc.id) ?? [];
   // Another answer for every edit that has arrived, and for every render that has ended.
@@ -25,6 +27,10 @@ export const useDelivered = () => {
     // Objects are told apart by themselves: documents are as large as they are.
     queryKeyHashFn: ([, id, , count]) => `delivered-${String(id)}-${stampOf(doc)}-${String(count)}`,
   });
+  // Checks ask what the last files weigh.
+  useEffect(() => {
+    if (data) queries.setQueryData(['delivered', doc.id], data);
+  }, [queries, doc.id, data]);
   const stateOf = (id: Id): DeliveryState => ({
     standing: data?.find(({ delivery }) => delivery === id),
     latest: renders.find(({ delivery }) => delivery === id),

@@ -4,12 +4,12 @@ import { Link } from 'react-router';
 import { renameProject } from '@kite/core/edits/scenes';
 import { useTheme } from '../../app/theme';
 import { Button, IconButton } from '../../ui/Button';
+import { ChecksMenu } from '../checks/ChecksMenu';
 import { CommandButton } from '../commands/CommandButton';
 import { RenameField } from '../../ui/RenameField';
 import { RenderDialog } from '../render/RenderDialog';
 import { useEditor, useSlice } from '../store/context';
 import type { SaveState } from '../store/saver';
-import { ChecksMenu } from './ChecksMenu';
 import { PreviewMenu } from './PreviewMenu';
 import { SceneStrip } from './SceneStrip';
 

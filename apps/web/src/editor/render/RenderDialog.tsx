@@ -14,6 +14,7 @@ import { toast } from 'sonner';
 import { ask } from '../../api/client';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
+import { FindingRow } from '../checks/FindingRow';
 import { useEditor, useSlice } from '../store/context';
 import { makeId } from '../store/editor';
 import { sceneOf } from '../store/state';
@@ -43,6 +44,7 @@ export const RenderDialog = ({ onClose }: { onClose: () => void }) => {
   const project = editor.state.doc.id;
   const [settings, setSettings] = useState<RenderSettings>(() => asLastTime(project, scene));
   const [busy, setBusy] = useState(false);
+  const findings = useSlice((s) => (s.findings ?? []).filter((f) => f.scene === s.sceneId && !f.delivery));
   const kind = formatOf(settings.format);
   const plan = planned(scene, settings);
   const start = async () => {
@@ -98,6 +100,18 @@ export const RenderDialog = ({ onClose }: { onClose: () => void }) => {
           playhead={frame}
           range={range && [range[0], range[1]]}
         />
+        {findings.length > 0 && (
+          <details className="rounded-md bg-sun-2 px-2.5 py-1.5 text-sm">
+            <summary className="cursor-pointer text-sun">
+              {findings.length} to look at in this scene before it is rendered
+            </summary>
+            <ul className="pt-1">
+              {findings.map((finding) => (
+                <FindingRow key={`${finding.check}/${finding.message}`} finding={finding} onShow={onClose} />
+              ))}
+            </ul>
+          </details>
+        )}
         <div className="mt-1 flex justify-end gap-2">
           <Button className="mr-auto" disabled={typeof plan === 'string'} onClick={keep}>
             Keep as a delivery

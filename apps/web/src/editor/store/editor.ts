@@ -54,6 +54,7 @@ export class Editor {
     private readonly materials: BrowserMaterials,
   ) {
     this.preview.onCached = (cached) => this.set({ cached });
+    this.preview.onFound = (findings) => this.set({ findings });
     this.preview.onFailure = (message) => {
       toast.error(
         'The preview stumbled and was started anew. Nothing is lost; what is saved and rendered is not touched.',

@@ -2,7 +2,9 @@
 import type { Patch } from '@kite/core/document/patches';
 import type { Id, Project } from '@kite/core/document/types';
 import type { Problem } from '@kite/core/scene/compile';
+import type { Finding, Rules } from '@kite/core/proof/types';
 import type { FrameRange } from '../../preview/frameCache';
+import { keptRules } from './rules';
 import type { SaveState } from './saver';
 
 export interface Step {
@@ -19,6 +21,10 @@ export interface Session {
   readonly gesturing: boolean;
   readonly saving: SaveState;
   readonly problems: readonly Problem[];
+  /** What checks found in the document when it last came to rest; null before they are through. */
+  readonly findings: readonly Finding[] | null;
+  /** How strict they are: of this browser. */
+  readonly rules: Rules;
   /** Frames that are drawn already. */
   readonly cached: readonly FrameRange[];
   /** Rises when a font comes in. */
@@ -32,6 +38,8 @@ export const newSession = (doc: Project, sceneId: Id): Session => ({
   gesturing: false,
   saving: { kind: 'saved' },
   problems: [],
+  findings: null,
+  rules: keptRules(),
   cached: [],
   fontsCame: 0,
 });

@@ -1,0 +1,133 @@
+import { CHECKS } from '@kite/core/proof/table';
+import { DEFAULT_RULES, type Rules } from '@kite/core/proof/types';
+import { ClipboardCheck, TriangleAlert } from 'lucide-react';
+import { useState } from 'react';
+import { Button } from '../../ui/Button';
+import { NumberField } from '../../ui/NumberField';
+import { Panel } from '../../ui/Panel';
+import { useEditor, useSlice } from '../store/context';
+import { keepRules } from '../store/rules';
+import { FindingRow } from './FindingRow';
+import { useProofs } from './useProofs';
+
+interface RuleField {
+  readonly key: keyof Rules;
+  readonly label: string;
+  /** What is shown for one of the rule's own. */
+  readonly times: number;
+  readonly min: number;
+  readonly max: number;
+  readonly decimals: number;
+  readonly unit: string;
+}
+
+const FIELDS: readonly RuleField[] = [
+  { key: 'wordsPerSecond', label: 'Words read in a second', times: 1, min: 0.5, max: 20, decimals: 1, unit: '' },
+  {
+    key: 'leastText',
+    label: 'Smallest text, of the shorter side',
+    times: 100,
+    min: 0,
+    max: 50,
+    decimals: 1,
+    unit: '%',
+  },
+  { key: 'contrast', label: 'Least contrast', times: 1, min: 1, max: 21, decimals: 1, unit: ': 1' },
+  { key: 'edge', label: 'Edge that text stays out of', times: 100, min: 0, max: 40, decimals: 1, unit: '%' },
+];
+
+const RulesForm = () => {
+  const editor = useEditor();
+  const rules = useSlice((s) => s.rules);
+  const set = (next: Rules) => {
+    keepRules(next);
+    editor.set({ rules: next });
+  };
+  return (
+    <details className="border-t border-line px-3 py-2">
+      <summary className="cursor-pointer text-ink-2">What is looked for, and how strictly</summary>
+      <div className="flex flex-col gap-1.5 pt-2">
+        {FIELDS.map(({ key, label, times, min, max, decimals, unit }) => (
+          <div key={key} className="grid grid-cols-[1fr_88px] items-center gap-2">
+            <span className="text-ink-2">{label}</span>
+            <NumberField
+              label={label}
+              value={rules[key] * times}
+              min={min}
+              max={max}
+              decimals={decimals}
+              {...(unit && { unit })}
+              onChange={(v) => set({ ...rules, [key]: v / times })}
+            />
+          </div>
+        ))}
+        <Button className="!h-[26px] self-start" onClick={() => set(DEFAULT_RULES)}>
+          As it was at first
+        </Button>
+        <ul className="list-disc pt-1 pl-4 text-sm text-ink-2">
+          {CHECKS.map(({ kind, about }) => (
+            <li key={kind}>{about}</li>
+          ))}
+        </ul>
+      </div>
+    </details>
+  );
+};
+
+/** What should be looked at before anything leaves, of every scene and delivery: how much it is stands in the header. */
+export const ChecksMenu = () => {
+  useProofs();
+  const [open, setOpen] = useState(false);
+  const { findings, doc } = useSlice((s) => ({ findings: s.findings, doc: s.doc }));
+  const count = findings?.length ?? 0;
+  const scenes = doc.order.flatMap((id) => doc.scenes[id] ?? []);
+  return (
+    <Panel
+      label="Checks"
+      open={open}
+      onOpenChange={setOpen}
+      side="bottom"
+      align="end"
+      className="max-h-[70vh] w-[420px]"
+      opener={
+        <button
+          type="button"
+          data-testid="checks"
+          data-state-of={findings ? 'known' : 'looking'}
+          aria-label={count > 0 ? `${count} to look at` : findings ? 'Checks: nothing to look at' : 'Checks: looking'}
+          className={`ml-1 inline-flex h-[30px] items-center gap-1.5 rounded-md px-2.5 whitespace-nowrap ${count > 0 ? 'bg-sun-2 text-sun' : 'text-ink-2 hover:bg-paper-2'}`}
+        >
+          {count > 0 ? <TriangleAlert size={15} /> : <ClipboardCheck size={15} />} {findings ? count : '…'}
+        </button>
+      }
+    >
+      <div className="min-h-0 overflow-y-auto p-1">
+        {count === 0 && (
+          <p className="px-2 py-1.5 text-ink-2">
+            {findings ? 'Nothing to look at: every check passes in every scene.' : 'Looking through the scenes …'}
+          </p>
+        )}
+        {scenes.map((scene) => {
+          const own = (findings ?? []).filter((finding) => finding.scene === scene.id);
+          return (
+            own.length > 0 && (
+              <section key={scene.id} aria-label={scene.name}>
+                <h3 className="px-2 pt-1.5 text-sm font-medium text-ink-2">{scene.name}</h3>
+                <ul>
+                  {own.map((finding) => (
+                    <FindingRow
+                      key={`${finding.check}/${finding.layer ?? ''}/${finding.delivery ?? ''}/${finding.message}`}
+                      finding={finding}
+                      onShow={() => setOpen(false)}
+                    />
+                  ))}
+                </ul>
+              </section>
+            )
+          );
+        })}
+      </div>
+      <RulesForm />
+    </Panel>
+  );
+};

@@ -1,0 +1,38 @@
+import { RENDERS } from '@kite/api/renders';
+import { useQuery } from '@tanstack/react-query';
+import { useEffect } from 'react';
+import { ask } from '../../api/client';
+import { useEditor, useSlice } from '../store/context';
+
+/** So long the document is left alone before it is checked, in ms. */
+const REST = 600;
+
+/** Checks the document whenever it has come to rest. */
+export const useProofs = (): void => {
+  const editor = useEditor();
+  const { doc, rules, atRest, fonts, delivers } = useSlice((s) => ({
+    doc: s.doc,
+    rules: s.rules,
+    atRest: !s.playing && !s.gesturing,
+    fonts: s.fontsCame,
+    delivers: s.doc.deliveries.length > 0,
+  }));
+  const { data } = useQuery({
+    queryKey: ['delivered', doc.id],
+    queryFn: () => ask(RENDERS.delivered, { id: doc.id }),
+    enabled: delivers,
+    refetchOnMount: false,
+  });
+  const weights = JSON.stringify(data?.map(({ delivery, last }) => [delivery, last?.result?.bytes ?? 0]) ?? []);
+  useEffect(() => {
+    if (!atRest) return;
+    const timer = setTimeout(
+      () => editor.preview.prove({ rules, weights: JSON.parse(weights) as (readonly [string, number])[] }),
+      REST,
+    );
+    return () => {
+      clearTimeout(timer);
+      editor.preview.prove(null);
+    };
+  }, [editor, doc, rules, weights, atRest, fonts]);
+};
