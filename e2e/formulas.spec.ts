@@ -133,16 +133,16 @@ test('what is wrong is said at the field, in the checks, and by kite check; the 
   const file = join(mkdtempSync(join(tmpdir(), 'kite-check-')), 'wrong.kite');
   writeFileSync(file, writeArchive(await saved(page, server), new Map()));
   const { text } = await runProgram('kite', ['check', file]);
-  expect(text).toContain('Follower 1 has a formula on Turn that does not work: It goes round in a circle: Follower 1');
-  expect(text).toContain('2 problems found');
+  expect(text).toContain(
+    '“Follower 1” has a formula on Turn that does not work: It goes round in a circle: Follower 1',
+  );
+  expect(text).toContain('2 to look at.');
   await page.getByRole('button', { name: '2 to look at' }).click();
-  await page
-    .getByRole('dialog', { name: 'Checks' })
-    .getByRole('button', { name: /“Follower 1”/ })
-    .click();
+  const finding = page.getByTestId('finding').filter({ hasText: '“Follower 1”' });
+  await finding.getByRole('button', { name: 'Show me' }).click();
   await open(page, 'turn');
   await page.getByRole('button', { name: 'Remove the formula' }).click();
-  await expect(page.getByRole('button', { name: /to look at/ })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Checks: nothing to look at' })).toBeVisible();
   expect(named(await sceneOf(page, server), 'Follower 1').formulas).toBeUndefined();
 });
 

@@ -24,11 +24,38 @@ describe('kite', () => {
   it('demo writes the demo project as an archive', () => {
     expect(readArchive(readFileSync(demo)).project).toEqual(demoProject());
   });
-  it('check lists scenes and finds no problems', () => {
+  it('check lists scenes and finds nothing to look at', () => {
     const { status, text } = kite('check', demo);
     expect(status).toBe(0);
     expect(text).toContain('Mark reveal: 1920 × 1080, 30 fps, 120 frames, 16 layers');
-    expect(text).toContain('No problems found.');
+    expect(text).toContain('Nothing to look at.');
+  });
+  it('check tells what there is, for people and for programs, and ends with 3', () => {
+    const slow = kite('check', demo, '--words', '0.5');
+    expect(slow.status).toBe(3);
+    expect(slow.text).toMatch(
+      /“Every 12 minutes till dawn” is seen for [\d.]+ s; reading it takes 10\.0 s\. \(frame \d+\)/,
+    );
+    const { status, text } = kite('check', demo, '--json', '--words', '0.5');
+    expect(status).toBe(3);
+    const found = JSON.parse(text) as { check: string; sceneName: string }[];
+    expect(found.every(({ check }) => check === 'reading')).toBe(true);
+    expect(new Set(found.map(({ sceneName }) => sceneName)).has('Route title')).toBe(true);
+  });
+  it('deliveries are listed, and rendered by their names into a folder', () => {
+    const listed = JSON.parse(kite('deliveries', demo, '--json').text) as { name: string; file: string }[];
+    expect(listed.map(({ name }) => name)).toEqual(demoProject().deliveries.map(({ name }) => name));
+    const still = listed.find(({ file }) => file.endsWith('.jpg'));
+    const { status, text } = kite('render', demo, '--delivery', still?.name ?? '', '--out', join(folder, 'files'));
+    expect(status, text).toBe(0);
+    expect(still?.file).toBe('Late-ticket-600x500-v1.jpg');
+    expect([...readFileSync(join(folder, 'files', still?.file ?? '')).subarray(0, 3)]).toEqual([0xff, 0xd8, 0xff]);
+    expect(kite('render', demo, '--delivery', 'Poster', '--out', folder).text).toContain(
+      '--delivery: there is no "Poster"; the deliveries are "Banner for the ad server"',
+    );
+    // A film is a scene like any other.
+    const film = kite('deliveries', demo).text;
+    expect(film).toContain('Both titles as a film: mp4, Both-titles-as-a-film-960x540-v1.mp4');
   });
   it.each([
     ['mp4', [0, 0, 0, 32, 0x66, 0x74, 0x79, 0x70]],

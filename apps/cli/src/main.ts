@@ -1,21 +1,25 @@
 /** `kite`: the engine without a server. */
-import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
+import { mkdir, mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { Invalid } from '@kite/core/check/problem';
 import { checkSettings } from '@kite/core/check/settings';
-import { type Format, formatOf, FORMATS, isFormat } from '@kite/core/delivery/formats/table';
-import { defaultSettings, isStill } from '@kite/core/delivery/settings';
+import { sceneOfDelivery } from '@kite/core/delivery/film';
+import { type Format, formatOf, FORMATS, isFormat, type RenderSettings } from '@kite/core/delivery/formats/table';
+import { settingsOf } from '@kite/core/delivery/kept';
+import { eachOnce, fileNameOf } from '@kite/core/delivery/naming';
+import { defaultSettings, isStill, planRender } from '@kite/core/delivery/settings';
 import { wholeScene } from '@kite/core/scene/whole';
-import type { Project, Scene } from '@kite/core/document/types';
+import type { Delivery, Project, Scene } from '@kite/core/document/types';
 import { type Archive, readArchive, writeArchive } from '@kite/core/interchange/archive';
-import { compileScene } from '@kite/core/scene/compile';
+import { DEFAULT_RULES, type Finding } from '@kite/core/proof/types';
 import { rateLabel } from '@kite/core/time/rate';
 import { demoProject } from '@kite/demo/project';
 import { Cancelled, RenderFailure } from '@kite/render/failure';
-import { EMPTY_STOCK, materialsFor, stockFor } from '@kite/render/materials';
+import { stockFor } from '@kite/render/materials';
 import { renderApart } from '@kite/render/process/renderApart';
+import { proofOfScene } from '@kite/render/proof';
 import { appRoot } from '@kite/render/root';
 
 /** The settings of all formats, each key once. */
@@ -25,14 +29,20 @@ const USAGE = `kite: the engine of Agile Kite without its server
 
   kite render FILE.kite --scene NAME --format ${FORMATS.map((kind) => kind.format).join('|')} --out PATH [--frame N] [--first N] [--last N] [--scale S]
       and what the format has: ${SETTINGS.map(([key]) => `[--${key} …]`).join(' ')}
+  kite render FILE.kite --delivery NAME|all --out FOLDER
+      what the project keeps as a delivery, under its own file name
+  kite deliveries FILE.kite [--json]
   kite frame FILE.kite --scene NAME --frame N --out PATH.png
-  kite check FILE.kite
+  kite check FILE.kite [--json] [--words N a second]
+      ends with 0 where there is nothing to look at, with 3 where there is
   kite demo --out FILE.kite
   kite --help | --version
 `;
 
 /** 128 and the number of SIGINT, as shells have it. */
 const INTERRUPTED = 130;
+/** There is something to look at. */
+const FOUND = 3;
 
 /** A call that cannot be carried out as it was given. */
 class Usage extends Error {}
@@ -45,6 +55,8 @@ const OPTIONS = {
   first: { type: 'string' },
   last: { type: 'string' },
   scale: { type: 'string' },
+  delivery: { type: 'string' },
+  words: { type: 'string' },
 } as const;
 /** Every option there is, those of the formats by the keys of their settings. */
 const ALL_OPTIONS: { readonly [name: string]: { readonly type: 'string' } } = {
@@ -113,6 +125,41 @@ const settingsIn = (options: Options, format: Format): { readonly [key: string]:
   );
 };
 
+/** What is written, and from what. */
+interface Order {
+  readonly scene: Scene;
+  readonly settings: RenderSettings;
+  readonly out: string;
+}
+
+/** Renders one after another; Ctrl-C ends all of them. */
+const write = async (archive: Archive, orders: readonly Order[]): Promise<void> => {
+  const stop = new AbortController();
+  for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => stop.abort());
+  const folder = await mkdtemp(join(tmpdir(), 'kite-'));
+  try {
+    const pathOf = await laidOut(archive, folder);
+    for (const { scene, settings, out } of orders) {
+      const stock = stockFor(scene, archive.project.assets, pathOf);
+      // In a process of its own, so that this one hears Ctrl-C whatever that one does.
+      const result = await renderApart(
+        { name: scene.name, scene: JSON.stringify(scene), stock, settings, out },
+        {
+          signal: stop.signal,
+          onProgress: ({ done, total }) => {
+            if (process.stderr.isTTY) process.stderr.write(`\r${done} of ${total} frames`);
+          },
+        },
+      );
+      if (process.stderr.isTTY) process.stderr.write('\n');
+      for (const note of result.notes) console.error(note);
+      console.log(`${out}: ${result.width} × ${result.height}, ${result.frames} frames, ${result.bytes} bytes`);
+    }
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
+};
+
 const render = async (archive: Archive, options: Options, format: string): Promise<void> => {
   if (!isFormat(format))
     throw new Usage(`--format: got "${format}", wanted ${FORMATS.map((kind) => kind.format).join(', ')}`);
@@ -132,42 +179,87 @@ const render = async (archive: Archive, options: Options, format: string): Promi
     ...(frame !== undefined && defaults.format === 'html5' && { fallback: frame }),
     ...settingsIn(options, format),
   });
-  const stop = new AbortController();
-  for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => stop.abort());
-  const folder = await mkdtemp(join(tmpdir(), 'kite-'));
-  const stock = stockFor(scene, project.assets, await laidOut(archive, folder));
-  // In a process of its own, so that this one hears Ctrl-C whatever that one does.
-  const result = await renderApart(
-    { name: scene.name, scene: JSON.stringify(scene), stock, settings, out },
-    {
-      signal: stop.signal,
-      onProgress: ({ done, total }) => {
-        if (process.stderr.isTTY) process.stderr.write(`\r${done} of ${total} frames`);
-      },
-    },
-  ).finally(() => rm(folder, { recursive: true, force: true }));
-  if (process.stderr.isTTY) process.stderr.write('\n');
-  for (const note of result.notes) console.error(note);
-  console.log(`${out}: ${result.width} × ${result.height}, ${result.frames} frames, ${result.bytes} bytes`);
+  return write(archive, [{ scene, settings, out }]);
 };
 
-const check = async ({ project }: Archive): Promise<void> => {
-  let problems = 0;
-  for (const id of project.order) {
-    const scene = wholeScene(project.scenes[id] as Scene, project);
-    console.log(
-      `${scene.name}: ${scene.width} × ${scene.height}, ${rateLabel(scene.rate)} fps, ${scene.length} frames, ${scene.order.length} layers`,
-    );
-    const { library } = await materialsFor(scene, { ...EMPTY_STOCK, assets: project.assets });
-    const program = compileScene(scene, library);
-    const seen = new Set<string>();
-    for (let frame = 0; frame < scene.length; frame += Math.max(1, Math.floor(scene.length / 50))) {
-      for (const p of program.at(frame).problems) seen.add(`  ${scene.layers[p.layer]?.name ?? p.layer} ${p.message}`);
-    }
-    for (const text of seen) console.log(text);
-    problems += seen.size;
+/** What a delivery shows, with all that it nests, and its settings. */
+const shownBy = (delivery: Delivery, project: Project): { scene: Scene; settings: RenderSettings } => {
+  const scene = wholeScene(sceneOfDelivery(delivery, project), project);
+  return { scene, settings: settingsOf(delivery, scene) };
+};
+
+/** The path without its extension of a delivery's file, as for the first time. */
+const nameOf = (delivery: Delivery, project: Project): string => {
+  const { scene, settings } = shownBy(delivery, project);
+  const { width, height } = planRender(scene, settings);
+  const facts = { project: project.name, scene: scene.name, delivery: delivery.name, version: '1' };
+  const date = new Date().toLocaleDateString('sv');
+  const { extension } = formatOf(settings.format);
+  return `${fileNameOf(delivery.file, { ...facts, size: `${width}x${height}`, date })}.${extension}`;
+};
+
+const renderDeliveries = async (archive: Archive, name: string, options: Options): Promise<void> => {
+  const { project } = archive;
+  const { deliveries } = project;
+  const asked = name === 'all' ? deliveries : deliveries.filter((d) => d.name === name || d.id === name);
+  if (asked.length === 0) {
+    const known = deliveries.map((d) => `"${d.name}"`).join(', ') || 'none';
+    throw new Usage(`--delivery: there is no "${name}"; the deliveries are ${known}`);
   }
-  console.log(problems === 0 ? 'No problems found.' : `${problems} problem${problems === 1 ? '' : 's'} found.`);
+  const folder = needed(options, 'out');
+  await mkdir(folder, { recursive: true });
+  const names = eachOnce(asked.map((delivery) => nameOf(delivery, project)));
+  const orders = asked.map((delivery, i) => ({
+    ...shownBy(delivery, project),
+    out: join(folder, names[i] as string),
+  }));
+  return write(archive, orders);
+};
+
+const listDeliveries = ({ project }: Archive, json: boolean): void => {
+  const rows = project.deliveries.map((delivery) => {
+    const { id, name, settings, scenes } = delivery;
+    const shown = scenes.map((scene) => project.scenes[scene]?.name ?? null);
+    try {
+      return { id, name, format: settings.format, scenes: shown, file: nameOf(delivery, project), problem: null };
+    } catch (error) {
+      return { id, name, format: settings.format, scenes: shown, file: null, problem: (error as Error).message };
+    }
+  });
+  if (json) console.log(JSON.stringify(rows, null, 2));
+  else for (const { name, format, file, problem } of rows) console.log(`${name}: ${format}, ${problem ?? file}`);
+};
+
+/** Says what is to be looked at in every scene; true where there is anything. */
+const check = async (archive: Archive, json: boolean, wordsPerSecond: number | undefined): Promise<boolean> => {
+  const { project } = archive;
+  const rules = { ...DEFAULT_RULES, ...(wordsPerSecond !== undefined && { wordsPerSecond }) };
+  const folder = await mkdtemp(join(tmpdir(), 'kite-'));
+  const all: Finding[] = [];
+  try {
+    const pathOf = await laidOut(archive, folder);
+    for (const id of project.order) {
+      const own = project.scenes[id] as Scene;
+      const stock = stockFor(wholeScene(own, project), project.assets, pathOf);
+      const found = await proofOfScene(own, project, stock, { rules });
+      all.push(...found);
+      if (json) continue;
+      const size = `${own.width} × ${own.height}, ${rateLabel(own.rate)} fps`;
+      console.log(`${own.name}: ${size}, ${own.length} frames, ${own.order.length} layers`);
+      for (const { message, frame } of found)
+        console.log(`  ${message}${frame === undefined ? '' : ` (frame ${frame})`}`);
+    }
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
+  if (json) {
+    const named = all.map(({ value: _value, ...finding }) => ({
+      ...finding,
+      sceneName: project.scenes[finding.scene]?.name,
+    }));
+    console.log(JSON.stringify(named, null, 2));
+  } else console.log(all.length === 0 ? 'Nothing to look at.' : `${all.length} to look at.`);
+  return all.length > 0;
 };
 
 const version = async (): Promise<string> => {
@@ -185,16 +277,25 @@ const run = async (args: readonly string[]): Promise<void> => {
     console.log(await version());
     return;
   }
-  const { values, positionals } = parseArgs({ args: rest, options: ALL_OPTIONS, allowPositionals: true });
-  const options: Options = values;
+  const { values, positionals } = parseArgs({
+    args: rest,
+    options: { ...ALL_OPTIONS, json: { type: 'boolean' } },
+    allowPositionals: true,
+  });
+  const { json = false, ...given } = values as { readonly json?: boolean };
+  const options: Options = given;
   switch (command) {
     case 'render':
+      if (options.delivery) return renderDeliveries(await openProject(positionals[0]), options.delivery, options);
       return render(await openProject(positionals[0]), options, needed(options, 'format'));
+    case 'deliveries':
+      return listDeliveries(await openProject(positionals[0]), json);
     case 'frame':
       needed(options, 'frame');
       return render(await openProject(positionals[0]), options, 'png');
     case 'check':
-      return check(await openProject(positionals[0]));
+      if (await check(await openProject(positionals[0]), json, numberOf(options, 'words'))) process.exitCode = FOUND;
+      return;
     case 'demo':
       return writeFile(needed(options, 'out'), writeArchive(demoProject(), new Map()));
     default:

@@ -14,7 +14,7 @@ export const working: CheckKind = {
       for (const { layer, message } of problems) {
         const key = `${layer}/${message}`;
         if (said.has(key)) continue;
-        const text = `“${scene.layers[layer]?.name ?? layer}” ${message}.`;
+        const text = `“${scene.layers[layer]?.name ?? layer}” ${message.replace(/\.$/, '')}.`;
         said.set(key, {
           check: 'working',
           message: text,
