@@ -278,3 +278,81 @@ describe('a GIF of what fades', () => {
     expect(all).toBe((COUNT + 5) * 40);
   });
 });
+
+describe('a GIF', () => {
+  const gifOf = (bytes: Uint8Array) => new omggif.GifReader(Buffer.from(bytes));
+  const delaysOf = (reader: InstanceType<typeof omggif.GifReader>) =>
+    Array.from({ length: reader.numFrames() }, (_, i) => reader.frameInfo(i).delay);
+
+  it('lets any frame stay as long as is wanted, as do the others that move', async () => {
+    // 25 a second are 4 hundredths each.
+    const { bytes } = await render(crossing('#FFFFFF'), { format: 'gif', stays: '2: 0.5, 4: 1', hold: 2 });
+    expect(delaysOf(gifOf(bytes))).toEqual([4, 4, 54, 4, 104, 204]);
+    const { file } = await render(crossing('#FFFFFF'), { format: 'apng', stays: '2: 0.2' });
+    // Five frames more.
+    expect(raw(file)).toHaveLength(COUNT + 5);
+  });
+  it('has as many colours as are wanted, or those that are', async () => {
+    const colorsOf = (bytes: Uint8Array): Set<string> => {
+      const reader = gifOf(bytes);
+      const pixels = new Uint8Array(W * H * 4);
+      const seen = new Set<string>();
+      for (let i = 0; i < reader.numFrames(); i++) {
+        reader.decodeAndBlitFrameRGBA(i, pixels);
+        for (let p = 0; p < pixels.length; p += 4) seen.add(Buffer.from(pixels.subarray(p, p + 3)).toString('hex'));
+      }
+      return seen;
+    };
+    const all = await render(crossing('#FFFFFF'), { format: 'gif', dither: 'none' });
+    const few = await render(crossing('#FFFFFF'), { format: 'gif', dither: 'none', colors: 4 });
+    expect(colorsOf(all.bytes).size).toBeGreaterThan(8);
+    expect(colorsOf(few.bytes).size).toBeLessThanOrEqual(4);
+    expect(few.bytes.length).toBeLessThan(all.bytes.length);
+    const own = await render(crossing('#FFFFFF'), { format: 'gif', palette: 'own', inks: '#2EC4B6 #FFFFFF #10132E' });
+    expect([...colorsOf(own.bytes)].filter((color) => !['2ec4b6', 'ffffff', '10132e'].includes(color))).toEqual([]);
+    await expect(render(crossing('#FFFFFF'), { format: 'gif', palette: 'own' })).rejects.toThrow('has to have colours');
+  });
+  it('meets its budget by the best that does, and says by what; or says that nothing does', async () => {
+    const scene = { ...crossing('#FFFFFF'), length: COUNT };
+    const whole = await render(scene, { format: 'gif' });
+    const budget = Math.floor((whole.bytes.length * 0.8) / 1024);
+    const met = await render(scene, { format: 'gif', budget });
+    expect(met.bytes.length).toBeLessThanOrEqual(budget * 1024);
+    expect(met.result.bytes).toBe(met.bytes.length);
+    expect(met.result.notes.join()).toMatch(/^Made lighter, from \d+ KB to \d+ KB: .+\.$/);
+    expect((await render(scene, { format: 'gif', budget: 10_000 })).bytes).toEqual(whole.bytes);
+  });
+});
+
+describe('an MP4', () => {
+  const noisy = (): Scene => {
+    const scene = newScene('s', 'Noise', {
+      width: 320,
+      height: 240,
+      rate: { num: 25, den: 1 },
+      length: 50,
+      background: '#FFFFFF',
+    });
+    const layer = newDrawing(scene, 'l', 'Grain', [
+      newItem('r', 'rectangle', { width: 320, height: 240 }),
+      newItem('f', 'fill', { color: '#2EC4B6' }),
+      newItem('g', 'grain', { strength: 0.6, moving: true }),
+    ]);
+    return { ...scene, layers: { l: layer }, order: ['l'] };
+  };
+  it('meets a weight, and a bit rate', async () => {
+    const whole = await render(noisy(), { format: 'mp4' });
+    const budget = Math.floor(whole.bytes.length / 4 / 1024);
+    const met = await render(noisy(), { format: 'mp4', budget });
+    expect(met.bytes.length).toBeLessThanOrEqual(budget * 1024);
+    expect(met.bytes.length).toBeGreaterThan(budget * 1024 * 0.4);
+    const rated = await render(noisy(), { format: 'mp4', bitrate: 400 });
+    // Two seconds of 400 kbit/s are 100 kB.
+    expect(rated.bytes.length).toBeGreaterThan(60_000);
+    expect(rated.bytes.length).toBeLessThan(150_000);
+  });
+  it('says what cannot be met', async () => {
+    const { result } = await render(noisy(), { format: 'mp4', budget: 1 });
+    expect(result.notes.at(-1)).toBe('It could not be brought under 1 KB.');
+  });
+});

@@ -1,8 +1,8 @@
 /** A scene and settings in, a file out. The server's jobs and the command line both come here. */
 import { rename, rm, stat, writeFile } from 'node:fs/promises';
-import type { RenderSettings } from '@kite/core/delivery/formats/table';
+import { formatOf, type RenderSettings } from '@kite/core/delivery/formats/table';
 import { completed, isStill, keepsTransparency, planRender } from '@kite/core/delivery/settings';
-import type { RenderPlan, RenderResult } from '@kite/core/delivery/types';
+import type { Lighter, RenderPlan, RenderResult } from '@kite/core/delivery/types';
 import type { Color, Scene } from '@kite/core/document/types';
 import { needsOf } from '@kite/core/recipe/needs';
 import { allLayers } from '@kite/core/scene/whole';
@@ -85,24 +85,39 @@ const writeSmall = async (
   await writeFile(out, await drawer.canvas.encode('webp', 80));
 };
 
-export const renderScene = async ({
-  scene,
-  stock,
-  settings: asked,
-  out,
-  small,
-  signal,
-  onProgress,
-}: RenderOptions): Promise<RenderResult> => {
-  const settings = completed(asked, scene);
+/** One way of making a file: settings, and what is said of them. */
+interface Way {
+  readonly settings: RenderSettings;
+  readonly says: string | null;
+}
+
+/** As asked, then ever lighter ones where there is a budget. */
+const waysOf = (settings: RenderSettings, plan: RenderPlan, budget: number): readonly Way[] => {
+  const lighter = budget > 0 ? formatOf(settings.format).lighter?.(settings as never, plan) : undefined;
+  const scaled = (own: Lighter['settings']) =>
+    // Sizes of the lighter ones are shares of the one that was asked for.
+    'scale' in own ? { scale: settings.scale * (own.scale as number) } : {};
+  const all = (lighter ?? []).map(({ says, settings: own }) => ({
+    settings: { ...settings, ...own, ...scaled(own) } as RenderSettings,
+    says,
+  }));
+  return [{ settings, says: null }, ...all];
+};
+
+interface Made extends RenderResult {
+  readonly plan: RenderPlan;
+}
+
+/** The file made in one way, under a name of its own. */
+const made = async (
+  { scene, stock, out }: RenderOptions,
+  settings: RenderSettings,
+  signal: AbortSignal,
+  onDone: (share: number) => void,
+): Promise<Made> => {
   const plan = planOf(scene, settings);
-  const stop = signal ?? new AbortController().signal;
-  const under = keepsTransparency(settings) ? null : (scene.background?.slice(0, 7) ?? '#000000');
-  const partial = `${out}.part`;
-  const encoderNotes: string[] = [];
-  // Meanwhile, so that it costs the render no time of its own.
-  const problems = problemNotes(scene, stock, plan);
-  problems.catch(() => undefined);
+  const under = underOf(scene, settings);
+  const notes: string[] = [];
   let done = 0;
   try {
     await encode({
@@ -110,28 +125,94 @@ export const renderScene = async ({
       stock,
       settings,
       plan,
-      out: partial,
+      out,
       under,
-      signal: stop,
-      frames: (of = plan.frames) => drawFrames(scene, stock, { ...plan, under }, of, stop),
-      note: (text) => encoderNotes.push(text),
-      done: () => onProgress?.({ done: ++done, total: plan.frames.length }),
+      signal,
+      frames: (of = plan.frames) => drawFrames(scene, stock, { ...plan, under }, of, signal),
+      note: (text) => notes.push(text),
+      done: () => onDone(++done / plan.frames.length),
     });
-    if (stop.aborted) throw new Cancelled();
-    if (small !== undefined) await writeSmall(small, scene, stock, posterOf(scene, plan), under);
-    await rename(partial, out);
   } catch (error) {
-    await rm(partial, { force: true });
-    if (stop.aborted) throw new Cancelled();
+    if (signal.aborted) throw new Cancelled();
     if (error instanceof RenderFailure || error instanceof Cancelled) throw error;
     throw new RenderFailure(scene.name, plan.frames[done] ?? null, reasonOf(error));
   }
+  if (signal.aborted) throw new Cancelled();
   return {
+    plan,
     width: plan.width,
     height: plan.height,
     frames: plan.frames.length,
     seconds: isStill(settings) ? 0 : plan.frames.length / framesPerSecond(plan.rate),
     bytes: (await stat(out)).size,
-    notes: [...plan.notes, ...encoderNotes, ...(await problems)],
+    notes: [...plan.notes, ...notes],
   };
+};
+
+/** What a scene is drawn on that its file has no transparency for. */
+const underOf = (scene: Scene, settings: RenderSettings): Color | null =>
+  keepsTransparency(settings) ? null : (scene.background?.slice(0, 7) ?? '#000000');
+
+const kilobytes = (bytes: number): string => `${Math.ceil(bytes / 1024)} KB`;
+
+/**
+ * Makes a file. One with a budget is made as asked first; where that is too heavy, the best of the lighter ways that meets
+ * it is found by halving, each being lighter than the one before. What met it, or that nothing did, is among the notes.
+ */
+export const renderScene = async (options: RenderOptions): Promise<RenderResult> => {
+  const { scene, stock, settings: asked, out, small, onProgress } = options;
+  const settings = completed(asked, scene);
+  const plan = planOf(scene, settings);
+  const signal = options.signal ?? new AbortController().signal;
+  const { budget = 0 } = settings as { readonly budget?: number };
+  const ways = waysOf(settings, plan, budget);
+  const partial = `${out}.part`;
+  const attempt = `${out}.try`;
+  const total = plan.frames.length;
+  // Once as asked, then as often as halving takes.
+  const attempts = 1 + Math.ceil(Math.log2(ways.length));
+  let tried = 0;
+  const tryWay = async ({ settings: own }: Way): Promise<Made> => {
+    const before = Math.min(tried++, attempts - 1);
+    return made({ ...options, out: attempt }, own, signal, (share) => {
+      const whole = ways.length === 1 ? share : (before + share) / attempts;
+      onProgress?.({ done: Math.min(total, Math.round(whole * total)), total });
+    });
+  };
+  // Meanwhile, so that it costs the render no time of its own.
+  const problems = problemNotes(scene, stock, plan);
+  problems.catch(() => undefined);
+  try {
+    const first = await tryWay(ways[0] as Way);
+    await rename(attempt, partial);
+    let result: Made = first;
+    const notes: string[] = [];
+    if (ways.length > 1 && first.bytes > budget * 1024) {
+      let [low, high] = [1, ways.length - 1];
+      let fits = false;
+      while (low <= high) {
+        const middle = (low + high) >> 1;
+        const way = ways[middle] as Way;
+        const next = await tryWay(way);
+        const meets = next.bytes <= budget * 1024;
+        if (meets || (!fits && next.bytes < result.bytes)) {
+          await rename(attempt, partial);
+          result = next;
+          notes.splice(0, 1, `Made lighter, from ${kilobytes(first.bytes)} to ${kilobytes(next.bytes)}: ${way.says}.`);
+        }
+        if (meets) [high, fits] = [middle - 1, true];
+        else low = middle + 1;
+      }
+      if (!fits) notes.push(`It could not be brought under ${budget} KB.`);
+    } else if (budget > 0 && first.bytes > budget * 1024) {
+      notes.push(`It weighs ${kilobytes(first.bytes)}, more than its budget of ${budget} KB.`);
+    }
+    if (small !== undefined) await writeSmall(small, scene, stock, posterOf(scene, plan), underOf(scene, settings));
+    await rename(partial, out);
+    const { plan: _plan, ...told } = result;
+    return { ...told, notes: [...result.notes, ...notes, ...(await problems)] };
+  } finally {
+    await rm(partial, { force: true });
+    await rm(attempt, { force: true });
+  }
 };

@@ -1,5 +1,5 @@
 /** Settings that several formats have. */
-import { choice, number } from '../document/params';
+import { choice, number, text } from '../document/params';
 
 export const plays = number('Plays', 0, { min: 0, max: 65_535, whole: true, hint: 'times; 0 is for ever' });
 
@@ -9,6 +9,14 @@ export const hold = number('Last stays', 0, {
   max: 60,
   step: 0.1,
   hint: 'seconds longer, before it plays again',
+});
+
+/** Frames of the scene that stay longer than the others. */
+export const stays = text('Frames that stay', '', {
+  most: 500,
+  lines: 'one',
+  form: 'stays',
+  hint: 'frame: seconds, as 12: 0.5, 40: 1',
 });
 
 /** What a file may weigh. */

@@ -1,6 +1,6 @@
 /** What a format of file is: described once, for the dialog, the schema, the command line, the plan and the encoder. */
 import type { Params, Values } from '../document/params';
-import type { Rate, Scene } from '../document/types';
+import type { Rate, Scene, Value } from '../document/types';
 
 /** Pixels a side that a picture may have. */
 export const MOST_PIXELS = 8_192;
@@ -60,8 +60,15 @@ export interface FormatKind<P extends Params = Params, F extends string = string
   readonly check?: (plan: RenderPlan, settings: Values<P>) => void;
   /** What a browser shows it with; a file is for other programs. */
   readonly shownAs: 'video' | 'image' | 'page' | 'file';
+  /** What makes a file lighter that has a budget, the best first; each beside the settings as they are. */
+  readonly lighter?: (settings: Values<P>, plan: RenderPlan) => readonly Lighter[];
   /** Of a video: the arguments of ffmpeg between raw RGBA frames and the file. Others have an encoder of their own. */
   readonly ffmpeg?: (settings: Values<P>) => readonly string[];
+}
+/** Settings that make a file lighter, and what is said of them. */
+export interface Lighter {
+  readonly says: string;
+  readonly settings: { readonly [key: string]: Value | Rate };
 }
 export type Span = 'range' | 'frame';
 

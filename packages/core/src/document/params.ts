@@ -66,13 +66,14 @@ export interface ChoiceParam<C extends string = string> extends Described {
   readonly choices: readonly { readonly value: C; readonly label: string }[];
   readonly default: C;
 }
+export type TextForm = 'address' | 'colors' | 'stays';
 export interface TextParam extends Described {
   readonly kind: 'text';
   /** Characters, at the most. */
   readonly most: number;
   readonly lines: 'one' | 'many';
-  /** The address of a page, or nothing. */
-  readonly form?: 'address';
+  /** What it says: the address of a page, a list of colours, frames and how long each stays; or nothing. */
+  readonly form?: TextForm;
   readonly default: string;
 }
 export interface FontParam extends Described {
@@ -189,7 +190,11 @@ export const switchParam = (label: string, value: boolean, o: Pick<SwitchParam, 
   ...o,
 });
 
-export const text = (label: string, value: string, o: Pick<TextParam, 'most' | 'lines' | 'form'>): TextParam => ({
+export const text = (
+  label: string,
+  value: string,
+  o: Pick<TextParam, 'most' | 'lines' | 'form' | 'hint' | 'when'>,
+): TextParam => ({
   kind: 'text',
   label,
   default: value,

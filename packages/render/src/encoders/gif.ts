@@ -2,6 +2,8 @@
 import { open } from 'node:fs/promises';
 import { gifDelays } from '@kite/core/delivery/formats/gif';
 import { isOpaque } from '@kite/core/delivery/opaque';
+import { staying } from '@kite/core/delivery/stays';
+import { rgbOf } from '@kite/core/picture/pixels';
 import type { FormatSettings } from '@kite/core/delivery/formats/table';
 import omggif from 'omggif';
 import { Cancelled } from '../failure';
@@ -9,9 +11,6 @@ import { settling } from './seeThrough';
 import { choosePalette, GIFEncoder, indexed, NearestColor, type Region, type Rgb } from './palette';
 import type { Encoder, EncodeJob } from './types';
 
-/** One index is kept for pixels that show what was there before, or nothing. */
-const CLEAR = 255;
-const MOST_COLORS = 255;
 const SAMPLED_FRAMES = 12;
 const SAMPLED_PIXELS = 60_000;
 
@@ -25,7 +24,7 @@ const sample = (pixels: Uint8Array, most: number): Uint8Array => {
   return Uint8Array.from(kept.length > 0 ? kept : [0, 0, 0, 255]);
 };
 
-const commonPalette = async (job: EncodeJob<FormatSettings<'gif'>>): Promise<Rgb[]> => {
+const commonPalette = async (job: EncodeJob<FormatSettings<'gif'>>, most: number): Promise<Rgb[]> => {
   const { frames } = job.plan;
   const count = Math.min(SAMPLED_FRAMES, frames.length);
   const chosen = Array.from(
@@ -44,12 +43,12 @@ const commonPalette = async (job: EncodeJob<FormatSettings<'gif'>>): Promise<Rgb
     all.set(p, at);
     at += p.length;
   }
-  return choosePalette(all, MOST_COLORS);
+  return choosePalette(all, most);
 };
 
-/** GIF palettes have 2, 4 ... 256 colours; ours always has room for the clear index. */
-const asPalette = (palette: readonly Rgb[]): number[] =>
-  Array.from({ length: 256 }, (_, i) => {
+/** A palette as a GIF has it: of 4, 8 ... 256 colours, the last of which is kept for what shows nothing, or what was there before. */
+const asPalette = (palette: readonly Rgb[], clear: number): number[] =>
+  Array.from({ length: clear + 1 }, (_, i) => {
     const [r, g, b] = palette[i] ?? [0, 0, 0];
     return (r << 16) | (g << 8) | b;
   });
@@ -104,6 +103,9 @@ interface FrameHow {
 class FrameBlock {
   private readonly encoder = GIFEncoder({ auto: false });
 
+  /** `clear` is the last index of palettes. */
+  constructor(private readonly clear: number) {}
+
   /** Valid until the next is asked for. */
   of(indices: Uint8Array, { x, y, width, height }: Region, { delay, dispose, palette }: FrameHow): Uint8Array {
     this.encoder.reset();
@@ -111,9 +113,10 @@ class FrameBlock {
       delay: delay * 10,
       dispose,
       transparent: true,
-      transparentIndex: CLEAR,
-      // Of 256, so that the clear one is among them.
-      palette: palette && Array.from({ length: 256 }, (_, i) => palette[i] ?? [0, 0, 0]),
+      transparentIndex: this.clear,
+      colorDepth: Math.log2(this.clear + 1),
+      // As many as there are indices, so that the clear one is among them.
+      palette: palette && Array.from({ length: this.clear + 1 }, (_, i) => palette[i] ?? [0, 0, 0]),
     });
     const bytes = this.encoder.bytesView();
     // The encoder puts frames at 0, 0. GIF89a, 20: behind the 8 bytes of the control block and the separator stand left and top.
@@ -123,13 +126,20 @@ class FrameBlock {
   }
 }
 
+/** Colours written one after another. */
+const inksOf = (text: string): Rgb[] => text.split(/\s+/).map(rgbOf);
+
 export const gif: Encoder<FormatSettings<'gif'>> = async (job) => {
   const { scene, settings, plan, out, signal } = job;
   const { width, height } = plan;
   const transparent = settings.edge !== 'none' && !isOpaque(scene);
-  const delays = gifDelays(plan.frames.length, plan.rate, settings.hold);
+  const delays = gifDelays(plan.frames.length, plan.rate, staying(settings, plan));
   const settled = settling(scene, settings, width);
-  const common = settings.palette === 'global' ? await commonPalette(job) : null;
+  const inks = settings.palette === 'own' ? inksOf(settings.inks) : null;
+  const most = Math.min(255, inks ? inks.length : settings.colors);
+  // A power of two with room for one more than the colours.
+  const clear = 2 ** Math.max(2, Math.ceil(Math.log2(most + 1))) - 1;
+  const common = inks ?? (settings.palette === 'global' ? await commonPalette(job, most) : null);
   let nearest = common && new NearestColor(common);
 
   // A loop count of n repeats n - 1 times; without the extension it plays once.
@@ -137,10 +147,10 @@ export const gif: Encoder<FormatSettings<'gif'>> = async (job) => {
   const head = new Uint8Array(1_024);
   const header = new omggif.GifWriter(head, width, height, {
     ...loop,
-    ...(nearest && { palette: asPalette(nearest.palette) }),
+    ...(nearest && { palette: asPalette(nearest.palette, clear) }),
   });
   const file = await open(out, 'w');
-  const block = new FrameBlock();
+  const block = new FrameBlock(clear);
   try {
     await file.write(head, 0, header.getOutputBufferPosition());
     let before: Uint32Array | null = null;
@@ -150,9 +160,9 @@ export const gif: Encoder<FormatSettings<'gif'>> = async (job) => {
       const now = words(pixels);
       // The first frame is written whole: of what is not transparent every pixel shows.
       const { written, region } = writtenOf(now, transparent ? null : before, width);
-      if (!common) nearest = new NearestColor(choosePalette(sampleRegion(pixels, width, region), MOST_COLORS));
+      if (!common) nearest = new NearestColor(choosePalette(sampleRegion(pixels, width, region), most));
       const colors = nearest as NearestColor;
-      const indices = indexed({ pixels, stride: width, region, written, clear: CLEAR }, colors, settings.dither);
+      const indices = indexed({ pixels, stride: width, region, written, clear }, colors, settings.dither);
       await file.write(
         block.of(indices, region, {
           delay: delays[index] as number,

@@ -19,6 +19,8 @@ interface GifEncoder {
       dispose: number;
       transparent: boolean;
       transparentIndex: number;
+      /** Bits of an index. */
+      colorDepth: number;
       palette: readonly Rgb[] | null;
     },
   ) => void;

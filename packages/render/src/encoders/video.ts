@@ -1,21 +1,17 @@
 /** Frames through ffmpeg's pipe, to whatever a format's arguments make of them. */
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
-import type { RenderSettings } from '@kite/core/delivery/formats/table';
-import type { RenderPlan } from '@kite/core/delivery/types';
+import { type Staying, staying } from '@kite/core/delivery/stays';
 import { framesPerSecond } from '@kite/core/time/rate';
 import { Cancelled } from '../failure';
 import { ffmpegPath } from '../ffmpeg';
 import type { EncodeJob } from './types';
 
-/** How many frames more the last one stays. */
-const holdOf = (settings: RenderSettings, { rate }: RenderPlan): number =>
-  'hold' in settings ? Math.round(settings.hold * framesPerSecond(rate)) : 0;
-
 export const video = async (
   { plan, settings, out, signal, frames, done }: EncodeJob,
   ofFormat: readonly string[],
 ): Promise<void> => {
+  const more = staying(settings as Staying, plan);
   const args = [
     ...['-hide_banner', '-loglevel', 'error', '-y'],
     ...['-f', 'rawvideo', '-pix_fmt', 'rgba', '-s', `${plan.width}x${plan.height}`],
@@ -41,7 +37,7 @@ export const video = async (
     for await (const { index, pixels } of frames()) {
       if (child.exitCode !== null) break;
       await write(pixels);
-      const stays = index === plan.frames.length - 1 ? holdOf(settings, plan) : 0;
+      const stays = Math.round((more[index] as number) * framesPerSecond(plan.rate));
       for (let i = 0; i < stays && child.exitCode === null && !signal.aborted; i++) await write(pixels);
       done();
     }

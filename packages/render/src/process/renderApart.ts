@@ -67,7 +67,7 @@ export const renderApart = async (
   for (const timer of timers) clearTimeout(timer);
   if (result) return result;
   // What a process that was killed had half-made.
-  await rm(`${job.out}.part`, { force: true });
+  for (const part of ['part', 'try']) await rm(`${job.out}.${part}`, { force: true });
   if (signal?.aborted) throw new Cancelled();
   const failure = new RenderFailure(job.name, null, reason);
   // What the process said names the scene already.

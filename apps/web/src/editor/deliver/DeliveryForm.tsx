@@ -1,12 +1,13 @@
-import { formatOf } from '@kite/core/delivery/formats/table';
+import { formatOf, type RenderSettings } from '@kite/core/delivery/formats/table';
 import { keptSettings, settingsOf } from '@kite/core/delivery/kept';
 import { fileNameOf, NAME_PARTS, type NameFacts, strangeParts } from '@kite/core/delivery/naming';
-import type { Delivery, Id } from '@kite/core/document/types';
+import type { Delivery, Id, Scene } from '@kite/core/document/types';
 import { removeDelivery, setDelivery } from '@kite/core/edits/deliveries';
 import { Copy, Trash2, X } from 'lucide-react';
 import { addDelivery } from '@kite/core/edits/deliveries';
 import { uniqueName } from '@kite/core/document/make';
 import { LIMITS } from '@kite/core/document/limits';
+import { useState } from 'react';
 import { Button, IconButton } from '../../ui/Button';
 import { NumberField } from '../../ui/NumberField';
 import { Select } from '../../ui/Select';
@@ -82,7 +83,7 @@ interface DeliveryFormProps {
 
 export const DeliveryForm = ({ delivery, state, onOpen, onRender }: DeliveryFormProps) => {
   const editor = useEditor();
-  const { doc, frame } = useSlice((s) => ({ doc: s.doc, frame: s.frame }));
+  const doc = useSlice((s) => s.doc);
   const set = (fields: Partial<Omit<Delivery, 'id'>>) => editor.edit(setDelivery(delivery.id, fields));
   const scene = shownBy(delivery, doc);
   const findings = useSlice((s) => findingsOf(delivery, s.findings));
@@ -96,7 +97,14 @@ export const DeliveryForm = ({ delivery, state, onOpen, onRender }: DeliveryForm
     editor.edit(addDelivery({ ...delivery, id, name }));
     onOpen(id);
   };
-  const settings = typeof scene === 'string' ? null : settingsOf(delivery, scene);
+  /** What is typed and does not fit yet: it is not the document's. */
+  const [draft, setDraft] = useState<RenderSettings | null>(null);
+  const settings = typeof scene === 'string' ? null : (draft ?? settingsOf(delivery, scene));
+  const change = (next: RenderSettings, of: Scene) => {
+    const fits = typeof planned(of, next) !== 'string';
+    setDraft(fits ? null : next);
+    if (fits) set({ settings: keptSettings(next, of) });
+  };
   const plan = settings && typeof scene !== 'string' ? planned(scene, settings) : null;
   const facts: NameFacts = {
     project: doc.name,
@@ -161,8 +169,9 @@ export const DeliveryForm = ({ delivery, state, onOpen, onRender }: DeliveryForm
           <SettingsForm
             scene={scene}
             settings={settings}
-            onChange={(next) => set({ settings: keptSettings(next, scene) })}
-            playhead={scene.poster === frame ? frame : scene.poster}
+            onChange={(next) => change(next, scene)}
+            gesture={{ onStart: () => editor.begin(), onEnd: () => editor.end() }}
+            playhead={scene.poster}
             range={null}
           />
         )}

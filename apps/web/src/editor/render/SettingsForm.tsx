@@ -6,13 +6,15 @@ import type { RenderPlan } from '@kite/core/delivery/types';
 import type { Param } from '@kite/core/document/params';
 import type { Scene, Value } from '@kite/core/document/types';
 import { COMMON_RATES, framesPerSecond, parseRate, rateLabel } from '@kite/core/time/rate';
-import type { ReactNode } from 'react';
+import { type ReactNode, useContext } from 'react';
 import { COMMON_SIZES } from '../../pages/projects/sizes';
 import { Button } from '../../ui/Button';
+import { ColorToolsContext } from '../../ui/colorTools';
 import { NumberField } from '../../ui/NumberField';
 import { Segments } from '../../ui/Segments';
 import { Select } from '../../ui/Select';
 import { applies } from '../inspector/fields/applies';
+import type { FieldProps } from '../inspector/fields/props';
 import { fieldOf } from '../inspector/fields/table';
 
 export const Row = ({ label, children }: { label: string; children: ReactNode }) => (
@@ -42,8 +44,16 @@ const FrameField = ({ label, value, among: [min, max], onChange }: FrameFieldPro
   />
 );
 
-/** A setting is a change by itself. */
-const AT_ONCE = { onStart: () => undefined, onEnd: () => undefined };
+type Gesture = FieldProps['gesture'];
+
+/** The colours of swatches as a palette is written; nothing where there are too few. */
+const inksOf = (swatches: readonly { readonly color: string }[]): string => {
+  const colors = [...new Set(swatches.map(({ color }) => color.slice(0, 7)))].slice(0, 255);
+  return colors.length < 2 ? '' : colors.join(' ');
+};
+
+/** Each setting is a change by itself, unless it is told otherwise. */
+const AT_ONCE: Gesture = { onStart: () => undefined, onEnd: () => undefined };
 
 /** A frame is one of the scene's. */
 const inScene = (param: Param, { length }: Scene): Param =>
@@ -102,9 +112,18 @@ interface SettingsFormProps {
   playhead: number;
   /** Frames that are played, where they are not the whole scene. */
   range: readonly [from: number, to: number] | null;
+  /** What is typed into one field is one change. */
+  gesture?: Gesture;
 }
 
-export const SettingsForm = ({ scene, settings, onChange, playhead: frame, range }: SettingsFormProps) => {
+export const SettingsForm = ({
+  scene,
+  settings,
+  onChange,
+  playhead: frame,
+  range,
+  gesture = AT_ONCE,
+}: SettingsFormProps) => {
   const set = (part: Partial<Record<string, unknown>>) => onChange({ ...settings, ...part } as RenderSettings);
   const chooseFormat = (format: Format) => {
     const next = defaultSettings(format, scene);
@@ -123,6 +142,7 @@ export const SettingsForm = ({ scene, settings, onChange, playhead: frame, range
   const own = Object.entries(kind.params).filter(([key, param]) => !idle.includes(key) && applies(param, values));
   const plan = planned(scene, settings);
   const sizes = sizesFor(scene);
+  const inks = inksOf(useContext(ColorToolsContext)?.swatches ?? []);
   const [from, to] = range ?? [0, scene.length];
   return (
     <div className="flex flex-col gap-2.5">
@@ -226,11 +246,16 @@ export const SettingsForm = ({ scene, settings, onChange, playhead: frame, range
                 param={inScene(param, scene)}
                 values={[values[key] ?? param.default]}
                 refs={[]}
-                gesture={AT_ONCE}
+                gesture={gesture}
                 write={(value) => set({ [key]: value })}
               />
             </div>
-            {param.hint !== undefined && <span className="text-ink-2">{param.hint}</span>}
+            {param.hint !== undefined && <span className="shrink-0 text-ink-2">{param.hint}</span>}
+            {param.kind === 'text' && param.form === 'colors' && inks !== '' && (
+              <Button className="!h-[26px] !px-2 text-sm" onClick={() => set({ [key]: inks })}>
+                The swatches
+              </Button>
+            )}
           </Row>
         );
       })}

@@ -1,4 +1,4 @@
-import { hold, plays } from '../params';
+import { hold, plays, stays } from '../params';
 import { formatKind } from '../types';
 
 export const apng = formatKind({
@@ -8,7 +8,7 @@ export const apng = formatKind({
   extension: 'png',
   mime: 'image/png',
   span: 'range',
-  params: { loop: plays, hold },
+  params: { loop: plays, hold, stays },
   transparent: true,
   shownAs: 'image',
   ffmpeg: ({ loop }) => ['-c:v', 'apng', '-pix_fmt', 'rgba', '-pred', 'mixed', '-plays', String(loop), '-f', 'apng'],

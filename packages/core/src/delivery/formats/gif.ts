@@ -1,9 +1,9 @@
-import { choice, color } from '../../document/params';
+import { choice, color, number, text } from '../../document/params';
 import type { Rate } from '../../document/types';
 import { framesPerSecond } from '../../time/rate';
 import { isOpaque } from '../opaque';
-import { hold, plays } from '../params';
-import { formatKind } from '../types';
+import { budget, hold, plays, stays } from '../params';
+import { formatKind, type Lighter } from '../types';
 
 /** GIF delays are whole hundredths of a second, and players slow down what is under two of them. */
 const FASTEST: Rate = { num: 50, den: 1 };
@@ -21,9 +21,12 @@ export const gif = formatKind({
       [
         { value: 'global', label: 'One for all' },
         { value: 'local', label: 'One for each frame' },
+        { value: 'own', label: 'Colours of its own' },
       ],
       'global',
     ),
+    inks: text('Its colours', '', { most: 2_100, lines: 'one', form: 'colors', when: ['palette', 'own'] }),
+    colors: number('Colours', 256, { min: 2, max: 256, whole: true, when: ['palette', 'global', 'local'] }),
     dither: choice(
       'Dithering',
       [
@@ -46,6 +49,8 @@ export const gif = formatKind({
     ground: color('Ground', '#FFFFFF', { when: ['edge', 'mixed', 'none'] }),
     loop: plays,
     hold,
+    stays,
+    budget: budget('Weight at most', 0),
   },
   transparent: true,
   idle: (scene) => (isOpaque(scene) ? ['edge', 'ground'] : []),
@@ -69,12 +74,34 @@ export const gif = formatKind({
     }
     return { rate, notes };
   },
+  check: (_plan, { palette, inks }) => {
+    if (palette === 'own' && inks === '') throw new RangeError('inks: a palette of its own has to have colours');
+  },
+  lighter: ({ colors, dither, palette }, { rate }) => lighterGifs(palette === 'own' ? null : colors, dither, rate),
   shownAs: 'image',
 });
 
-/** The delay of each GIF frame in hundredths; their sum is the exact length, rounded once, and `hold` seconds for the last. */
-export const gifDelays = (count: number, rate: Rate, hold = 0): number[] => {
+/** Fewer colours first, which are hardly seen; then no dithering, fewer frames, and a smaller picture. */
+const lighterGifs = (colors: number | null, dither: string, rate: Rate): readonly Lighter[] => {
+  const fewer = [128, 64, 32, 16].filter((n) => colors !== null && n < colors);
+  const least = fewer.at(-1) ?? colors;
+  const inks: Lighter['settings'] = least === null ? {} : { colors: least };
+  const named = least === null ? '' : `${least} colours, `;
+  const plain: Lighter['settings'] = { ...inks, dither: 'none' };
+  const slower = (times: number) => ({ num: rate.num, den: rate.den * times });
+  const fps = (times: number) => `${(framesPerSecond(rate) / times).toFixed(1).replace('.0', '')} frames a second`;
+  return [
+    ...fewer.map((n) => ({ says: `${n} colours`, settings: { colors: n } })),
+    ...(dither === 'none' ? [] : [{ says: `${named}no dithering`, settings: plain }]),
+    { says: `${named}no dithering, ${fps(2)}`, settings: { ...plain, rate: slower(2) } },
+    { says: `${named}no dithering, ${fps(2)}, at 75 %`, settings: { ...plain, rate: slower(2), scale: 0.75 } },
+    { says: `${named}no dithering, ${fps(2)}, at 50 %`, settings: { ...plain, rate: slower(2), scale: 0.5 } },
+    { says: `${named}no dithering, ${fps(3)}, at 33 %`, settings: { ...plain, rate: slower(3), scale: 0.33 } },
+  ];
+};
+
+/** The delay of each GIF frame in hundredths: their sum is the exact length, rounded once, and `more` seconds for each. */
+export const gifDelays = (count: number, rate: Rate, more: readonly number[] = []): number[] => {
   const until = (n: number) => Math.round((n * 100 * rate.den) / rate.num);
-  const longer = Math.round(hold * 100);
-  return Array.from({ length: count }, (_, i) => until(i + 1) - until(i) + (i === count - 1 ? longer : 0));
+  return Array.from({ length: count }, (_, i) => until(i + 1) - until(i) + Math.round((more[i] ?? 0) * 100));
 };

@@ -1,5 +1,5 @@
 import { switchParam } from '../../document/params';
-import { hold, plays, quality } from '../params';
+import { hold, plays, quality, stays } from '../params';
 import { formatKind } from '../types';
 
 /** Of libwebp, 0 to 100. */
@@ -13,7 +13,7 @@ export const webp = formatKind({
   extension: 'webp',
   mime: 'image/webp',
   span: 'range',
-  params: { quality, lossless: switchParam('Without loss', false), loop: plays, hold },
+  params: { quality, lossless: switchParam('Without loss', false), loop: plays, hold, stays },
   transparent: true,
   shownAs: 'image',
   // From RGB the encoder makes its own YUV, that of the format: BT.601 in limited range.

@@ -1,4 +1,5 @@
 import { isText } from '../../document/is';
+import type { TextForm } from '../../document/params';
 import { cutText, sound } from '../../document/text';
 import { type Kind, type ParamOf, step } from './types';
 
@@ -10,22 +11,36 @@ const isAddress = (v: string): boolean => {
   return authority !== undefined && /^([\p{L}\p{N}._~-]+|\[[0-9a-f:.]+\])(:\d{1,5})?$/iu.test(authority);
 };
 
+/** What texts of each form are, beside nothing. */
+const FORMS: { readonly [F in TextForm]: { readonly wanted: string; readonly is: (v: string) => boolean } } = {
+  address: {
+    wanted: 'an address of a page: https:// or http://, a host, and no password; or nothing',
+    is: isAddress,
+  },
+  colors: {
+    wanted: '2 to 255 colours such as #1B1F4B, with spaces between; or nothing',
+    is: (v) => /^(#[0-9a-f]{6}\s+){1,254}#[0-9a-f]{6}$/i.test(v),
+  },
+  stays: {
+    wanted: 'frames and the seconds that they stay, such as 12: 0.5, 40: 1; or nothing',
+    is: (v) => v.split(',').every((part) => /^\s*\d{1,6}\s*:\s*\d{1,2}(\.\d{1,2})?\s*$/.test(part)),
+  },
+};
+
 const inLines = ({ lines }: ParamOf<'text'>, text: string): string =>
   lines === 'one' ? text.replace(/\s*[\n\r]+\s*/g, ' ') : text;
 
 export const text: Kind<'text'> = {
   kind: 'text',
   wanted: ({ form, most, lines }) =>
-    form === 'address'
-      ? 'an address of a page: https:// or http://, a host, and no password; or nothing'
-      : `a text of at most ${most} characters${lines === 'one' ? ' in one line' : ''}`,
+    form ? FORMS[form].wanted : `a text of at most ${most} characters${lines === 'one' ? ' in one line' : ''}`,
   is: ({ form, most, lines }, v) => {
     if (!isText(v)) return false;
-    if (form === 'address') return v === '' || isAddress(v);
+    if (form) return v === '' || (v.length <= most && FORMS[form].is(v));
     return v.length <= most && (lines === 'many' || !/[\n\r]/.test(v));
   },
   fitted: (param, v) => {
-    if (param.form === 'address') return v === '' || isAddress(v) ? v : param.default;
+    if (param.form) return v === '' || FORMS[param.form].is(v) ? v : param.default;
     return cutText(inLines(param, sound(v)), param.most);
   },
   accept: (param) => (v) => (v.length > param.most ? null : inLines(param, v)),

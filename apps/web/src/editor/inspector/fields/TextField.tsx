@@ -11,13 +11,16 @@ interface TextFieldProps {
   onEnd: () => void;
 }
 
+/** What texts of each form look like. */
+const SHAPES = { address: 'https://', colors: '#1B1F4B #FFB23E', stays: '12: 0.5, 40: 1' } as const;
+
 /** A text, written while it is typed: what is typed between coming in and leaving is one step. */
 export const TextField = ({ label, value, param, onStart, onChange, onEnd }: TextFieldProps) => {
   const [writing, setWriting] = useState(false);
   const shared = {
     'aria-label': label,
     value: value ?? '',
-    placeholder: value === null ? 'mixed' : param.form === 'address' ? 'https://' : undefined,
+    placeholder: value === null ? 'mixed' : param.form && SHAPES[param.form],
     maxLength: param.most,
     spellCheck: false,
     onFocus: () => {
