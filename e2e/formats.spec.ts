@@ -184,11 +184,25 @@ test('moving pictures with transparency, frames and a sheet: chosen in the dialo
   await render(page, 'Sheet of frames', part);
   await render(page, 'MOV video', part);
   await render(page, 'JPEG');
-  const rows = await finished(server, id, 6);
+  await render(page, 'Animated SVG', part);
+  const rows = await finished(server, id, 7);
   const address = (format: string) => `/api/renders/${rows.get(format)?.id}/file`;
   const frames = unzipSync(await server.bytes(`/renders/${rows.get('frames')?.id}/file`));
   expect(Object.keys(frames).length).toBe(10);
   const drawn = await readPng(frames['frame-0005.png'] as Uint8Array);
+
+  await test.step('an animated SVG shows, at its time, the frame that was drawn', async () => {
+    const moving = await page.context().newPage();
+    await moving.goto(server.url + address('animated-svg'));
+    await moving.evaluate((seconds) => {
+      const root = document.documentElement as unknown as SVGSVGElement;
+      root.pauseAnimations();
+      root.setCurrentTime(seconds);
+    }, 4.5 / 25);
+    const clip = { x: 0, y: 0, width: 400, height: 240 };
+    expect(differing(await readPng(await moving.screenshot({ clip })), drawn, 12)).toBe(0);
+    await moving.close();
+  });
 
   for (const [format, type] of [
     ['apng', 'image/png'],

@@ -58,12 +58,15 @@ const everywhere = (size: Size, color: string): string => `<rect ${around(size)}
 class Writer {
   readonly defs: string[] = [];
   readonly notes = new Set<string>();
-  private ids = 0;
+  private readonly ids = new Map<string, number>();
 
   constructor(private readonly addressOf: PictureAddress) {}
 
-  private define(make: (id: string) => string): string {
-    const id = `k${++this.ids}`;
+  /** Each kind has numbers of its own: the same name is always the same kind of thing. */
+  private define(kind: string, make: (id: string) => string): string {
+    const number = (this.ids.get(kind) ?? 0) + 1;
+    this.ids.set(kind, number);
+    const id = `${kind}${number}`;
     this.defs.push(make(id));
     return id;
   }
@@ -81,7 +84,7 @@ class Writer {
     }
     const { from, to } = ink;
     const stops = ink.gradient.stops.map(stop).join('');
-    const id = this.define((own) =>
+    const id = this.define(ink.style, (own) =>
       ink.style === 'linear'
         ? `<linearGradient id="${own}" gradientUnits="userSpaceOnUse" x1="${short(from[0])}" y1="${short(from[1])}" x2="${short(to[0])}" y2="${short(to[1])}">${stops}</linearGradient>`
         : `<radialGradient id="${own}" gradientUnits="userSpaceOnUse" cx="${short(from[0])}" cy="${short(from[1])}" r="${short(Math.hypot(to[0] - from[0], to[1] - from[1]))}">${stops}</radialGradient>`,
@@ -155,7 +158,7 @@ class Writer {
   private clip(cut: AreaCut, { width, height }: Size): string {
     const { outlines, matrix } = areaOn(cut);
     const { mode } = cut;
-    return this.define((own) => {
+    return this.define('clip', (own) => {
       if (mode === 'show' || mode === 'add') {
         return `<clipPath id="${own}"><path d="${dataOf(outlines)}"${transformOf(matrix)}/></clipPath>`;
       }
@@ -220,11 +223,15 @@ class Writer {
 
   /** A mask by how bright an element is. */
   private maskOf(element: string, size: Size): string {
-    return this.define((own) => `<mask id="${own}" maskUnits="userSpaceOnUse" ${around(size)}>${element}</mask>`);
+    return this.define(
+      'mask',
+      (own) => `<mask id="${own}" maskUnits="userSpaceOnUse" ${around(size)}>${element}</mask>`,
+    );
   }
 
   private filter({ left, top, right, bottom }: Box, content: string): string {
     return this.define(
+      'filter',
       (own) =>
         `<filter id="${own}" filterUnits="userSpaceOnUse" x="${short(left)}" y="${short(top)}" width="${short(right - left)}" height="${short(bottom - top)}" color-interpolation-filters="sRGB">${content}</filter>`,
     );

@@ -3,12 +3,12 @@ import { frames, sheet } from './frames';
 import { gif } from './gif';
 import { html5 } from './html5';
 import { jpeg, png } from './still';
-import { svg } from './svg';
+import { animatedSvg, svg } from './svg';
 import type { EncodeJob } from './types';
 import { video } from './video';
 
 /** The formats that ffmpeg does not make. */
-const OWN = { gif, html5, frames, sheet, png, jpeg, svg };
+const OWN = { gif, html5, frames, sheet, png, jpeg, svg, 'animated-svg': animatedSvg };
 
 export const encode = (job: EncodeJob): Promise<void> => {
   const { format } = job.settings;

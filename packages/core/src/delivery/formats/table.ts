@@ -1,6 +1,7 @@
 /** The formats of files. A new one is a file of its own and a line here. */
 import type { Params } from '../../document/params';
 import type { FormatKind, SettingsOf, Span } from '../types';
+import { animatedSvg } from './animatedSvg';
 import { apng } from './apng';
 import { frames } from './frames';
 import { gif } from './gif';
@@ -14,7 +15,7 @@ import { svg } from './svg';
 import { webm } from './webm';
 import { webp } from './webp';
 
-const LIST = [mp4, webm, mov, html5, gif, apng, webp, frames, png, jpeg, svg, sheet] as const;
+const LIST = [mp4, webm, mov, html5, gif, apng, webp, frames, png, jpeg, svg, animatedSvg, sheet] as const;
 
 type Listed = (typeof LIST)[number];
 export type Format = Listed['format'];
