@@ -42,6 +42,7 @@ export const encodeOnly = async (
     signal: new AbortController().signal,
     frames,
     note: () => undefined,
+    part: () => undefined,
     done: () => undefined,
   });
   return { cpuSeconds: childrenSeconds() - before };

@@ -1,12 +1,16 @@
 /** What comes out of a render, read with tools that are not ours. */
+import { newPicture, newProject as newProjectOf } from '@kite/core/document/make';
 import type { Project } from '@kite/core/document/types';
+import { writeArchive } from '@kite/core/interchange/archive';
+import { createCanvas, loadImage } from '@napi-rs/canvas';
 import type { Page } from '@playwright/test';
+import { createHash } from 'node:crypto';
 import { join } from 'node:path';
 import { readFileSync } from 'node:fs';
 import { unzipSync } from 'fflate';
 import { goToFrame, newProject, saved } from './support/editor';
 import { colorAt, differing, readGif, readPng, readVideo, unpack } from './support/media';
-import { discLayer, keyed, openMade } from './support/made';
+import { BLANK, discLayer, keyed, openMade } from './support/made';
 import type { Server } from './support/server';
 import { expect, test } from './support/test';
 import { finished, previewPixels, render } from './support/outputs';
@@ -153,7 +157,7 @@ test('all formats, from the dialog to the files', async ({ page, server, context
     await expect(page.frameLocator('iframe').locator('canvas')).toBeVisible();
     const download = page.waitForEvent('download');
     await page.getByRole('link', { name: 'Download' }).click();
-    expect((await download).suggestedFilename()).toBe('Scene 1.zip');
+    expect((await download).suggestedFilename()).toBe('Scene-1.zip');
   });
 });
 
@@ -234,4 +238,95 @@ test('moving pictures with transparency, frames and a sheet: chosen in the dialo
   await expect(page.getByText('MOV video: a file for other programs.')).toBeVisible();
   await expect(page.getByRole('link', { name: 'Download' })).toBeVisible();
   await expect(page.getByRole('link', { name: 'Open as delivered' })).toBeHidden();
+});
+
+test('a banner: areas that lead elsewhere, by keyboard too; played again; closed; pictures as small as they are shown', async ({
+  page,
+  server,
+  context,
+}) => {
+  // A picture of 400 by 240 pixels, shown at a tenth of that.
+  const photo = createCanvas(400, 240);
+  const pen = photo.getContext('2d');
+  for (let x = 0; x < 400; x += 4) {
+    pen.fillStyle = `hsl(${x} 80% ${30 + (x % 40)}%)`;
+    pen.fillRect(x, 0, 4, 240);
+  }
+  const bytes = new Uint8Array(photo.toBuffer('image/png'));
+  const sha = createHash('sha256').update(bytes).digest('hex');
+  const asset = {
+    id: 'p',
+    name: 'Quay.png',
+    sha,
+    bytes: bytes.length,
+    kind: 'picture',
+    type: 'image/png',
+    width: 400,
+    height: 240,
+  } as const;
+  const small = newPicture(BLANK, 'q', 'Quay', 'p');
+  const quay = {
+    ...small,
+    params: { ...small.params, position: { value: [320, 60] }, scale: { value: [0.1, 0.1] } },
+  } as const;
+  const button = discLayer('b', 'Button', [100, 120], '#FF5D5D', 80);
+  const scene = {
+    ...BLANK,
+    length: 10,
+    poster: 5,
+    layers: { b: { ...button, to: 10 }, q: { ...quay, to: 10 } },
+    order: ['b', 'q'],
+  };
+  const doc = { ...newProjectOf('p', 'Banner', [scene]), assets: { p: asset } };
+  const { body } = await server.api<{ id: string }>(
+    'POST',
+    '/projects/import',
+    writeArchive(doc, new Map([[sha, bytes]])),
+  );
+  await page.goto(`${server.url}/projects/${body.id}`);
+  await render(page, 'HTML5 banner', async () => {
+    await page.getByLabel('Plays', { exact: true }).fill('1');
+    await page.getByLabel('Click leads to').fill('https://nighttram.example/home');
+    await page.getByLabel('Click areas').fill('Button = https://nighttram.example/plan');
+    await page.getByLabel('Play again button').check();
+    await page.getByLabel('Close button').check();
+    await page.getByRole('button', { name: 'Weigh it' }).click();
+    await expect(page.getByRole('status').filter({ hasText: 'Player' })).toContainText(/\d+ KB of 150 KB/);
+  });
+  const rows = await finished(server, body.id, 1);
+  const banner = unpack(await server.bytes(`/renders/${rows.get('html5')?.id}/file`));
+  expect(banner.names.filter((name) => name.startsWith('picture-'))).toHaveLength(1);
+  const [name = ''] = banner.names.filter((n) => n.startsWith('picture-'));
+  const kept = await loadImage(readFileSync(join(banner.folder, name)));
+  expect([kept.width, kept.height]).toEqual([40, 24]);
+  expect(readFileSync(join(banner.folder, name)).length).toBeLessThan(bytes.length / 2);
+
+  await context.route('https://nighttram.example/**', (route) => route.fulfill({ body: 'there' }));
+  const alone = await context.newPage();
+  await alone.goto(`file://${banner.folder}/index.html`);
+  const opens = async (press: () => Promise<void>): Promise<string> => {
+    const popup = alone.waitForEvent('popup');
+    await press();
+    const opened = await popup;
+    await opened.waitForURL(/example/);
+    const url = opened.url();
+    await opened.close();
+    return url;
+  };
+  const area = alone.getByRole('link', { name: 'Button' });
+  await expect(area).toBeVisible();
+  expect(await area.boundingBox()).toMatchObject({ x: 60, y: 80, width: 80, height: 80 });
+  expect(await opens(() => alone.mouse.click(100, 120))).toBe('https://nighttram.example/plan');
+  expect(await opens(() => alone.mouse.click(250, 200))).toBe('https://nighttram.example/home');
+  await area.focus();
+  expect(await opens(() => alone.keyboard.press('Enter'))).toBe('https://nighttram.example/plan');
+  // It has played its ten frames; played again it moves once more, and is gone when it is closed.
+  const again = alone.getByRole('button', { name: 'Play again' });
+  await expect(again).toBeVisible();
+  await again.click();
+  await expect(again).toBeHidden();
+  await expect(again).toBeVisible();
+  await alone.getByRole('button', { name: 'Close' }).click();
+  await expect(alone.locator('#kite')).toHaveCount(0);
+  await alone.close();
 });

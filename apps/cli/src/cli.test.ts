@@ -127,7 +127,7 @@ describe('kite', () => {
     ],
     [
       ['render', demo, '--scene', 'Lamp fan', '--format', 'avi', '--out', 'x'],
-      '--format: got "avi", wanted mp4, webm, mov, html5, gif, apng, webp, frames, png, jpeg, svg, sheet',
+      '--format: got "avi", wanted mp4, webm, mov, html5, gif, apng, webp, frames, png, jpeg, svg, animated-svg, sheet',
     ],
     [
       ['frame', demo, '--scene', 'Lamp fan', '--frame', '900', '--out', join(folder, 'no.png')],

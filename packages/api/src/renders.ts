@@ -40,12 +40,17 @@ export interface Render {
   readonly finishedAt: string | null;
 }
 
+const isParts = (v: unknown): boolean =>
+  v === undefined ||
+  (Array.isArray(v) && v.every((p) => isObject(p) && typeof p.name === 'string' && isNumber(p.bytes)));
+
 const resultRule = shape<RenderResult>({
   width: countRule,
   height: countRule,
   frames: countRule,
   seconds: rule('a number', isNumber),
   bytes: countRule,
+  parts: rule('what the weight is made of, each with a name and bytes; may be left out', isParts),
   notes: listOf(textRule(2_000)),
 });
 const renderRule = shape<Render>({
@@ -144,6 +149,18 @@ export const RENDERS = {
     does: 'A small picture of a render.',
     answer: bytes('image/webp'),
     refuses: ['not_found', 'not_ready'],
+  }),
+  weigh: call({
+    method: 'POST',
+    path: '/renders/weigh',
+    does: 'What a banner of a scene, as it is now, would weigh, by part. Nothing is kept of it.',
+    body: shape<{ project: string; scene: string; settings: RenderSettings }>({
+      project: textRule(64),
+      scene: textRule(64),
+      settings: rule('the settings of a banner, as below', isObject),
+    }),
+    answer: resultRule,
+    refuses: ['not_found'],
   }),
   cancel: call({
     method: 'POST',

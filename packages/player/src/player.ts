@@ -4,13 +4,15 @@
  * `index.html#frame=N` shows that frame and stands still. Pauses while the page is hidden or the banner out of view; whoever
  * wants less motion is shown the end picture.
  */
-import type { Assets, Scene } from '@kite/core/document/types';
+import type { Assets, Id, Scene } from '@kite/core/document/types';
 import { filling, paint } from '@kite/core/paint/canvas';
 import type { Pictures } from '@kite/core/paint/target';
 import { pictureKey } from '@kite/core/picture/key';
 import { type RecordedFonts, replayed } from '@kite/core/type/recorded';
 import { SurfacePool, type Surface, surfaceOver } from '@kite/core/paint/surface';
-import { compileScene } from '@kite/core/scene/compile';
+import { layerBoxInScene } from '@kite/core/scene/bounds';
+import { compileScene, type Program } from '@kite/core/scene/compile';
+import { isShown } from '@kite/core/scene/groups';
 import { Clock, momentAt, type Played } from './schedule';
 
 interface Banner extends Played {
@@ -21,12 +23,60 @@ interface Banner extends Played {
   pictures: { [key: string]: string };
   width: number;
   height: number;
+  /** Layers that lead to pages of their own: the first to `clickTag1`. */
+  areas: { layer: Id; name: string }[];
+  replay: boolean;
+  close: boolean;
 }
 
 declare global {
   var kiteBanner: Banner;
-  var clickTag: string;
 }
+
+/** Opens what the ad server, or the banner itself, says: `clickTag`, `clickTag1` and so on. */
+const leadsTo = (element: HTMLElement, tag: string): void =>
+  element.addEventListener('click', (event) => {
+    event.preventDefault();
+    event.stopPropagation();
+    const address = (window as unknown as Record<string, string | undefined>)[tag];
+    if (address) window.open(address, '_blank', 'noopener');
+  });
+
+/** A small round button over the banner. */
+const button = (label: string, sign: string, place: string, press: () => void): HTMLButtonElement => {
+  const element = document.createElement('button');
+  element.type = 'button';
+  element.ariaLabel = element.title = label;
+  element.textContent = sign;
+  element.style.cssText = place;
+  element.addEventListener('click', press);
+  return element;
+};
+
+/** Lays links over the layers that are areas, and gives what moves them along. */
+const layAreas = ({ areas, width, scene }: Banner, program: Program, stage: HTMLElement) => {
+  const links = areas.map(({ name }, i) => {
+    const link = document.createElement('a');
+    link.href = 'javascript:void(0)';
+    link.ariaLabel = name;
+    leadsTo(link, `clickTag${i + 1}`);
+    stage.append(link);
+    return link;
+  });
+  const size = width / scene.width;
+  return (frame: number): void =>
+    areas.forEach(({ layer: id }, i) => {
+      const layer = scene.layers[id];
+      const box = layer && isShown(scene, layer, Math.floor(frame)) ? layerBoxInScene(program, id, frame) : null;
+      const { style } = links[i] as HTMLElement;
+      style.display = box ? 'block' : 'none';
+      if (!box) return;
+      style.left = `${box.left * size}px`;
+      style.top = `${box.top * size}px`;
+      style.width = `${(box.right - box.left) * size}px`;
+      style.height = `${(box.bottom - box.top) * size}px`;
+    });
+};
 
 const newCanvas = (width: number, height: number): HTMLCanvasElement => {
   const canvas = document.createElement('canvas');
@@ -59,17 +109,22 @@ const start = async (banner: Banner, stage: HTMLElement): Promise<void> => {
   const pool = new SurfacePool((w, h) => surfaceOf(newCanvas(w, h)));
   const tools = { pool, pictures: await readPictures(banner.pictures) };
   const program = compileScene(scene, { assets: banner.assets, fonts: replayed(banner.fonts) });
+  const follow = layAreas(banner, program, stage);
   const show = (frame: number) => {
     const list = program.at(frame);
     paint(context, list, filling(list, width, height), tools);
+    follow(frame);
   };
+  const link = stage.querySelector('#click');
+  link?.replaceChildren(canvas);
+  if (banner.close) stage.append(button('Close', '×', 'top:4px', () => stage.remove()));
   const still = /^#frame=(\d+)$/.exec(location.hash);
   if (still) {
     show(Number(still[1]));
   } else if (matchMedia('(prefers-reduced-motion: reduce)').matches) {
     show(momentAt({ ...banner, loop: 1 }, scene.rate, Infinity).frame);
   } else {
-    const clock = new Clock();
+    let clock = new Clock();
     let seen = true;
     new IntersectionObserver((entries) => {
       seen = entries.at(-1)?.isIntersecting ?? seen;
@@ -81,19 +136,24 @@ const start = async (banner: Banner, stage: HTMLElement): Promise<void> => {
       if (frame !== shown) show(frame);
       shown = frame;
       if (!over) requestAnimationFrame(tick);
+      else if (banner.replay) stage.append(again);
     };
+    const again = button('Play again', '↻', 'bottom:4px', () => {
+      again.remove();
+      clock = new Clock();
+      requestAnimationFrame(tick);
+    });
     show(from);
     requestAnimationFrame(tick);
   }
-  stage.replaceChildren(canvas);
 };
 
 const stage = document.getElementById('kite');
 if (stage) {
-  stage.addEventListener('click', (event) => {
-    event.preventDefault();
-    if (window.clickTag) window.open(window.clickTag, '_blank', 'noopener');
-  });
-  // Where scripts or canvases fail, the fallback image stays.
-  void start(window.kiteBanner, stage);
+  const whole = stage.querySelector<HTMLElement>('#click');
+  if (whole) leadsTo(whole, 'clickTag');
+  // Where scripts or canvases fail, the fallback image stays. The page around it comes first.
+  const begin = () => void start(window.kiteBanner, stage);
+  if (document.readyState === 'complete') begin();
+  else window.addEventListener('load', begin);
 }

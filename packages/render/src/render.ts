@@ -2,7 +2,7 @@
 import { rename, rm, stat, writeFile } from 'node:fs/promises';
 import { formatOf, type RenderSettings } from '@kite/core/delivery/formats/table';
 import { completed, isStill, keepsTransparency, planRender } from '@kite/core/delivery/settings';
-import type { Lighter, RenderPlan, RenderResult } from '@kite/core/delivery/types';
+import type { Lighter, Part, RenderPlan, RenderResult } from '@kite/core/delivery/types';
 import type { Color, Scene } from '@kite/core/document/types';
 import { needsOf } from '@kite/core/recipe/needs';
 import { allLayers } from '@kite/core/scene/whole';
@@ -118,6 +118,7 @@ const made = async (
   const plan = planOf(scene, settings);
   const under = underOf(scene, settings);
   const notes: string[] = [];
+  const parts: Part[] = [];
   let done = 0;
   try {
     await encode({
@@ -129,6 +130,7 @@ const made = async (
       under,
       signal,
       frames: (of = plan.frames) => drawFrames(scene, stock, { ...plan, under }, of, signal),
+      part: (name, bytes) => parts.push({ name, bytes }),
       note: (text) => notes.push(text),
       done: () => onDone(++done / plan.frames.length),
     });
@@ -145,6 +147,7 @@ const made = async (
     frames: plan.frames.length,
     seconds: isStill(settings) ? 0 : plan.frames.length / framesPerSecond(plan.rate),
     bytes: (await stat(out)).size,
+    ...(parts.length > 0 && { parts }),
     notes: [...plan.notes, ...notes],
   };
 };

@@ -6,6 +6,8 @@ import { checkSettings } from '@kite/core/check/settings';
 import { formatOf } from '@kite/core/delivery/formats/table';
 import { eachOnce } from '@kite/core/delivery/naming';
 import { writeZip } from '@kite/render/encoders/zip';
+import { stockOf } from '@kite/render/materials';
+import { renderApart } from '@kite/render/process/renderApart';
 import type { FastifyInstance, FastifyRequest } from 'fastify';
 import { unzipSync } from 'fflate';
 import { isLoopback } from '../access';
@@ -63,6 +65,21 @@ export const renderRoutes = (app: FastifyInstance, { projects, renders, queue, f
     const settings = checkSettings(body.settings);
     const asked = await projects.toRender(body.project, body.scene, settings);
     return add({ ...asked, projectId: body.project, batch: null }, request);
+  });
+
+  serve(app, CALLS.weigh, async ({ body, reply }) => {
+    const settings = checkSettings(body.settings);
+    const asked = await projects.toRender(body.project, body.scene, settings);
+    const gone = new AbortController();
+    reply.raw.on('close', () => gone.abort());
+    const out = files.workFile(`${newId()}.zip`);
+    const { scene, assets, sceneName: name } = asked;
+    const stock = stockOf(assets, (sha) => files.pathOf(sha));
+    try {
+      return await renderApart({ name, scene, stock, settings: asked.settings, out }, { signal: gone.signal });
+    } finally {
+      await rm(out, { force: true });
+    }
   });
 
   serve(app, CALLS.deliver, async ({ params: { id }, body, request }) => {

@@ -331,6 +331,14 @@ describe('renders', () => {
     expect([page.statusCode, page.headers['content-type']]).toEqual([200, 'text/html; charset=utf-8']);
     expect(String(page.headers['content-security-policy'])).toContain('sandbox allow-scripts');
     expect(await refusal(RENDERS.banner, { id, name: '../secret' })).toBe('not_found');
+    // What it weighs is told before, part by part: a zip adds a little to each file.
+    const weighed = await ask(RENDERS.weigh, {}, { project, scene: scene.id, settings });
+    expect(weighed.parts?.map(({ name }) => name)).toEqual(['Player', 'Scene', 'Fallback picture']);
+    const sum = weighed.parts?.reduce((all, { bytes }) => all + bytes, 0) ?? 0;
+    // What is stored has its keys in another order, which packs a little differently.
+    expect(Math.abs(weighed.bytes - (done.result?.bytes ?? 0))).toBeLessThan(weighed.bytes / 500);
+    expect(weighed.bytes - sum).toBeGreaterThan(0);
+    expect(weighed.bytes - sum).toBeLessThan(1_000);
   });
 
   it('tell what becomes of them', async () => {

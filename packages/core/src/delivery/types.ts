@@ -82,6 +82,12 @@ export type SettingsOf<K> =
     ? { readonly format: F } & (S extends 'range' ? RangeSettings : FrameSettings) & Values<P>
     : never;
 
+/** A part of a file and what it adds to its weight. */
+export interface Part {
+  readonly name: string;
+  readonly bytes: number;
+}
+
 /** What came of a render. */
 export interface RenderResult {
   readonly width: number;
@@ -89,5 +95,7 @@ export interface RenderResult {
   readonly frames: number;
   readonly seconds: number;
   readonly bytes: number;
+  /** What the weight is made of, where a file has parts. */
+  readonly parts?: readonly Part[];
   readonly notes: readonly string[];
 }

@@ -66,7 +66,7 @@ export interface ChoiceParam<C extends string = string> extends Described {
   readonly choices: readonly { readonly value: C; readonly label: string }[];
   readonly default: C;
 }
-export type TextForm = 'address' | 'colors' | 'stays';
+export type TextForm = 'address' | 'colors' | 'stays' | 'areas';
 export interface TextParam extends Described {
   readonly kind: 'text';
   /** Characters, at the most. */

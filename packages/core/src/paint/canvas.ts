@@ -99,17 +99,8 @@ const drawPicture = (target: Target, mark: PictureMark, alpha: number, blend: Gr
   context.globalCompositeOperation = operation(blend);
   context.imageSmoothingEnabled = true;
   context.imageSmoothingQuality = 'high';
-  context.drawImage(
-    image,
-    0,
-    0,
-    asset.width,
-    asset.height,
-    -asset.width / 2,
-    -asset.height / 2,
-    asset.width,
-    asset.height,
-  );
+  // A file that was reduced has fewer pixels than its asset, and stands for all of it.
+  context.drawImage(image, -asset.width / 2, -asset.height / 2, asset.width, asset.height);
 };
 
 const drawOne = (target: Target, mark: Exclude<Mark, GroupMark>, alpha: number, blend: GroupMark['blend']): void =>

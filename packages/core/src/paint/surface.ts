@@ -42,6 +42,7 @@ export interface Context2D extends PathSink {
   createLinearGradient(x0: number, y0: number, x1: number, y1: number): Gradient2D;
   createRadialGradient(x0: number, y0: number, r0: number, x1: number, y1: number, r1: number): Gradient2D;
   drawImage(image: unknown, x: number, y: number): void;
+  drawImage(image: unknown, x: number, y: number, width: number, height: number): void;
   drawImage(
     image: unknown,
     sx: number,

@@ -10,11 +10,13 @@ import { eachMark } from '@kite/core/recipe/marks';
 import type { PictureMark } from '@kite/core/recipe/types';
 import { compileScene, type Library } from '@kite/core/scene/compile';
 import { type RecordedFonts, recording } from '@kite/core/type/recorded';
-import type { Canvas } from '@napi-rs/canvas';
-import { strToU8, zipSync } from 'fflate';
+import type { PictureAsset } from '@kite/core/document/types';
+import { type ClickArea, areasOf } from '@kite/core/delivery/areas';
+import { type Canvas, createCanvas, type Image } from '@napi-rs/canvas';
+import { deflateSync, strToU8, zipSync } from 'fflate';
 import { Cancelled } from '../failure';
 import { frameDrawer } from '../frames';
-import { type Materials, materialsFor, type Stock } from '../materials';
+import { type Materials, materialsFor } from '../materials';
 import { appRoot } from '../root';
 import type { Encoder, EncodeJob } from './types';
 
@@ -26,7 +28,17 @@ const escaped = (text: string): string => text.replace(/[&<>"']/g, (c) => `&#${c
 const asScript = (value: unknown): string =>
   JSON.stringify(value).replace(/[<>\u2028\u2029]/g, (c) => `\\u${c.charCodeAt(0).toString(16).padStart(4, '0')}`);
 
-const page = ({ scene, settings, plan: { width, height } }: EncodeJob<Html5Settings>): string => `<!doctype html>
+/** What ad servers set: where a click leads, as a whole and for each area. */
+const tags = ({ click }: Html5Settings, areas: readonly ClickArea[]): string =>
+  [
+    `var clickTag = ${asScript(click)};`,
+    ...areas.map(({ address }, i) => `var clickTag${i + 1} = ${asScript(address)};`),
+  ].join(' ');
+
+const page = (
+  { scene, settings, plan: { width, height } }: EncodeJob<Html5Settings>,
+  areas: readonly ClickArea[],
+): string => `<!doctype html>
 <html lang="en">
 <head>
 <meta charset="utf-8">
@@ -35,13 +47,15 @@ const page = ({ scene, settings, plan: { width, height } }: EncodeJob<Html5Setti
 <title>${escaped(scene.name)}</title>
 <style>
 html,body{margin:0;padding:0;overflow:hidden}
-#kite{position:relative;display:block;width:${width}px;height:${height}px;overflow:hidden;cursor:pointer}
-#kite img,#kite canvas{position:absolute;inset:0;width:${width}px;height:${height}px;border:0}
+#kite{position:relative;width:${width}px;height:${height}px;overflow:hidden}
+#kite a{position:absolute;cursor:pointer}
+#click,#kite img,#kite canvas{position:absolute;inset:0;width:${width}px;height:${height}px;border:0}
+#kite button{position:absolute;right:4px;width:22px;height:22px;padding:0;border:0;border-radius:11px;background:rgba(16,19,46,.6);color:#fff;font:15px/22px sans-serif;cursor:pointer}
 </style>
-<script>var clickTag = ${asScript(settings.click)};</script>
+<script>${tags(settings, areas)}</script>
 </head>
 <body>
-<a id="kite" href="javascript:void(0)" aria-label="${escaped(scene.name)}"><img id="fallback" src="fallback.png" alt="${escaped(scene.name)}"></a>
+<div id="kite"><a id="click" href="javascript:void(0)" aria-label="${escaped(scene.name)}"><img id="fallback" src="fallback.png" alt="${escaped(scene.name)}"></a></div>
 <script src="scene.js"></script>
 <script src="player.js"></script>
 </body>
@@ -51,11 +65,16 @@ html,body{margin:0;padding:0;overflow:hidden}
 /** Frames that are looked at in one turn of the event loop. */
 const FRAMES_A_TURN = 10;
 
+interface ShownPicture {
+  readonly mark: PictureMark;
+  /** The most pixels of the scene that one of its own is shown as wide or high. */
+  readonly scale: number;
+}
 /** What the scene asks for in the frames of the banner: of its fonts, and the pictures that it shows. */
 interface Asked {
   readonly fonts: RecordedFonts;
   /** By what names them: see pictureKey. */
-  readonly pictures: ReadonlyMap<string, PictureMark>;
+  readonly pictures: ReadonlyMap<string, ShownPicture>;
 }
 
 /** The frames that are played, which may lie between those of the scene, and those that can be looked at. */
@@ -72,10 +91,14 @@ const asked = async (
 ): Promise<Asked> => {
   const { fonts, record } = recording(library.fonts);
   const program = compileScene(scene, { ...library, fonts });
-  const pictures = new Map<string, PictureMark>();
+  const pictures = new Map<string, ShownPicture>();
   for (const [i, frame] of frames.entries()) {
     eachMark(program.at(frame).marks, (mark) => {
-      if (mark.op === 'picture') pictures.set(pictureKey(mark.asset, mark.cut), mark);
+      if (mark.op !== 'picture') return;
+      const key = pictureKey(mark.asset, mark.cut);
+      const [a, b, c, d] = mark.matrix;
+      const scale = Math.max(Math.hypot(a, b), Math.hypot(c, d), pictures.get(key)?.scale ?? 0);
+      pictures.set(key, { mark, scale });
     });
     each((i + 1) / frames.length);
     if (i % FRAMES_A_TURN === 0) await turn();
@@ -85,20 +108,79 @@ const asked = async (
 
 const EXTENSIONS = { 'image/png': 'png', 'image/jpeg': 'jpg', 'image/webp': 'webp', 'image/gif': 'gif' } as const;
 
-/** The files of the pictures that are shown: as they were imported, or as a PNG where something is cut out. */
-const pictureFiles = async (shown: Asked['pictures'], stock: Stock, { pictures }: Materials) => {
+interface PictureFile {
+  readonly bytes: Uint8Array;
+  readonly extension: string;
+}
+
+/** Of the encoder of WebP, 0 to 100. */
+const QUALITY = 82;
+/** What is shown nearly as large as it is stays as it is. */
+const WORTH_IT = 0.9;
+
+/** A picture with no more pixels than are shown of it, in whatever is lightest: itself, a WebP or a PNG. */
+const lightest = async (
+  own: PictureFile | null,
+  image: Canvas | Image,
+  { width, height }: PictureAsset,
+  share: number,
+): Promise<PictureFile> => {
+  const [w, h] = [width, height].map((side) => Math.max(1, Math.ceil(side * Math.min(1, share)))) as [number, number];
+  const canvas = createCanvas(w, h);
+  const context = canvas.getContext('2d');
+  context.imageSmoothingQuality = 'high';
+  context.drawImage(image, 0, 0, w, h);
+  const webp = { bytes: new Uint8Array(await canvas.encode('webp', QUALITY)), extension: 'webp' };
+  const png = { bytes: new Uint8Array(await canvas.encode('png')), extension: 'png' };
+  const known = own && share >= WORTH_IT ? [own] : [];
+  return [...known, png, webp].reduce((least, file) => (file.bytes.length < least.bytes.length ? file : least));
+};
+
+/** The files of the pictures that are shown: as light as they can be, or as they were imported, or as a PNG where something is cut out. */
+const pictureFiles = async (
+  shown: Asked['pictures'],
+  { stock, settings, plan, scene }: EncodeJob<Html5Settings>,
+  { pictures }: Materials,
+) => {
   const names: { [key: string]: string } = {};
   const files: { [name: string]: Uint8Array } = {};
-  for (const [key, { asset, cut }] of shown) {
-    const whole = cut ? (pictures.get(asset, cut) as Canvas | null) : null;
-    const name = `picture-${Object.keys(names).length + 1}.${whole ? 'png' : EXTENSIONS[asset.type]}`;
+  for (const [key, { mark, scale }] of shown) {
+    const { asset, cut } = mark;
+    const whole = pictures.get(asset, cut) as Canvas | Image | null;
     const path = stock.files[asset.sha];
-    if (whole) files[name] = new Uint8Array(await whole.encode('png'));
-    else if (path !== undefined) files[name] = new Uint8Array(await readFile(path));
-    else continue;
+    const own =
+      !cut && path !== undefined
+        ? { bytes: new Uint8Array(await readFile(path)), extension: EXTENSIONS[asset.type] }
+        : null;
+    let file: PictureFile | null = own;
+    if (whole && settings.pictures === 'reduced') {
+      const share = (scale * plan.drawn.width * settings.density) / scene.width;
+      file = await lightest(own, whole, asset, share);
+    } else if (whole && cut) file = { bytes: new Uint8Array(await (whole as Canvas).encode('png')), extension: 'png' };
+    if (!file) continue;
+    const name = `picture-${Object.keys(names).length + 1}.${file.extension}`;
+    files[name] = file.bytes;
     names[key] = name;
   }
   return { names, files };
+};
+
+/** What each part of a banner adds to its zip, in bytes. */
+const tellWeight = (
+  files: { readonly [name: string]: Uint8Array },
+  tell: (name: string, bytes: number) => void,
+): void => {
+  const PARTS: { readonly [part: string]: (name: string) => boolean } = {
+    Player: (name) => name === 'player.js',
+    Scene: (name) => name === 'scene.js' || name === 'index.html',
+    Pictures: (name) => name.startsWith('picture-'),
+    'Fallback picture': (name) => name.startsWith('fallback'),
+  };
+  for (const [part, isOf] of Object.entries(PARTS)) {
+    const own = Object.entries(files).filter(([name]) => isOf(name));
+    const bytes = own.reduce((sum, [, file]) => sum + Math.min(file.length, deflateSync(file, { level: 9 }).length), 0);
+    if (own.length > 0) tell(part, bytes);
+  }
 };
 
 export const html5: Encoder<Html5Settings> = async (job) => {
@@ -112,7 +194,9 @@ export const html5: Encoder<Html5Settings> = async (job) => {
   const drawer = frameDrawer(scene, materials, { ...plan, under: null });
   drawer.draw(settings.fallback);
   const needed = await asked(scene, materials.library, framesOf(plan, settings), each);
-  const pictures = await pictureFiles(needed.pictures, stock, materials);
+  const pictures = await pictureFiles(needed.pictures, job, materials);
+  const { areas, missing } = areasOf(settings.areas, scene);
+  for (const name of missing) job.note(`There is no layer “${name}”: its click area is left out.`);
   const banner = {
     scene,
     assets: stock.assets,
@@ -125,13 +209,17 @@ export const html5: Encoder<Html5Settings> = async (job) => {
     to: settings.to,
     loop: settings.loop,
     stop: settings.stop,
+    areas: areas.map(({ layer, name }) => ({ layer, name })),
+    replay: settings.replay,
+    close: settings.close,
   };
   const files = {
-    'index.html': strToU8(page(job)),
+    'index.html': strToU8(page(job, areas)),
     'player.js': new Uint8Array(await readFile(join(appRoot(), 'dist/player.js'))),
     'scene.js': strToU8(`var kiteBanner = ${asScript(banner)};`),
     ...pictures.files,
     'fallback.png': new Uint8Array(await drawer.canvas.encode('png')),
   };
+  tellWeight(files, job.part);
   await writeFile(out, zipSync(files, { level: 9, mtime: new Date(1980, 0, 1) }));
 };

@@ -18,6 +18,8 @@ export interface EncodeJob<S extends RenderSettings = RenderSettings> {
   readonly frames: (of?: readonly number[]) => AsyncIterable<DrawnFrame>;
   /** To be called once for each frame of the plan that is done. */
   readonly done: () => void;
+  /** Tells what a part of the file adds to its weight, in bytes. */
+  readonly part: (name: string, bytes: number) => void;
   /** Tells of something that the format could not keep. */
   readonly note: (text: string) => void;
 }

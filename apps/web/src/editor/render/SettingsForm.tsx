@@ -15,6 +15,8 @@ import { Segments } from '../../ui/Segments';
 import { Select } from '../../ui/Select';
 import { applies } from '../inspector/fields/applies';
 import type { FieldProps } from '../inspector/fields/props';
+import { useSlice } from '../store/context';
+import { BannerWeight } from './BannerWeight';
 import { fieldOf } from '../inspector/fields/table';
 
 export const Row = ({ label, children }: { label: string; children: ReactNode }) => (
@@ -142,6 +144,8 @@ export const SettingsForm = ({
   const own = Object.entries(kind.params).filter(([key, param]) => !idle.includes(key) && applies(param, values));
   const plan = planned(scene, settings);
   const sizes = sizesFor(scene);
+  // A film is no scene of the project.
+  const isOwn = useSlice((state) => scene.id in state.doc.scenes);
   const inks = inksOf(useContext(ColorToolsContext)?.swatches ?? []);
   const [from, to] = range ?? [0, scene.length];
   return (
@@ -241,7 +245,7 @@ export const SettingsForm = ({
         const { Field } = fieldOf(param);
         return (
           <Row key={key} label={param.label}>
-            <div className={param.kind === 'number' ? 'w-24' : 'grow'}>
+            <div className={param.kind === 'number' ? 'w-24' : 'min-w-0 grow'}>
               <Field
                 param={inScene(param, scene)}
                 values={[values[key] ?? param.default]}
@@ -259,6 +263,9 @@ export const SettingsForm = ({
           </Row>
         );
       })}
+      {kind.shownAs === 'page' && typeof plan !== 'string' && isOwn && (
+        <BannerWeight key={JSON.stringify(settings)} scene={scene.id} settings={settings} />
+      )}
       <div className="mt-1 rounded-md bg-paper-2 p-2.5 text-sm" role="status">
         {typeof plan === 'string' ? (
           <span className="text-kite">{plan}</span>

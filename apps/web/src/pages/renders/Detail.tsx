@@ -7,6 +7,7 @@ import { deliveredUrl } from '../../api/client';
 import { Segments } from '../../ui/Segments';
 import { Select } from '../../ui/Select';
 import { weight } from '../../ui/units';
+import { Weights } from '../../ui/Weights';
 import { Compared } from './Compared';
 import { showsDifference } from './comparable';
 import { Player } from './Player';
@@ -19,6 +20,9 @@ interface DetailProps {
 
 const nameOf = ({ fileName, createdAt }: Render): string =>
   `${fileName}, ${new Date(createdAt).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`;
+
+/** In bytes; 0 is none. */
+const budgetOf = ({ settings }: Render): number => ('budget' in settings ? settings.budget * 1024 : 0);
 
 export const Detail = ({ render, others }: DetailProps) => {
   const { result } = render;
@@ -82,6 +86,7 @@ export const Detail = ({ render, others }: DetailProps) => {
               {weight(result.bytes)}
             </p>
           )}
+          {result?.parts && <Weights parts={result.parts} bytes={result.bytes} budget={budgetOf(render)} />}
           {result?.notes.map((note) => (
             <p key={note} className="text-sm text-sun">
               {note}

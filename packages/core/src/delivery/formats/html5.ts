@@ -1,5 +1,5 @@
 import { LIMITS } from '../../document/limits';
-import { number, text } from '../../document/params';
+import { choice, number, switchParam, text } from '../../document/params';
 import { budget, plays } from '../params';
 import { formatKind } from '../types';
 
@@ -18,6 +18,24 @@ export const html5 = formatKind({
     budget: budget('Weight at most', 150),
     // Where a click leads while the ad server says nothing else; nowhere, where it is empty.
     click: text('Click leads to', '', { most: 2_000, lines: 'one', form: 'address' }),
+    areas: text('Click areas', '', { most: 4_000, lines: 'many', form: 'areas', hint: 'layer = address, a line each' }),
+    replay: switchParam('Play again button', false),
+    close: switchParam('Close button', false),
+    pictures: choice(
+      'Pictures',
+      [
+        { value: 'reduced', label: 'As small as they are shown' },
+        { value: 'kept', label: 'As they were imported' },
+      ],
+      'reduced',
+    ),
+    density: number('Pixels of pictures', 1, {
+      min: 1,
+      max: 4,
+      step: 0.5,
+      hint: 'for each of the banner’s, on fine screens',
+      when: ['pictures', 'reduced'],
+    }),
   },
   fromScene: ({ poster }) => ({ fallback: poster }),
   transparent: true,

@@ -17,6 +17,11 @@ const FORMS: { readonly [F in TextForm]: { readonly wanted: string; readonly is:
     wanted: 'an address of a page: https:// or http://, a host, and no password; or nothing',
     is: isAddress,
   },
+  areas: {
+    wanted: 'lines such as Button = https://lamp.example/, each a layer and the address of a page; or nothing',
+    is: (v) =>
+      v.split('\n').every((line) => /^[^=\n]+=\s*\S/.test(line) && isAddress(line.slice(line.indexOf('=') + 1).trim())),
+  },
   colors: {
     wanted: '2 to 255 colours such as #1B1F4B, with spaces between; or nothing',
     is: (v) => /^(#[0-9a-f]{6}\s+){1,254}#[0-9a-f]{6}$/i.test(v),

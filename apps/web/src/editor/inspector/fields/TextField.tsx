@@ -12,7 +12,12 @@ interface TextFieldProps {
 }
 
 /** What texts of each form look like. */
-const SHAPES = { address: 'https://', colors: '#1B1F4B #FFB23E', stays: '12: 0.5, 40: 1' } as const;
+const SHAPES = {
+  address: 'https://',
+  colors: '#1B1F4B #FFB23E',
+  stays: '12: 0.5, 40: 1',
+  areas: 'Button = https://',
+} as const;
 
 /** A text, written while it is typed: what is typed between coming in and leaving is one step. */
 export const TextField = ({ label, value, param, onStart, onChange, onEnd }: TextFieldProps) => {
