@@ -53,6 +53,7 @@ for (const theme of THEMES) {
       expect.soft(await violations(page, theme), 'a new project').toEqual([]);
       for (const [name, path] of [
         ['renders', '/renders'],
+        ['deliveries', `/projects/${await demoOf(server)}/deliveries`],
         ['help', '/help/formulas'],
         ['nowhere', '/no/such/page'],
       ] as const) {

@@ -99,8 +99,6 @@ try {
   await layer('Lamp fan').click();
   await page.getByLabel('Open Lamp fan').click();
   await frame(30);
-  await page.getByRole('button', { name: 'Open Repeater' }).first().click();
-  await shot('recipe');
   await page.getByTestId('bead').nth(2).click();
   await page.getByRole('button', { name: 'Ease Bounce' }).hover();
   await shot('ease');
@@ -151,8 +149,6 @@ try {
   await page.getByLabel('Stagger step').fill('6');
   await page.keyboard.press('Enter');
   await frame(20);
-  await page.getByLabel('Stagger', { exact: true }).scrollIntoViewIfNeeded();
-  await shot('stagger');
   await page.getByTestId('timeline-rows').evaluate((rows) => (rows.scrollTop = 0));
   await layer('Quill Square').click();
   await layer('Harbour Steps').click({ modifiers: ['Shift'] });
@@ -220,26 +216,34 @@ try {
   await shot('render');
   await page.getByRole('button', { name: 'Cancel' }).click();
 
-  const [project] = await (await fetch(`${url}/api/projects`)).json();
-  const { document } = await (await fetch(`${url}/api/projects/${project.id}`)).json();
-  const [mark, , , fan] = document.order;
-  const range = { scale: 0.5, rate: null, from: 0 };
-  const asked = [
-    [fan, { format: 'gif', ...range, scale: 0.25, to: 90, loop: 0, palette: 'global', dither: 'diffuse' }],
-    [fan, { format: 'html5', ...range, scale: 0.5, to: 90, loop: 0, fallback: 36, click: 'https://nighttram.example' }],
-    [mark, { format: 'png', scale: 1, frame: 112 }],
-    [mark, { format: 'mp4', ...range, to: 120, quality: 'good' }],
-  ];
-  for (const [scene, settings] of asked) {
-    await fetch(`${url}/api/renders`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ project: project.id, scene, settings }),
-    });
-  }
-  await page.goto(`${url}/renders`);
-  await page.locator('[data-testid=render-row][data-status=done]').nth(3).waitFor({ timeout: 60_000 });
-  await page.getByTestId('render-row').filter({ hasText: 'HTML5 banner' }).getByRole('button').first().click();
+  await page.getByRole('button', { name: 'Scene Late ticket', exact: true }).click();
+  await page.getByTestId('canvas').click({ position: { x: 5, y: 5 } });
+  await page.getByLabel('Scene length', { exact: true }).fill('60');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: /to look at$/ }).click();
+  await shot('checks');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+z');
+
+  await page.getByRole('link', { name: 'Deliveries' }).click();
+  await page.getByRole('button', { name: 'Render all' }).click();
+  await page.getByRole('link', { name: 'All as one zip' }).waitFor({ timeout: 120_000 });
+  await page.getByRole('button', { name: 'Video, twice as large' }).click();
+  await page.getByLabel('Bit rate').fill('900');
+  await page.keyboard.press('Enter');
+  await page.getByText('Out of date', { exact: true }).waitFor();
+  await page.getByRole('button', { name: 'Banner for the ad server' }).click();
+  await page.getByRole('button', { name: 'Weigh it' }).click();
+  await page.getByText('KB of 150 KB').waitFor();
+  await page.mouse.move(640, 780);
+  await shot('deliveries');
+
+  await page.getByRole('button', { name: 'Video, twice as large' }).click();
+  await page.getByRole('button', { name: 'Render this one' }).click();
+  await page.getByTestId('delivery').filter({ hasText: 'Up to date' }).nth(4).waitFor({ timeout: 60_000 });
+  await page.getByRole('link', { name: 'All renders' }).click();
+  await page.getByTestId('render-row').first().getByRole('button').first().click();
+  await page.getByRole('radio', { name: 'Side by side' }).click();
   await page.waitForTimeout(1_200);
   await shot('renders');
 } finally {

@@ -16,7 +16,7 @@ export const stays = text('Frames that stay', '', {
   most: 500,
   lines: 'one',
   form: 'stays',
-  hint: 'frame: seconds, as 12: 0.5, 40: 1',
+  hint: 'frame: seconds, of the scene',
 });
 
 /** What a file may weigh. */
