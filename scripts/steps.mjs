@@ -34,6 +34,21 @@ export const install = () => {
   stamp('installed', value);
 };
 
+const onDebian = () =>
+  existsSync('/etc/os-release') && /^ID(_LIKE)?=.*debian/m.test(readFileSync('/etc/os-release', 'utf8'));
+
+/** Installs a browser of Debian's as root, or says what to do. */
+export const debianPackage = (name, browser, variable) => {
+  if (process.getuid?.() !== 0 || !onDebian()) {
+    console.error(`This needs ${browser}: run "sudo apt-get install ${name}", or set ${variable} to its path.`);
+    process.exit(1);
+  }
+  console.log(`Installing ${browser} ...`);
+  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+  execFileSync('apt-get', ['update', '-qq'], { stdio: 'inherit', env });
+  execFileSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', name], { stdio: 'inherit', env });
+};
+
 const SOURCES = ['packages', 'apps', 'demo', 'bench', 'soak', 'e2e/support', 'scripts'];
 
 function* sources(folder) {

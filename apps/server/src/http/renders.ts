@@ -30,6 +30,9 @@ const BANNER_TYPES: Readonly<Record<string, string>> = {
   html: 'text/html; charset=utf-8',
   js: 'text/javascript; charset=utf-8',
   png: 'image/png',
+  jpg: 'image/jpeg',
+  webp: 'image/webp',
+  gif: 'image/gif',
 };
 
 export interface RenderServices {

@@ -1,6 +1,6 @@
 /** A scene made ready to be checked. */
 import type { Delivery, Id, Project, Scene } from '../document/types';
-import { compileScene, type Library } from '../scene/compile';
+import { compileScene, type Library, type Program } from '../scene/compile';
 import { wholeScene } from '../scene/whole';
 import { lightsOf } from './light';
 import { textsOf } from './texts';
@@ -21,12 +21,25 @@ const once = <T>(make: () => Steps<T>): (() => Steps<T>) => {
   };
 };
 
-function* smallOf(scene: Scene, see: See): Steps<Small> {
+/** What looking through a scene may cost, in units of work: see recipe/room.ts. Heavy ones are looked at as far as that goes. */
+const MOST_WORK = 50_000_000;
+/** However heavy it is. */
+const LEAST_FRAMES = 30;
+
+/** How many of its frames a scene is looked at, from its first on. */
+const framesSeen = ({ scene, at }: Program): number => {
+  const within = Math.floor(MOST_WORK / Math.max(1, at(scene.poster).work));
+  return Math.min(scene.length, MOST_FRAMES, Math.max(LEAST_FRAMES, within));
+};
+
+function* smallOf(program: Program, see: See): Steps<Small> {
+  const { scene } = program;
+  const count = framesSeen(program);
   const scale = SMALL_SIDE / Math.max(scene.width, scene.height);
   const [width, height] = [Math.max(1, Math.round(scene.width * scale)), Math.max(1, Math.round(scene.height * scale))];
   const matrix = [width / scene.width, 0, 0, height / scene.height, 0, 0] as const;
   const frames: Float32Array[] = [];
-  for (let frame = 0; frame < Math.min(scene.length, MOST_FRAMES); frame++) {
+  for (let frame = 0; frame < count; frame++) {
     frames.push(lightsOf(see(frame, { width, height, matrix })));
     yield;
   }
@@ -60,7 +73,7 @@ export function* proofOf(own: Scene, { project, library, rules, weights, seeing 
     weights,
     deliveries: deliveriesOf(project, scene.id),
     texts: once(() => textsOf(program)),
-    small: once(() => smallOf(scene, see)),
+    small: once(() => smallOf(program, see)),
   };
   const found: Finding[] = [];
   for (const check of CHECKS) found.push(...(yield* check.find(look)));

@@ -12,6 +12,9 @@ import type { Steps, TextSeen } from './types';
 /** Moments looked at in a second. */
 const A_SECOND = 15;
 const MOST_MOMENTS = 600;
+/** Of all texts together, but for so many of each. */
+const MOST_LOOKS = 20_000;
+const LEAST_MOMENTS = 12;
 /** What is seen as strong as this is read. */
 const LEGIBLE = 0.5;
 /** How much of it lies in the picture. */
@@ -79,23 +82,26 @@ const runsOf = (moments: readonly (Moment | null)[]): Moment[][] => {
 };
 
 /** The frames that are looked at. */
-const momentsOf = (scene: Scene): { readonly frames: readonly number[]; readonly step: number } => {
+const momentsOf = (scene: Scene, texts: number): { readonly frames: readonly number[]; readonly step: number } => {
   const rate = framesPerSecond(scene.rate);
-  const step = Math.max(1, Math.round(rate / A_SECOND), Math.ceil(scene.length / MOST_MOMENTS));
+  const most = Math.min(MOST_MOMENTS, Math.max(LEAST_MOMENTS, Math.floor(MOST_LOOKS / Math.max(1, texts))));
+  const step = Math.max(1, Math.round(rate / A_SECOND), Math.ceil(scene.length / most));
   return { frames: Array.from({ length: Math.ceil(scene.length / step) }, (_, i) => i * step), step };
 };
 
 /** Every text of a scene, once for each run of frames in which it is seen. Letters that stand by themselves are left out. */
 export function* textsOf(program: Program): Steps<readonly TextSeen[]> {
   const { scene } = program;
-  const { frames, step } = momentsOf(scene);
+  const layers = scene.order.flatMap((id) => {
+    const layer = scene.layers[id];
+    const card = layer?.kind === 'drawing' ? textCardOf(layer) : undefined;
+    return layer?.kind === 'drawing' && card ? [{ layer, card }] : [];
+  });
+  const { frames, step } = momentsOf(scene, layers.length);
   const rate = framesPerSecond(scene.rate);
   const slow = (STILL * Math.max(scene.width, scene.height) * step) / rate;
   const all: TextSeen[] = [];
-  for (const id of scene.order) {
-    const layer = scene.layers[id];
-    const card = layer?.kind === 'drawing' ? textCardOf(layer) : undefined;
-    if (layer?.kind !== 'drawing' || !card) continue;
+  for (const { layer, card } of layers) {
     const moments: (Moment | null)[] = [];
     for (const frame of frames) {
       moments.push(momentOf(program, layer, card, frame));
@@ -112,7 +118,7 @@ export function* textsOf(program: Program): Steps<readonly TextSeen[]> {
       const strength = Math.max(...among.map((m) => m.strength));
       const strong = among.filter((m) => m.strength === strength);
       const at = strong[strong.length >> 1] as Moment;
-      const shown = program.cardAt(id, card.id, at.frame);
+      const shown = program.cardAt(layer.id, card.id, at.frame);
       if (!shown) continue;
       const { text, size } = shown.values as { readonly text: string; readonly size: number };
       const words = text.trim().split(/\s+/u).filter(Boolean);
@@ -120,7 +126,7 @@ export function* textsOf(program: Program): Steps<readonly TextSeen[]> {
       const [a, b, c, d] = shown.matrix;
       const to = Math.min(last.frame + step, layer.to, scene.length);
       all.push({
-        layer: id,
+        layer: layer.id,
         card: card.id,
         name: words.join(' ').slice(0, 40),
         words: words.length,

@@ -80,7 +80,7 @@ export interface Look {
   /** What the last files of deliveries weigh, in bytes, as far as that is known. */
   readonly weights: ReadonlyMap<Id, number>;
   readonly texts: () => Steps<readonly TextSeen[]>;
-  /** Every frame, so many pixels wide and high. */
+  /** Every frame, or as many as a heavy scene is looked at, so many pixels wide and high. */
   readonly small: () => Steps<Small>;
 }
 

@@ -2,22 +2,20 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { setImmediate as turn } from 'node:timers/promises';
+import { areasOf, type ClickArea } from '@kite/core/delivery/areas';
 import type { FormatSettings } from '@kite/core/delivery/formats/table';
 import type { RenderPlan } from '@kite/core/delivery/types';
 import type { Scene } from '@kite/core/document/types';
 import { pictureKey } from '@kite/core/picture/key';
 import { eachMark } from '@kite/core/recipe/marks';
-import type { PictureMark } from '@kite/core/recipe/types';
 import { compileScene, type Library } from '@kite/core/scene/compile';
 import { type RecordedFonts, recording } from '@kite/core/type/recorded';
-import type { PictureAsset } from '@kite/core/document/types';
-import { type ClickArea, areasOf } from '@kite/core/delivery/areas';
-import { type Canvas, createCanvas, type Image } from '@napi-rs/canvas';
 import { deflateSync, strToU8, zipSync } from 'fflate';
 import { Cancelled } from '../failure';
 import { frameDrawer } from '../frames';
-import { type Materials, materialsFor } from '../materials';
+import { materialsFor } from '../materials';
 import { appRoot } from '../root';
+import { type ShownPicture, pictureFiles } from './bannerPictures';
 import type { Encoder, EncodeJob } from './types';
 
 type Html5Settings = FormatSettings<'html5'>;
@@ -65,11 +63,6 @@ html,body{margin:0;padding:0;overflow:hidden}
 /** Frames that are looked at in one turn of the event loop. */
 const FRAMES_A_TURN = 10;
 
-interface ShownPicture {
-  readonly mark: PictureMark;
-  /** The most pixels of the scene that one of its own is shown as wide or high. */
-  readonly scale: number;
-}
 /** What the scene asks for in the frames of the banner: of its fonts, and the pictures that it shows. */
 interface Asked {
   readonly fonts: RecordedFonts;
@@ -104,65 +97,6 @@ const asked = async (
     if (i % FRAMES_A_TURN === 0) await turn();
   }
   return { fonts: record, pictures };
-};
-
-const EXTENSIONS = { 'image/png': 'png', 'image/jpeg': 'jpg', 'image/webp': 'webp', 'image/gif': 'gif' } as const;
-
-interface PictureFile {
-  readonly bytes: Uint8Array;
-  readonly extension: string;
-}
-
-/** Of the encoder of WebP, 0 to 100. */
-const QUALITY = 82;
-/** What is shown nearly as large as it is stays as it is. */
-const WORTH_IT = 0.9;
-
-/** A picture with no more pixels than are shown of it, in whatever is lightest: itself, a WebP or a PNG. */
-const lightest = async (
-  own: PictureFile | null,
-  image: Canvas | Image,
-  { width, height }: PictureAsset,
-  share: number,
-): Promise<PictureFile> => {
-  const [w, h] = [width, height].map((side) => Math.max(1, Math.ceil(side * Math.min(1, share)))) as [number, number];
-  const canvas = createCanvas(w, h);
-  const context = canvas.getContext('2d');
-  context.imageSmoothingQuality = 'high';
-  context.drawImage(image, 0, 0, w, h);
-  const webp = { bytes: new Uint8Array(await canvas.encode('webp', QUALITY)), extension: 'webp' };
-  const png = { bytes: new Uint8Array(await canvas.encode('png')), extension: 'png' };
-  const known = own && share >= WORTH_IT ? [own] : [];
-  return [...known, png, webp].reduce((least, file) => (file.bytes.length < least.bytes.length ? file : least));
-};
-
-/** The files of the pictures that are shown: as light as they can be, or as they were imported, or as a PNG where something is cut out. */
-const pictureFiles = async (
-  shown: Asked['pictures'],
-  { stock, settings, plan, scene }: EncodeJob<Html5Settings>,
-  { pictures }: Materials,
-) => {
-  const names: { [key: string]: string } = {};
-  const files: { [name: string]: Uint8Array } = {};
-  for (const [key, { mark, scale }] of shown) {
-    const { asset, cut } = mark;
-    const whole = pictures.get(asset, cut) as Canvas | Image | null;
-    const path = stock.files[asset.sha];
-    const own =
-      !cut && path !== undefined
-        ? { bytes: new Uint8Array(await readFile(path)), extension: EXTENSIONS[asset.type] }
-        : null;
-    let file: PictureFile | null = own;
-    if (whole && settings.pictures === 'reduced') {
-      const share = (scale * plan.drawn.width * settings.density) / scene.width;
-      file = await lightest(own, whole, asset, share);
-    } else if (whole && cut) file = { bytes: new Uint8Array(await (whole as Canvas).encode('png')), extension: 'png' };
-    if (!file) continue;
-    const name = `picture-${Object.keys(names).length + 1}.${file.extension}`;
-    files[name] = file.bytes;
-    names[key] = name;
-  }
-  return { names, files };
 };
 
 /** What each part of a banner adds to its zip, in bytes. */

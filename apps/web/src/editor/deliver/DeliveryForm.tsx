@@ -1,20 +1,19 @@
 import { formatOf, type RenderSettings } from '@kite/core/delivery/formats/table';
 import { keptSettings, settingsOf } from '@kite/core/delivery/kept';
 import { fileNameOf, NAME_PARTS, type NameFacts, strangeParts } from '@kite/core/delivery/naming';
-import type { Delivery, Id, Scene } from '@kite/core/document/types';
-import { removeDelivery, setDelivery } from '@kite/core/edits/deliveries';
-import { Copy, Trash2, X } from 'lucide-react';
-import { addDelivery } from '@kite/core/edits/deliveries';
-import { uniqueName } from '@kite/core/document/make';
 import { LIMITS } from '@kite/core/document/limits';
+import { uniqueName } from '@kite/core/document/make';
+import type { Delivery, Id, Scene } from '@kite/core/document/types';
+import { addDelivery, removeDelivery, setDelivery } from '@kite/core/edits/deliveries';
+import { Copy, Trash2, X } from 'lucide-react';
 import { useState } from 'react';
 import { Button, IconButton } from '../../ui/Button';
 import { NumberField } from '../../ui/NumberField';
 import { Select } from '../../ui/Select';
+import { FindingRow } from '../checks/FindingRow';
 import { planned, Row, SettingsForm } from '../render/SettingsForm';
 import { useEditor, useSlice } from '../store/context';
 import { makeId } from '../store/editor';
-import { FindingRow } from '../checks/FindingRow';
 import { findingsOf, shownBy } from './DeliveryCard';
 import type { DeliveryState } from './useDelivered';
 

@@ -29,6 +29,7 @@ export const loop: CheckKind = {
     });
     if (looping.length === 0) return [];
     const { frames } = yield* small();
+    if (frames.length < scene.length) return [];
     const steps = frames.slice(1).map((lights, i) => wayBetween(frames[i] as Float32Array, lights));
     const jump = wayBetween(frames.at(-1) as Float32Array, frames[0] as Float32Array);
     if (jump <= Math.max(SEEN, MUCH * Math.max(0, ...steps))) return [];

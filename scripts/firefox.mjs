@@ -1,0 +1,117 @@
+// npm run firefox: banners of the demo, and the first steps in the editor, in Firefox. Not part of npm test: it needs Debian's firefox-esr.
+import { execFileSync, spawn } from 'node:child_process';
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { build, debianPackage, install } from './steps.mjs';
+
+const FIREFOX = process.env.KITE_FIREFOX ?? '/usr/bin/firefox-esr';
+/** Banners that are nearer to the PNG than this look the same, in decibels. */
+const NEAR = 50;
+/** Scenes of the demo, and the frames that are looked at. */
+const LOOKS = [
+  ['Late ticket', 1, [20, 60, 200]],
+  ['Mark reveal', 0.25, [50, 100]],
+  ['Route title', 0.25, [70, 120]],
+  ['Next stop strip', 0.25, [60]],
+  ['Lamp fan', 0.25, [40]],
+];
+
+install();
+if (!existsSync(FIREFOX)) debianPackage('firefox-esr', 'Firefox', 'KITE_FIREFOX');
+await build();
+const { default: puppeteer } = await import('puppeteer-core');
+const { createCanvas, loadImage } = await import('@napi-rs/canvas');
+const { unzipSync } = await import('fflate');
+
+const folder = mkdtempSync(join(tmpdir(), 'kite-firefox-'));
+const kite = (...args) =>
+  execFileSync(process.execPath, ['dist/kite.mjs', ...args], { stdio: ['ignore', 'ignore', 'inherit'] });
+
+const pixels = async (bytes) => {
+  const image = await loadImage(bytes);
+  const context = createCanvas(image.width, image.height).getContext('2d');
+  context.drawImage(image, 0, 0);
+  return context.getImageData(0, 0, image.width, image.height).data;
+};
+const decibels = (a, b) => {
+  const sum = a.reduce((all, v, i) => all + (i % 4 < 3 ? (v - b[i]) ** 2 : 0), 0);
+  return 10 * Math.log10(255 ** 2 / (sum / (a.length * 0.75)));
+};
+
+let failed = 0;
+const says = (name, fits, told) => {
+  console.log(`${fits ? 'ok  ' : 'FAIL'}  ${name}: ${told}`);
+  if (!fits) failed++;
+};
+
+const banners = async (browser) => {
+  const demo = join(folder, 'demo.kite');
+  kite('demo', '--out', demo);
+  for (const [scene, scale, frames] of LOOKS) {
+    const zip = join(folder, 'banner.zip');
+    kite('render', demo, '--scene', scene, '--format', 'html5', '--scale', String(scale), '--out', zip);
+    const place = join(folder, scene);
+    mkdirSync(place, { recursive: true });
+    for (const [name, bytes] of Object.entries(unzipSync(readFileSync(zip)))) writeFileSync(join(place, name), bytes);
+    for (const frame of frames) {
+      const png = join(folder, 'frame.png');
+      kite('frame', demo, '--scene', scene, '--frame', String(frame), '--scale', String(scale), '--out', png);
+      const { width, height } = await loadImage(png);
+      const page = await browser.newPage();
+      await page.setViewport({ width, height });
+      await page.goto(`file://${place}/index.html#frame=${frame}`);
+      await page.waitForSelector('canvas');
+      const shown = await page.screenshot({ clip: { x: 0, y: 0, width, height } });
+      const near = decibels(await pixels(readFileSync(png)), await pixels(shown));
+      says(`banner of ${scene}, frame ${frame}`, near >= NEAR, `${near.toFixed(1)} dB`);
+      await page.close();
+    }
+  }
+};
+
+const editor = async (browser) => {
+  const server = spawn(process.execPath, ['dist/server.mjs', '--data', join(folder, 'data'), '--port', '0']);
+  try {
+    const url = await new Promise((resolve) =>
+      server.stdout.on('data', (chunk) => {
+        const match = /is at (http:\S+)/.exec(String(chunk));
+        if (match) resolve(match[1]);
+      }),
+    );
+    const page = await browser.newPage();
+    await page.setViewport({ width: 1280, height: 800 });
+    const wrong = [];
+    page.on('pageerror', (error) => wrong.push(error.message));
+    const [project] = await (await fetch(`${url}/api/projects`)).json();
+    await page.goto(`${url}/projects/${project.id}`);
+    await page.waitForSelector('[data-testid=picture][data-drawn]');
+    says('the editor', true, 'opens and draws the demo');
+    const rows = () => page.$$eval('[data-testid=layer-row]', (all) => all.length);
+    await page.locator('::-p-aria([name="New scene"][role="button"])').click();
+    await page.locator('[role=dialog] button[type=submit]').click();
+    await page.waitForFunction(() => document.querySelectorAll('[data-testid=layer-row]').length === 0);
+    await page.locator('::-p-aria([name="Add a shape"][role="button"])').click();
+    await page.locator('::-p-aria([name="Star"][role="button"])').click({ count: 2 });
+    await page.waitForFunction(() => document.querySelectorAll('[data-testid=layer-row]').length === 1);
+    says('a star', (await rows()) === 1, 'is a layer of a new scene');
+    await page.waitForFunction(() => document.querySelector('[data-testid=save-state]')?.textContent === 'Saved');
+    const { document: kept } = await (await fetch(`${url}/api/projects/${project.id}`)).json();
+    const made = kept.scenes[kept.order.find((id) => page.url().includes(id)) ?? kept.order.at(-1)];
+    says('what is made', Object.keys(made.layers).length === 1, 'is saved');
+    says('nothing', wrong.length === 0, wrong.join('; ') || 'went wrong');
+  } finally {
+    server.kill('SIGKILL');
+  }
+};
+
+const browser = await puppeteer.launch({ browser: 'firefox', executablePath: FIREFOX, headless: true });
+try {
+  await banners(browser);
+  await editor(browser);
+} finally {
+  await browser.close();
+  rmSync(folder, { recursive: true, force: true });
+}
+console.log(failed === 0 ? 'All as it should be.' : `${failed} not as it should be.`);
+process.exit(failed === 0 ? 0 : 1);
