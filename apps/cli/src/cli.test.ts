@@ -97,6 +97,8 @@ describe('kite', () => {
     // A part of the scene, by its first and last frame.
     const some = render('--format', 'webp', '--first', '4', '--last', '6', '--lossless', 'yes');
     expect([some.status, some.text]).toEqual([0, expect.stringContaining('3 frames')]);
+    const one = render('--format', 'webp', '--frame', '30');
+    expect([one.status, one.text]).toEqual([0, expect.stringContaining(', 1 frame,')]);
     expect(render('--format', 'webp', '--lossless', 'maybe').text).toContain(
       '--lossless: got "maybe", wanted yes or no',
     );

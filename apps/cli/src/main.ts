@@ -153,11 +153,19 @@ const write = async (archive: Archive, orders: readonly Order[]): Promise<void> 
       );
       if (process.stderr.isTTY) process.stderr.write('\n');
       for (const note of result.notes) console.error(note);
-      console.log(`${out}: ${result.width} × ${result.height}, ${result.frames} frames, ${result.bytes} bytes`);
+      console.log(
+        `${out}: ${result.width} × ${result.height}, ${result.frames} frame${result.frames === 1 ? '' : 's'}, ${result.bytes} bytes`,
+      );
     }
   } finally {
     await rm(folder, { recursive: true, force: true });
   }
+};
+
+/** What one frame means to a format: the frame of a still, a banner's fallback, or all there is of what else would move. */
+const shownAt = (frame: number, defaults: RenderSettings) => {
+  if (isStill(defaults)) return { frame };
+  return defaults.format === 'html5' ? { fallback: frame } : { from: frame, to: frame + 1 };
 };
 
 const render = async (archive: Archive, options: Options, format: string): Promise<void> => {
@@ -173,10 +181,9 @@ const render = async (archive: Archive, options: Options, format: string): Promi
   const settings = checkSettings({
     ...defaults,
     ...(scale !== undefined && { scale }),
-    ...(frame !== undefined && isStill(defaults) && { frame }),
+    ...(frame !== undefined && shownAt(frame, defaults)),
     ...(first !== undefined && !isStill(defaults) && { from: first }),
     ...(last !== undefined && !isStill(defaults) && { to: last + 1 }),
-    ...(frame !== undefined && defaults.format === 'html5' && { fallback: frame }),
     ...settingsIn(options, format),
   });
   return write(archive, [{ scene, settings, out }]);

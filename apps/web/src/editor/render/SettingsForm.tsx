@@ -106,6 +106,10 @@ const sizesFor = ({ width, height }: Scene) => [
 
 const ownSize = (scale: number) => ({ value: String(scale), label: 'A size of its own' });
 
+/** What of a scene is in a range. */
+const rangeShown = ({ from, to }: { readonly from: number; readonly to: number }, { length }: Scene) =>
+  from === 0 && to === length ? 'whole' : to === from + 1 ? 'one' : 'part';
+
 interface SettingsFormProps {
   scene: Scene;
   settings: RenderSettings;
@@ -147,7 +151,12 @@ export const SettingsForm = ({
   // A film is no scene of the project.
   const isOwn = useSlice((state) => scene.id in state.doc.scenes);
   const inks = inksOf(useContext(ColorToolsContext)?.swatches ?? []);
-  const [from, to] = range ?? [0, scene.length];
+  const [from, to] = range ?? [Math.max(1, frame), scene.length];
+  const ranges = {
+    whole: { from: 0, to: scene.length },
+    part: { from, to },
+    one: { from: frame, to: frame + 1 },
+  };
   return (
     <div className="flex flex-col gap-2.5">
       <Segments
@@ -209,20 +218,13 @@ export const SettingsForm = ({
           <Row label="Range">
             <Segments
               label="Range"
-              value={settings.from === 0 && settings.to === scene.length ? 'whole' : 'part'}
+              value={rangeShown(settings, scene)}
               options={[
                 { value: 'whole', label: 'Whole scene' },
                 { value: 'part', label: range ? `Play range, ${from} to ${to - 1}` : 'From here on' },
+                { value: 'one', label: 'One frame' },
               ]}
-              onChange={(which) =>
-                set(
-                  which === 'whole'
-                    ? { from: 0, to: scene.length }
-                    : range
-                      ? { from, to }
-                      : { from: Math.max(1, frame), to: scene.length },
-                )
-              }
+              onChange={(which) => set(ranges[which])}
             />
           </Row>
           <Row label="First and last">
@@ -274,7 +276,7 @@ export const SettingsForm = ({
             <span className="tabular font-medium">
               {plan.width} × {plan.height} px
               {!isStill(settings) &&
-                ` · ${plan.frames.length} frames at ${rateLabel(plan.rate)} a second · ${(plan.frames.length / framesPerSecond(plan.rate)).toFixed(2)} s`}
+                ` · ${plan.frames.length} ${plan.frames.length === 1 ? 'frame' : 'frames'} at ${rateLabel(plan.rate)} a second · ${(plan.frames.length / framesPerSecond(plan.rate)).toFixed(2)} s`}
             </span>
             {plan.notes.map((note) => (
               <span key={note} className="mt-1 block text-sun">

@@ -5,11 +5,11 @@ import { formatKind } from '../types';
 /** Of libwebp, 0 to 100. */
 const QUALITY = { draft: 50, good: 80, best: 95 } as const;
 
-/** A range of one frame is a still picture. */
+/** Of one frame it is a still picture. */
 export const webp = formatKind({
   format: 'webp',
   label: 'WebP',
-  about: 'A moving picture of all colours and with soft transparency, small; a range of one frame is a still one.',
+  about: 'A moving picture of all colours and with soft transparency, small; of one frame it is a still one.',
   extension: 'webp',
   mime: 'image/webp',
   span: 'range',
