@@ -169,7 +169,7 @@ const CASES: readonly Case[] = [
     passes: delivering(sceneOf([words('Ride home')]), HTML5),
   },
   {
-    check: 'bannerWeight',
+    check: 'weight',
     trips: delivering(sceneOf([words('Ride home')]), { ...HTML5, budget: 60 }),
     says: /weighed 80 KB when it was last rendered; its budget is 60 KB/,
     passes: delivering(sceneOf([words('Ride home')]), { ...HTML5, budget: 80 }),

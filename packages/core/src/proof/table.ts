@@ -2,9 +2,14 @@
 import type { MakeId } from '../document/make';
 import type { Edit } from '../document/patches';
 import type { Project } from '../document/types';
-import { bannerBorder, bannerClick, bannerFallback, bannerLoops, bannerTime, bannerWeight } from './checks/banner';
+import { bannerBorder } from './checks/bannerBorder';
+import { bannerClick } from './checks/bannerClick';
+import { bannerFallback } from './checks/bannerFallback';
+import { bannerLoops } from './checks/bannerLoops';
+import { bannerTime } from './checks/bannerTime';
 import { contrast } from './checks/contrast';
-import { early, endsEarly } from './checks/ends';
+import { early } from './checks/early';
+import { endsEarly } from './checks/endsEarly';
 import { enlarged } from './checks/enlarged';
 import { flashes } from './checks/flashes';
 import { lateKeys } from './checks/lateKeys';
@@ -12,6 +17,7 @@ import { loop } from './checks/loop';
 import { reading } from './checks/reading';
 import { safeArea } from './checks/safeArea';
 import { textSize } from './checks/textSize';
+import { weight } from './checks/weight';
 import { working } from './checks/working';
 import type { CheckKind, Finding } from './types';
 
@@ -29,7 +35,7 @@ export const CHECKS: readonly CheckKind[] = [
   bannerTime,
   bannerLoops,
   bannerClick,
-  bannerWeight,
+  weight,
   bannerFallback,
   bannerBorder,
   loop,

@@ -2,11 +2,11 @@
 import type { DrawingLayer, Item, Scene } from '../document/types';
 import { type Box, boxThrough, intersection } from '../geometry/bounds';
 import { soleSource } from '../recipe/needs';
-import type { Mark } from '../recipe/types';
 import type { Program } from '../scene/compile';
 import { cardsBox, layerBoxInScene } from '../scene/bounds';
 import { isShown } from '../scene/groups';
 import { framesPerSecond } from '../time/rate';
+import { strongest } from './seen';
 import type { Steps, TextSeen } from './types';
 
 /** Moments looked at in a second. */
@@ -25,12 +25,6 @@ const STILL = 0.06;
 /** The first text of a layer that has one. */
 export const textCardOf = ({ items }: DrawingLayer): Item | undefined =>
   Object.values(items).find((item) => item.kind === 'text' && item.on);
-
-const strongest = (marks: readonly Mark[]): number =>
-  marks.reduce((most, mark) => {
-    if (mark.op === 'group') return Math.max(most, mark.alpha * strongest(mark.marks));
-    return Math.max(most, mark.alpha);
-  }, 0);
 
 const areaOf = ({ left, top, right, bottom }: Box): number => Math.max(0, right - left) * Math.max(0, bottom - top);
 
