@@ -96,6 +96,16 @@ test('five deliveries by one press, as one zip; what is out of date is known, an
   await expect(rows.filter({ hasText: 'Up to date' })).toHaveCount(5, { timeout: 30_000 });
   expect(readGif(await fileOf(server, id, 'Loop')).delays.at(-1)).toBe(204);
 
+  // Another order, a copy, and one less: each can be taken back.
+  await page.getByRole('button', { name: 'Move up' }).click();
+  await expect(rows.first()).toContainText('Loop');
+  await page.getByRole('button', { name: 'Duplicate' }).click();
+  await expect(rows).toHaveCount(6);
+  await page.getByRole('button', { name: 'Delete', exact: true }).click();
+  await expect(rows).toHaveCount(5);
+  await page.getByRole('button', { name: 'Undo: Delete a delivery' }).click();
+  await expect(rows).toHaveCount(6);
+
   // Both files of it, beside each other.
   await page.getByRole('link', { name: 'All renders' }).click();
   await page.getByTestId('render-row').filter({ hasText: 'Loop' }).first().getByRole('button').first().click();

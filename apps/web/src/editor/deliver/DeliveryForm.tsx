@@ -4,8 +4,8 @@ import { fileNameOf, NAME_PARTS, type NameFacts, strangeParts } from '@kite/core
 import { LIMITS } from '@kite/core/document/limits';
 import { uniqueName } from '@kite/core/document/make';
 import type { Delivery, Id, Scene } from '@kite/core/document/types';
-import { addDelivery, removeDelivery, setDelivery } from '@kite/core/edits/deliveries';
-import { Copy, Trash2, X } from 'lucide-react';
+import { addDelivery, moveDelivery, removeDelivery, setDelivery } from '@kite/core/edits/deliveries';
+import { ArrowDown, ArrowUp, Copy, Trash2, X } from 'lucide-react';
 import { useState } from 'react';
 import { Button, IconButton } from '../../ui/Button';
 import { NumberField } from '../../ui/NumberField';
@@ -87,6 +87,7 @@ export const DeliveryForm = ({ delivery, state, onOpen, onRender }: DeliveryForm
   const scene = shownBy(delivery, doc);
   const findings = useSlice((s) => findingsOf(delivery, s.findings));
   const strange = strangeParts(delivery.file);
+  const at = doc.deliveries.indexOf(delivery);
   const copy = () => {
     const name = uniqueName(
       delivery.name,
@@ -118,6 +119,20 @@ export const DeliveryForm = ({ delivery, state, onOpen, onRender }: DeliveryForm
       <div className="flex min-h-0 flex-1 flex-col gap-2.5 overflow-y-auto px-5 py-4">
         <Row label="Name">
           <TextLine label="Delivery name" value={delivery.name} onDone={(name) => set({ name })} />
+          <IconButton
+            label="Move up"
+            disabled={at === 0}
+            onClick={() => editor.edit(moveDelivery(delivery.id, at - 1))}
+          >
+            <ArrowUp size={14} />
+          </IconButton>
+          <IconButton
+            label="Move down"
+            disabled={at === doc.deliveries.length - 1}
+            onClick={() => editor.edit(moveDelivery(delivery.id, at + 1))}
+          >
+            <ArrowDown size={14} />
+          </IconButton>
           <IconButton label="Duplicate" onClick={copy}>
             <Copy size={14} />
           </IconButton>
