@@ -8,7 +8,7 @@ import { checkSettings } from '@kite/core/check/settings';
 import { sceneOfDelivery } from '@kite/core/delivery/film';
 import { type Format, formatOf, FORMATS, isFormat, type RenderSettings } from '@kite/core/delivery/formats/table';
 import { settingsOf } from '@kite/core/delivery/kept';
-import { eachOnce, fileNameOf } from '@kite/core/delivery/naming';
+import { eachOnce, fileNameOf, nameFacts } from '@kite/core/delivery/naming';
 import { defaultSettings, isStill, planRender } from '@kite/core/delivery/settings';
 import { wholeScene } from '@kite/core/scene/whole';
 import type { Delivery, Project, Scene } from '@kite/core/document/types';
@@ -195,14 +195,12 @@ const shownBy = (delivery: Delivery, project: Project): { scene: Scene; settings
   return { scene, settings: settingsOf(delivery, scene) };
 };
 
-/** The path without its extension of a delivery's file, as for the first time. */
+/** What a delivery's file is called, as for the first time. */
 const nameOf = (delivery: Delivery, project: Project): string => {
   const { scene, settings } = shownBy(delivery, project);
-  const { width, height } = planRender(scene, settings);
-  const facts = { project: project.name, scene: scene.name, delivery: delivery.name, version: '1' };
-  const date = new Date().toLocaleDateString('sv');
-  const { extension } = formatOf(settings.format);
-  return `${fileNameOf(delivery.file, { ...facts, size: `${width}x${height}`, date })}.${extension}`;
+  const plan = planRender(scene, settings);
+  const facts = nameFacts({ project, scene, delivery, plan, version: 1, time: new Date() });
+  return `${fileNameOf(delivery.file, facts)}.${formatOf(settings.format).extension}`;
 };
 
 const renderDeliveries = async (archive: Archive, name: string, options: Options): Promise<void> => {

@@ -104,17 +104,13 @@ const waysOf = (settings: RenderSettings, plan: RenderPlan, budget: number): rea
   return [{ settings, says: null }, ...all];
 };
 
-interface Made extends RenderResult {
-  readonly plan: RenderPlan;
-}
-
 /** The file made in one way, under a name of its own. */
 const made = async (
   { scene, stock, out }: RenderOptions,
   settings: RenderSettings,
   signal: AbortSignal,
   onDone: (share: number) => void,
-): Promise<Made> => {
+): Promise<RenderResult> => {
   const plan = planOf(scene, settings);
   const under = underOf(scene, settings);
   const notes: string[] = [];
@@ -141,7 +137,6 @@ const made = async (
   }
   if (signal.aborted) throw new Cancelled();
   return {
-    plan,
     width: plan.width,
     height: plan.height,
     frames: plan.frames.length,
@@ -175,7 +170,7 @@ export const renderScene = async (options: RenderOptions): Promise<RenderResult>
   // Once as asked, then as often as halving takes.
   const attempts = 1 + Math.ceil(Math.log2(ways.length));
   let tried = 0;
-  const tryWay = async ({ settings: own }: Way): Promise<Made> => {
+  const tryWay = async ({ settings: own }: Way): Promise<RenderResult> => {
     const before = Math.min(tried++, attempts - 1);
     return made({ ...options, out: attempt }, own, signal, (share) => {
       const whole = ways.length === 1 ? share : (before + share) / attempts;
@@ -185,10 +180,15 @@ export const renderScene = async (options: RenderOptions): Promise<RenderResult>
   // Meanwhile, so that it costs the render no time of its own.
   const problems = problemNotes(scene, stock, plan);
   problems.catch(() => undefined);
+  const pictured =
+    small === undefined
+      ? Promise.resolve()
+      : writeSmall(small, scene, stock, posterOf(scene, plan), underOf(scene, settings));
+  pictured.catch(() => undefined);
   try {
     const first = await tryWay(ways[0] as Way);
     await rename(attempt, partial);
-    let result: Made = first;
+    let result = first;
     const notes: string[] = [];
     if (ways.length > 1 && first.bytes > budget * 1024) {
       let [low, high] = [1, ways.length - 1];
@@ -210,10 +210,9 @@ export const renderScene = async (options: RenderOptions): Promise<RenderResult>
     } else if (budget > 0 && first.bytes > budget * 1024) {
       notes.push(`It weighs ${kilobytes(first.bytes)}, more than its budget of ${budget} KB.`);
     }
-    if (small !== undefined) await writeSmall(small, scene, stock, posterOf(scene, plan), underOf(scene, settings));
+    await pictured;
     await rename(partial, out);
-    const { plan: _plan, ...told } = result;
-    return { ...told, notes: [...result.notes, ...notes, ...(await problems)] };
+    return { ...result, notes: [...result.notes, ...notes, ...(await problems)] };
   } finally {
     await rm(partial, { force: true });
     await rm(attempt, { force: true });

@@ -1,3 +1,5 @@
+import { createReadStream } from 'node:fs';
+import { rm, stat } from 'node:fs/promises';
 import { basename, dirname } from 'node:path';
 import type { FastifyReply } from 'fastify';
 
@@ -7,3 +9,29 @@ import type { FastifyReply } from 'fastify';
  */
 export const sendFile = (reply: FastifyReply, path: string): FastifyReply =>
   reply.sendFile(basename(path), dirname(path), { contentType: false, cacheControl: false, dotfiles: 'deny' });
+
+/** The header by which a file is kept under its name, in letters that every program reads and as it is (RFC 6266). */
+export const fileName = (name: string, extension: string): string => {
+  const plain = name.replace(/[^\w .-]+/g, '').trim() || 'project';
+  return `attachment; filename="${plain}.${extension}"; filename*=UTF-8''${encodeURIComponent(`${name}.${extension}`)}`;
+};
+
+/** Sends a zip that was made for this answer alone, and takes it away. */
+export const sendZip = async (
+  reply: FastifyReply,
+  path: string,
+  name: string,
+  extension: string,
+): Promise<FastifyReply> => {
+  const { size } = await stat(path);
+  const stream = createReadStream(path);
+  // Once it is open its name is not needed any more.
+  stream.once('open', () => void rm(path, { force: true }));
+  return reply
+    .headers({
+      'content-type': 'application/zip',
+      'content-length': size,
+      'content-disposition': fileName(name, extension),
+    })
+    .send(stream);
+};

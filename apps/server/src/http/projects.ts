@@ -1,19 +1,13 @@
 /** Projects over HTTP. */
 import { PROJECTS as CALLS } from '@kite/api/projects';
 import type { FastifyInstance } from 'fastify';
-import { createReadStream } from 'node:fs';
-import { rm, stat } from 'node:fs/promises';
 import { readArchiveApart, writeArchiveApart } from '../archive/archives';
 import type { AssetStore } from '../store/assets';
 import type { FileStore } from '../store/files';
 import { newId } from '../store/ids';
 import type { Projects } from '../store/projectsApart';
+import { sendZip } from './files';
 import { Json, serve, serveUnread } from './serve';
-
-export const fileName = (name: string, extension: string): string => {
-  const plain = name.replace(/[^\w .-]+/g, '').trim() || 'project';
-  return `attachment; filename="${plain}.${extension}"; filename*=UTF-8''${encodeURIComponent(`${name}.${extension}`)}`;
-};
 
 export const projectRoutes = (
   app: FastifyInstance,
@@ -48,16 +42,6 @@ export const projectRoutes = (
     const { name, document, files: used } = await projects.toPack(params.id);
     const out = files.workFile(`${newId()}.kite`);
     await writeArchiveApart(document, Object.fromEntries(used.map((sha) => [sha, files.pathOf(sha)])), out);
-    const { size } = await stat(out);
-    const stream = createReadStream(out);
-    // Once it is open its name is not needed any more.
-    stream.once('open', () => void rm(out, { force: true }));
-    return reply
-      .headers({
-        'content-type': 'application/zip',
-        'content-length': size,
-        'content-disposition': fileName(name, 'kite'),
-      })
-      .send(stream);
+    return sendZip(reply, out, name, 'kite');
   });
 };

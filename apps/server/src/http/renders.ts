@@ -1,7 +1,7 @@
 /** Renders over HTTP: asking for them, following them, and what came of them. */
-import { createReadStream } from 'node:fs';
 import { readFile, rm } from 'node:fs/promises';
 import { type Render, RENDERS as CALLS } from '@kite/api/renders';
+import { Invalid } from '@kite/core/check/problem';
 import { checkSettings } from '@kite/core/check/settings';
 import { formatOf } from '@kite/core/delivery/formats/table';
 import { eachOnce } from '@kite/core/delivery/naming';
@@ -19,8 +19,7 @@ import type { Projects } from '../store/projectsApart';
 import { newId } from '../store/ids';
 import type { NewRender, RenderStore } from '../store/renders';
 import type { SizeStore } from '../store/sizes';
-import { sendFile } from './files';
-import { fileName } from './projects';
+import { fileName, sendFile, sendZip } from './files';
 import { serve } from './serve';
 
 /** A banner's own files may run their scripts, apart from everything else of ours. */
@@ -70,19 +69,29 @@ export const renderRoutes = (app: FastifyInstance, { projects, renders, queue, f
     return add({ ...asked, projectId: body.project, batch: null }, request);
   });
 
+  /** One banner is weighed at a time, beside the render that is under way: each waits for the one before. */
+  let weighing: Promise<unknown> = Promise.resolve();
+
   serve(app, CALLS.weigh, async ({ body, reply }) => {
     const settings = checkSettings(body.settings);
-    const asked = await projects.toRender(body.project, body.scene, settings);
+    const { format } = settings;
+    if (formatOf(format).shownAs !== 'page')
+      throw new Invalid(`format: got ${format}; only banners are weighed`, 'settings.format');
+    const {
+      scene,
+      assets,
+      sceneName: name,
+      settings: whole,
+    } = await projects.toRender(body.project, body.scene, settings);
     const gone = new AbortController();
     reply.raw.on('close', () => gone.abort());
     const out = files.workFile(`${newId()}.zip`);
-    const { scene, assets, sceneName: name } = asked;
     const stock = stockOf(assets, (sha) => files.pathOf(sha));
-    try {
-      return await renderApart({ name, scene, stock, settings: asked.settings, out }, { signal: gone.signal });
-    } finally {
-      await rm(out, { force: true });
-    }
+    const weighed = weighing.then(() =>
+      renderApart({ name, scene, stock, settings: whole, out }, { signal: gone.signal }),
+    );
+    weighing = weighed.catch(() => undefined);
+    return weighed.finally(() => rm(out, { force: true }));
   });
 
   serve(app, CALLS.deliver, async ({ params: { id }, body, request }) => {
@@ -112,13 +121,7 @@ export const renderRoutes = (app: FastifyInstance, { projects, renders, queue, f
     await writeZip(out, async (zip) => {
       for (const [i, row] of done.entries()) await zip.addFile(names[i] as string, files.pathOf(finished(row)));
     });
-    const stream = createReadStream(out);
-    // Once it is open its name is not needed any more.
-    stream.once('open', () => void rm(out, { force: true }));
-    const [name, extension] = [rows[0]?.projectName ?? 'deliveries', 'zip'];
-    return reply
-      .headers({ 'content-type': 'application/zip', 'content-disposition': fileName(name, extension) })
-      .send(stream);
+    return sendZip(reply, out, rows[0]?.projectName ?? 'deliveries', 'zip');
   });
 
   serve(app, CALLS.picture, async ({ params, reply }) => {

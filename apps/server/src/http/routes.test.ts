@@ -332,6 +332,7 @@ describe('renders', () => {
     expect(String(page.headers['content-security-policy'])).toContain('sandbox allow-scripts');
     expect(await refusal(RENDERS.banner, { id, name: '../secret' })).toBe('not_found');
     // What it weighs is told before, part by part: a zip adds a little to each file.
+    expect(await refusal(RENDERS.weigh, {}, { project, scene: scene.id, settings: { format: 'mp4' } })).toBe('invalid');
     const weighed = await ask(RENDERS.weigh, {}, { project, scene: scene.id, settings });
     expect(weighed.parts?.map(({ name }) => name)).toEqual(['Player', 'Scene', 'Fallback picture']);
     const sum = weighed.parts?.reduce((all, { bytes }) => all + bytes, 0) ?? 0;

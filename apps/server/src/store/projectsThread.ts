@@ -12,10 +12,11 @@ import type { Rule } from '@kite/core/check/rules';
 import type { RenderSettings } from '@kite/core/delivery/formats/table';
 import { sceneOfDelivery } from '@kite/core/delivery/film';
 import { settingsOf } from '@kite/core/delivery/kept';
-import { fileNameOf } from '@kite/core/delivery/naming';
+import { fileNameOf, nameFacts } from '@kite/core/delivery/naming';
 import { completed, planRender } from '@kite/core/delivery/settings';
 import type { RenderPlan } from '@kite/core/delivery/types';
 import { newProject, newScene, type SceneSize, uniqueName } from '@kite/core/document/make';
+import { remembered } from '@kite/core/document/remembered';
 import type { Assets, Delivery, Project, Scene } from '@kite/core/document/types';
 import { applyEdit } from '@kite/core/edits/apply';
 import { renameProject } from '@kite/core/edits/scenes';
@@ -108,11 +109,20 @@ const inOrder = (value: unknown): string =>
       : inner,
   );
 
-const today = (): string => {
-  const now = new Date();
-  const two = (n: number) => String(n).padStart(2, '0');
-  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
+const sha = (text: string): string => createHash('sha256').update(text).digest('hex');
+
+/** Of a scene without what it takes along: scenes are large, and most are the same from one time to the next. */
+const printOf = remembered(({ nested: _nested, eases: _eases, ...own }: Scene): string => sha(inOrder(own)));
+
+/** The same for what comes out the same. */
+const madeOf = (scene: Scene, assets: Assets, settings: RenderSettings): string => {
+  const inner = Object.values(scene.nested ?? {}).map(printOf);
+  return sha(inOrder([printOf(scene), inner, scene.eases ?? [], assets, settings]));
 };
+
+/** The files that a scene draws on. */
+const assetsOf = (scene: Scene, { assets }: Project): Assets =>
+  Object.fromEntries(assetsFor(scene, assets).map((asset) => [asset.id, asset]));
 
 /** A scene with all that a render of it takes along; `version` is how often it was asked for, this time included. */
 const asked = (
@@ -123,27 +133,21 @@ const asked = (
   version: number,
 ): ToRender => {
   const scene = wholeScene(own, document);
-  const { width, height, frames } = planOf(scene, settings);
-  const assets = Object.fromEntries(assetsFor(scene, document.assets).map((asset) => [asset.id, asset]));
+  const plan = planOf(scene, settings);
+  const assets = assetsOf(scene, document);
   return {
     projectName: document.name,
     sceneName: scene.name,
     settings,
-    total: frames.length,
+    total: plan.frames.length,
     scene: JSON.stringify(scene),
     assets,
     delivery: delivery && { id: delivery.id, name: delivery.name },
-    madeOf: createHash('sha256')
-      .update(inOrder([scene, assets, settings]))
-      .digest('hex'),
-    fileName: fileNameOf(delivery?.file ?? '{scene}', {
-      project: document.name,
-      scene: scene.name,
-      delivery: delivery?.name ?? scene.name,
-      size: `${width}x${height}`,
-      version: String(version),
-      date: today(),
-    }),
+    madeOf: madeOf(scene, assets, settings),
+    fileName: fileNameOf(
+      delivery?.file ?? '{scene}',
+      nameFacts({ project: document, scene, delivery, plan, version, time: new Date() }),
+    ),
   };
 };
 
@@ -229,7 +233,10 @@ const methods = {
     const { document } = await projects.head(id);
     return document.deliveries.map((delivery) => {
       try {
-        return { delivery: delivery.id, madeOf: delivered(document, delivery, 1).madeOf, problem: null };
+        const scene = wholeScene(sceneOfDelivery(delivery, document), document);
+        const settings = settingsOf(delivery, scene);
+        planOf(scene, settings);
+        return { delivery: delivery.id, madeOf: madeOf(scene, assetsOf(scene, document), settings), problem: null };
       } catch (error) {
         return { delivery: delivery.id, madeOf: '', problem: (error as Error).message };
       }

@@ -11,21 +11,21 @@ const LOOKS: Record<Look, string> = {
   danger: 'border border-line bg-paper text-kite hover:bg-paper-2',
 };
 
+/** How a button looks, for links that stand among buttons. */
+export const buttonLook = (look: Look, className?: string): string =>
+  clsx(
+    'inline-flex h-[30px] shrink-0 items-center justify-center gap-1.5 rounded-md px-3 whitespace-nowrap disabled:opacity-45',
+    LOOKS[look],
+    className,
+  );
+
 interface ButtonProps extends ButtonHTMLAttributes<HTMLButtonElement> {
   look?: Look;
   icon?: ReactNode;
 }
 
 export const Button = ({ look = 'outline', icon, className, children, type = 'button', ...rest }: ButtonProps) => (
-  <button
-    type={type}
-    className={clsx(
-      'inline-flex h-[30px] shrink-0 items-center justify-center gap-1.5 rounded-md px-3 whitespace-nowrap disabled:opacity-45',
-      LOOKS[look],
-      className,
-    )}
-    {...rest}
-  >
+  <button type={type} className={buttonLook(look, className)} {...rest}>
     {icon}
     {children}
   </button>

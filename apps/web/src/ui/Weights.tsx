@@ -1,6 +1,9 @@
 import type { Part } from '@kite/core/delivery/types';
 import { weight } from './units';
 
+const TONES = ['bg-sky', 'bg-tail', 'bg-sun', 'bg-kite'] as const;
+const toneOf = (part: number) => TONES[part % TONES.length];
+
 /** What a file weighs by part, as shares of the whole or of its budget. */
 export const Weights = ({ parts, bytes, budget }: { parts: readonly Part[]; bytes: number; budget: number }) => {
   const whole = Math.max(bytes, budget);
@@ -9,11 +12,7 @@ export const Weights = ({ parts, bytes, budget }: { parts: readonly Part[]; byte
     <div className="flex flex-col gap-1.5">
       <div className="flex h-2 overflow-hidden rounded-sm bg-line" aria-hidden>
         {parts.map(({ name, bytes: own }, i) => (
-          <div
-            key={name}
-            className={['bg-sky', 'bg-tail', 'bg-sun', 'bg-kite'][i % 4]}
-            style={{ width: `${(100 * own) / whole}%` }}
-          />
+          <div key={name} className={toneOf(i)} style={{ width: `${(100 * own) / whole}%` }} />
         ))}
       </div>
       <p className="tabular text-sm">
@@ -23,9 +22,7 @@ export const Weights = ({ parts, bytes, budget }: { parts: readonly Part[]; byte
         </span>
         {parts.map(({ name, bytes: own }, i) => (
           <span key={name} className="ml-3 whitespace-nowrap text-ink-2">
-            <span
-              className={`mr-1 inline-block size-2 rounded-sm ${['bg-sky', 'bg-tail', 'bg-sun', 'bg-kite'][i % 4]}`}
-            />
+            <span className={`mr-1 inline-block size-2 rounded-sm ${toneOf(i)}`} />
             {name} {weight(own)}
           </span>
         ))}

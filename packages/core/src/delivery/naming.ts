@@ -1,5 +1,8 @@
 /** What the files of a delivery are called: a pattern with parts in braces. */
 
+import type { Delivery, Project, Scene } from '../document/types';
+import type { RenderPlan } from './types';
+
 /** What stands in braces, by what it is called there. */
 export interface NameFacts {
   readonly project: string;
@@ -12,6 +15,32 @@ export interface NameFacts {
   /** As 2026-11-27. */
   readonly date: string;
 }
+
+/** A day as it is where the program runs: what it is called in a name has no time. */
+const dayOf = (time: Date): string => {
+  const two = (n: number) => String(n).padStart(2, '0');
+  return `${time.getFullYear()}-${two(time.getMonth() + 1)}-${two(time.getDate())}`;
+};
+
+interface Named {
+  readonly project: Pick<Project, 'name'>;
+  readonly scene: Pick<Scene, 'name'>;
+  /** The scene's name stands for it where there is none. */
+  readonly delivery: Pick<Delivery, 'name'> | null;
+  readonly plan: Pick<RenderPlan, 'width' | 'height'>;
+  readonly version: number;
+  readonly time: Date;
+}
+
+/** What stands in braces for a file. */
+export const nameFacts = ({ project, scene, delivery, plan, version, time }: Named): NameFacts => ({
+  project: project.name,
+  scene: scene.name,
+  delivery: (delivery ?? scene).name,
+  size: `${plan.width}x${plan.height}`,
+  version: String(version),
+  date: dayOf(time),
+});
 
 export const NAME_PARTS: readonly (keyof NameFacts)[] = ['project', 'scene', 'delivery', 'size', 'version', 'date'];
 

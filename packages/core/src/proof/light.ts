@@ -18,8 +18,8 @@ export const lightsOf = (pixels: Uint8ClampedArray): Float32Array => {
   const lights = new Float32Array(pixels.length >> 2);
   for (let i = 0; i < lights.length; i++) {
     const k = i * 4;
-    const light = lightOf([pixels[k] as number, pixels[k + 1] as number, pixels[k + 2] as number]);
-    lights[i] = (light * (pixels[k + 3] as number)) / 255;
+    const light = 0.2126 * LINEAR[pixels[k]!]! + 0.7152 * LINEAR[pixels[k + 1]!]! + 0.0722 * LINEAR[pixels[k + 2]!]!;
+    lights[i] = (light * pixels[k + 3]!) / 255;
   }
   return lights;
 };

@@ -10,7 +10,7 @@ import { pictureKey } from '@kite/core/picture/key';
 import { eachMark } from '@kite/core/recipe/marks';
 import { compileScene, type Library } from '@kite/core/scene/compile';
 import { type RecordedFonts, recording } from '@kite/core/type/recorded';
-import { deflateSync, strToU8, zipSync } from 'fflate';
+import { strToU8, unzipSync, zipSync } from 'fflate';
 import { Cancelled } from '../failure';
 import { frameDrawer } from '../frames';
 import { materialsFor } from '../materials';
@@ -99,21 +99,30 @@ const asked = async (
   return { fonts: record, pictures };
 };
 
-/** What each part of a banner adds to its zip, in bytes. */
-const tellWeight = (
-  files: { readonly [name: string]: Uint8Array },
-  tell: (name: string, bytes: number) => void,
-): void => {
-  const PARTS: { readonly [part: string]: (name: string) => boolean } = {
-    Player: (name) => name === 'player.js',
-    Scene: (name) => name === 'scene.js' || name === 'index.html',
-    Pictures: (name) => name.startsWith('picture-'),
-    'Fallback picture': (name) => name.startsWith('fallback'),
-  };
+/** The parts of a banner by the names of their files. */
+const PARTS: { readonly [part: string]: (name: string) => boolean } = {
+  Player: (name) => name === 'player.js',
+  Scene: (name) => name === 'scene.js' || name === 'index.html',
+  Pictures: (name) => name.startsWith('picture-'),
+  'Fallback picture': (name) => name.startsWith('fallback'),
+};
+
+/** What each part adds to a zip, in bytes: as the zip's own directory has it. */
+const tellWeight = (zip: Uint8Array, tell: EncodeJob['part']): void => {
+  const sizes = new Map<string, number>();
+  unzipSync(zip, {
+    filter: ({ name, size }) => {
+      sizes.set(name, size);
+      return false;
+    },
+  });
   for (const [part, isOf] of Object.entries(PARTS)) {
-    const own = Object.entries(files).filter(([name]) => isOf(name));
-    const bytes = own.reduce((sum, [, file]) => sum + Math.min(file.length, deflateSync(file, { level: 9 }).length), 0);
-    if (own.length > 0) tell(part, bytes);
+    const own = [...sizes].filter(([name]) => isOf(name));
+    if (own.length > 0)
+      tell(
+        part,
+        own.reduce((sum, [, size]) => sum + size, 0),
+      );
   }
 };
 
@@ -154,6 +163,7 @@ export const html5: Encoder<Html5Settings> = async (job) => {
     ...pictures.files,
     'fallback.png': new Uint8Array(await drawer.canvas.encode('png')),
   };
-  tellWeight(files, job.part);
-  await writeFile(out, zipSync(files, { level: 9, mtime: new Date(1980, 0, 1) }));
+  const zip = zipSync(files, { level: 9, mtime: new Date(1980, 0, 1) });
+  tellWeight(zip, job.part);
+  await writeFile(out, zip);
 };

@@ -7,7 +7,7 @@ import { NumberField } from '../../ui/NumberField';
 import { Panel } from '../../ui/Panel';
 import { useEditor, useSlice } from '../store/context';
 import { keepRules } from '../store/rules';
-import { FindingRow } from './FindingRow';
+import { FindingList } from './FindingList';
 import { useProofs } from './useProofs';
 
 interface RuleField {
@@ -93,7 +93,6 @@ export const ChecksMenu = () => {
         <button
           type="button"
           data-testid="checks"
-          data-state-of={findings ? 'known' : 'looking'}
           aria-label={count > 0 ? `${count} to look at` : findings ? 'Checks: nothing to look at' : 'Checks: looking'}
           className={`ml-1 inline-flex h-[30px] items-center gap-1.5 rounded-md px-2.5 whitespace-nowrap ${count > 0 ? 'bg-sun-2 text-sun' : 'text-ink-2 hover:bg-paper-2'}`}
         >
@@ -113,15 +112,7 @@ export const ChecksMenu = () => {
             own.length > 0 && (
               <section key={scene.id} aria-label={scene.name}>
                 <h3 className="px-2 pt-1.5 text-sm font-medium text-ink-2">{scene.name}</h3>
-                <ul>
-                  {own.map((finding) => (
-                    <FindingRow
-                      key={`${finding.check}/${finding.layer ?? ''}/${finding.delivery ?? ''}/${finding.message}`}
-                      finding={finding}
-                      onShow={() => setOpen(false)}
-                    />
-                  ))}
-                </ul>
+                <FindingList findings={own} onShow={() => setOpen(false)} />
               </section>
             )
           );

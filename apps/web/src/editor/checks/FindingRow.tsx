@@ -3,7 +3,7 @@ import { mendOf } from '@kite/core/proof/table';
 import { Eye, Wrench } from 'lucide-react';
 import { useNavigate } from 'react-router';
 import { Button } from '../../ui/Button';
-import { useEditor } from '../store/context';
+import { useEditor, useSlice } from '../store/context';
 import { makeId } from '../store/editor';
 
 /** What was found, to be seen where it is, and mended where a press can do that. */
@@ -11,6 +11,8 @@ export const FindingRow = ({ finding, onShow }: { finding: Finding; onShow?: () 
   const editor = useEditor();
   const navigate = useNavigate();
   const { scene, layer, frame, delivery } = finding;
+  // What was found before the last edit is looked for again.
+  const known = useSlice((s) => s.foundIn === s.doc);
   const atScene = layer !== undefined || frame !== undefined;
   const show = () => {
     onShow?.();
@@ -35,7 +37,7 @@ export const FindingRow = ({ finding, onShow }: { finding: Finding; onShow?: () 
           Show me
         </Button>
         {finding.mend !== undefined && (
-          <Button className="!h-6 !px-2 text-sm" icon={<Wrench size={13} />} onClick={mend}>
+          <Button className="!h-6 !px-2 text-sm" icon={<Wrench size={13} />} disabled={!known} onClick={mend}>
             {finding.mend}
           </Button>
         )}

@@ -27,12 +27,12 @@ export const useProofs = (): void => {
   useEffect(() => {
     if (!atRest) return;
     const timer = setTimeout(
-      () => editor.preview.prove({ rules, weights: JSON.parse(weights) as (readonly [string, number])[] }),
+      () => editor.prove({ rules, weights: JSON.parse(weights) as (readonly [string, number])[] }),
       REST,
     );
     return () => {
       clearTimeout(timer);
-      editor.preview.prove(null);
+      editor.stopProving();
     };
   }, [editor, doc, rules, weights, atRest, fonts]);
 };

@@ -2,7 +2,7 @@ import { urlOf } from '@kite/api/call';
 import { RENDERS, type Render } from '@kite/api/renders';
 import { DEFAULT_NAME } from '@kite/core/delivery/naming';
 import { uniqueName } from '@kite/core/document/make';
-import type { Id } from '@kite/core/document/types';
+import type { Delivery, Id } from '@kite/core/document/types';
 import { addDelivery } from '@kite/core/edits/deliveries';
 import { useQueryClient } from '@tanstack/react-query';
 import { ArrowLeft, Clapperboard, Download, Plus } from 'lucide-react';
@@ -10,7 +10,7 @@ import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import { ask } from '../../api/client';
-import { Button } from '../../ui/Button';
+import { Button, buttonLook } from '../../ui/Button';
 import { weight } from '../../ui/units';
 import { useEditor, useSlice } from '../store/context';
 import { makeId } from '../store/editor';
@@ -19,7 +19,7 @@ import { DeliveryCard } from './DeliveryCard';
 import { DeliveryForm } from './DeliveryForm';
 import { useDelivered } from './useDelivered';
 
-const LINK = 'inline-flex h-[30px] shrink-0 items-center gap-1.5 rounded-md border border-line px-3 hover:bg-paper-2';
+const LINK = buttonLook('outline');
 
 /** What was asked for at once: how far it is, and all of it as one file. */
 const Batch = ({ rows }: { rows: readonly Render[] }) => {
@@ -56,9 +56,9 @@ export const DeliverPage = () => {
   const { deliveries } = doc;
   const open = deliveries.find((d) => d.id === opened) ?? deliveries[0];
   const picked = deliveries.filter((d) => chosen.has(d.id));
-  const stale = deliveries.filter(
-    ({ id }) => stateOf(id).standing?.current === false && !stateOf(id).standing?.problem,
-  );
+  const able = (list: readonly Delivery[]) => list.filter(({ id }) => !stateOf(id).standing?.problem);
+  const wanted = able(picked.length > 0 ? picked : deliveries);
+  const stale = able(deliveries).filter(({ id }) => stateOf(id).standing?.current === false);
 
   const render = async (ids: readonly Id[]) => {
     setBusy(true);
@@ -113,10 +113,10 @@ export const DeliverPage = () => {
             <Button
               look="primary"
               className="!h-[26px]"
-              disabled={busy}
-              onClick={() => void render((picked.length > 0 ? picked : deliveries).map((d) => d.id))}
+              disabled={busy || wanted.length === 0}
+              onClick={() => void render(wanted.map((d) => d.id))}
             >
-              {picked.length > 0 ? `Render ${picked.length} chosen` : 'Render all'}
+              {picked.length > 0 ? `Render ${wanted.length} chosen` : 'Render all'}
             </Button>
           </div>
         )}

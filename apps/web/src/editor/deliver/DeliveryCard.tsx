@@ -7,6 +7,7 @@ import { useMemo, useState } from 'react';
 import { urlOf } from '@kite/api/call';
 import { RENDERS } from '@kite/api/renders';
 import { useMoving } from '../../preview/useMoving';
+import { buttonLook } from '../../ui/Button';
 import { weight } from '../../ui/units';
 import { Poster } from '../header/Poster';
 import { useSlice } from '../store/context';
@@ -110,7 +111,7 @@ export const DeliveryCard = ({ delivery, state, current, chosen, onOpen, onChoos
         <a
           href={urlOf(RENDERS.file, { id: last.id, download: '' })}
           aria-label={`Download ${last.fileName}`}
-          className="tabular inline-flex h-[30px] shrink-0 items-center gap-1.5 rounded-md border border-line bg-paper px-2.5 text-sm hover:bg-paper-2"
+          className={buttonLook('outline', 'tabular text-sm')}
         >
           <Download size={14} /> {weight(last.result.bytes)}
         </a>

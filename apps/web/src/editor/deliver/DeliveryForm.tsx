@@ -1,6 +1,6 @@
 import { formatOf, type RenderSettings } from '@kite/core/delivery/formats/table';
 import { keptSettings, settingsOf } from '@kite/core/delivery/kept';
-import { fileNameOf, NAME_PARTS, type NameFacts, strangeParts } from '@kite/core/delivery/naming';
+import { fileNameOf, NAME_PARTS, nameFacts, strangeParts } from '@kite/core/delivery/naming';
 import { LIMITS } from '@kite/core/document/limits';
 import { uniqueName } from '@kite/core/document/make';
 import type { Delivery, Id, Scene } from '@kite/core/document/types';
@@ -10,7 +10,7 @@ import { useState } from 'react';
 import { Button, IconButton } from '../../ui/Button';
 import { NumberField } from '../../ui/NumberField';
 import { Select } from '../../ui/Select';
-import { FindingRow } from '../checks/FindingRow';
+import { FindingList } from '../checks/FindingList';
 import { planned, Row, SettingsForm } from '../render/SettingsForm';
 import { useEditor, useSlice } from '../store/context';
 import { makeId } from '../store/editor';
@@ -106,14 +106,10 @@ export const DeliveryForm = ({ delivery, state, onOpen, onRender }: DeliveryForm
     if (fits) set({ settings: keptSettings(next, of) });
   };
   const plan = settings && typeof scene !== 'string' ? planned(scene, settings) : null;
-  const facts: NameFacts = {
-    project: doc.name,
-    scene: typeof scene === 'string' ? '' : scene.name,
-    delivery: delivery.name,
-    size: plan && typeof plan !== 'string' ? `${plan.width}x${plan.height}` : '',
-    version: '1',
-    date: new Date().toLocaleDateString('sv'),
-  };
+  const called =
+    typeof scene !== 'string' && settings && plan && typeof plan !== 'string'
+      ? `${fileNameOf(delivery.file, nameFacts({ project: doc, scene, delivery, plan, version: 1, time: new Date() }))}.${formatOf(settings.format).extension}`
+      : '';
   return (
     <section aria-label={`Delivery ${delivery.name}`} className="flex min-h-0 flex-1 flex-col">
       <div className="flex min-h-0 flex-1 flex-col gap-2.5 overflow-y-auto px-5 py-4">
@@ -174,7 +170,7 @@ export const DeliveryForm = ({ delivery, state, onOpen, onRender }: DeliveryForm
               {NAME_PARTS.map((part) => `{${part}}`).join(', ')}.
             </span>
           ) : (
-            `${fileNameOf(delivery.file, facts)}.${settings ? formatOf(settings.format).extension : ''}`
+            called
           )}
         </p>
         {typeof scene === 'string' || !settings ? (
@@ -193,11 +189,7 @@ export const DeliveryForm = ({ delivery, state, onOpen, onRender }: DeliveryForm
       {findings.length > 0 && (
         <details className="max-h-64 overflow-y-auto border-t border-line bg-sun-2 px-5 py-2">
           <summary className="cursor-pointer text-sun">{findings.length} to look at before it is rendered</summary>
-          <ul className="pt-1">
-            {findings.map((finding) => (
-              <FindingRow key={`${finding.check}/${finding.scene}/${finding.message}`} finding={finding} />
-            ))}
-          </ul>
+          <FindingList findings={findings} />
         </details>
       )}
       <footer className="flex justify-end gap-2 border-t border-line px-5 py-2.5">

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { renameProject } from '@kite/core/edits/scenes';
 import { useTheme } from '../../app/theme';
-import { Button, IconButton } from '../../ui/Button';
+import { Button, buttonLook, IconButton } from '../../ui/Button';
 import { ChecksMenu } from '../checks/ChecksMenu';
 import { CommandButton } from '../commands/CommandButton';
 import { RenameField } from '../../ui/RenameField';
@@ -80,10 +80,7 @@ export const Header = () => {
           {theme === 'day' ? <Moon size={15} /> : <Sun size={15} />}
         </IconButton>
         <ChecksMenu />
-        <Link
-          to={`/projects/${project}/deliveries`}
-          className="ml-1 inline-flex h-[30px] items-center gap-1.5 rounded-md border border-line px-3 hover:bg-paper-2"
-        >
+        <Link to={`/projects/${project}/deliveries`} className={buttonLook('outline', 'ml-1')}>
           <PackageCheck size={15} />
           Deliveries
         </Link>

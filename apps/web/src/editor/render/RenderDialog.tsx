@@ -14,7 +14,7 @@ import { toast } from 'sonner';
 import { ask } from '../../api/client';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
-import { FindingRow } from '../checks/FindingRow';
+import { FindingList } from '../checks/FindingList';
 import { useEditor, useSlice } from '../store/context';
 import { makeId } from '../store/editor';
 import { sceneOf } from '../store/state';
@@ -105,11 +105,7 @@ export const RenderDialog = ({ onClose }: { onClose: () => void }) => {
             <summary className="cursor-pointer text-sun">
               {findings.length} to look at in this scene before it is rendered
             </summary>
-            <ul className="pt-1">
-              {findings.map((finding) => (
-                <FindingRow key={`${finding.check}/${finding.message}`} finding={finding} onShow={onClose} />
-              ))}
-            </ul>
+            <FindingList findings={findings} onShow={onClose} />
           </details>
         )}
         <div className="mt-1 flex justify-end gap-2">

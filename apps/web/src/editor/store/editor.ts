@@ -17,6 +17,7 @@ import { createStore, type StoreApi } from 'zustand/vanilla';
 import { newId } from '../../api/ids';
 import { Preview } from '../../preview/client';
 import { BrowserMaterials } from '../../preview/materials';
+import type { ProofWish } from '../../preview/proofing';
 import { surroundingsOf } from './inPlace';
 import { Saver } from './saver';
 import { NOTHING, type Selection, stillThere, unfoldedBy } from './selection';
@@ -45,6 +46,8 @@ export class Editor {
   readonly preview = new Preview();
   private gesture: Gesture | null = null;
   private playback = 0;
+  /** The document that is being checked. */
+  private proving: Project | null = null;
   /** Where the playhead stood in scenes that were left. */
   private readonly leftAt = new Map<Id, number>();
 
@@ -54,7 +57,7 @@ export class Editor {
     private readonly materials: BrowserMaterials,
   ) {
     this.preview.onCached = (cached) => this.set({ cached });
-    this.preview.onFound = (findings) => this.set({ findings });
+    this.preview.onFound = (findings) => this.set({ findings, foundIn: this.proving });
     this.preview.onFailure = (message) => {
       toast.error(
         'The preview stumbled and was started anew. Nothing is lost; what is saved and rendered is not touched.',
@@ -132,6 +135,15 @@ export class Editor {
   /** Resolves once the server has every edit: what it is asked for next is of what is seen here. Rejects with what is in the way. */
   allSaved(): Promise<void> {
     return this.saver.settled();
+  }
+
+  /** Checks the document as it is; what is found comes to the state. */
+  prove(wish: ProofWish): void {
+    this.proving = this.state.doc;
+    this.preview.prove(wish);
+  }
+  stopProving(): void {
+    this.preview.prove(null);
   }
 
   get hasUnsent(): boolean {

@@ -23,6 +23,8 @@ export interface Session {
   readonly problems: readonly Problem[];
   /** What checks found in the document when it last came to rest; null before they are through. */
   readonly findings: readonly Finding[] | null;
+  /** The document that they were found in: in another one a mend might be of something else. */
+  readonly foundIn: Project | null;
   /** How strict they are: of this browser. */
   readonly rules: Rules;
   /** Frames that are drawn already. */
@@ -39,6 +41,7 @@ export const newSession = (doc: Project, sceneId: Id): Session => ({
   saving: { kind: 'saved' },
   problems: [],
   findings: null,
+  foundIn: null,
   rules: keptRules(),
   cached: [],
   fontsCame: 0,

@@ -4,6 +4,7 @@ import { formatOf } from '@kite/core/delivery/formats/table';
 import { Download, ExternalLink } from 'lucide-react';
 import { useState } from 'react';
 import { deliveredUrl } from '../../api/client';
+import { buttonLook } from '../../ui/Button';
 import { Segments } from '../../ui/Segments';
 import { Select } from '../../ui/Select';
 import { weight } from '../../ui/units';
@@ -94,20 +95,12 @@ export const Detail = ({ render, others }: DetailProps) => {
           ))}
         </div>
         {result && formatOf(render.settings.format).shownAs !== 'file' && (
-          <a
-            href={deliveredUrl(render)}
-            target="_blank"
-            rel="noreferrer"
-            className="mr-2 inline-flex h-[30px] items-center gap-1.5 rounded-md border border-line px-3 hover:bg-paper-2"
-          >
+          <a href={deliveredUrl(render)} target="_blank" rel="noreferrer" className={buttonLook('outline', 'mr-2')}>
             <ExternalLink size={15} /> Open as delivered
           </a>
         )}
         {result && (
-          <a
-            href={urlOf(RENDERS.file, { id: render.id, download: '' })}
-            className="inline-flex h-[30px] items-center gap-1.5 rounded-md bg-kite px-3 font-semibold text-kite-ink"
-          >
+          <a href={urlOf(RENDERS.file, { id: render.id, download: '' })} className={buttonLook('primary')}>
             <Download size={15} /> Download
           </a>
         )}
