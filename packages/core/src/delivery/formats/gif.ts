@@ -75,7 +75,8 @@ export const gif = formatKind({
     return { rate, notes };
   },
   check: (_plan, { palette, inks }) => {
-    if (palette === 'own' && inks === '') throw new RangeError('A palette of its own has to have colours: type some, or take the swatches');
+    if (palette === 'own' && inks === '')
+      throw new RangeError('A palette of its own has to have colours: type some, or take the swatches');
   },
   lighter: ({ colors, dither, palette }, { rate }) => lighterGifs(palette === 'own' ? null : colors, dither, rate),
   shownAs: 'image',
