@@ -111,6 +111,15 @@ test('five deliveries by one press, as one zip; what is out of date is known, an
   await page.getByTestId('render-row').filter({ hasText: 'Loop' }).first().getByRole('button').first().click();
   await page.getByRole('radio', { name: 'Side by side' }).click();
   await expect(page.getByTestId('beside').locator('img')).toHaveCount(2);
+
+  // One taken from the other: only how long the last picture stays was changed.
+  await page.getByRole('radio', { name: 'Difference' }).click();
+  await expect(page.getByTestId('difference')).toHaveAttribute('data-drawn', 'true');
+  const brightest = await page.getByTestId('difference').evaluate((canvas: HTMLCanvasElement) => {
+    const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
+    return data.reduce((most, v, i) => (i % 4 < 3 ? Math.max(most, v) : most), 0);
+  });
+  expect(brightest).toBe(0);
 });
 
 test('a GIF that fades is mixed with each ground that it is made for', async ({ page, server }) => {

@@ -1,12 +1,13 @@
 /** Files of the formats that keep transparency, and of those for other programs, read back and compared with the frames. */
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readFileSync } from 'node:fs';
+import { chmodSync, mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { RenderSettings } from '@kite/core/delivery/formats/table';
 import { defaultSettings } from '@kite/core/delivery/settings';
 import { newDrawing, newItem, newScene } from '@kite/core/document/make';
 import type { Scene } from '@kite/core/document/types';
+import { path as ffprobePath } from '@ffprobe-installer/ffprobe';
 import { createCanvas, Image } from '@napi-rs/canvas';
 import { strFromU8, unzipSync } from 'fflate';
 import omggif from 'omggif';
@@ -145,6 +146,34 @@ describe('transparency is kept, frame by frame', () => {
       return pixels;
     });
     compare(cut, 0);
+  });
+});
+
+describe('what ffprobe says of the file', () => {
+  // Install scripts may be switched off; the package's own would only set this bit.
+  chmodSync(ffprobePath, 0o755);
+  const ENTRIES = 'stream=codec_name,profile,width,height,pix_fmt,avg_frame_rate,nb_read_frames:stream_tags=alpha_mode';
+  const probed = (file: string): Record<string, unknown> => {
+    const args = ['-loglevel', 'error', '-count_frames', '-show_entries', ENTRIES, '-of', 'json', file];
+    const { streams } = JSON.parse(execFileSync(ffprobePath, args, { encoding: 'utf8' })) as {
+      streams: Record<string, unknown>[];
+    };
+    expect(streams).toHaveLength(1);
+    return streams[0] as Record<string, unknown>;
+  };
+  it.each([
+    ['mov', { codec: 'prores' }, { codec_name: 'prores', profile: '4444', pix_fmt: 'yuva444p12le' }],
+    ['mov', { codec: 'png' }, { codec_name: 'png', pix_fmt: 'rgba' }],
+    ['webm', {}, { codec_name: 'vp9', tags: { alpha_mode: '1' } }],
+    ['apng', {}, { codec_name: 'apng', pix_fmt: 'rgba' }],
+    ['gif', {}, { codec_name: 'gif', pix_fmt: 'bgra' }],
+    ['mp4', { background: '#FFFFFF' }, { codec_name: 'h264', pix_fmt: 'yuv420p' }],
+  ] as const)('%s %o', async (format, settings, wanted) => {
+    const { file } = await render(crossing(null), { format, ...settings } as Partial<RenderSettings>);
+    // H.264 whose colours have half the size has an even number of rows and columns.
+    const even = format === 'mp4' ? 1 : 0;
+    const size = { width: W + even, height: H + even };
+    expect(probed(file)).toMatchObject({ ...wanted, ...size, avg_frame_rate: '25/1', nb_read_frames: `${COUNT}` });
   });
 });
 

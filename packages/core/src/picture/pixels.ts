@@ -43,10 +43,10 @@ export const throughTables = (data: Uint8ClampedArray, tables: readonly [Table, 
     const pixel = pixels[i]!;
     alphas &= pixel;
     pixels[i] =
-      (pixel & 0xff000000) |
       whole[pixel & 255]! |
       whole[256 + ((pixel >>> 8) & 255)]! |
-      whole[512 + ((pixel >>> 16) & 255)]!;
+      whole[512 + ((pixel >>> 16) & 255)]! |
+      (pixel & 0xff000000);
   }
   return isFull(alphas);
 };
@@ -76,7 +76,7 @@ export const throughBrightness = (
   for (let i = 0; strength >= 1 && i < length; i++) {
     const pixel = pixels[i]!;
     alphas &= pixel;
-    pixels[i] = (pixel & 0xff000000) | colors[brightnessOf(pixel)]!;
+    pixels[i] = colors[brightnessOf(pixel)]! | (pixel & 0xff000000);
   }
   for (let i = 0; strength < 1 && i < length; i++) {
     const pixel = pixels[i]!;

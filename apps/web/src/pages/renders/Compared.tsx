@@ -2,6 +2,8 @@ import { urlOf } from '@kite/api/call';
 import { RENDERS, type Render } from '@kite/api/renders';
 import { formatOf } from '@kite/core/delivery/formats/table';
 import { type RefObject, useEffect, useRef } from 'react';
+import { canReadFrames } from './frames';
+import { FramesDifference } from './FramesDifference';
 import { Player } from './Player';
 
 /** How far two videos may be apart, in seconds: less than a frame at 30 a second. */
@@ -49,6 +51,9 @@ export const Compared = ({ render, other, names, how }: ComparedProps) => {
         <Side render={other} name={names[1]} video={second} />
       </div>
     );
+  }
+  if (canReadFrames(render) && canReadFrames(other)) {
+    return <FramesDifference render={render} other={other} label={`Difference from ${names[1]}`} />;
   }
   const over = 'pointer-events-none absolute inset-0 size-full mix-blend-difference';
   const url = urlOf(RENDERS.file, { id: other.id });

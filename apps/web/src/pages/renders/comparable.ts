@@ -1,5 +1,6 @@
 import type { Render } from '@kite/api/renders';
 import { formatOf } from '@kite/core/delivery/formats/table';
+import { canReadFrames } from './frames';
 
 const same = (a: Render, b: Render): boolean =>
   a.projectId === b.projectId &&
@@ -14,7 +15,7 @@ export const comparable = (render: Render, all: readonly Render[]): readonly Ren
 
 /** Whether both show the same moment at the same time, so that one can be taken from the other. */
 export const showsDifference = (a: Render, b: Render): boolean =>
-  [a, b].every(({ settings, result }) => {
-    const { shownAs } = formatOf(settings.format);
-    return shownAs === 'video' || (shownAs === 'image' && result?.frames === 1);
+  [a, b].every((render) => {
+    const { shownAs } = formatOf(render.settings.format);
+    return shownAs === 'video' || (shownAs === 'image' && render.result?.frames === 1) || canReadFrames(render);
   });
