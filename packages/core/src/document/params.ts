@@ -227,8 +227,8 @@ export const choice = <const C extends string>(
   o: Pick<Described, 'when'> = {},
 ): ChoiceParam<C> => ({ kind: 'choice', label, choices, default: value, ...o });
 
-/** Where a layer is: the same for every kind of layer. */
-export const PLACE = {
+/** Where a group of cards is, within its layer. */
+export const FLAT_PLACE = {
   position: point('Position', [0, 0]),
   pivot: point('Pivot', [0, 0]),
   scale: point('Scale', [1, 1], { unit: 'percent', limit: 1000, step: 0.01 }),
@@ -236,3 +236,28 @@ export const PLACE = {
   along: switchParam('Face path', false),
   opacity: percent('Opacity', 1),
 } satisfies Params;
+
+const IN_DEPTH = { when: ['depth', 'true'] } as const;
+
+/** What a layer has besides, once it has depth. */
+export const DEPTH = {
+  z: px('z', 0, { hint: 'away from the eye', ...IN_DEPTH }),
+  turnX: degrees('Turn about x', 0, IN_DEPTH),
+  turnY: degrees('Turn about y', 0, IN_DEPTH),
+  pivotZ: px('Pivot z', 0, IN_DEPTH),
+  scaleZ: percent('Scale z', 1, { min: -1000, max: 1000, ...IN_DEPTH }),
+  back: choice(
+    'Back',
+    [
+      { value: 'shown', label: 'Shown' },
+      { value: 'hidden', label: 'Hidden' },
+      { value: 'colored', label: 'A colour' },
+    ],
+    'shown',
+    IN_DEPTH,
+  ),
+  backColor: color('Colour of the back', '#2B2F77', { when: ['back', 'colored'] }),
+} satisfies Params;
+
+/** Where a layer is: the same for every kind of layer. */
+export const PLACE = { ...FLAT_PLACE, depth: switchParam('Depth', false), ...DEPTH } satisfies Params;

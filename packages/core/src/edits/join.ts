@@ -8,7 +8,7 @@ import { needsOf } from '../recipe/needs';
 import { layersCutBy } from '../scene/follows';
 import { drawingIn, type LayerDraft, sceneIn } from './find';
 import { layerLed, leadAll } from './leading';
-import { type AsShown, reparent } from './place';
+import { type AsShown, reparent, withoutDepth } from './place';
 import { leaveScene } from './sets';
 
 /** Why a drawing cannot be a part of another one; null where it can. */
@@ -74,9 +74,9 @@ export const joinLayers = (
         ...newItem(groups.get(layerId) as Id, groupKind.kind),
         name: layer.name,
         on: !layer.hidden,
-        params: layer.params,
+        params: withoutDepth(layer.params),
         children: layer.recipe.map((card) => now(layerId, card)),
-        ...(layer.formulas && { formulas: layer.formulas }),
+        ...(layer.formulas && { formulas: withoutDepth(layer.formulas) }),
       };
       // Their formulas lead to the groups, read as they were in the layer that they came from.
       const cards = Object.values(layer.items).map((item) => ({

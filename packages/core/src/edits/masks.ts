@@ -12,7 +12,7 @@ import type { Program } from '../scene/compile';
 import { drawingIn, itemIn, type ItemDraft, NotFound, sceneIn } from './find';
 import { inGroups, uprightIn } from './drawn';
 import { addLayers, copiesOf } from './layers';
-import { isSimilar, parentMatrix, reparent } from './place';
+import { isSimilar, parentMatrix, reparent, withoutDepth } from './place';
 import { detach, within } from './recipe';
 import { leaveScene } from './sets';
 
@@ -44,7 +44,7 @@ export const drawMask = (
 
 /** The properties of a layer, or of a group, that say where it is; what the other calls its opacity by itself. */
 const parted = <T>(of: { readonly [key: string]: T } = {}): { opacity: T | undefined; place: { [key: string]: T } } => {
-  const { opacity, ...place } = of;
+  const { opacity, ...place } = withoutDepth(of);
   return { opacity, place };
 };
 

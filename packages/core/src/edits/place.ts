@@ -1,6 +1,6 @@
 /** Edits to where layers are that leave the picture as it is: other parents, other pivots, groups. */
 import { newController } from '../document/make';
-import { type Param, PLACE } from '../document/params';
+import { FLAT_PLACE, type Param, PLACE } from '../document/params';
 import { type Edit, type ProjectDraft, plain } from '../document/patches';
 import {
   type Id,
@@ -22,6 +22,10 @@ import { leaveScene } from './sets';
 
 export const tidy = (n: number): number => Math.round(n * 1e4) / 1e4 + 0;
 export const tidyPoint = ([x, y]: Point): Point => [tidy(x), tidy(y)];
+
+/** What of a layer's properties, or of their formulas, a group of cards has too: it stands in the plane of its layer. */
+export const withoutDepth = <T>(of: { readonly [key: string]: T } = {}): { readonly [key: string]: T } =>
+  Object.fromEntries(Object.entries(of).filter(([key]) => (key.split('.')[0] as string) in FLAT_PLACE));
 
 const placementIn = (layer: Pick<LayerDraft, 'params'>) => placementOf(plain<Properties>(layer.params));
 

@@ -150,3 +150,21 @@ export const along = (outline: Outline, length: number): Along => {
   const size = Math.hypot(dx, dy) || 1;
   return { x: value(0, t, t, t), y: value(1, t, t, t), dx: dx / size, dy: dy / size };
 };
+
+/** Dashes along one outline, at the most. */
+const MOST_DASHES = 2_000;
+
+/** The stretches of an outline that dashes leave, as lengths from its start. */
+export const stretches = (total: number, dashes: readonly number[], offset: number): (readonly [number, number])[] => {
+  const pattern = dashes.length % 2 === 0 ? dashes : [...dashes, ...dashes];
+  const round = pattern.reduce((sum, d) => sum + d, 0);
+  if (round <= 0) return [[0, total]];
+  const out: [number, number][] = [];
+  let at = -(((offset % round) + round) % round);
+  for (let i = 0; at < total && out.length < MOST_DASHES; i++) {
+    const length = pattern[i % pattern.length] as number;
+    if (i % 2 === 0 && at + length > 0) out.push([Math.max(0, at), Math.min(total, at + length)]);
+    at += length;
+  }
+  return out;
+};

@@ -62,6 +62,3 @@ export const placed = ({ position, pivot, scale, rotation }: Placement): Matrix 
   const [a, b, c, d] = [cos * scale[0], sin * scale[0], -sin * scale[1], cos * scale[1]];
   return [a, b, c, d, position[0] - a * pivot[0] - c * pivot[1], position[1] - b * pivot[0] - d * pivot[1]];
 };
-
-/** A matrix after which all is scaled about where it puts the origin. */
-export const about = (m: Matrix, scale: number): Matrix => multiply(m, [scale, 0, 0, scale, 0, 0]);

@@ -111,13 +111,34 @@ export const grownArea = (area: Area, by: number, join: Join, miterLimit: number
 export type Cap = 'butt' | 'round' | 'square';
 const ENDS: { readonly [K in Cap]: EndType } = { butt: EndType.Butt, round: EndType.Round, square: EndType.Square };
 
-/** The ribbon that lies within `by` pixels of open outlines. */
-export const ribbonArea = (outlines: readonly Outline[], by: number, join: Join, cap: Cap, miterLimit: number): Area =>
-  Clipper.inflatePaths(
-    outlines.map(toGrid),
-    by * GRID,
-    JOINS[join],
+/** The ribbon that lies within `by` pixels of outlines: of closed ones on both sides of their rim, of open ones round their ends too. */
+export const ribbonArea = (
+  outlines: readonly Outline[],
+  by: number,
+  join: Join,
+  cap: Cap,
+  miterLimit: number,
+): Area => {
+  const ribbons = (list: readonly Outline[], end: EndType): Area =>
+    list.length === 0
+      ? []
+      : Clipper.inflatePaths(
+          list.map(toGrid),
+          by * GRID,
+          JOINS[join],
+          end,
+          Math.max(2, miterLimit),
+          ARC_TOLERANCE * GRID,
+        );
+  const open = ribbons(
+    outlines.filter(({ closed }) => !closed),
     ENDS[cap],
-    Math.max(2, miterLimit),
-    ARC_TOLERANCE * GRID,
   );
+  const round = ribbons(
+    outlines.filter(({ closed }) => closed),
+    EndType.Joined,
+  );
+  return open.length > 0 && round.length > 0
+    ? Clipper.union([...open, ...round], FillRule.NonZero)
+    : [...open, ...round];
+};

@@ -7,7 +7,8 @@ import { trace } from '../geometry/trace';
 import { markBox, strokeReach } from '../recipe/marks';
 import type { FillMark, GroupMark, Ink, Mark, PictureMark, StrokeMark } from '../recipe/types';
 import type { DisplayList } from '../scene/compile';
-import { type Changed, changed, drawThrough, finished, shrinkFor, whole } from './change';
+import { drawnBent } from './bend';
+import { type Changed, changed, drawThrough, finished, PLAIN, shrinkFor, whole } from './change';
 import { cutBy } from './cuts';
 import { isFar, linesInstead, type View } from './far';
 import type { Context2D, Surface } from './surface';
@@ -127,12 +128,17 @@ const sizeOf = ({ left, top, right, bottom }: Box, shrink: number) => ({
 });
 
 /** Draws onto a surface of its own what will be seen of a group in these pixels of the target, `shrink` times smaller. */
-const drawnApart = (target: Target, { marks, cuts }: GroupMark, pixels: Box, shrink: number): Surface => {
+const drawnApart = (target: Target, group: GroupMark, pixels: Box, shrink: number): Surface => {
+  const { marks, cuts } = group;
   const { width, height } = sizeOf(pixels, shrink);
   const surface = target.tools.pool.take(width, height);
   const view = multiply([1 / shrink, 0, 0, 1 / shrink, -pixels.left / shrink, -pixels.top / shrink], target.view);
   const inner = targetOf(surface, width, height, view, target.tools);
-  drawMarks(inner, marks);
+  if (group.bend) {
+    const bent = drawnBent(inner, marks, group.bend, inner.clip, drawMarks);
+    if (bent) drawThrough(inner, whole(bent), PLAIN, inner.clip);
+    if (bent) target.tools.pool.give(bent);
+  } else drawMarks(inner, marks);
   if (cuts) cutBy(inner, cuts, drawMarks);
   return surface;
 };
@@ -173,12 +179,13 @@ const drawGroup = (target: Target, group: GroupMark): void => {
     drawEffect(target, group, group.effect);
     return;
   }
+  const apart = group.bend !== undefined || group.cuts !== undefined || group.sum === true;
   const only = group.marks.length === 1 ? (group.marks[0] as Mark) : null;
-  if (only && only.op !== 'group' && !group.cuts && !group.sum) {
+  if (only && only.op !== 'group' && !apart) {
     drawOne(target, only, group.alpha, group.blend);
     return;
   }
-  if (group.alpha >= 1 && group.blend === 'normal' && !group.cuts && !group.sum) {
+  if (group.alpha >= 1 && group.blend === 'normal' && !apart) {
     drawMarks(target, group.marks);
     return;
   }

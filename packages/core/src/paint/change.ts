@@ -26,7 +26,7 @@ export const shrinkFor = ({ reach, softness = 0, filter }: Effect, scale: number
 type Pixels = ReturnType<Context2D['getImageData']>;
 
 /** The pixels of a surface; null where a page may not read them, for a picture of another origin is in them. */
-const pixelsRead = (context: Context2D, width: number, height: number): Pixels | null => {
+export const pixelsRead = (context: Context2D, width: number, height: number): Pixels | null => {
   try {
     return context.getImageData(0, 0, width, height);
   } catch (error) {
@@ -92,7 +92,7 @@ interface Laying {
   readonly alpha: number;
   readonly operation: string;
 }
-const PLAIN: Laying = { alpha: 1, operation: 'source-over' };
+export const PLAIN: Laying = { alpha: 1, operation: 'source-over' };
 
 /** Draws the upper left of a surface, and does what was left, to a place of the target's pixels, `shrink` times as large. */
 export const drawThrough = (

@@ -3,13 +3,14 @@
  * at whatever frame it likes, which is what a delay per copy rests on.
  */
 import { lastMade, remembered } from '../document/remembered';
-import { type Params, PLACE, type Values } from '../document/params';
+import { type Params, FLAT_PLACE, type Values } from '../document/params';
 import type { DrawingLayer, Id, Item, Value } from '../document/types';
 import { apply, IDENTITY, inverted, type Matrix, multiply, placed } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
 import { type Computing, reader, type Reader } from '../motion/reader';
 import type { Copy } from '../motion/sampler';
 import { type Fonts, NO_FONTS } from '../type/types';
+import { throughBoth } from './bent';
 import { faded, markThrough, shapeThrough } from './marks';
 import {
   isFull,
@@ -130,7 +131,7 @@ const stepAt =
         },
         since: (then) => {
           const back = inverted(room.place);
-          return back ? multiply(multiply(back, room.around.since(then, frame)), room.place) : IDENTITY;
+          return back ? throughBoth(back, throughBoth(room.around.since(then, frame), room.place)) : IDENTITY;
         },
         ...areaRoom(room),
       },
@@ -157,7 +158,7 @@ const compileInner = (item: Item, kitchen: Kitchen, depth: number): Card | null 
   depth >= MOST_DEPTH ? null : compileCards(item.children ?? [], kitchen, depth + 1);
 
 const compileGroup = (item: Item, kitchen: Kitchen, depth: number): Card => {
-  const place = reader(PLACE, item.params, kitchen.computing(item.id));
+  const place = reader(FLAT_PLACE, item.params, kitchen.computing(item.id));
   const inner = compileInner(item, kitchen, depth);
   return {
     ...madeOf(place, inner),
@@ -296,7 +297,8 @@ export const cardMatrix = (
     const inner: Id = at;
     at = Object.keys(items).find((other) => items[other]?.children?.includes(inner));
     const group = at === undefined ? undefined : items[at];
-    if (group?.kind === 'group') m = multiply(placed(reader(PLACE, group.params, computing(group.id)).at(frame)), m);
+    if (group?.kind === 'group')
+      m = multiply(placed(reader(FLAT_PLACE, group.params, computing(group.id)).at(frame)), m);
   }
   return m;
 };

@@ -1,10 +1,10 @@
-import { PLACE } from '../document/params';
+import { FLAT_PLACE } from '../document/params';
 import type { GroupKind } from './types';
 
-export const group: GroupKind<typeof PLACE> = {
+export const group: GroupKind<typeof FLAT_PLACE> = {
   role: 'group',
   kind: 'group',
   label: 'Group',
-  params: PLACE,
+  params: FLAT_PLACE,
   summary: () => 'Own place',
 };

@@ -1,5 +1,6 @@
 /** Marks moved and faded as wholes. */
 import { boxThrough, type Box, grown, intersection, outlineBox, union } from '../geometry/bounds';
+import { boxBent, composed, flatHomography } from '../geometry/homography';
 import { apply, determinant, IDENTITY, meanScale, type Matrix, multiply } from '../geometry/matrix';
 import { type Outline, transformed, turnOf } from '../geometry/outline';
 import type { Color } from '../document/types';
@@ -20,7 +21,9 @@ export const markThrough = (m: Matrix, mark: Mark): Mark =>
   mark.op === 'group'
     ? {
         ...mark,
-        marks: mark.marks.map((inner) => markThrough(m, inner)),
+        ...(mark.bend
+          ? { bend: composed(flatHomography(m), mark.bend) }
+          : { marks: mark.marks.map((inner) => markThrough(m, inner)) }),
         ...(mark.cuts && { cuts: mark.cuts.map((cut) => cutThrough(m, cut)) }),
         ...(mark.effect && {
           effect: { ...mark.effect, scale: mark.effect.scale * meanScale(m), origin: apply(m, mark.effect.origin) },
@@ -148,7 +151,8 @@ export const markBox = (mark: Mark, spread = true): Box | null => {
   if (mark.op === 'group') {
     if (mark.aside && !spread) return null;
     const bare = boxOfMarks(mark.marks, spread);
-    const box = bare && spread && mark.effect ? grown(bare, mark.effect.by.reach * mark.effect.scale) : bare;
+    const placed = bare && mark.bend ? boxBent(mark.bend, bare) : bare;
+    const box = placed && spread && mark.effect ? grown(placed, mark.effect.by.reach * mark.effect.scale) : placed;
     return box && mark.cuts ? boxWithin(box, mark.cuts) : box;
   }
   if (mark.op === 'picture') {

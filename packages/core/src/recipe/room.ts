@@ -5,6 +5,7 @@
 import type { Id } from '../document/types';
 import type { Outline } from '../geometry/outline';
 import { IDENTITY, type Matrix } from '../geometry/matrix';
+import type { Through } from './bent';
 import type { Cut, Mark } from './types';
 
 /** The most shapes and marks that repeaters may make in one drawing in one frame. */
@@ -31,7 +32,7 @@ export interface Around {
   /** What lies behind the recipe's layer at a frame, in its pixels. */
   readonly behind: (frame: number, background: boolean) => Picture;
   /** From the pixels of the recipe's layer at one frame to those at another. */
-  readonly since: (then: number, now: number) => Matrix;
+  readonly since: (then: number, now: number) => Through;
 }
 /** Marks, and what they took. */
 export interface Picture {

@@ -5,6 +5,7 @@
 import type { Params, Values } from '../document/params';
 import type { Value } from '../document/types';
 import type { Assets, BlendMode, Color, CutOut, Gradient, Id, PictureAsset, Point, Rate } from '../document/types';
+import type { Homography } from '../geometry/homography';
 import type { Matrix } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
 import type { Copy, TextPart, TextUnit } from '../motion/sampler';
@@ -84,6 +85,8 @@ export interface GroupMark {
   readonly cuts?: readonly Cut[];
   /** `scale` of the mark's pixels make one of the effect's own. */
   readonly effect?: { readonly by: Effect; readonly scale: number; readonly origin: Point };
+  /** From the pixels of its marks to those that it stands in: its picture is mapped. There is no effect on it as well. */
+  readonly bend?: Homography;
 }
 /**
  * How an area joins those before it. Where it is the first, what is added or shown shows alone, and what is hidden or
@@ -239,7 +242,7 @@ export interface Above extends AreaRoom {
   /** The flow at any frame; of one copy of a repeater's. */
   readonly at: (frame: number, copy?: Copy) => Flow;
   /** From the pixels of what is above at a frame to its pixels now, as the layer has moved in between. */
-  readonly since: (frame: number) => Matrix;
+  readonly since: (frame: number) => Matrix | Homography;
 }
 export interface StepKind<P extends Params = Params> extends CardKind<P> {
   readonly role: 'step';

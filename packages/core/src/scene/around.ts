@@ -1,8 +1,9 @@
 /** What layers show of themselves, and to each other: what cuts them, what lies behind them, where they were. */
 import type { BlendMode, Color, Id, Layer, Scene } from '../document/types';
 import { boxOutline } from '../geometry/bounds';
-import { IDENTITY, inverted, type Matrix, multiply } from '../geometry/matrix';
-import { flatFill, grouped, markThrough } from '../recipe/marks';
+import { IDENTITY } from '../geometry/matrix';
+import { marksThrough, type Through, throughBack, throughBoth } from '../recipe/bent';
+import { flatFill, grouped } from '../recipe/marks';
 import { needsOf } from '../recipe/needs';
 import { type Around, MOST_WORK, type Picture } from '../recipe/room';
 import type { Mark } from '../recipe/types';
@@ -11,9 +12,9 @@ import { groupsAround, inGroups, isShown, isThere } from './groups';
 
 const NOTHING: Picture = { marks: [], work: 0 };
 
-const asLayer = (blend: BlendMode, marks: readonly Mark[], matrix: Matrix, opacity: number): Mark | null => {
-  if (marks.length === 0 || opacity <= 0) return null;
-  const inScene = marks.map((mark) => markThrough(matrix, mark));
+/** Marks laid over what is behind them as one layer; null for nothing. */
+export const asLayer = (blend: BlendMode, inScene: readonly Mark[], opacity: number): Mark | null => {
+  if (inScene.length === 0 || opacity <= 0) return null;
   const only = inScene.length === 1 ? (inScene[0] as Mark) : null;
   if (only && blend === 'normal') return { ...only, alpha: only.alpha * opacity };
   return grouped(inScene, { alpha: opacity, blend });
@@ -28,7 +29,7 @@ interface Drawing<D extends Picture> {
   /** In the layer's own pixels, whether it shows or not. */
   readonly drawnAt: (layer: Layer, frame: number) => D;
   /** From the layer's own pixels to the scene's. */
-  readonly matrixOf: (layer: Layer, frame: number) => Matrix;
+  readonly throughOf: (layer: Layer, frame: number) => Through;
   readonly opacityAt: (layer: Layer, frame: number) => number;
 }
 
@@ -37,20 +38,20 @@ interface Showing<D extends Picture> {
   readonly shownAt: (
     layer: Layer,
     frame: number,
-    through: (layer: Layer) => Matrix,
+    through: (layer: Layer) => Through,
   ) => (D & { readonly mark: Mark | null }) | null;
   /** What a layer's recipe may ask; one that is cut by itself is shown nothing, at whichever layer the circle begins. */
   readonly around: (layer: Layer) => Around;
 }
 
-export const showing = <D extends Picture>(scene: Scene, { drawnAt, matrixOf, opacityAt }: Drawing<D>): Showing<D> => {
+export const showing = <D extends Picture>(scene: Scene, { drawnAt, throughOf, opacityAt }: Drawing<D>): Showing<D> => {
   const shownAt: Showing<D>['shownAt'] = (layer, frame, through) => {
     if (!isShown(scene, layer, frame)) return null;
     const drawn = drawnAt(layer, frame);
-    return { ...drawn, mark: asLayer(layer.blend, drawn.marks, through(layer), opacityAt(layer, frame)) };
+    return { ...drawn, mark: asLayer(layer.blend, marksThrough(through(layer), drawn.marks), opacityAt(layer, frame)) };
   };
   /** From the scene's pixels to a layer's; null for one that is flattened. */
-  const backTo = (layer: Layer, frame: number) => inverted(matrixOf(layer, frame));
+  const backTo = (layer: Layer, frame: number) => throughBack(throughOf(layer, frame));
 
   const around = (layer: Layer): Around => {
     const circle = drawnInCircle(scene, layer);
@@ -64,7 +65,7 @@ export const showing = <D extends Picture>(scene: Scene, { drawnAt, matrixOf, op
         if (!back || !isThere(scene, other, frame)) return NOTHING;
         const { marks, work } = drawnAt(other, frame);
         const opacity = [other, ...groupsAround(scene, id)].reduce((all, of) => all * opacityAt(of, frame), 1);
-        const mark = asLayer('normal', marks, multiply(back, matrixOf(other, frame)), opacity);
+        const mark = asLayer('normal', marksThrough(throughBoth(back, throughOf(other, frame)), marks), opacity);
         return { marks: mark ? [mark] : [], work };
       },
       behind: (frame, background) => {
@@ -76,7 +77,7 @@ export const showing = <D extends Picture>(scene: Scene, { drawnAt, matrixOf, op
         let work = 0;
         for (const id of behindIn(scene, layer.id).toReversed()) {
           const other = scene.layers[id];
-          const seen = other && shownAt(other, frame, (of) => multiply(back, matrixOf(of, frame)));
+          const seen = other && shownAt(other, frame, (of) => throughBoth(back, throughOf(of, frame)));
           if (!seen) continue;
           work += seen.work;
           if (work > MOST_WORK) break;
@@ -85,14 +86,14 @@ export const showing = <D extends Picture>(scene: Scene, { drawnAt, matrixOf, op
           layers.push(id);
         }
         const all = [
-          ...ground.map((mark) => markThrough(back, mark)),
+          ...marksThrough(back, ground),
           ...inGroups(scene, layers, marks, (group) => opacityAt(group, frame)),
         ];
         return { marks: all.length > 0 ? [grouped(all, { aside: true })] : [], work };
       },
       since: (then, now) => {
         const back = backTo(layer, now);
-        return back ? multiply(back, matrixOf(layer, then)) : IDENTITY;
+        return back ? throughBoth(back, throughOf(layer, then)) : IDENTITY;
       },
     };
   };

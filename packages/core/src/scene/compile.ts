@@ -12,15 +12,17 @@ import { cardMatrix, compileRecipe, settingsAt, stampsOf } from '../recipe/evalu
 import { below } from '../recipe/sources/below';
 import { samplerOf } from '../motion/sampler';
 import { type Around, MOST_TOLD, MOST_WORK, newRoom, type Picture, SHORTAGES } from '../recipe/room';
+import { marksThrough, nearestMatrix, type Through } from '../recipe/bent';
 import { paramsOf } from '../recipe/table';
 import { EMPTY, type Flow, type Mark, type Playable, type Settings, type Supplies } from '../recipe/types';
 import { needsOf } from '../recipe/needs';
-import { inGroups } from './groups';
-import { showing } from './around';
+import { inGroups, isShown } from './groups';
+import { asLayer, showing } from './around';
 import { standings } from './standing';
 import { marksWithin } from './pixels';
 import { knobsOf, turned } from './turned';
-import { placementOf, type Placement } from './placement';
+import { eyeOf, planesSeen, throughOf, type Plane } from './depth';
+import { isSpace, placementOf, type Placement, type Pose, posed } from './placement';
 import { fontLabel } from '../motion/kinds/font';
 import { NO_FONTS, type Fonts } from '../type/types';
 
@@ -60,8 +62,13 @@ export interface Program {
    * out, for painters that keep the rest of a picture while one layer is dragged.
    */
   readonly at: (frame: number, shows?: (layer: Id) => boolean) => DisplayList;
-  /** From a layer's own pixels to the scene's, its parents' places included. */
+  /**
+   * From a layer's own pixels to the scene's, its parents' places included. Of one in depth it is what comes nearest to that
+   * about its pivot: handles and edits in the plane go by it.
+   */
   readonly matrixAt: (layer: Id, frame: number) => Matrix;
+  /** The same exactly, as it is seen. */
+  readonly throughAt: (layer: Id, frame: number) => Through;
   /** What one layer draws, in its own pixels, hidden or not. */
   readonly marksAt: (layer: Id, frame: number) => readonly Mark[];
   /**
@@ -207,14 +214,20 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
   const standing = standings(scene);
   const problems = [...[...standing.values()].flatMap(({ problem }) => problem ?? []), ...wiring.problems];
 
-  const matrixOf = (layer: Layer, frame: number, known?: Map<Id, Matrix>): Matrix => {
+  const poseOf = (layer: Layer, frame: number, known?: Map<Id, Pose>): Pose => {
     const ready = known?.get(layer.id);
     if (ready) return ready;
-    const own = layerOf(layer).place.matrix(frame);
+    const own = layerOf(layer).place.pose(frame);
     const parent = standing.get(layer.id)?.parent;
-    const matrix = parent ? multiply(matrixOf(parent, frame, known), own) : own;
-    known?.set(layer.id, matrix);
-    return matrix;
+    const pose = parent ? posed(poseOf(parent, frame, known), own) : own;
+    known?.set(layer.id, pose);
+    return pose;
+  };
+  const eye = eyeOf(scene);
+  const seenThrough = (layer: Layer, frame: number): Through => throughOf(eye, poseOf(layer, frame));
+  const matrixOf = (layer: Layer, frame: number): Matrix => {
+    const pose = poseOf(layer, frame);
+    return isSpace(pose) ? nearestMatrix(throughOf(eye, pose), layerOf(layer).place.at(frame).pivot) : pose;
   };
 
   // What several layers are cut by, or show as what is behind, is worked out once for each frame.
@@ -228,7 +241,7 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
   };
   const shows = showing(scene, {
     drawnAt,
-    matrixOf,
+    throughOf: seenThrough,
     opacityAt: (layer, frame) => layerOf(layer).place.at(frame).opacity,
   });
   const arounds = new Map<Id, Around>();
@@ -248,6 +261,10 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
     matrixAt: (id, frame) => {
       const layer = scene.layers[id];
       return layer ? matrixOf(layer, frame) : IDENTITY;
+    },
+    throughAt: (id, frame) => {
+      const layer = scene.layers[id];
+      return layer ? seenThrough(layer, frame) : IDENTITY;
     },
     marksAt: (id, frame) => {
       const layer = scene.layers[id];
@@ -276,31 +293,52 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
     },
     at: (frame, wanted) => {
       if (last?.frame === frame && !wanted) return last;
-      const matrices = new Map<Id, Matrix>();
+      const poses = new Map<Id, Pose>();
       const marks: Mark[] = [];
       const layers: Id[] = [];
+      // Those in depth that stand next to each other in the stack.
+      let run: Plane<Id>[] = [];
+      const flush = () => {
+        for (const { of, mark } of run.length > 0 ? planesSeen(run, eye) : []) {
+          marks.push(mark);
+          layers.push(of);
+        }
+        run = [];
+      };
       const found: Problem[] = [...problems];
       let work = 0;
       for (let i = scene.order.length - 1; i >= 0; i--) {
         const layer = scene.layers[scene.order[i] as Id];
         if (!layer || (wanted && !wanted(layer.id))) continue;
-        const drawn = shows.shownAt(layer, frame, (of) => matrixOf(of, frame, matrices));
-        if (!drawn) continue;
+        if (!isShown(scene, layer, frame)) continue;
+        const drawn = drawnAt(layer, frame);
         work += drawn.work;
         if (work > MOST_WORK) {
           found.push({ layer: layer.id, message: TOO_MUCH });
           break;
         }
         found.push(...drawn.problems, ...wiring.problemsAt(layer, frame));
-        const { mark } = drawn;
-        if (!mark) continue;
+        const { place } = layerOf(layer);
+        const { opacity } = place.at(frame);
+        if (drawn.marks.length === 0 || opacity <= 0) continue;
         if (standsInstead(layer)) {
           marks.length = 0;
           layers.length = 0;
+          run = [];
         }
+        const pose = poseOf(layer, frame, poses);
+        const laid = (own: readonly Mark[]) => asLayer(layer.blend, own, opacity);
+        if (isSpace(pose)) {
+          run.push({ of: layer.id, space: pose, marks: drawn.marks, back: place.depthAt(frame), laid });
+          continue;
+        }
+        flush();
+        const mark = laid(marksThrough(pose, drawn.marks));
+        if (!mark) continue;
         marks.push(mark);
         layers.push(layer.id);
       }
+      flush();
       const { width, height, background } = scene;
       const fitting = marksWithin(marks, width, height);
       const over = layers[fitting];

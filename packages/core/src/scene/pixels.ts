@@ -2,6 +2,7 @@
  * What drawing a scene costs in pixels, counted in pixels of the scene: every mark covers so many, groups that are
  * drawn by themselves need surfaces to hold them, and pictures have to be decoded, each once.
  */
+import { FAR } from '../document/params';
 import { type Box, intersection } from '../geometry/bounds';
 import { markBox } from '../recipe/marks';
 import { pictureKey } from '../picture/key';
@@ -38,13 +39,19 @@ const isSoft = (cut: Cut): boolean => cut.inverted || 'marks' in cut || cut.feat
 /** Whether a group is drawn on a surface of its own. */
 const hasSurface = (mark: Mark): boolean =>
   mark.op === 'group' &&
-  (mark.alpha < 1 || mark.blend !== 'normal' || mark.sum || mark.cuts !== undefined || mark.effect !== undefined);
+  (mark.alpha < 1 ||
+    mark.blend !== 'normal' ||
+    mark.sum ||
+    mark.cuts !== undefined ||
+    mark.effect !== undefined ||
+    mark.bend !== undefined);
 
 /** What it costs for each pixel that it covers, besides what stands in it. */
 const weightOf = (mark: Mark): number => {
   if (mark.op !== 'group') return WEIGHT[mark.op];
   if (!hasSurface(mark)) return 0;
-  const effects = (mark.effect ? 1 : 0) + cutsOf(mark).filter((cut) => 'feather' in cut && cut.feather > 0).length;
+  const effects =
+    (mark.effect || mark.bend ? 1 : 0) + cutsOf(mark).filter((cut) => 'feather' in cut && cut.feather > 0).length;
   return WEIGHT.surface * (1 + cutsOf(mark).length) + WEIGHT.effect * effects;
 };
 
@@ -57,6 +64,8 @@ const tally = (marks: readonly Mark[]): Tally =>
       decoded: sum.decoded + inner.decoded + (mark.op === 'picture' ? pixelsOf(mark) : 0),
     };
   }, NONE);
+
+const EVERYWHERE: Box = { left: -FAR, top: -FAR, right: FAR, bottom: FAR };
 
 const areaOf = (mark: Mark, scene: Box): number => {
   const box = markBox(mark);
@@ -77,10 +86,12 @@ const weigh = (mark: Mark, scene: Box, decoded: Set<string>): { covered: number;
     return { covered, held: 0 };
   }
   const own = hasSurface(mark) ? area : 0;
+  // What is mapped is drawn in pixels of its own, wherever it comes to lie.
+  const inside = mark.bend ? EVERYWHERE : scene;
   let covered = own * weightOf(mark);
   let held = own * heldByCuts(mark);
   const add = (inner: Mark, beside: number): void => {
-    const weight = weigh(inner, scene, decoded);
+    const weight = weigh(inner, inside, decoded);
     covered += weight.covered;
     held = Math.max(held, beside + weight.held);
   };

@@ -1,23 +1,51 @@
 /** Where a layer's own parameters put it within its parent. */
-import { PLACE } from '../document/params';
+import { DEPTH, FLAT_PLACE, PLACE, type Values } from '../document/params';
 import type { Properties } from '../document/types';
-import { type Matrix, placed } from '../geometry/matrix';
+import { type Matrix, multiply, placed } from '../geometry/matrix';
+import { chained, flatSpace, placedInSpace, type Space } from '../geometry/space';
 import { samplerOf } from '../motion/sampler';
 import { type Computing, reader, type Reader } from '../motion/reader';
 
-export interface Placement extends Reader<typeof PLACE> {
+/** From pixels to where they are: in the plane of the scene, or in space. */
+export type Pose = Matrix | Space;
+export const isSpace = (pose: Pose): pose is Space => pose.length === 12;
+export const inSpace = (pose: Pose): Space => (isSpace(pose) ? pose : flatSpace(pose));
+
+/** `outer` after `inner`: in space where one of them is. */
+export const posed = (outer: Pose, inner: Pose): Pose =>
+  isSpace(outer) || isSpace(inner) ? chained(inSpace(outer), inSpace(inner)) : multiply(outer, inner);
+
+export interface Placement extends Reader<typeof FLAT_PLACE> {
   /** The turn that a layer has in its parent: one that turns with its path has the path's direction for its zero. */
   readonly turn: (frame: number) => number;
-  /** From the layer's pixels to its parent's. */
+  /** From the layer's pixels to its parent's, without its depth: what edits in the plane go by. */
   readonly matrix: (frame: number) => Matrix;
+  /** From the layer's pixels to its parent's. */
+  readonly pose: (frame: number) => Pose;
+  /** What it has besides, in depth; null where it has none. */
+  readonly depthAt: (frame: number) => Values<typeof DEPTH> | null;
 }
 
 export const placementOf = (params: Properties, computing?: Computing): Placement => {
-  const place = reader(PLACE, params, computing);
+  const place = reader(FLAT_PLACE, params, computing);
+  const hasDepth = computing?.('depth') ?? samplerOf(PLACE.depth, params.depth);
+  const depth = hasDepth.constant && hasDepth.at(0) !== true ? null : reader(DEPTH, params, computing);
   const { heading } = computing?.('position') ?? samplerOf(PLACE.position, params.position);
   const turn = (frame: number): number => {
     const { rotation, along } = place.at(frame);
     return along ? rotation + (heading(frame) ?? 0) : rotation;
   };
-  return { ...place, turn, matrix: (frame) => placed({ ...place.at(frame), rotation: turn(frame) }) };
+  const flatAt = (frame: number) => ({ ...place.at(frame), rotation: turn(frame) });
+  const depthAt = (frame: number) => (depth && hasDepth.at(frame) === true ? depth.at(frame) : null);
+  return {
+    ...place,
+    turn,
+    depthAt,
+    matrix: (frame) => placed(flatAt(frame)),
+    pose: (frame) => {
+      const flat = flatAt(frame);
+      const own = depthAt(frame);
+      return own ? placedInSpace({ ...flat, ...own }) : placed(flat);
+    },
+  };
 };

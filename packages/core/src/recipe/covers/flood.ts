@@ -1,7 +1,7 @@
 import { color, percent } from '../../document/params';
 import type { Color } from '../../document/types';
-import { type Effect, shortPercent } from '../types';
-import { effect } from './effect';
+import { type Effect, type Mark, shortPercent } from '../types';
+import { changedBy, effect } from './effect';
 
 /** A colour over all that is visible, which keeps its alpha. */
 export const floodBy = (over: Color, strength: number): Effect => {
@@ -18,6 +18,19 @@ export const floodBy = (over: Color, strength: number): Effect => {
     svg: () =>
       `<feFlood flood-color="${plain}" flood-opacity="${alpha}" result="over"/><feComposite in="over" in2="SourceGraphic" operator="atop"/>`,
   };
+};
+
+/** Marks in one colour: as outlines where they are nothing else, each as strongly as it was. */
+export const floodedBy = (over: Color, marks: readonly Mark[]): readonly Mark[] => {
+  const flat = (mark: Mark): boolean =>
+    mark.op === 'fill' || mark.op === 'stroke'
+      ? mark.ink.style === 'solid' && mark.ink.color.length === 7
+      : mark.op === 'group' && !mark.effect && !mark.bend && mark.marks.every(flat);
+  const inked = (mark: Mark): Mark => {
+    if (mark.op === 'group') return { ...mark, marks: mark.marks.map(inked) };
+    return mark.op === 'picture' ? mark : { ...mark, ink: { style: 'solid', color: over } };
+  };
+  return marks.every(flat) ? marks.map(inked) : [changedBy(floodBy(over, 1), marks)];
 };
 
 export const flood = effect({

@@ -1,6 +1,6 @@
 /** Strokes whose width changes along their length, as outlines to fill. */
 import type { Point } from '../../document/types';
-import { along, arcLength } from '../../geometry/length';
+import { along, arcLength, stretches } from '../../geometry/length';
 import { type Outline, straightThrough } from '../../geometry/outline';
 
 export interface Taper {
@@ -14,7 +14,6 @@ export interface Taper {
 const SAMPLES_PER_PIXEL = 0.5;
 /** Along one outline, with all its dashes; each has eight at least. A longer one is sampled less densely. */
 const MOST_SAMPLES = 8_000;
-const MOST_DASHES = 2_000;
 const FEWEST_SAMPLES = 8;
 
 const smooth = (t: number) => t * t * (3 - 2 * t);
@@ -24,21 +23,6 @@ export const taperedWidth = ({ start, end, tip }: Taper, at: number): number => 
   const rise = start > 0 ? Math.min(1, at / start) : 1;
   const fall = end > 0 ? Math.min(1, (1 - at) / end) : 1;
   return tip + (1 - tip) * smooth(Math.min(rise, fall));
-};
-
-/** The stretches of an outline that dashes leave, as lengths from its start. */
-const stretches = (total: number, dashes: readonly number[], offset: number): (readonly [number, number])[] => {
-  const pattern = dashes.length % 2 === 0 ? dashes : [...dashes, ...dashes];
-  const round = pattern.reduce((sum, d) => sum + d, 0);
-  if (round <= 0) return [[0, total]];
-  const out: [number, number][] = [];
-  let at = -(((offset % round) + round) % round);
-  for (let i = 0; at < total && out.length < MOST_DASHES; i++) {
-    const length = pattern[i % pattern.length] as number;
-    if (i % 2 === 0 && at + length > 0) out.push([Math.max(0, at), Math.min(total, at + length)]);
-    at += length;
-  }
-  return out;
 };
 
 /** How often a stretch of an outline is sampled. */

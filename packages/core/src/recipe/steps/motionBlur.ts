@@ -1,5 +1,6 @@
 import { degrees, number } from '../../document/params';
-import { grouped, markThrough } from '../marks';
+import { marksThrough } from '../bent';
+import { grouped } from '../marks';
 import { workOfMarks } from '../room';
 import { short, step } from '../types';
 
@@ -32,12 +33,7 @@ export const motionBlur = step({
       if (!above.take(own.length, 1 + workOfMarks(own))) return now;
       const m = above.since(then);
       // Each is a share of the mean, and shares are summed.
-      marks.push(
-        grouped(
-          own.map((mark) => markThrough(m, mark)),
-          { alpha: 1 / count, blend: 'plus' },
-        ),
-      );
+      marks.push(grouped(marksThrough(m, own), { alpha: 1 / count, blend: 'plus' }));
     }
     return { ...now, marks: [grouped(marks, { sum: true })] };
   },

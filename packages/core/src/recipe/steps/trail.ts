@@ -1,6 +1,7 @@
 import { choice, number, percent } from '../../document/params';
-import { about } from '../../geometry/matrix';
-import { faded, markThrough } from '../marks';
+import { scaling } from '../../geometry/matrix';
+import { marksThrough, throughBoth } from '../bent';
+import { faded } from '../marks';
 import { workOfMarks } from '../room';
 import { type Mark, short, step } from '../types';
 
@@ -39,9 +40,8 @@ export const trail = step({
       if (!above.take(marks.length, 1 + workOfMarks(marks))) break;
       const share = i / (steps + 1);
       const size = 1 + (scale - 1) * share;
-      const m = about(above.since(then), size);
-      const moved = marks.map((mark) => markThrough(m, mark));
-      earlier.push([...faded(moved, 1 + (opacity - 1) * share)]);
+      const m = throughBoth(above.since(then), scaling(size));
+      earlier.push([...faded(marksThrough(m, marks), 1 + (opacity - 1) * share)]);
     }
     // The earliest lies farthest from what is there now.
     const marks = order === 'behind' ? [...earlier.reverse().flat(), ...now.marks] : [...now.marks, ...earlier.flat()];

@@ -1,0 +1,96 @@
+/** Pictures that are mapped as wholes: drawn as they are, then looked up pixel by pixel. */
+import type { Point } from '../document/types';
+import { type Box, intersection } from '../geometry/bounds';
+import {
+  applyHomography,
+  beforeEye,
+  composed,
+  cornersOf,
+  flatHomography,
+  type Homography,
+  invertedHomography,
+  matrixNear,
+} from '../geometry/homography';
+import { multiply } from '../geometry/matrix';
+import { mapPixels } from '../picture/mapped';
+import { boxOfMarks } from '../recipe/marks';
+import type { Mark } from '../recipe/types';
+import { pixelsRead } from './change';
+import type { Surface } from './surface';
+import { type Target, targetOf } from './target';
+
+/** Pixels that a picture is drawn with before it is mapped, at the most. */
+const MOST_PIXELS = 8_000_000;
+/** Nothing stands in these pixels around it, so that its edges are soft. */
+const MARGIN = 2;
+
+/** How much longer the map makes what is near a point, in the way in which it does so most. */
+const longestNear = (h: Homography, at: Point): number => {
+  const [a, b, c, d] = matrixNear(h, at);
+  const [sum, whole] = [a * a + b * b + c * c + d * d, a * d - b * c];
+  return Math.sqrt((sum + Math.sqrt(Math.max(0, sum * sum - 4 * whole * whole))) / 2);
+};
+
+/** What of a picture comes to lie within these pixels, in its own; null for nothing. */
+const seenPart = (back: Homography, box: Box, pixels: Box): Box | null => {
+  // Seen from where it comes to lie, the weight is one over that of the map: all of it is before the eye where it is positive.
+  const corners = cornersOf(pixels);
+  if (!corners.every(([x, y]) => back[6] * x + back[7] * y + back[8] > 1e-6)) return box;
+  const there = corners.map((at) => applyHomography(back, at));
+  const xs = there.map(([x]) => x);
+  const ys = there.map(([, y]) => y);
+  return intersection(box, {
+    left: Math.min(...xs) - 1,
+    top: Math.min(...ys) - 1,
+    right: Math.max(...xs) + 1,
+    bottom: Math.max(...ys) + 1,
+  });
+};
+
+/** The picture of marks through a map, in these pixels of the target, on a surface of its own; null where nothing is seen. */
+export const drawnBent = (
+  target: Target,
+  marks: readonly Mark[],
+  bend: Homography,
+  pixels: Box,
+  drawMarks: (target: Target, marks: readonly Mark[]) => void,
+): Surface | null => {
+  const { pool } = target.tools;
+  const h = composed(flatHomography(target.view), bend);
+  const back = invertedHomography(h);
+  const whole = boxOfMarks(marks);
+  const box = back && whole && seenPart(back, whole, pixels);
+  const corners = box ? beforeEye(h, cornersOf(box)) : [];
+  if (!back || !box || corners.length < 3) return null;
+  const [across, down] = [box.right - box.left, box.bottom - box.top];
+  const wanted = Math.max(...corners.map((at) => longestNear(h, at)));
+  const scale = Math.min(wanted, Math.sqrt(MOST_PIXELS / Math.max(1e-6, across * down)));
+  const [width, height] = [across, down].map((side) => Math.ceil(side * scale) + 2 * MARGIN) as [number, number];
+  if (!Number.isFinite(width * height) || width * height > 2 * MOST_PIXELS) return null;
+  const plain = pool.take(width, height);
+  const view = [scale, 0, 0, scale, MARGIN - box.left * scale, MARGIN - box.top * scale] as const;
+  drawMarks(targetOf(plain, width, height, view, target.tools), marks);
+  const size = { width: pixels.right - pixels.left, height: pixels.bottom - pixels.top };
+  const surface = pool.take(size.width, size.height);
+  const read = pixelsRead(plain.context, width, height);
+  if (read) {
+    const from = flatHomography([1, 0, 0, 1, pixels.left, pixels.top]);
+    const image = surface.context.createImageData(size.width, size.height);
+    mapPixels({ width, height, data: read.data }, composed(flatHomography(view), composed(back, from)), {
+      ...size,
+      data: image.data,
+    });
+    surface.context.putImageData(image, 0, 0);
+  } else {
+    // A page may not read its pixels: it is laid as nearly as a canvas lays it.
+    const middle: Point = [(box.left + box.right) / 2, (box.top + box.bottom) / 2];
+    const placed = multiply([1, 0, 0, 1, -pixels.left, -pixels.top], matrixNear(h, middle));
+    Object.assign(surface.context, { globalAlpha: 1, globalCompositeOperation: 'source-over' });
+    surface.context.setTransform(
+      ...multiply(placed, [1 / scale, 0, 0, 1 / scale, box.left - MARGIN / scale, box.top - MARGIN / scale]),
+    );
+    surface.context.drawImage(plain.image, 0, 0, width, height, 0, 0, width, height);
+  }
+  pool.give(plain);
+  return surface;
+};
