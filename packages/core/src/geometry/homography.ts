@@ -1,6 +1,7 @@
 /** Maps of the plane that keep straight lines straight: what a flat picture in depth shows, or one that is pinned by its corners. */
 import type { Point } from '../document/types';
 import type { Box } from './bounds';
+import { cutByLine } from './convex';
 import { isLine, type Outline } from './outline';
 import type { Eye, Space } from './space';
 import { chained } from './space';
@@ -192,19 +193,4 @@ export const projected = (h: Homography, outline: Outline): Outline => {
     out.push(fx + dx, fy + dy, tx - dx, ty - dy, tx, ty);
   }
   return { closed: outline.closed, points: Float64Array.from(out) };
-};
-
-/** The part of a convex or other polygon on the side of a line where `a x + b y + c` is positive (Sutherland and Hodgman, 1974). */
-export const cutByLine = (corners: readonly Point[], a: number, b: number, c: number): Point[] => {
-  const out: Point[] = [];
-  corners.forEach((p, i) => {
-    const q = corners[(i + 1) % corners.length] as Point;
-    const [here, there] = [a * p[0] + b * p[1] + c, a * q[0] + b * q[1] + c];
-    if (here >= 0) out.push(p);
-    if (here >= 0 !== there >= 0) {
-      const t = here / (here - there);
-      out.push([p[0] + (q[0] - p[0]) * t, p[1] + (q[1] - p[1]) * t]);
-    }
-  });
-  return out;
 };

@@ -4,7 +4,7 @@
  * Surface Problem, 1972): two pieces are compared by the side of each other's plane that they lie on, and only where they overlap.
  */
 import type { Point } from '../document/types';
-import { cutByLine } from './homography';
+import { sidesOf, within } from './convex';
 import type { Eye, Point3 } from './space';
 
 /** A convex piece of a plane, in the eye's own space. */
@@ -91,40 +91,15 @@ const seen = (piece: Piece, eye: Eye): Seen | null => {
     normal: [raw[0] * k, raw[1] * k, raw[2] * k],
     offset: offset * way,
     shown,
-    sides: sidesOnScreen(shown),
+    sides: sidesOf(shown),
     box: [left, top, right, bottom],
   };
-};
-
-/** The sides of a convex polygon as lines whose inner side is positive, those of no length left out. */
-const sidesOnScreen = (corners: readonly Point[]): readonly number[] => {
-  const count = corners.length;
-  let area = 0;
-  for (let i = 0; i < count; i++) {
-    const p = corners[i]!;
-    const q = corners[i + 1 < count ? i + 1 : 0]!;
-    area += p[0] * q[1] - q[0] * p[1];
-  }
-  const way = Math.sign(area);
-  const sides: number[] = [];
-  for (let i = 0; i < count; i++) {
-    const p = corners[i]!;
-    const q = corners[i + 1 < count ? i + 1 : 0]!;
-    const dx = q[0] - p[0];
-    const dy = q[1] - p[1];
-    const length = Math.sqrt(dx * dx + dy * dy) * way;
-    if (Math.abs(length) < 1e-9) continue;
-    const a = -dy / length;
-    const b = dx / length;
-    sides.push(a, b, -(a * p[0] + b * p[1]));
-  }
-  return sides;
 };
 
 const sideOf = ({ normal, offset }: Seen, corner: Point3): number => dot(normal, corner) - offset;
 
 /** On which sides of a plane the corners of a piece lie: towards the eye 1, away 2, both 3, in it 0. */
-const sidesOf = (piece: Piece, plane: Seen): number => {
+const wayFrom = (piece: Piece, plane: Seen): number => {
   let sides = 0;
   for (const corner of piece.corners) {
     const side = sideOf(plane, corner);
@@ -156,13 +131,6 @@ const isApart = (a: Seen, b: Seen): boolean => {
   return false;
 };
 
-/** What two pieces share on the screen. */
-const shared = (a: Seen, { sides }: Seen): readonly Point[] => {
-  let rest: readonly Point[] = a.shown;
-  for (let i = 0; i < sides.length; i += 3) rest = cutByLine(rest, sides[i]!, sides[i + 1]!, sides[i + 2]!);
-  return rest;
-};
-
 /** How far along the line of sight through a point of the screen a plane lies: more is farther. */
 const depthAt = ({ normal, offset }: Seen, { middle: [cx, cy], distance }: Eye, [x, y]: Point): number => {
   if (distance === Infinity) return (offset - normal[0] * x - normal[1] * y) / normal[2];
@@ -175,16 +143,16 @@ type Order = 'before' | 'after' | 'apart' | 'crossing';
 /** When a piece is to be drawn, beside another; `a` stands behind `b` in the stack. */
 const orderOf = (a: Seen, b: Seen, eye: Eye): Order => {
   if (!boxesMeet(a, b) || isApart(a, b) || isApart(b, a)) return 'apart';
-  const own = sidesOf(a, b);
+  const own = wayFrom(a, b);
   // In one plane the stack decides.
   if (own === 0 || own === 2) return 'before';
   if (own === 1) return 'after';
-  const other = sidesOf(b, a);
+  const other = wayFrom(b, a);
   if (other === 0 || other === 1) return 'before';
   if (other === 2) return 'after';
   // Both reach through the other's plane: where they overlap it shows whether they meet.
   let [nearer, farther] = [false, false];
-  for (const at of shared(a, b)) {
+  for (const at of within(a.shown, b.sides)) {
     const by = depthAt(a, eye, at) - depthAt(b, eye, at);
     if (by > ON_PLANE) farther = true;
     else if (by < -ON_PLANE) nearer = true;
@@ -357,7 +325,7 @@ class Stack {
     for (const [n, i] of circle.entries()) {
       for (const k of [circle[(n + 1) % circle.length] as number, circle.at(n - 1) as number]) {
         const [piece, by] = [this.placed[i] as Seen, this.placed[k] as Seen];
-        const parts = sidesOf(piece, by) === 3 ? this.divided(piece, by) : null;
+        const parts = wayFrom(piece, by) === 3 ? this.divided(piece, by) : null;
         if (!parts) continue;
         this.over[i] = null;
         this.count--;

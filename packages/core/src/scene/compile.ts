@@ -329,7 +329,8 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
         const pose = poseOf(layer, frame, poses);
         const laid = (own: readonly Mark[]) => asLayer(layer.blend, own, opacity);
         if (isSpace(pose)) {
-          run.push({ of: layer.id, space: pose, marks: drawn.marks, back: place.depthAt(frame), laid });
+          const solid = opacity >= 1 && layer.blend === 'normal';
+          run.push({ of: layer.id, space: pose, marks: drawn.marks, back: place.depthAt(frame), solid, laid });
           continue;
         }
         flush();

@@ -1,14 +1,26 @@
 /** Layers in depth: seen from an eye, in the order in which they hide each other. */
 import type { Color, Point, Scene } from '../document/types';
-import { areaScaleAt, beforeEye, cornersOf, cutByLine, type Homography, seenFrom } from '../geometry/homography';
-import { IDENTITY } from '../geometry/matrix';
-import { polygon } from '../geometry/outline';
+import { cutByLine, sidesOf, within } from '../geometry/convex';
+import { flattened } from '../geometry/flatten';
+import {
+  areaScaleAt,
+  beforeEye,
+  composed,
+  cornersOf,
+  flatHomography,
+  type Homography,
+  NEAREST,
+  seenFrom,
+  weightAt,
+} from '../geometry/homography';
+import { apply, IDENTITY, translation } from '../geometry/matrix';
+import { cubicCount, isLine, polygon, reversed, turnOf } from '../geometry/outline';
 import { inDepth, type Piece, projectedPoint } from '../geometry/planes';
 import { applySpace, chained, type Eye, flatSpace, type Point3, type Space } from '../geometry/space';
 import { marksThrough, type Through } from '../recipe/bent';
 import { floodedBy } from '../recipe/covers/flood';
-import { areaCut, boxOfMarks, grouped } from '../recipe/marks';
-import type { AreaCut, Mark } from '../recipe/types';
+import { areaCut, boxOfMarks, flatFill, grouped } from '../recipe/marks';
+import type { AreaCut, Ink, Mark } from '../recipe/types';
 import { isSpace, type Pose } from './placement';
 
 /** Degrees that a scene is wide, from where its depth is looked at. */
@@ -34,6 +46,8 @@ export interface Plane<T> {
   readonly space: Space;
   readonly marks: readonly Mark[];
   readonly back: Back | null;
+  /** Whether they are laid over what is behind them as they are. */
+  readonly solid: boolean;
   /** How they are laid over what is behind them; null for not at all. */
   readonly laid: (marks: readonly Mark[]) => Mark | null;
 }
@@ -46,36 +60,92 @@ interface Seen<T> extends Plane<T> {
 
 /** How far what lies under a seam reaches beyond it, in pixels of the scene: it is covered there. */
 const UNDER = 2;
+/** How far it reaches back over what it goes on from, so that the seam is closed there too. */
+const OVER = 1;
 
 /** Whether a plane is seen from behind; one that its own scale mirrors has its front turned round with it. */
 const isFromBehind = (h: Homography, corner: Point): boolean => areaScaleAt(h, corner) < 0;
 
-/** The sides of a convex polygon pushed outwards, those that are wanted. */
-const pushedOut = (corners: readonly Point[], wanted: readonly boolean[]): readonly Point[] => {
-  if (!wanted.includes(true)) return corners;
-  let area = 0;
-  corners.forEach(([x, y], i) => {
-    const [u, v] = corners[(i + 1) % corners.length] as Point;
-    area += x * v - u * y;
-  });
-  const way = Math.sign(area);
-  // What the lines along its sides leave of a square around it.
+const onScreen = (corners: readonly Point3[], eye: Eye): readonly Point[] =>
+  corners.map((corner) => projectedPoint(eye, corner));
+
+/** The part of the screen that a piece is shown in: at a cut it reaches under the other part where that is drawn later. */
+const areaOf = (piece: Piece, under: boolean, eye: Eye): AreaCut => {
+  const corners = onScreen(piece.corners, eye);
+  if (!under) return areaCut([polygon(corners)]);
   const far = 2 * Math.max(...corners.flat().map(Math.abs)) + UNDER;
-  let rest: readonly Point[] = cornersOf({ left: -far, top: -far, right: far, bottom: far });
-  corners.forEach(([x, y], i) => {
-    const [u, v] = corners[(i + 1) % corners.length] as Point;
-    const length = Math.hypot(u - x, v - y);
-    if (length < 1e-9) return;
-    const [a, b] = [((y - v) / length) * way, ((u - x) / length) * way];
-    rest = cutByLine(rest, a, b, -(a * x + b * y) + (wanted[i] ? UNDER : 0));
-  });
-  return rest;
+  const around = cornersOf({ left: -far, top: -far, right: far, bottom: far });
+  const area = within(around, sidesOf(corners), (side) => (piece.cuts[side] ? UNDER : 0));
+  return areaCut([polygon(area)]);
 };
 
-/** The part of the screen that a piece is shown in: at a cut it reaches under the other part, which is drawn later, or is it. */
-const areaOf = (piece: Piece, under: boolean, eye: Eye): AreaCut => {
-  const corners = piece.corners.map((corner) => projectedPoint(eye, corner));
-  return areaCut([polygon(under ? pushedOut(corners, piece.cuts) : corners)]);
+/** A part of a plane without dents that nothing shows through, which may meet another along a side. */
+interface Face {
+  readonly mark: Mark;
+  readonly corners: readonly Point[];
+}
+
+const isOpaque = (ink: Ink): boolean =>
+  (ink.style === 'solid' ? [ink] : ink.gradient.stops).every(({ color }) => color.length === 7);
+
+/** The face of a plane: what its marks stand on; null where that shows something through, or is round. */
+const faceOf = (marks: readonly Mark[]): Face | null => {
+  const [mark] = marks;
+  if (!mark || mark.alpha < 1) return null;
+  if (mark.op === 'group') {
+    return mark.blend !== 'normal' || mark.cuts || mark.effect || mark.bend ? null : faceOf(mark.marks);
+  }
+  if (mark.op === 'picture') {
+    const { width, height } = mark.asset;
+    const box = { left: -width / 2, top: -height / 2, right: width / 2, bottom: height / 2 };
+    return mark.cut ? null : { mark, corners: cornersOf(box).map((corner) => apply(mark.matrix, corner)) };
+  }
+  const [outline, ...others] = mark.outlines;
+  if (mark.op === 'stroke' || !outline || others.length > 0 || !isOpaque(mark.ink) || turnOf(outline) === 0)
+    return null;
+  const count = cubicCount(outline);
+  if (!Array.from({ length: count }, (_, i) => i).every((i) => isLine(outline.points, i))) return null;
+  return { mark, corners: flattened(outline).map((corner) => apply(mark.matrix, corner)) };
+};
+
+/** A face as it is seen. */
+interface SeenFace extends Face {
+  readonly inEye: readonly Point3[];
+  readonly shown: readonly Point[];
+}
+
+/** Places in space that are the same to a hundredth of a pixel. */
+const placeKey = (corner: Point3): string => corner.map((v) => Math.round(v * 100) + 0).join();
+/** Names a side of a face, from whichever end. */
+const sideKey = (a: Point3, b: Point3): string => [placeKey(a), placeKey(b)].sort().join(' ');
+
+/**
+ * What closes the seam along a side of a face that meets one drawn before it. Each covers its share of the pixels there, and what
+ * is behind both would show through both: so the earlier one is gone on with under the later one. `at` is the part of the later
+ * one that is drawn; null where both are on one side of the seam, which is then their outermost edge.
+ */
+const seamUnder = (
+  side: number,
+  later: SeenFace,
+  at: readonly Point[],
+  earlier: SeenFace,
+  h: Homography,
+): Mark | null => {
+  const edge = [later.shown[side], later.shown[(side + 1) % later.shown.length]] as readonly [Point, Point];
+  const [a, b, c] = sidesOf(later.shown).slice(side * 3, side * 3 + 3) as [number, number, number];
+  const inside = (corners: readonly Point[]) => corners.reduce((sum, [x, y]) => sum + a * x + b * y + c, 0);
+  if (inside(earlier.shown) >= 0) return null;
+  // The two strips along the seam share a side, and are one path: between them there is no seam.
+  const under = cutByLine(at, -a, -b, UNDER - c);
+  const over = cutByLine(earlier.shown, a, b, c + OVER);
+  const strips = [under, over].filter((corners) => corners.length >= 3);
+  if (under.length < 3 || Math.hypot(edge[1][0] - edge[0][0], edge[1][1] - edge[0][1]) < 1e-6) return null;
+  const turned = strips.map((corners) => polygon(corners)).map((o) => (turnOf(o) < 0 ? reversed(o) : o));
+  const { mark } = earlier;
+  if (mark.op === 'fill' && mark.ink.style === 'solid') return flatFill(turned, mark.ink.color);
+  // What has no one colour is shown once more, moved under the other.
+  const moved = composed(flatHomography(translation(a * UNDER, b * UNDER)), h);
+  return grouped(marksThrough(moved, [mark]), { cuts: [areaCut(turned)] });
 };
 
 /** Marks of planes as they are seen, those first that others hide. Planes stand in the order of the stack, from the back. */
@@ -94,11 +164,22 @@ export const planesSeen = <T>(
     if (behind?.back === 'hidden') return [];
     return [{ ...plane, ...(behind && { marks: floodedBy(behind.backColor, plane.marks) }), h, corners }];
   });
-  const polygons = seen.map(({ space, corners }): readonly Point3[] => {
+  const inEye = ({ space }: Seen<T>, corners: readonly Point[]): readonly Point3[] => {
     const placed = chained(eye.to, space);
     return corners.map(([x, y]) => applySpace(placed, [x, y, 0]));
+  };
+  const pieces = inDepth(
+    seen.map((plane) => inEye(plane, plane.corners)),
+    eye,
+  );
+  const faces = seen.map((plane): SeenFace | null => {
+    const face = plane.solid ? faceOf(plane.marks) : null;
+    if (!face || !face.corners.every((corner) => weightAt(plane.h, corner) >= NEAREST)) return null;
+    const there = inEye(plane, face.corners);
+    return { ...face, inEye: there, shown: onScreen(there, eye) };
   });
-  const pieces = inDepth(polygons, eye);
+  /** By the name of a side, the faces that have been drawn with it. */
+  const met = new Map<string, number[]>();
   const left = new Map<number, number>();
   for (const { of } of pieces) left.set(of, (left.get(of) ?? 0) + 1);
   const divided = new Set([...left].flatMap(([of, count]) => (count > 1 ? [of] : [])));
@@ -112,6 +193,19 @@ export const planesSeen = <T>(
     left.set(of, rest);
     const shown = divided.has(of) ? [grouped(marks, { cuts: [areaOf(piece, rest > 0, eye)] })] : marks;
     const mark = plane.laid(shown);
-    return mark ? [{ of: plane.of, mark }] : [];
+    if (!mark) return [];
+    const face = faces[of];
+    const seams: Mark[] = [];
+    for (const [side, corner] of (face?.inEye ?? []).entries()) {
+      const key = sideKey(corner, face!.inEye[(side + 1) % face!.inEye.length] as Point3);
+      const others = met.get(key) ?? [];
+      for (const other of others) {
+        const at = divided.has(of) ? within(onScreen(piece.corners, eye), sidesOf(face!.shown)) : face!.shown;
+        const seam = other === of ? null : seamUnder(side, face!, at, faces[other]!, seen[other]!.h);
+        if (seam) seams.push(seam);
+      }
+      if (!others.includes(of)) met.set(key, [...others, of]);
+    }
+    return [...seams, mark].map((own) => ({ of: plane.of, mark: own }));
   });
 };

@@ -1,0 +1,187 @@
+/** Layers in depth, as they are drawn: closed where planes meet, and in order, beside closed forms. */
+import { newController, newDrawing, newItem, newScene } from '@kite/core/document/make';
+import type { DrawingLayer, Item, Layer, Scene, Value } from '@kite/core/document/types';
+import { sidesOf } from '@kite/core/geometry/convex';
+import { projectedPoint } from '@kite/core/geometry/planes';
+import { applySpace, chained, placedInSpace } from '@kite/core/geometry/space';
+import { eyeOf } from '@kite/core/scene/depth';
+import { describe, expect, it } from 'vitest';
+import { frameDrawer } from './frames';
+import { NO_MATERIALS } from './materials';
+
+const [W, H, SIDE] = [160, 120, 60];
+const EMPTY = newScene('s', 'Depth', {
+  width: W,
+  height: H,
+  rate: { num: 24, den: 1 },
+  length: 1,
+  background: '#000000',
+});
+
+const valued = (values: { readonly [key: string]: Value }) =>
+  Object.fromEntries(Object.entries(values).map(([key, value]) => [key, { value }]));
+
+const square = (id: string, fill: Item, values: { readonly [key: string]: Value }): DrawingLayer => ({
+  ...newDrawing(EMPTY, id, id, [newItem('r', 'rectangle', { width: SIDE, height: SIDE }), fill]),
+  params: valued({ depth: true, ...values }),
+});
+const sceneOf = (layers: readonly Layer[]): Scene => ({
+  ...EMPTY,
+  layers: Object.fromEntries(layers.map((layer) => [layer.id, layer])),
+  order: layers.map(({ id }) => id),
+});
+const drawn = (scene: Scene): Uint8ClampedArray => {
+  const drawer = frameDrawer(scene, NO_MATERIALS, { width: W, height: H, drawn: scene, under: scene.background });
+  drawer.draw(0);
+  return drawer.pixels();
+};
+
+const HALF = SIDE / 2;
+const FACES: readonly (readonly [x: number, y: number, z: number, turnX: number, turnY: number])[] = [
+  [0, 0, -HALF, 0, 0],
+  [0, 0, HALF, 0, 180],
+  [-HALF, 0, 0, 0, 90],
+  [HALF, 0, 0, 0, -90],
+  [0, -HALF, 0, 90, 0],
+  [0, HALF, 0, -90, 0],
+];
+interface Turns {
+  readonly turnX: number;
+  readonly turnY: number;
+  readonly rotation: number;
+}
+const cube = (turns: Turns, fill: (i: number) => Item, order = FACES.map((_, i) => i)): Scene => {
+  const about = {
+    ...newController(EMPTY, 'c', 'Cube'),
+    params: valued({ depth: true, position: [W / 2, H / 2], ...turns }),
+  };
+  const faces = order.map((i): Layer => {
+    const [x, y, z, turnX, turnY] = FACES[i]!;
+    return { ...square(`f${i}`, fill(i), { position: [x, y], z, turnX, turnY }), parent: 'c' };
+  });
+  return sceneOf([...faces, about]);
+};
+const filled = (color: string) => newItem('f', 'fill', { color });
+
+/** The faces of a cube on the screen, as the sides that a point within lies inside of. */
+const facesOf = (turns: Turns): (readonly number[])[] => {
+  const flat = { pivot: [0, 0], pivotZ: 0, scale: [1, 1], scaleZ: 1 } as const;
+  const about = placedInSpace({ ...flat, position: [W / 2, H / 2], z: 0, ...turns });
+  return FACES.map(([x, y, z, turnX, turnY]) => {
+    const own = chained(about, placedInSpace({ ...flat, position: [x, y], z, turnX, turnY, rotation: 0 }));
+    const corners = [
+      [-HALF, -HALF],
+      [HALF, -HALF],
+      [HALF, HALF],
+      [-HALF, HALF],
+    ] as const;
+    return sidesOf(corners.map((corner) => projectedPoint(eyeOf(EMPTY), applySpace(own, [...corner, 0]))));
+  });
+};
+const isIn = (sides: readonly number[], x: number, y: number): boolean => {
+  for (let i = 0; i < sides.length; i += 3) if (sides[i]! * x + sides[i + 1]! * y + sides[i + 2]! < -1e-6) return false;
+  return true;
+};
+/** Pixels that the outermost edge goes through are only partly covered. */
+const FAR_INSIDE = Array.from({ length: 9 }, (_, i) => [(i % 3) - 1, Math.floor(i / 3) - 1] as const);
+
+describe('a cube of six squares', () => {
+  it.each([
+    ['of one colour', () => filled('#FFFFFF')],
+    [
+      'of gradients',
+      () =>
+        newItem('f', 'fill', {
+          style: 'linear',
+          gradient: {
+            stops: [
+              { at: 0, color: '#FFFFFF' },
+              { at: 1, color: '#FEFEFE' },
+            ],
+          },
+          from: [-HALF, 0],
+          to: [HALF, 0],
+        }),
+    ],
+  ])('%s shows nothing of what is behind it, at 360 poses', (name, fill) => {
+    const seen: string[] = [];
+    const every = name === 'of one colour' ? 1 : 12;
+    for (let pose = 0; pose < 360; pose += every) {
+      const turns = { turnX: pose, turnY: (pose * 7) % 360, rotation: (pose * 13) % 360 };
+      const pixels = drawn(cube(turns, fill, pose % 2 === 0 ? [0, 1, 2, 3, 4, 5] : [5, 3, 1, 4, 2, 0]));
+      const faces = facesOf(turns);
+      for (let y = 0; y < H; y++) {
+        for (let x = 0; x < W; x++) {
+          const covered = FAR_INSIDE.every(([dx, dy]) =>
+            faces.some((sides) => isIn(sides, x + 0.5 + 1.2 * dx, y + 0.5 + 1.2 * dy)),
+          );
+          if (!covered) continue;
+          const level = pixels[(y * W + x) * 4]!;
+          if (level < 252) seen.push(`${pose}: ${x}, ${y} is ${level}`);
+        }
+      }
+    }
+    expect(seen).toEqual([]);
+  });
+});
+
+describe('layers in depth', () => {
+  const at = (pixels: Uint8ClampedArray, x: number, y: number) => [
+    ...pixels.subarray((y * W + x) * 4, (y * W + x) * 4 + 3),
+  ];
+  const [RED, GREEN] = [
+    [0xe4, 0x57, 0x2e],
+    [0x2e, 0xc4, 0xb6],
+  ];
+  const red = (values: { readonly [key: string]: Value }) => square('red', filled('#E4572E'), values);
+  const green = (values: { readonly [key: string]: Value }) => square('green', filled('#2EC4B6'), values);
+  const middle = [W / 2, H / 2] as const;
+
+  it('show as they did without it, until they are turned or moved', () => {
+    const place = { position: [70, 55], rotation: 20, scale: [1.2, 0.8], pivot: [5, 3] } as const;
+    expect(drawn(sceneOf([red(place)]))).toEqual(drawn(sceneOf([red({ ...place, depth: false })])));
+  });
+  it('hide each other by what is nearer, and not by the order of the stack', () => {
+    const scene = sceneOf([red({ position: middle, z: 50 }), green({ position: [W / 2 + 10, H / 2], z: 0 })]);
+    expect(at(drawn(scene), W / 2, H / 2)).toEqual(GREEN);
+    // A flat layer between them keeps its place: each sorts with its own neighbours.
+    const flat = { ...square('flat', filled('#F2E9DC'), { depth: false, position: middle }) };
+    const [front, back] = [red({ position: middle, z: 50 }), green({ position: middle, z: 0 })];
+    expect(at(drawn(sceneOf([front, flat, back])), W / 2 + 4, H / 2)).toEqual(RED);
+  });
+  it('that cross are divided along the line where they meet', () => {
+    const pixels = drawn(sceneOf([red({ position: middle, turnY: 45 }), green({ position: middle, turnY: -45 })]));
+    // Turned by 45 degrees the right side of red goes away, and so green is nearer there.
+    expect(at(pixels, W / 2 + 8, H / 2)).toEqual(GREEN);
+    expect(at(pixels, W / 2 - 8, H / 2)).toEqual(RED);
+  });
+  it('that are divided by a plane beyond their own edge show no seam', () => {
+    // A small square cuts through the middle of a large one: beyond it both parts of the large one meet.
+    const small = square('small', filled('#2EC4B6'), { position: middle, turnY: 90, scale: [0.3, 0.3] });
+    const large = square('large', filled('#FFFFFF'), { position: middle, turnY: 20, turnX: 10 });
+    const pixels = drawn(sceneOf([small, large]));
+    for (let y = H / 2 + 14; y < H / 2 + 26; y++)
+      for (let x = W / 2 - 15; x < W / 2 + 15; x++) expect(at(pixels, x, y)).toEqual([255, 255, 255]);
+  });
+  it('show their back, nothing, or a colour', () => {
+    const turned = { position: middle, turnY: 180 } as const;
+    expect(at(drawn(sceneOf([red(turned)])), 80, 60)).toEqual(RED);
+    expect(at(drawn(sceneOf([red({ ...turned, back: 'hidden' })])), 80, 60)).toEqual([0, 0, 0]);
+    expect(at(drawn(sceneOf([red({ ...turned, back: 'colored', backColor: '#2EC4B6' })])), 80, 60)).toEqual(GREEN);
+    expect(at(drawn(sceneOf([red({ position: middle, back: 'hidden' })])), 80, 60)).toEqual(RED);
+  });
+  it('seen from the edge, behind the eye, or as flat as nothing draw nothing', () => {
+    const { distance } = eyeOf(EMPTY);
+    for (const values of [
+      { turnY: 90 },
+      { z: -distance - 10 },
+      { z: -distance },
+      { scale: [0, 0] },
+      { scale: [1e-9, 1] },
+    ] as const)
+      expect(drawn(sceneOf([red({ position: middle, ...values })])).every((v, i) => i % 4 === 3 || v === 0)).toBe(true);
+    // One that reaches behind the eye shows what is before it.
+    const long = red({ position: middle, turnX: 90, scale: [1, 40], pivot: [0, 20], pivotZ: 10 });
+    expect(drawn(sceneOf([long])).some((v, i) => i % 4 < 3 && v > 0)).toBe(true);
+  });
+});
