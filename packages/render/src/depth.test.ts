@@ -172,13 +172,14 @@ describe('layers in depth', () => {
   });
   it('seen from the edge, behind the eye, or as flat as nothing draw nothing', () => {
     const { distance } = eyeOf(EMPTY);
-    for (const values of [
+    const unseen: readonly { readonly [key: string]: Value }[] = [
       { turnY: 90 },
       { z: -distance - 10 },
       { z: -distance },
       { scale: [0, 0] },
       { scale: [1e-9, 1] },
-    ] as const)
+    ];
+    for (const values of unseen)
       expect(drawn(sceneOf([red({ position: middle, ...values })])).every((v, i) => i % 4 === 3 || v === 0)).toBe(true);
     // One that reaches behind the eye shows what is before it.
     const long = red({ position: middle, turnX: 90, scale: [1, 40], pivot: [0, 20], pivotZ: 10 });

@@ -242,8 +242,8 @@ const IN_DEPTH = { when: ['depth', 'true'] } as const;
 /** What a layer has besides, once it has depth. */
 export const DEPTH = {
   z: px('z', 0, { hint: 'away from the eye', ...IN_DEPTH }),
-  turnX: degrees('Turn about x', 0, IN_DEPTH),
-  turnY: degrees('Turn about y', 0, IN_DEPTH),
+  turnX: degrees('Turn x', 0, IN_DEPTH),
+  turnY: degrees('Turn y', 0, IN_DEPTH),
   pivotZ: px('Pivot z', 0, IN_DEPTH),
   scaleZ: percent('Scale z', 1, { min: -1000, max: 1000, ...IN_DEPTH }),
   back: choice(

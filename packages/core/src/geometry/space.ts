@@ -14,6 +14,9 @@ export type Space = readonly [
 /** A place in the plane of the scene. */
 export const flatSpace = ([a, b, c, d, e, f]: Matrix): Space => [a, c, 0, e, b, d, 0, f, 0, 0, 1, 0];
 
+/** So many pixels away from the eye. */
+export const translationAway = (z: number): Space => [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, z];
+
 export const applySpace = (s: Space, [x, y, z]: Point3): Point3 => [
   s[0] * x + s[1] * y + s[2] * z + s[3],
   s[4] * x + s[5] * y + s[6] * z + s[7],

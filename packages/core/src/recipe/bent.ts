@@ -4,6 +4,7 @@
  */
 import { remembered } from '../document/remembered';
 import type { Point } from '../document/types';
+import { type Box, boxThrough } from '../geometry/bounds';
 import { flattened } from '../geometry/flatten';
 import {
   applyHomography,
@@ -14,11 +15,12 @@ import {
   invertedHomography,
   matrixNear,
   beforeEye,
+  boxBent,
   NEAREST,
   projected,
 } from '../geometry/homography';
 import { arcLength, part, stretches } from '../geometry/length';
-import { IDENTITY, inverted, type Matrix, multiply } from '../geometry/matrix';
+import { apply, IDENTITY, inverted, type Matrix, multiply } from '../geometry/matrix';
 import { type Outline, polygon } from '../geometry/outline';
 import { outlinesOf, ribbonArea } from '../geometry/polygons';
 import { grouped, markThrough } from './marks';
@@ -32,6 +34,13 @@ export const asHomography = (through: Through): Homography => (isMatrix(through)
 /** `outer` after `inner`. */
 export const throughBoth = (outer: Through, inner: Through): Through =>
   isMatrix(outer) && isMatrix(inner) ? multiply(outer, inner) : composed(asHomography(outer), asHomography(inner));
+
+export const applyThrough = (through: Through, at: Point): Point =>
+  isMatrix(through) ? apply(through, at) : applyHomography(through, at);
+
+/** The box round what is seen of a box; null for nothing. */
+export const boxSeen = (through: Through, box: Box): Box | null =>
+  isMatrix(through) ? boxThrough(through, box) : boxBent(through, box);
 
 /** null for one that flattens the plane. */
 export const throughBack = (through: Through): Through | null =>

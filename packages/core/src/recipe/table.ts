@@ -13,6 +13,7 @@ import { outline } from './covers/outline';
 import { pixelate } from './covers/pixelate';
 import { tile } from './covers/tile';
 import { warp } from './covers/warp';
+import { pin } from './covers/pin';
 import { mask } from './covers/mask';
 import { matte } from './covers/matte';
 import { shadow } from './covers/shadow';
@@ -65,6 +66,7 @@ const LIST = [
   mask,
   matte,
   wipe,
+  pin,
   blur,
   shadow,
   glow,

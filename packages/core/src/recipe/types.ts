@@ -5,6 +5,7 @@
 import type { Params, Values } from '../document/params';
 import type { Value } from '../document/types';
 import type { Assets, BlendMode, Color, CutOut, Gradient, Id, PictureAsset, Point, Rate } from '../document/types';
+import type { Box } from '../geometry/bounds';
 import type { Homography } from '../geometry/homography';
 import type { Matrix } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
@@ -287,6 +288,8 @@ export interface CoverKind<P extends Params = Params> extends CardKind<P> {
   readonly again?: true;
   /** Values that show what it does, where those that it comes with change nothing. */
   readonly example?: Partial<Values<P>>;
+  /** Values with which a new one leaves what is above as it is: by the box of that. */
+  readonly fitting?: (box: Box) => Partial<Values<P>>;
   /** Whether it does something else from frame to frame while its values stay. */
   readonly byFrame?: (values: Values<P>) => boolean;
   readonly cover: (marks: readonly Mark[], values: Values<P>, by: Covering) => readonly Mark[];

@@ -1,6 +1,7 @@
 import type { Id, Point } from '../document/types';
-import { type Box, boxThrough, outlineBox, union } from '../geometry/bounds';
-import { apply, IDENTITY, inverted, type Matrix, multiply, turn } from '../geometry/matrix';
+import { type Box, outlineBox, union } from '../geometry/bounds';
+import { IDENTITY, turn } from '../geometry/matrix';
+import { applyThrough, boxSeen, type Through, throughBack, throughBoth } from '../recipe/bent';
 import { boxOfMarks, markBox } from '../recipe/marks';
 import type { Program } from './compile';
 import { membersOf } from './groups';
@@ -11,11 +12,11 @@ import { membersOf } from './groups';
  */
 export const layerBox = (program: Program, layer: Id, frame: number, spread = false): Box | null => {
   const members = membersOf(program.scene, [layer]);
-  const back = members.length > 0 && inverted(program.matrixAt(layer, frame));
+  const back = members.length > 0 && throughBack(program.throughAt(layer, frame));
   if (!back) return boxOfMarks(program.marksAt(layer, frame), spread);
   return members.reduce<Box | null>((sum, id) => {
     const own = layerBox(program, id, frame, spread);
-    return union(sum, own && boxThrough(multiply(back, program.matrixAt(id, frame)), own));
+    return union(sum, own && boxSeen(throughBoth(back, program.throughAt(id, frame)), own));
   }, null);
 };
 
@@ -29,15 +30,15 @@ export const cardsBox = (program: Program, layer: Id, cards: readonly Id[], fram
 /** The upright box of a layer in the scene. */
 export const layerBoxInScene = (program: Program, layer: Id, frame: number, spread = false): Box | null => {
   const box = layerBox(program, layer, frame, spread);
-  return box && boxThrough(program.matrixAt(layer, frame), box);
+  return box && boxSeen(program.throughAt(layer, frame), box);
 };
 
-/** The corners of a box through a matrix, clockwise from its top left. */
-export const cornersThrough = (m: Matrix, box: Box): readonly [Point, Point, Point, Point] => [
-  apply(m, [box.left, box.top]),
-  apply(m, [box.right, box.top]),
-  apply(m, [box.right, box.bottom]),
-  apply(m, [box.left, box.bottom]),
+/** The corners of a box through a map, clockwise from its top left. */
+export const cornersThrough = (m: Through, box: Box): readonly [Point, Point, Point, Point] => [
+  applyThrough(m, [box.left, box.top]),
+  applyThrough(m, [box.right, box.top]),
+  applyThrough(m, [box.right, box.bottom]),
+  applyThrough(m, [box.left, box.bottom]),
 ];
 
 /** How far a layer goes in a direction until nothing of it is in the scene: degrees and pixels of its parent. */

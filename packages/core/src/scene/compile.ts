@@ -22,7 +22,8 @@ import { standings } from './standing';
 import { marksWithin } from './pixels';
 import { knobsOf, turned } from './turned';
 import { eyeOf, planesSeen, throughOf, type Plane } from './depth';
-import { isSpace, placementOf, type Placement, type Pose, posed } from './placement';
+import { chained, translationAway } from '../geometry/space';
+import { inSpace, isSpace, placementOf, type Placement, type Pose, posed } from './placement';
 import { fontLabel } from '../motion/kinds/font';
 import { NO_FONTS, type Fonts } from '../type/types';
 
@@ -69,6 +70,8 @@ export interface Program {
   readonly matrixAt: (layer: Id, frame: number) => Matrix;
   /** The same exactly, as it is seen. */
   readonly throughAt: (layer: Id, frame: number) => Through;
+  /** From the pixels that its position is in to the scene's, as they are seen at its z. */
+  readonly aroundAt: (layer: Id, frame: number) => Through;
   /** What one layer draws, in its own pixels, hidden or not. */
   readonly marksAt: (layer: Id, frame: number) => readonly Mark[];
   /**
@@ -265,6 +268,13 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
     throughAt: (id, frame) => {
       const layer = scene.layers[id];
       return layer ? seenThrough(layer, frame) : IDENTITY;
+    },
+    aroundAt: (id, frame) => {
+      const layer = scene.layers[id];
+      const parent = standing.get(id)?.parent;
+      const pose = parent ? poseOf(parent, frame) : IDENTITY;
+      const depth = layer && layerOf(layer).place.depthAt(frame);
+      return throughOf(eye, depth ? chained(inSpace(pose), translationAway(depth.z)) : pose);
     },
     marksAt: (id, frame) => {
       const layer = scene.layers[id];

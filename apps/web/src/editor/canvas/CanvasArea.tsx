@@ -17,6 +17,7 @@ import { importFiles } from '../importing/importFiles';
 import { useEditor, useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
 import { GradientHandles } from './handles/GradientHandles';
+import { PinHandles } from './handles/PinHandles';
 import { GroupHandles } from './handles/GroupHandles';
 import { Handles } from './handles/Handles';
 import { MotionPaths } from './handles/MotionPath';
@@ -242,6 +243,7 @@ export const CanvasArea = () => {
         <PathEditing {...stage} />
         <GroupHandles {...stage} />
         <GradientHandles {...stage} />
+        <PinHandles {...stage} />
         <SnapMarks {...stage} />
         {swept && <SweptFrame view={view} swept={swept} />}
       </svg>

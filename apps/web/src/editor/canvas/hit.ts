@@ -1,9 +1,11 @@
 /** Which layer is under a point, and which are in a rectangle. */
 import type { Id, Point } from '@kite/core/document/types';
 import { overlaps } from '@kite/core/geometry/bounds';
-import { apply, determinant, inverted, type Matrix, meanScale, multiply } from '@kite/core/geometry/matrix';
+import { applyHomography, invertedHomography } from '@kite/core/geometry/homography';
+import { apply, determinant, IDENTITY, inverted, type Matrix, meanScale, multiply } from '@kite/core/geometry/matrix';
 import type { Outline } from '@kite/core/geometry/outline';
 import { trace } from '@kite/core/geometry/trace';
+import { applyThrough, type Through, throughBack } from '@kite/core/recipe/bent';
 import type { Cut, Mark } from '@kite/core/recipe/types';
 import { layerBox, layerBoxInScene } from '@kite/core/scene/bounds';
 import { isShown } from '@kite/core/scene/groups';
@@ -45,6 +47,12 @@ const hits = (mark: Mark, at: Point, world: Matrix, slack: number, uncut = false
   if (mark.op === 'group') {
     // What stands beside a layer, as its shadow, is not what is meant by a press.
     if (mark.aside || (!uncut && !letThrough(mark.cuts ?? [], at, world))) return false;
+    if (mark.bend) {
+      const local = within(at, world);
+      const back = local && invertedHomography(mark.bend);
+      const inside = back && applyHomography(back, local);
+      return inside ? mark.marks.some((inner) => hits(inner, inside, IDENTITY, slack, uncut)) : false;
+    }
     return mark.marks.some((inner) => hits(inner, at, world, slack, uncut));
   }
   if (mark.op === 'picture') {
@@ -74,10 +82,16 @@ const shown = (editor: Editor): Id[] => {
   });
 };
 
+/** The point in the pixels of what is seen through a map; null where that is flattened. */
+const seenAt = (through: Through, at: Point): Point | null => {
+  const back = throughBack(through);
+  return back && applyThrough(back, at);
+};
+
 const inBox = (editor: Editor, id: Id, at: Point): boolean => {
   const { program, state } = editor;
   const box = layerBox(program, id, state.frame);
-  const local = within(at, program.matrixAt(id, state.frame));
+  const local = seenAt(program.throughAt(id, state.frame), at);
   if (!box || !local) return false;
   const [x, y] = local;
   return x >= box.left && x <= box.right && y >= box.top && y <= box.bottom;
@@ -88,10 +102,13 @@ export const layerAt = (editor: Editor, at: Point, slack: number): Id | null => 
   const program = editor.program;
   const { frame, cutPart, selection } = editor.state;
   for (const id of shown(editor)) {
-    const world = program.matrixAt(id, frame);
+    const local = seenAt(program.throughAt(id, frame), at);
+    if (!local) continue;
+    // How much larger it is shown there.
+    const scale = meanScale(program.matrixAt(id, frame)) || 1;
     // Of what is selected the part that is cut away may be seen, and so be seized.
     const uncut = cutPart !== 'gone' && selection.layers.includes(id);
-    if (program.marksAt(id, frame).some((mark) => hits(mark, at, world, slack, uncut))) return id;
+    if (program.marksAt(id, frame).some((mark) => hits(mark, local, IDENTITY, slack / scale, uncut))) return id;
   }
   // Between letters there is nothing to hit, and yet it is the words that are meant.
   return shown(editor).find((id) => textOf(editor.scene.layers[id]) !== null && inBox(editor, id, at)) ?? null;

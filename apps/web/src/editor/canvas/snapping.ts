@@ -2,8 +2,8 @@
 import { isShown } from '@kite/core/scene/groups';
 import type { Id, Point } from '@kite/core/document/types';
 import { type Box, union } from '@kite/core/geometry/bounds';
-import { apply, type Matrix, multiply } from '@kite/core/geometry/matrix';
 import { linesOf, snapBox, type SnapLine, type Snapped, snapPoint, type SnapTargets } from '@kite/core/geometry/snap';
+import { applyThrough, type Through, throughBoth } from '@kite/core/recipe/bent';
 import type { Mark } from '@kite/core/recipe/types';
 import { cornersThrough, layerBox, layerBoxInScene } from '@kite/core/scene/bounds';
 import type { Editor } from '../store/editor';
@@ -13,15 +13,16 @@ import { useAids } from './looks/aids';
 const WITHIN = 6;
 const MOST_VERTICES = 3_000;
 
-const verticesOf = (mark: Mark, world: Matrix, into: Point[]): void => {
+const verticesOf = (mark: Mark, world: Through, into: Point[]): void => {
   if (mark.op === 'group') {
-    for (const inner of mark.marks) verticesOf(inner, world, into);
+    const inside = mark.bend ? throughBoth(world, mark.bend) : world;
+    for (const inner of mark.marks) verticesOf(inner, inside, into);
     return;
   }
   if (mark.op === 'picture') return;
-  const m = multiply(world, mark.matrix);
+  const m = throughBoth(world, mark.matrix);
   for (const { points: p } of mark.outlines) {
-    for (let k = 0; k < p.length && into.length < MOST_VERTICES; k += 6) into.push(apply(m, [p[k]!, p[k + 1]!]));
+    for (let k = 0; k < p.length && into.length < MOST_VERTICES; k += 6) into.push(applyThrough(m, [p[k]!, p[k + 1]!]));
   }
 };
 
@@ -49,7 +50,7 @@ export const snapTargets = (editor: Editor, moving: ReadonlySet<Id>): SnapTarget
     if (!box || !own) continue;
     boxes.push(box);
     lines.push(...linesOf(box));
-    const world = program.matrixAt(id, frame);
+    const world = program.throughAt(id, frame);
     points.push(...cornersThrough(world, own));
     for (const mark of program.marksAt(id, frame)) verticesOf(mark, world, points);
   }

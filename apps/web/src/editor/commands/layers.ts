@@ -14,6 +14,7 @@ import { removeItem } from '@kite/core/edits/recipe';
 import { removeKeys } from '@kite/core/edits/keyframes';
 import { setValue } from '@kite/core/edits/properties';
 import { below } from '@kite/core/recipe/sources/below';
+import type { Box } from '@kite/core/geometry/bounds';
 import { factsOf } from '@kite/core/formula/facts';
 import { kindOf } from '@kite/core/recipe/table';
 import { holdsCards } from '@kite/core/recipe/types';
@@ -265,6 +266,10 @@ export const jumpToKey = (editor: Editor, way: -1 | 1): void => {
   if (ahead.length > 0) editor.seek(way > 0 ? Math.min(...ahead) : Math.max(...ahead));
 };
 
-/** A card for a recipe, with the values that suit a new one. */
-export const newCard = (kind: string): Item =>
-  holdsCards(kindOf(kind)) ? { ...newItem(makeId(), kind), children: [] } : newItem(makeId(), kind);
+/** A card for a recipe, with the values that suit a new one below what has a box. */
+export const newCard = (name: string, boxAbove: () => Box | null = () => null): Item => {
+  const kind = kindOf(name);
+  const box = kind.role === 'cover' && kind.fitting ? boxAbove() : null;
+  const values = kind.role === 'cover' && box ? kind.fitting?.(box) : undefined;
+  return { ...newItem(makeId(), name, values as { [key: string]: Value }), ...(holdsCards(kind) && { children: [] }) };
+};

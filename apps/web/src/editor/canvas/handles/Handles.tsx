@@ -1,10 +1,12 @@
 import { frameOfLayers, type Stage } from '../stage';
 import type { Point } from '@kite/core/document/types';
-import { type Box, boxThrough, union } from '@kite/core/geometry/bounds';
-import { apply, inverted, type Matrix, multiply } from '@kite/core/geometry/matrix';
+import { type Box, union } from '@kite/core/geometry/bounds';
+import { apply, IDENTITY } from '@kite/core/geometry/matrix';
+import { applyThrough, boxSeen, nearestMatrix, type Through, throughBack, throughBoth } from '@kite/core/recipe/bent';
 import { cornersThrough, layerBox } from '@kite/core/scene/bounds';
 import type { PointerEvent } from 'react';
 import { useEditor, useSlice } from '../../store/context';
+import { DepthHandles } from './DepthHandles';
 import { editGesture } from './editGesture';
 import { Grip } from './Grip';
 import { Snapping } from '../snapping';
@@ -56,27 +58,27 @@ export const Handles = ({ view, pointOf }: Stage) => {
     const layer = scene.layers[id];
     if (!layer) return [];
     const box = layerBox(program, id, frame);
-    return [{ layer, box, world: program.matrixAt(id, frame) }];
+    return [{ layer, box, world: program.throughAt(id, frame) }];
   });
-  const toView = (m: Matrix): Matrix => multiply(viewMatrix(view), m);
+  const toView = (m: Through): Through => throughBoth(viewMatrix(view), m);
   const only = chosen.length === 1 ? chosen[0] : undefined;
-  const boxes = chosen.flatMap(({ box, world }) => (box ? [boxThrough(world, box)] : []));
+  const boxes = chosen.flatMap(({ box, world }) => (box ? (boxSeen(world, box) ?? []) : []));
   const all = boxes.reduce<Box | null>((sum, box) => union(sum, box), null);
   /** While a path's vertices or a group's place are edited the layer's own handles would be in the way. */
   const shaping =
     only?.layer.kind === 'drawing' &&
     selection.card !== null &&
-    ['path', 'group'].includes(only.layer.items[selection.card]?.kind ?? '');
+    ['path', 'group', 'pin'].includes(only.layer.items[selection.card]?.kind ?? '');
   const free = !shaping && !writing && chosen.some(({ layer }) => !layer.locked);
 
   /** The frame that the handles stand on: the layer's own axes, or the scene's for several. */
   const frameBox = only ? only.box : all;
-  const frameMatrix: Matrix = only ? only.world : [1, 0, 0, 1, 0, 0];
+  const frameMatrix: Through = only ? only.world : IDENTITY;
 
   const onScale = (grip: Point) => (event: PointerEvent) => {
     if (!frameBox) return;
     const grabbed = grab(editor);
-    const back = inverted(frameMatrix);
+    const back = throughBack(frameMatrix);
     if (!back || grabbed.length === 0) return;
     const start = gripAt(frameBox, grip);
     const ids = grabbed.map((g) => g.id);
@@ -89,7 +91,7 @@ export const Handles = ({ view, pointOf }: Stage) => {
       },
       move: ({ event: now }) => {
         const to = toScene(view, pointOf(now));
-        const at = apply(back, snapping ? snapping.point(to, now) : to);
+        const at = applyThrough(back, snapping ? snapping.point(to, now) : to);
         // Alt scales about the pivot or the middle, else the far side stays.
         const pivot = only ? (grabbed[0]?.place.pivot ?? centreOf(frameBox)) : centreOf(frameBox);
         const anchor = now.altKey ? pivot : gripAt(frameBox, [-grip[0], -grip[1]]);
@@ -142,18 +144,20 @@ export const Handles = ({ view, pointOf }: Stage) => {
     });
   };
 
-  const points = (m: Matrix, box: Box) =>
+  const points = (m: Through, box: Box) =>
     cornersThrough(toView(m), box)
       .map((p) => p.join(','))
       .join(' ');
-  const top = frameBox && apply(toView(frameMatrix), gripAt(frameBox, [0, -1]));
-  const middle = frameBox && apply(toView(frameMatrix), centreOf(frameBox));
+  const foot = only && (frameBox ? gripAt(frameBox, [0, 1]) : grab(editor)[0]?.place.pivot);
+  const top = frameBox && applyThrough(toView(frameMatrix), gripAt(frameBox, [0, -1]));
+  const middle = frameBox && applyThrough(toView(frameMatrix), centreOf(frameBox));
   const length = top && middle ? Math.hypot(top[0] - middle[0], top[1] - middle[1]) || 1 : 1;
   const knob: Point | null =
     top && middle
       ? [top[0] + ((top[0] - middle[0]) / length) * 22, top[1] + ((top[1] - middle[1]) / length) * 22]
       : null;
-  const tilt = Math.atan2(frameMatrix[1], frameMatrix[0]) / (Math.PI / 4);
+  const [a, b] = nearestMatrix(frameMatrix, frameBox ? centreOf(frameBox) : [0, 0]);
+  const tilt = Math.atan2(b, a) / (Math.PI / 4);
 
   return (
     <g>
@@ -168,13 +172,11 @@ export const Handles = ({ view, pointOf }: Stage) => {
           />
         ) : null,
       )}
-      {!only && all && (
-        <polygon points={points([1, 0, 0, 1, 0, 0], all)} fill="none" stroke="var(--sky)" strokeWidth={1.5} />
-      )}
+      {!only && all && <polygon points={points(IDENTITY, all)} fill="none" stroke="var(--sky)" strokeWidth={1.5} />}
       {chosen.map(({ layer, world }) => {
         const pivot = grab(editor).find((g) => g.id === layer.id)?.place.pivot;
         if (!pivot || !(only || layer.kind === 'controller')) return null;
-        const [x, y] = apply(toView(world), pivot);
+        const [x, y] = applyThrough(toView(world), pivot);
         return (
           <g
             key={layer.id}
@@ -196,6 +198,9 @@ export const Handles = ({ view, pointOf }: Stage) => {
           </g>
         );
       })}
+      {free && only && foot && (
+        <DepthHandles layer={only.layer.id} under={applyThrough(toView(only.world), foot)} pointOf={pointOf} />
+      )}
       {free && frameBox && knob && top && (
         <>
           <path d={`M${top.join(' ')}L${knob.join(' ')}`} stroke="var(--sky)" />
@@ -216,7 +221,7 @@ export const Handles = ({ view, pointOf }: Stage) => {
             return (
               <Grip
                 key={grip.join()}
-                at={apply(toView(frameMatrix), gripAt(frameBox, grip))}
+                at={applyThrough(toView(frameMatrix), gripAt(frameBox, grip))}
                 of="layer"
                 cursor={CURSORS[((octant % 4) + 4) % 4]}
                 testId={`handle-${grip.join('/')}`}

@@ -14,11 +14,12 @@ import { together } from '@kite/core/document/patches';
 import { PLACE } from '@kite/core/document/params';
 import { propertyAt, propertyIn, sameRef } from '@kite/core/properties/find';
 import { changeKey, setHandles } from '@kite/core/edits/keyframes';
-import { apply, IDENTITY, inverted, type Matrix, multiply } from '@kite/core/geometry/matrix';
+import { apply, inverted, type Matrix, multiply } from '@kite/core/geometry/matrix';
 import { type Sampler, samplerOf } from '@kite/core/motion/sampler';
 import { pulledHandles, smoothHandles } from '@kite/core/motion/smooth';
 import { outlineThrough } from '@kite/core/motion/track';
 import { keyFrames } from '@kite/core/motion/keys';
+import { nearestMatrix } from '@kite/core/recipe/bent';
 import type { PointerEvent } from 'react';
 import { isComputed, useShown } from '../../formula/useComputed';
 import { moveBead } from '../../commands/moves';
@@ -64,7 +65,7 @@ export const MotionPaths = ({ view, pointOf }: Stage) => {
   });
   return moving.slice(0, MOST_PATHS).map((layer) => {
     const { id } = layer;
-    const parent = layer.parent === null ? IDENTITY : editor.program.matrixAt(layer.parent, frame);
+    const parent = nearestMatrix(editor.program.aroundAt(layer.id, frame), [0, 0]);
     return (
       <LayerPath key={id} layer={layer} toArea={multiply(viewMatrix(view), parent)} view={view} pointOf={pointOf} />
     );

@@ -12,6 +12,8 @@ export interface EditedCard {
   readonly toArea: Matrix;
   /** From the area's pixels to the card's. */
   readonly fromArea: (p: Point) => Point;
+  /** From the scene's pixels to the card's. */
+  readonly fromScene: (p: Point) => Point;
   readonly ref: (key: string) => PropertyRef;
 }
 
@@ -31,6 +33,7 @@ export const editedCard = (editor: Editor, view: View): EditedCard | null => {
     values: shown.values,
     toArea: multiply(viewMatrix(view), shown.matrix),
     fromArea: (p) => apply(back, toScene(view, p)),
+    fromScene: (p) => apply(back, p),
     ref: (key) => ({ scene: scene.id, layer: layer.id, item: item.id, key }),
   };
 };

@@ -1,15 +1,7 @@
 /** Gestures on the canvas: moving, scaling and turning what is selected. */
 import type { Id, Layer, Point, PropertyRef, Value } from '@kite/core/document/types';
-import {
-  IDENTITY,
-  inverted,
-  type Matrix,
-  multiply,
-  placed,
-  translation,
-  turn,
-  apply,
-} from '@kite/core/geometry/matrix';
+import { inverted, type Matrix, multiply, placed, translation, turn, apply } from '@kite/core/geometry/matrix';
+import { nearestMatrix } from '@kite/core/recipe/bent';
 import { movePivot } from '@kite/core/edits/place';
 import { type Box, boxThrough } from '@kite/core/geometry/bounds';
 import type { PointerEvent as ReactPointerEvent } from 'react';
@@ -29,7 +21,7 @@ interface Grabbed {
   readonly place: { position: Point; pivot: Point; scale: Point; rotation: number };
   /** The turn it is drawn with, its path's direction included. */
   readonly turn: number;
-  /** From its parent's pixels to the scene's. */
+  /** From its parent's pixels to the scene's; in depth what comes nearest to that where it is. */
   readonly parent: Matrix;
   readonly ref: (key: string) => PropertyRef;
 }
@@ -55,7 +47,7 @@ export const grab = (editor: Editor): Grabbed[] => {
       id: layer.id,
       place: placement.at(frame),
       turn: placement.turn(frame),
-      parent: layer.parent === null ? IDENTITY : program.matrixAt(layer.parent, frame),
+      parent: nearestMatrix(program.aroundAt(layer.id, frame), placement.at(frame).position),
       ref: (key) => ({ scene: scene.id, layer: layer.id, key }),
     }));
 };

@@ -1,5 +1,5 @@
-import { PLACE } from '@kite/core/document/params';
-import { BLEND_MODES, type BlendMode, type Id, type Layer, TAGS } from '@kite/core/document/types';
+import { type Param, PLACE } from '@kite/core/document/params';
+import { BLEND_MODES, type BlendMode, type Id, type Layer, type PropertyRef, TAGS } from '@kite/core/document/types';
 import { setLayers } from '@kite/core/edits/layers';
 import { Move } from 'lucide-react';
 import { memo, useMemo } from 'react';
@@ -11,6 +11,8 @@ import { sceneOf } from '../../store/state';
 import { hangFrom, selectTag } from '../../commands/arrange';
 import { AlignRow } from '../AlignRow';
 import { Card } from './Card';
+import { useShown } from '../../formula/useComputed';
+import { applies } from '../fields/applies';
 import { ParamField } from '../fields/ParamField';
 import { PivotGrid } from '../PivotGrid';
 
@@ -62,6 +64,21 @@ const ParentSelect = memo(
 );
 ParentSelect.displayName = 'ParentSelect';
 
+const refsOf = (scene: Id, ids: readonly Id[], key: string): readonly PropertyRef[] =>
+  ids.map((layer) => ({ scene, layer, key }));
+
+/** The fields of a place; those of depth once one of the layers has it. */
+const PlaceFields = ({ ids }: { ids: readonly Id[] }) => {
+  const { sceneId, frame } = useSlice((s) => ({ sceneId: s.sceneId, frame: s.frame }));
+  const depths = useShown(refsOf(sceneId, ids, 'depth'), PLACE.depth);
+  const backs = useShown(refsOf(sceneId, ids, 'back'), PLACE.back);
+  const values = ids.map((_, i) => ({ depth: depths[i]?.at(frame), back: backs[i]?.at(frame) }));
+  const inDepth = values.filter(({ depth }) => depth === true);
+  return Object.entries<Param>(PLACE)
+    .filter(([key, param]) => (key === 'backColor' ? inDepth : values).some((v) => applies(param, v)))
+    .map(([key, param]) => <ParamField key={key} param={param} refs={refsOf(sceneId, ids, key)} />);
+};
+
 export const PlaceCard = ({ layers }: { layers: readonly Layer[] }) => {
   const editor = useEditor();
   const sceneId = useSlice((s) => s.sceneId);
@@ -78,9 +95,7 @@ export const PlaceCard = ({ layers }: { layers: readonly Layer[] }) => {
       icon={<Move size={15} />}
       aside={layers.length === 1 ? layers[0]?.name : `${layers.length} layers`}
     >
-      {Object.entries(PLACE).map(([key, param]) => (
-        <ParamField key={key} param={param} refs={ids.map((layer) => ({ scene: sceneId, layer, key }))} />
-      ))}
+      <PlaceFields ids={ids} />
       {only && (only.kind === 'drawing' || only.group) && (
         <PivotGrid layer={only.id} boxOf={() => layerBox(editor.program, only.id, editor.state.frame)} />
       )}

@@ -1,6 +1,7 @@
 import type { DrawingLayer, Id, SavedEffects } from '@kite/core/document/types';
 import { putEffects } from '@kite/core/edits/effects';
 import { addItem, listOf } from '@kite/core/edits/recipe';
+import { cardsBox } from '@kite/core/scene/bounds';
 import { isEffect } from '@kite/core/recipe/shown';
 import { KINDS, kindOf } from '@kite/core/recipe/table';
 import type { Kind } from '@kite/core/recipe/types';
@@ -23,8 +24,9 @@ export const AddCard = ({ layer, group }: { layer: DrawingLayer; group: Id | nul
   const editor = useEditor();
   const list = listOf(layer, group);
   const open = useSlice((s) => s.selection.card);
+  const above = open !== null && list.includes(open) ? list.slice(0, list.indexOf(open) + 1) : list;
   const add = (kind: string) => {
-    const item = newCard(kind);
+    const item = newCard(kind, () => cardsBox(editor.program, layer.id, above, editor.state.frame));
     // Below the open card, else what gives or changes outlines goes above the first paint, and the rest at the end.
     const paints = list.findIndex((id) => kindOf(layer.items[id]?.kind ?? 'group').role === 'paint');
     const after = open !== null && list.includes(open) ? list.indexOf(open) + 1 : list.length;
@@ -43,7 +45,6 @@ export const AddCard = ({ layer, group }: { layer: DrawingLayer; group: Id | nul
       .filter((k) => k.role === role && !isEffect(k))
       .map((k) => ({ label: k.label, onSelect: () => add(k.kind) })),
   ]);
-  const above = open !== null && list.includes(open) ? list.slice(0, list.indexOf(open) + 1) : list;
   return (
     <div className="flex flex-wrap gap-x-1">
       <Menu

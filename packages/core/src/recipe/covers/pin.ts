@@ -1,0 +1,96 @@
+import { choice, point, px } from '../../document/params';
+import type { Point } from '../../document/types';
+import type { Box } from '../../geometry/bounds';
+import { boxTo, cornersOf } from '../../geometry/homography';
+import type { Matrix } from '../../geometry/matrix';
+import { polygon } from '../../geometry/outline';
+import { marksThrough } from '../bent';
+import { areaCut, boxOfMarks, grouped } from '../marks';
+import { cover, type Mark } from '../types';
+
+type Corners = readonly [Point, Point, Point, Point];
+
+/** Twice the area of a triangle, negative where it turns the other way. */
+const turnAt = (a: Point, b: Point, c: Point): number => (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]);
+
+/** The matrix that takes three points to three others; null for points in a line. */
+const triangleTo = (from: readonly [Point, Point, Point], to: readonly [Point, Point, Point]): Matrix | null => {
+  const [p, q, r] = from;
+  const whole = turnAt(p, q, r);
+  if (Math.abs(whole) < 1e-9) return null;
+  const [s, t, u] = to;
+  const along = (axis: 0 | 1): readonly [number, number] => {
+    const [d1, d2] = [t[axis] - s[axis], u[axis] - s[axis]];
+    return [(d1 * (r[1] - p[1]) - d2 * (q[1] - p[1])) / whole, (d2 * (q[0] - p[0]) - d1 * (r[0] - p[0])) / whole];
+  };
+  const [[a, c], [b, d]] = [along(0), along(1)];
+  return [a, b, c, d, s[0] - a * p[0] - c * p[1], s[1] - b * p[0] - d * p[1]];
+};
+
+/** Where there is no perspective with such corners, as one lies within the triangle of the others: two triangles that share a diagonal. */
+const asTriangles = (marks: readonly Mark[], box: Box, corners: Corners): readonly Mark[] => {
+  const from = cornersOf(box) as Corners;
+  const at = (i: number): number => {
+    const [a, b, c] = [corners[(i + 3) % 4], corners[i], corners[(i + 1) % 4]] as [Point, Point, Point];
+    return turnAt(a, b, c);
+  };
+  const ways = [0, 1, 2, 3].map(at);
+  const most = ways.filter((way) => way > 0).length >= 2 ? 1 : -1;
+  // From the corner that is dented in, so that both triangles lie within.
+  const dent =
+    Math.max(
+      0,
+      ways.findIndex((way) => way * most < 0),
+    ) % 2;
+  return [
+    [dent, dent + 1, dent + 2],
+    [dent + 2, (dent + 3) % 4, dent],
+  ].flatMap((three) => {
+    const there = three.map((i) => corners[i % 4]) as [Point, Point, Point];
+    const matrix = triangleTo(three.map((i) => from[i % 4]) as [Point, Point, Point], there);
+    return matrix && Math.abs(turnAt(...there)) > 1e-9
+      ? [grouped(marksThrough(matrix, marks), { cuts: [areaCut([polygon(there)])] })]
+      : [];
+  });
+};
+
+/** What is above stretched to four corners in true perspective. */
+export const pin = cover({
+  kind: 'pin',
+  label: 'Corner pin',
+  params: {
+    topLeft: point('Top left', [-100, -60]),
+    topRight: point('Top right', [100, -60]),
+    bottomRight: point('Bottom right', [100, 60]),
+    bottomLeft: point('Bottom left', [-100, 60]),
+    from: choice(
+      'Of',
+      [
+        { value: 'own', label: 'What is above' },
+        { value: 'area', label: 'An area' },
+      ],
+      'own',
+    ),
+    middle: point('Middle', [0, 0], { when: ['from', 'area'] }),
+    width: px('Width', 200, { min: 0.01, max: 100_000, when: ['from', 'area'], beside: 'height' }),
+    height: px('Height', 120, { min: 0.01, max: 100_000, when: ['from', 'area'] }),
+  },
+  summary: (v) => (v.from === 'own' ? 'what is above' : 'an area'),
+  example: { topLeft: [-70, -40], topRight: [100, -70], bottomRight: [80, 60], bottomLeft: [-100, 40] },
+  fitting: ({ left, top, right, bottom }) => ({
+    topLeft: [left, top],
+    topRight: [right, top],
+    bottomRight: [right, bottom],
+    bottomLeft: [left, bottom],
+  }),
+  cover: (marks, v) => {
+    const [w, h] = [v.width / 2, v.height / 2];
+    const [x, y] = v.middle;
+    const box = v.from === 'own' ? boxOfMarks(marks, false) : { left: x - w, top: y - h, right: x + w, bottom: y + h };
+    if (!box || box.right - box.left < 1e-6 || box.bottom - box.top < 1e-6) return [];
+    const corners: Corners = [v.topLeft, v.topRight, v.bottomRight, v.bottomLeft];
+    const through = boxTo(box, corners);
+    // What an effect spreads beyond the box may lie beyond the horizon, and is cut off there.
+    return through ? marksThrough(through, marks) : asTriangles(marks, box, corners);
+  },
+});
