@@ -10,6 +10,7 @@ import { LinkPopover } from './formula/LinkPopover';
 import { RemovingDialog } from './formula/RemovingDialog';
 import { Header } from './header/Header';
 import { PanesDialog } from './commands/PanesDialog';
+import { SolidDialog } from './commands/SolidDialog';
 import { RevealDialog } from './commands/RevealDialog';
 import { OrderDialog } from './importing/OrderDialog';
 import { SvgDialog } from './importing/SvgDialog';
@@ -193,6 +194,7 @@ const Stage = () => (
     <OrderDialog />
     <PanesDialog />
     <RevealDialog />
+    <SolidDialog />
     <SvgDialog />
     <LinkPopover />
     <RemovingDialog />

@@ -1,12 +1,10 @@
 /** A layer cut into panes: one layer for each, that shows its part and is free to move. */
 import { type MakeId, newItem, uniqueName } from '../document/make';
 import { type Edit, plain, together } from '../document/patches';
-import { PLACE } from '../document/params';
-import type { DrawingLayer, Id, Item, Point, Properties } from '../document/types';
+import type { DrawingLayer, Id, Item, Point } from '../document/types';
 import { type Box, outlineBox, union } from '../geometry/bounds';
 import { inverted, multiply } from '../geometry/matrix';
 import { transformed } from '../geometry/outline';
-import { displaced } from '../motion/keys';
 import { pathOfOutline } from '../motion/paths';
 import { mask } from '../recipe/covers/mask';
 import { boxOfMarks } from '../recipe/marks';
@@ -14,10 +12,9 @@ import { path } from '../recipe/sources/path';
 import { rectangle } from '../recipe/sources/rectangle';
 import { EMPTY } from '../recipe/types';
 import type { Program } from '../scene/compile';
-import { placementOf } from '../scene/placement';
 import { drawingIn, type LayerDraft, sceneIn } from './find';
 import { copiesOf, setLayers } from './layers';
-import { waysToPivot } from './place';
+import { pivotedAt } from './place';
 import { leaveScene } from './sets';
 
 export interface Panes {
@@ -42,16 +39,6 @@ export const partsOf = (from: number, to: number, count: number, gap: number): r
     if (i === count - 1) return [begins(i), Math.ceil(to)] as const;
     return [begins(i), gap === 0 ? begins(i + 1) : Math.round(from + i * (size + gap) + size)] as const;
   });
-};
-
-/** A place with its pivot elsewhere, in the layer's pixels: the picture stays at the frame. */
-const about = (params: Properties, pivot: Point, frame: number): Properties => {
-  const ways = waysToPivot(placementOf(params), pivot, frame);
-  return {
-    ...params,
-    position: displaced(params.position, PLACE.position.default, ways.position),
-    pivot: displaced(params.pivot, PLACE.pivot.default, ways.pivot),
-  };
 };
 
 /** What one pane shows through. */
@@ -89,7 +76,7 @@ const paned = (
       const name = uniqueName(`${layer.name} ${called}`, taken);
       taken.push(name);
       const items = { ...copy.items, ...Object.fromEntries([cut, ...outlines].map((item) => [item.id, item])) };
-      return { ...copy, name, items, recipe: [...copy.recipe, cut.id], params: about(layer.params, middle, frame) };
+      return { ...copy, name, items, recipe: [...copy.recipe, cut.id], params: pivotedAt(layer.params, middle, frame) };
     });
     for (const pane of made) scene.layers[pane.id] = pane as LayerDraft;
     const index = scene.order.indexOf(layerId);

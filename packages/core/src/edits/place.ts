@@ -182,6 +182,16 @@ export const waysToPivot = (placement: Placement, pivot: Point, frame: number): 
   return { position: [x - v.position[0], y - v.position[1]], pivot: [pivot[0] - v.pivot[0], pivot[1] - v.pivot[1]] };
 };
 
+/** A place with its pivot elsewhere, in the layer's pixels: the picture stays at the frame. */
+export const pivotedAt = (params: Properties, pivot: Point, frame: number): Properties => {
+  const ways = waysToPivot(placementOf(params), pivot, frame);
+  return {
+    ...params,
+    position: displaced(params.position, PLACE.position.default, ways.position),
+    pivot: displaced(params.pivot, PLACE.pivot.default, ways.pivot),
+  };
+};
+
 /** Moves the pivot of a layer, or of a group among its cards, in its own pixels, and its position with it: the picture stays at the frame. */
 export const movePivot = (sceneId: Id, id: Id, pivot: Point, frame: number, group?: Id): Edit => ({
   label: 'Move the pivot',

@@ -52,7 +52,7 @@ describe('a corner pin', () => {
   });
   it('leaves as it is what a new one is put below', () => {
     const marks = [square(-30, 12, 80)];
-    const fitted = pin.fitting(boxOfMarks(marks)!);
+    const fitted = pin.fitting?.(boxOfMarks(marks)!);
     const [same] = pin.cover(marks, { ...defaults, ...fitted } as never, by) as [FillMark];
     expect(boxOfMarks([same])).toEqual(boxOfMarks(marks));
     expect(same.outlines).toEqual(marks[0]!.outlines);

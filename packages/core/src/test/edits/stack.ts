@@ -2,6 +2,7 @@
 import { BLEND_MODES, TAGS } from '../../document/types';
 import { layerOfMask, maskBy } from '../../edits/masks';
 import { cutByShapes, cutIntoPanes } from '../../edits/panes';
+import { makeSolid, SOLIDS } from '../../edits/solids';
 import { joinLayers } from '../../edits/join';
 import { takeApart } from '../../edits/takeApart';
 import {
@@ -20,7 +21,7 @@ import { groupLayers, moveBy, movePivot, setParent, ungroupLayers } from '../../
 import { cutIntoShots } from '../../edits/shots';
 import { extendLayers, reverseLayers, slideLayers, splitLayers, stretchLayers } from '../../edits/timing';
 import { randomLayer, randomPoint } from '../randomProject';
-import { HOW, frame, itemAt, name, programOf, type RandomEdit } from './place';
+import { amount, frame, HOW, itemAt, name, programOf, type RandomEdit } from './place';
 
 export const STACK: readonly RandomEdit[] = [
   (at) => addLayers(at.scene.id, [randomLayer(at.chance, at.scene, at.makeId(), null, [])], at.layer.id),
@@ -64,6 +65,11 @@ export const STACK: readonly RandomEdit[] = [
     const by = at.chance.one(at.scene.order);
     if (at.chance.happens(0.3)) return cutByShapes(programOf(at), at.layer.id, by, frame(at), at.makeId);
     return cutIntoPanes(programOf(at), at.layer.id, panes, frame(at), at.makeId);
+  },
+  (at) => {
+    const [form, color] = [at.chance.one(SOLIDS), at.chance.one(['#4F86B8', '#E4572E80'])];
+    const solid = { form, color, depth: amount(at), count: at.chance.whole(0, 9), angle: amount(at), gap: amount(at) };
+    return makeSolid(programOf(at), at.layer.id, solid, frame(at), at.makeId(), at.makeId);
   },
   (at) => {
     const item = itemAt(at);

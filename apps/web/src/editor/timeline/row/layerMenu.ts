@@ -28,6 +28,11 @@ export const layerMenu = (editor: Editor, layer: Layer, rename: () => void): (Me
       disabled: layer.kind !== 'drawing' || layer.locked,
       onSelect: () => editor.set({ paning: id }),
     },
+    {
+      label: 'Make a box, card, fan or stack …',
+      disabled: layer.kind !== 'drawing' || layer.locked,
+      onSelect: () => editor.set({ building: id }),
+    },
     entryOf(editor, 'shots', { disabled: layer.kind !== 'drawing' || layer.locked }),
     entryOf(editor, 'shotsAtMarkers', {
       disabled: layer.kind !== 'drawing' || layer.locked || editor.scene.markers.length === 0,
