@@ -124,21 +124,29 @@ export class SurfacePool {
     return this.filters;
   }
 
+  /** A surface that is clear in its first pixels, and is drawn to there alone. */
   take(width: number, height: number): Surface {
-    const surface = this.free.pop();
-    if (!surface) return this.make(width, height);
+    const surface = this.free.pop() ?? this.make(width, height);
+    const { context } = surface;
     if (surface.width < width || surface.height < height) {
       // Setting a size clears too.
       surface.width = Math.max(surface.width, width);
       surface.height = Math.max(surface.height, height);
     } else {
-      surface.context.setTransform(1, 0, 0, 1, 0, 0);
-      surface.context.clearRect(0, 0, width, height);
+      context.setTransform(1, 0, 0, 1, 0, 0);
+      context.clearRect(0, 0, width, height);
     }
+    // Edges that leave a surface are drawn a little otherwise than those that don't: what is drawn is not to depend on how large
+    // one is that was used before.
+    context.save();
+    context.beginPath();
+    context.rect(0, 0, width, height);
+    context.clip();
     return surface;
   }
 
   give(surface: Surface): void {
+    surface.context.restore();
     this.free.push(surface);
   }
 }

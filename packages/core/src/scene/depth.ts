@@ -69,13 +69,15 @@ const isFromBehind = (h: Homography, corner: Point): boolean => areaScaleAt(h, c
 const onScreen = (corners: readonly Point3[], eye: Eye): readonly Point[] =>
   corners.map((corner) => projectedPoint(eye, corner));
 
-/** The part of the screen that a piece is shown in: at a cut it reaches under the other part where that is drawn later. */
+/**
+ * The part of the screen that a piece is shown in: at a cut it reaches under the other part where that is drawn later. Its own
+ * edges are left to what is drawn, which would be cut along them a second time.
+ */
 const areaOf = (piece: Piece, under: boolean, eye: Eye): AreaCut => {
   const corners = onScreen(piece.corners, eye);
-  if (!under) return areaCut([polygon(corners)]);
   const far = 2 * Math.max(...corners.flat().map(Math.abs)) + UNDER;
   const around = cornersOf({ left: -far, top: -far, right: far, bottom: far });
-  const area = within(around, sidesOf(corners), (side) => (piece.cuts[side] ? UNDER : 0));
+  const area = within(around, sidesOf(corners), (side) => (under || !piece.cuts[side] ? UNDER : 0));
   return areaCut([polygon(area)]);
 };
 

@@ -1,0 +1,232 @@
+/** Layers in depth: as Chromium shows them by its own transforms; made, turned and pinned by hand; the same in every output. */
+import { newController, newDrawing, newItem, newProject, newScene } from '@kite/core/document/make';
+import type { Layer, Point, Value } from '@kite/core/document/types';
+import { writeArchive } from '@kite/core/interchange/archive';
+import { applyThrough } from '@kite/core/recipe/bent';
+import { compileScene, NO_LIBRARY } from '@kite/core/scene/compile';
+import { eyeOf } from '@kite/core/scene/depth';
+import { addCard, drag, middle, newProject as newByHand, onScene, setNumber } from './support/editor';
+import { discLayer, openMade } from './support/made';
+import { agreeing } from './support/outputs';
+import { inOrder, named, pixel, sceneOf, valueOf } from './support/scene';
+import { expect, test } from './support/test';
+
+const valued = (values: { readonly [key: string]: Value }) =>
+  Object.fromEntries(Object.entries(values).map(([key, value]) => [key, { value }]));
+
+test('squares at 200 poses stand where Chromium’s own transforms put them', async ({ page }) => {
+  const [W, H, SIDE] = [640, 360, 120];
+  const scene = newScene('s', 'Poses', { width: W, height: H, rate: { num: 25, den: 1 }, length: 1, background: null });
+  const { distance } = eyeOf(scene);
+  let seed = 11;
+  const next = (least: number, most: number) => {
+    seed = (seed * 48_271) % 2_147_483_647;
+    return least + (seed / 2_147_483_647) * (most - least);
+  };
+  const turns = () => ({ turnX: next(-180, 180), turnY: next(-180, 180), rotation: next(-180, 180) });
+  const poses = Array.from({ length: 200 }, () => ({
+    outer: { position: [next(200, 440), next(100, 260)] as Point, z: next(-100, 400), ...turns() },
+    inner: { position: [next(-80, 80), next(-80, 80)] as Point, z: next(-80, 80), ...turns() },
+  }));
+  await page.setContent('<body style="margin:0"><div id="eye" style="position:absolute;left:0;top:0"></div></body>');
+  const shown = await page.evaluate(
+    ({ poses: all, W: width, H: height, SIDE: side, distance: away }) => {
+      const eye = document.getElementById('eye')!;
+      Object.assign(eye.style, { width: `${width}px`, height: `${height}px`, perspective: `${away}px` });
+      eye.style.perspectiveOrigin = '50% 50%';
+      // z of CSS comes towards the viewer.
+      const transform = ({ position: [x, y], z, turnX, turnY, rotation }: (typeof all)[number]['outer']) =>
+        `translate3d(${x}px, ${y}px, ${-z}px) rotateX(${turnX}deg) rotateY(${turnY}deg) rotateZ(${rotation}deg)`;
+      const box = (of: HTMLElement, style: Partial<CSSStyleDeclaration>) => {
+        const made = of.appendChild(document.createElement('div'));
+        Object.assign(made.style, {
+          position: 'absolute',
+          left: '0',
+          top: '0',
+          transformStyle: 'preserve-3d',
+          ...style,
+        });
+        return made;
+      };
+      return all.map(({ outer, inner }) => {
+        const about = box(eye, { transform: transform(outer), transformOrigin: '0 0' });
+        const plane = box(about, { transform: transform(inner), transformOrigin: '0 0' });
+        return [
+          [-1, -1],
+          [1, -1],
+          [1, 1],
+          [-1, 1],
+        ].map(([x, y]) => {
+          const corner = box(plane, { left: `${(x! * side) / 2}px`, top: `${(y! * side) / 2}px` });
+          const { left, top } = corner.getBoundingClientRect();
+          return [left, top];
+        });
+      });
+    },
+    { poses, W, H, SIDE, distance },
+  );
+  poses.forEach(({ outer, inner }, i) => {
+    const about: Layer = { ...newController(scene, 'c', 'About'), params: valued({ depth: true, ...outer }) };
+    const items = [newItem('r', 'rectangle', { width: SIDE, height: SIDE }), newItem('f', 'fill')];
+    const plane: Layer = {
+      ...newDrawing(scene, 'p', 'Plane', items),
+      parent: 'c',
+      params: valued({ depth: true, ...inner }),
+    };
+    const program = compileScene({ ...scene, layers: { c: about, p: plane }, order: ['p', 'c'] }, NO_LIBRARY);
+    const half = SIDE / 2;
+    const own = (
+      [
+        [-half, -half],
+        [half, -half],
+        [half, half],
+        [-half, half],
+      ] as const
+    ).map((corner) => applyThrough(program.throughAt('p', 0), corner));
+    own.forEach(([x, y], k) => {
+      const [left, top] = shown[i]![k] as [number, number];
+      expect(Math.hypot(x - left, y - top), `pose ${i}, corner ${k}`).toBeLessThan(0.05);
+    });
+  });
+});
+
+test('a box is made of a layer in one step, turned by handles and by numbers, and is undone', async ({
+  page,
+  server,
+}) => {
+  const sign = newDrawing(
+    newScene('s', 'Test', { width: 400, height: 240, rate: { num: 25, den: 1 }, length: 100, background: '#10132E' }),
+    'a',
+    'Sign',
+    [newItem('r', 'rectangle', { width: 80, height: 80 }), newItem('f', 'fill', { color: '#FFB23E' })],
+    { position: [200, 120] },
+  );
+  await openMade(page, server, 'Box', [sign]);
+  const at = await onScene(page, 400, 240);
+  await expect.poll(() => pixel(page, at(180, 100))).toEqual([0xff, 0xb2, 0x3e]);
+  const row = await middle(page.getByRole('group', { name: 'Layer Sign', exact: true }));
+  await page.mouse.click(row.x - 300, row.y, { button: 'right' });
+  await page.getByRole('menuitem', { name: 'Make a box, card, fan or stack …' }).click();
+  const dialog = page.getByRole('dialog', { name: 'In depth: “Sign”' });
+  await expect(dialog.getByLabel('Depth')).toHaveValue('80');
+  await dialog.getByRole('button', { name: 'Make a box' }).click();
+  await expect
+    .poll(async () => inOrder(await sceneOf(page, server)).map(({ name }) => name))
+    .toEqual(['Sign box', 'Sign', 'Sign right', 'Sign left', 'Sign top', 'Sign bottom', 'Sign back']);
+  // Nothing changes until it is turned.
+  expect(await pixel(page, at(180, 100))).toEqual([0xff, 0xb2, 0x3e]);
+  expect(await pixel(page, at(242, 120))).toEqual([0x10, 0x13, 0x2e]);
+
+  // Dragged to the left by 120 px at half a degree each, in steps of 15: the right side comes to the front.
+  const handle = await middle(page.getByTestId('handle-turnY'));
+  await page.keyboard.down('Shift');
+  await drag(page, handle, { x: handle.x - 122, y: handle.y });
+  await page.keyboard.up('Shift');
+  await expect.poll(async () => valueOf(named(await sceneOf(page, server), 'Sign box'), 'turnY')).toBe(-60);
+  await setNumber(page, 'Turn y', '-90');
+  const right = [0x43, 0x72, 0x9c];
+  await expect.poll(() => pixel(page, at(180, 100))).toEqual(right);
+  await setNumber(page, 'Turn x', '-90');
+  // Seen from above, still turned: the top.
+  await expect.poll(() => pixel(page, at(180, 100))).toEqual([0x4f, 0x86, 0xb8]);
+
+  // A press on a face takes hold of its layer, and not of one that it hides.
+  await page.keyboard.press('Escape');
+  await page.mouse.click(at(180, 100).x, at(180, 100).y);
+  await expect(page.getByRole('group', { name: 'Layer Sign top', exact: true })).toHaveClass(/bg-sky-2/);
+
+  for (let i = 0; i < 4; i++) await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await sceneOf(page, server)).order).toEqual(['a']);
+});
+
+test('a layer is pinned by its corners, which snap to another one’s', async ({ page, server }) => {
+  await openMade(page, server, 'Pinned', [
+    discLayer('b', 'Disc', [330, 60], '#2EC4B6', 60),
+    {
+      ...discLayer('a', 'Sheet', [120, 120]),
+      items: {
+        r: newItem('r', 'rectangle', { width: 120, height: 80 }),
+        f: newItem('f', 'fill', { color: '#FFB23E' }),
+      },
+      recipe: ['r', 'f'],
+    },
+  ]);
+  const at = await onScene(page, 400, 240);
+  await page.mouse.click(at(120, 120).x, at(120, 120).y);
+  await addCard(page, 'Corner pin');
+  // A new one changes nothing.
+  expect(await pixel(page, at(150, 140))).toEqual([0xff, 0xb2, 0x3e]);
+  expect(await pixel(page, at(220, 120))).toEqual([0x10, 0x13, 0x2e]);
+  // To 3 px beside the disc's box, whose corner is at 300, 30.
+  const corner = await middle(page.getByTestId('pin-topRight'));
+  await drag(page, corner, at(303, 32));
+  const pinned = async () => {
+    const sheet = named(await sceneOf(page, server), 'Sheet');
+    const card = Object.values(sheet.items).find(({ kind }) => kind === 'pin')!;
+    return (card.params.topRight as { value: Point }).value;
+  };
+  await expect.poll(pinned).toEqual([180, -90]);
+  await expect.poll(() => pixel(page, at(225, 90))).toEqual([0xff, 0xb2, 0x3e]);
+  await page.keyboard.press('Control+z');
+  await expect.poll(pinned).toEqual([60, -40]);
+});
+
+test('what is in depth is the same in preview, PNG, banner and SVG', async ({ page, server, context }) => {
+  const size = { width: 300, height: 250, rate: { num: 25, den: 1 }, length: 20, background: '#10132E' } as const;
+  const scene = newScene('s', 'Depth', size);
+  const turned = (values: { readonly [key: string]: Value }) => valued({ depth: true, ...values });
+  const plate = (id: string, color: string, values: { readonly [key: string]: Value }): Layer => ({
+    ...newDrawing(scene, id, id, [
+      newItem('r', 'rectangle', { width: 120, height: 80 }),
+      newItem('f', 'fill', { color }),
+      newItem('w', 'stroke', { color: '#F2E9DC', width: 6 }),
+    ]),
+    params: turned(values),
+  });
+  const glowing: Layer = {
+    ...newDrawing(scene, 'g', 'Glowing', [
+      newItem('e', 'ellipse', { width: 60, height: 60 }),
+      newItem('f', 'fill', {
+        style: 'linear',
+        from: [-30, 0],
+        to: [30, 0],
+        gradient: {
+          stops: [
+            { at: 0, color: '#E4572E' },
+            { at: 1, color: '#FFB23E' },
+          ],
+        },
+      }),
+      newItem('x', 'blur', { amount: 5 }),
+    ]),
+    params: {
+      ...turned({ position: [80, 70], turnX: 40, turnY: 50 }),
+      turnY: { keys: [0, 19].map((frame) => ({ frame, value: frame * 5, ease: { kind: 'linear' as const } })) },
+    },
+  };
+  const layers = [
+    plate('one', '#2EC4B6', { position: [150, 140], turnY: 40 }),
+    plate('two', '#4F86B8', { position: [150, 140], turnY: -40, turnX: 20 }),
+    glowing,
+  ];
+  const made = { ...scene, layers: Object.fromEntries(layers.map((l) => [l.id, l])), order: layers.map((l) => l.id) };
+  const project = newProject('p', 'Depth', [made]);
+  const { body } = await server.api<{ id: string }>('POST', '/projects/import', writeArchive(project, new Map()));
+  await page.goto(`${server.url}/projects/${body.id}`);
+  await expect(page.getByTestId('canvas')).toBeVisible();
+  await agreeing(page, server, context, body.id);
+});
+
+test('Depth is a switch of any layer, and nothing changes by it', async ({ page, server }) => {
+  await newByHand(page, server, 'Switch', 'Medium rectangle');
+  await page.keyboard.press('r');
+  const at = await onScene(page, 300, 250);
+  await drag(page, at(80, 80), at(220, 170));
+  const before = await pixel(page, at(90, 90));
+  await expect(page.getByLabel('Turn x', { exact: true })).toHaveCount(0);
+  await page.getByLabel('Depth', { exact: true }).check();
+  expect(await pixel(page, at(90, 90))).toEqual(before);
+  await setNumber(page, 'z', '300');
+  // Farther away it is smaller.
+  await expect.poll(() => pixel(page, at(82, 82))).toEqual([255, 255, 255]);
+});
