@@ -15,6 +15,7 @@ import { demoProject } from '@kite/demo/project';
 import { frameDrawer } from '@kite/render/frames';
 import { EMPTY_STOCK, materialsFor, NO_MATERIALS } from '@kite/render/materials';
 import { renderScene } from '@kite/render/render';
+import { measureDepth } from './depth';
 import { measureEffects } from './effects';
 import { encodeOnly } from './encode';
 import { measureFormulas } from './formulas';
@@ -169,6 +170,8 @@ const run = async (): Promise<void> => {
   // draws has little.
   const effects = await measureEffects();
   console.log(effects.effects);
+  const depth = await measureDepth();
+  console.log(depth);
   const perScene: Record<string, SceneFigures> = {};
   for (const scene of scenes) {
     perScene[scene.name] = await measureScene(fullHd(scene), folder);
@@ -201,6 +204,7 @@ const run = async (): Promise<void> => {
       ribbonsMs500: ribbons,
       ...formulas,
       ...effects,
+      ...depth,
       ...gif,
       previewFps,
       memoryGrowthMiB,

@@ -10,7 +10,21 @@ import {
 } from '@kite/core/document/make';
 import type { Edit } from '@kite/core/document/patches';
 import { applyEdit } from '@kite/core/edits/apply';
-import type { Ease, Id, Item, KnobKind, Point, Project, Scene, Tag, Value, Vertex } from '@kite/core/document/types';
+import { makeSolid } from '@kite/core/edits/solids';
+import { compileScene, NO_LIBRARY } from '@kite/core/scene/compile';
+import type {
+  Color,
+  Ease,
+  Id,
+  Item,
+  KnobKind,
+  Point,
+  Project,
+  Scene,
+  Tag,
+  Value,
+  Vertex,
+} from '@kite/core/document/types';
 import { newKnob } from '@kite/core/document/knobs';
 import { sceneIn } from '@kite/core/edits/find';
 import { setFormula } from '@kite/core/edits/formulas';
@@ -55,6 +69,8 @@ export interface NestPlan {
   /** The frame at which it begins. */
   readonly start: number;
   readonly settings: { readonly [knob: string]: Value };
+  /** Whether its layers come into the depth of the scene around it. */
+  readonly inDepth?: true;
 }
 
 export class SceneBuilder {
@@ -99,23 +115,45 @@ export class SceneBuilder {
     this.project.do(animate({ scene: this.id, layer, ...(item && { item: item.id }), key }, keys));
   }
 
+  /** Values that stay, of a layer or of one of its cards. */
+  values(layer: Id, values: { readonly [key: string]: Value }, item?: Id): void {
+    for (const [key, value] of Object.entries(values)) {
+      const ref = { scene: this.id, layer, ...(item !== undefined && { item }), key };
+      this.project.do(setValue(ref, value, { write: 'curve', frame: 0 }));
+    }
+  }
+
+  /** Makes a box of a layer, and gives the controller in its middle. */
+  box(layer: Id, depth: number, color: Color): Id {
+    const about = this.project.makeId();
+    const program = compileScene(this.scene as Scene, NO_LIBRARY);
+    const solid = { form: 'box', depth, color, count: 2, angle: 0, gap: 0 } as const;
+    this.project.do(makeSolid(program, layer, solid, 0, about, this.project.makeId));
+    return about;
+  }
+
   knob(controller: Id, { kind = 'number', name, value, ...limits }: KnobPlan): void {
     const knob = { ...newKnob(this.project.makeId(), kind, name), ...limits, params: { value: { value } } };
     this.project.do(addKnob(this.id, controller, knob));
   }
 
   /** Plays another scene, with values of its own for knobs inside, by their names. */
-  nest({ name, inner, at, start, settings }: NestPlan): Id {
+  nest({ name, inner, at, start, settings, inDepth }: NestPlan): Id {
     const id = this.project.makeId();
     const nest = newNest(this.scene, id, name, inner, { position: at });
     this.project.do(addLayers(this.id, [nest]));
     const card = { scene: this.id, layer: id, item: nest.recipe[0] as Id };
     this.project.do(setValue({ ...card, key: 'start' }, start, { write: 'curve', frame: 0 }));
+    if (inDepth) this.values(id, { space: true }, card.item);
     for (const knob of knobsOf(sceneIn(this.project.doc, inner)).values()) {
       const value = settings[knob.name];
       if (value !== undefined) this.project.do(setKnobHere(card, knob, value, this.project.makeId()));
     }
     return id;
+  }
+
+  hang(layer: Id, parent: Id): void {
+    this.project.do(setLayers(this.id, [layer], { parent }));
   }
 
   set(name: string, members: readonly Id[]): void {

@@ -7,6 +7,7 @@ import { markReveal } from './markReveal';
 import { nextStop } from './nextStop';
 import { ridersByHour } from './ridersByHour';
 import { routeTitle } from './routeTitle';
+import { turningSign } from './turningSign';
 import { windowGrid } from './windowGrid';
 
 /** The demo project: the same document on every run. */
@@ -18,6 +19,7 @@ export const demoProject = (): Project => {
   lampFan(project);
   ridersByHour(project);
   windowGrid(project);
+  turningSign(project);
   lateTicket(project);
   return project.doc;
 };

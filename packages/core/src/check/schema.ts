@@ -5,7 +5,7 @@
 import { isColor, isId, isNumber, isObject } from '../document/is';
 import * as yup from 'yup';
 import { paramsOfKnob } from '../document/knobs';
-import { LIMITS } from '../document/limits';
+import { LIMITS, WIDEST_EYE } from '../document/limits';
 import { FAR, PLACE } from '../document/params';
 import { BLEND_MODES, type Knob, KNOB_KINDS, type KnobKind, PICTURE_TYPES, TAGS } from '../document/types';
 import { isEffect } from '../recipe/shown';
@@ -143,6 +143,10 @@ export const sceneRule = object({
   ),
   order: ids(LIMITS.layers),
   poster: whole(0, LIMITS.length),
+  eye: object({
+    angle: between(0, WIDEST_EYE),
+    off: rule('x and y', (v) => Array.isArray(v) && v.length === 2 && v.every(isPlace)),
+  }),
   guides: rule(
     `guides: x and y, each a list of at most ${LIMITS.guides} places`,
     (v) =>

@@ -165,6 +165,12 @@ const withGroups: Upgrade = (document) => ({
 /** Deliveries came with format 9. */
 const withDeliveries: Upgrade = (document) => ({ ...document, deliveries: [] });
 
+/** Depth came with format 10, and from where a scene's is looked at. */
+const withDepth: Upgrade = (document) => ({
+  ...document,
+  scenes: each(document.scenes, (scene) => ({ ...scene, eye: { angle: 40, off: [0, 0] } })),
+});
+
 /** From each older version to the next. */
 export const UPGRADES: ReadonlyMap<number, Upgrade> = new Map([
   [1, withAssets],
@@ -175,6 +181,7 @@ export const UPGRADES: ReadonlyMap<number, Upgrade> = new Map([
   [6, withEffects],
   [7, withGroups],
   [8, withDeliveries],
+  [9, withDepth],
 ]);
 
 /** A document of any older version in today's; a newer one is refused. */

@@ -1,4 +1,7 @@
 /** How much of everything a project may have. The schema refuses what is beyond; edits keep to it. */
+/** Degrees: beyond them the middle of a scene is hardly seen. */
+export const WIDEST_EYE = 150;
+
 export const LIMITS = {
   scenes: 200,
   layers: 2_000,

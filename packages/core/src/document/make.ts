@@ -14,9 +14,10 @@ import type {
   Scene,
   Tag,
   Value,
+  Viewpoint,
 } from './types';
 
-export const FORMAT_VERSION = 9;
+export const FORMAT_VERSION = 10;
 
 /** Gives a new id each time it is called. */
 export type MakeId = () => Id;
@@ -40,6 +41,9 @@ export interface SceneSize {
   readonly background: Color | null;
 }
 
+/** Wide enough for depth to show, and not so wide that it bulges. */
+export const FIRST_EYE: Viewpoint = { angle: 40, off: [0, 0] };
+
 export const newScene = (id: Id, name: string, size: SceneSize): Scene => ({
   id,
   name,
@@ -47,6 +51,7 @@ export const newScene = (id: Id, name: string, size: SceneSize): Scene => ({
   layers: {},
   order: [],
   poster: Math.floor(size.length / 2),
+  eye: FIRST_EYE,
   guides: { x: [], y: [] },
   markers: [],
   routines: [],

@@ -6,7 +6,7 @@
  * y points down. Colours are sRGB hex, `#RRGGBB` or `#RRGGBBAA`.
  */
 import type { AppliedMove, Routine, SavedMove } from './moves';
-import type { Color, Ease, Id, Value } from './values';
+import type { Color, Ease, Id, Point, Value } from './values';
 
 export type * from './moves';
 export type * from './values';
@@ -207,6 +207,14 @@ export interface Rate {
   readonly den: number;
 }
 
+/** From where the depth of a scene is looked at. */
+export interface Viewpoint {
+  /** Degrees that the width of the scene takes up; 0 for no perspective. */
+  readonly angle: number;
+  /** What the eye is straight before, in pixels from the middle of the scene. */
+  readonly off: Point;
+}
+
 export interface Scene {
   readonly id: Id;
   readonly name: string;
@@ -222,6 +230,7 @@ export interface Scene {
   readonly order: readonly Id[];
   /** The frame that stands for the scene in pictures of it. */
   readonly poster: number;
+  readonly eye: Viewpoint;
   /** Places of upright and level guides, in pixels. */
   readonly guides: { readonly x: readonly number[]; readonly y: readonly number[] };
   /** In rising order of frame. */

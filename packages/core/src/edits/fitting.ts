@@ -5,7 +5,7 @@
 import { clamped, each, wholeWithin, withFields } from '../document/fitting';
 import { isColor } from '../document/is';
 import { paramsOfKnob } from '../document/knobs';
-import { LIMITS, MOVE_LIMITS } from '../document/limits';
+import { LIMITS, MOVE_LIMITS, WIDEST_EYE } from '../document/limits';
 import { FAR, type Param, type Params, PLACE } from '../document/params';
 import { asName, isSound, sound } from '../document/text';
 import {
@@ -268,6 +268,11 @@ const fitScene = (scene: Scene, before: Scene | undefined, path: Path, fits: Fit
   fit('height', wholeWithin(scene.height, 1, LIMITS.side));
   fit('length', wholeWithin(scene.length, 1, LIMITS.length));
   fit('poster', wholeWithin(scene.poster, 0, LIMITS.length));
+  if (scene.eye !== before?.eye) {
+    const [x, y] = scene.eye.off;
+    const off: Point = [clamped(x, -FAR, FAR, 0), clamped(y, -FAR, FAR, 0)];
+    fit('eye', { angle: clamped(scene.eye.angle, 0, WIDEST_EYE, 0), off });
+  }
   if (scene.guides !== before?.guides) {
     atMost(Math.max(scene.guides.x.length, scene.guides.y.length), LIMITS.guides, owner, 'guides each way');
     const places = (list: readonly number[]) => each(list, (x) => clamped(x, -FAR, FAR, 0));

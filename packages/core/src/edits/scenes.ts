@@ -63,7 +63,9 @@ export const setGuides = (id: Id, guides: Scene['guides']): Edit => ({
   },
 });
 
-type SceneFields = Partial<Pick<Scene, 'name' | 'width' | 'height' | 'rate' | 'length' | 'background' | 'poster'>>;
+type SceneFields = Partial<
+  Pick<Scene, 'name' | 'width' | 'height' | 'rate' | 'length' | 'background' | 'poster' | 'eye'>
+>;
 
 /** The layers that end with their scene: what a new length carries along. */
 export const endingWith = (scene: Scene): Id[] =>

@@ -36,7 +36,7 @@ const made = (doc: Project, solid: Partial<Solid>): Project =>
     applyEdit(doc, makeSolid(programOf(doc), 'a', { ...SOLID, ...solid }, 0, 'about', countingIds('n'))).doc,
   );
 const namesOf = (doc: Project) => doc.scenes.s!.order.map((id) => doc.scenes.s!.layers[id]?.name);
-const STILL = { frame: 0, key: false };
+const STILL = { write: 'curve', frame: 0 } as const;
 const boxed = (marks: readonly Mark[]) => {
   const box = boxOfMarks(marks)!;
   return Object.values(box).map((v) => Math.round(v * 100) / 100 + 0);

@@ -1,6 +1,6 @@
 /** Things in depth made of a layer: a box, a card with a back, a fan or a stack, of ordinary layers on a controller. */
 import { type MakeId, newController, newDrawing, newItem, uniqueName } from '../document/make';
-import { DEPTH } from '../document/params';
+import type { DEPTH } from '../document/params';
 import { type Edit, plain } from '../document/patches';
 import type { Color, DrawingLayer, Id, Layer, Properties, Scene, Value } from '../document/types';
 import type { Box } from '../geometry/bounds';

@@ -20,7 +20,7 @@ export const tableOf = (f: (x: number) => number): Table =>
   Uint8ClampedArray.from({ length: 256 }, (_, i) => f(i / 255) * 255);
 
 /** The pixels as whole numbers, red in the lowest byte: every machine that runs this keeps the lowest first. */
-const wholePixels = (data: Uint8ClampedArray): Uint32Array =>
+export const wholePixels = (data: Uint8ClampedArray): Uint32Array =>
   new Uint32Array(data.buffer, data.byteOffset, data.length >> 2);
 
 /**

@@ -92,14 +92,15 @@ const pathBent = (h: Homography, mark: FillMark | StrokeMark): Mark | null => {
 
 const groupBent = (h: Homography, group: GroupMark): Mark | null => {
   if (group.effect || !(group.cuts ?? []).every(isHardArea)) return null;
-  const { cuts } = group;
+  // Seen through such a map there is no depth in it any more.
+  const { cuts, planes: _flat, ...rest } = group;
   const area = (cut: AreaCut): AreaCut => ({
     ...cut,
     outlines: outlinesBent(composed(h, flatHomography(cut.matrix)), cut.outlines),
     matrix: IDENTITY,
   });
   return {
-    ...group,
+    ...rest,
     ...(cuts && { cuts: (cuts as readonly AreaCut[]).map(area) }),
     ...(group.bend ? { bend: composed(h, group.bend) } : { marks: marksThrough(h, group.marks) }),
   };

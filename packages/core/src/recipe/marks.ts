@@ -2,8 +2,9 @@
 import { boxThrough, type Box, grown, intersection, outlineBox, union } from '../geometry/bounds';
 import { boxBent, composed, flatHomography } from '../geometry/homography';
 import { apply, determinant, IDENTITY, meanScale, type Matrix, multiply } from '../geometry/matrix';
+import { chained, flatSpace } from '../geometry/space';
 import { type Outline, transformed, turnOf } from '../geometry/outline';
-import type { Color } from '../document/types';
+import type { BlendMode, Color } from '../document/types';
 import type { AreaCut, Cut, FillMark, GroupMark, Mark, Shape, StrokeMark } from './types';
 
 /** A shape moved, and drawn at a share of its strength. */
@@ -24,6 +25,9 @@ export const markThrough = (m: Matrix, mark: Mark): Mark =>
         ...(mark.bend
           ? { bend: composed(flatHomography(m), mark.bend) }
           : { marks: mark.marks.map((inner) => markThrough(m, inner)) }),
+        ...(mark.planes && {
+          planes: mark.planes.map((plane) => ({ ...plane, space: chained(flatSpace(m), plane.space) })),
+        }),
         ...(mark.cuts && { cuts: mark.cuts.map((cut) => cutThrough(m, cut)) }),
         ...(mark.effect && {
           effect: { ...mark.effect, scale: mark.effect.scale * meanScale(m), origin: apply(m, mark.effect.origin) },
@@ -99,12 +103,21 @@ export const faded = (marks: readonly Mark[], alpha: number): readonly Mark[] =>
   return [only ? { ...only, alpha: only.alpha * alpha } : grouped(marks, { alpha })];
 };
 
+/** Marks laid over what is behind them as one picture; null for nothing. */
+export const laidOver = (marks: readonly Mark[], blend: BlendMode, alpha: number): Mark | null => {
+  if (marks.length === 0 || alpha <= 0) return null;
+  const only = marks.length === 1 ? (marks[0] as Mark) : null;
+  if (only && blend === 'normal') return { ...only, alpha: only.alpha * alpha };
+  return grouped(marks, { alpha, blend });
+};
+
 /** Calls a function with every mark, those in groups and in what cuts them too, in the order in which they are drawn. */
 export const eachMark = (marks: readonly Mark[], visit: (mark: Mark) => void): void => {
   for (const mark of marks) {
     visit(mark);
     if (mark.op !== 'group') continue;
     eachMark(mark.marks, visit);
+    for (const plane of mark.planes ?? []) eachMark(plane.marks, visit);
     for (const cut of mark.cuts ?? []) if ('marks' in cut) eachMark(cut.marks, visit);
   }
 };

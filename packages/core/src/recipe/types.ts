@@ -9,6 +9,7 @@ import type { Box } from '../geometry/bounds';
 import type { Homography } from '../geometry/homography';
 import type { Matrix } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
+import type { Space } from '../geometry/space';
 import type { Copy, TextPart, TextUnit } from '../motion/sampler';
 import type { PartOfText } from '../type/parts';
 import type { Fonts } from '../type/types';
@@ -88,6 +89,23 @@ export interface GroupMark {
   readonly effect?: { readonly by: Effect; readonly scale: number; readonly origin: Point };
   /** From the pixels of its marks to those that it stands in: its picture is mapped. There is no effect on it as well. */
   readonly bend?: Homography;
+  /** Of what brings planes of its own into the depth around it: those, back to front in their stack. Without depth its marks show. */
+  readonly planes?: readonly Plane[];
+}
+/** What a plane shows where it is seen from behind. */
+export interface Back {
+  readonly back: 'shown' | 'hidden' | 'colored';
+  readonly backColor: Color;
+}
+/** Marks in a plane of their own in space. */
+export interface Plane {
+  /** From their pixels to where they are. */
+  readonly space: Space;
+  readonly marks: readonly Mark[];
+  readonly back: Back | null;
+  /** How they are laid over what is behind them. */
+  readonly alpha: number;
+  readonly blend: BlendMode;
 }
 /**
  * How an area joins those before it. Where it is the first, what is added or shown shows alone, and what is hidden or
@@ -151,6 +169,8 @@ export interface Shown {
   readonly marks: readonly Mark[];
   /** What it took to make and takes to draw: see room.ts. */
   readonly work: number;
+  /** The same as planes in its space, what has no depth in the plane of the scene. */
+  readonly planes: () => readonly Plane[];
   /** What is wrong with it, each as what is said of a layer. */
   readonly told: readonly string[];
 }

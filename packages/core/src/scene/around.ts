@@ -1,9 +1,9 @@
 /** What layers show of themselves, and to each other: what cuts them, what lies behind them, where they were. */
-import type { BlendMode, Color, Id, Layer, Scene } from '../document/types';
+import type { Color, Id, Layer, Scene } from '../document/types';
 import { boxOutline } from '../geometry/bounds';
 import { IDENTITY } from '../geometry/matrix';
 import { marksThrough, type Through, throughBack, throughBoth } from '../recipe/bent';
-import { flatFill, grouped } from '../recipe/marks';
+import { flatFill, grouped, laidOver } from '../recipe/marks';
 import { needsOf } from '../recipe/needs';
 import { type Around, MOST_WORK, type Picture } from '../recipe/room';
 import type { Mark } from '../recipe/types';
@@ -11,14 +11,6 @@ import { behindIn, drawnInCircle } from './follows';
 import { groupsAround, inGroups, isShown, isThere } from './groups';
 
 const NOTHING: Picture = { marks: [], work: 0 };
-
-/** Marks laid over what is behind them as one layer; null for nothing. */
-export const asLayer = (blend: BlendMode, inScene: readonly Mark[], opacity: number): Mark | null => {
-  if (inScene.length === 0 || opacity <= 0) return null;
-  const only = inScene.length === 1 ? (inScene[0] as Mark) : null;
-  if (only && blend === 'normal') return { ...only, alpha: only.alpha * opacity };
-  return grouped(inScene, { alpha: opacity, blend });
-};
 
 /** The background of a scene, as a mark. */
 const groundOf = ({ width, height }: Scene, color: Color): Mark =>
@@ -48,7 +40,10 @@ export const showing = <D extends Picture>(scene: Scene, { drawnAt, throughOf, o
   const shownAt: Showing<D>['shownAt'] = (layer, frame, through) => {
     if (!isShown(scene, layer, frame)) return null;
     const drawn = drawnAt(layer, frame);
-    return { ...drawn, mark: asLayer(layer.blend, marksThrough(through(layer), drawn.marks), opacityAt(layer, frame)) };
+    return {
+      ...drawn,
+      mark: laidOver(marksThrough(through(layer), drawn.marks), layer.blend, opacityAt(layer, frame)),
+    };
   };
   /** From the scene's pixels to a layer's; null for one that is flattened. */
   const backTo = (layer: Layer, frame: number) => throughBack(throughOf(layer, frame));
@@ -65,7 +60,7 @@ export const showing = <D extends Picture>(scene: Scene, { drawnAt, throughOf, o
         if (!back || !isThere(scene, other, frame)) return NOTHING;
         const { marks, work } = drawnAt(other, frame);
         const opacity = [other, ...groupsAround(scene, id)].reduce((all, of) => all * opacityAt(of, frame), 1);
-        const mark = asLayer('normal', marksThrough(throughBoth(back, throughOf(other, frame)), marks), opacity);
+        const mark = laidOver(marksThrough(throughBoth(back, throughOf(other, frame)), marks), 'normal', opacity);
         return { marks: mark ? [mark] : [], work };
       },
       behind: (frame, background) => {

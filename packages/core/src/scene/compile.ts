@@ -14,14 +14,15 @@ import { samplerOf } from '../motion/sampler';
 import { type Around, MOST_TOLD, MOST_WORK, newRoom, type Picture, SHORTAGES } from '../recipe/room';
 import { marksThrough, nearestMatrix, type Through } from '../recipe/bent';
 import { paramsOf } from '../recipe/table';
-import { EMPTY, type Flow, type Mark, type Playable, type Settings, type Supplies } from '../recipe/types';
+import { EMPTY, type Flow, type Mark, type Plane, type Playable, type Settings, type Supplies } from '../recipe/types';
+import { laidOver } from '../recipe/marks';
 import { needsOf } from '../recipe/needs';
-import { inGroups, isShown } from './groups';
-import { asLayer, showing } from './around';
+import { groupsAround, inGroups, isShown } from './groups';
+import { showing } from './around';
 import { standings } from './standing';
 import { marksWithin } from './pixels';
 import { knobsOf, turned } from './turned';
-import { eyeOf, planesSeen, throughOf, type Plane } from './depth';
+import { bringsPlanes, eyeOf, type PlaneOf, planesIn, planesSeen, throughOf } from './depth';
 import { chained, translationAway } from '../geometry/space';
 import { inSpace, isSpace, placementOf, type Placement, type Pose, posed } from './placement';
 import { fontLabel } from '../motion/kinds/font';
@@ -63,6 +64,8 @@ export interface Program {
    * out, for painters that keep the rest of a picture while one layer is dragged.
    */
   readonly at: (frame: number, shows?: (layer: Id) => boolean) => DisplayList;
+  /** The same as planes in the scene's space, back to front in the stack, not yet seen by an eye. */
+  readonly planesAt: (frame: number) => readonly Plane[];
   /**
    * From a layer's own pixels to the scene's, its parents' places included. Of one in depth it is what comes nearest to that
    * about its pivot: handles and edits in the plane go by it.
@@ -168,11 +171,12 @@ const suppliesOf = (around: Scene, library: Library, depth: number): Supplies =>
       length: inner.length,
       knobs: knobsOf(inner),
       at: (frame, settings) => {
-        const list = nestedProgram(turned(inner, settings), around, library, depth + 1).at(frame);
+        const program = nestedProgram(turned(inner, settings), around, library, depth + 1);
+        const list = program.at(frame);
         const told = list.problems
           .slice(0, MOST_TOLD)
           .map(({ layer, message }) => `plays “${inner.layers[layer]?.name ?? inner.name}”, which ${message}`);
-        return { ...list, told };
+        return { ...list, planes: () => program.planesAt(frame), told };
       },
     };
   },
@@ -301,13 +305,25 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
         settings: settingsAt(item, layer.items, frame, computing),
       };
     },
+    planesAt: (frame) =>
+      scene.order.toReversed().flatMap((id) => {
+        const layer = scene.layers[id];
+        if (!layer || !isShown(scene, layer, frame)) return [];
+        const { place } = layerOf(layer);
+        const alpha = [layer, ...groupsAround(scene, id)].reduce(
+          (all, of) => all * layerOf(of).place.at(frame).opacity,
+          1,
+        );
+        const placed = { space: inSpace(poseOf(layer, frame)), back: place.depthAt(frame), alpha, blend: layer.blend };
+        return alpha > 0 ? planesIn(drawnAt(layer, frame).marks, placed) : [];
+      }),
     at: (frame, wanted) => {
       if (last?.frame === frame && !wanted) return last;
       const poses = new Map<Id, Pose>();
       const marks: Mark[] = [];
       const layers: Id[] = [];
       // Those in depth that stand next to each other in the stack.
-      let run: Plane<Id>[] = [];
+      let run: PlaneOf<Id>[] = [];
       const flush = () => {
         for (const { of, mark } of run.length > 0 ? planesSeen(run, eye) : []) {
           marks.push(mark);
@@ -329,22 +345,22 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
         }
         found.push(...drawn.problems, ...wiring.problemsAt(layer, frame));
         const { place } = layerOf(layer);
-        const { opacity } = place.at(frame);
-        if (drawn.marks.length === 0 || opacity <= 0) continue;
+        const { opacity: alpha } = place.at(frame);
+        if (drawn.marks.length === 0 || alpha <= 0) continue;
         if (standsInstead(layer)) {
           marks.length = 0;
           layers.length = 0;
           run = [];
         }
         const pose = poseOf(layer, frame, poses);
-        const laid = (own: readonly Mark[]) => asLayer(layer.blend, own, opacity);
-        if (isSpace(pose)) {
-          const solid = opacity >= 1 && layer.blend === 'normal';
-          run.push({ of: layer.id, space: pose, marks: drawn.marks, back: place.depthAt(frame), solid, laid });
+        const { blend } = layer;
+        if (isSpace(pose) || bringsPlanes(drawn.marks)) {
+          const placed = { space: inSpace(pose), back: place.depthAt(frame), alpha, blend };
+          for (const plane of planesIn(drawn.marks, placed)) run.push({ ...plane, of: layer.id });
           continue;
         }
         flush();
-        const mark = laid(marksThrough(pose, drawn.marks));
+        const mark = laidOver(marksThrough(pose, drawn.marks), blend, alpha);
         if (!mark) continue;
         marks.push(mark);
         layers.push(layer.id);

@@ -1,5 +1,5 @@
 /** Layers in depth: seen from an eye, in the order in which they hide each other. */
-import type { Color, Point, Scene } from '../document/types';
+import type { Point, Scene } from '../document/types';
 import { cutByLine, sidesOf, within } from '../geometry/convex';
 import { flattened } from '../geometry/flatten';
 import {
@@ -16,43 +16,64 @@ import {
 import { apply, IDENTITY, translation } from '../geometry/matrix';
 import { cubicCount, isLine, polygon, reversed, turnOf } from '../geometry/outline';
 import { inDepth, type Piece, projectedPoint } from '../geometry/planes';
-import { applySpace, chained, type Eye, flatSpace, type Point3, type Space } from '../geometry/space';
+import { applySpace, chained, type Eye, flatSpace, type Point3 } from '../geometry/space';
 import { marksThrough, type Through } from '../recipe/bent';
 import { floodedBy } from '../recipe/covers/flood';
-import { areaCut, boxOfMarks, flatFill, grouped } from '../recipe/marks';
-import type { AreaCut, Ink, Mark } from '../recipe/types';
+import { areaCut, boxOfMarks, flatFill, grouped, laidOver } from '../recipe/marks';
+import type { AreaCut, Ink, Mark, Plane } from '../recipe/types';
 import { isSpace, type Pose } from './placement';
 
-/** Degrees that a scene is wide, from where its depth is looked at. */
-const ANGLE = 40;
-
 /** From where a scene is looked at. */
-export const eyeOf = ({ width, height }: Pick<Scene, 'width' | 'height'>): Eye => ({
+export const eyeOf = ({ width, height, eye: { angle, off } }: Pick<Scene, 'width' | 'height' | 'eye'>): Eye => ({
   to: flatSpace(IDENTITY),
-  middle: [width / 2, height / 2],
-  distance: width / 2 / Math.tan((ANGLE / 2) * (Math.PI / 180)),
+  middle: [width / 2 + off[0], height / 2 + off[1]],
+  distance: angle > 0 ? width / 2 / Math.tan((angle / 2) * (Math.PI / 180)) : Infinity,
 });
 
 /** From the pixels of what stands somewhere to those of the scene. */
 export const throughOf = (eye: Eye, pose: Pose): Through => (isSpace(pose) ? seenFrom(eye, pose) : pose);
 
-/** What a plane shows where it is seen from behind. */
-export type Back = { readonly back: 'shown' | 'hidden' | 'colored'; readonly backColor: Color };
-
-/** Marks in a plane of their own. */
-export interface Plane<T> {
-  /** Whose they are. */
+/** A plane, and whose it is. */
+export interface PlaneOf<T> extends Plane {
   readonly of: T;
-  readonly space: Space;
-  readonly marks: readonly Mark[];
-  readonly back: Back | null;
-  /** Whether they are laid over what is behind them as they are. */
-  readonly solid: boolean;
-  /** How they are laid over what is behind them; null for not at all. */
-  readonly laid: (marks: readonly Mark[]) => Mark | null;
 }
 
-interface Seen<T> extends Plane<T> {
+/** The planes of marks that stand somewhere in space: their own, and those that they bring along, in the order of the stack. */
+export const planesIn = (
+  marks: readonly Mark[],
+  { space, back, alpha, blend }: Omit<Plane, 'marks'>,
+): readonly Plane[] => {
+  const planes: Plane[] = [];
+  let own: Mark[] = [];
+  const flush = () => {
+    if (own.length > 0) planes.push({ space, back, alpha, blend, marks: own });
+    own = [];
+  };
+  for (const mark of marks) {
+    const brought = mark.op === 'group' ? mark.planes : undefined;
+    if (!brought) {
+      own.push(mark);
+      continue;
+    }
+    flush();
+    for (const plane of brought) {
+      planes.push({
+        ...plane,
+        space: chained(space, plane.space),
+        alpha: alpha * plane.alpha * mark.alpha,
+        blend: blend === 'normal' ? plane.blend : blend,
+      });
+    }
+  }
+  flush();
+  return planes;
+};
+
+/** Whether marks bring planes of their own along. */
+export const bringsPlanes = (marks: readonly Mark[]): boolean =>
+  marks.some((mark) => mark.op === 'group' && mark.planes);
+
+interface Seen<T> extends PlaneOf<T> {
   readonly h: Homography;
   /** The part of it that is before the eye, in its own pixels. */
   readonly corners: readonly Point[];
@@ -152,7 +173,7 @@ const seamUnder = (
 
 /** Marks of planes as they are seen, those first that others hide. Planes stand in the order of the stack, from the back. */
 export const planesSeen = <T>(
-  planes: readonly Plane<T>[],
+  planes: readonly PlaneOf<T>[],
   eye: Eye,
 ): readonly { readonly of: T; readonly mark: Mark }[] => {
   const seen = planes.flatMap((plane): Seen<T>[] => {
@@ -175,7 +196,7 @@ export const planesSeen = <T>(
     eye,
   );
   const faces = seen.map((plane): SeenFace | null => {
-    const face = plane.solid ? faceOf(plane.marks) : null;
+    const face = plane.alpha >= 1 && plane.blend === 'normal' ? faceOf(plane.marks) : null;
     if (!face || !face.corners.every((corner) => weightAt(plane.h, corner) >= NEAREST)) return null;
     const there = inEye(plane, face.corners);
     return { ...face, inEye: there, shown: onScreen(there, eye) };
@@ -194,7 +215,7 @@ export const planesSeen = <T>(
     const rest = (left.get(of) as number) - 1;
     left.set(of, rest);
     const shown = divided.has(of) ? [grouped(marks, { cuts: [areaOf(piece, rest > 0, eye)] })] : marks;
-    const mark = plane.laid(shown);
+    const mark = laidOver(shown, plane.blend, plane.alpha);
     if (!mark) return [];
     const face = faces[of];
     const seams: Mark[] = [];

@@ -106,6 +106,7 @@ describe('the time of a nest', () => {
       'still',
       'time',
       'background',
+      'space',
     ]);
   });
 });

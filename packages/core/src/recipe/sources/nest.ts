@@ -2,6 +2,8 @@ import { LIMITS } from '../../document/limits';
 import { choice, number, percent, scene, switchParam, type Values } from '../../document/params';
 import type { Rate, Scene } from '../../document/types';
 import { boxOutline } from '../../geometry/bounds';
+import { IDENTITY } from '../../geometry/matrix';
+import { chained, flatSpace } from '../../geometry/space';
 import { framesPerSecond } from '../../time/rate';
 import { areaCut, flatFill, grouped, markThrough } from '../marks';
 import { type Mark, pictureSource, type Shown } from '../types';
@@ -35,6 +37,7 @@ const PARAMS = {
   still: number('Frame', 0, { ...FRAME, when: ['play', 'freeze'] }),
   time: number('Time', 0, { ...FRAME, when: ['play', 'keyed'] }),
   background: switchParam('Background', false),
+  space: switchParam('In depth', false),
 } as const;
 
 /**
@@ -42,7 +45,7 @@ const PARAMS = {
  * clock: scenes of other rates keep their pace. After its last round a scene stays on the frame it ended with.
  */
 export const nestedFrame = (
-  v: Omit<Values<typeof PARAMS>, 'scene' | 'background'>,
+  v: Omit<Values<typeof PARAMS>, 'scene' | 'background' | 'space'>,
   frame: number,
   rate: Rate,
   inner: Pick<Scene, 'rate' | 'length'>,
@@ -64,13 +67,22 @@ export const nestedFrame = (
 };
 
 /** The picture of a nested scene about its middle, cut off at its edges. */
-const nestMarks = ({ width, height, background, marks }: Shown, withBackground: boolean): readonly Mark[] => {
+const nestMarks = (
+  { width, height, background, marks, planes }: Shown,
+  withBackground: boolean,
+  inDepth: boolean,
+): readonly Mark[] => {
   const [x, y] = [width / 2, height / 2];
   const frame = boxOutline({ left: -x, top: -y, right: x, bottom: y });
   const ground = withBackground && background !== null ? [flatFill([frame], background)] : [];
   const moved = marks.map((mark) => markThrough([1, 0, 0, 1, -x, -y], mark));
   if (moved.length + ground.length === 0) return [];
-  return [grouped([...ground, ...moved], { cuts: [areaCut([frame], { mode: 'show' })] })];
+  const picture = grouped([...ground, ...moved], { cuts: [areaCut([frame], { mode: 'show' })] });
+  if (!inDepth) return [picture];
+  const away = flatSpace([1, 0, 0, 1, -x, -y]);
+  const own = planes().map((plane) => ({ ...plane, space: chained(away, plane.space) }));
+  const under = { space: flatSpace(IDENTITY), back: null, alpha: 1, blend: 'normal' } as const;
+  return [{ ...picture, planes: [...(ground.length > 0 ? [{ ...under, marks: ground }] : []), ...own] }];
 };
 
 /** Plays another scene of the project, its middle at the origin: how fast, how often, which way, or by keyframes. */
@@ -93,6 +105,6 @@ export const nest = pictureSource({
     const shown = inner.at(at, settings);
     if (!take(shown.work)) return [];
     shown.told.forEach(tell);
-    return nestMarks(shown, v.background);
+    return nestMarks(shown, v.background, v.space);
   },
 });

@@ -58,7 +58,13 @@ export const PROJECT: readonly RandomEdit[] = [
   (at) =>
     setScene(
       at.scene.id,
-      at.chance.one([{ name: name(at) }, { length: frame(at) }, { width: amount(at) }, { poster: frame(at) }]),
+      at.chance.one([
+        { name: name(at) },
+        { length: frame(at) },
+        { width: amount(at) },
+        { poster: frame(at) },
+        { eye: { angle: amount(at), off: [amount(at), amount(at)] } },
+      ]),
     ),
   (at) => addMarker(at.scene.id, { id: at.makeId(), frame: frame(at), name: name(at) }),
   (at) => {

@@ -1,5 +1,6 @@
-import { LIMITS } from '@kite/core/document/limits';
-import type { Scene } from '@kite/core/document/types';
+import { LIMITS, WIDEST_EYE } from '@kite/core/document/limits';
+import { FAR } from '@kite/core/document/params';
+import type { Scene, Viewpoint } from '@kite/core/document/types';
 import { cardsOfKind, switchCards } from '@kite/core/edits/effects';
 import { setLayers } from '@kite/core/edits/layers';
 import { endingWith, setGuides, setScene } from '@kite/core/edits/scenes';
@@ -72,6 +73,57 @@ const Guides = ({ scene }: { scene: Scene }) => {
         </span>
       </div>
     </div>
+  );
+};
+
+const hasDepth = ({ layers }: Scene): boolean =>
+  Object.values(layers).some(
+    (layer) =>
+      layer.params.depth !== undefined ||
+      (layer.kind === 'drawing' && Object.values(layer.items).some(({ params }) => params.space !== undefined)),
+  );
+
+/** From where depth is looked at; nothing in a scene that has none. */
+const EyeFields = ({ scene }: { scene: Scene }) => {
+  const editor = useEditor();
+  if (!hasDepth(scene)) return null;
+  const { eye } = scene;
+  const set = (fields: Partial<Viewpoint>) => editor.edit(setScene(scene.id, { eye: { ...eye, ...fields } }));
+  const gesture = { onStart: () => editor.begin(), onEnd: () => editor.end() };
+  return (
+    <>
+      <div className={ROW}>
+        <span className="text-ink-2">Angle of view</span>
+        <NumberField
+          label="Angle of view"
+          value={eye.angle}
+          min={0}
+          max={WIDEST_EYE}
+          decimals={1}
+          unit={eye.angle === 0 ? '°: parallel' : '°'}
+          onChange={(angle) => set({ angle })}
+          {...gesture}
+        />
+      </div>
+      <div className={ROW}>
+        <span className="text-ink-2">Eye beside the middle</span>
+        <span className="grid grid-cols-2 gap-1.5">
+          {(['x', 'y'] as const).map((axis, i) => (
+            <NumberField
+              key={axis}
+              label={`Eye ${axis}`}
+              value={eye.off[i] as number}
+              min={-FAR}
+              max={FAR}
+              decimals={0}
+              unit={axis}
+              onChange={(v) => set({ off: i === 0 ? [v, eye.off[1]] : [eye.off[0], v] })}
+              {...gesture}
+            />
+          ))}
+        </span>
+      </div>
+    </>
   );
 };
 
@@ -228,6 +280,7 @@ export const SceneCard = ({ scene }: { scene: Scene }) => {
           </Button>
         </span>
       </div>
+      <EyeFields scene={scene} />
       <MotionBlur scene={scene} />
       <Guides scene={scene} />
       <p className="text-sm text-ink-2">
