@@ -104,6 +104,8 @@ describe('a cube of six squares', () => {
         }),
     ],
   ])('%s shows nothing of what is behind it, at 360 poses', (name, fill) => {
+    // Open seams are darker by up to 64; what is mapped by pixels is rounded more often.
+    const least = name === 'of one colour' ? 252 : 247;
     const seen: string[] = [];
     const every = name === 'of one colour' ? 1 : 12;
     for (let pose = 0; pose < 360; pose += every) {
@@ -117,7 +119,7 @@ describe('a cube of six squares', () => {
           );
           if (!covered) continue;
           const level = pixels[(y * W + x) * 4]!;
-          if (level < 252) seen.push(`${pose}: ${x}, ${y} is ${level}`);
+          if (level < least) seen.push(`${pose}: ${x}, ${y} is ${level}`);
         }
       }
     }
