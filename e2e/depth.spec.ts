@@ -134,8 +134,16 @@ test('a box is made of a layer in one step, turned by handles and by numbers, an
   await page.keyboard.press('Escape');
   await page.mouse.click(at(180, 100).x, at(180, 100).y);
   await expect(page.getByRole('group', { name: 'Layer Sign top', exact: true })).toHaveClass(/bg-sky-2/);
+  // The back was nearest before the box was turned over, and stands last in the stack.
+  await page.getByRole('group', { name: 'Layer Sign box', exact: true }).click();
+  await setNumber(page, 'Turn x', '0');
+  await setNumber(page, 'Turn y', '180');
+  await page.keyboard.press('Escape');
+  await expect.poll(() => pixel(page, at(180, 100))).toEqual([0x3b, 0x65, 0x8a]);
+  await page.mouse.click(at(180, 100).x, at(180, 100).y);
+  await expect(page.getByRole('group', { name: 'Layer Sign back', exact: true })).toHaveClass(/bg-sky-2/);
 
-  for (let i = 0; i < 4; i++) await page.keyboard.press('Control+z');
+  for (let i = 0; i < 6; i++) await page.keyboard.press('Control+z');
   await expect.poll(async () => (await sceneOf(page, server)).order).toEqual(['a']);
 });
 

@@ -3,7 +3,7 @@
  * recompiles one layer, and moving it about does not touch its recipe.
  */
 import { lastMade, remembered } from '../document/remembered';
-import type { Assets, Color, DrawingLayer, Id, Item, Layer, Scene } from '../document/types';
+import type { Assets, Color, DrawingLayer, Id, Item, Layer, Point, Scene } from '../document/types';
 import type { Params, Values } from '../document/params';
 import { IDENTITY, type Matrix, multiply } from '../geometry/matrix';
 import { type Wiring, wiringOf } from '../formula/wiring';
@@ -23,7 +23,7 @@ import { standings } from './standing';
 import { marksWithin } from './pixels';
 import { knobsOf, turned } from './turned';
 import { bringsPlanes, eyeOf, type PlaneOf, planesIn, planesSeen, throughOf } from './depth';
-import { chained, translationAway } from '../geometry/space';
+import { applySpace, chained, translationAway } from '../geometry/space';
 import { inSpace, isSpace, placementOf, type Placement, type Pose, posed } from './placement';
 import { fontLabel } from '../motion/kinds/font';
 import { NO_FONTS, type Fonts } from '../type/types';
@@ -75,6 +75,8 @@ export interface Program {
   readonly throughAt: (layer: Id, frame: number) => Through;
   /** From the pixels that its position is in to the scene's, as they are seen at its z. */
   readonly aroundAt: (layer: Id, frame: number) => Through;
+  /** How far a point of a layer's own pixels lies behind the plane of the scene; null for one without depth. */
+  readonly awayAt: (layer: Id, frame: number, at: Point) => number | null;
   /** What one layer draws, in its own pixels, hidden or not. */
   readonly marksAt: (layer: Id, frame: number) => readonly Mark[];
   /**
@@ -272,6 +274,11 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
     throughAt: (id, frame) => {
       const layer = scene.layers[id];
       return layer ? seenThrough(layer, frame) : IDENTITY;
+    },
+    awayAt: (id, frame, [x, y]) => {
+      const layer = scene.layers[id];
+      const pose = layer && poseOf(layer, frame);
+      return pose && isSpace(pose) ? applySpace(pose, [x, y, 0])[2] : null;
     },
     aroundAt: (id, frame) => {
       const layer = scene.layers[id];

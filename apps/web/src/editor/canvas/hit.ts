@@ -97,19 +97,29 @@ const inBox = (editor: Editor, id: Id, at: Point): boolean => {
   return x >= box.left && x <= box.right && y >= box.top && y <= box.bottom;
 };
 
+/** So much nearer, in pixels, and a layer is seen before another: in one plane the stack decides. */
+const NEARER = 0.01;
+
 /** The front-most layer under a point of the scene; strokes are hit within `slack` of it. */
 export const layerAt = (editor: Editor, at: Point, slack: number): Id | null => {
   const program = editor.program;
   const { frame, cutPart, selection } = editor.state;
+  // Of those in depth that stand next to each other in the stack it is the nearest that is seen.
+  let nearest: { id: Id; away: number } | null = null;
   for (const id of shown(editor)) {
     const local = seenAt(program.throughAt(id, frame), at);
     if (!local) continue;
+    const away = program.awayAt(id, frame, local);
+    if (away === null && nearest) break;
     // How much larger it is shown there.
     const scale = meanScale(program.matrixAt(id, frame)) || 1;
     // Of what is selected the part that is cut away may be seen, and so be seized.
     const uncut = cutPart !== 'gone' && selection.layers.includes(id);
-    if (program.marksAt(id, frame).some((mark) => hits(mark, local, IDENTITY, slack / scale, uncut))) return id;
+    if (!program.marksAt(id, frame).some((mark) => hits(mark, local, IDENTITY, slack / scale, uncut))) continue;
+    if (away === null) return id;
+    if (!nearest || away < nearest.away - NEARER) nearest = { id, away };
   }
+  if (nearest) return nearest.id;
   // Between letters there is nothing to hit, and yet it is the words that are meant.
   return shown(editor).find((id) => textOf(editor.scene.layers[id]) !== null && inBox(editor, id, at)) ?? null;
 };
