@@ -179,21 +179,15 @@ try {
   await page.getByText('= ').waitFor();
   await shot('formula');
   await page.getByRole('button', { name: 'Close the formula' }).click();
-  await page.getByRole('button', { name: 'Scene Route title', exact: true }).click();
 
-  await page.keyboard.press('t');
-  const free = await page.getByTestId('canvas').boundingBox();
-  await page.mouse.click(free.x + free.width / 2, free.y + 110);
-  await page.keyboard.type('Night lines');
-  await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: 'Moves', exact: true }).click();
-  await page.getByRole('radio', { name: 'Letters', exact: true }).click();
-  await page.getByRole('button', { name: 'Rise in' }).click();
-  await frame(18);
-  await page.waitForTimeout(500);
-  await shot('letters');
-  await page.getByRole('button', { name: 'Close', exact: true }).click();
-  for (let n = 0; n < 4; n++) await page.keyboard.press('Control+z');
+  await page.getByRole('button', { name: 'Scene Letter cube', exact: true }).click();
+  await frame(35);
+  await page.getByRole('group', { name: 'Layer Front box', exact: true }).click({ position: { x: 90, y: 12 } });
+  await page.getByRole('button', { name: 'Open Front box' }).click();
+  await page.getByLabel('Turn y', { exact: true }).fill('34');
+  await page.getByLabel('Turn y', { exact: true }).press('Enter');
+  await shot('depth');
+  await page.getByRole('button', { name: 'Scene Route title', exact: true }).click();
   await frame(130);
 
   await page.getByRole('button', { name: 'Pictures and fonts' }).click();
