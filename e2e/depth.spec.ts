@@ -7,7 +7,7 @@ import { compileScene, NO_LIBRARY } from '@kite/core/scene/compile';
 import { eyeOf } from '@kite/core/scene/depth';
 import { addCard, drag, middle, newProject as newByHand, onScene, setNumber } from './support/editor';
 import { discLayer, openMade } from './support/made';
-import { agreeing } from './support/outputs';
+import { agreeing, distances } from './support/outputs';
 import { inOrder, named, pixel, sceneOf, valueOf } from './support/scene';
 import { expect, test } from './support/test';
 
@@ -222,7 +222,10 @@ test('what is in depth is the same in preview, PNG, banner and SVG', async ({ pa
   const { body } = await server.api<{ id: string }>('POST', '/projects/import', writeArchive(project, new Map()));
   await page.goto(`${server.url}/projects/${body.id}`);
   await expect(page.getByTestId('canvas')).toBeVisible();
-  await agreeing(page, server, context, body.id);
+  const { png, svg } = await agreeing(page, server, context, body.id);
+  // Outlines are the same in an SVG; what has to be mapped is laid there without perspective, in its place.
+  expect(distances(png, svg, (x, y) => y > 185 && x > 100).filter((d) => d > 40)).toEqual([]);
+  expect(distances(png, svg, (x, y) => Math.hypot(x - 80, y - 70) < 8).filter((d) => d > 24)).toEqual([]);
 });
 
 test('Depth is a switch of any layer, and nothing changes by it', async ({ page, server }) => {

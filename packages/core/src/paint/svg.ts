@@ -1,7 +1,8 @@
 /** Display list → SVG (SVG 2; Compositing and Blending Level 1 for blend modes). */
-import type { CutOut, GradientStop, PictureAsset } from '../document/types';
+import type { CutOut, GradientStop, PictureAsset, Point } from '../document/types';
 import { type Box, boxThrough, grown, outlineBox, union } from '../geometry/bounds';
 import { areaOn } from './crisp';
+import { type Homography, matrixNear, NEAREST, weightAt } from '../geometry/homography';
 import type { Matrix } from '../geometry/matrix';
 import { areaOf, outlinesOf } from '../geometry/polygons';
 import { dataOf } from '../geometry/trace';
@@ -117,15 +118,25 @@ class Writer {
       case 'group': {
         const chain = mark.effect ? chainOf(mark) : [];
         const inner = (chain.at(-1) ?? mark).marks.map((m) => this.mark(m, size)).join('');
+        const placed = mark.bend ? this.bent(mark.bend, mark.marks, inner) : inner;
         const blend = mark.blend === 'plus' ? 'plus-lighter' : mark.blend;
         const styles = [blend !== 'normal' && `mix-blend-mode:${blend}`, mark.sum && 'isolation:isolate'].filter(
           Boolean,
         );
         const style = styles.length > 0 ? ` style="${styles.join(';')}"` : '';
-        const cut = mark.cuts ? this.cut(inner, mark.cuts, size) : inner;
+        const cut = mark.cuts ? this.cut(placed, mark.cuts, size) : placed;
         return `<g${this.effect(chain)}${alpha}${style}>${cut}</g>`;
       }
     }
+  }
+
+  /** What is mapped as a picture, as nearly as SVG can: it has matrices, and no perspective. */
+  private bent(bend: Homography, marks: readonly Mark[], inner: string): string {
+    const box = boxOfMarks(marks);
+    if (!box) return '';
+    this.notes.add('Gradients, pictures and effects in depth or pinned are laid in the SVG without perspective.');
+    const middle: Point = [(box.left + box.right) / 2, (box.top + box.bottom) / 2];
+    return weightAt(bend, middle) < NEAREST ? '' : `<g${transformOf(matrixNear(bend, middle))}>${inner}</g>`;
   }
 
   /** The filter of a chain of effects, as one: of filters inside filters browsers cut off what spreads. */
