@@ -172,6 +172,25 @@ describe('layers in depth', () => {
     expect(at(drawn(sceneOf([red({ ...turned, back: 'colored', backColor: '#2EC4B6' })])), 80, 60)).toEqual(GREEN);
     expect(at(drawn(sceneOf([red({ position: middle, back: 'hidden' })])), 80, 60)).toEqual(RED);
   });
+  it('are shaded by the cosine between their normal and the light, where they are lit', () => {
+    const lit = (values: { readonly [key: string]: Value }, light: Partial<Scene['light']>) =>
+      at(
+        drawn({ ...sceneOf([red({ position: middle, lit: true, ...values })]), light: { ...EMPTY.light, ...light } }),
+        80,
+        60,
+      );
+    const shade = (share: number) => RED.map((v) => Math.round(v! * share));
+    const near = (got: readonly number[], share: number) =>
+      got.forEach((v, i) => expect(Math.abs(v - shade(share)[i]!)).toBeLessThanOrEqual(1));
+    // Turned by 60 degrees about y it faces to the right; the light comes from there, or from straight ahead.
+    near(lit({ turnY: 60 }, { turn: 90, tilt: 0, strength: 1 }), Math.sin(Math.PI / 3));
+    near(lit({ turnY: 60 }, { tilt: 90, strength: 1 }), 0.5);
+    near(lit({ turnY: 60 }, { tilt: 90, strength: 0.5 }), 0.75);
+    // The side that is seen is the one that is lit.
+    near(lit({ turnY: 180 }, { tilt: 90, strength: 1 }), 1);
+    near(lit({ turnY: 60 }, { turn: -90, tilt: 0, strength: 1 }), 0);
+    near(lit({ turnY: 60, lit: false }, { tilt: 90, strength: 1 }), 1);
+  });
   it('seen from the edge, behind the eye, or as flat as nothing draw nothing', () => {
     const { distance } = eyeOf(EMPTY);
     const unseen: readonly { readonly [key: string]: Value }[] = [

@@ -154,6 +154,7 @@ export const sceneRule = object({
       Object.keys(v).sort().join() === 'x,y' &&
       [v.x, v.y].every((list) => Array.isArray(list) && list.length <= LIMITS.guides && list.every(isPlace)),
   ),
+  light: object({ turn: between(-FAR, FAR), tilt: between(-90, 90), strength: between(0, 1) }),
   markers: yup
     .array(object({ id: idRule, frame: whole(0, LIMITS.length), name: nameRule }))
     .strict()

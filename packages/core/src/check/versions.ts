@@ -165,10 +165,14 @@ const withGroups: Upgrade = (document) => ({
 /** Deliveries came with format 9. */
 const withDeliveries: Upgrade = (document) => ({ ...document, deliveries: [] });
 
-/** Depth came with format 10, and from where a scene's is looked at. */
+/** Depth came with format 10, from where a scene's is looked at, and its light. */
 const withDepth: Upgrade = (document) => ({
   ...document,
-  scenes: each(document.scenes, (scene) => ({ ...scene, eye: { angle: 40, off: [0, 0] } })),
+  scenes: each(document.scenes, (scene) => ({
+    ...scene,
+    eye: { angle: 40, off: [0, 0] },
+    light: { turn: -35, tilt: 50, strength: 0.6 },
+  })),
 });
 
 /** From each older version to the next. */

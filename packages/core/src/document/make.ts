@@ -3,6 +3,7 @@ import type { Routine, RoutineStep } from './moves';
 import type {
   Color,
   ControllerLayer,
+  Light,
   DrawingLayer,
   Id,
   Item,
@@ -44,6 +45,9 @@ export interface SceneSize {
 /** Wide enough for depth to show, and not so wide that it bulges. */
 export const FIRST_EYE: Viewpoint = { angle: 40, off: [0, 0] };
 
+/** From the upper left, and mostly from the front. */
+export const FIRST_LIGHT: Light = { turn: -35, tilt: 50, strength: 0.6 };
+
 export const newScene = (id: Id, name: string, size: SceneSize): Scene => ({
   id,
   name,
@@ -52,6 +56,7 @@ export const newScene = (id: Id, name: string, size: SceneSize): Scene => ({
   order: [],
   poster: Math.floor(size.length / 2),
   eye: FIRST_EYE,
+  light: FIRST_LIGHT,
   guides: { x: [], y: [] },
   markers: [],
   routines: [],

@@ -256,6 +256,7 @@ export const DEPTH = {
     'shown',
     IN_DEPTH,
   ),
+  lit: switchParam('Lit', false, IN_DEPTH),
   backColor: color('Colour of the back', '#2B2F77', { when: ['back', 'colored'] }),
 } satisfies Params;
 

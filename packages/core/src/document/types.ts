@@ -215,6 +215,15 @@ export interface Viewpoint {
   readonly off: Point;
 }
 
+/** A light that planes in depth are shaded by, where they are lit. */
+export interface Light {
+  /** Where it comes from, in degrees: clockwise from above, and how far towards the eye, 90 being straight from there. */
+  readonly turn: number;
+  readonly tilt: number;
+  /** How much darker is what it does not fall on, 0..1. */
+  readonly strength: number;
+}
+
 export interface Scene {
   readonly id: Id;
   readonly name: string;
@@ -231,6 +240,7 @@ export interface Scene {
   /** The frame that stands for the scene in pictures of it. */
   readonly poster: number;
   readonly eye: Viewpoint;
+  readonly light: Light;
   /** Places of upright and level guides, in pixels. */
   readonly guides: { readonly x: readonly number[]; readonly y: readonly number[] };
   /** In rising order of frame. */

@@ -268,6 +268,14 @@ const fitScene = (scene: Scene, before: Scene | undefined, path: Path, fits: Fit
   fit('height', wholeWithin(scene.height, 1, LIMITS.side));
   fit('length', wholeWithin(scene.length, 1, LIMITS.length));
   fit('poster', wholeWithin(scene.poster, 0, LIMITS.length));
+  if (scene.light !== before?.light) {
+    const { turn, tilt, strength } = scene.light;
+    fit('light', {
+      turn: clamped(turn, -FAR, FAR, 0),
+      tilt: clamped(tilt, -90, 90, 0),
+      strength: clamped(strength, 0, 1, 0),
+    });
+  }
   if (scene.eye !== before?.eye) {
     const [x, y] = scene.eye.off;
     const off: Point = [clamped(x, -FAR, FAR, 0), clamped(y, -FAR, FAR, 0)];

@@ -64,7 +64,7 @@ export const setGuides = (id: Id, guides: Scene['guides']): Edit => ({
 });
 
 type SceneFields = Partial<
-  Pick<Scene, 'name' | 'width' | 'height' | 'rate' | 'length' | 'background' | 'poster' | 'eye'>
+  Pick<Scene, 'name' | 'width' | 'height' | 'rate' | 'length' | 'background' | 'poster' | 'eye' | 'light'>
 >;
 
 /** The layers that end with their scene: what a new length carries along. */

@@ -5,7 +5,7 @@ import { type Edit, plain } from '../document/patches';
 import type { Color, DrawingLayer, Id, Layer, Properties, Scene, Value } from '../document/types';
 import type { Box } from '../geometry/bounds';
 import { apply } from '../geometry/matrix';
-import { rgbOf } from '../picture/pixels';
+import { dimmedColor } from '../recipe/covers/flood';
 import { layerBox } from '../scene/bounds';
 import type { Program } from '../scene/compile';
 import { placementOf } from '../scene/placement';
@@ -40,16 +40,6 @@ export const SOLID_LIMITS = {
 const valued = (values: { readonly [key: string]: Value }): Properties =>
   Object.fromEntries(Object.entries(values).map(([key, value]) => [key, { value }]));
 
-/** A colour darker by a share, as a side that less light falls on. */
-const shaded = (color: Color, share: number): Color =>
-  `#${rgbOf(color)
-    .map((v) =>
-      Math.round(v * share)
-        .toString(16)
-        .padStart(2, '0'),
-    )
-    .join('')}`.toUpperCase();
-
 /** As the edits are called, and the commands that ask for them. */
 export const SOLID_LABELS: { readonly [F in SolidForm]: string } = {
   box: 'Make a box',
@@ -70,7 +60,7 @@ interface Face {
 const facesOf = (width: number, height: number, { depth, color }: Solid): readonly Face[] => {
   const [w, h, d] = [width / 2, height / 2, depth / 2];
   const face = (name: string, size: readonly [number, number], light: number, place: Face['place']): Face => ({
-    ...{ name, width: size[0], height: size[1], color: shaded(color, light), place },
+    ...{ name, width: size[0], height: size[1], color: dimmedColor(color, light), place },
   });
   return [
     face('right', [depth, height], 0.85, { position: [w, 0], turnY: 90 }),

@@ -103,6 +103,8 @@ export interface Plane {
   readonly space: Space;
   readonly marks: readonly Mark[];
   readonly back: Back | null;
+  /** Whether the light of the scene shades it. */
+  readonly lit: boolean;
   /** How they are laid over what is behind them. */
   readonly alpha: number;
   readonly blend: BlendMode;

@@ -321,7 +321,9 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
           (all, of) => all * layerOf(of).place.at(frame).opacity,
           1,
         );
-        const placed = { space: inSpace(poseOf(layer, frame)), back: place.depthAt(frame), alpha, blend: layer.blend };
+        const depth = place.depthAt(frame);
+        const lit = depth?.lit ?? false;
+        const placed = { space: inSpace(poseOf(layer, frame)), back: depth, lit, alpha, blend: layer.blend };
         return alpha > 0 ? planesIn(drawnAt(layer, frame).marks, placed) : [];
       }),
     at: (frame, wanted) => {
@@ -332,7 +334,7 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
       // Those in depth that stand next to each other in the stack.
       let run: PlaneOf<Id>[] = [];
       const flush = () => {
-        for (const { of, mark } of run.length > 0 ? planesSeen(run, eye) : []) {
+        for (const { of, mark } of run.length > 0 ? planesSeen(run, eye, scene.light) : []) {
           marks.push(mark);
           layers.push(of);
         }
@@ -362,7 +364,8 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
         const pose = poseOf(layer, frame, poses);
         const { blend } = layer;
         if (isSpace(pose) || bringsPlanes(drawn.marks)) {
-          const placed = { space: inSpace(pose), back: place.depthAt(frame), alpha, blend };
+          const depth = place.depthAt(frame);
+          const placed = { space: inSpace(pose), back: depth, lit: depth?.lit ?? false, alpha, blend };
           for (const plane of planesIn(drawn.marks, placed)) run.push({ ...plane, of: layer.id });
           continue;
         }

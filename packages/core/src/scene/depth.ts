@@ -1,5 +1,5 @@
 /** Layers in depth: seen from an eye, in the order in which they hide each other. */
-import type { Point, Scene } from '../document/types';
+import type { Light, Point, Scene } from '../document/types';
 import { cutByLine, sidesOf, within } from '../geometry/convex';
 import { flattened } from '../geometry/flatten';
 import {
@@ -13,12 +13,12 @@ import {
   seenFrom,
   weightAt,
 } from '../geometry/homography';
-import { apply, IDENTITY, translation } from '../geometry/matrix';
+import { apply, IDENTITY, translation, turn } from '../geometry/matrix';
 import { cubicCount, isLine, polygon, reversed, turnOf } from '../geometry/outline';
 import { inDepth, type Piece, projectedPoint } from '../geometry/planes';
-import { applySpace, chained, type Eye, flatSpace, type Point3 } from '../geometry/space';
+import { applySpace, chained, type Eye, flatSpace, type Point3, type Space } from '../geometry/space';
 import { marksThrough, type Through } from '../recipe/bent';
-import { floodedBy } from '../recipe/covers/flood';
+import { dimmedBy, floodedBy } from '../recipe/covers/flood';
 import { areaCut, boxOfMarks, flatFill, grouped, laidOver } from '../recipe/marks';
 import type { AreaCut, Ink, Mark, Plane } from '../recipe/types';
 import { isSpace, type Pose } from './placement';
@@ -41,12 +41,12 @@ export interface PlaneOf<T> extends Plane {
 /** The planes of marks that stand somewhere in space: their own, and those that they bring along, in the order of the stack. */
 export const planesIn = (
   marks: readonly Mark[],
-  { space, back, alpha, blend }: Omit<Plane, 'marks'>,
+  { space, back, lit, alpha, blend }: Omit<Plane, 'marks'>,
 ): readonly Plane[] => {
   const planes: Plane[] = [];
   let own: Mark[] = [];
   const flush = () => {
-    if (own.length > 0) planes.push({ space, back, alpha, blend, marks: own });
+    if (own.length > 0) planes.push({ space, back, lit, alpha, blend, marks: own });
     own = [];
   };
   for (const mark of marks) {
@@ -78,6 +78,23 @@ interface Seen<T> extends PlaneOf<T> {
   /** The part of it that is before the eye, in its own pixels. */
   readonly corners: readonly Point[];
 }
+
+/**
+ * The share of its brightness that a light leaves of a plane, by the cosine between its normal and the way to the light (Lambert). A
+ * plane is lit on the side that is seen.
+ */
+export const litBy = ({ turn: around, tilt, strength }: Light, space: Space, behind: boolean): number => {
+  const [a, b] = [
+    [space[0], space[4], space[8]],
+    [space[1], space[5], space[9]],
+  ] as const;
+  const [x, y, z] = [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
+  const length = Math.hypot(x, y, z) || 1;
+  const [[cosTurn, sinTurn], [cosTilt, sinTilt]] = [turn(around), turn(tilt)];
+  // Unturned, the normal of the side that is seen comes towards the eye.
+  const along = (-x * sinTurn * cosTilt + y * cosTurn * cosTilt + z * sinTilt) / length;
+  return 1 - strength * (1 - Math.max(0, behind ? -along : along));
+};
 
 /** How far what lies under a seam reaches beyond it, in pixels of the scene: it is covered there. */
 const UNDER = 2;
@@ -175,6 +192,7 @@ const seamUnder = (
 export const planesSeen = <T>(
   planes: readonly PlaneOf<T>[],
   eye: Eye,
+  light: Light,
 ): readonly { readonly of: T; readonly mark: Mark }[] => {
   const seen = planes.flatMap((plane): Seen<T>[] => {
     const box = boxOfMarks(plane.marks);
@@ -183,9 +201,12 @@ export const planesSeen = <T>(
     const corners = beforeEye(h, cornersOf(box));
     const [corner] = corners;
     if (!corner || corners.length < 3) return [];
-    const behind = plane.back && plane.back.back !== 'shown' && isFromBehind(h, corner) ? plane.back : null;
-    if (behind?.back === 'hidden') return [];
-    return [{ ...plane, ...(behind && { marks: floodedBy(behind.backColor, plane.marks) }), h, corners }];
+    const behind = isFromBehind(h, corner);
+    const back = behind ? plane.back : null;
+    if (back?.back === 'hidden') return [];
+    const inked = back?.back === 'colored' ? floodedBy(back.backColor, plane.marks) : plane.marks;
+    const share = plane.lit ? litBy(light, plane.space, behind) : 1;
+    return [{ ...plane, marks: share < 1 ? dimmedBy(share, inked) : inked, h, corners }];
   });
   const inEye = ({ space }: Seen<T>, corners: readonly Point[]): readonly Point3[] => {
     const placed = chained(eye.to, space);

@@ -243,6 +243,7 @@ const randomScene = (chance: Chance, id: Id, inner: Id | null, assets: readonly 
     layers: Object.fromEntries(hung.map((l) => [l.id, l])),
     order: hung.map((l) => l.id),
     poster: chance.whole(0, empty.length - 1),
+    light: { turn: chance.one([0, 400]), tilt: chance.one([-20, 90]), strength: chance.one([0, 0.5]) },
     eye: { angle: chance.one([0, 40, 90]), off: chance.one([[0, 0] as const, [40, -30] as const]) },
     markers: chance.times(0, 2, (i) => ({ id: `m${i}`, frame: i * 10, name: `Marker ${i}` })),
     sets: members.length > 0 ? [{ id: 'set', name: 'Set', members }] : [],

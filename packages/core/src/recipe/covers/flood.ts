@@ -1,6 +1,8 @@
 import { color, percent } from '../../document/params';
 import type { Color } from '../../document/types';
-import { type Effect, type Mark, shortPercent } from '../types';
+import { rgbOf } from '../../picture/pixels';
+import { type Effect, type Ink, type Mark, shortPercent } from '../types';
+import { brightnessBy } from './brightness';
 import { changedBy, effect } from './effect';
 
 /** A colour over all that is visible, which keeps its alpha. */
@@ -20,17 +22,47 @@ export const floodBy = (over: Color, strength: number): Effect => {
   };
 };
 
+/** Whether marks are drawn by inks alone, and inks of a kind. */
+const areInks = (marks: readonly Mark[], wanted: (ink: Ink) => boolean): boolean =>
+  marks.every((mark) => {
+    if (mark.op === 'group') return !mark.effect && !mark.bend && areInks(mark.marks, wanted);
+    return mark.op !== 'picture' && wanted(mark.ink);
+  });
+
+const withInks = (marks: readonly Mark[], change: (ink: Ink) => Ink): readonly Mark[] =>
+  marks.map((mark) => {
+    if (mark.op === 'group') return { ...mark, marks: withInks(mark.marks, change) };
+    return mark.op === 'picture' ? mark : { ...mark, ink: change(mark.ink) };
+  });
+
 /** Marks in one colour: as outlines where they are nothing else, each as strongly as it was. */
-export const floodedBy = (over: Color, marks: readonly Mark[]): readonly Mark[] => {
-  const flat = (mark: Mark): boolean =>
-    mark.op === 'fill' || mark.op === 'stroke'
-      ? mark.ink.style === 'solid' && mark.ink.color.length === 7
-      : mark.op === 'group' && !mark.effect && !mark.bend && mark.marks.every(flat);
-  const inked = (mark: Mark): Mark => {
-    if (mark.op === 'group') return { ...mark, marks: mark.marks.map(inked) };
-    return mark.op === 'picture' ? mark : { ...mark, ink: { style: 'solid', color: over } };
-  };
-  return marks.every(flat) ? marks.map(inked) : [changedBy(floodBy(over, 1), marks)];
+export const floodedBy = (over: Color, marks: readonly Mark[]): readonly Mark[] =>
+  areInks(marks, (ink) => ink.style === 'solid' && ink.color.length === 7)
+    ? withInks(marks, () => ({ style: 'solid', color: over }))
+    : [changedBy(floodBy(over, 1), marks)];
+
+/** A colour at a share of its brightness, as strong as it was. */
+export const dimmedColor = (color: Color, share: number): Color => {
+  const channels = rgbOf(color).map((v) =>
+    Math.round(v * share)
+      .toString(16)
+      .padStart(2, '0'),
+  );
+  return `#${channels.join('')}${color.slice(7)}`.toUpperCase();
+};
+
+/** Marks at a share of their brightness, 0..1: by their inks where they have nothing else. */
+export const dimmedBy = (share: number, marks: readonly Mark[]): readonly Mark[] => {
+  const dimmed = (ink: Ink): Ink =>
+    ink.style === 'solid'
+      ? { style: 'solid', color: dimmedColor(ink.color, share) }
+      : {
+          ...ink,
+          gradient: { stops: ink.gradient.stops.map((stop) => ({ ...stop, color: dimmedColor(stop.color, share) })) },
+        };
+  return areInks(marks, (ink) => ink.style === 'solid' || ink.grain <= 0)
+    ? withInks(marks, dimmed)
+    : [changedBy(brightnessBy(share), marks)];
 };
 
 export const flood = effect({

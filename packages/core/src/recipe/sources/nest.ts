@@ -81,7 +81,7 @@ const nestMarks = (
   if (!inDepth) return [picture];
   const away = flatSpace([1, 0, 0, 1, -x, -y]);
   const own = planes().map((plane) => ({ ...plane, space: chained(away, plane.space) }));
-  const under = { space: flatSpace(IDENTITY), back: null, alpha: 1, blend: 'normal' } as const;
+  const under = { space: flatSpace(IDENTITY), back: null, lit: false, alpha: 1, blend: 'normal' } as const;
   return [{ ...picture, planes: [...(ground.length > 0 ? [{ ...under, marks: ground }] : []), ...own] }];
 };
 

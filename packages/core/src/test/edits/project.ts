@@ -64,6 +64,7 @@ export const PROJECT: readonly RandomEdit[] = [
         { width: amount(at) },
         { poster: frame(at) },
         { eye: { angle: amount(at), off: [amount(at), amount(at)] } },
+        { light: { turn: amount(at), tilt: amount(at), strength: amount(at) } },
       ]),
     ),
   (at) => addMarker(at.scene.id, { id: at.makeId(), frame: frame(at), name: name(at) }),

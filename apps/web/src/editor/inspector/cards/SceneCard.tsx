@@ -83,6 +83,13 @@ const hasDepth = ({ layers }: Scene): boolean =>
       (layer.kind === 'drawing' && Object.values(layer.items).some(({ params }) => params.space !== undefined)),
   );
 
+/** Of the light that shades layers in depth that are lit. */
+const LIGHT_FIELDS = [
+  { key: 'turn', label: 'Light from', min: -FAR, max: FAR, factor: 1, unit: '°' },
+  { key: 'tilt', label: 'Light in front', min: -90, max: 90, factor: 1, unit: '°' },
+  { key: 'strength', label: 'Light’s strength', min: 0, max: 100, factor: 100, unit: '%' },
+] as const;
+
 /** From where depth is looked at; nothing in a scene that has none. */
 const EyeFields = ({ scene }: { scene: Scene }) => {
   const editor = useEditor();
@@ -105,6 +112,21 @@ const EyeFields = ({ scene }: { scene: Scene }) => {
           {...gesture}
         />
       </div>
+      {LIGHT_FIELDS.map(({ key, label, min, max, factor, unit }) => (
+        <div key={key} className={ROW}>
+          <span className="text-ink-2">{label}</span>
+          <NumberField
+            label={label}
+            value={scene.light[key] * factor}
+            min={min}
+            max={max}
+            decimals={0}
+            unit={unit}
+            onChange={(v) => editor.edit(setScene(scene.id, { light: { ...scene.light, [key]: v / factor } }))}
+            {...gesture}
+          />
+        </div>
+      ))}
       <div className={ROW}>
         <span className="text-ink-2">Eye beside the middle</span>
         <span className="grid grid-cols-2 gap-1.5">
