@@ -87,7 +87,7 @@ const hasDepth = ({ layers }: Scene): boolean =>
 const LIGHT_FIELDS = [
   { key: 'turn', label: 'Light from', min: -FAR, max: FAR, factor: 1, unit: '°' },
   { key: 'tilt', label: 'Light in front', min: -90, max: 90, factor: 1, unit: '°' },
-  { key: 'strength', label: 'Light’s strength', min: 0, max: 100, factor: 100, unit: '%' },
+  { key: 'strength', label: 'Shading', min: 0, max: 100, factor: 100, unit: '%' },
 ] as const;
 
 /** From where depth is looked at; nothing in a scene that has none. */
@@ -128,7 +128,7 @@ const EyeFields = ({ scene }: { scene: Scene }) => {
         </div>
       ))}
       <div className={ROW}>
-        <span className="text-ink-2">Eye beside the middle</span>
+        <span className="text-ink-2">Eye off by</span>
         <span className="grid grid-cols-2 gap-1.5">
           {(['x', 'y'] as const).map((axis, i) => (
             <NumberField
