@@ -240,4 +240,18 @@ test('Depth is a switch of any layer, and nothing changes by it', async ({ page,
   await setNumber(page, 'z', '300');
   // Farther away it is smaller.
   await expect.poll(() => pixel(page, at(82, 82))).toEqual([255, 255, 255]);
+
+  // Through a camera that looks at another place all stands elsewhere; without it as before.
+  const inside = at(130, 110);
+  await expect.poll(() => pixel(page, inside)).toEqual(before);
+  await page.getByRole('button', { name: 'Add a camera' }).click();
+  await expect(page.getByLabel('Camera', { exact: true })).toBeChecked();
+  await expect(page.getByLabel('Angle of view', { exact: true })).toHaveValue('40');
+  const position = page.getByLabel('Position x', { exact: true });
+  await position.fill('450');
+  await position.press('Enter');
+  await expect.poll(() => pixel(page, inside)).toEqual([255, 255, 255]);
+  await page.getByLabel('Camera', { exact: true }).uncheck();
+  await expect(page.getByLabel('Angle of view', { exact: true })).toHaveCount(0);
+  await expect.poll(() => pixel(page, inside)).toEqual(before);
 });

@@ -172,6 +172,49 @@ describe('layers in depth', () => {
     expect(at(drawn(sceneOf([red({ ...turned, back: 'colored', backColor: '#2EC4B6' })])), 80, 60)).toEqual(GREEN);
     expect(at(drawn(sceneOf([red({ position: middle, back: 'hidden' })])), 80, 60)).toEqual(RED);
   });
+  it('are seen through a camera: the other way round, from frame to frame the one in front', () => {
+    const turns = { turnX: 20, turnY: -35, rotation: 10 };
+    const camera = (values: { readonly [key: string]: Value }, fields: Partial<Layer> = {}): Layer =>
+      ({
+        ...newController(EMPTY, `k${Object.keys(values).length}`, 'Camera'),
+        ...fields,
+        params: valued({ depth: true, camera: true, position: middle, ...values }),
+      }) as Layer;
+    const one = cube(turns, (i) => filled(['#E4572E', '#2EC4B6', '#FFB23E', '#4F86B8', '#E9ECF5', '#FF5D5D'][i]!));
+    const seen = (...cameras: Layer[]): Uint8ClampedArray =>
+      drawn({
+        ...one,
+        layers: { ...one.layers, ...Object.fromEntries(cameras.map((layer) => [layer.id, layer])) },
+        order: [...cameras.map(({ id }) => id), ...one.order],
+      });
+    const plain = drawn(one);
+    expect(seen(camera({}))).toEqual(plain);
+    // Moved to the left by 20 px it shows all 20 px further to the right.
+    const aside = seen(camera({ position: [W / 2 - 20, H / 2] }));
+    expect(at(aside, W / 2 + 20, H / 2)).toEqual(at(plain, W / 2, H / 2));
+    // What is turned as the camera is stands before it as if neither were turned.
+    const straight = drawn(cube({ turnX: 0, turnY: 0, rotation: 0 }, () => filled('#FFB23E')));
+    const along = drawn({
+      ...cube(turns, () => filled('#FFB23E')),
+      ...(() => {
+        const same = cube(turns, () => filled('#FFB23E'));
+        const eye = camera(turns);
+        return { layers: { ...same.layers, [eye.id]: eye }, order: [eye.id, ...same.order] };
+      })(),
+    });
+    let furthest = 0;
+    straight.forEach((v, i) => (furthest = Math.max(furthest, Math.abs(v - along[i]!))));
+    expect(furthest).toBeLessThanOrEqual(1);
+    // The front one is in force, as long as it is there and shown.
+    const [near, far] = [camera({ z: -200 }), camera({ turnY: 40, z: 0 })];
+    expect(seen(near, far)).toEqual(seen(near));
+    expect(seen({ ...near, to: 0 }, far)).toEqual(seen(far));
+    expect(seen({ ...near, hidden: true }, far)).toEqual(seen(far));
+    expect(seen(camera({ scale: [0, 0] }))).toEqual(plain);
+    // Without an angle there is no perspective: what is farther away is as large.
+    const flat = seen(camera({ angle: 0, z: 300 }));
+    expect(flat).toEqual(seen(camera({ angle: 0, z: 0, lit: false })));
+  });
   it('are shaded by the cosine between their normal and the light, where they are lit', () => {
     const lit = (values: { readonly [key: string]: Value }, light: Partial<Scene['light']>) =>
       at(

@@ -2,6 +2,7 @@
  * Descriptions of parameters. A parameter is described once; the schema, the inspector's field, the
  * ribbon's name, the evaluator and the docs follow from the description.
  */
+import { WIDEST_EYE } from './limits';
 import type { Color, CutOut, FontChoice, Gradient, Id, PathValue, Point, ValueTypes } from './types';
 
 export type Unit = '' | 'px' | 'deg' | 'percent' | 'frames';
@@ -257,6 +258,9 @@ export const DEPTH = {
     IN_DEPTH,
   ),
   lit: switchParam('Lit', false, IN_DEPTH),
+  /** Of a controller: the scene is looked at through it. */
+  camera: switchParam('Camera', false, IN_DEPTH),
+  angle: degrees('Angle of view', 40, { min: 0, max: WIDEST_EYE, when: ['camera', 'true'] }),
   backColor: color('Colour of the back', '#2B2F77', { when: ['back', 'colored'] }),
 } satisfies Params;
 

@@ -13,10 +13,11 @@ import {
   type Value,
 } from '../document/types';
 import { apply, determinant, IDENTITY, inverted, type Matrix, multiply, placed } from '../geometry/matrix';
+import { applySpace, chained, decomposedSpace, invertedSpace, placedInSpace } from '../geometry/space';
 import { displaced, mappedValues } from '../motion/keys';
 import { broughtTogether } from '../motion/parting';
 import { withMembers } from '../scene/groups';
-import { type Placement, placementOf } from '../scene/placement';
+import { inSpace, isSpace, type Placement, placementOf, type Pose, posed } from '../scene/placement';
 import { drawingIn, itemIn, layerIn, type LayerDraft, sceneIn } from './find';
 import { leaveScene } from './sets';
 
@@ -139,6 +140,49 @@ const settle = (layer: LayerDraft, before: Matrix, after: Matrix, frame: number)
   }
 };
 
+/** From a layer's parent to the scene at a frame, in space where one of those that it hangs from is. */
+const parentPose = (scene: ProjectDraft['scenes'][string], id: Id | null, frame: number): Pose => {
+  const seen = new Set<Id>();
+  let pose: Pose = IDENTITY;
+  for (let at = id; at !== null && !seen.has(at);) {
+    seen.add(at);
+    const layer = scene.layers[at];
+    if (!layer) break;
+    pose = posed(placementIn(layer).pose(frame), pose);
+    at = layer.parent;
+  }
+  return pose;
+};
+
+/** The same in space: its place at the frame stays, and its keyframes go along by as much as that changes. */
+const settleInSpace = (layer: LayerDraft, before: Pose, after: Pose, frame: number): void => {
+  const back = invertedSpace(inSpace(after));
+  if (!back) return;
+  const placement = placementIn(layer);
+  const v = placement.at(frame);
+  const own = placement.depthAt(frame);
+  const change = chained(back, inSpace(before));
+  // A mirrored layer keeps its signs: they work before all else.
+  const sizes: Point = [Math.abs(v.scale[0]), Math.abs(v.scale[1])];
+  const flat = { turnX: 0, turnY: 0, z: 0, pivotZ: 0, scaleZ: 1, ...own };
+  const turned = { ...v, rotation: placement.turn(frame), scale: sizes };
+  const next = decomposedSpace(chained(change, placedInSpace({ ...flat, ...turned, scaleZ: Math.abs(flat.scaleZ) })));
+  const [x, y, z] = applySpace(change, [v.position[0], v.position[1], flat.z]);
+  const by = (to: number, from: number) => near(to, from) - from;
+  const factor = next.scale.map((k, i) => (sizes[i] === 0 ? 1 : k / (sizes[i] as number))) as unknown as Point;
+  mapProperty(layer, 'position', ([px, py]: Point) => tidyPoint([px + x - v.position[0], py + y - v.position[1]]));
+  mapProperty(layer, 'rotation', (r: number) => tidy(r + by(next.rotation, turned.rotation)));
+  mapProperty(layer, 'scale', (s: Point) => tidyPoint([s[0] * factor[0], s[1] * factor[1]]));
+  // What comes to lie flat in its parent needs no depth of its own.
+  if (!own && Math.abs(z) + Math.abs(next.turnX) + Math.abs(next.turnY) < 1e-6) return;
+  layer.params.depth = { value: true };
+  mapProperty(layer, 'z', (from: number) => tidy(from + z - flat.z));
+  mapProperty(layer, 'turnX', (from: number) => tidy(from + by(next.turnX, flat.turnX)));
+  mapProperty(layer, 'turnY', (from: number) => tidy(from + by(next.turnY, flat.turnY)));
+  const deeper = flat.scaleZ === 0 ? 1 : next.scaleZ / Math.abs(flat.scaleZ);
+  if (Math.abs(deeper - 1) > 1e-9) mapProperty(layer, 'scaleZ', (from: number) => tidy(from * deeper));
+};
+
 /** From a layer's pixels to the scene's at a frame, as it is shown, formulas and all; undefined for one that is not shown yet. */
 export type AsShown = (layer: Id) => Matrix | undefined;
 
@@ -152,6 +196,12 @@ export const reparent = (
   const layer = layerIn(scene, id);
   for (let at = parent; at !== null; at = scene.layers[at]?.parent ?? null) {
     if (at === id) throw new RangeError(`“${layer.name}” cannot be its own parent`);
+  }
+  const poses = [parentPose(scene, layer.parent, frame), parentPose(scene, parent, frame)] as const;
+  if (poses.some(isSpace) || placementIn(layer).depthAt(frame)) {
+    layer.parent = parent;
+    settleInSpace(layer, ...poses, frame);
+    return;
   }
   const matrixOf = (of: Id | null) => (of === null ? undefined : shown(of)) ?? parentMatrix(scene, of, frame);
   const before = matrixOf(layer.parent);

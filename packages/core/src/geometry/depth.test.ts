@@ -7,6 +7,7 @@ import { inDepth, projectedPoint } from './planes';
 import {
   applySpace,
   chained,
+  decomposedSpace,
   type DepthPlacement,
   type Eye,
   flatSpace,
@@ -42,6 +43,19 @@ describe('places in space', () => {
     expect(at({ turnX: 90 }, [0, -1, 0])).toEqual([0, expect.closeTo(0), 1]);
     expect(at({ turnY: 90 }, [1, 0, 0])).toEqual([expect.closeTo(0), expect.closeTo(0), 1]);
     expect(at({ rotation: 90 }, [1, 0, 0])).toEqual([expect.closeTo(0), 1, expect.closeTo(0)]);
+  });
+  it('are told apart again into position, turns and scale', () => {
+    const next = random(3);
+    for (let n = 0; n < 200; n++) {
+      const own = {
+        ...{ position: [next() * 90, next() * 90] as const, z: next() * 90, pivot: [0, 0] as const, pivotZ: 0 },
+        ...{ scale: [0.2 + next(), 0.2 + next()] as const, scaleZ: n % 3 === 0 ? -1 : 0.5 },
+        ...{ turnX: next() * 720 - 360, turnY: n % 5 === 0 ? 90 : next() * 360, rotation: next() * 360 },
+      };
+      const space = placedInSpace(own);
+      const again = placedInSpace({ ...own, ...decomposedSpace(space) });
+      again.forEach((v, i) => expect(v).toBeCloseTo(space[i] as number, 6));
+    }
   });
   it('are undone by their inverse', () => {
     const space = placedInSpace({ ...FLAT, turnX: 33, turnY: -70, z: 90, pivotZ: 12, scaleZ: 2 });

@@ -86,6 +86,32 @@ export const placedInSpace = (p: DepthPlacement): Space => {
   return rows as unknown as Space;
 };
 
+/**
+ * The turns and the scale of a place in space, about no pivot: the other way round of placedInSpace. What it slants, as what hangs from
+ * something that is stretched unevenly, is left out. Where the right side is turned straight away, the turn about z is 0.
+ */
+export const decomposedSpace = (s: Space): Omit<DepthPlacement, 'pivot' | 'pivotZ'> => {
+  const length = (column: number) => Math.hypot(s[column]!, s[column + 4]!, s[column + 8]!);
+  const [kx, ky, kz] = [length(0), length(1), length(2)];
+  const whole =
+    s[0] * (s[5] * s[10] - s[6] * s[9]) - s[1] * (s[4] * s[10] - s[6] * s[8]) + s[2] * (s[4] * s[9] - s[5] * s[8]);
+  // A mirrored place is one whose z is turned round.
+  const away = whole < 0 ? -kz : kz;
+  const at = (i: number, by: number): number => (Math.abs(by) > 1e-12 ? s[i]! / by : 0);
+  const degrees = (angle: number): number => (angle * 180) / Math.PI + 0;
+  const sine = Math.min(1, Math.max(-1, -at(2, away)));
+  const upright = Math.abs(sine) > 1 - 1e-12;
+  return {
+    position: [s[3], s[7]],
+    z: s[11],
+    scale: [kx, ky],
+    scaleZ: away,
+    turnY: degrees(Math.asin(sine)),
+    turnX: degrees(upright ? Math.atan2(-at(9, ky), at(5, ky)) : Math.atan2(at(6, away), at(10, away))),
+    rotation: upright ? 0 : degrees(Math.atan2(-at(1, ky), at(0, kx))),
+  };
+};
+
 /** From where a scene is looked at: straight on, so that what has no depth shows where it would without. */
 export interface Eye {
   /** From the scene's space to one in which the eye looks straight at the middle. */

@@ -2,7 +2,7 @@
  * Marks through maps that keep straight lines straight, as they are seen in depth or pinned by their corners. What is filled with
  * one colour is mapped as outlines, so that it stays sharp; the rest is drawn as it is, and its picture mapped.
  */
-import { remembered } from '../document/remembered';
+import { lastMade } from '../document/remembered';
 import type { Point } from '../document/types';
 import { type Box, boxThrough } from '../geometry/bounds';
 import { flattened } from '../geometry/flatten';
@@ -64,15 +64,18 @@ const outlinesBent = (h: Homography, outlines: readonly Outline[]): Outline[] =>
 /** A stroke of more points than these is drawn as it is, and its picture mapped. */
 const MOST_POINTS = 20_000;
 
+/** Kept by the outlines of a stroke: its colour may change from frame to frame. */
+const strokes = lastMade<readonly Outline[], { readonly outlines: readonly Outline[] | null }>();
+
 /** What a stroke covers, as outlines to be filled by the nonzero rule, in its own pixels; null where that is too much to be found. */
-const strokeOutlines = remembered((mark: StrokeMark): { readonly outlines: readonly Outline[] | null } => {
-  const { outlines, width, dashes, dashOffset, join, cap, miterLimit } = mark;
-  const dashed = (outline: Outline) =>
-    stretches(arcLength(outline), dashes, dashOffset).flatMap(([from, to]) => part(outline, from, to) ?? []);
-  const lines = dashes.some((d) => d > 0) ? outlines.flatMap(dashed) : outlines;
-  const points = lines.reduce((sum, outline) => sum + outline.points.length / 2, 0);
-  return { outlines: points > MOST_POINTS ? null : outlinesOf(ribbonArea(lines, width / 2, join, cap, miterLimit)) };
-});
+const strokeOutlines = ({ outlines, width, dashes, dashOffset, join, cap, miterLimit }: StrokeMark) =>
+  strokes(outlines, [width, dashes.join(), dashOffset, join, cap, miterLimit], () => {
+    const dashed = (outline: Outline) =>
+      stretches(arcLength(outline), dashes, dashOffset).flatMap(([from, to]) => part(outline, from, to) ?? []);
+    const lines = dashes.some((d) => d > 0) ? outlines.flatMap(dashed) : outlines;
+    const points = lines.reduce((sum, outline) => sum + outline.points.length / 2, 0);
+    return { outlines: points > MOST_POINTS ? null : outlinesOf(ribbonArea(lines, width / 2, join, cap, miterLimit)) };
+  });
 
 const isFlatInk = ({ ink }: FillMark | StrokeMark): boolean => ink.style === 'solid';
 

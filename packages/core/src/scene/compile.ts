@@ -22,8 +22,8 @@ import { showing } from './around';
 import { standings } from './standing';
 import { marksWithin } from './pixels';
 import { knobsOf, turned } from './turned';
-import { bringsPlanes, eyeOf, type PlaneOf, planesIn, planesSeen, throughOf } from './depth';
-import { applySpace, chained, translationAway } from '../geometry/space';
+import { bringsPlanes, eyeOf, eyeThrough, type PlaneOf, planesIn, planesSeen, throughOf } from './depth';
+import { applySpace, chained, type Eye, translationAway } from '../geometry/space';
 import { inSpace, isSpace, placementOf, type Placement, type Pose, posed } from './placement';
 import { fontLabel } from '../motion/kinds/font';
 import { NO_FONTS, type Fonts } from '../type/types';
@@ -232,11 +232,26 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
     known?.set(layer.id, pose);
     return pose;
   };
-  const eye = eyeOf(scene);
-  const seenThrough = (layer: Layer, frame: number): Through => throughOf(eye, poseOf(layer, frame));
+  const ownEye = eyeOf(scene);
+  // Those that may be cameras, the front one first.
+  const cameras = scene.order.flatMap((id) => {
+    const layer = scene.layers[id];
+    return layer?.kind === 'controller' && (layer.params.camera || layer.formulas?.camera) ? [layer] : [];
+  });
+  let lastEye: { readonly frame: number; readonly eye: Eye } | null = null;
+  const eyeAt = (frame: number): Eye => {
+    if (cameras.length === 0) return ownEye;
+    if (lastEye?.frame === frame) return lastEye.eye;
+    const camera = cameras.find((layer) => isShown(scene, layer, frame) && layerOf(layer).place.depthAt(frame)?.camera);
+    const angle = camera && layerOf(camera).place.depthAt(frame)?.angle;
+    const eye = (camera && eyeThrough(scene, inSpace(poseOf(camera, frame)), angle ?? scene.eye.angle)) ?? ownEye;
+    lastEye = { frame, eye };
+    return eye;
+  };
+  const seenThrough = (layer: Layer, frame: number): Through => throughOf(eyeAt(frame), poseOf(layer, frame));
   const matrixOf = (layer: Layer, frame: number): Matrix => {
     const pose = poseOf(layer, frame);
-    return isSpace(pose) ? nearestMatrix(throughOf(eye, pose), layerOf(layer).place.at(frame).pivot) : pose;
+    return isSpace(pose) ? nearestMatrix(throughOf(eyeAt(frame), pose), layerOf(layer).place.at(frame).pivot) : pose;
   };
 
   // What several layers are cut by, or show as what is behind, is worked out once for each frame.
@@ -285,7 +300,7 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
       const parent = standing.get(id)?.parent;
       const pose = parent ? poseOf(parent, frame) : IDENTITY;
       const depth = layer && layerOf(layer).place.depthAt(frame);
-      return throughOf(eye, depth ? chained(inSpace(pose), translationAway(depth.z)) : pose);
+      return throughOf(eyeAt(frame), depth ? chained(inSpace(pose), translationAway(depth.z)) : pose);
     },
     marksAt: (id, frame) => {
       const layer = scene.layers[id];
@@ -334,7 +349,7 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
       // Those in depth that stand next to each other in the stack.
       let run: PlaneOf<Id>[] = [];
       const flush = () => {
-        for (const { of, mark } of run.length > 0 ? planesSeen(run, eye, scene.light) : []) {
+        for (const { of, mark } of run.length > 0 ? planesSeen(run, eyeAt(frame), scene.light) : []) {
           marks.push(mark);
           layers.push(of);
         }

@@ -16,7 +16,7 @@ import {
 import { apply, IDENTITY, translation, turn } from '../geometry/matrix';
 import { cubicCount, isLine, polygon, reversed, turnOf } from '../geometry/outline';
 import { inDepth, type Piece, projectedPoint } from '../geometry/planes';
-import { applySpace, chained, type Eye, flatSpace, type Point3, type Space } from '../geometry/space';
+import { applySpace, chained, type Eye, flatSpace, invertedSpace, type Point3, type Space } from '../geometry/space';
 import { marksThrough, type Through } from '../recipe/bent';
 import { dimmedBy, floodedBy } from '../recipe/covers/flood';
 import { areaCut, boxOfMarks, flatFill, grouped, laidOver } from '../recipe/marks';
@@ -29,6 +29,20 @@ export const eyeOf = ({ width, height, eye: { angle, off } }: Pick<Scene, 'width
   middle: [width / 2 + off[0], height / 2 + off[1]],
   distance: angle > 0 ? width / 2 / Math.tan((angle / 2) * (Math.PI / 180)) : Infinity,
 });
+
+/**
+ * The eye of a camera that stands somewhere, with an angle of view of its own: it looks at the camera's place as the scene's own eye
+ * looks at the middle of the scene, and goes around it as the camera turns. null for a camera that is flattened.
+ */
+export const eyeThrough = (
+  scene: Pick<Scene, 'width' | 'height' | 'eye'>,
+  camera: Space,
+  angle: number,
+): Eye | null => {
+  const back = invertedSpace(camera);
+  const eye = eyeOf({ ...scene, eye: { ...scene.eye, angle } });
+  return back && { ...eye, to: chained(flatSpace(translation(...eye.middle)), back) };
+};
 
 /** From the pixels of what stands somewhere to those of the scene. */
 export const throughOf = (eye: Eye, pose: Pose): Through => (isSpace(pose) ? seenFrom(eye, pose) : pose);
@@ -150,6 +164,7 @@ const faceOf = (marks: readonly Mark[]): Face | null => {
 
 /** A face as it is seen. */
 interface SeenFace extends Face {
+  readonly h: Homography;
   readonly inEye: readonly Point3[];
   readonly shown: readonly Point[];
 }
@@ -164,13 +179,7 @@ const sideKey = (a: Point3, b: Point3): string => [placeKey(a), placeKey(b)].sor
  * is behind both would show through both: so the earlier one is gone on with under the later one. `at` is the part of the later
  * one that is drawn; null where both are on one side of the seam, which is then their outermost edge.
  */
-const seamUnder = (
-  side: number,
-  later: SeenFace,
-  at: readonly Point[],
-  earlier: SeenFace,
-  h: Homography,
-): Mark | null => {
+const seamUnder = (side: number, later: SeenFace, at: readonly Point[], earlier: SeenFace): Mark | null => {
   const edge = [later.shown[side], later.shown[(side + 1) % later.shown.length]] as readonly [Point, Point];
   const [a, b, c] = sidesOf(later.shown).slice(side * 3, side * 3 + 3) as [number, number, number];
   const inside = (corners: readonly Point[]) => corners.reduce((sum, [x, y]) => sum + a * x + b * y + c, 0);
@@ -184,9 +193,55 @@ const seamUnder = (
   const { mark } = earlier;
   if (mark.op === 'fill' && mark.ink.style === 'solid') return flatFill(turned, mark.ink.color);
   // What has no one colour is shown once more, moved under the other.
-  const moved = composed(flatHomography(translation(a * UNDER, b * UNDER)), h);
+  const moved = composed(flatHomography(translation(a * UNDER, b * UNDER)), earlier.h);
   return grouped(marksThrough(moved, [mark]), { cuts: [areaCut(turned)] });
 };
+
+/** A plane as it is seen, shaded and from the side that is seen; null where nothing is. */
+const seenBy = <T>(plane: PlaneOf<T>, eye: Eye, light: Light): Seen<T> | null => {
+  const box = boxOfMarks(plane.marks);
+  if (!box) return null;
+  const h = seenFrom(eye, plane.space);
+  const corners = beforeEye(h, cornersOf(box));
+  const [corner] = corners;
+  if (!corner || corners.length < 3) return null;
+  const behind = isFromBehind(h, corner);
+  const back = behind ? plane.back : null;
+  if (back?.back === 'hidden') return null;
+  const inked = back?.back === 'colored' ? floodedBy(back.backColor, plane.marks) : plane.marks;
+  const share = plane.lit ? litBy(light, plane.space, behind) : 1;
+  return { ...plane, marks: share < 1 ? dimmedBy(share, inked) : inked, h, corners };
+};
+
+/** Points of a plane's own pixels in the eye's space. */
+const inEye = ({ space }: Plane, corners: readonly Point[], eye: Eye): readonly Point3[] => {
+  const placed = chained(eye.to, space);
+  return corners.map(([x, y]) => applySpace(placed, [x, y, 0]));
+};
+
+/** The face of a plane as it is seen; null for one that has none, or lets something through. */
+const seenFace = <T>(plane: Seen<T>, eye: Eye): SeenFace | null => {
+  const face = plane.alpha >= 1 && plane.blend === 'normal' ? faceOf(plane.marks) : null;
+  if (!face || !face.corners.every((corner) => weightAt(plane.h, corner) >= NEAREST)) return null;
+  const there = inEye(plane, face.corners, eye);
+  return { ...face, h: plane.h, inEye: there, shown: onScreen(there, eye) };
+};
+
+/** Closes the seams between faces, as they are drawn one after another. */
+class Seams {
+  /** By the name of a side, the faces that have been drawn with it. */
+  private readonly met = new Map<string, readonly SeenFace[]>();
+
+  /** What is to be drawn before a face, or the part of it within `at`. */
+  before(face: SeenFace, at: readonly Point[]): readonly Mark[] {
+    return face.inEye.flatMap((corner, side) => {
+      const key = sideKey(corner, face.inEye[(side + 1) % face.inEye.length] as Point3);
+      const others = this.met.get(key) ?? [];
+      if (!others.includes(face)) this.met.set(key, [...others, face]);
+      return others.flatMap((other) => (other === face ? [] : (seamUnder(side, face, at, other) ?? [])));
+    });
+  }
+}
 
 /** Marks of planes as they are seen, those first that others hide. Planes stand in the order of the stack, from the back. */
 export const planesSeen = <T>(
@@ -194,62 +249,27 @@ export const planesSeen = <T>(
   eye: Eye,
   light: Light,
 ): readonly { readonly of: T; readonly mark: Mark }[] => {
-  const seen = planes.flatMap((plane): Seen<T>[] => {
-    const box = boxOfMarks(plane.marks);
-    if (!box) return [];
-    const h = seenFrom(eye, plane.space);
-    const corners = beforeEye(h, cornersOf(box));
-    const [corner] = corners;
-    if (!corner || corners.length < 3) return [];
-    const behind = isFromBehind(h, corner);
-    const back = behind ? plane.back : null;
-    if (back?.back === 'hidden') return [];
-    const inked = back?.back === 'colored' ? floodedBy(back.backColor, plane.marks) : plane.marks;
-    const share = plane.lit ? litBy(light, plane.space, behind) : 1;
-    return [{ ...plane, marks: share < 1 ? dimmedBy(share, inked) : inked, h, corners }];
-  });
-  const inEye = ({ space }: Seen<T>, corners: readonly Point[]): readonly Point3[] => {
-    const placed = chained(eye.to, space);
-    return corners.map(([x, y]) => applySpace(placed, [x, y, 0]));
-  };
+  const seen = planes.flatMap((plane) => seenBy(plane, eye, light) ?? []);
+  const drawn = seen.map((plane) => ({ marks: marksThrough(plane.h, plane.marks), face: seenFace(plane, eye) }));
   const pieces = inDepth(
-    seen.map((plane) => inEye(plane, plane.corners)),
+    seen.map((plane) => inEye(plane, plane.corners, eye)),
     eye,
   );
-  const faces = seen.map((plane): SeenFace | null => {
-    const face = plane.alpha >= 1 && plane.blend === 'normal' ? faceOf(plane.marks) : null;
-    if (!face || !face.corners.every((corner) => weightAt(plane.h, corner) >= NEAREST)) return null;
-    const there = inEye(plane, face.corners);
-    return { ...face, inEye: there, shown: onScreen(there, eye) };
-  });
-  /** By the name of a side, the faces that have been drawn with it. */
-  const met = new Map<string, number[]>();
+  /** How many pieces of each are still to be drawn. */
   const left = new Map<number, number>();
   for (const { of } of pieces) left.set(of, (left.get(of) ?? 0) + 1);
   const divided = new Set([...left].flatMap(([of, count]) => (count > 1 ? [of] : [])));
-  const bent = new Map<number, readonly Mark[]>();
+  const seams = new Seams();
   return pieces.flatMap((piece) => {
-    const { of } = piece;
-    const plane = seen[of] as Seen<T>;
-    const marks = bent.get(of) ?? marksThrough(plane.h, plane.marks);
-    bent.set(of, marks);
-    const rest = (left.get(of) as number) - 1;
-    left.set(of, rest);
-    const shown = divided.has(of) ? [grouped(marks, { cuts: [areaOf(piece, rest > 0, eye)] })] : marks;
+    const plane = seen[piece.of] as Seen<T>;
+    const { marks, face } = drawn[piece.of] as (typeof drawn)[number];
+    const rest = (left.get(piece.of) as number) - 1;
+    left.set(piece.of, rest);
+    const parted = divided.has(piece.of);
+    const shown = parted ? [grouped(marks, { cuts: [areaOf(piece, rest > 0, eye)] })] : marks;
     const mark = laidOver(shown, plane.blend, plane.alpha);
     if (!mark) return [];
-    const face = faces[of];
-    const seams: Mark[] = [];
-    for (const [side, corner] of (face?.inEye ?? []).entries()) {
-      const key = sideKey(corner, face!.inEye[(side + 1) % face!.inEye.length] as Point3);
-      const others = met.get(key) ?? [];
-      for (const other of others) {
-        const at = divided.has(of) ? within(onScreen(piece.corners, eye), sidesOf(face!.shown)) : face!.shown;
-        const seam = other === of ? null : seamUnder(side, face!, at, faces[other]!, seen[other]!.h);
-        if (seam) seams.push(seam);
-      }
-      if (!others.includes(of)) met.set(key, [...others, of]);
-    }
-    return [...seams, mark].map((own) => ({ of: plane.of, mark: own }));
+    const part = face && (parted ? within(onScreen(piece.corners, eye), sidesOf(face.shown)) : face.shown);
+    return [...(face && part ? seams.before(face, part) : []), mark].map((own) => ({ of: plane.of, mark: own }));
   });
 };

@@ -2,7 +2,7 @@
 import { SELECTING } from '../store/workspace';
 import { isComputed } from '../formula/useComputed';
 import { inkOn, nextColor } from '@kite/core/document/colors';
-import { newController, newDrawing, newItem, uniqueName } from '@kite/core/document/make';
+import { newController, newDrawing, newItem, stillAll, uniqueName } from '@kite/core/document/make';
 import { type Edit, together } from '@kite/core/document/patches';
 import { type Id, type Item, type Layer, type Point, type PropertyRef, type Value } from '@kite/core/document/types';
 import { paramAt, propertiesOf, propertyAt } from '@kite/core/properties/find';
@@ -182,6 +182,21 @@ export const addController = (editor: Editor): void => {
   const { scene } = editor;
   const layer = newController(scene, makeId(), 'Controller', { tag: 'violet' });
   editor.edit(addLayers(scene.id, [layer], editor.state.selection.layers[0]));
+  editor.select({ layers: [layer.id] });
+};
+
+/** A controller that the scene is looked at through: where it stands is what is looked at, and turning it goes around that. */
+export const addCamera = (editor: Editor): void => {
+  const { scene } = editor;
+  const taken = Object.values(scene.layers).map(({ name }) => name);
+  const place = stillAll({
+    position: [scene.width / 2, scene.height / 2],
+    depth: true,
+    camera: true,
+    angle: scene.eye.angle,
+  });
+  const layer = { ...newController(scene, makeId(), uniqueName('Camera', taken), { tag: 'violet' }), params: place };
+  editor.edit(addLayers(scene.id, [layer]));
   editor.select({ layers: [layer.id] });
 };
 

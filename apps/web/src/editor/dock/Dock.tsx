@@ -1,9 +1,9 @@
 import { toolOf, withTool } from '../store/workspace';
-import { Crosshair, History, Images, Keyboard, Palette, Shapes, Sparkles, Wind } from 'lucide-react';
+import { Crosshair, History, Images, Keyboard, Palette, Shapes, Sparkles, Video, Wind } from 'lucide-react';
 import { type ComponentProps, type ReactNode, useEffect, useState } from 'react';
 import { IconButton } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
-import { addController, addCover } from '../commands/layers';
+import { addCamera, addController, addCover } from '../commands/layers';
 import { keysOf, LISTED } from '../commands/table';
 import { TOOL_NAMES, TOOLS } from '../canvas/tools/table';
 import { useEditor, useSlice } from '../store/context';
@@ -91,6 +91,9 @@ export const Dock = () => {
         ))}
         <DockButton label="Add a controller" onClick={() => addController(editor)}>
           <Crosshair size={18} />
+        </DockButton>
+        <DockButton label="Add a camera" onClick={() => addCamera(editor)}>
+          <Video size={18} />
         </DockButton>
         <DockButton label="Add effects on all that is there" onClick={() => addCover(editor)}>
           <Sparkles size={18} />

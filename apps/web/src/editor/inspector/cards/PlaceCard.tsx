@@ -67,15 +67,25 @@ ParentSelect.displayName = 'ParentSelect';
 const refsOf = (scene: Id, ids: readonly Id[], key: string): readonly PropertyRef[] =>
   ids.map((layer) => ({ scene, layer, key }));
 
+/** What another value than the depth of a layer calls for, as long as it has that. */
+const NEEDS_MORE: readonly string[] = ['backColor', 'angle'];
+
 /** The fields of a place; those of depth once one of the layers has it. */
-const PlaceFields = ({ ids }: { ids: readonly Id[] }) => {
+const PlaceFields = ({ layers }: { layers: readonly Layer[] }) => {
+  const ids = layers.map(({ id }) => id);
   const { sceneId, frame } = useSlice((s) => ({ sceneId: s.sceneId, frame: s.frame }));
   const depths = useShown(refsOf(sceneId, ids, 'depth'), PLACE.depth);
   const backs = useShown(refsOf(sceneId, ids, 'back'), PLACE.back);
-  const values = ids.map((_, i) => ({ depth: depths[i]?.at(frame), back: backs[i]?.at(frame) }));
+  const cameras = useShown(refsOf(sceneId, ids, 'camera'), PLACE.camera);
+  const values = layers.map(({ kind }, i) => ({
+    depth: depths[i]?.at(frame),
+    back: backs[i]?.at(frame),
+    camera: kind === 'controller' && cameras[i]?.at(frame),
+  }));
   const inDepth = values.filter(({ depth }) => depth === true);
   return Object.entries<Param>(PLACE)
-    .filter(([key, param]) => (key === 'backColor' ? inDepth : values).some((v) => applies(param, v)))
+    .filter(([key]) => key !== 'camera' || layers.every(({ kind }) => kind === 'controller'))
+    .filter(([key, param]) => (NEEDS_MORE.includes(key) ? inDepth : values).some((v) => applies(param, v)))
     .map(([key, param]) => <ParamField key={key} param={param} refs={refsOf(sceneId, ids, key)} />);
 };
 
@@ -95,7 +105,7 @@ export const PlaceCard = ({ layers }: { layers: readonly Layer[] }) => {
       icon={<Move size={15} />}
       aside={layers.length === 1 ? layers[0]?.name : `${layers.length} layers`}
     >
-      <PlaceFields ids={ids} />
+      <PlaceFields layers={layers} />
       {only && (only.kind === 'drawing' || only.group) && (
         <PivotGrid layer={only.id} boxOf={() => layerBox(editor.program, only.id, editor.state.frame)} />
       )}

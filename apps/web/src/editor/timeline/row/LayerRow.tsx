@@ -15,6 +15,7 @@ import {
   Lock,
   LockOpen,
   Type,
+  Video,
 } from 'lucide-react';
 import { memo, type PointerEvent, useState } from 'react';
 import type { Id, Layer } from '@kite/core/document/types';
@@ -185,7 +186,13 @@ export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProp
               {folded ? <FolderClosed size={13} /> : <FolderOpen size={13} />}
             </button>
           )}
-          {layer.kind === 'controller' && !isGroup && <Crosshair size={12} className="shrink-0 text-ink-2" />}
+          {layer.kind === 'controller' &&
+            !isGroup &&
+            (layer.params.camera ? (
+              <Video size={12} className="shrink-0 text-ink-2" />
+            ) : (
+              <Crosshair size={12} className="shrink-0 text-ink-2" />
+            ))}
           {shown === 'nest' && <Clapperboard size={12} className="shrink-0 text-ink-2" />}
           {shown === 'picture' && <Image size={12} className="shrink-0 text-ink-2" />}
           {textOf(layer) !== null && <Type size={12} className="shrink-0 text-ink-2" />}
