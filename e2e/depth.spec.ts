@@ -2,11 +2,11 @@
 import { newController, newDrawing, newItem, newProject, newScene } from '@kite/core/document/make';
 import type { Layer, Point, Value } from '@kite/core/document/types';
 import { writeArchive } from '@kite/core/interchange/archive';
-import { applyThrough } from '@kite/core/recipe/bent';
+import { applyThrough } from '@kite/core/geometry/through';
 import { compileScene, NO_LIBRARY } from '@kite/core/scene/compile';
 import { eyeOf } from '@kite/core/scene/depth';
 import { addCard, drag, middle, newProject as newByHand, onScene, setNumber } from './support/editor';
-import { discLayer, openMade } from './support/made';
+import { BLANK, discLayer, openMade } from './support/made';
 import { agreeing, distances } from './support/outputs';
 import { inOrder, named, pixel, sceneOf, valueOf } from './support/scene';
 import { expect, test } from './support/test';
@@ -147,6 +147,25 @@ test('a box is made of a layer in one step, turned by handles and by numbers, an
   await expect.poll(async () => (await sceneOf(page, server)).order).toEqual(['a']);
 });
 
+test('a card shows one side at a time, and that one is taken hold of', async ({ page, server }) => {
+  const items = [newItem('r', 'rectangle', { width: 120, height: 80 }), newItem('f', 'fill', { color: '#FFB23E' })];
+  await openMade(page, server, 'Card', [newDrawing(BLANK, 'a', 'Pass', items, { position: [200, 120] })]);
+  const at = await onScene(page, 400, 240);
+  const row = await middle(page.getByRole('group', { name: 'Layer Pass', exact: true }));
+  await page.mouse.click(row.x - 300, row.y, { button: 'right' });
+  await page.getByRole('menuitem', { name: 'Make a box, card, fan or stack …' }).click();
+  await page.getByRole('radio', { name: 'Card', exact: true }).click();
+  await page.getByRole('button', { name: 'Make a card with a back' }).click();
+  await setNumber(page, 'Turn y', '170');
+  await page.keyboard.press('Escape');
+  const spot = at(170, 100);
+  await expect.poll(() => pixel(page, spot)).toEqual([0x4f, 0x86, 0xb8]);
+  await page.mouse.click(spot.x, spot.y);
+  await expect(page.getByRole('group', { name: 'Layer Pass back', exact: true })).toHaveClass(/bg-sky-2/);
+  // The colour of a back is asked for only while the back is to have one.
+  await expect(page.getByRole('button', { name: 'Colour of the back' })).toHaveCount(0);
+});
+
 test('a layer is pinned by its corners, which snap to another one’s', async ({ page, server }) => {
   await openMade(page, server, 'Pinned', [
     discLayer('b', 'Disc', [330, 60], '#2EC4B6', 60),
@@ -246,12 +265,12 @@ test('Depth is a switch of any layer, and nothing changes by it', async ({ page,
   await expect.poll(() => pixel(page, inside)).toEqual(before);
   await page.getByRole('button', { name: 'Add a camera' }).click();
   await expect(page.getByLabel('Camera', { exact: true })).toBeChecked();
-  await expect(page.getByLabel('Angle of view', { exact: true })).toHaveValue('40');
+  await expect(page.getByLabel('View', { exact: true })).toHaveValue('40');
   const position = page.getByLabel('Position x', { exact: true });
   await position.fill('450');
   await position.press('Enter');
   await expect.poll(() => pixel(page, inside)).toEqual([255, 255, 255]);
   await page.getByLabel('Camera', { exact: true }).uncheck();
-  await expect(page.getByLabel('Angle of view', { exact: true })).toHaveCount(0);
+  await expect(page.getByLabel('View', { exact: true })).toHaveCount(0);
   await expect.poll(() => pixel(page, inside)).toEqual(before);
 });

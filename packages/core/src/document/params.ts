@@ -260,7 +260,7 @@ export const DEPTH = {
   lit: switchParam('Lit', false, IN_DEPTH),
   /** Of a controller: the scene is looked at through it. */
   camera: switchParam('Camera', false, IN_DEPTH),
-  angle: degrees('Angle of view', 40, { min: 0, max: WIDEST_EYE, when: ['camera', 'true'] }),
+  angle: degrees('View', 40, { min: 0, max: WIDEST_EYE, when: ['camera', 'true'] }),
   backColor: color('Colour of the back', '#2B2F77', { when: ['back', 'colored'] }),
 } satisfies Params;
 

@@ -2,7 +2,7 @@
 import { describe, expect, it } from 'vitest';
 import { newController, newDrawing, newItem, newProject, newScene } from '../document/make';
 import type { Layer, Point, Project, Value } from '../document/types';
-import { applyThrough } from '../recipe/bent';
+import { applyThrough } from '../geometry/through';
 import { compileScene, NO_LIBRARY } from '../scene/compile';
 import { applyEdit } from './apply';
 import { setParent } from './place';

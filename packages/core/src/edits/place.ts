@@ -30,19 +30,32 @@ export const withoutDepth = <T>(of: { readonly [key: string]: T } = {}): { reado
 
 const placementIn = (layer: Pick<LayerDraft, 'params'>) => placementOf(plain<Properties>(layer.params));
 
-/** From a layer's parent's pixels to the scene's. */
-export const parentMatrix = (scene: ProjectDraft['scenes'][string], id: Id | null, frame: number): Matrix => {
+/** What a layer and those that it hangs from come to together, from the outermost in; a circle is gone round once. */
+const throughParents = <T>(
+  scene: ProjectDraft['scenes'][string],
+  id: Id | null,
+  none: T,
+  join: (placement: Placement, inner: T) => T,
+): T => {
   const seen = new Set<Id>();
-  let m: Matrix = IDENTITY;
+  let all = none;
   for (let at = id; at !== null && !seen.has(at);) {
     seen.add(at);
     const layer = scene.layers[at];
     if (!layer) break;
-    m = multiply(placementIn(layer).matrix(frame), m);
+    all = join(placementIn(layer), all);
     at = layer.parent;
   }
-  return m;
+  return all;
 };
+
+/** From a layer's parent's pixels to the scene's. */
+export const parentMatrix = (scene: ProjectDraft['scenes'][string], id: Id | null, frame: number): Matrix =>
+  throughParents(scene, id, IDENTITY, (placement, inner) => multiply(placement.matrix(frame), inner));
+
+/** The same, in space where one of those that it hangs from is. */
+const parentPose = (scene: ProjectDraft['scenes'][string], id: Id | null, frame: number): Pose =>
+  throughParents<Pose>(scene, id, IDENTITY, (placement, inner) => posed(placement.pose(frame), inner));
 
 /** Changes a property's value, or all of its keyframes' values. */
 const mapProperty = <K extends keyof typeof PLACE>(
@@ -140,21 +153,7 @@ const settle = (layer: LayerDraft, before: Matrix, after: Matrix, frame: number)
   }
 };
 
-/** From a layer's parent to the scene at a frame, in space where one of those that it hangs from is. */
-const parentPose = (scene: ProjectDraft['scenes'][string], id: Id | null, frame: number): Pose => {
-  const seen = new Set<Id>();
-  let pose: Pose = IDENTITY;
-  for (let at = id; at !== null && !seen.has(at);) {
-    seen.add(at);
-    const layer = scene.layers[at];
-    if (!layer) break;
-    pose = posed(placementIn(layer).pose(frame), pose);
-    at = layer.parent;
-  }
-  return pose;
-};
-
-/** The same in space: its place at the frame stays, and its keyframes go along by as much as that changes. */
+/** The same in space: it stands where it stood at the frame, and its keyframes go along by as much as that changes it. */
 const settleInSpace = (layer: LayerDraft, before: Pose, after: Pose, frame: number): void => {
   const back = invertedSpace(inSpace(after));
   if (!back) return;

@@ -1,5 +1,5 @@
 /** Things in depth made of a layer: a box, a card with a back, a fan or a stack, of ordinary layers on a controller. */
-import { type MakeId, newController, newDrawing, newItem, uniqueName } from '../document/make';
+import { type MakeId, newController, newDrawing, newItem, stillAll, uniqueName } from '../document/make';
 import type { DEPTH } from '../document/params';
 import { type Edit, plain } from '../document/patches';
 import type { Color, DrawingLayer, Id, Layer, Properties, Scene, Value } from '../document/types';
@@ -36,9 +36,6 @@ export const SOLID_LIMITS = {
   angle: [-180, 180],
   gap: [-1_000, 1_000],
 } as const;
-
-const valued = (values: { readonly [key: string]: Value }): Properties =>
-  Object.fromEntries(Object.entries(values).map(([key, value]) => [key, { value }]));
 
 /** As the edits are called, and the commands that ask for them. */
 export const SOLID_LABELS: { readonly [F in SolidForm]: string } = {
@@ -79,12 +76,15 @@ const asLayer = (
   makeId: MakeId,
 ): DrawingLayer => {
   const items = [newItem(makeId(), 'rectangle', { width, height }), newItem(makeId(), 'fill', { color })];
-  return { ...newDrawing(scene, id, name, items), params: valued({ depth: true, ...place }) };
+  return { ...newDrawing(scene, id, name, items), params: stillAll({ depth: true, ...place }) };
 };
 
 /** A layer gets depth, and what else it is given, as values that stay. */
 const placeInDepth = (layer: LayerDraft, values: { readonly [K in keyof typeof DEPTH]?: Value }): void => {
-  layer.params = { ...plain<Properties>(layer.params), ...valued({ depth: true, ...values }) } as LayerDraft['params'];
+  layer.params = {
+    ...plain<Properties>(layer.params),
+    ...stillAll({ depth: true, ...values }),
+  } as LayerDraft['params'];
 };
 
 /** The box of what a layer shows, in what it stands in. */
@@ -131,7 +131,7 @@ export const makeSolid = (
     const about = {
       ...newController(plain<Scene>(scene), controller, named(`${layer.name} ${solid.form}`)),
       parent: layer.parent,
-      params: valued({
+      params: stillAll({
         depth: true,
         position: apply(placement.matrix(frame), middle),
         rotation: placement.turn(frame),
@@ -161,8 +161,8 @@ export const makeSolid = (
         const [copy] = copiesOf([now], makeId) as [DrawingLayer];
         const params =
           solid.form === 'fan'
-            ? { ...pivotedAt(copy.params, [left, (top + bottom) / 2], frame), ...valued({ turnY: i * solid.angle }) }
-            : { ...copy.params, ...valued({ z: i * solid.gap }) };
+            ? { ...pivotedAt(copy.params, [left, (top + bottom) / 2], frame), ...stillAll({ turnY: i * solid.angle }) }
+            : { ...copy.params, ...stillAll({ z: i * solid.gap }) };
         others.push({ ...copy, name: named(`${layer.name} ${i + 1}`), params });
       }
     }

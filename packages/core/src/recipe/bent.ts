@@ -3,52 +3,24 @@
  * one colour is mapped as outlines, so that it stays sharp; the rest is drawn as it is, and its picture mapped.
  */
 import { lastMade } from '../document/remembered';
-import type { Point } from '../document/types';
-import { type Box, boxThrough } from '../geometry/bounds';
 import { flattened } from '../geometry/flatten';
 import {
   applyHomography,
   asMatrix,
+  beforeEye,
   composed,
   flatHomography,
   type Homography,
-  invertedHomography,
-  matrixNear,
-  beforeEye,
-  boxBent,
   NEAREST,
   projected,
 } from '../geometry/homography';
 import { arcLength, part, stretches } from '../geometry/length';
-import { apply, IDENTITY, inverted, type Matrix, multiply } from '../geometry/matrix';
+import { IDENTITY } from '../geometry/matrix';
 import { type Outline, polygon } from '../geometry/outline';
 import { outlinesOf, ribbonArea } from '../geometry/polygons';
+import { isMatrix, type Through } from '../geometry/through';
 import { grouped, markThrough } from './marks';
 import type { AreaCut, Cut, FillMark, GroupMark, Mark, StrokeMark } from './types';
-
-/** A map of the plane: one that keeps what is parallel so, or one that does not. */
-export type Through = Matrix | Homography;
-const isMatrix = (through: Through): through is Matrix => through.length === 6;
-export const asHomography = (through: Through): Homography => (isMatrix(through) ? flatHomography(through) : through);
-
-/** `outer` after `inner`. */
-export const throughBoth = (outer: Through, inner: Through): Through =>
-  isMatrix(outer) && isMatrix(inner) ? multiply(outer, inner) : composed(asHomography(outer), asHomography(inner));
-
-export const applyThrough = (through: Through, at: Point): Point =>
-  isMatrix(through) ? apply(through, at) : applyHomography(through, at);
-
-/** The box round what is seen of a box; null for nothing. */
-export const boxSeen = (through: Through, box: Box): Box | null =>
-  isMatrix(through) ? boxThrough(through, box) : boxBent(through, box);
-
-/** null for one that flattens the plane. */
-export const throughBack = (through: Through): Through | null =>
-  isMatrix(through) ? inverted(through) : invertedHomography(through);
-
-/** The matrix that comes nearest to it about a point. */
-export const nearestMatrix = (through: Through, at: Point): Matrix =>
-  isMatrix(through) ? through : (asMatrix(through) ?? matrixNear(through, at));
 
 /** Outlines through a map, and what of them lies before the eye: those that go on behind it are cut off there. */
 const outlinesBent = (h: Homography, outlines: readonly Outline[]): Outline[] =>

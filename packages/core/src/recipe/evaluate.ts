@@ -10,7 +10,7 @@ import type { Outline } from '../geometry/outline';
 import { type Computing, reader, type Reader } from '../motion/reader';
 import type { Copy } from '../motion/sampler';
 import { type Fonts, NO_FONTS } from '../type/types';
-import { throughBoth } from './bent';
+import { throughBoth } from '../geometry/through';
 import { faded, markThrough, shapeThrough } from './marks';
 import {
   isFull,

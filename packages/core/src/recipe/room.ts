@@ -5,7 +5,7 @@
 import type { Id } from '../document/types';
 import type { Outline } from '../geometry/outline';
 import { IDENTITY, type Matrix } from '../geometry/matrix';
-import type { Through } from './bent';
+import type { Through } from '../geometry/through';
 import type { Cut, Mark } from './types';
 
 /** The most shapes and marks that repeaters may make in one drawing in one frame. */

@@ -9,6 +9,7 @@ import type { Box } from '../geometry/bounds';
 import type { Homography } from '../geometry/homography';
 import type { Matrix } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
+import type { Through } from '../geometry/through';
 import type { Space } from '../geometry/space';
 import type { Copy, TextPart, TextUnit } from '../motion/sampler';
 import type { PartOfText } from '../type/parts';
@@ -265,7 +266,7 @@ export interface Above extends AreaRoom {
   /** The flow at any frame; of one copy of a repeater's. */
   readonly at: (frame: number, copy?: Copy) => Flow;
   /** From the pixels of what is above at a frame to its pixels now, as the layer has moved in between. */
-  readonly since: (frame: number) => Matrix | Homography;
+  readonly since: (frame: number) => Through;
 }
 export interface StepKind<P extends Params = Params> extends CardKind<P> {
   readonly role: 'step';

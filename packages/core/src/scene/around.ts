@@ -2,7 +2,8 @@
 import type { Color, Id, Layer, Scene } from '../document/types';
 import { boxOutline } from '../geometry/bounds';
 import { IDENTITY } from '../geometry/matrix';
-import { marksThrough, type Through, throughBack, throughBoth } from '../recipe/bent';
+import { type Through, throughBack, throughBoth } from '../geometry/through';
+import { marksThrough } from '../recipe/bent';
 import { flatFill, grouped, laidOver } from '../recipe/marks';
 import { needsOf } from '../recipe/needs';
 import { type Around, MOST_WORK, type Picture } from '../recipe/room';

@@ -1,7 +1,7 @@
 import type { Id, Point } from '../document/types';
 import { type Box, outlineBox, union } from '../geometry/bounds';
 import { IDENTITY, turn } from '../geometry/matrix';
-import { applyThrough, boxSeen, type Through, throughBack, throughBoth } from '../recipe/bent';
+import { applyThrough, boxSeen, type Through, throughBack, throughBoth } from '../geometry/through';
 import { boxOfMarks, markBox } from '../recipe/marks';
 import type { Program } from './compile';
 import { membersOf } from './groups';

@@ -12,7 +12,8 @@ import { cardMatrix, compileRecipe, settingsAt, stampsOf } from '../recipe/evalu
 import { below } from '../recipe/sources/below';
 import { samplerOf } from '../motion/sampler';
 import { type Around, MOST_TOLD, MOST_WORK, newRoom, type Picture, SHORTAGES } from '../recipe/room';
-import { marksThrough, nearestMatrix, type Through } from '../recipe/bent';
+import { nearestMatrix, type Through } from '../geometry/through';
+import { marksThrough } from '../recipe/bent';
 import { paramsOf } from '../recipe/table';
 import { EMPTY, type Flow, type Mark, type Plane, type Playable, type Settings, type Supplies } from '../recipe/types';
 import { laidOver } from '../recipe/marks';
@@ -22,7 +23,8 @@ import { showing } from './around';
 import { standings } from './standing';
 import { marksWithin } from './pixels';
 import { knobsOf, turned } from './turned';
-import { bringsPlanes, eyeOf, eyeThrough, type PlaneOf, planesIn, planesSeen, throughOf } from './depth';
+import { seenFrom } from '../geometry/homography';
+import { bringsPlanes, eyeOf, eyeThrough, isFromBehind, type PlaneOf, planesIn, planesSeen, throughOf } from './depth';
 import { applySpace, chained, type Eye, translationAway } from '../geometry/space';
 import { inSpace, isSpace, placementOf, type Placement, type Pose, posed } from './placement';
 import { fontLabel } from '../motion/kinds/font';
@@ -77,6 +79,8 @@ export interface Program {
   readonly aroundAt: (layer: Id, frame: number) => Through;
   /** How far a point of a layer's own pixels lies behind the plane of the scene; null for one without depth. */
   readonly awayAt: (layer: Id, frame: number, at: Point) => number | null;
+  /** Whether it shows nothing, since it is seen from behind at a point of its own and its back is hidden. */
+  readonly isAway: (layer: Id, frame: number, at: Point) => boolean;
   /** What one layer draws, in its own pixels, hidden or not. */
   readonly marksAt: (layer: Id, frame: number) => readonly Mark[];
   /**
@@ -294,6 +298,12 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
       const layer = scene.layers[id];
       const pose = layer && poseOf(layer, frame);
       return pose && isSpace(pose) ? applySpace(pose, [x, y, 0])[2] : null;
+    },
+    isAway: (id, frame, at) => {
+      const layer = scene.layers[id];
+      const pose = layer && poseOf(layer, frame);
+      if (!pose || !isSpace(pose) || layerOf(layer).place.depthAt(frame)?.back !== 'hidden') return false;
+      return isFromBehind(seenFrom(eyeAt(frame), pose), at);
     },
     aroundAt: (id, frame) => {
       const layer = scene.layers[id];

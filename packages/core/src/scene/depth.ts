@@ -17,7 +17,8 @@ import { apply, IDENTITY, translation, turn } from '../geometry/matrix';
 import { cubicCount, isLine, polygon, reversed, turnOf } from '../geometry/outline';
 import { inDepth, type Piece, projectedPoint } from '../geometry/planes';
 import { applySpace, chained, type Eye, flatSpace, invertedSpace, type Point3, type Space } from '../geometry/space';
-import { marksThrough, type Through } from '../recipe/bent';
+import type { Through } from '../geometry/through';
+import { marksThrough } from '../recipe/bent';
 import { dimmedBy, floodedBy } from '../recipe/covers/flood';
 import { areaCut, boxOfMarks, flatFill, grouped, laidOver } from '../recipe/marks';
 import type { AreaCut, Ink, Mark, Plane } from '../recipe/types';
@@ -115,8 +116,8 @@ const UNDER = 2;
 /** How far it reaches back over what it goes on from, so that the seam is closed there too. */
 const OVER = 1;
 
-/** Whether a plane is seen from behind; one that its own scale mirrors has its front turned round with it. */
-const isFromBehind = (h: Homography, corner: Point): boolean => areaScaleAt(h, corner) < 0;
+/** Whether a plane is seen from behind at a point of its own; one that its scale mirrors shows its back. */
+export const isFromBehind = (h: Homography, corner: Point): boolean => areaScaleAt(h, corner) < 0;
 
 const onScreen = (corners: readonly Point3[], eye: Eye): readonly Point[] =>
   corners.map((corner) => projectedPoint(eye, corner));

@@ -5,7 +5,7 @@ import { applyHomography, invertedHomography } from '@kite/core/geometry/homogra
 import { apply, determinant, IDENTITY, inverted, type Matrix, meanScale, multiply } from '@kite/core/geometry/matrix';
 import type { Outline } from '@kite/core/geometry/outline';
 import { trace } from '@kite/core/geometry/trace';
-import { applyThrough, type Through, throughBack } from '@kite/core/recipe/bent';
+import { applyThrough, type Through, throughBack } from '@kite/core/geometry/through';
 import type { Cut, Mark } from '@kite/core/recipe/types';
 import { layerBox, layerBoxInScene } from '@kite/core/scene/bounds';
 import { isShown } from '@kite/core/scene/groups';
@@ -108,7 +108,7 @@ export const layerAt = (editor: Editor, at: Point, slack: number): Id | null => 
   let nearest: { id: Id; away: number } | null = null;
   for (const id of shown(editor)) {
     const local = seenAt(program.throughAt(id, frame), at);
-    if (!local) continue;
+    if (!local || program.isAway(id, frame, local)) continue;
     const away = program.awayAt(id, frame, local);
     if (away === null && nearest) break;
     // How much larger it is shown there.

@@ -3,7 +3,7 @@ import { isShown } from '@kite/core/scene/groups';
 import type { Id, Point } from '@kite/core/document/types';
 import { type Box, union } from '@kite/core/geometry/bounds';
 import { linesOf, snapBox, type SnapLine, type Snapped, snapPoint, type SnapTargets } from '@kite/core/geometry/snap';
-import { applyThrough, type Through, throughBoth } from '@kite/core/recipe/bent';
+import { applyThrough, type Through, throughBoth } from '@kite/core/geometry/through';
 import type { Mark } from '@kite/core/recipe/types';
 import { cornersThrough, layerBox, layerBoxInScene } from '@kite/core/scene/bounds';
 import type { Editor } from '../store/editor';

@@ -145,7 +145,9 @@ export const SettingsForm = ({
   const kind = formatOf(settings.format);
   const values = settings as unknown as { readonly [key: string]: Value };
   const idle = kind.idle?.(scene) ?? [];
-  const own = Object.entries(kind.params).filter(([key, param]) => !idle.includes(key) && applies(param, values));
+  const own = Object.entries(kind.params).filter(
+    ([key, param]) => !idle.includes(key) && applies(param, values, kind.params),
+  );
   const plan = planned(scene, settings);
   const sizes = sizesFor(scene);
   // A film is no scene of the project.

@@ -18,7 +18,6 @@ const drawDifference = async (canvas: HTMLCanvasElement, both: readonly [Frames,
 /** Plays what differs between two pictures that move, by the length of the first, until it is ended. */
 const play = async (canvas: HTMLCanvasElement, [render, other]: readonly [Render, Render], ended: AbortSignal) => {
   const [first, second] = await Promise.all([readFrames(render, ended), readFrames(other, ended)]);
-  ended.addEventListener('abort', () => [first, second].forEach((frames) => frames.close()));
   canvas.width = first.width;
   canvas.height = first.height;
   const start = performance.now();

@@ -10,7 +10,6 @@ export interface Frames {
   readonly length: number;
   /** What shows at a time in milliseconds; the last one after the end. To be closed by who asked. */
   at(time: number): Promise<VideoFrame>;
-  close(): void;
 }
 
 const isDrawn = ({ settings }: Render): boolean => formatOf(settings.format).mime === 'image/svg+xml';
@@ -19,12 +18,13 @@ const isDrawn = ({ settings }: Render): boolean => formatOf(settings.format).mim
 export const canReadFrames = (render: Render): boolean =>
   formatOf(render.settings.format).shownAs === 'image' && !isDrawn(render) && 'ImageDecoder' in globalThis;
 
-/** Rejects where the file cannot be had or read. */
+/** Until it is aborted. Rejects where the file cannot be had or read. */
 export const readFrames = async (render: Render, signal: AbortSignal): Promise<Frames> => {
   const response = await fetch(urlOf(RENDERS.file, { id: render.id }), { signal });
   if (!response.ok) throw new Error(`The file could not be read: ${response.status}`);
   const { mime } = formatOf(render.settings.format);
   const decoder = new ImageDecoder({ data: await response.arrayBuffer(), type: mime });
+  signal.addEventListener('abort', () => decoder.close());
   await decoder.completed;
   const count = decoder.tracks.selectedTrack?.frameCount ?? 1;
   const ends: number[] = [];
@@ -43,6 +43,5 @@ export const readFrames = async (render: Render, signal: AbortSignal): Promise<F
       const at = ends.findIndex((end) => time < end);
       return (await decoder.decode({ frameIndex: at < 0 ? count - 1 : at })).image;
     },
-    close: () => decoder.close(),
   };
 };

@@ -1,6 +1,7 @@
 import { choice, number, percent } from '../../document/params';
 import { scaling } from '../../geometry/matrix';
-import { marksThrough, throughBoth } from '../bent';
+import { throughBoth } from '../../geometry/through';
+import { marksThrough } from '../bent';
 import { faded } from '../marks';
 import { workOfMarks } from '../room';
 import { type Mark, short, step } from '../types';

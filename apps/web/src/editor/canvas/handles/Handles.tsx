@@ -2,7 +2,14 @@ import { frameOfLayers, type Stage } from '../stage';
 import type { Point } from '@kite/core/document/types';
 import { type Box, union } from '@kite/core/geometry/bounds';
 import { apply, IDENTITY } from '@kite/core/geometry/matrix';
-import { applyThrough, boxSeen, nearestMatrix, type Through, throughBack, throughBoth } from '@kite/core/recipe/bent';
+import {
+  applyThrough,
+  boxSeen,
+  nearestMatrix,
+  type Through,
+  throughBack,
+  throughBoth,
+} from '@kite/core/geometry/through';
 import { cornersThrough, layerBox } from '@kite/core/scene/bounds';
 import type { PointerEvent } from 'react';
 import { useEditor, useSlice } from '../../store/context';

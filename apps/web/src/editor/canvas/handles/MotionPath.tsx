@@ -19,7 +19,7 @@ import { type Sampler, samplerOf } from '@kite/core/motion/sampler';
 import { pulledHandles, smoothHandles } from '@kite/core/motion/smooth';
 import { outlineThrough } from '@kite/core/motion/track';
 import { keyFrames } from '@kite/core/motion/keys';
-import { nearestMatrix } from '@kite/core/recipe/bent';
+import { nearestMatrix } from '@kite/core/geometry/through';
 import type { PointerEvent } from 'react';
 import { isComputed, useShown } from '../../formula/useComputed';
 import { moveBead } from '../../commands/moves';

@@ -1,7 +1,7 @@
 /** Gestures on the canvas: moving, scaling and turning what is selected. */
 import type { Id, Layer, Point, PropertyRef, Value } from '@kite/core/document/types';
 import { inverted, type Matrix, multiply, placed, translation, turn, apply } from '@kite/core/geometry/matrix';
-import { nearestMatrix } from '@kite/core/recipe/bent';
+import { nearestMatrix } from '@kite/core/geometry/through';
 import { movePivot } from '@kite/core/edits/place';
 import { type Box, boxThrough } from '@kite/core/geometry/bounds';
 import type { PointerEvent as ReactPointerEvent } from 'react';

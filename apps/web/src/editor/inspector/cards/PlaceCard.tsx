@@ -67,8 +67,8 @@ ParentSelect.displayName = 'ParentSelect';
 const refsOf = (scene: Id, ids: readonly Id[], key: string): readonly PropertyRef[] =>
   ids.map((layer) => ({ scene, layer, key }));
 
-/** What another value than the depth of a layer calls for, as long as it has that. */
-const NEEDS_MORE: readonly string[] = ['backColor', 'angle'];
+/** What only controllers have. */
+const OF_CAMERAS: readonly string[] = ['camera', 'angle'];
 
 /** The fields of a place; those of depth once one of the layers has it. */
 const PlaceFields = ({ layers }: { layers: readonly Layer[] }) => {
@@ -77,15 +77,14 @@ const PlaceFields = ({ layers }: { layers: readonly Layer[] }) => {
   const depths = useShown(refsOf(sceneId, ids, 'depth'), PLACE.depth);
   const backs = useShown(refsOf(sceneId, ids, 'back'), PLACE.back);
   const cameras = useShown(refsOf(sceneId, ids, 'camera'), PLACE.camera);
-  const values = layers.map(({ kind }, i) => ({
+  const values = ids.map((_, i) => ({
     depth: depths[i]?.at(frame),
     back: backs[i]?.at(frame),
-    camera: kind === 'controller' && cameras[i]?.at(frame),
+    camera: cameras[i]?.at(frame),
   }));
-  const inDepth = values.filter(({ depth }) => depth === true);
   return Object.entries<Param>(PLACE)
-    .filter(([key]) => key !== 'camera' || layers.every(({ kind }) => kind === 'controller'))
-    .filter(([key, param]) => (NEEDS_MORE.includes(key) ? inDepth : values).some((v) => applies(param, v)))
+    .filter(([key]) => !OF_CAMERAS.includes(key) || layers.every(({ kind }) => kind === 'controller'))
+    .filter(([, param]) => values.some((v) => applies(param, v, PLACE)))
     .map(([key, param]) => <ParamField key={key} param={param} refs={refsOf(sceneId, ids, key)} />);
 };
 

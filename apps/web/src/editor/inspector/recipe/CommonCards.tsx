@@ -66,7 +66,7 @@ const CommonRow = ({ card, open, onOpen }: { card: CommonCard; open: boolean; on
       {open && (
         <div className="flex flex-col gap-1.5 border-t border-line p-2">
           {Object.entries(kind.params)
-            .filter(([, param]) => !ITS_OWN.includes(param.kind) && values.some((v) => applies(param, v)))
+            .filter(([, param]) => !ITS_OWN.includes(param.kind) && values.some((v) => applies(param, v, kind.params)))
             .map(([key, param]) => (
               <ParamField key={key} param={param} refs={refs.map((ref) => ({ ...ref, key }))} />
             ))}

@@ -174,7 +174,7 @@ const ItemCard = ({
         >
           {idle && <p className="text-sm text-ink-2">{idle}</p>}
           {Object.entries(kind.params)
-            .filter(([, param]) => applies(param, values))
+            .filter(([, param]) => applies(param, values, kind.params))
             .map(([key, param]) => (
               <ParamField key={key} param={param} refs={[{ ...ref, key }]} />
             ))}
