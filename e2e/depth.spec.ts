@@ -198,6 +198,106 @@ test('a layer is pinned by its corners, which snap to another one’s', async ({
   await expect.poll(pinned).toEqual([60, -40]);
 });
 
+test('three stretched words share four corners, which are dropped on each other, keyed at once and loop', async ({
+  page,
+  server,
+}) => {
+  const word = (id: string, text: string, top: number, color: string) => {
+    const corners = { topLeft: [-90, -25], topRight: [90, -25], bottomRight: [90, 25], bottomLeft: [-90, 25] } as const;
+    const cards = [
+      newItem(`${id}t`, 'text', { text, size: 60 }),
+      newItem(`${id}f`, 'fill', { color }),
+      newItem(`${id}p`, 'pin', corners),
+    ];
+    return newDrawing(BLANK, id, text, cards, { position: [200, top] });
+  };
+  await openMade(page, server, 'Words', [
+    word('a', 'RIDE', 45, '#FFB23E'),
+    word('b', 'HOME', 120, '#E9ECF5'),
+    word('c', 'EASY', 195, '#FF5D5D'),
+  ]);
+  const at = await onScene(page, 400, 240);
+  const row = (name: string) => page.getByRole('group', { name: `Layer ${name}`, exact: true });
+  const open = async (name: string) => {
+    await row(name).getByText(name, { exact: true }).first().click();
+    const card = page.getByRole('button', { name: /^(Open|Close) Corner pin$/ });
+    // It stays unfolded with its layer, without its handles.
+    if ((await card.getAttribute('aria-expanded')) === 'true') await card.click();
+    await card.click();
+    await expect(page.getByTestId('pin-topRight')).toBeVisible();
+  };
+  /** Where a corner stands, in the scene, at a frame. */
+  const corner = async (id: string, key: string, frame: number): Promise<Point> => {
+    const scene = await sceneOf(page, server);
+    const card = compileScene(scene, NO_LIBRARY).cardAt(id, `${id}p`, frame)!;
+    return applyThrough(card.through, card.values[key] as Point);
+  };
+  // HOME's upper corners on RIDE's lower ones, EASY's on HOME's: 4 px beside is near enough.
+  await open('HOME');
+  await drag(page, at(110, 95), at(113, 72));
+  await drag(page, at(290, 95), at(288, 68));
+  await expect(page.getByTestId('pin-topLeft')).toHaveAttribute('data-joined', 'true');
+  await open('EASY');
+  await drag(page, at(110, 170), at(108, 147));
+  await drag(page, at(290, 170), at(292, 143));
+  const pairs = [
+    ['a', 'bottomLeft', 'b', 'topLeft'],
+    ['a', 'bottomRight', 'b', 'topRight'],
+    ['b', 'bottomLeft', 'c', 'topLeft'],
+    ['b', 'bottomRight', 'c', 'topRight'],
+  ] as const;
+  const together = async (frame: number) => {
+    for (const [one, key, other, own] of pairs)
+      expect(await corner(one, key, frame)).toEqual(await corner(other, own, frame));
+  };
+  await expect.poll(() => corner('c', 'topRight', 0)).toEqual([290, 145]);
+  await together(0);
+
+  // All corners of the three keyed in one press: those that follow have no keyframes of their own.
+  await row('RIDE').click();
+  await row('EASY').click({ modifiers: ['Shift'] });
+  await page.getByRole('button', { name: 'Keyframes at the playhead' }).click();
+  await page.getByRole('menuitem', { name: 'Key all corners of pins' }).click();
+  const keyed = async () =>
+    Object.values((await sceneOf(page, server)).layers).map(
+      (layer) =>
+        layer.kind === 'drawing' &&
+        Object.values(layer.items[`${layer.id}p`]!.params).filter((p) => 'keys' in p).length,
+    );
+  await expect.poll(keyed).toEqual([4, 2, 2]);
+
+  // Moved by either of those that share it, a corner takes the others along: with auto-key to a new keyframe of the lead.
+  await setNumber(page, 'Frame', '50');
+  await page.keyboard.press('Escape');
+  await open('EASY');
+  await page.keyboard.press('a');
+  await drag(page, at(290, 145), at(330, 165));
+  await expect.poll(() => corner('b', 'bottomRight', 50)).toEqual([330, 165]);
+  await together(50);
+  await expect.poll(() => corner('b', 'bottomRight', 0)).toEqual([290, 145]);
+  await row('RIDE').click();
+  await row('EASY').click({ modifiers: ['Shift'] });
+  await page.getByRole('button', { name: 'Keyframes at the playhead' }).click();
+  await page.getByRole('menuitem', { name: 'First keys again at the end' }).click();
+  await expect.poll(() => corner('c', 'topRight', 99)).toEqual([290, 145]);
+  await together(75);
+
+  // Joined in x alone, and let go: it stays where it is.
+  await open('EASY');
+  const shared = await middle(page.getByTestId('pin-topRight'));
+  await page.mouse.click(shared.x, shared.y, { button: 'right' });
+  await page.getByRole('menuitem', { name: 'Follow in x alone' }).click();
+  await expect.poll(async () => (await corner('c', 'topRight', 50))[0]).toBe(330);
+  const now = await middle(page.getByTestId('pin-topRight'));
+  await page.mouse.click(now.x, now.y, { button: 'right' });
+  await page.getByRole('menuitem', { name: 'Let go of HOME · Bottom right' }).click();
+  await expect(page.getByTestId('pin-topRight')).toHaveAttribute('data-joined', 'false');
+  await expect.poll(async () => Math.round((await corner('c', 'topRight', 50))[0])).toBe(330);
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => corner('c', 'topRight', 50)).toEqual([330, 165]);
+});
+
 test('what is in depth is the same in preview, PNG, banner and SVG', async ({ page, server, context }) => {
   const size = { width: 300, height: 250, rate: { num: 25, den: 1 }, length: 20, background: '#10132E' } as const;
   const scene = newScene('s', 'Depth', size);

@@ -28,6 +28,7 @@ import type {
 import { newKnob } from '@kite/core/document/knobs';
 import { sceneIn } from '@kite/core/edits/find';
 import { setFormula } from '@kite/core/edits/formulas';
+import { joinPoint } from '@kite/core/edits/joints';
 import { addKnob } from '@kite/core/edits/knobs';
 import { addLayers, setLayers } from '@kite/core/edits/layers';
 import { matteBy } from '@kite/core/edits/mattes';
@@ -72,6 +73,8 @@ export interface NestPlan {
   /** Whether its layers come into the depth of the scene around it. */
   readonly inDepth?: true;
 }
+
+export type CornerPlan = readonly [layer: Id, card: Item, key: string];
 
 export class SceneBuilder {
   constructor(
@@ -164,6 +167,12 @@ export class SceneBuilder {
   formula(layer: Id, key: string, text: string, item?: Item): void {
     const here = { layer, key, ...(item && { item: item.id }) };
     this.project.do(setFormula({ scene: this.id, ...here }, storedText(text, this.scene as Scene, here)));
+  }
+
+  /** Joins a corner of a card to one of another layer’s. */
+  join([layer, card, key]: CornerPlan, [to, other, at]: CornerPlan): void {
+    const ref = (id: Id, item: Item, of: string) => ({ scene: this.id, layer: id, item: item.id, key: of });
+    this.project.do(joinPoint(ref(layer, card, key), ref(to, other, at)));
   }
 
   marker(frame: number, name: string): void {

@@ -7,6 +7,7 @@ import { markReveal } from './markReveal';
 import { nextStop } from './nextStop';
 import { ridersByHour } from './ridersByHour';
 import { routeTitle } from './routeTitle';
+import { stretchedWords } from './stretchedWords';
 import { turningSign } from './turningSign';
 import { windowGrid } from './windowGrid';
 
@@ -20,6 +21,7 @@ export const demoProject = (): Project => {
   ridersByHour(project);
   windowGrid(project);
   turningSign(project);
+  stretchedWords(project);
   lateTicket(project);
   return project.doc;
 };

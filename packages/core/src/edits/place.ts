@@ -17,7 +17,7 @@ import { applySpace, chained, decomposedSpace, invertedSpace, placedInSpace } fr
 import { displaced, mappedValues } from '../motion/keys';
 import { broughtTogether } from '../motion/parting';
 import { withMembers } from '../scene/groups';
-import { inSpace, isSpace, type Placement, placementOf, type Pose, posed } from '../scene/placement';
+import { inSpace, isSpace, type Placement, placementOf, type Pose, posed } from '../properties/placement';
 import { drawingIn, itemIn, layerIn, type LayerDraft, sceneIn } from './find';
 import { leaveScene } from './sets';
 

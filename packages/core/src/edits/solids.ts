@@ -8,7 +8,7 @@ import { apply } from '../geometry/matrix';
 import { dimmedColor } from '../recipe/covers/flood';
 import { layerBox } from '../scene/bounds';
 import type { Program } from '../scene/compile';
-import { placementOf } from '../scene/placement';
+import { placementOf } from '../properties/placement';
 import { drawingIn, layerIn, type LayerDraft, sceneIn } from './find';
 import { copiesOf } from './layers';
 import { pivotedAt, reparent } from './place';

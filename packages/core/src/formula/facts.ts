@@ -19,6 +19,8 @@ export interface Facts {
   readonly readsRank: boolean;
   /** Whether it asks how large texts are. */
   readonly readsSizes: boolean;
+  /** Whether it asks where points of others stand in the picture. */
+  readonly readsPlaces: boolean;
   /** Whether it uses eases, which may be kept under names. */
   readonly readsEases: boolean;
 }
@@ -59,6 +61,7 @@ const gathered = (text: string): Facts => {
     readsValue: names.has('value'),
     readsRank: ['order', 'count', 'letter'].some((name) => names.has(name)),
     readsSizes: SIZES.some((name) => calls.has(name)),
+    readsPlaces: calls.has('here'),
     readsEases: calls.has('ease'),
   };
 };

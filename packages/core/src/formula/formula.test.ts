@@ -48,6 +48,7 @@ const settingOf = (type: Type = NUMBER, rest: Partial<Setting> = {}): Setting =>
         : reading({ ...lead, at: (f) => (lead.at(f) as [number, number])[part] }, NUMBER),
   ease: () => 'no ease',
   textSize: () => 'no text',
+  carried: () => 'no point',
   ...rest,
 });
 const run = (source: string, frame = 0, setting = settingOf()) => {
@@ -316,6 +317,7 @@ describe('functions', () => {
         return part === null ? reading(whole, kind) : reading({ ...whole, at: () => 5 }, NUMBER);
       },
       textSize: () => ({ at: () => [10, 20] }),
+      carried: () => ({ at: () => [10, 20], constant: false }),
     };
     for (const { name, example } of FUNCTIONS.values()) {
       const works = ['number', 'vector', 'color', 'text', 'switch', 'path'].some((kind) => {

@@ -1,5 +1,5 @@
 /** Compiled pieces of a formula: what they give, and what they are worked out from. */
-import type { Ease, Value } from '../document/types';
+import type { Ease, Point, Value } from '../document/types';
 import type { Copy, Cost, Sampler } from '../motion/sampler';
 import { FormulaError, NUMBER, sizeOf, type Span, type Type, vector } from './types';
 
@@ -55,6 +55,8 @@ export interface Setting {
   readonly ease: (path: string) => Ease | string;
   /** The size in pixels of the text that a reference leads to, at a frame. */
   readonly textSize: (path: string) => Readable<readonly [number, number]> | string;
+  /** The point that a reference leads to, in the pixels of the formula’s own property. */
+  readonly carried: (path: string) => (Readable<Point> & { readonly constant: boolean }) | string;
 }
 
 /** The most moments that a value may be worked out from: a bound that is the same on every machine. */

@@ -30,6 +30,7 @@ import { type TextSize, textSizeOf } from './textSize';
 import { half, joined } from './halves';
 import { remembering } from './moments';
 import { factsOf } from './facts';
+import { carriedPoint, carrying, holdersOf } from './ground';
 import type { Readable, Setting } from './parts';
 import { leadsOfFormula } from './reads';
 import { pathOf, referenceOf, type Target } from './refs';
@@ -123,11 +124,17 @@ class Wires implements Wiring {
     };
     // A part stands on the formula of the whole.
     if (entry.at.part !== undefined) add({ ...entry.at, part: undefined } as Wired);
-    const { readsSizes } = factsOf(entry.formula);
+    const { readsSizes, readsPlaces } = factsOf(entry.formula);
+    // Also the entry itself, should it stand in what it moves: a circle.
+    const addPlaces = (of: Target) => {
+      for (const other of readsPlaces ? this.placing(of) : []) found.add(other);
+    };
+    addPlaces(entry.at);
     for (const { to, part } of leadsOfFormula(entry.formula, this.scene, entry.at)) {
       add(to);
       if (part !== 1) add({ ...to, part: 0 });
       if (part !== 0) add({ ...to, part: 1 });
+      addPlaces(to);
       if (!readsSizes || !this.isText(to)) continue;
       // The size of a text depends on all that its card has.
       for (const other of entriesOf(this.scene.layers[to.layer] as Layer)) {
@@ -135,6 +142,18 @@ class Wires implements Wiring {
       }
     }
     return [...found];
+  }
+
+  /** The formulas on the places of all that a point stands in. */
+  private placing(of: Target): readonly Entry[] {
+    return holdersOf(this.scene, of).flatMap(({ layer, item }) =>
+      entriesOf(this.scene.layers[layer] as Layer).filter(({ at }) => at.item === item),
+    );
+  }
+
+  /** The same at work, with what they are for. */
+  private placed(of: Target): readonly Computed[] {
+    return this.placing(of).flatMap((entry) => this.done.get(entry) ?? []);
   }
 
   private isText({ layer, item }: Target): boolean {
@@ -147,10 +166,13 @@ class Wires implements Wiring {
     return owner && paramsIn(owner, item)[key];
   }
 
-  private storedAt({ layer, item, key }: Target): Property | undefined {
+  private storedIn(layer: Id, item?: Id): Properties | undefined {
     const owner = this.scene.layers[layer];
-    const holder = item === undefined ? owner : partOf(owner, item);
-    return (holder?.params as Properties | undefined)?.[key];
+    return (item === undefined ? owner : partOf(owner, item))?.params;
+  }
+
+  private storedAt({ layer, item, key }: Target): Property | undefined {
+    return this.storedIn(layer, item)?.[key];
   }
 
   readonly computed = (of: Wired): Computed | null => {
@@ -223,13 +245,22 @@ class Wires implements Wiring {
 
   /** Everything that an entry reads, to know whether it is still the same; what leads nowhere, as the reason. */
   private sourcesOf({ at, formula }: Entry): unknown[] {
-    return factsOf(formula).reads.flatMap(({ path }): unknown[] => {
+    const { reads, readsPlaces } = factsOf(formula);
+    const places = (of: Target): unknown[] =>
+      readsPlaces
+        ? holdersOf(this.scene, of)
+            .map(({ layer, item }): unknown => this.storedIn(layer, item))
+            .concat(this.placed(of))
+        : [];
+    const sources = reads.flatMap(({ path }): unknown[] => {
       const to = referenceOf(path, this.scene, at);
       if (typeof to === 'string') return [to];
       if (to.kind === 'ease') return [to.id];
-      if (!this.isText(to.to)) return [this.sampler(to.to)];
-      return [this.sampler(to.to), partOf(this.scene.layers[to.to.layer], to.to.item as Id), ...this.cardOf(to.to)];
+      const own = [this.sampler(to.to), ...places(to.to)];
+      if (!this.isText(to.to)) return own;
+      return [...own, partOf(this.scene.layers[to.to.layer], to.to.item as Id), ...this.cardOf(to.to)];
     });
+    return [...sources, ...places(at)];
   }
 
   private build(entry: Entry, tree: Node, base: Sampler, rank: { order: number; count: number }): Computed {
@@ -281,6 +312,18 @@ class Wires implements Wiring {
         if (to.kind !== 'property' || !this.isText(to.to)) return 'This wants a text: {Layer / Text / Text}.';
         for (const computed of this.cardOf(to.to)) depth = Math.max(depth, computed.depth);
         return this.textSize(to.to);
+      },
+      carried: (path) => {
+        const to = referenceOf(path, this.scene, at);
+        if (typeof to === 'string') return to;
+        const point = to.kind === 'property' && this.paramAt(to.to)?.kind === 'point' ? this.sampler(to.to) : null;
+        if (to.kind !== 'property' || !point) return 'This wants a point: {Layer / Position}, {Layer / Card / Point}.';
+        const own = ([undefined, 0, 1] as const).flatMap(
+          (part) => this.computed({ ...to.to, ...(part !== undefined && { part }) }) ?? [],
+        );
+        const along = [...own, ...this.placed(to.to), ...this.placed(at)];
+        for (const computed of along) depth = Math.max(depth, computed.depth);
+        return carriedPoint(point, carrying(this.scene, to.to, at, this.computing), along);
       },
     };
     const part = compile(tree, setting);

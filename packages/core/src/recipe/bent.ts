@@ -16,7 +16,7 @@ import {
 } from '../geometry/homography';
 import { arcLength, part, stretches } from '../geometry/length';
 import { IDENTITY } from '../geometry/matrix';
-import { type Outline, polygon } from '../geometry/outline';
+import { type Outline, polygon, transformed } from '../geometry/outline';
 import { outlinesOf, ribbonArea } from '../geometry/polygons';
 import { isMatrix, type Through } from '../geometry/through';
 import { grouped, markThrough } from './marks';
@@ -32,6 +32,10 @@ const outlinesBent = (h: Homography, outlines: readonly Outline[]): Outline[] =>
     const rest = beforeEye(h, flattened(outline));
     return rest.length < 3 ? [] : [polygon(rest.map((at) => applyHomography(h, at)))];
   });
+
+/** Outlines through a map of either kind, what of them is seen. */
+export const outlinesThrough = (through: Through, outlines: readonly Outline[]): readonly Outline[] =>
+  isMatrix(through) ? outlines.map((outline) => transformed(through, outline)) : outlinesBent(through, outlines);
 
 /** A stroke of more points than these is drawn as it is, and its picture mapped. */
 const MOST_POINTS = 20_000;

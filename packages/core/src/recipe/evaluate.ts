@@ -285,22 +285,29 @@ const sourceAt =
     return marks.length === 0 ? EMPTY : { shapes: [], marks };
   };
 
-/** From the pixels of a card's outlines to its layer's: through the groups it stands in. */
-export const cardMatrix = (
-  items: DrawingLayer['items'],
-  id: Id,
-  frame: number,
-  computing: Kitchen['computing'] = () => undefined,
-): Matrix => {
-  let m: Matrix = IDENTITY;
+/** The groups with a place that a card stands in, innermost first. */
+export const groupsOf = (items: DrawingLayer['items'], id: Id): readonly Item[] => {
+  const found: Item[] = [];
   for (let at: Id | undefined = id, depth = 0; at !== undefined && depth <= MOST_DEPTH; depth++) {
     const inner: Id = at;
     at = Object.keys(items).find((other) => items[other]?.children?.includes(inner));
     const group = at === undefined ? undefined : items[at];
-    if (group?.kind === 'group')
-      m = multiply(placed(reader(FLAT_PLACE, group.params, computing(group.id)).at(frame)), m);
+    if (group?.kind === 'group') found.push(group);
   }
-  return m;
+  return found;
+};
+
+/** From the pixels of a card's outlines to its layer's, through the groups it stands in, at each frame. */
+export const placeOfCard = (
+  items: DrawingLayer['items'],
+  id: Id,
+  computing: Kitchen['computing'] = () => undefined,
+): { readonly still: boolean; readonly at: (frame: number) => Matrix } => {
+  const places = groupsOf(items, id).map((group) => reader(FLAT_PLACE, group.params, computing(group.id)));
+  return {
+    still: places.every(({ constant }) => constant),
+    at: (frame) => places.reduce<Matrix>((inner, place) => multiply(placed(place.at(frame)), inner), IDENTITY),
+  };
 };
 
 /** What a card adds below a run. */

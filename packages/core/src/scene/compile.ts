@@ -8,11 +8,11 @@ import type { Params, Values } from '../document/params';
 import { IDENTITY, type Matrix, multiply } from '../geometry/matrix';
 import { type Wiring, wiringOf } from '../formula/wiring';
 import { reader } from '../motion/reader';
-import { cardMatrix, compileRecipe, settingsAt, stampsOf } from '../recipe/evaluate';
+import { compileRecipe, placeOfCard, settingsAt, stampsOf } from '../recipe/evaluate';
 import { below } from '../recipe/sources/below';
 import { samplerOf } from '../motion/sampler';
 import { type Around, MOST_TOLD, MOST_WORK, newRoom, type Picture, SHORTAGES } from '../recipe/room';
-import { nearestMatrix, type Through } from '../geometry/through';
+import { nearestMatrix, type Through, throughBoth } from '../geometry/through';
 import { marksThrough } from '../recipe/bent';
 import { paramsOf } from '../recipe/table';
 import { EMPTY, type Flow, type Mark, type Plane, type Playable, type Settings, type Supplies } from '../recipe/types';
@@ -20,13 +20,13 @@ import { laidOver } from '../recipe/marks';
 import { needsOf } from '../recipe/needs';
 import { groupsAround, inGroups, isShown } from './groups';
 import { showing } from './around';
-import { standings } from './standing';
+import { standings } from '../properties/standing';
 import { marksWithin } from './pixels';
 import { knobsOf, turned } from './turned';
 import { seenFrom } from '../geometry/homography';
 import { bringsPlanes, eyeOf, eyeThrough, isFromBehind, type PlaneOf, planesIn, planesSeen, throughOf } from './depth';
 import { applySpace, chained, type Eye, translationAway } from '../geometry/space';
-import { inSpace, isSpace, placementOf, type Placement, type Pose, posed } from './placement';
+import { inSpace, isSpace, placementOf, type Placement, type Pose, posed } from '../properties/placement';
 import { fontLabel } from '../motion/kinds/font';
 import { NO_FONTS, type Fonts } from '../type/types';
 
@@ -98,8 +98,10 @@ export interface Program {
 /** A card at a frame. */
 export interface CardShown {
   readonly values: Values<Params>;
-  /** From its pixels to the scene's. */
+  /** From its pixels to the scene's; of one in depth the matrix that comes nearest. */
   readonly matrix: Matrix;
+  /** The same exactly, as it is seen. */
+  readonly through: Through;
   /** What the settings in it say. */
   readonly settings: Settings;
 }
@@ -331,9 +333,11 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
       const item = layer?.kind === 'drawing' ? layer.items[card] : undefined;
       if (layer?.kind !== 'drawing' || !item) return null;
       const computing = (of: Id) => wiring.computing(id, of);
+      const within = placeOfCard(layer.items, card, computing).at(frame);
       return {
         values: reader(paramsOf(item.kind), item.params, computing(card)).at(frame),
-        matrix: multiply(matrixOf(layer, frame), cardMatrix(layer.items, card, frame, computing)),
+        matrix: multiply(matrixOf(layer, frame), within),
+        through: throughBoth(seenThrough(layer, frame), within),
         settings: settingsAt(item, layer.items, frame, computing),
       };
     },

@@ -22,7 +22,7 @@ import { marksThrough } from '../recipe/bent';
 import { dimmedBy, floodedBy } from '../recipe/covers/flood';
 import { areaCut, boxOfMarks, flatFill, grouped, laidOver } from '../recipe/marks';
 import type { AreaCut, Ink, Mark, Plane } from '../recipe/types';
-import { isSpace, type Pose } from './placement';
+import { isSpace, type Pose } from '../properties/placement';
 
 /** From where a scene is looked at. */
 export const eyeOf = ({ width, height, eye: { angle, off } }: Pick<Scene, 'width' | 'height' | 'eye'>): Eye => ({

@@ -3,7 +3,7 @@ import { remembered } from '../document/remembered';
 import type { ControllerLayer, Id, Layer, Scene } from '../document/types';
 import { grouped } from '../recipe/marks';
 import type { Mark } from '../recipe/types';
-import { standings } from './standing';
+import { standings } from '../properties/standing';
 
 const isGroup = (layer: Layer | null | undefined): layer is ControllerLayer =>
   layer?.kind === 'controller' && layer.group;

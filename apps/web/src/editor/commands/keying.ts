@@ -32,12 +32,8 @@ const keyAll = (editor: Editor, refs: readonly PropertyRef[]): void => {
 
 /** Keyframes at the playhead for everything that is animated on the selected layers. */
 export const keyAnimated = (editor: Editor): void => {
-  const layers = freeLayers(editor);
-  if (layers.length === 0) return void noLayers();
-  const refs = layers.flatMap((id) => {
-    const layer = editor.scene.layers[id];
-    return layer ? keyedCurvesOf(editor.scene.id, layer) : [];
-  });
+  if (freeLayers(editor).length === 0) return void noLayers();
+  const refs = animatedOn(editor);
   if (refs.length > 0) keyAll(editor, refs);
   else toast.info('Nothing is animated on these layers yet: choose what to key in the menu beside the ruler.');
 };
@@ -67,10 +63,19 @@ export const reverseSelection = (editor: Editor): void => {
   else if (freeLayers(editor).length > 0) editor.edit(reverseLayers(editor.scene.id, freeLayers(editor)));
 };
 
-/** The first keyframes of the chosen properties again on the last frame of their scene. */
+/** Everything that is animated on the selected layers. */
+const animatedOn = (editor: Editor): PropertyRef[] =>
+  freeLayers(editor).flatMap((id) => {
+    const layer = editor.scene.layers[id];
+    return layer ? keyedCurvesOf(editor.scene.id, layer) : [];
+  });
+
+/** The first keyframes of the chosen properties, or of all that is animated on the selected layers, again on the last frame of their scene. */
 export const repeatFirst = (editor: Editor): void => {
   const { keys } = editor.state.selection;
-  if (keys.length > 0) editor.edit(repeatFirstKeys(keys.map((c) => c.ref)));
+  const refs = keys.length > 0 ? keys.map((c) => c.ref) : animatedOn(editor);
+  if (refs.length > 0) editor.edit(repeatFirstKeys(refs));
+  else noLayers();
 };
 
 export const smoothSelection = (editor: Editor, smooth: boolean): void => {

@@ -9,6 +9,7 @@ import { stepArea } from './areas';
 import { groupSelection, joinSelection, ungroupSelection } from './arrange';
 import { copySelection, cutSelection, duplicateLayers, pasteCopied } from './clipboard';
 import { setOfSelection } from './formulas';
+import { keyCorners } from './joints';
 import {
   extendSelection,
   keyAnimated,
@@ -62,6 +63,7 @@ const commands = {
   keyAfter: { label: 'Next keyframe', keys: [']'], run: (e) => jumpToKey(e, 1) },
   autoKey: { label: 'Auto-key on or off', keys: ['A'], run: (e) => e.set({ autoKey: !e.state.autoKey }) },
   keyAnimated: { label: 'Key all that is animated', keys: ['K'], run: keyAnimated },
+  keyCorners: { label: 'Key all corners of pins', run: keyCorners },
   mark: { label: 'Marker at the playhead', keys: ['M'], run: markPlayhead },
   split: { label: 'Split at the playhead', keys: ['/'], run: splitAtPlayhead },
   curves: { label: 'Curves of what is selected', keys: ['C'], run: (e) => e.set({ curves: !e.state.curves }) },

@@ -39,8 +39,10 @@ export const TimelineTools = memo(() => {
         entries={[
           entryOf(editor, 'keyAnimated'),
           ...KEYED.map(({ label, keys }) => ({ label, onSelect: () => keyPlace(editor, keys) })),
+          entryOf(editor, 'keyCorners'),
           null,
           entryOf(editor, 'selectKeys'),
+          entryOf(editor, 'repeatFirst'),
         ]}
       />
       <CommandButton

@@ -1,7 +1,7 @@
-/** Colours and paths. */
+/** Colours, points and paths. */
 import type { Color, PathValue, Point } from '../../document/types';
-import { asNumber, made, type Part } from '../parts';
-import { COLOR, PATH, VECTOR } from '../types';
+import { asNumber, constant, made, type Part, readHere } from '../parts';
+import { COLOR, FormulaError, type Node, PATH, VECTOR } from '../types';
 import { arg, type Call, type FormulaFunction, number } from './call';
 
 /** Straight lines through points. */
@@ -28,6 +28,18 @@ const vertexOf = (call: Call): Part => {
   });
 };
 
+const carried = (call: Call): Part => {
+  const node = call.args[0] as Node;
+  const point =
+    node.op === 'ref'
+      ? call.setting.carried(node.path)
+      : 'here reads a point: {Layer / Position}, {Layer / Card / Point}.';
+  if (typeof point === 'string') throw new FormulaError(point, node.at);
+  return point.constant
+    ? constant(VECTOR, point.at(0))
+    : { type: VECTOR, constant: false, run: (s) => readHere(s, point) };
+};
+
 const alpha = (call: Call): Part => {
   const [color, opacity] = [arg(call, 0, COLOR), number(call, 1)];
   const by = asNumber(opacity);
@@ -38,6 +50,13 @@ const alpha = (call: Call): Part => {
 };
 
 export const SHAPES: readonly FormulaFunction[] = [
+  {
+    name: 'here',
+    takes: 'point property',
+    says: 'A point of another layer or card where it stands in the picture, in the pixels of this one: joined corners read each other so.',
+    example: 'here({Sign / Corner pin / Top right})',
+    compile: carried,
+  },
   {
     name: 'alpha',
     takes: 'color, opacity',

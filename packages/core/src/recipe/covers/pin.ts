@@ -8,6 +8,10 @@ import { marksThrough } from '../bent';
 import { areaCut, boxOfMarks, grouped } from '../marks';
 import { cover, type Mark } from '../types';
 
+/** Its corners, clockwise. */
+export const PIN_CORNERS = ['topLeft', 'topRight', 'bottomRight', 'bottomLeft'] as const;
+export type PinCorner = (typeof PIN_CORNERS)[number];
+
 type Corners = readonly [Point, Point, Point, Point];
 
 /** Twice the area of a triangle, negative where it turns the other way. */
@@ -88,7 +92,7 @@ export const pin = cover({
     const [x, y] = v.middle;
     const box = v.from === 'own' ? boxOfMarks(marks, false) : { left: x - w, top: y - h, right: x + w, bottom: y + h };
     if (!box || box.right - box.left < 1e-6 || box.bottom - box.top < 1e-6) return [];
-    const corners: Corners = [v.topLeft, v.topRight, v.bottomRight, v.bottomLeft];
+    const corners = PIN_CORNERS.map((key) => v[key]) as unknown as Corners;
     const through = boxTo(box, corners);
     // What an effect spreads beyond the box may lie beyond the horizon, and is cut off there.
     return through ? marksThrough(through, marks) : asTriangles(marks, box, corners);

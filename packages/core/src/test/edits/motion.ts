@@ -7,6 +7,8 @@ import { addKnob, moveKnob, removeKnob, setKnob } from '../../edits/knobs';
 import { addLayers, copiesOf, layersOf } from '../../edits/layers';
 import { applyMove, changeMove, forgetMove, keepMove, removeMove } from '../../edits/moves';
 import { addRoutine, joinRoutines, removeRoutine, setRoutine } from '../../edits/routines';
+import { joinPoint, turnJoint, unjoinPoints } from '../../edits/joints';
+import { curvesOf } from '../../properties/find';
 import { setWord } from '../../edits/words';
 import { joinSets, makeSet, removeSet, renameSet, setMembers } from '../../edits/sets';
 import { ROUTINE_ORDERS } from '../../document/moves';
@@ -56,6 +58,19 @@ export const MOTION: readonly RandomEdit[] = [
   (at) => {
     const ref = propertyAt(at, ['number']);
     return ref && bakeFormula(ref, [{ frame: 0, value: amount(at), ease: { kind: 'linear' } }]);
+  },
+  (at) => {
+    const ref = propertyAt(at, ['point']);
+    const to = propertyAt({ ...at, layer: at.scene.layers[at.chance.one(at.ids)] ?? at.layer }, ['point']);
+    return ref && to && joinPoint(ref, to, at.chance.one(['both', 'x', 'y'] as const));
+  },
+  (at) => {
+    const ref = propertyAt(at, ['point']);
+    return ref && turnJoint(ref, at.chance.one(['both', 'x', 'y'] as const));
+  },
+  (at) => {
+    const refs = curvesOf(at.scene.id, at.layer).filter((ref) => ref.part === undefined);
+    return unjoinPoints(programOf(at), refs);
   },
   (at) => makeSet(at.scene.id, { id: at.makeId(), name: name(at), members: at.ids }),
   (at) => {

@@ -1,6 +1,6 @@
 import { frameOfCard, type Stage } from '../stage';
 import type { Gradient, Point } from '@kite/core/document/types';
-import { apply } from '@kite/core/geometry/matrix';
+import { applyThrough } from '@kite/core/geometry/through';
 import { gradientAt } from '@kite/core/motion/kinds/gradient';
 import { MOST_STOPS } from '@kite/core/document/params';
 import { kindOf } from '@kite/core/recipe/table';
@@ -19,7 +19,7 @@ export const GradientHandles = ({ view, pointOf }: Stage) => {
   const card = editedCard(editor, view);
   if (!card || kindOf(card.item.kind).role !== 'paint' || card.values.style === 'solid') return null;
   const { from, to, gradient } = card.values as { from: Point; to: Point; gradient: Gradient };
-  const [a, b] = [apply(card.toArea, from), apply(card.toArea, to)];
+  const [a, b] = [applyThrough(card.toArea, from), applyThrough(card.toArea, to)];
   const shareOf = (p: Point): number => {
     const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
     const share = ((p[0] - a[0]) * dx + (p[1] - a[1]) * dy) / (dx * dx + dy * dy || 1);

@@ -1,7 +1,8 @@
 import { frameOfCard, type Stage } from '../stage';
 import type { PLACE, Values } from '@kite/core/document/params';
 import type { Point } from '@kite/core/document/types';
-import { apply, inverted, multiply, placed } from '@kite/core/geometry/matrix';
+import { apply, inverted, placed } from '@kite/core/geometry/matrix';
+import { applyThrough, throughBoth } from '@kite/core/geometry/through';
 import { movePivot } from '@kite/core/edits/place';
 import { cardsBox, cornersThrough } from '@kite/core/scene/bounds';
 import type { PointerEvent } from 'react';
@@ -31,7 +32,7 @@ export const GroupHandles = ({ view, pointOf }: Stage) => {
   const place = card.values as unknown as Values<typeof PLACE>;
   const own = cardsBox(editor.program, layer.id, card.item.children ?? [], editor.state.frame);
   if (!own) return null;
-  const toArea = multiply(card.toArea, placed(place));
+  const toArea = throughBoth(card.toArea, placed(place));
   const corner = ([x, y]: Point): Point => [x ? own.right : own.left, y ? own.bottom : own.top];
 
   const gesture = (event: PointerEvent, move: (p: Point) => void) =>
@@ -90,8 +91,8 @@ export const GroupHandles = ({ view, pointOf }: Stage) => {
   const points = cornersThrough(toArea, own)
     .map((p) => p.join(','))
     .join(' ');
-  const [lx, ly] = apply(toArea, corner([0, 0]));
-  const [px, py] = apply(toArea, place.pivot);
+  const [lx, ly] = applyThrough(toArea, corner([0, 0]));
+  const [px, py] = applyThrough(toArea, place.pivot);
   const name = card.item.name ?? 'Group';
   return (
     <g>
@@ -108,7 +109,7 @@ export const GroupHandles = ({ view, pointOf }: Stage) => {
       {CORNERS.map((grip) => (
         <Grip
           key={grip.join()}
-          at={apply(toArea, corner(grip))}
+          at={applyThrough(toArea, corner(grip))}
           of="group"
           cursor={grip[0] === grip[1] ? 'nwse-resize' : 'nesw-resize'}
           testId={`group-${grip.join('/')}`}

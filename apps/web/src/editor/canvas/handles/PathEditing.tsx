@@ -3,7 +3,7 @@ import { frameOfCard, type Stage } from '../stage';
 import type { Id, PathValue, Point, PropertyRef } from '@kite/core/document/types';
 import { reshapePath } from '@kite/core/edits/paths';
 import { type Box, union } from '@kite/core/geometry/bounds';
-import { apply } from '@kite/core/geometry/matrix';
+import { applyThrough } from '@kite/core/geometry/through';
 import { fractionsOf } from '@kite/core/geometry/snap';
 import {
   type Handle,
@@ -40,7 +40,7 @@ export const openPath = (editor: Editor, layerId: Id): boolean => {
 export const shapedVertices = (editor: Editor, view: View): Point[] | null => {
   const card = editedCard(editor, view);
   if (card?.item.kind !== 'path') return null;
-  return (card.values.path as PathValue).vertices.map((v) => toScene(view, apply(card.toArea, [v[0], v[1]])));
+  return (card.values.path as PathValue).vertices.map((v) => toScene(view, applyThrough(card.toArea, [v[0], v[1]])));
 };
 
 /** Changes the number or order of vertices, at every keyframe alike. */
@@ -91,7 +91,7 @@ export const PathEditing = ({ view, pointOf }: Stage) => {
 
   if (!card || !path || !ref || editor.state.mode !== SELECTING || path.vertices.length === 0) return null;
   const selected = new Set(chosen);
-  const place = (x: number, y: number) => apply(card.toArea, [x, y]);
+  const place = (x: number, y: number) => applyThrough(card.toArea, [x, y]);
   const write = (next: PathValue, label: string) => writeValues(editor, [[ref, next]], label);
 
   const onVertex = (i: number) => (event: PointerEvent) => {

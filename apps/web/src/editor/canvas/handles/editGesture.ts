@@ -7,6 +7,8 @@ interface EditGesture {
   readonly move: (drag: Drag) => void;
   /** Once the pointer has moved enough to mean it, before the first edit. */
   readonly start?: () => void;
+  /** Once it is let go after it was dragged: what it does is in the same step. */
+  readonly drop?: () => void;
   /** However it ends. */
   readonly end?: () => void;
   /** The picture is what is looked at: the panels may follow a little later. */
@@ -19,7 +21,7 @@ interface EditGesture {
 export const editGesture = (
   editor: Editor,
   event: ReactPointerEvent,
-  { move, start, end, first, bubbles }: EditGesture,
+  { move, start, drop, end, first, bubbles }: EditGesture,
 ): void => {
   if (event.button !== 0) return;
   if (!bubbles) event.stopPropagation();
@@ -34,6 +36,7 @@ export const editGesture = (
     },
     onMove: move,
     onEnd: (_drag, moved) => {
+      if (moved) drop?.();
       over();
       if (moved) editor.end();
     },

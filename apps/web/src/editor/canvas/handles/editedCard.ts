@@ -1,6 +1,6 @@
 /** The card whose own handles the canvas shows. */
 import type { Id, Item, Point, PropertyRef } from '@kite/core/document/types';
-import { apply, inverted, type Matrix, multiply } from '@kite/core/geometry/matrix';
+import { applyThrough, type Through, throughBack, throughBoth } from '@kite/core/geometry/through';
 import type { Editor } from '../../store/editor';
 import type { View } from '../../store/workspace';
 import { toScene, viewMatrix } from '../view';
@@ -9,7 +9,7 @@ export interface EditedCard {
   readonly item: Item;
   readonly values: { readonly [key: string]: unknown };
   /** From the card's pixels to the canvas area's. */
-  readonly toArea: Matrix;
+  readonly toArea: Through;
   /** From the area's pixels to the card's. */
   readonly fromArea: (p: Point) => Point;
   /** From the scene's pixels to the card's. */
@@ -26,14 +26,14 @@ export const editedCard = (editor: Editor, view: View): EditedCard | null => {
   const item = layer.items[selection.card];
   if (!item) return null;
   const shown = editor.program.cardAt(layer.id, item.id, frame);
-  const back = shown && inverted(shown.matrix);
+  const back = shown && throughBack(shown.through);
   if (!shown || !back) return null;
   return {
     item,
     values: shown.values,
-    toArea: multiply(viewMatrix(view), shown.matrix),
-    fromArea: (p) => apply(back, toScene(view, p)),
-    fromScene: (p) => apply(back, p),
+    toArea: throughBoth(viewMatrix(view), shown.through),
+    fromArea: (p) => applyThrough(back, toScene(view, p)),
+    fromScene: (p) => applyThrough(back, p),
     ref: (key) => ({ scene: scene.id, layer: layer.id, item: item.id, key }),
   };
 };

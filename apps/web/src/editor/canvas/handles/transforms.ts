@@ -8,7 +8,7 @@ import type { PointerEvent as ReactPointerEvent } from 'react';
 import { WRITES, writesAt, writeValues } from '../../commands/layers';
 import type { Editor } from '../../store/editor';
 import type { View } from '../../store/workspace';
-import { placementOf } from '@kite/core/scene/placement';
+import { placementOf } from '@kite/core/properties/placement';
 import { editGesture } from './editGesture';
 import { boxOfLayers, Snapping } from '../snapping';
 import { toScene } from '../view';

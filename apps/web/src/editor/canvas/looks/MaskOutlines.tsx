@@ -1,8 +1,8 @@
 import { frameOfLayers, type Stage } from '../stage';
 import type { DrawingLayer, Id } from '@kite/core/document/types';
-import { multiply } from '@kite/core/geometry/matrix';
-import { transformed } from '@kite/core/geometry/outline';
+import { throughBoth } from '@kite/core/geometry/through';
 import { dataOf } from '@kite/core/geometry/trace';
+import { outlinesThrough } from '@kite/core/recipe/bent';
 import { isMasked } from '@kite/core/scene/uncut';
 import { useEditor, useSlice } from '../../store/context';
 import type { Editor } from '../../store/editor';
@@ -18,9 +18,9 @@ const outlineOf = (editor: Editor, layer: DrawingLayer, mask: Id, view: View): s
   const { frame } = editor.state;
   const shown = program.cardAt(layer.id, mask, frame);
   if (!shown) return null;
-  const m = multiply(viewMatrix(view), shown.matrix);
+  const through = throughBoth(viewMatrix(view), shown.through);
   const { shapes } = program.flowAt(layer.id, layer.items[mask]?.children ?? [], frame);
-  return dataOf(shapes.flatMap(({ outlines }) => outlines.map((outline) => transformed(m, outline))));
+  return dataOf(shapes.flatMap(({ outlines }) => outlinesThrough(through, outlines)));
 };
 
 /** What the masks of the selected layers cut by. */

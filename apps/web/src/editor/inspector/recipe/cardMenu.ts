@@ -8,6 +8,7 @@ import { isEffect } from '@kite/core/recipe/shown';
 import { kindOf } from '@kite/core/recipe/table';
 import { holdsCards } from '@kite/core/recipe/types';
 import type { MenuEntry } from '../../../ui/Menu';
+import { pinMenu } from '../../commands/joints';
 import { copyCards, hasCopiedCards, pasteCopiedCards } from '../../commands/cards';
 import { removePartAsking } from '../../commands/formulas';
 import { newCard, splitTextLayer } from '../../commands/layers';
@@ -79,6 +80,7 @@ export const cardMenu = (
     ...(item.kind === 'mask'
       ? [{ label: 'Make a layer of it', onSelect: () => freeMask(editor, layer, item.id) }]
       : []),
+    ...(item.kind === 'pin' ? pinMenu(editor, layer.id, item.id) : []),
     null,
     { label: 'Delete', danger: true, onSelect: () => removePartAsking(editor, ref.layer, ref.item, removeItem(ref)) },
   ];

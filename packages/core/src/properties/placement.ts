@@ -22,6 +22,8 @@ export interface Placement extends Reader<typeof FLAT_PLACE> {
   readonly matrix: (frame: number) => Matrix;
   /** From the layer's pixels to its parent's. */
   readonly pose: (frame: number) => Pose;
+  /** Whether it stands where it stands at every frame. */
+  readonly still: boolean;
   /** What it has besides, in depth; null where it has none. */
   readonly depthAt: (frame: number) => Values<typeof DEPTH> | null;
 }
@@ -40,6 +42,7 @@ export const placementOf = (params: Properties, computing?: Computing): Placemen
   return {
     ...place,
     turn,
+    still: place.constant && !place.at(0).along && hasDepth.constant && (depth?.constant ?? true),
     depthAt,
     matrix: (frame) => placed(flatAt(frame)),
     pose: (frame) => {
