@@ -9,7 +9,7 @@ import type { Editor } from '../store/editor';
 import type { TimeScale } from './scale';
 import { snapFrames, snappedBy } from './snapFrames';
 
-const gesture = (editor: Editor, down: PointerEvent, onMove: (drag: Drag) => void): void => {
+const gesture = (editor: Editor, down: PointerEvent, onMove: (drag: Drag) => void, pressed?: () => void): void => {
   const done = () => editor.set({ snappedFrame: null });
   followPointer(down, {
     onStart: () => editor.begin(),
@@ -17,6 +17,7 @@ const gesture = (editor: Editor, down: PointerEvent, onMove: (drag: Drag) => voi
     onEnd: (_drag, moved) => {
       done();
       if (moved) editor.end();
+      else pressed?.();
     },
     onCancel: () => {
       done();
@@ -36,17 +37,18 @@ const targetsFor = (editor: Editor, layers: readonly Layer[]): number[] => {
   return snapFrames(editor, dragged).filter((f) => f === frame || !own.has(f));
 };
 
-/** Slides the selected layers in time, keyframes and all; Ctrl keeps from snapping. */
-export const slideBars = (editor: Editor, down: PointerEvent, scale: TimeScale): void => {
+/** Slides the selected layers in time, keyframes and all; Ctrl keeps from snapping. A press that slides nothing may mean something else. */
+export const slideBars = (editor: Editor, down: PointerEvent, scale: TimeScale, pressed?: () => void): void => {
   const layers = editor.state.selection.layers.flatMap((id) => editor.scene.layers[id] ?? []).filter((l) => !l.locked);
   const ids = layers.map((l) => l.id);
   const ends = layers.flatMap((l) => [l.from, l.to]);
   const targets = targetsFor(editor, layers);
-  gesture(editor, down, ({ dx, event }) => {
+  const slide = ({ dx, event }: Drag) => {
     const { by, at } = snappedBy(ends, scale.frames(dx), targets, scale, event.ctrlKey);
     editor.edit(slideLayers(editor.scene.id, ids, by));
     editor.set({ snappedFrame: at });
-  });
+  };
+  gesture(editor, down, slide, pressed);
 };
 
 /** Trims a layer at an end; with Alt stretches it, its keyframes in proportion. */

@@ -34,8 +34,10 @@ export const LayerBar = ({ layer, selected, ticks, choose }: LayerBarProps) => {
   const onBar = (event: PointerEvent) => {
     if (event.button !== 0) return;
     event.stopPropagation();
-    if (!selected || event.shiftKey || event.ctrlKey) choose(event);
-    if (!layer.locked) slideBars(editor, event, scale);
+    // A press on one of several takes it alone; a drag slides them all.
+    const keep = selected && !event.shiftKey && !event.ctrlKey && !event.metaKey;
+    if (!keep) choose(event);
+    if (!layer.locked) slideBars(editor, event, scale, keep ? () => choose(event) : undefined);
   };
 
   const onEnd = (end: 'from' | 'to') => (event: PointerEvent) => {
