@@ -298,6 +298,61 @@ test('three stretched words share four corners, which are dropped on each other,
   await expect.poll(() => corner('c', 'topRight', 50)).toEqual([330, 165]);
 });
 
+test('a second view shows depth from above, moves what is in it, and is turned without a key', async ({
+  page,
+  server,
+}) => {
+  await openMade(page, server, 'Aside', [
+    discLayer('a', 'Disc', [200, 120], '#FFB23E', 60),
+    discLayer('b', 'Far', [300, 120], '#2EC4B6', 60),
+  ]);
+  await page.keyboard.press('Shift+D');
+  const view = page.getByRole('region', { name: 'Second view' });
+  await expect(view).toContainText('Nothing in this scene is in depth yet');
+  await page.getByRole('group', { name: 'Layer Disc', exact: true }).click();
+  await view.getByRole('button', { name: 'Give depth to what is selected' }).click();
+  await view.getByRole('radio', { name: 'Top', exact: true }).click();
+  // From above a plane is a line; upwards is away.
+  const plane = await middle(page.getByTestId('aside-Disc'));
+  await page.mouse.move(plane.x, plane.y);
+  await page.mouse.down();
+  await page.mouse.move(plane.x + 5, plane.y - 25, { steps: 4 });
+  await page.mouse.move(plane.x + 10, plane.y - 50, { steps: 4 });
+  await expect(page.getByTestId('aside-told')).toContainText('z ');
+  await page.mouse.up();
+  const disc = async () => named(await sceneOf(page, server), 'Disc');
+  await expect.poll(async () => Number(valueOf(await disc(), 'z'))).toBeGreaterThan(20);
+  const [x, y] = valueOf(await disc(), 'position') as Point;
+  const z = Number(valueOf(await disc(), 'z'));
+  // One pixel of this screen is as much across as away.
+  expect((x - 200) / z).toBeCloseTo(0.2, 1);
+  expect(y).toBe(120);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await disc()).params.z).toBeUndefined();
+  await page.keyboard.press('Control+Shift+z');
+  await expect.poll(async () => valueOf(await disc(), 'z')).toBe(z);
+
+  // From the left, what is farther away is farther left; what has no depth is not there.
+  await view.getByRole('radio', { name: 'Left', exact: true }).click();
+  const sight = await middle(page.getByTestId('sight').locator('path').first());
+  expect((await middle(page.getByTestId('aside-Disc'))).x).toBeLessThan(sight.x);
+  await expect(page.getByTestId('aside-Far')).toHaveCount(0);
+
+  // Turned freely it shows the picture from there, and nothing is written.
+  await view.getByRole('radio', { name: 'Free', exact: true }).click();
+  const before = await sceneOf(page, server);
+  const area = (await page.getByTestId('aside').boundingBox())!;
+  const shape = async () => (await page.getByTestId('aside-Disc').locator('path').first().getAttribute('d')) ?? '';
+  const was = await shape();
+  await drag(page, { x: area.x + 20, y: area.y + 20 }, { x: area.x + 120, y: area.y + 60 });
+  await expect.poll(shape).not.toBe(was);
+  const spot = await middle(page.getByTestId('aside-Disc'));
+  await expect.poll(() => pixel(page, spot)).toEqual([0xff, 0xb2, 0x3e]);
+  expect(await sceneOf(page, server)).toEqual(before);
+  await view.getByRole('button', { name: 'Close the second view' }).click();
+  await expect(view).toHaveCount(0);
+});
+
 test('what is in depth is the same in preview, PNG, banner and SVG', async ({ page, server, context }) => {
   const size = { width: 300, height: 250, rate: { num: 25, den: 1 }, length: 20, background: '#10132E' } as const;
   const scene = newScene('s', 'Depth', size);

@@ -4,6 +4,7 @@ import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { Group, Panel, Separator } from 'react-resizable-panels';
 import { Link, useMatch, useNavigate, useParams } from 'react-router';
 import { useStore } from 'zustand';
+import { AsideView } from './canvas/aside/AsideView';
 import { CanvasArea } from './canvas/CanvasArea';
 import { Dock } from './dock/Dock';
 import { LinkPopover } from './formula/LinkPopover';
@@ -174,6 +175,27 @@ const Workspace = ({ project }: { project: string }) => {
   );
 };
 
+/** The picture, and beside it a second view where one is wanted. */
+const Views = () => {
+  const editor = useEditor();
+  const beside = useStore(editor.store, (s) => s.aside !== null);
+  return (
+    <Group orientation="horizontal" id="kite-views">
+      <Panel id="picture" minSize="30%" className="flex flex-col">
+        <CanvasArea />
+      </Panel>
+      {beside && (
+        <>
+          <Separator className="relative z-10 w-px bg-line outline-none after:absolute after:inset-y-0 after:-left-1 after:w-2 after:cursor-col-resize hover:bg-sky focus-visible:bg-sky" />
+          <Panel id="beside" defaultSize="42%" minSize="25%" className="flex flex-col">
+            <AsideView />
+          </Panel>
+        </>
+      )}
+    </Group>
+  );
+};
+
 /** Where a scene is worked on. */
 const Stage = () => (
   <div className="flex min-h-0 flex-1">
@@ -181,7 +203,7 @@ const Stage = () => (
     <main className="min-w-0 flex-1">
       <Group orientation="vertical" id="kite-editor">
         <Panel defaultSize="57%" minSize="25%" className="flex flex-col">
-          <CanvasArea />
+          <Views />
         </Panel>
         <Separator className="relative z-10 h-px bg-line outline-none after:absolute after:inset-x-0 after:-top-1 after:h-2 after:cursor-row-resize hover:bg-sky focus-visible:bg-sky" />
         <Panel minSize="20%" className="flex flex-col" data-area="timeline">

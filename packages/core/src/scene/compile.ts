@@ -25,7 +25,7 @@ import { marksWithin } from './pixels';
 import { knobsOf, turned } from './turned';
 import { seenFrom } from '../geometry/homography';
 import { bringsPlanes, eyeOf, eyeThrough, isFromBehind, type PlaneOf, planesIn, planesSeen, throughOf } from './depth';
-import { applySpace, chained, type Eye, translationAway } from '../geometry/space';
+import { applySpace, chained, type Eye, type Space, translationAway } from '../geometry/space';
 import { inSpace, isSpace, placementOf, type Placement, type Pose, posed } from '../properties/placement';
 import { fontLabel } from '../motion/kinds/font';
 import { NO_FONTS, type Fonts } from '../type/types';
@@ -77,6 +77,16 @@ export interface Program {
   readonly throughAt: (layer: Id, frame: number) => Through;
   /** From the pixels that its position is in to the scene's, as they are seen at its z. */
   readonly aroundAt: (layer: Id, frame: number) => Through;
+  /** From a layer's pixels to the scene's space. */
+  readonly spaceAt: (layer: Id, frame: number) => Space;
+  /** The eye that looks at the scene: that of the front camera, or the scene's own. */
+  readonly eyeAt: (frame: number) => Eye;
+  /** The camera that is looked through; null for none. */
+  readonly cameraAt: (frame: number) => Id | null;
+  /** The planes of one layer, its own and those that it brings along, in the scene's space. */
+  readonly planesOf: (layer: Id, frame: number) => readonly Plane[];
+  /** What an eye sees of the layers that are in depth, those first that others hide. */
+  readonly seenBy: (eye: Eye, frame: number) => readonly Mark[];
   /** How far a point of a layer's own pixels lies behind the plane of the scene; null for one without depth. */
   readonly awayAt: (layer: Id, frame: number, at: Point) => number | null;
   /** Whether it shows nothing, since it is seen from behind at a point of its own and its back is hidden. */
@@ -245,10 +255,12 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
     return layer?.kind === 'controller' && (layer.params.camera || layer.formulas?.camera) ? [layer] : [];
   });
   let lastEye: { readonly frame: number; readonly eye: Eye } | null = null;
+  const cameraAt = (frame: number): Layer | undefined =>
+    cameras.find((layer) => isShown(scene, layer, frame) && layerOf(layer).place.depthAt(frame)?.camera);
   const eyeAt = (frame: number): Eye => {
     if (cameras.length === 0) return ownEye;
     if (lastEye?.frame === frame) return lastEye.eye;
-    const camera = cameras.find((layer) => isShown(scene, layer, frame) && layerOf(layer).place.depthAt(frame)?.camera);
+    const camera = cameraAt(frame);
     const angle = camera && layerOf(camera).place.depthAt(frame)?.angle;
     const eye = (camera && eyeThrough(scene, inSpace(poseOf(camera, frame)), angle ?? scene.eye.angle)) ?? ownEye;
     lastEye = { frame, eye };
@@ -279,6 +291,18 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
     let own = arounds.get(layer.id);
     if (!own) arounds.set(layer.id, (own = shows.around(layer)));
     return own;
+  };
+
+  /** The planes of a layer that is shown, faded with the groups that it is in. */
+  const planesOf = (id: Id, frame: number): readonly Plane[] => {
+    const layer = scene.layers[id];
+    if (!layer || !isShown(scene, layer, frame)) return [];
+    const around = [layer, ...groupsAround(scene, id)];
+    const alpha = around.reduce((all, of) => all * layerOf(of).place.at(frame).opacity, 1);
+    const depth = layerOf(layer).place.depthAt(frame);
+    const lit = depth?.lit ?? false;
+    const placed = { space: inSpace(poseOf(layer, frame)), back: depth, lit, alpha, blend: layer.blend };
+    return alpha > 0 ? planesIn(drawnAt(layer, frame).marks, placed) : [];
   };
 
   // Nests of one scene that are on the same frame show the same.
@@ -341,20 +365,22 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
         settings: settingsAt(item, layer.items, frame, computing),
       };
     },
-    planesAt: (frame) =>
-      scene.order.toReversed().flatMap((id) => {
+    spaceAt: (id, frame) => {
+      const layer = scene.layers[id];
+      return inSpace(layer ? poseOf(layer, frame) : IDENTITY);
+    },
+    eyeAt,
+    cameraAt: (frame) => cameraAt(frame)?.id ?? null,
+    planesAt: (frame) => scene.order.toReversed().flatMap((id) => planesOf(id, frame)),
+    planesOf,
+    seenBy: (eye, frame) => {
+      const deep = scene.order.toReversed().filter((id) => {
         const layer = scene.layers[id];
-        if (!layer || !isShown(scene, layer, frame)) return [];
-        const { place } = layerOf(layer);
-        const alpha = [layer, ...groupsAround(scene, id)].reduce(
-          (all, of) => all * layerOf(of).place.at(frame).opacity,
-          1,
-        );
-        const depth = place.depthAt(frame);
-        const lit = depth?.lit ?? false;
-        const placed = { space: inSpace(poseOf(layer, frame)), back: depth, lit, alpha, blend: layer.blend };
-        return alpha > 0 ? planesIn(drawnAt(layer, frame).marks, placed) : [];
-      }),
+        return layer && (isSpace(poseOf(layer, frame)) || bringsPlanes(drawnAt(layer, frame).marks));
+      });
+      const planes = deep.flatMap((id) => planesOf(id, frame).map((plane) => ({ ...plane, of: id })));
+      return planesSeen(planes, eye, scene.light).map(({ mark }) => mark);
+    },
     at: (frame, wanted) => {
       if (last?.frame === frame && !wanted) return last;
       const poses = new Map<Id, Pose>();

@@ -1,7 +1,7 @@
-import { Maximize, ZoomIn, ZoomOut } from 'lucide-react';
+import { Box, Maximize, ZoomIn, ZoomOut } from 'lucide-react';
 import { IconButton } from '../../ui/Button';
 import { CommandButton } from '../commands/CommandButton';
-import { useEditor } from '../store/context';
+import { useEditor, useSlice } from '../store/context';
 import type { View } from '../store/workspace';
 import { AidsMenu } from './looks/AidsMenu';
 import { LooksMenu } from './looks/LooksMenu';
@@ -10,6 +10,7 @@ import { type Size, zoomed } from './view';
 /** Looks and aids, and how large the picture is shown. */
 export const ZoomBar = ({ view, size, hidden }: { view: View; size: Size; hidden: boolean }) => {
   const editor = useEditor();
+  const aside = useSlice((s) => s.aside !== null);
   const zoomBy = (factor: number) => zoomed(view, factor, [size.width / 2, size.height / 2]);
   const actual = () => {
     const whole = zoomBy(1 / view.zoom);
@@ -23,6 +24,9 @@ export const ZoomBar = ({ view, size, hidden }: { view: View; size: Size; hidden
     >
       <LooksMenu />
       <AidsMenu />
+      <CommandButton command="aside" label="Second view" side="top" pressed={aside}>
+        <Box size={15} />
+      </CommandButton>
       <IconButton label="Zoom out" side="top" onClick={() => editor.set({ view: zoomBy(1 / 1.25) })}>
         <ZoomOut size={15} />
       </IconButton>

@@ -83,3 +83,17 @@ export const shownPart = (
     view: [whole.width / scene.width, 0, 0, whole.height / scene.height, -left, -top],
   };
 };
+
+/** The view that shows all of some points of a scene. */
+export const fitBox = (points: readonly Point[], area: Size): View => {
+  const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)];
+  const [left, top] = [Math.min(...xs), Math.min(...ys)];
+  const whole = { width: Math.max(...xs) - left, height: Math.max(...ys) - top };
+  const room = Math.min((area.width - 2 * MARGIN) / whole.width, (area.height - 2 * MARGIN) / whole.height);
+  const zoom = Math.min(ZOOMS.max, Math.max(ZOOMS.min, room));
+  return {
+    zoom,
+    x: (area.width - whole.width * zoom) / 2 - left * zoom,
+    y: (area.height - whole.height * zoom) / 2 - top * zoom,
+  };
+};

@@ -1,5 +1,5 @@
 /** What can be done to the open project by one press: menus, buttons, the keyboard and its help read this. */
-import { SELECTING, withTool } from '../store/workspace';
+import { FREE_LOOK, SELECTING, withTool } from '../store/workspace';
 import type { MenuEntry } from '../../ui/Menu';
 import { leaveFullScreen, showFullScreen } from '../canvas/looks/fullScreen';
 import { TOOL_NAMES, TOOLS } from '../canvas/tools/table';
@@ -130,6 +130,11 @@ const commands = {
   areaOn: { label: 'To the next part of the editor', keys: ['F6'], run: () => stepArea(1) },
   areaBack: { label: 'To the part before', keys: ['Shift+F6'], run: () => stepArea(-1) },
   fullScreen: { label: 'Full screen', keys: ['F'], run: showFullScreen },
+  aside: {
+    label: 'Second view of the depth',
+    keys: ['Shift+D'],
+    run: (e) => e.set({ aside: e.state.aside ? null : FREE_LOOK }),
+  },
   fit: { label: 'Fit the scene to the canvas', keys: ['0'], run: (e) => e.set({ view: null }) },
 } as const satisfies Readonly<Record<string, Command>>;
 

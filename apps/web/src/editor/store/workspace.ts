@@ -51,6 +51,16 @@ export interface View {
   readonly y: number;
 }
 
+/** A second view: from a side, or freely turned, in degrees. */
+export interface AsideLook {
+  readonly from: 'top' | 'left' | 'front' | 'free';
+  readonly turn: number;
+  readonly tilt: number;
+  /** Of its own area; null fits all that is in depth. */
+  readonly view: View | null;
+}
+export const FREE_LOOK: AsideLook = { from: 'free', turn: -35, tilt: -20, view: null };
+
 /** From some properties to a property of a layer, or to a layer one of whose properties is yet to be chosen. */
 export interface Linking {
   readonly refs: readonly PropertyRef[];
@@ -69,6 +79,8 @@ export interface Workspace {
   readonly within: Within | null;
   /** null fits the scene to the canvas. */
   readonly view: View | null;
+  /** From where what is in depth is looked at besides; null for one view alone. */
+  readonly aside: AsideLook | null;
   /** The picture alone, over the whole screen. */
   readonly fullScreen: boolean;
   /** Frames before and after the playhead that show through, each so many frames from the next; null for none. */
@@ -121,6 +133,7 @@ export const TIDY: Workspace = {
   cutPart: 'gone',
   within: null,
   view: null,
+  aside: null,
   fullScreen: false,
   onion: null,
   compare: null,
