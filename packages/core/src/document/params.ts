@@ -261,6 +261,10 @@ export const DEPTH = {
   /** Of a controller: the scene is looked at through it. */
   camera: switchParam('Camera', false, IN_DEPTH),
   angle: degrees('View', 40, { min: 0, max: WIDEST_EYE, when: ['camera', 'true'] }),
+  /** Of a camera: it stands where it stands and looks at a point, whatever its turns. */
+  aims: switchParam('Looks at a point', false, { when: ['camera', 'true'] }),
+  target: point('Target', [0, 0], { when: ['aims', 'true'] }),
+  targetZ: px('Target z', 0, { when: ['aims', 'true'] }),
   backColor: color('Colour of the back', '#2B2F77', { when: ['back', 'colored'] }),
 } satisfies Params;
 

@@ -175,6 +175,11 @@ const settleInSpace = (layer: LayerDraft, before: Pose, after: Pose, frame: numb
   // What comes to lie flat in its parent needs no depth of its own.
   if (!own && Math.abs(z) + Math.abs(next.turnX) + Math.abs(next.turnY) < 1e-6) return;
   layer.params.depth = { value: true };
+  if (own?.aims) {
+    const [tx, ty, tz] = applySpace(change, [...own.target, own.targetZ]);
+    mapProperty(layer, 'target', ([px, py]: Point) => tidyPoint([px + tx - own.target[0], py + ty - own.target[1]]));
+    mapProperty(layer, 'targetZ', (from: number) => tidy(from + tz - own.targetZ));
+  }
   mapProperty(layer, 'z', (from: number) => tidy(from + z - flat.z));
   mapProperty(layer, 'turnX', (from: number) => tidy(from + by(next.turnX, flat.turnX)));
   mapProperty(layer, 'turnY', (from: number) => tidy(from + by(next.turnY, flat.turnY)));

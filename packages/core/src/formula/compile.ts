@@ -25,6 +25,7 @@ import {
   type NodeOf,
   NUMBER,
   type Sign,
+  sizeOf,
   SWITCH,
   TEXT,
   type Type,
@@ -241,7 +242,7 @@ class Compiler {
     }
   }
 
-  private reference(path: string, part: 0 | 1 | null, at: Node['at']): Part {
+  private reference(path: string, part: 0 | 1 | 2 | null, at: Node['at']): Part {
     const found = this.setting.property(path, part);
     if (typeof found === 'string') throw new FormulaError(found, at);
     const { sampler, moments, type } = found;
@@ -253,8 +254,9 @@ class Compiler {
     // A part of a reference reads that part alone.
     if (of.op === 'ref') return this.reference(of.path, part, at);
     const whole = this.compile(of);
-    if (whole.type.kind !== 'vector')
-      throw new FormulaError(`Only a vector has .x and .y, this is ${typeName(whole.type)}.`, at);
+    const size = sizeOf(whole.type);
+    if (size === null) throw new FormulaError(`Only a vector has .x and .y, this is ${typeName(whole.type)}.`, at);
+    if (size > 0 && part >= size) throw new FormulaError(`This is ${typeName(whole.type)}: it has no .z.`, at);
     const read = asVector(whole);
     return made(NUMBER, [whole], (s) => read(s)[part] ?? 0);
   }

@@ -4,10 +4,10 @@ import type { Formula } from '../document/types';
 import { parse } from './parse';
 import { FormulaError, type Node } from './types';
 
-/** A reference, as it stands between its braces, and the part of it that is read. */
+/** A reference, as it stands between its braces, and the part of it that is read: its z stands in a property of its own. */
 export interface Read {
   readonly path: string;
-  readonly part: 0 | 1 | null;
+  readonly part: 0 | 1 | 2 | null;
 }
 export interface Facts {
   readonly tree: Node | FormulaError;
@@ -49,7 +49,11 @@ const gathered = (text: string): Facts => {
   const [names, calls] = [new Set<string>(), new Set<string>()];
   const walk = (node: Node): void => {
     if (node.op === 'name') names.add(node.name);
-    if (node.op === 'call') calls.add(node.name);
+    if (node.op === 'call') {
+      calls.add(node.name);
+      const [of] = node.args;
+      if (node.name === 'xyz' && of?.op === 'ref') reads.push({ path: of.path.trim(), part: 2 });
+    }
     if (node.op === 'ref') reads.push({ path: node.path.trim(), part: null });
     else if (node.op === 'part' && node.of.op === 'ref') reads.push({ path: node.of.path.trim(), part: node.part });
     else for (const inner of innerOf(node)) walk(inner);

@@ -311,6 +311,7 @@ describe('functions', () => {
   it('have examples that work', () => {
     const any: Partial<Setting> = {
       property: (path, part) => {
+        if (part === 2) return reading({ at: () => 7, constant: false, heading: () => null }, NUMBER);
         const kind = /Path$/.test(path) ? ({ kind: 'path' } as const) : /Turn|End/.test(path) ? NUMBER : TWO;
         const value = kind.kind === 'path' ? { closed: false, vertices: [] } : kind === NUMBER ? 5 : [5, 6];
         const whole = { at: () => value as never, constant: false, heading: () => null };

@@ -28,7 +28,7 @@ const PATTERNS: readonly (readonly [Token['kind'], RegExp])[] = [
   ['number', /(?:\d+(?:\.\d+)?|\.\d+)(?:e[+-]?\d+)?/iy],
   ['color', /#[0-9a-f]+/iy],
   ['text', /"(?:[^"\\]|\\.)*"/sy],
-  ['part', /\.[xy](?![\w])/y],
+  ['part', /\.[xyz](?![\w])/y],
   ['word', /[a-z_]\w*/iy],
   ['sign', /<=|>=|!=|==|[-+*/^<>=(),[\]]/y],
 ];
@@ -223,7 +223,12 @@ class Parser {
     let of = this.leaf();
     while (this.token.kind === 'part') {
       const token = this.take();
-      of = this.made({ op: 'part', of, part: token.text === '.x' ? 0 : 1, at: [of.at[0], token.at[1]] });
+      of = this.made({
+        op: 'part',
+        of,
+        part: 'xyz'.indexOf(token.text.charAt(1)) as 0 | 1 | 2,
+        at: [of.at[0], token.at[1]],
+      });
     }
     return of;
   }

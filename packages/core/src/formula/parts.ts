@@ -51,7 +51,7 @@ export interface Setting {
   /** Frames of its keyframes in rising order. */
   readonly keyFrames: readonly number[];
   /** What a reference leads to; why it leads nowhere. */
-  readonly property: (path: string, part: 0 | 1 | null) => Read | string;
+  readonly property: (path: string, part: 0 | 1 | 2 | null) => Read | string;
   readonly ease: (path: string) => Ease | string;
   /** The size in pixels of the text that a reference leads to, at a frame. */
   readonly textSize: (path: string) => Readable<readonly [number, number]> | string;

@@ -53,7 +53,7 @@ export const print = (node: Node): string => {
     case 'ref':
       return `{${node.path}}`;
     case 'part':
-      return `${within(node.of, LEAF)}${node.part === 0 ? '.x' : '.y'}`;
+      return `${within(node.of, LEAF)}${`.${'xyz'.charAt(node.part)}`}`;
     case 'vector':
       return `[${node.items.map(print).join(', ')}]`;
     case 'call':

@@ -1,7 +1,7 @@
 /** What a formula reads: the one place where its references lead somewhere. */
 import type { Formula, Scene } from '../document/types';
 import { factsOf } from './facts';
-import { referenceOf, type Target } from './refs';
+import { awayOf, referenceOf, type Target } from './refs';
 
 export interface Lead {
   readonly to: Target;
@@ -13,5 +13,8 @@ export interface Lead {
 export const leadsOfFormula = (formula: Formula, scene: Scene, here: Parameters<typeof referenceOf>[2]): Lead[] =>
   factsOf(formula).reads.flatMap(({ path, part }) => {
     const to = referenceOf(path, scene, here);
-    return typeof to !== 'string' && to.kind === 'property' ? [{ to: to.to, part }] : [];
+    if (typeof to === 'string' || to.kind !== 'property') return [];
+    if (part !== 2) return [{ to: to.to, part }];
+    const away = awayOf(to.to);
+    return away ? [{ to: away, part: null }] : [];
   });

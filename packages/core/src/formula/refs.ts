@@ -148,6 +148,15 @@ export const referenceOf = (path: string, scene: Scene, here: Here): Reference |
   return byId(path, here) ?? 'This reference cannot be read.';
 };
 
+/** Where the z of a point of a layer stands. */
+const AWAY: { readonly [key: string]: string } = { position: 'z', pivot: 'pivotZ', scale: 'scaleZ', target: 'targetZ' };
+
+/** The property that is the z of a point; null for one that has none. */
+export const awayOf = ({ layer, item, key }: Target): Target | null => {
+  const z = item === undefined ? AWAY[key] : undefined;
+  return z === undefined ? null : { layer, key: z };
+};
+
 const safe = (label: string): string => (/[/{}"@]|^\s|\s$|^$/.test(label) ? quoted(label) : label);
 
 /** The names that lead to a property, `Bar 1 / Position`; null where it is gone. */

@@ -34,7 +34,7 @@ export type Node = Placed &
     | { readonly op: 'name'; readonly name: string }
     /** What stands between the braces. */
     | { readonly op: 'ref'; readonly path: string }
-    | { readonly op: 'part'; readonly of: Node; readonly part: 0 | 1 }
+    | { readonly op: 'part'; readonly of: Node; readonly part: 0 | 1 | 2 }
     | { readonly op: 'vector'; readonly items: readonly Node[] }
     | { readonly op: 'unary'; readonly sign: '-' | 'not'; readonly of: Node }
     | { readonly op: 'binary'; readonly sign: Sign; readonly left: Node; readonly right: Node }

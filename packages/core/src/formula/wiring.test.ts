@@ -24,6 +24,47 @@ import {
   strip,
 } from '../test/formulas';
 
+describe('a point of three numbers', () => {
+  const deep = done(
+    strip,
+    ...(['lead', 'b1'] as const).map((id) => setValue(ref(id, 'depth'), true, { write: 'curve' as const, frame: 0 })),
+    animate(ref('lead', 'z'), [
+      [0, 40, { kind: 'linear' }],
+      [60, 160],
+    ]),
+  );
+  it('is read with its z, or by its z alone', () => {
+    const doc = write(
+      write(deep, ref('b1', 'z'), '{Lead bar / Position}.z / 2'),
+      ref('b2', 'rotation'),
+      'length(xyz({Lead bar / Position}) - [0, 0, 20])',
+    );
+    expect(valueAt(doc, ref('b1', 'z'), 30)).toBe(50);
+    const [x, y] = valueAt(doc, ref('lead', 'position'), 30) as Point;
+    expect(valueAt(doc, ref('b2', 'rotation'), 30)).toBeCloseTo(Math.hypot(x, y, 80), 9);
+    expect(messages(doc)).toEqual([]);
+    // What reads it is worked out anew once it changes.
+    const moved = done(doc, setValue(ref('lead', 'z'), 200, { write: 'key', frame: 60 }));
+    expect(valueAt(moved, ref('b1', 'z'), 60)).toBe(100);
+  });
+  it.each([
+    ['{Rig / Delay}.z', 'have a z'],
+    ['[1, 2].z', 'has no .z'],
+    ['xyz(3)', 'xyz reads a point'],
+    ['xyz({Lead bar / Turn})', 'have a z'],
+  ])('says what is wrong with %s', (text, says) => {
+    expect(messages(write(deep, ref('b3', 'rotation'), text)).join()).toContain(says);
+  });
+  it('in a circle by its z is named', () => {
+    const circle = write(
+      write(deep, ref('b1', 'z'), '{Bar 2 / Position}.z'),
+      ref('b2', 'z'),
+      'xyz({Bar 1 / Position}).z',
+    );
+    expect(messages(circle).join()).toContain('circle');
+  });
+});
+
 describe('followers', () => {
   it('are where the lead was, each later by its order, exactly', () => {
     const lead = (frame: number) => valueAt(strip, ref('lead', 'position'), frame) as Point;

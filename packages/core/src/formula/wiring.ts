@@ -33,7 +33,7 @@ import { factsOf } from './facts';
 import { carriedPoint, carrying, holdersOf } from './ground';
 import type { Readable, Setting } from './parts';
 import { leadsOfFormula } from './reads';
-import { pathOf, referenceOf, type Target } from './refs';
+import { awayOf, pathOf, referenceOf, type Target } from './refs';
 import { FormulaError, type Node, NUMBER, typeOf } from './types';
 
 /** Formulas that may stand behind each other. */
@@ -252,10 +252,12 @@ class Wires implements Wiring {
             .map(({ layer, item }): unknown => this.storedIn(layer, item))
             .concat(this.placed(of))
         : [];
-    const sources = reads.flatMap(({ path }): unknown[] => {
+    const sources = reads.flatMap(({ path, part }): unknown[] => {
       const to = referenceOf(path, this.scene, at);
       if (typeof to === 'string') return [to];
       if (to.kind === 'ease') return [to.id];
+      const away = part === 2 ? awayOf(to.to) : null;
+      if (away) return [this.sampler(away)];
       const own = [this.sampler(to.to), ...places(to.to)];
       if (!this.isText(to.to)) return own;
       return [...own, partOf(this.scene.layers[to.to.layer], to.to.item as Id), ...this.cardOf(to.to)];
@@ -271,10 +273,13 @@ class Wires implements Wiring {
         ? 0
         : (this.computed({ layer: at.layer, key: at.key, ...(at.item !== undefined && { item: at.item }) })?.depth ??
           0);
-    const read = (path: string, part: 0 | 1 | null) => {
-      const to = referenceOf(path, this.scene, at);
-      if (typeof to === 'string') return to;
-      if (to.kind === 'ease') return 'An ease stands within ease(…) alone.';
+    const read = (path: string, wanted: 0 | 1 | 2 | null) => {
+      const named = referenceOf(path, this.scene, at);
+      if (typeof named === 'string') return named;
+      if (named.kind === 'ease') return 'An ease stands within ease(…) alone.';
+      const own = wanted === 2 ? awayOf(named.to) : named.to;
+      if (!own) return 'Only the position, pivot, scale and target of a layer have a z.';
+      const [to, part] = [{ to: own }, wanted === 2 ? null : wanted];
       const found = this.paramAt(to.to);
       const sampler = this.sampler({ ...to.to, ...(part !== null && { part }) });
       if (!found || (!sampler && part === null)) return this.gone(to.to);

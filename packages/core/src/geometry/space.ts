@@ -112,6 +112,34 @@ export const decomposedSpace = (s: Space): Omit<DepthPlacement, 'pivot' | 'pivot
   };
 };
 
+/**
+ * A place that looks from one point at another, z along the way between them, with a level horizon but for a roll in degrees. Without a
+ * way it looks straight on; straight up or down, x stays x.
+ */
+export const lookingFrom = ([x, y, z]: Point3, [tx, ty, tz]: Point3, roll: number): Space => {
+  const length = Math.hypot(tx - x, ty - y, tz - z);
+  const [fx, fy, fz] = length > 1e-9 ? [(tx - x) / length, (ty - y) / length, (tz - z) / length] : [0, 0, 1];
+  const level = Math.hypot(fx, fz);
+  const [rx, rz] = level > 1e-9 ? [fz / level, -fx / level] : [1, 0];
+  // y is square to both: z × x.
+  const [ux, uy, uz] = [fy * rz, fz * rx - fx * rz, -fy * rx];
+  const [cos, sin] = turn(roll);
+  return [
+    rx * cos + ux * sin,
+    ux * cos - rx * sin,
+    fx,
+    x,
+    uy * sin,
+    uy * cos,
+    fy,
+    y,
+    rz * cos + uz * sin,
+    uz * cos - rz * sin,
+    fz,
+    z,
+  ];
+};
+
 /** From where a scene is looked at: straight on, so that what has no depth shows where it would without. */
 export interface Eye {
   /** From the scene's space to one in which the eye looks straight at the middle. */

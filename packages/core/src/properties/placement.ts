@@ -2,7 +2,7 @@
 import { DEPTH, FLAT_PLACE, PLACE, type Values } from '../document/params';
 import type { Properties } from '../document/types';
 import { type Matrix, multiply, placed } from '../geometry/matrix';
-import { chained, flatSpace, placedInSpace, type Space } from '../geometry/space';
+import { chained, flatSpace, lookingFrom, placedInSpace, type Space } from '../geometry/space';
 import { samplerOf } from '../motion/sampler';
 import { type Computing, reader, type Reader } from '../motion/reader';
 
@@ -48,7 +48,10 @@ export const placementOf = (params: Properties, computing?: Computing): Placemen
     pose: (frame) => {
       const flat = flatAt(frame);
       const own = depthAt(frame);
-      return own ? placedInSpace({ ...flat, ...own }) : placed(flat);
+      if (!own) return placed(flat);
+      return own.camera && own.aims
+        ? lookingFrom([...flat.position, own.z], [...own.target, own.targetZ], flat.rotation)
+        : placedInSpace({ ...flat, ...own });
     },
   };
 };

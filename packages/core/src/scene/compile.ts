@@ -75,8 +75,8 @@ export interface Program {
   readonly matrixAt: (layer: Id, frame: number) => Matrix;
   /** The same exactly, as it is seen. */
   readonly throughAt: (layer: Id, frame: number) => Through;
-  /** From the pixels that its position is in to the scene's, as they are seen at its z. */
-  readonly aroundAt: (layer: Id, frame: number) => Through;
+  /** From the pixels that its position is in to the scene's, as they are seen at its z, or at another. */
+  readonly aroundAt: (layer: Id, frame: number, z?: number) => Through;
   /** From a layer's pixels to the scene's space. */
   readonly spaceAt: (layer: Id, frame: number) => Space;
   /** The eye that looks at the scene: that of the front camera, or the scene's own. */
@@ -261,8 +261,8 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
     if (cameras.length === 0) return ownEye;
     if (lastEye?.frame === frame) return lastEye.eye;
     const camera = cameraAt(frame);
-    const angle = camera && layerOf(camera).place.depthAt(frame)?.angle;
-    const eye = (camera && eyeThrough(scene, inSpace(poseOf(camera, frame)), angle ?? scene.eye.angle)) ?? ownEye;
+    const own = camera && layerOf(camera).place.depthAt(frame);
+    const eye = (camera && own && eyeThrough(scene, inSpace(poseOf(camera, frame)), own)) ?? ownEye;
     lastEye = { frame, eye };
     return eye;
   };
@@ -331,12 +331,12 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
       if (!pose || !isSpace(pose) || layerOf(layer).place.depthAt(frame)?.back !== 'hidden') return false;
       return isFromBehind(seenFrom(eyeAt(frame), pose), at);
     },
-    aroundAt: (id, frame) => {
+    aroundAt: (id, frame, z) => {
       const layer = scene.layers[id];
       const parent = standing.get(id)?.parent;
       const pose = parent ? poseOf(parent, frame) : IDENTITY;
       const depth = layer && layerOf(layer).place.depthAt(frame);
-      return throughOf(eyeAt(frame), depth ? chained(inSpace(pose), translationAway(depth.z)) : pose);
+      return throughOf(eyeAt(frame), depth ? chained(inSpace(pose), translationAway(z ?? depth.z)) : pose);
     },
     marksAt: (id, frame) => {
       const layer = scene.layers[id];

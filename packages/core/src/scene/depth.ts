@@ -16,7 +16,16 @@ import {
 import { apply, IDENTITY, translation, turn } from '../geometry/matrix';
 import { cubicCount, isLine, polygon, reversed, turnOf } from '../geometry/outline';
 import { inDepth, type Piece, projectedPoint } from '../geometry/planes';
-import { applySpace, chained, type Eye, flatSpace, invertedSpace, type Point3, type Space } from '../geometry/space';
+import {
+  applySpace,
+  chained,
+  type Eye,
+  flatSpace,
+  invertedSpace,
+  type Point3,
+  type Space,
+  translationAway,
+} from '../geometry/space';
 import type { Through } from '../geometry/through';
 import { marksThrough } from '../recipe/bent';
 import { dimmedBy, floodedBy } from '../recipe/covers/flood';
@@ -33,15 +42,18 @@ export const eyeOf = ({ width, height, eye: { angle, off } }: Pick<Scene, 'width
 
 /**
  * The eye of a camera that stands somewhere, with an angle of view of its own: it looks at the camera's place as the scene's own eye
- * looks at the middle of the scene, and goes around it as the camera turns. null for a camera that is flattened.
+ * looks at the middle of the scene, and goes around it as the camera turns. One that aims at a point stands where the eye is. null for a
+ * camera that is flattened.
  */
 export const eyeThrough = (
   scene: Pick<Scene, 'width' | 'height' | 'eye'>,
   camera: Space,
-  angle: number,
+  { angle, aims }: { readonly angle: number; readonly aims: boolean },
 ): Eye | null => {
-  const back = invertedSpace(camera);
   const eye = eyeOf({ ...scene, eye: { ...scene.eye, angle } });
+  // Without perspective it is the same from how far.
+  const ahead = aims && Number.isFinite(eye.distance) ? eye.distance : 0;
+  const back = invertedSpace(chained(camera, translationAway(ahead)));
   return back && { ...eye, to: chained(flatSpace(translation(...eye.middle)), back) };
 };
 

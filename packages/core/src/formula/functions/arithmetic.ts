@@ -1,6 +1,6 @@
 /** Numbers, angles and vectors. */
 import { asNumber, asVector, made, type Part } from '../parts';
-import { NUMBER, VECTOR } from '../types';
+import { FormulaError, type Node, NUMBER, typeName, VECTOR } from '../types';
 import { arg, type Call, DEGREES, type FormulaFunction, number, ofElements, ofNumbers } from './call';
 
 const positive = (x: number, period: number): number => (period === 0 ? 0 : x - Math.floor(x / period) * period);
@@ -21,6 +21,16 @@ const ofVector =
       return run(x, y);
     });
   };
+
+/** Of a vector of any size. */
+const lengthOf = (call: Call): Part => {
+  const of = call.compile(call.args[0] as Node);
+  if (of.type.kind !== 'vector') {
+    throw new FormulaError(`length wants a vector here, this is ${typeName(of.type)}.`, call.args[0]?.at ?? call.at);
+  }
+  const vector = asVector(of);
+  return made(NUMBER, [of], (s) => Math.hypot(...vector(s)));
+};
 
 export const ARITHMETIC: readonly FormulaFunction[] = [
   {
@@ -116,7 +126,7 @@ export const ARITHMETIC: readonly FormulaFunction[] = [
     takes: 'vector',
     says: 'How long a way is.',
     example: 'length({Lead / Position} - {this / Position})',
-    compile: ofVector((x, y) => Math.sqrt(x * x + y * y)),
+    compile: lengthOf,
   },
   {
     name: 'angle',

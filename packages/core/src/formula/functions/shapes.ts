@@ -1,7 +1,7 @@
 /** Colours, points and paths. */
-import type { Color, PathValue, Point } from '../../document/types';
-import { asNumber, constant, made, type Part, readHere } from '../parts';
-import { COLOR, FormulaError, type Node, PATH, VECTOR } from '../types';
+import type { Color, PathValue, Point, Value } from '../../document/types';
+import { asNumber, constant, made, type Part, type Read, readHere } from '../parts';
+import { COLOR, FormulaError, type Node, PATH, VECTOR, vector } from '../types';
 import { arg, type Call, type FormulaFunction, number } from './call';
 
 /** Straight lines through points. */
@@ -40,6 +40,23 @@ const carried = (call: Call): Part => {
     : { type: VECTOR, constant: false, run: (s) => readHere(s, point) };
 };
 
+const inSpace = (call: Call): Part => {
+  const node = call.args[0] as Node;
+  if (node.op !== 'ref') throw new FormulaError('xyz reads a point of a layer: {Layer / Position}.', node.at);
+  const [whole, away] = [null, 2 as const].map((part) => {
+    const read = call.setting.property(node.path, part);
+    if (typeof read === 'string') throw new FormulaError(read, node.at);
+    return read;
+  }) as [Read, Read];
+  if (whole.type.kind !== 'vector')
+    throw new FormulaError('xyz reads a point of a layer: {Layer / Position}.', node.at);
+  return {
+    type: vector(3),
+    constant: false,
+    run: (s) => [...(readHere(s, whole.sampler) as Point), readHere(s, away.sampler) as number] as unknown as Value,
+  };
+};
+
 const alpha = (call: Call): Part => {
   const [color, opacity] = [arg(call, 0, COLOR), number(call, 1)];
   const by = asNumber(opacity);
@@ -50,6 +67,13 @@ const alpha = (call: Call): Part => {
 };
 
 export const SHAPES: readonly FormulaFunction[] = [
+  {
+    name: 'xyz',
+    takes: 'point property',
+    says: 'The position, pivot, scale or target of a layer in depth as three numbers; .z gives the third.',
+    example: 'length(xyz({Lamp / Position}) - xyz({this / Position}))',
+    compile: inSpace,
+  },
   {
     name: 'here',
     takes: 'point property',

@@ -1,5 +1,5 @@
 import type { Id, Point, PropertyRef } from '@kite/core/document/types';
-import { applySpace, type Eye, flatSpace, type Point3 } from '@kite/core/geometry/space';
+import { applySpace, type Eye, flatSpace, type Point3, type Space } from '@kite/core/geometry/space';
 import { IDENTITY } from '@kite/core/geometry/matrix';
 import { keyFrames } from '@kite/core/motion/keys';
 import { ASIDES, planesInSpace, directionAside, eyeAside, seenAside, sightOf } from '@kite/core/scene/aside';
@@ -32,8 +32,14 @@ const MOST_DOTS = 240;
 
 const tidy = (n: number): number => Math.round(n * 10) / 10 + 0;
 
+/** The two properties that a place in space is made of. */
+const STANDS = ['position', 'z'] as const;
+const AIMS = ['target', 'targetZ'] as const;
+
 interface Standing {
   readonly id: Id;
+  /** What is written where it is moved: where a layer stands, or what a camera looks at. */
+  readonly keys: typeof STANDS | typeof AIMS;
   readonly name: string;
   readonly isCamera: boolean;
   readonly locked: boolean;
@@ -47,9 +53,29 @@ const standingIn = (editor: Editor, eye: Eye, frame: number): readonly Standing[
   return scene.order.toReversed().flatMap((id) => {
     const layer = scene.layers[id];
     if (!layer || !isShown(scene, layer, frame) || program.awayAt(id, frame, [0, 0]) === null) return [];
+    const isCamera = program.cameraAt(frame) === id;
+    const base = { id, name: layer.name, isCamera, locked: layer.locked };
     const planes = planesInSpace(program, id, frame).map((corners) => corners.map((corner) => seenAside(eye, corner)));
-    return [{ id, name: layer.name, isCamera: program.cameraAt(frame) === id, locked: layer.locked, planes }];
+    const [camera, aims, target, targetZ] = ['camera', 'aims', 'target', 'targetZ'].map((key) =>
+      program.wiring.sampler({ layer: id, key })?.at(frame),
+    );
+    const aimed = seenAside(
+      eye,
+      applySpace(parentSpace(program, id, frame), [...(target as Point), targetZ as number]),
+    );
+    return [
+      { ...base, keys: STANDS, planes },
+      ...(camera === true && aims === true
+        ? [{ ...base, name: `${layer.name}: what it looks at`, keys: AIMS, planes: [[aimed]] }]
+        : []),
+    ];
   });
+};
+
+/** The space that a layer's place is in. */
+const parentSpace = (program: Program, id: Id, frame: number): Space => {
+  const parent = program.scene.layers[id]?.parent ?? null;
+  return parent === null ? flatSpace(IDENTITY) : program.spaceAt(parent, frame);
 };
 
 /** The way of a layer through the scene's space, a point for each frame between its first keyframe and its last. */
@@ -58,7 +84,7 @@ const wayOf = (program: Program, id: Id, frame: number): readonly Point3[] => {
   const keys = ['position', 'z'].flatMap((key) => keyFrames(layer?.params[key]));
   const [position, z] = ['position', 'z'].map((key) => program.wiring.sampler({ layer: id, key }));
   if (!layer || keys.length < 2 || !position || !z) return [];
-  const parent = layer.parent === null ? flatSpace(IDENTITY) : program.spaceAt(layer.parent, frame);
+  const parent = parentSpace(program, id, frame);
   const [first, last] = [Math.min(...keys), Math.max(...keys)];
   const every = Math.max(1, Math.ceil((last - first) / MOST_DOTS));
   return Array.from({ length: Math.floor((last - first) / every) + 1 }, (_, i) => {
@@ -178,7 +204,7 @@ export const AsideView = () => {
           ))}
           {standing.map((layer) => (
             <Planes
-              key={layer.id}
+              key={`${layer.id}/${layer.keys[0]}`}
               layer={layer}
               planes={layer.planes.map(inArea)}
               chosen={isChosen(layer.id)}
@@ -210,7 +236,7 @@ interface AsideStage {
 }
 
 /** Moves the selected layers along the screen of the view. */
-const moveAside = (editor: Editor, event: PointerEvent, { id, locked }: Standing, stage: AsideStage): void => {
+const moveAside = (editor: Editor, event: PointerEvent, { id, keys, locked }: Standing, stage: AsideStage): void => {
   if (event.button !== 0) return;
   event.stopPropagation();
   const { eye, view, pointOf, tell } = stage;
@@ -218,7 +244,9 @@ const moveAside = (editor: Editor, event: PointerEvent, { id, locked }: Standing
   else if (!editor.state.selection.layers.includes(id)) editor.select({ layers: [id] });
   if (locked) return;
   const { scene, program, state } = editor;
-  const chosen = new Set(state.selection.layers);
+  const [pointKey, awayKey] = keys;
+  // What a camera looks at is moved by itself.
+  const chosen = new Set(keys === AIMS ? [id] : state.selection.layers);
   const moving = [...chosen].flatMap((layerId) => {
     const layer = scene.layers[layerId];
     // What hangs from another that is moved comes along by itself.
@@ -226,30 +254,30 @@ const moveAside = (editor: Editor, event: PointerEvent, { id, locked }: Standing
     const valueOf = (key: string) => program.wiring.sampler({ layer: layerId, key })?.at(state.frame);
     return {
       ref: (key: string): PropertyRef => ({ scene: scene.id, layer: layerId, key }),
-      position: valueOf('position') as Point,
-      z: valueOf('z') as number,
+      point: valueOf(pointKey) as Point,
+      away: valueOf(awayKey) as number,
       isDeep: valueOf('depth') === true,
-      space: layer.parent === null ? flatSpace(IDENTITY) : program.spaceAt(layer.parent, state.frame),
+      space: parentSpace(program, layerId, state.frame),
     };
   });
   const writes = writesAt(
     state,
-    moving.flatMap(({ ref }) => [ref('position'), ref('z')]),
+    moving.flatMap(({ ref }) => [ref(pointKey), ref(awayKey)]),
   );
   const [startX, startY] = toScene(view, pointOf(event));
   editGesture(editor, event, {
     move: ({ event: now }) => {
       const [x, y] = toScene(view, pointOf(now));
-      const moved = moving.flatMap(({ ref, position, z, isDeep, space }) => {
+      const moved = moving.flatMap(({ ref, point, away, isDeep, space }) => {
         const along = directionAside(eye, space, [x - startX, y - startY]);
         if (!along) return [];
         const [dx, dy, dz] = along;
-        const to: readonly [Point, number] = [[tidy(position[0] + dx), tidy(position[1] + dy)], tidy(z + dz)];
-        return [{ ref, to, across: Math.hypot(dx, dy) > 1e-6, away: isDeep && Math.abs(dz) > 1e-6 }];
+        const to: readonly [Point, number] = [[tidy(point[0] + dx), tidy(point[1] + dy)], tidy(away + dz)];
+        return [{ ref, to, isAcross: Math.hypot(dx, dy) > 1e-6, isAway: isDeep && Math.abs(dz) > 1e-6 }];
       });
-      const values = moved.flatMap(({ ref, to: [position, depth], across, away }) => [
-        ...(across ? [[ref('position'), position] as const] : []),
-        ...(away ? [[ref('z'), depth] as const] : []),
+      const values = moved.flatMap(({ ref, to, isAcross, isAway }) => [
+        ...(isAcross ? [[ref(pointKey), to[0]] as const] : []),
+        ...(isAway ? [[ref(awayKey), to[1]] as const] : []),
       ]);
       if (values.length > 0) writeValues(editor, values, 'Move in depth');
       const [first] = moved;

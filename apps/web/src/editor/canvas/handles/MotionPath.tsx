@@ -14,14 +14,14 @@ import { together } from '@kite/core/document/patches';
 import { PLACE } from '@kite/core/document/params';
 import { propertyAt, propertyIn, sameRef } from '@kite/core/properties/find';
 import { changeKey, setHandles } from '@kite/core/edits/keyframes';
-import { apply, inverted, type Matrix, multiply } from '@kite/core/geometry/matrix';
+import { apply, type Matrix } from '@kite/core/geometry/matrix';
 import { type Sampler, samplerOf } from '@kite/core/motion/sampler';
 import { pulledHandles, smoothHandles } from '@kite/core/motion/smooth';
 import { outlineThrough } from '@kite/core/motion/track';
 import { keyFrames } from '@kite/core/motion/keys';
-import { nearestMatrix } from '@kite/core/geometry/through';
+import { applyThrough, isMatrix, type Through, throughBack, throughBoth } from '@kite/core/geometry/through';
 import type { PointerEvent } from 'react';
-import { isComputed, useShown } from '../../formula/useComputed';
+import { isComputed, shownSampler, useShown } from '../../formula/useComputed';
 import { moveBead } from '../../commands/moves';
 import { useEditor, useSlice } from '../../store/context';
 import { sceneOf } from '../../store/state';
@@ -47,6 +47,13 @@ const pathData = (keys: readonly Keyframe[], matrix: Matrix): string => {
   return d;
 };
 
+/** Samples of a path that is seen in perspective. */
+const SAMPLES = 400;
+
+/** A motion path in depth as SVG: as many straight lines as look round. */
+const sampledData = (at: (frame: number) => Point, first: number, last: number): string =>
+  `M${Array.from({ length: SAMPLES + 1 }, (_, i) => at(first + ((last - first) * i) / SAMPLES).join(' ')).join('L')}`;
+
 /** The motion paths of the selected layers, of keyframes or of a formula: a dot for each frame, a bead for each keyframe, handles to bend them by. */
 export const MotionPaths = ({ view, pointOf }: Stage) => {
   const editor = useEditor();
@@ -65,14 +72,20 @@ export const MotionPaths = ({ view, pointOf }: Stage) => {
   });
   return moving.slice(0, MOST_PATHS).map((layer) => {
     const { id } = layer;
-    const parent = nearestMatrix(editor.program.aroundAt(layer.id, frame), [0, 0]);
-    return (
-      <LayerPath key={id} layer={layer} toArea={multiply(viewMatrix(view), parent)} view={view} pointOf={pointOf} />
-    );
+    // At another frame it may be farther away.
+    const z = shownSampler(editor, editor.state, { scene: scene.id, layer: id, key: 'z' }, PLACE.z);
+    const placeAt = (at: number) =>
+      throughBoth(viewMatrix(view), editor.program.aroundAt(id, frame, z.at(at) as number));
+    return <LayerPath key={id} layer={layer} placeAt={placeAt} view={view} pointOf={pointOf} />;
   });
 };
 
-const LayerPath = ({ layer, toArea, view, pointOf }: Stage & { layer: Layer; toArea: Matrix }) => {
+interface Placing {
+  /** From the pixels that the position is in to the canvas area’s, as far away as it is at a frame. */
+  readonly placeAt: (frame: number) => Through;
+}
+
+const LayerPath = ({ layer, placeAt, view, pointOf }: Stage & Placing & { layer: Layer }) => {
   const editor = useEditor();
   const ref = { scene: editor.scene.id, layer: layer.id, key: 'position' };
   const { frame, chosen } = useSlice((s) => ({
@@ -88,12 +101,19 @@ const LayerPath = ({ layer, toArea, view, pointOf }: Stage & { layer: Layer; toA
   if (sampler.constant) return null;
   const every = Math.max(1, Math.ceil((last - first) / MOST_DOTS));
   const dots: Point[] = [];
-  for (let f = first; f <= last; f += every) dots.push(apply(toArea, sampler.at(f) as Point));
-  const back = inverted(toArea);
+  const dotAt = (f: number) => applyThrough(placeAt(f), sampler.at(f) as Point);
+  for (let f = first; f <= last; f += every) dots.push(dotAt(f));
+  const flat = placeAt(frame);
   return (
     <g data-testid="motion-path">
       {isKeyed(property) && (
-        <path d={pathData(property.keys, toArea)} fill="none" stroke="var(--tail)" strokeWidth={1.25} opacity={0.8} />
+        <path
+          d={isMatrix(flat) ? pathData(property.keys, flat) : sampledData(dotAt, first, last)}
+          fill="none"
+          stroke="var(--tail)"
+          strokeWidth={1.25}
+          opacity={0.8}
+        />
       )}
       {dots.map(([x, y], i) => (
         <circle
@@ -107,27 +127,31 @@ const LayerPath = ({ layer, toArea, view, pointOf }: Stage & { layer: Layer; toA
           data-testid="motion-dot"
         />
       ))}
-      {back && isKeyed(property) && !isApart(property) && !layer.locked && (
-        <KeyedPath {...{ view, pointOf, property, toArea, back, path: ref, chosen, frame }} />
+      {isKeyed(property) && !isApart(property) && !layer.locked && (
+        <KeyedPath {...{ view, pointOf, property, placeAt, path: ref, chosen, frame }} />
       )}
     </g>
   );
 };
 
-interface KeyedPathProps extends Stage {
+interface KeyedPathProps extends Stage, Placing {
   property: KeyedProperty;
-  toArea: Matrix;
-  back: Matrix;
   path: { scene: string; layer: string; key: string };
   chosen: readonly number[];
   frame: number;
 }
 
 /** Beads and handles of one motion path. */
-const KeyedPath = ({ view, pointOf, property, toArea, back, path, chosen, frame }: KeyedPathProps) => {
+const KeyedPath = ({ view, pointOf, property, placeAt, path, chosen, frame }: KeyedPathProps) => {
   const editor = useEditor();
   const layers = editor.state.selection.layers;
   const select = (at: number) => editor.select({ layers, keys: [{ ref: path, frames: [at] }] });
+
+  /** A point of the area in the pixels that a keyframe’s position is in; null where that is flattened. */
+  const backAt = (at: number, point: Point): Point | null => {
+    const back = throughBack(placeAt(at));
+    return back && applyThrough(back, point);
+  };
 
   const onBead = (key: Keyframe) => (event: PointerEvent) => {
     const byMove = moveBead(editor, path.layer, key.frame);
@@ -142,7 +166,9 @@ const KeyedPath = ({ view, pointOf, property, toArea, back, path, chosen, frame 
       first: 'picture',
       move: ({ event: now }) => {
         const at = snapping.point(toScene(view, pointOf(now)), now);
-        const value = tidyPoint(apply(back, apply(viewMatrix(view), at)));
+        const there = backAt(key.frame, apply(viewMatrix(view), at));
+        if (!there) return;
+        const value = tidyPoint(there);
         editor.edit(byMove ? byMove(value) : changeKey(path, key.frame, { value }));
         editor.set({ readout: { at: pointOf(now), text: `frame ${key.frame}: ${value[0]}, ${value[1]}` } });
       },
@@ -171,7 +197,8 @@ const KeyedPath = ({ view, pointOf, property, toArea, back, path, chosen, frame 
     const from = wayOf(key);
     editGesture(editor, event, {
       move: ({ event: now }) => {
-        const at = apply(back, pointOf(now));
+        const at = backAt(key.frame, pointOf(now));
+        if (!at) return;
         const [x, y] = [at[0] - (key.value as Point)[0] - from[0], at[1] - (key.value as Point)[1] - from[1]];
         const how = { both, parted: now.altKey };
         const edits = all.map((own) => {
@@ -189,7 +216,8 @@ const KeyedPath = ({ view, pointOf, property, toArea, back, path, chosen, frame 
 
   return property.keys.map((key) => {
     const value = key.value as Point;
-    const [x, y] = apply(toArea, value);
+    const place = placeAt(key.frame);
+    const [x, y] = applyThrough(place, value);
     const shown = chosen.includes(key.frame) || key.frame === frame;
     const [inX, inY, outX, outY] = key.handles ?? NO_HANDLES;
     const tips = [
@@ -199,7 +227,7 @@ const KeyedPath = ({ view, pointOf, property, toArea, back, path, chosen, frame 
     return (
       <g key={key.frame}>
         {tips.map(({ end, way }) => {
-          const [hx, hy] = apply(toArea, [value[0] + way[0], value[1] + way[1]]);
+          const [hx, hy] = applyThrough(place, [value[0] + way[0], value[1] + way[1]]);
           return (
             <g key={end}>
               <path d={`M${x} ${y}L${hx} ${hy}`} stroke="var(--tail)" />

@@ -1,5 +1,7 @@
 import { type Param, PLACE } from '@kite/core/document/params';
 import { BLEND_MODES, type BlendMode, type Id, type Layer, type PropertyRef, TAGS } from '@kite/core/document/types';
+import { together } from '@kite/core/document/patches';
+import { aimCamera } from '@kite/core/edits/cameras';
 import { setLayers } from '@kite/core/edits/layers';
 import { Move } from 'lucide-react';
 import { memo, useMemo } from 'react';
@@ -68,7 +70,27 @@ const refsOf = (scene: Id, ids: readonly Id[], key: string): readonly PropertyRe
   ids.map((layer) => ({ scene, layer, key }));
 
 /** What only controllers have. */
-const OF_CAMERAS: readonly string[] = ['camera', 'angle'];
+const OF_CAMERAS: readonly string[] = ['camera', 'angle', 'aims', 'target', 'targetZ'];
+/** What one that looks at a point is not turned by. */
+const TURNS: readonly string[] = ['turnX', 'turnY'];
+
+/** Whether cameras look at a point of their own: what they show stays when that is switched. */
+const AimField = ({ ids, aims }: { ids: readonly Id[]; aims: boolean }) => {
+  const editor = useEditor();
+  const onChange = () => {
+    const edits = ids.map((id) => aimCamera(editor.ownProgram, id, !aims, editor.writing));
+    editor.edit(together(aims ? 'Look around a place' : 'Look at a point', edits));
+  };
+  return (
+    <label className="grid grid-cols-[88px_1fr] items-center gap-2">
+      <span className="pl-5 text-ink-2">Aims</span>
+      <span className="flex items-center gap-2 text-sm text-ink-2">
+        <input type="checkbox" aria-label={PLACE.aims.label} checked={aims} onChange={onChange} />
+        at a point of its own
+      </span>
+    </label>
+  );
+};
 
 /** The fields of a place; those of depth once one of the layers has it. */
 const PlaceFields = ({ layers }: { layers: readonly Layer[] }) => {
@@ -77,15 +99,24 @@ const PlaceFields = ({ layers }: { layers: readonly Layer[] }) => {
   const depths = useShown(refsOf(sceneId, ids, 'depth'), PLACE.depth);
   const backs = useShown(refsOf(sceneId, ids, 'back'), PLACE.back);
   const cameras = useShown(refsOf(sceneId, ids, 'camera'), PLACE.camera);
+  const aims = useShown(refsOf(sceneId, ids, 'aims'), PLACE.aims);
   const values = ids.map((_, i) => ({
     depth: depths[i]?.at(frame),
     back: backs[i]?.at(frame),
     camera: cameras[i]?.at(frame),
+    aims: aims[i]?.at(frame),
   }));
   return Object.entries<Param>(PLACE)
     .filter(([key]) => !OF_CAMERAS.includes(key) || layers.every(({ kind }) => kind === 'controller'))
     .filter(([, param]) => values.some((v) => applies(param, v, PLACE)))
-    .map(([key, param]) => <ParamField key={key} param={param} refs={refsOf(sceneId, ids, key)} />);
+    .filter(([key]) => !TURNS.includes(key) || !values.every((v) => v.camera === true && v.aims === true))
+    .map(([key, param]) =>
+      key === 'aims' ? (
+        <AimField key={key} ids={ids} aims={values.every((v) => v.aims === true)} />
+      ) : (
+        <ParamField key={key} param={param} refs={refsOf(sceneId, ids, key)} />
+      ),
+    );
 };
 
 export const PlaceCard = ({ layers }: { layers: readonly Layer[] }) => {
