@@ -4,7 +4,20 @@ import * as yup from 'yup';
 import { LIMITS, MOVE_LIMITS } from '../document/limits';
 import { FAR } from '../document/params';
 import { EMPHASES, ROUTINE_ORDERS, STEP_KINDS, type StepKind } from '../document/moves';
-import { between, colorRule, flag, idRule, ids, nameRule, object, oneOf, type Rule, rule, whole } from './rules';
+import {
+  between,
+  colorRule,
+  flag,
+  idRule,
+  ids,
+  maybeBetween,
+  nameRule,
+  object,
+  oneOf,
+  type Rule,
+  rule,
+  whole,
+} from './rules';
 import { easeRule } from './values';
 
 const ease = easeRule as unknown as Rule;
@@ -29,6 +42,9 @@ const moveRule = yup.lazy((value: unknown) => {
     kind: oneOf(['entrance', 'exit', 'passage', 'emphasis']),
     scale: between(...MOVE_LIMITS.scale),
     turn: between(...MOVE_LIMITS.angle),
+    turnX: maybeBetween(...MOVE_LIMITS.angle),
+    turnY: maybeBetween(...MOVE_LIMITS.angle),
+    z: maybeBetween(-FAR, FAR),
   });
 }) as unknown as Rule;
 
@@ -49,6 +65,9 @@ const STEP_VALUES: { readonly [K in StepKind]: Rule } = {
   move: rule(`two numbers within ${FAR}`, (v) => isPoint(v, FAR)),
   grow: between(...MOVE_LIMITS.grow),
   turn: between(-FAR, FAR),
+  turnX: between(-FAR, FAR),
+  turnY: between(-FAR, FAR),
+  away: between(-FAR, FAR),
   fade: between(0, 1),
   colour: colorRule,
   trim: between(0, 1),

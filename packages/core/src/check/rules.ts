@@ -22,6 +22,9 @@ export const whole = (min: number, max: number) =>
     `a whole number from ${min} to ${max}`,
     (v) => Number.isInteger(v) && (v as number) >= min && (v as number) <= max,
   );
+/** A field that may be missing. */
+export const maybeBetween = (min: number, max: number) =>
+  rule(`a number from ${min} to ${max}, or nothing`, (v) => v === undefined || (isNumber(v) && v >= min && v <= max));
 export const flag = rule('true or false', (v) => typeof v === 'boolean');
 export const oneOf = (values: readonly string[]) =>
   rule(`one of ${values.join(', ')}`, (v) => values.includes(v as string));

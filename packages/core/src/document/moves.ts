@@ -28,6 +28,10 @@ export interface SideMove extends MoveBase, Away {
   readonly scale: number;
   /** Degrees from the turn at rest. */
   readonly turn: number;
+  /** In depth, degrees from the turns about x and y at rest, and pixels farther away; none where they are missing. */
+  readonly turnX?: number;
+  readonly turnY?: number;
+  readonly z?: number;
 }
 
 /** Quickly in from one side, a slow drift, quickly out on the other; it lasts as long as its layer. */
@@ -77,13 +81,18 @@ export interface StepValues {
   grow: number;
   /** Degrees. */
   turn: number;
+  /** Degrees about x and y, in depth. */
+  turnX: number;
+  turnY: number;
+  /** Pixels away. */
+  away: number;
   /** Share of the opacity at rest, 0..1. */
   fade: number;
   colour: Color;
   /** Share of the outlines that is left, 0..1. */
   trim: number;
 }
-export const STEP_KINDS = ['move', 'grow', 'turn', 'fade', 'colour', 'trim'] as const;
+export const STEP_KINDS = ['move', 'grow', 'turn', 'turnX', 'turnY', 'away', 'fade', 'colour', 'trim'] as const;
 export type StepKind = (typeof STEP_KINDS)[number];
 
 export interface RoutineStep<K extends StepKind = StepKind> {

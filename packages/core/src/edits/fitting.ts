@@ -154,6 +154,9 @@ const fittedMove = (move: Move): Move => {
   else {
     fields.scale = clamped(move.scale, ...MOVE_LIMITS.scale, 1);
     fields.turn = clamped(move.turn, ...MOVE_LIMITS.angle, 0);
+    if (move.turnX !== undefined) fields.turnX = clamped(move.turnX, ...MOVE_LIMITS.angle, 0);
+    if (move.turnY !== undefined) fields.turnY = clamped(move.turnY, ...MOVE_LIMITS.angle, 0);
+    if (move.z !== undefined) fields.z = clamped(move.z, -FAR, FAR, 0);
   }
   return withFields(move, fields as Partial<Move>);
 };
@@ -232,6 +235,9 @@ const STEP_FITS: { readonly [K in RoutineStep['kind']]: (value: never) => unknow
   move: (p: Point) => each(p, (x) => clamped(x, -FAR, FAR, 0)),
   grow: (v: number) => clamped(v, ...MOVE_LIMITS.grow, 1),
   turn: (v: number) => clamped(v, -FAR, FAR, 0),
+  turnX: (v: number) => clamped(v, -FAR, FAR, 0),
+  turnY: (v: number) => clamped(v, -FAR, FAR, 0),
+  away: (v: number) => clamped(v, -FAR, FAR, 0),
   fade: (v: number) => clamped(v, 0, 1, 1),
   colour: (v: unknown) => (isColor(v) ? v : '#000000'),
   trim: (v: number) => clamped(v, 0, 1, 1),

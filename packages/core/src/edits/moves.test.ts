@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { newDrawing, newItem, newProject, newScene } from '../document/make';
+import { countingIds, newDrawing, newItem, newProject, newScene } from '../document/make';
 import type { Edit } from '../document/patches';
 import { applyEdit } from './apply';
-import type { Ease, KeyedProperty, Project, Scene } from '../document/types';
+import type { DrawingLayer, Ease, KeyedProperty, Project, Scene } from '../document/types';
 import { PLACE } from '../document/params';
 import { samplerOf } from '../motion/sampler';
 import { compileScene, NO_LIBRARY } from '../scene/compile';
@@ -13,6 +13,7 @@ import { addLayers, setLayers } from './layers';
 import {
   adjustableMoves,
   applyMove,
+  applyMoveToParts,
   changeMove,
   forgetMove,
   keepMove,
@@ -66,6 +67,32 @@ describe('a move', () => {
       [0, 0],
       [20, 1],
     ]);
+  });
+  it('turns a layer over in depth, which it is given', () => {
+    const moved = done(base, applyMove('s', ['a'], 'm', { ...slideIn, turnX: 30, turnY: -90, z: 200 }, 0, away));
+    expect(keys(moved, 'turnY')).toEqual([
+      [0, -90],
+      [20, 0],
+    ]);
+    expect(keys(moved, 'z')).toEqual([
+      [0, 200],
+      [20, 0],
+    ]);
+    const program = compileScene(scene(moved), NO_LIBRARY);
+    expect([0, 10, 20].map((f) => program.awayAt('a', f, [0, 0]))).toEqual([200, expect.any(Number), 0]);
+    const [{ applied }] = adjustableMoves(scene(moved), ['a']) as [{ applied: { move: SideMove } }];
+    const changed = done(moved, changeMove('s', ['a'], 'm', { move: { ...applied.move, turnY: 45 } }, away));
+    expect(keys(changed, 'turnY')?.[0]).toEqual([0, 45]);
+    expect(keys(done(changed, removeMove('s', ['a'], 'm')), 'turnY')).toBeUndefined();
+  });
+  it('in depth alone is not for letters', () => {
+    const text = newDrawing(first, 't', 'Words', [newItem('tt', 'text', { text: 'Ride' }), newItem('tf', 'fill')]);
+    const doc = done(base, addLayers('s', [text]));
+    const give = (move: Move) => () =>
+      done(doc, applyMoveToParts('s', ['t'], 'letters', move, 0, away, countingIds('n')));
+    expect(give(ready('Turn over in'))).toThrow('“Turn over in” turns whole layers in depth');
+    const { items } = scene(give({ ...slideIn, turnY: 90 })()).layers.t as DrawingLayer;
+    expect(Object.values(items).map(({ kind }) => kind)).toContain('letters');
   });
   it('goes out by the end of its layer, as far as it takes to be out of sight', () => {
     const moved = done(base, applyMove('s', ['a'], 'm', ready('Out of the scene'), 0, away));

@@ -21,7 +21,16 @@ import { letters } from '../recipe/steps/letters';
 import { withoutKeys, withPastedKeys } from '../motion/keys';
 import { broughtTogether } from '../motion/parting';
 import type { AppliedMove, Move, SavedMove } from '../document/moves';
-import { isUntouched, MOVED_KEYS, type MovedKey, reachOfMove, type Rest, restOf, writtenBy } from '../moves/write';
+import {
+  isDeep,
+  isUntouched,
+  MOVED_KEYS,
+  type MovedKey,
+  reachOfMove,
+  type Rest,
+  restOf,
+  writtenBy,
+} from '../moves/write';
 import { layerIn, type LayerDraft, NotFound, sceneIn } from './find';
 import { addItem } from './recipe';
 
@@ -39,6 +48,7 @@ const write = (layer: LayerDraft, applied: AppliedMove, rest: Rest): void => {
     const keys = written[key];
     if (keys) params[key] = withPastedKeys(params[key], keys);
   }
+  if (Object.keys(written).some(isDeep) && !isKeyed(params.depth)) params.depth = { value: true };
   layer.params = params as typeof layer.params;
 };
 
@@ -103,7 +113,7 @@ export const applyMove = (
 
 /** Frames from one part of a text to the next. */
 const APART: { readonly [U in TextUnit]: number } = { letters: 2, words: 4, lines: 6 };
-const AT_REST: Rest = { position: [0, 0], scale: [1, 1], rotation: 0, opacity: 1 };
+const AT_REST: Rest = { position: [0, 0], scale: [1, 1], rotation: 0, opacity: 1, turnX: 0, turnY: 0, z: 0 };
 
 /** Whether a layer has a text whose parts can move by themselves. */
 export const hasText = (layer: Layer | undefined): boolean =>
@@ -129,7 +139,12 @@ export const applyMoveToParts = (
       if (layer.kind !== 'drawing' || !hasText(plain<DrawingLayer>(layer))) continue;
       const [from, to] = reachOfMove(move, layer, playhead);
       const applied: AppliedMove = { id: '', move, from, to, away: awayFor(move, layerId, away) };
-      const written = Object.entries(writtenBy(applied, AT_REST)).map(([key, keys]) => [key, { keys }] as const);
+      const written = Object.entries(writtenBy(applied, AT_REST)).flatMap(([key, keys]) =>
+        isDeep(key) ? [] : [[key, { keys }] as const],
+      );
+      if (written.length === 0) {
+        throw new RangeError(`“${move.name}” turns whole layers in depth: split the text, and give it to its ${by}`);
+      }
       const goesOut = move.kind === 'exit';
       const card = newItem(makeId(), letters.kind, {
         by,

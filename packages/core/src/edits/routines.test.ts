@@ -51,6 +51,23 @@ describe('a routine', () => {
       [30, '#2EC4B6'],
     ]);
   });
+  it('turns layers in depth and moves them away, round after round', () => {
+    const deep: readonly RoutineStep[] = [
+      { kind: 'turnY', value: 90, frames: 10, gap: 0, ease },
+      { kind: 'turnX', value: -45, frames: 10, gap: 0, ease },
+      { kind: 'away', value: 50, frames: 10, gap: 0, ease },
+    ];
+    const over = newRoutine('o', 'Over', deep, ['a'], { start: 0, stagger: 0 });
+    const turned = done(base, addRoutine('s', { ...over, forever: true }));
+    expect(layerOf(turned, 'a').params.depth).toEqual({ value: true });
+    const at = (key: 'turnX' | 'turnY' | 'z', frame: number) =>
+      samplerOf(PLACE[key], layerOf(turned, 'a').params[key]).at(frame);
+    // Each round goes on from where the one before it ended.
+    expect([10, 40, 70].map((f) => at('turnY', f))).toEqual([90, 180, 270]);
+    expect([20, 50].map((f) => at('turnX', f))).toEqual([-45, -90]);
+    expect([30, 60].map((f) => at('z', f))).toEqual([50, 100]);
+    expect(keys(done(turned, removeRoutine('s', 'o')), 'a', 'turnY')).toBeUndefined();
+  });
   it('changes on all its layers when a step changes', () => {
     const next = done(played, setRoutine('s', 'r', { steps: [{ ...steps[0]!, value: [0, -40], frames: 4 }] }));
     for (const [id, start] of [

@@ -5,6 +5,7 @@ import { type Id, isApart, isKeyed, type Layer, type Value } from '../document/t
 import { withoutKeys, withPastedKeys } from '../motion/keys';
 import { broughtTogether } from '../motion/parting';
 import { playedBy, playsUntouched, restAt, startOf } from '../moves/routine';
+import { isDeep } from '../moves/write';
 import { type Routine } from '../document/moves';
 import { NotFound, sceneIn } from './find';
 import { change } from './properties';
@@ -30,6 +31,8 @@ const write = (draft: ProjectDraft, scene: SceneDraft, routine: Routine, id: Id,
   const start = startOf(routine, id);
   for (const { ref, keys, after } of playedBy(routine, layer, scene.id, start, rest ?? restAt(layer, start))) {
     change(draft, ref, (property) => ({ ...withPastedKeys(property, keys), ...(after && { after }) }));
+    if (ref.item !== undefined || !isDeep(ref.key)) continue;
+    change(draft, { ...ref, key: 'depth' }, (property) => (isKeyed(property) ? property : { value: true }));
   }
 };
 

@@ -45,7 +45,7 @@ const settingOf = (type: Type = NUMBER, rest: Partial<Setting> = {}): Setting =>
       ? `There is no “${path}”.`
       : part === null
         ? reading(lead, typeOf(point('P', [0, 0])))
-        : reading({ ...lead, at: (f) => (lead.at(f) as [number, number])[part] }, NUMBER),
+        : reading({ ...lead, at: (f) => (lead.at(f) as readonly number[])[part] as number }, NUMBER),
   ease: () => 'no ease',
   textSize: () => 'no text',
   carried: () => 'no point',

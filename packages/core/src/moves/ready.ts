@@ -41,10 +41,13 @@ export const READY_MOVES: readonly Move[] = [
   entrance('Rise in', { angle: 90, distance: 120, fade: 0 }),
   entrance('Fade in', { fade: 0, ease: SOFT }),
   entrance('Grow in', { scale: 0, ease: BACK }),
+  entrance('Turn over in', { turnY: -90, frames: 22, ease: BACK }),
+  entrance('Tip up', { turnX: 100, fade: 0, frames: 24, ease: BACK }),
   entrance('Spin in', { scale: 0, turn: -180, fade: 0, frames: 26 }),
   exit('Slide out', { angle: 0, distance: 240, fade: 0 }),
   exit('Out of the scene', { angle: 0, outside: true, frames: 20 }),
   exit('Fade out', { fade: 0, ease: SOFT }),
+  exit('Turn over out', { turnY: 90 }),
   exit('Shrink out', { scale: 0 }),
   {
     kind: 'passage',

@@ -32,6 +32,11 @@ export const targetOf = (kind: StepKind, scene: Id, layer: Layer): PropertyRef |
       return { ...ref, key: 'scale' };
     case 'turn':
       return { ...ref, key: 'rotation' };
+    case 'turnX':
+    case 'turnY':
+      return { ...ref, key: kind };
+    case 'away':
+      return { ...ref, key: 'z' };
     case 'fade':
       return { ...ref, key: 'opacity' };
     case 'colour':
@@ -55,6 +60,9 @@ const after = ({ kind, value }: RoutineStep, now: Value, rest: Value): Value => 
     case 'grow':
       return (rest as Point).map((s) => tidy(s * (value as number))) as unknown as Point;
     case 'turn':
+    case 'turnX':
+    case 'turnY':
+    case 'away':
       return tidy((now as number) + (value as number));
     case 'fade':
       return tidy((rest as number) * (value as number));
@@ -121,6 +129,9 @@ const stretchesOf = (routine: Routine, start: number): Stretch[] => {
   }).flat();
 };
 
+/** What a step adds to: round after round it goes on from where it is. */
+const GOES_ON: readonly string[] = ['position', 'rotation', 'turnX', 'turnY', 'z'];
+
 export interface WrittenCurve {
   readonly ref: PropertyRef;
   readonly keys: readonly Keyframe[];
@@ -171,7 +182,7 @@ export const playedBy = (
       if (!keys.has(start)) keys.set(start, { frame: start, value: rest(ref), ease: LINEAR });
       if (!keys.has(last)) keys.set(last, { frame: last, value: now, ease: LINEAR });
     }
-    const goesOn = !routine.pingpong && (ref.key === 'position' || ref.key === 'rotation');
+    const goesOn = !routine.pingpong && GOES_ON.includes(ref.key);
     return {
       ref,
       keys: [...keys.values()].sort((a, b) => a.frame - b.frame),

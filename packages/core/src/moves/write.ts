@@ -5,8 +5,14 @@ import { type Ease, isKeyed, type Keyframe, type Point, type Property, type Valu
 import { samplerOf } from '../motion/sampler';
 import type { AppliedMove, EmphasisMove, Move, PassageMove, SideMove } from '../document/moves';
 
-export type MovedKey = 'position' | 'scale' | 'rotation' | 'opacity';
-export const MOVED_KEYS: readonly MovedKey[] = ['position', 'scale', 'rotation', 'opacity'];
+/** Of a layer in depth. */
+const DEEP_KEYS = ['turnX', 'turnY', 'z'] as const;
+type DeepKey = (typeof DEEP_KEYS)[number];
+export type MovedKey = 'position' | 'scale' | 'rotation' | 'opacity' | DeepKey;
+export const MOVED_KEYS: readonly MovedKey[] = ['position', 'scale', 'rotation', 'opacity', ...DEEP_KEYS];
+
+/** Whether what is written needs a layer to be in depth. */
+export const isDeep = (key: string): boolean => (DEEP_KEYS as readonly string[]).includes(key);
 
 /** A layer's place at rest. */
 export interface Rest {
@@ -14,6 +20,9 @@ export interface Rest {
   readonly scale: Point;
   readonly rotation: number;
   readonly opacity: number;
+  readonly turnX: number;
+  readonly turnY: number;
+  readonly z: number;
 }
 
 /** The keyframes of each property that a move changes. */
@@ -56,6 +65,9 @@ const side = (move: SideMove, applied: AppliedMove, rest: Rest): Written => {
     }),
     ...(move.turn !== 0 && { rotation: keys(rest.rotation + move.turn, rest.rotation) }),
     ...(move.fade !== 1 && { opacity: keys(tidy(rest.opacity * move.fade), rest.opacity) }),
+    ...Object.fromEntries(
+      DEEP_KEYS.flatMap((key) => (move[key] ? [[key, keys(tidy(rest[key] + move[key]), rest[key])]] : [])),
+    ),
   };
 };
 
@@ -163,6 +175,9 @@ export const restOf = (params: Place, { move, from, to }: AppliedMove): Rest => 
     scale: at('scale', frame) as Point,
     rotation: at('rotation', frame) as number,
     opacity: at('opacity', frame) as number,
+    turnX: at('turnX', frame) as number,
+    turnY: at('turnY', frame) as number,
+    z: at('z', frame) as number,
   };
 };
 

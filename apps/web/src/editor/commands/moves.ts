@@ -82,7 +82,17 @@ export const moveBead = (editor: Editor, layerId: Id, frame: number): ((to: Poin
   return null;
 };
 
-const FIRST_VALUES: StepValues = { move: [100, 0], grow: 1.5, turn: 90, fade: 0, colour: FIRST_COLORS[0], trim: 0 };
+const FIRST_VALUES: StepValues = {
+  move: [100, 0],
+  grow: 1.5,
+  turn: 90,
+  turnX: 90,
+  turnY: 90,
+  away: 200,
+  fade: 0,
+  colour: FIRST_COLORS[0],
+  trim: 0,
+};
 
 export const newStep = (kind: StepKind): RoutineStep => ({
   kind,

@@ -12,7 +12,15 @@ const SIDE = 16;
 /** Frames of a passage in its tile, and the pause after each run. */
 const LENGTH = 60;
 const PAUSE = 14;
-const REST = { position: [W / 2, H / 2] as Point, scale: [1, 1] as Point, rotation: 0, opacity: 1 };
+const REST = {
+  position: [W / 2, H / 2] as Point,
+  scale: [1, 1] as Point,
+  rotation: 0,
+  opacity: 1,
+  turnX: 0,
+  turnY: 0,
+  z: 0,
+};
 
 /** A move made small enough for its tile. */
 const small = (move: Move): Move => {
@@ -33,6 +41,9 @@ const stateAt = (move: Move, frame: number) => {
     scale: at('scale') as Point,
     rotation: at('rotation') as number,
     opacity: at('opacity') as number,
+    // A square so small is turned in depth as if there were no perspective.
+    across: Math.cos(((at('turnY') as number) * Math.PI) / 180),
+    down: Math.cos(((at('turnX') as number) * Math.PI) / 180),
   };
 };
 
@@ -89,7 +100,7 @@ export const MoveTile = ({ move, onChoose, onForget }: MoveTileProps) => {
             opacity={0.6}
           />
           <g
-            transform={`translate(${shown.position.join(' ')}) rotate(${shown.rotation}) scale(${shown.scale.join(' ')})`}
+            transform={`translate(${shown.position.join(' ')}) rotate(${shown.rotation}) scale(${shown.scale[0] * shown.across} ${shown.scale[1] * shown.down})`}
             opacity={shown.opacity}
           >
             <rect x={-side} y={-side} width={SIDE} height={SIDE} rx={3} fill="var(--kite)" />

@@ -72,7 +72,14 @@ export const randomMove = (at: Place): Move => {
     case 1:
       return { ...base, ...away, kind: 'passage', drift: amount(at) };
     default:
-      return { ...base, ...away, kind: chance.one(['entrance', 'exit']), scale: amount(at), turn: amount(at) };
+      return {
+        ...base,
+        ...away,
+        kind: chance.one(['entrance', 'exit']),
+        scale: amount(at),
+        turn: amount(at),
+        ...(chance.happens(0.3) && { turnY: amount(at), z: amount(at) }),
+      };
   }
 };
 

@@ -45,6 +45,9 @@ const SIDE: readonly Field[] = [
   FADE,
   { key: 'scale', label: 'Size there', unit: '%', min: 0, max: 2_000, factor: 100 },
   { key: 'turn', label: 'Turn there', unit: '°', min: -3600, max: 3600, factor: 1 },
+  { key: 'turnX', label: 'Turn x there', unit: '°', min: -3600, max: 3600, factor: 1 },
+  { key: 'turnY', label: 'Turn y there', unit: '°', min: -3600, max: 3600, factor: 1 },
+  { key: 'z', label: 'Away there', unit: 'px', min: -20_000, max: 20_000, factor: 1 },
 ];
 
 /** The numbers of each kind of move. */

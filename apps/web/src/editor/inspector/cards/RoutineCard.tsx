@@ -26,10 +26,15 @@ const LABELS: { readonly [K in StepKind]: string } = {
   move: 'Move by',
   grow: 'Grow to',
   turn: 'Turn by',
+  turnX: 'Turn x by',
+  turnY: 'Turn y by',
+  away: 'Away by',
   fade: 'Fade to',
   colour: 'Colour to',
   trim: 'Trim to',
 };
+/** Units of what is no share. */
+const MEASURES: { readonly [K in StepKind]?: string } = { turn: '°', turnX: '°', turnY: '°', away: 'px' };
 const row = 'grid grid-cols-[88px_1fr] items-center gap-2';
 const ICON = 13;
 
@@ -102,14 +107,14 @@ const StepValue = ({
       </span>
     );
   }
-  const turn = step.kind === 'turn';
-  const least = turn ? -36_000 : 0;
-  const most = turn ? 36_000 : step.kind === 'grow' ? 2_000 : 100;
-  const factor = turn ? 1 : 100;
+  const measure = MEASURES[step.kind];
+  const least = measure ? -36_000 : 0;
+  const most = measure ? 36_000 : step.kind === 'grow' ? 2_000 : 100;
+  const factor = measure ? 1 : 100;
   return (
     <NumberField
       label={LABELS[step.kind]}
-      unit={turn ? '°' : '%'}
+      unit={measure ?? '%'}
       min={least}
       max={most}
       value={(step.value as number) * factor}
