@@ -250,3 +250,69 @@ describe('layers in depth', () => {
     expect(drawn(sceneOf([long])).some((v, i) => i % 4 < 3 && v > 0)).toBe(true);
   });
 });
+
+describe('a picture bent by a mesh', () => {
+  const gradient = newItem('f', 'fill', {
+    style: 'linear',
+    gradient: {
+      stops: [
+        { at: 0, color: '#FF0000' },
+        { at: 0.5, color: '#00FF40' },
+        { at: 1, color: '#2020FF' },
+      ],
+    },
+    from: [-40, -20],
+    to: [40, 25],
+  });
+  const bentBy = (ways: (x: number, y: number) => readonly [number, number]) => {
+    const card = newItem('m', 'mesh', {
+      points: {
+        columns: 2,
+        rows: 2,
+        ways: [-1, 0, 1].flatMap((y) => [-1, 0, 1].flatMap((x) => ways(40 * x, 25 * y))),
+      },
+    });
+    const rectangle = newItem('r', 'rectangle', { width: 80, height: 50 });
+    return { ...newDrawing(EMPTY, 'a', 'Sheet', [rectangle, gradient, card], { position: [80, 60] }) };
+  };
+  const plain = (values: { readonly [key: string]: Value }) => ({
+    ...newDrawing(EMPTY, 'a', 'Sheet', [newItem('r', 'rectangle', { width: 80, height: 50 }), gradient]),
+    params: valued({ position: [80, 60], ...values }),
+  });
+  const furthest = (one: Uint8ClampedArray, other: Uint8ClampedArray, inside: (x: number, y: number) => boolean) => {
+    let most = 0;
+    for (let y = 0; y < H; y++) {
+      for (let x = 0; x < W; x++) {
+        if (!inside(x, y)) continue;
+        const k = (y * W + x) * 4;
+        for (let c = 0; c < 3; c++) most = Math.max(most, Math.abs(one[k + c]! - other[k + c]!));
+      }
+    }
+    return most;
+  };
+  it('that only moves it is the picture moved', () => {
+    const moved = drawn(sceneOf([bentBy(() => [7, -5])]));
+    const wanted = drawn(sceneOf([plain({ position: [87, 55] })]));
+    expect(furthest(moved, wanted, () => true)).toBeLessThanOrEqual(2);
+  });
+  it('that only stretches it is the picture stretched', () => {
+    const stretched = drawn(sceneOf([bentBy((x, y) => [x * 0.5, y * -0.2])]));
+    const wanted = drawn(sceneOf([plain({ scale: [1.5, 0.8] })]));
+    // Its edges are those of the picture, read between pixels.
+    expect(
+      furthest(stretched, wanted, (x, y) => Math.abs(x - 79.5) < 57 && Math.abs(y - 59.5) < 17),
+    ).toBeLessThanOrEqual(3);
+    expect(furthest(stretched, wanted, (x, y) => Math.abs(x - 79.5) > 63 || Math.abs(y - 59.5) > 23)).toBe(0);
+  });
+  it('has no seams between its cells, and none of the ground within', () => {
+    const bent = drawn(sceneOf([bentBy((x, y) => [y / 4, x === 0 ? -12 : 6])]));
+    let dark = 0;
+    for (let y = 45; y < 70; y++) {
+      for (let x = 50; x < 110; x++) {
+        const k = (y * W + x) * 4;
+        if (bent[k]! + bent[k + 1]! + bent[k + 2]! < 200) dark++;
+      }
+    }
+    expect(dark).toBe(0);
+  });
+});

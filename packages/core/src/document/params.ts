@@ -3,7 +3,7 @@
  * ribbon's name, the evaluator and the docs follow from the description.
  */
 import { WIDEST_EYE } from './limits';
-import type { Color, CutOut, FontChoice, Gradient, Id, PathValue, Point, ValueTypes } from './types';
+import type { Color, CutOut, MeshValue, FontChoice, Gradient, Id, PathValue, Point, ValueTypes } from './types';
 
 export type Unit = '' | 'px' | 'deg' | 'percent' | 'frames';
 
@@ -102,6 +102,11 @@ export interface CutoutParam extends Described {
   readonly kind: 'cutout';
   readonly default: CutOut;
 }
+/** A mesh of points. */
+export interface MeshParam extends Described {
+  readonly kind: 'mesh';
+  readonly default: MeshValue;
+}
 export type Param =
   | NumberParam
   | PointParam
@@ -116,7 +121,8 @@ export type Param =
   | AssetParam
   | SceneParam
   | LayerParam
-  | CutoutParam;
+  | CutoutParam
+  | MeshParam;
 
 export type Params = { readonly [key: string]: Param };
 
@@ -220,6 +226,15 @@ export const UNCUT: CutOut = { seeds: [], grow: 0, soften: 0, strokes: [] };
 export const isUncut = (cut: CutOut): boolean =>
   cut.seeds.length + cut.strokes.length === 0 && cut.grow === 0 && cut.soften === 0;
 export const cutout = (label: string): CutoutParam => ({ kind: 'cutout', label, still: true, default: UNCUT });
+
+/** Columns and rows of a mesh, each. */
+export const MOST_MESH = 8;
+/** A plain mesh to begin with. */
+export const mesh = (label: string, columns: number, rows: number): MeshParam => ({
+  kind: 'mesh',
+  label,
+  default: { columns, rows, ways: Array.from({ length: 2 * (columns + 1) * (rows + 1) }, () => 0) },
+});
 
 export const choice = <const C extends string>(
   label: string,

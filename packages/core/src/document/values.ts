@@ -47,6 +47,13 @@ export interface CutStroke {
   readonly points: readonly Point[];
 }
 /** How a picture is cut out of its background. The picture itself stays whole. */
+/** A grid of so many columns and rows, and how far each of its points is moved from where it stands in a plain one: x and y, row by row. */
+export interface MeshValue {
+  readonly columns: number;
+  readonly rows: number;
+  readonly ways: readonly number[];
+}
+
 export interface CutOut {
   readonly seeds: readonly CutSeed[];
   /** Pixels that the edge moves outward; negative ones inward. */
@@ -76,6 +83,7 @@ export interface ValueTypes {
   /** The id of a layer of the same scene; empty while none is chosen. */
   layer: Id;
   cutout: CutOut;
+  mesh: MeshValue;
 }
 export type ValueKind = keyof ValueTypes;
 export type Value = ValueTypes[ValueKind];

@@ -80,7 +80,7 @@ describe('a move', () => {
     ]);
     const program = compileScene(scene(moved), NO_LIBRARY);
     expect([0, 10, 20].map((f) => program.awayAt('a', f, [0, 0]))).toEqual([200, expect.any(Number), 0]);
-    const [{ applied }] = adjustableMoves(scene(moved), ['a']) as [{ applied: { move: SideMove } }];
+    const [{ applied }] = adjustableMoves(scene(moved), ['a']) as unknown as [{ applied: { move: SideMove } }];
     const changed = done(moved, changeMove('s', ['a'], 'm', { move: { ...applied.move, turnY: 45 } }, away));
     expect(keys(changed, 'turnY')?.[0]).toEqual([0, 45]);
     expect(keys(done(changed, removeMove('s', ['a'], 'm')), 'turnY')).toBeUndefined();

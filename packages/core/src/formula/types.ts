@@ -45,7 +45,18 @@ export type NodeOf<O extends Node['op']> = Extract<Node, { readonly op: O }>;
 export type Type =
   | {
       readonly kind:
-        'number' | 'color' | 'text' | 'switch' | 'path' | 'gradient' | 'font' | 'asset' | 'scene' | 'layer' | 'cutout';
+        | 'number'
+        | 'color'
+        | 'text'
+        | 'switch'
+        | 'path'
+        | 'gradient'
+        | 'font'
+        | 'asset'
+        | 'scene'
+        | 'layer'
+        | 'cutout'
+        | 'mesh';
     }
   /** A size of 0 is not known before it runs. */
   | { readonly kind: 'vector'; readonly size: number };

@@ -1,6 +1,6 @@
 /** Pictures that are mapped as wholes: drawn as they are, then looked up pixel by pixel. */
 import type { Point } from '../document/types';
-import { type Box, intersection } from '../geometry/bounds';
+import { type Box, intersection, overlaps } from '../geometry/bounds';
 import {
   applyHomography,
   beforeEye,
@@ -11,8 +11,9 @@ import {
   invertedHomography,
   matrixNear,
 } from '../geometry/homography';
-import { multiply } from '../geometry/matrix';
-import { mapPixels } from '../picture/mapped';
+import { type Matrix, multiply } from '../geometry/matrix';
+import { type Bend, bentThrough, isWarp, matrixOfBend, triangleTo, trianglesOf, type Warp } from '../geometry/warp';
+import { mapPixels, type MappedTriangle, mapTriangles, type Pixels } from '../picture/mapped';
 import { boxOfMarks } from '../recipe/marks';
 import type { Mark } from '../recipe/types';
 import { pixelsRead } from './change';
@@ -47,24 +48,80 @@ const seenPart = (back: Homography, box: Box, pixels: Box): Box | null => {
   });
 };
 
-/** The picture of marks through a map, in these pixels of the target, on a surface of its own; null where nothing is seen. */
+/** A bend as it is drawn on a target, and what it takes. */
+interface Laid {
+  /** The part of the picture that is drawn, in the pixels of its marks. */
+  readonly box: Box;
+  /** How many of the target's pixels one of these is at the most. */
+  readonly scale: number;
+  /** Lays what was drawn, `view` from the marks' pixels to its own, on these pixels of the target. */
+  readonly lay: (drawn: Pixels, view: Matrix, to: Pixels) => void;
+  /** As near as a matrix comes to it. */
+  readonly near: Matrix;
+}
+
+const middleOf = ({ left, top, right, bottom }: Box): Point => [(left + right) / 2, (top + bottom) / 2];
+
+const laidFlat = (view: Matrix, bend: Homography, whole: Box, pixels: Box): Laid | null => {
+  const h = composed(flatHomography(view), bend);
+  const back = invertedHomography(h);
+  const box = back && seenPart(back, whole, pixels);
+  const corners = box ? beforeEye(h, cornersOf(box)) : [];
+  if (!back || !box || corners.length < 3) return null;
+  return {
+    box,
+    scale: Math.max(...corners.map((at) => longestNear(h, at))),
+    near: matrixNear(h, middleOf(box)),
+    lay: (drawn, own, to) => {
+      const from = flatHomography([1, 0, 0, 1, pixels.left, pixels.top]);
+      mapPixels(drawn, composed(flatHomography(own), composed(back, from)), to);
+    },
+  };
+};
+
+const laidWarped = (view: Matrix, bend: Warp, whole: Box, pixels: Box): Laid | null => {
+  const warp = bentThrough(view, bend) as Warp;
+  const triangles = trianglesOf(warp).flatMap(({ from, to }) => {
+    const [xs, ys] = [to.map(([x]) => x), to.map(([, y]) => y)];
+    const around = { left: Math.min(...xs), top: Math.min(...ys), right: Math.max(...xs), bottom: Math.max(...ys) };
+    const [matrix, back] = [triangleTo(from, to), triangleTo(to, from)];
+    return matrix && back && overlaps(around, pixels) ? [{ to, matrix, back }] : [];
+  });
+  if (triangles.length === 0) return null;
+  return {
+    box: whole,
+    scale: Math.max(...triangles.map(({ matrix }) => longestNear(flatHomography(matrix), [0, 0]))),
+    near: matrixOfBend(warp, middleOf(whole)),
+    lay: (drawn, own, to) => {
+      const shifted = triangles.map(({ to: corners, back }): MappedTriangle => {
+        const from = multiply(back, [1, 0, 0, 1, pixels.left, pixels.top]);
+        const here = ([x, y]: Point): Point => [x - pixels.left, y - pixels.top];
+        return {
+          corners: [here(corners[0]), here(corners[1]), here(corners[2])],
+          back: flatHomography(multiply(own, from)),
+        };
+      });
+      mapTriangles(drawn, shifted, to);
+    },
+  };
+};
+
+/** The picture of marks as it is bent, in these pixels of the target, on a surface of its own; null where nothing is seen. */
 export const drawnBent = (
   target: Target,
   marks: readonly Mark[],
-  bend: Homography,
+  bend: Bend,
   pixels: Box,
   drawMarks: (target: Target, marks: readonly Mark[]) => void,
 ): Surface | null => {
   const { pool } = target.tools;
-  const h = composed(flatHomography(target.view), bend);
-  const back = invertedHomography(h);
   const whole = boxOfMarks(marks);
-  const box = back && whole && seenPart(back, whole, pixels);
-  const corners = box ? beforeEye(h, cornersOf(box)) : [];
-  if (!back || !box || corners.length < 3) return null;
+  const laid =
+    whole && (isWarp(bend) ? laidWarped(target.view, bend, whole, pixels) : laidFlat(target.view, bend, whole, pixels));
+  if (!laid) return null;
+  const { box } = laid;
   const [across, down] = [box.right - box.left, box.bottom - box.top];
-  const wanted = Math.max(...corners.map((at) => longestNear(h, at)));
-  const scale = Math.min(wanted, Math.sqrt(MOST_PIXELS / Math.max(1e-6, across * down)));
+  const scale = Math.min(laid.scale, Math.sqrt(MOST_PIXELS / Math.max(1e-6, across * down)));
   const [width, height] = [across, down].map((side) => Math.ceil(side * scale) + 2 * MARGIN) as [number, number];
   if (!Number.isFinite(width * height) || width * height > 2 * MOST_PIXELS) return null;
   const plain = pool.take(width, height);
@@ -74,17 +131,12 @@ export const drawnBent = (
   const surface = pool.take(size.width, size.height);
   const read = pixelsRead(plain.context, width, height);
   if (read) {
-    const from = flatHomography([1, 0, 0, 1, pixels.left, pixels.top]);
     const image = surface.context.createImageData(size.width, size.height);
-    mapPixels({ width, height, data: read.data }, composed(flatHomography(view), composed(back, from)), {
-      ...size,
-      data: image.data,
-    });
+    laid.lay({ width, height, data: read.data }, view, { ...size, data: image.data });
     surface.context.putImageData(image, 0, 0);
   } else {
     // A page may not read its pixels: it is laid as nearly as a canvas lays it.
-    const middle: Point = [(box.left + box.right) / 2, (box.top + box.bottom) / 2];
-    const placed = multiply([1, 0, 0, 1, -pixels.left, -pixels.top], matrixNear(h, middle));
+    const placed = multiply([1, 0, 0, 1, -pixels.left, -pixels.top], laid.near);
     Object.assign(surface.context, { globalAlpha: 1, globalCompositeOperation: 'source-over' });
     surface.context.setTransform(
       ...multiply(placed, [1 / scale, 0, 0, 1 / scale, box.left - MARGIN / scale, box.top - MARGIN / scale]),

@@ -2,7 +2,8 @@
 import type { CutOut, GradientStop, PictureAsset, Point } from '../document/types';
 import { type Box, boxThrough, grown, outlineBox, union } from '../geometry/bounds';
 import { areaOn } from './crisp';
-import { type Homography, matrixNear, NEAREST, weightAt } from '../geometry/homography';
+import { NEAREST, weightAt } from '../geometry/homography';
+import { type Bend, isWarp, matrixOfBend } from '../geometry/warp';
 import type { Matrix } from '../geometry/matrix';
 import { areaOf, outlinesOf } from '../geometry/polygons';
 import { dataOf } from '../geometry/trace';
@@ -131,12 +132,15 @@ class Writer {
   }
 
   /** What is mapped as a picture, as nearly as SVG can: it has matrices, and no perspective. */
-  private bent(bend: Homography, marks: readonly Mark[], inner: string): string {
+  private bent(bend: Bend, marks: readonly Mark[], inner: string): string {
     const box = boxOfMarks(marks);
     if (!box) return '';
-    this.notes.add('Gradients, pictures and effects in depth or pinned are laid in the SVG without perspective.');
+    this.notes.add(
+      'Gradients, pictures and effects in depth, pinned or bent by a mesh are laid in the SVG without perspective.',
+    );
     const middle: Point = [(box.left + box.right) / 2, (box.top + box.bottom) / 2];
-    return weightAt(bend, middle) < NEAREST ? '' : `<g${transformOf(matrixNear(bend, middle))}>${inner}</g>`;
+    if (!isWarp(bend) && weightAt(bend, middle) < NEAREST) return '';
+    return `<g${transformOf(matrixOfBend(bend, middle))}>${inner}</g>`;
   }
 
   /** The filter of a chain of effects, as one: of filters inside filters browsers cut off what spreads. */

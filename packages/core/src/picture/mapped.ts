@@ -3,6 +3,7 @@
  * where many of them come to lie in one, from the picture made smaller (Williams, Pyramidal Parametrics, 1983), and along the way
  * in which it shrinks most as often as is needed (as EXT_texture_filter_anisotropic does).
  */
+import type { Point } from '../document/types';
 import type { Homography } from '../geometry/homography';
 import { NEAREST } from '../geometry/homography';
 import { wholePixels } from './pixels';
@@ -178,7 +179,8 @@ class Mapping {
 
   constructor(
     private readonly picture: Pixels,
-    private readonly back: Homography,
+    /** From the pixels of `to` to those of the picture. */
+    public back: Homography,
     private readonly to: Pixels,
   ) {
     this.pyramid = new Pyramid(picture);
@@ -277,6 +279,45 @@ class Mapping {
     to.data[k + 3] = alpha;
   }
 }
+
+/** A triangle of pixels, and the way back from there to the picture. */
+export interface MappedTriangle {
+  readonly corners: readonly [Point, Point, Point];
+  readonly back: Homography;
+}
+
+/** Where a row, at the middle of its pixels, enters and leaves a triangle; null for one beside it. */
+const spanOf = (corners: MappedTriangle['corners'], y: number): readonly [from: number, to: number] | null => {
+  let [from, to] = [Infinity, -Infinity];
+  for (let i = 0; i < 3; i++) {
+    const [a, b] = [corners[i]!, corners[(i + 1) % 3]!];
+    // Taken the same way round for both triangles of an edge, so that no pixel is in neither.
+    const [p, q] = a[1] < b[1] || (a[1] === b[1] && a[0] < b[0]) ? [a, b] : [b, a];
+    if (!(p[1] <= y && y < q[1])) continue;
+    const x = p[0] + ((y - p[1]) / (q[1] - p[1])) * (q[0] - p[0]);
+    from = Math.min(from, x);
+    to = Math.max(to, x);
+  }
+  return to > from ? [from, to] : null;
+};
+
+/** Fills `to`, which is clear, with what a picture shows in triangles: those that come later lie over the others. */
+export const mapTriangles = (picture: Pixels, triangles: readonly MappedTriangle[], to: Pixels): void => {
+  const mapping = new Mapping(picture, triangles[0]?.back ?? [1, 0, 0, 0, 1, 0, 0, 0, 1], to);
+  for (const { corners, back } of triangles) {
+    mapping.back = back;
+    const ys = corners.map(([, y]) => y);
+    const last = Math.min(to.height, Math.ceil(Math.max(...ys) - 0.5));
+    for (let y = Math.max(0, Math.ceil(Math.min(...ys) - 0.5)); y < last; y++) {
+      const span = spanOf(corners, y + 0.5);
+      if (!span) continue;
+      const end = Math.min(to.width, Math.ceil(span[1] - 0.5));
+      for (let x = Math.max(0, Math.ceil(span[0] - 0.5)); x < end; x += RUN) {
+        mapping.run(y, x, Math.min(end, x + RUN));
+      }
+    }
+  }
+};
 
 /**
  * Fills `to`, which is clear, with what a picture shows there. `back` leads from its pixels to those of the picture, and its

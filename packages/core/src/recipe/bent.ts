@@ -1,7 +1,8 @@
 /**
- * Marks through maps that keep straight lines straight, as they are seen in depth or pinned by their corners. What is filled with
+ * Marks through maps of the plane: as they are seen in depth, pinned by their corners or bent by a mesh. What is filled with
  * one colour is mapped as outlines, so that it stays sharp; the rest is drawn as it is, and its picture mapped.
  */
+import type { Point } from '../document/types';
 import { lastMade } from '../document/remembered';
 import { flattened } from '../geometry/flatten';
 import {
@@ -15,10 +16,12 @@ import {
   projected,
 } from '../geometry/homography';
 import { arcLength, part, stretches } from '../geometry/length';
-import { IDENTITY } from '../geometry/matrix';
+import { IDENTITY, type Matrix } from '../geometry/matrix';
 import { type Outline, polygon, transformed } from '../geometry/outline';
 import { outlinesOf, ribbonArea } from '../geometry/polygons';
 import { isMatrix, type Through } from '../geometry/through';
+import { type Bend, bentThrough, type Warp } from '../geometry/warp';
+import { warpedOutline } from '../geometry/warpedOutline';
 import { grouped, markThrough } from './marks';
 import type { AreaCut, Cut, FillMark, GroupMark, Mark, StrokeMark } from './types';
 
@@ -55,53 +58,70 @@ const strokeOutlines = ({ outlines, width, dashes, dashOffset, join, cap, miterL
 
 const isFlatInk = ({ ink }: FillMark | StrokeMark): boolean => ink.style === 'solid';
 
-/** The picture of marks, mapped as a whole. */
-const asPicture = (h: Homography, marks: readonly Mark[]): GroupMark => grouped(marks, { bend: h });
+/** A map of the plane that bends what is drawn. */
+interface Bending {
+  /** Outlines in the pixels of a matrix, and what is seen of them. */
+  readonly outlines: (matrix: Matrix, outlines: readonly Outline[]) => readonly Outline[];
+  readonly picture: Bend;
+  /** The same after another bend, as one; null where what that gives has to be drawn first. */
+  readonly after: (inner: Bend) => Bend | null;
+}
+
+const projecting = (h: Homography): Bending => ({
+  outlines: (matrix, outlines) => outlinesBent(composed(h, flatHomography(matrix)), outlines),
+  picture: h,
+  after: (inner) => bentThrough(h, inner),
+});
+
+/** Outlines by any smooth map, pictures by one in fine cells. */
+export const warping = (to: (at: Point) => Point, picture: Warp): Bending => ({
+  outlines: (matrix, outlines) => outlines.map((outline) => warpedOutline(transformed(matrix, outline), to)),
+  picture,
+  after: () => null,
+});
 
 const isHardArea = (cut: Cut): cut is AreaCut => 'outlines' in cut && cut.feather <= 0;
 
-const pathBent = (h: Homography, mark: FillMark | StrokeMark): Mark | null => {
+const pathBent = (by: Bending, mark: FillMark | StrokeMark): Mark | null => {
   if (!isFlatInk(mark)) return null;
-  const own = composed(h, flatHomography(mark.matrix));
   const base = { op: 'fill', ink: mark.ink, alpha: mark.alpha, matrix: IDENTITY } as const;
-  if (mark.op === 'fill') return { ...base, outlines: outlinesBent(own, mark.outlines), rule: mark.rule };
+  if (mark.op === 'fill') return { ...base, outlines: by.outlines(mark.matrix, mark.outlines), rule: mark.rule };
   const { outlines } = strokeOutlines(mark);
-  return outlines && { ...base, outlines: outlinesBent(own, outlines), rule: 'nonzero' };
+  return outlines && { ...base, outlines: by.outlines(mark.matrix, outlines), rule: 'nonzero' };
 };
 
-const groupBent = (h: Homography, group: GroupMark): Mark | null => {
+const groupBent = (by: Bending, group: GroupMark): Mark | null => {
   if (group.effect || !(group.cuts ?? []).every(isHardArea)) return null;
+  const bend = group.bend && by.after(group.bend);
+  if (bend === null) return null;
   // Seen through such a map there is no depth in it any more.
   const { cuts, planes: _flat, ...rest } = group;
   const area = (cut: AreaCut): AreaCut => ({
     ...cut,
-    outlines: outlinesBent(composed(h, flatHomography(cut.matrix)), cut.outlines),
+    outlines: by.outlines(cut.matrix, cut.outlines),
     matrix: IDENTITY,
   });
   return {
     ...rest,
     ...(cuts && { cuts: (cuts as readonly AreaCut[]).map(area) }),
-    ...(group.bend ? { bend: composed(h, group.bend) } : { marks: marksThrough(h, group.marks) }),
+    ...(bend ? { bend } : { marks: marksBy(by, group.marks) }),
   };
 };
 
 /** A mark as outlines; null where its picture has to be mapped. */
-const bent = (h: Homography, mark: Mark): Mark | null =>
-  mark.op === 'picture' ? null : mark.op === 'group' ? groupBent(h, mark) : pathBent(h, mark);
+const bent = (by: Bending, mark: Mark): Mark | null =>
+  mark.op === 'picture' ? null : mark.op === 'group' ? groupBent(by, mark) : pathBent(by, mark);
 
-/** Marks through a map of the plane; what stands side by side and is mapped as a picture is one picture. */
-export const marksThrough = (through: Through, marks: readonly Mark[]): readonly Mark[] => {
-  const matrix = isMatrix(through) ? through : asMatrix(through);
-  if (matrix) return marks.map((mark) => markThrough(matrix, mark));
-  const h = through as Homography;
+/** Marks as they are bent; what stands side by side and is mapped as a picture is one picture. */
+export const marksBy = (by: Bending, marks: readonly Mark[]): readonly Mark[] => {
   const out: Mark[] = [];
   let pictures: Mark[] = [];
   const flush = (): void => {
-    if (pictures.length > 0) out.push(asPicture(h, pictures));
+    if (pictures.length > 0) out.push(grouped(pictures, { bend: by.picture }));
     pictures = [];
   };
   for (const mark of marks) {
-    const own = bent(h, mark);
+    const own = bent(by, mark);
     if (!own) {
       pictures.push(mark);
       continue;
@@ -111,4 +131,10 @@ export const marksThrough = (through: Through, marks: readonly Mark[]): readonly
   }
   flush();
   return out;
+};
+
+/** Marks through a map that keeps straight lines straight. */
+export const marksThrough = (through: Through, marks: readonly Mark[]): readonly Mark[] => {
+  const matrix = isMatrix(through) ? through : asMatrix(through);
+  return matrix ? marks.map((mark) => markThrough(matrix, mark)) : marksBy(projecting(through as Homography), marks);
 };

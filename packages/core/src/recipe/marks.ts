@@ -1,6 +1,6 @@
 /** Marks moved and faded as wholes. */
 import { boxThrough, type Box, grown, intersection, outlineBox, union } from '../geometry/bounds';
-import { boxBent, composed, flatHomography } from '../geometry/homography';
+import { bentThrough, boxThroughBend } from '../geometry/warp';
 import { apply, determinant, IDENTITY, meanScale, type Matrix, multiply } from '../geometry/matrix';
 import { chained, flatSpace } from '../geometry/space';
 import { type Outline, transformed, turnOf } from '../geometry/outline';
@@ -23,7 +23,7 @@ export const markThrough = (m: Matrix, mark: Mark): Mark =>
     ? {
         ...mark,
         ...(mark.bend
-          ? { bend: composed(flatHomography(m), mark.bend) }
+          ? { bend: bentThrough(m, mark.bend) }
           : { marks: mark.marks.map((inner) => markThrough(m, inner)) }),
         ...(mark.planes && {
           planes: mark.planes.map((plane) => ({ ...plane, space: chained(flatSpace(m), plane.space) })),
@@ -164,7 +164,7 @@ export const markBox = (mark: Mark, spread = true): Box | null => {
   if (mark.op === 'group') {
     if (mark.aside && !spread) return null;
     const bare = boxOfMarks(mark.marks, spread);
-    const placed = bare && mark.bend ? boxBent(mark.bend, bare) : bare;
+    const placed = bare && mark.bend ? boxThroughBend(mark.bend, bare) : bare;
     const box = placed && spread && mark.effect ? grown(placed, mark.effect.by.reach * mark.effect.scale) : placed;
     return box && mark.cuts ? boxWithin(box, mark.cuts) : box;
   }

@@ -14,6 +14,7 @@ import { pixelate } from './covers/pixelate';
 import { tile } from './covers/tile';
 import { warp } from './covers/warp';
 import { pin } from './covers/pin';
+import { mesh } from './covers/mesh';
 import { mask } from './covers/mask';
 import { matte } from './covers/matte';
 import { shadow } from './covers/shadow';
@@ -67,6 +68,7 @@ const LIST = [
   matte,
   wipe,
   pin,
+  mesh,
   blur,
   shadow,
   glow,

@@ -6,7 +6,7 @@ import type { Params, Values } from '../document/params';
 import type { Value } from '../document/types';
 import type { Assets, BlendMode, Color, CutOut, Gradient, Id, PictureAsset, Point, Rate } from '../document/types';
 import type { Box } from '../geometry/bounds';
-import type { Homography } from '../geometry/homography';
+import type { Bend } from '../geometry/warp';
 import type { Matrix } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
 import type { Through } from '../geometry/through';
@@ -89,7 +89,7 @@ export interface GroupMark {
   /** `scale` of the mark's pixels make one of the effect's own. */
   readonly effect?: { readonly by: Effect; readonly scale: number; readonly origin: Point };
   /** From the pixels of its marks to those that it stands in: its picture is mapped. There is no effect on it as well. */
-  readonly bend?: Homography;
+  readonly bend?: Bend;
   /** Of what brings planes of its own into the depth around it: those, back to front in their stack. Without depth its marks show. */
   readonly planes?: readonly Plane[];
 }

@@ -88,6 +88,10 @@ export const randomValue = (chance: Chance, param: Param, how: Wildness): Value 
     case 'scene':
     case 'layer':
       return '';
+    case 'mesh': {
+      const [columns, rows] = [chance.whole(1, 3), chance.whole(1, 3)];
+      return { columns, rows, ways: Array.from({ length: 2 * (columns + 1) * (rows + 1) }, () => number(-FAR, FAR)) };
+    }
     case 'cutout':
       return {
         seeds: chance.times(0, 2, () => ({ x: number(-FAR, FAR), y: number(-FAR, FAR), tolerance: number(0, 1) })),

@@ -17,6 +17,7 @@ import { importFiles } from '../importing/importFiles';
 import { useEditor, useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
 import { GradientHandles } from './handles/GradientHandles';
+import { MeshHandles } from './handles/MeshHandles';
 import { PinHandles } from './handles/PinHandles';
 import { GroupHandles } from './handles/GroupHandles';
 import { Handles } from './handles/Handles';
@@ -244,6 +245,7 @@ export const CanvasArea = () => {
         <GroupHandles {...stage} />
         <GradientHandles {...stage} />
         <PinHandles {...stage} />
+        <MeshHandles {...stage} />
         <SnapMarks {...stage} />
         {swept && <SweptFrame view={view} swept={swept} />}
       </svg>

@@ -1,7 +1,7 @@
 /** Which layer is under a point, and which are in a rectangle. */
 import type { Id, Point } from '@kite/core/document/types';
 import { overlaps } from '@kite/core/geometry/bounds';
-import { applyHomography, invertedHomography } from '@kite/core/geometry/homography';
+import { unbentPoint } from '@kite/core/geometry/warp';
 import { apply, determinant, IDENTITY, inverted, type Matrix, meanScale, multiply } from '@kite/core/geometry/matrix';
 import type { Outline } from '@kite/core/geometry/outline';
 import { trace } from '@kite/core/geometry/trace';
@@ -49,8 +49,7 @@ const hits = (mark: Mark, at: Point, world: Matrix, slack: number, uncut = false
     if (mark.aside || (!uncut && !letThrough(mark.cuts ?? [], at, world))) return false;
     if (mark.bend) {
       const local = within(at, world);
-      const back = local && invertedHomography(mark.bend);
-      const inside = back && applyHomography(back, local);
+      const inside = local && unbentPoint(mark.bend, local);
       return inside ? mark.marks.some((inner) => hits(inner, inside, IDENTITY, slack, uncut)) : false;
     }
     return mark.marks.some((inner) => hits(inner, at, world, slack, uncut));

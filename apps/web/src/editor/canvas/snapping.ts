@@ -3,6 +3,7 @@ import { isShown } from '@kite/core/scene/groups';
 import type { Id, Point } from '@kite/core/document/types';
 import { type Box, union } from '@kite/core/geometry/bounds';
 import { linesOf, snapBox, type SnapLine, type Snapped, snapPoint, type SnapTargets } from '@kite/core/geometry/snap';
+import { isWarp } from '@kite/core/geometry/warp';
 import { applyThrough, type Through, throughBoth } from '@kite/core/geometry/through';
 import type { Mark } from '@kite/core/recipe/types';
 import { cornersThrough, layerBox, layerBoxInScene } from '@kite/core/scene/bounds';
@@ -15,6 +16,8 @@ const MOST_VERTICES = 3_000;
 
 const verticesOf = (mark: Mark, world: Through, into: Point[]): void => {
   if (mark.op === 'group') {
+    // What is bent by a mesh is a picture, without vertices of its own.
+    if (mark.bend && isWarp(mark.bend)) return;
     const inside = mark.bend ? throughBoth(world, mark.bend) : world;
     for (const inner of mark.marks) verticesOf(inner, inside, into);
     return;

@@ -2,6 +2,7 @@ import {
   choice,
   color,
   cutout,
+  mesh,
   font,
   gradient,
   number,
@@ -101,6 +102,18 @@ const BEYOND: readonly (readonly [string, Param, Value, Value])[] = [
     font('f', { family: 'Inter', weight: 400, italic: false }),
     { family: '', weight: 0, italic: true },
     { family: 'Inter', weight: 1, italic: true },
+  ],
+  [
+    'a mesh',
+    mesh('m', 1, 1),
+    { columns: 1, rows: 1, ways: [0, 1e9, 0, 0, 0, 0, 0, -3] },
+    { columns: 1, rows: 1, ways: [0, 100_000, 0, 0, 0, 0, 0, -3] },
+  ],
+  [
+    'a mesh of too many columns',
+    mesh('m', 1, 1),
+    { columns: 90, rows: 1, ways: [] },
+    { columns: 8, rows: 1, ways: Array.from({ length: 36 }, () => 0) },
   ],
   [
     'a cut-out',

@@ -6,6 +6,7 @@ import { cutout } from './cutout';
 import { font } from './font';
 import { gradient } from './gradient';
 import { asset, layer, scene } from './links';
+import { mesh } from './mesh';
 import { number } from './number';
 import { numbers } from './numbers';
 import { path } from './path';
@@ -29,6 +30,7 @@ export const KINDS: { readonly [K in ValueKind]: Kind<K> } = {
   scene,
   layer,
   cutout,
+  mesh,
 };
 
 type AnyKind = Kind<ValueKind, Param, Value>;

@@ -2,8 +2,8 @@ import { choice, point, px } from '../../document/params';
 import type { Point } from '../../document/types';
 import type { Box } from '../../geometry/bounds';
 import { boxTo, cornersOf } from '../../geometry/homography';
-import type { Matrix } from '../../geometry/matrix';
 import { polygon } from '../../geometry/outline';
+import { triangleTo } from '../../geometry/warp';
 import { marksThrough } from '../bent';
 import { areaCut, boxOfMarks, grouped } from '../marks';
 import { cover, type Mark } from '../types';
@@ -16,20 +16,6 @@ type Corners = readonly [Point, Point, Point, Point];
 
 /** Twice the area of a triangle, negative where it turns the other way. */
 const turnAt = (a: Point, b: Point, c: Point): number => (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]);
-
-/** The matrix that takes three points to three others; null for points in a line. */
-const triangleTo = (from: readonly [Point, Point, Point], to: readonly [Point, Point, Point]): Matrix | null => {
-  const [p, q, r] = from;
-  const whole = turnAt(p, q, r);
-  if (Math.abs(whole) < 1e-9) return null;
-  const [s, t, u] = to;
-  const along = (axis: 0 | 1): readonly [number, number] => {
-    const [d1, d2] = [t[axis] - s[axis], u[axis] - s[axis]];
-    return [(d1 * (r[1] - p[1]) - d2 * (q[1] - p[1])) / whole, (d2 * (q[0] - p[0]) - d1 * (r[0] - p[0])) / whole];
-  };
-  const [[a, c], [b, d]] = [along(0), along(1)];
-  return [a, b, c, d, s[0] - a * p[0] - c * p[1], s[1] - b * p[0] - d * p[1]];
-};
 
 /** Where there is no perspective with such corners, as one lies within the triangle of the others: two triangles that share a diagonal. */
 const asTriangles = (marks: readonly Mark[], box: Box, corners: Corners): readonly Mark[] => {

@@ -1,10 +1,11 @@
 /** The field of each kind of parameter. */
 import type { ChoiceParam, Param } from '@kite/core/document/params';
-import type { CutOut, FontChoice, Gradient, PathValue, Point, PropertyRef } from '@kite/core/document/types';
+import type { CutOut, FontChoice, Gradient, MeshValue, PathValue, Point, PropertyRef } from '@kite/core/document/types';
 import type { ComponentType } from 'react';
 import { Segments } from '../../../ui/Segments';
 import { Select } from '../../../ui/Select';
 import { AssetField } from './AssetField';
+import { MeshField } from './MeshField';
 import { CutoutField } from './CutoutField';
 import { FontField } from './FontField';
 import { GradientField } from './GradientField';
@@ -99,6 +100,9 @@ const FIELDS: { readonly [K in Param['kind']]: FieldKind<Extract<Param, { kind: 
     Field: ({ values, write, gesture }) => (
       <GradientField value={values[0] as Gradient} onChange={write} {...gesture} />
     ),
+  },
+  mesh: {
+    Field: ({ values, write, gesture }) => <MeshField value={values[0] as MeshValue} onChange={write} {...gesture} />,
   },
   cutout: {
     tall: always,
