@@ -3,11 +3,17 @@ import { newController, newDrawing, newItem, newProject, newScene } from '@kite/
 import type { Layer, Point, Value } from '@kite/core/document/types';
 import { writeArchive } from '@kite/core/interchange/archive';
 import { applyThrough } from '@kite/core/geometry/through';
+import { projectedPoint } from '@kite/core/geometry/planes';
+import { applySpace, placedInSpace } from '@kite/core/geometry/space';
 import { compileScene, NO_LIBRARY } from '@kite/core/scene/compile';
 import { eyeOf } from '@kite/core/scene/depth';
+import { demoProject } from '@kite/demo/project';
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { addCard, drag, middle, newProject as newByHand, onScene, setNumber } from './support/editor';
 import { BLANK, discLayer, openMade } from './support/made';
-import { agreeing, distances } from './support/outputs';
+import { colorAt, readPng, unpack } from './support/media';
+import { agreeing, distances, finished, render } from './support/outputs';
 import { inOrder, named, pixel, sceneOf, valueOf } from './support/scene';
 import { expect, test } from './support/test';
 
@@ -353,6 +359,112 @@ test('a second view shows depth from above, moves what is in it, and is turned w
   await expect(view).toHaveCount(0);
 });
 
+test('a mesh is bent by its points, keeps its shape with more of them, and is the same in every output', async ({
+  page,
+  server,
+  context,
+}) => {
+  const size = { width: 300, height: 250, rate: { num: 25, den: 1 }, length: 20, background: '#10132E' } as const;
+  const scene = newScene('s', 'Mesh', size);
+  const sheet = newDrawing(
+    scene,
+    'a',
+    'Sheet',
+    [
+      newItem('r', 'rectangle', { width: 160, height: 100 }),
+      newItem('f', 'fill', {
+        style: 'linear',
+        from: [-80, -50],
+        to: [80, 50],
+        gradient: {
+          stops: [
+            { at: 0, color: '#FF5D5D' },
+            { at: 1, color: '#2EC4B6' },
+          ],
+        },
+      }),
+      newItem('w', 'stroke', { color: '#FFB23E', width: 8 }),
+      newItem('x', 'blur', { amount: 1 }),
+    ],
+    { position: [150, 130] },
+  );
+  const project = newProject('p', 'Mesh', [{ ...scene, layers: { a: sheet }, order: ['a'] }]);
+  const { body } = await server.api<{ id: string }>('POST', '/projects/import', writeArchive(project, new Map()));
+  await page.goto(`${server.url}/projects/${body.id}`);
+  await expect(page.getByTestId('canvas')).toBeVisible();
+  const at = await onScene(page, 300, 250);
+  await page.mouse.click(at(150, 100).x, at(150, 100).y);
+  await addCard(page, 'Mesh');
+  const above = at(128, 70);
+  expect(await pixel(page, above)).toEqual([0x10, 0x13, 0x2e]);
+  // The middle of its upper edge, 26 px up: the edge follows in a curve.
+  const upper = await middle(page.getByTestId('mesh-1-0'));
+  await page.keyboard.down('Control');
+  await drag(page, upper, { x: upper.x, y: upper.y - 26 });
+  await page.keyboard.up('Control');
+  await expect.poll(async () => (await pixel(page, above))[0]).toBeGreaterThan(80);
+  const points = async () => {
+    const card = Object.values(named(await sceneOf(page, server), 'Sheet').items).find(({ kind }) => kind === 'mesh')!;
+    return (card.params.points as { value: { columns: number; ways: readonly number[] } }).value;
+  };
+  await expect.poll(async () => (await points()).ways.slice(2, 4)).toEqual([0, -26]);
+  await setNumber(page, 'Columns', '4');
+  await expect.poll(async () => (await points()).columns).toBe(4);
+  expect((await points()).ways.slice(4, 6)).toEqual([0, -26]);
+  await expect(page.getByTestId('mesh-4-2')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await agreeing(page, server, context, body.id);
+});
+
+test('five lettered cubes tumble one after another, tilted together, as they are rendered', async ({
+  page,
+  server,
+}) => {
+  const demo = demoProject();
+  const wanted = Object.values(demo.scenes).find(({ name }) => name === 'Turning sign')!;
+  const sign = Object.values(wanted.layers).find(({ name }) => name === 'Sign')!;
+  const { body } = await server.api<{ id: string }>('POST', '/projects/import', writeArchive(demo, new Map()));
+  await page.goto(`${server.url}/projects/${body.id}/scenes/${wanted.id}`);
+  await expect(page.getByTestId('canvas')).toBeVisible();
+  await render(page, 'Frames', async () => setNumber(page.getByRole('dialog'), 'Scale', '25'));
+  const { folder } = unpack(
+    await server.bytes(`/renders/${(await finished(server, body.id, 1)).get('frames')?.id}/file`),
+  );
+  const files = readdirSync(folder)
+    .filter((name) => name.endsWith('.png'))
+    .sort();
+  expect(files).toHaveLength(wanted.length);
+  const { wiring } = compileScene({ ...wanted, nested: demo.scenes }, NO_LIBRARY);
+  const turnAt = (key: string, frame: number) => wiring.sampler({ layer: sign.id, key })?.at(frame) as number;
+  const fronts = ['#FFB23E', '#FF5D5D', '#E9ECF5', '#FFB23E', '#FF5D5D'];
+  /** Which of some colours one is a shade of: the light changes how bright it is, and not its hue. */
+  const shadeOf = (color: readonly number[], among: readonly string[]): string | undefined =>
+    among.find((hex) => {
+      const whole = [1, 3, 5].map((i) => Number.parseInt(hex.slice(i, i + 2), 16));
+      const by = color[0]! / whole[0]!;
+      return whole.every((c, i) => Math.abs(color[i]! - c * by) < 6);
+    });
+  const seen: string[] = [];
+  for (const frame of [0, 6, 11, 20, 26, 32, 38, 44, 50, 58, 64, 71]) {
+    const png = await readPng(readFileSync(join(folder, files[frame]!)));
+    const flat = { pivot: [0, 0], pivotZ: 0, scale: [1, 1], scaleZ: 1, rotation: 0 } as const;
+    const [turnX, turnY] = [turnAt('turnX', frame), turnAt('turnY', frame)];
+    const space = placedInSpace({ ...flat, position: [960, 540], z: 0, turnX, turnY });
+    fronts.forEach((front, i) => {
+      const begins = 12 + 4 * i;
+      const isAtRest = frame <= begins || frame >= begins + 31;
+      if (!isAtRest) return;
+      // Beside the letter, near a corner of the face that is towards the viewer.
+      const [x, y] = projectedPoint(eyeOf(wanted), applySpace(space, [(i - 2) * 300 + 112, -112, 0]));
+      const color = colorAt(png, Math.round(x / 4), Math.round(y / 4));
+      const shade = shadeOf(color, [front, '#2EC4B6']);
+      expect(shade, `cube ${i} at frame ${frame}: ${color.join()}`).toBe(frame <= begins ? front : '#2EC4B6');
+      seen.push(shade as string);
+    });
+  }
+  expect(new Set(seen).size).toBe(4);
+});
+
 test('what is in depth is the same in preview, PNG, banner and SVG', async ({ page, server, context }) => {
   const size = { width: 300, height: 250, rate: { num: 25, den: 1 }, length: 20, background: '#10132E' } as const;
   const scene = newScene('s', 'Depth', size);
@@ -421,6 +533,14 @@ test('Depth is a switch of any layer, and nothing changes by it', async ({ page,
   await page.getByRole('button', { name: 'Add a camera' }).click();
   await expect(page.getByLabel('Camera', { exact: true })).toBeChecked();
   await expect(page.getByLabel('View', { exact: true })).toHaveValue('40');
+  // It looks at a point of its own from where its eye is: nothing changes by that either, and its turns are no more.
+  await page.getByLabel('Looks at a point', { exact: true }).check();
+  await expect(page.getByLabel('Target x', { exact: true })).toHaveValue('150');
+  await expect(page.getByLabel('Turn x', { exact: true })).toHaveCount(0);
+  await expect.poll(() => pixel(page, inside)).toEqual(before);
+  await page.getByLabel('Looks at a point', { exact: true }).uncheck();
+  await expect(page.getByLabel('Turn x', { exact: true })).toHaveValue('0');
+  await expect.poll(() => pixel(page, inside)).toEqual(before);
   const position = page.getByLabel('Position x', { exact: true });
   await position.fill('450');
   await position.press('Enter');

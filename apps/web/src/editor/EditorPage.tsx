@@ -181,13 +181,13 @@ const Views = () => {
   const beside = useStore(editor.store, (s) => s.aside !== null);
   return (
     <Group orientation="horizontal" id="kite-views">
-      <Panel id="picture" minSize="30%" className="flex flex-col">
+      <Panel id="view-first" minSize="30%" className="flex flex-col">
         <CanvasArea />
       </Panel>
       {beside && (
         <>
           <Separator className="relative z-10 w-px bg-line outline-none after:absolute after:inset-y-0 after:-left-1 after:w-2 after:cursor-col-resize hover:bg-sky focus-visible:bg-sky" />
-          <Panel id="beside" defaultSize="42%" minSize="25%" className="flex flex-col">
+          <Panel id="view-second" defaultSize="42%" minSize="25%" className="flex flex-col">
             <AsideView />
           </Panel>
         </>
