@@ -4,6 +4,8 @@ import type { DrawingLayer, Item, Layer, Scene, Value } from '@kite/core/documen
 import { sidesOf } from '@kite/core/geometry/convex';
 import { projectedPoint } from '@kite/core/geometry/planes';
 import { applySpace, chained, placedInSpace } from '@kite/core/geometry/space';
+import { applyThrough } from '@kite/core/geometry/through';
+import { compileScene, NO_LIBRARY } from '@kite/core/scene/compile';
 import { eyeOf } from '@kite/core/scene/depth';
 import { describe, expect, it } from 'vitest';
 import { frameDrawer } from './frames';
@@ -164,6 +166,39 @@ describe('layers in depth', () => {
     const pixels = drawn(sceneOf([small, large]));
     for (let y = H / 2 + 14; y < H / 2 + 26; y++)
       for (let x = W / 2 - 15; x < W / 2 + 15; x++) expect(at(pixels, x, y)).toEqual([255, 255, 255]);
+  });
+  it('that meet along a part of a side show no seam there, and no more beyond it', () => {
+    // A short wall stands on the side of a long floor, at right angles.
+    const white = (id: string, values: { readonly [key: string]: Value }) => square(id, filled('#FFFFFF'), values);
+    let poses = 0;
+    for (let pose = 0; pose < 90; pose += 3) {
+      const about: Layer = {
+        ...newController(EMPTY, 'c', 'About'),
+        params: valued({ depth: true, position: middle, turnX: -20 - pose / 3, turnY: pose - 45, rotation: pose }),
+      };
+      const parts: Layer[] = [
+        { ...white('wall', { position: [0, 0], pivot: [0, HALF], scale: [0.5, 0.6] }), parent: 'c' },
+        { ...white('floor', { position: [0, 0], pivot: [0, HALF], turnX: -90, scale: [1, 0.8] }), parent: 'c' },
+      ];
+      const scene = sceneOf([...parts, about]);
+      const pixels = drawn(scene);
+      const program = compileScene(scene, NO_LIBRARY);
+      const onScreen = (id: string, x: number) => applyThrough(program.throughAt(id, 0), [x, HALF]);
+      const [from, to] = [onScreen('wall', -HALF), onScreen('wall', HALF)];
+      // Seen with both on one side of it, it is the outermost edge of both.
+      const [up, out] = ['wall', 'floor'].map((id) => {
+        const [x, y] = applyThrough(program.throughAt(id, 0), [0, 0]);
+        return (to[0] - from[0]) * (y - from[1]) - (to[1] - from[1]) * (x - from[0]);
+      }) as [number, number];
+      if (up * out > 0) continue;
+      poses++;
+      for (let share = 0.1; share <= 0.9; share += 0.05) {
+        const [x, y] = [from[0] + (to[0] - from[0]) * share, from[1] + (to[1] - from[1]) * share];
+        const [level] = at(pixels, Math.floor(x), Math.floor(y));
+        expect(level, `pose ${pose} at ${share}`).toBeGreaterThanOrEqual(252);
+      }
+    }
+    expect(poses).toBeGreaterThan(15);
   });
   it('show their back, nothing, or a colour', () => {
     const turned = { position: middle, turnY: 180 } as const;

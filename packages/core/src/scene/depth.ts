@@ -182,26 +182,79 @@ interface SeenFace extends Face {
   readonly shown: readonly Point[];
 }
 
-/** Places in space that are the same to a hundredth of a pixel. */
-const placeKey = (corner: Point3): string => corner.map((v) => Math.round(v * 100) + 0).join();
-/** Names a side of a face, from whichever end. */
-const sideKey = (a: Point3, b: Point3): string => [placeKey(a), placeKey(b)].sort().join(' ');
+/** A side of a face: the line that it lies on, and from where to where along it. */
+interface Side {
+  readonly line: string;
+  readonly along: Point3;
+  /** The point of the line that is nearest to the origin. */
+  readonly foot: Point3;
+  readonly from: number;
+  readonly to: number;
+}
+
+const rounded = (v: Point3, by: number): string => v.map((n) => Math.round(n * by) + 0).join();
+const dot = (a: Point3, b: Point3): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+const onLine = ({ foot, along }: Side, at: number): Point3 => [
+  foot[0] + along[0] * at,
+  foot[1] + along[1] * at,
+  foot[2] + along[2] * at,
+];
+
+/** Sides that lie on one line have its name, to a hundredth of a pixel, whichever way they go. */
+const sideOf = (a: Point3, b: Point3): Side => {
+  const way: Point3 = [b[0] - a[0], b[1] - a[1], b[2] - a[2]];
+  const length = Math.hypot(...way) || 1;
+  const most = way.reduce((best, v) => (Math.abs(v) > Math.abs(best) + 1e-6 ? v : best), 0);
+  const by = (most < 0 ? -1 : 1) / length;
+  const along: Point3 = [way[0] * by, way[1] * by, way[2] * by];
+  const [s, t] = [dot(a, along), dot(b, along)];
+  const foot: Point3 = [a[0] - along[0] * s, a[1] - along[1] * s, a[2] - along[2] * s];
+  return {
+    line: `${rounded(along, 1e4)} ${rounded(foot, 100)}`,
+    along,
+    foot,
+    from: Math.min(s, t),
+    to: Math.max(s, t),
+  };
+};
+
+/** Where two sides of one line meet, to a hundredth of a pixel; null where they only touch. */
+const meeting = (one: Side, other: Side): readonly [Point3, Point3] | null => {
+  const [from, to] = [Math.max(one.from, other.from), Math.min(one.to, other.to)];
+  return to - from > 0.01 ? [onLine(one, from), onLine(one, to)] : null;
+};
 
 /**
  * What closes the seam along a side of a face that meets one drawn before it. Each covers its share of the pixels there, and what
  * is behind both would show through both: so the earlier one is gone on with under the later one. `at` is the part of the later
  * one that is drawn; null where both are on one side of the seam, which is then their outermost edge.
  */
-const seamUnder = (side: number, later: SeenFace, at: readonly Point[], earlier: SeenFace): Mark | null => {
-  const edge = [later.shown[side], later.shown[(side + 1) % later.shown.length]] as readonly [Point, Point];
+const seamUnder = (
+  side: number,
+  edge: readonly [Point, Point],
+  later: SeenFace,
+  at: readonly Point[],
+  earlier: SeenFace,
+): Mark | null => {
+  const length = Math.hypot(edge[1][0] - edge[0][0], edge[1][1] - edge[0][1]);
+  if (length < 1e-6) return null;
+  // Only as long as both are.
+  const [ax, ay] = [(edge[1][0] - edge[0][0]) / length, (edge[1][1] - edge[0][1]) / length];
+  const along = (corners: readonly Point[]) =>
+    cutByLine(
+      cutByLine(corners, ax, ay, -(ax * edge[0][0] + ay * edge[0][1])),
+      -ax,
+      -ay,
+      ax * edge[1][0] + ay * edge[1][1],
+    );
   const [a, b, c] = sidesOf(later.shown).slice(side * 3, side * 3 + 3) as [number, number, number];
   const inside = (corners: readonly Point[]) => corners.reduce((sum, [x, y]) => sum + a * x + b * y + c, 0);
   if (inside(earlier.shown) >= 0) return null;
   // The two strips along the seam share a side, and are one path: between them there is no seam.
-  const under = cutByLine(at, -a, -b, UNDER - c);
-  const over = cutByLine(earlier.shown, a, b, c + OVER);
+  const under = along(cutByLine(at, -a, -b, UNDER - c));
+  const over = along(cutByLine(earlier.shown, a, b, c + OVER));
   const strips = [under, over].filter((corners) => corners.length >= 3);
-  if (under.length < 3 || Math.hypot(edge[1][0] - edge[0][0], edge[1][1] - edge[0][1]) < 1e-6) return null;
+  if (under.length < 3) return null;
   const turned = strips.map((corners) => polygon(corners)).map((o) => (turnOf(o) < 0 ? reversed(o) : o));
   const { mark } = earlier;
   if (mark.op === 'fill' && mark.ink.style === 'solid') return flatFill(turned, mark.ink.color);
@@ -242,16 +295,23 @@ const seenFace = <T>(plane: Seen<T>, eye: Eye): SeenFace | null => {
 
 /** Closes the seams between faces, as they are drawn one after another. */
 class Seams {
-  /** By the name of a side, the faces that have been drawn with it. */
-  private readonly met = new Map<string, readonly SeenFace[]>();
+  /** By the line of a side, the faces that have been drawn with one on it. */
+  private readonly met = new Map<string, readonly { readonly face: SeenFace; readonly side: Side }[]>();
+
+  constructor(private readonly eye: Eye) {}
 
   /** What is to be drawn before a face, or the part of it within `at`. */
   before(face: SeenFace, at: readonly Point[]): readonly Mark[] {
-    return face.inEye.flatMap((corner, side) => {
-      const key = sideKey(corner, face.inEye[(side + 1) % face.inEye.length] as Point3);
-      const others = this.met.get(key) ?? [];
-      if (!others.includes(face)) this.met.set(key, [...others, face]);
-      return others.flatMap((other) => (other === face ? [] : (seamUnder(side, face, at, other) ?? [])));
+    return face.inEye.flatMap((corner, i) => {
+      const side = sideOf(corner, face.inEye[(i + 1) % face.inEye.length] as Point3);
+      const others = this.met.get(side.line) ?? [];
+      if (!others.some((other) => other.face === face)) this.met.set(side.line, [...others, { face, side }]);
+      return others.flatMap((other) => {
+        const edge = other.face === face ? null : meeting(side, other.side);
+        if (!edge) return [];
+        const [p, q] = onScreen(edge, this.eye) as [Point, Point];
+        return seamUnder(i, [p, q], face, at, other.face) ?? [];
+      });
     });
   }
 }
@@ -272,7 +332,7 @@ export const planesSeen = <T>(
   const left = new Map<number, number>();
   for (const { of } of pieces) left.set(of, (left.get(of) ?? 0) + 1);
   const divided = new Set([...left].flatMap(([of, count]) => (count > 1 ? [of] : [])));
-  const seams = new Seams();
+  const seams = new Seams(eye);
   return pieces.flatMap((piece) => {
     const plane = seen[piece.of] as Seen<T>;
     const { marks, face } = drawn[piece.of] as (typeof drawn)[number];
