@@ -149,7 +149,25 @@ test('a box is made of a layer in one step, turned by handles and by numbers, an
   await page.mouse.click(at(180, 100).x, at(180, 100).y);
   await expect(page.getByRole('group', { name: 'Layer Sign back', exact: true })).toHaveClass(/bg-sky-2/);
 
-  for (let i = 0; i < 6; i++) await page.keyboard.press('Control+z');
+  // A letter on it hangs from the face, and lies in its plane: seen straight on it is in the middle.
+  await page.getByRole('group', { name: 'Layer Sign box', exact: true }).click();
+  await setNumber(page, 'Turn y', '0');
+  await page.keyboard.press('Escape');
+  const front = await middle(page.getByRole('group', { name: 'Layer Sign', exact: true }));
+  await page.mouse.click(front.x - 300, front.y, { button: 'right' });
+  await page.getByRole('menuitem', { name: 'Put a text on it' }).click();
+  await page.keyboard.type('I');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await expect.poll(async () => named(await sceneOf(page, server), 'I')?.parent).toBe('a');
+  await expect.poll(() => pixel(page, at(200, 118))).toEqual([0x1a, 0x1a, 0x1a]);
+  await page.getByRole('group', { name: 'Layer Sign box', exact: true }).click();
+  await setNumber(page, 'Turn y', '90');
+  // Turned away with its face it is hidden by the other side.
+  await expect.poll(() => pixel(page, at(180, 118))).not.toEqual([0xff, 0xb2, 0x3e]);
+  expect(await pixel(page, at(200, 112))).not.toEqual([0x1a, 0x1a, 0x1a]);
+
+  for (let i = 0; i < 11; i++) await page.keyboard.press('Control+z');
   await expect.poll(async () => (await sceneOf(page, server)).order).toEqual(['a']);
 });
 

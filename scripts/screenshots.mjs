@@ -136,33 +136,6 @@ try {
   await page.getByRole('button', { name: 'Daylight colours' }).click();
   await page.keyboard.press('c');
 
-  await frame(120);
-  await layer('Observatory stop').click();
-  for (const name of ['Quill Square stop', 'Ropewalk stop', 'Harbour Steps stop']) {
-    await layer(name).click({ modifiers: ['Control'] });
-  }
-  await page.getByRole('button', { name: 'Moves', exact: true }).click();
-  await page.getByRole('button', { name: 'Rise in' }).click();
-  await frame(7);
-  await page.getByRole('button', { name: 'Close', exact: true }).click();
-  await page.keyboard.press('Control+Shift+A');
-  await page.getByLabel('Stagger step').fill('6');
-  await page.keyboard.press('Enter');
-  await frame(20);
-  await page.getByTestId('timeline-rows').evaluate((rows) => (rows.scrollTop = 0));
-  await layer('Quill Square').click();
-  await layer('Harbour Steps').click({ modifiers: ['Shift'] });
-  await page.getByRole('button', { name: 'Colours', exact: true }).click();
-  await page.getByRole('button', { name: 'Colours of the selected layers' }).click();
-  await page.keyboard.press('Control+g');
-  await frame(130);
-  const together = page.getByRole('region', { name: 'In all of the group' });
-  await together.getByRole('button', { name: /Open Fill/ }).click();
-  await together.scrollIntoViewIfNeeded();
-  await shot('group');
-  await page.getByRole('button', { name: 'Close', exact: true }).click();
-  for (let n = 0; n < 4; n++) await page.keyboard.press('Control+z');
-
   await page.getByRole('button', { name: 'Scene Window grid', exact: true }).click();
   await frame(30);
   await page.waitForTimeout(800);
@@ -180,13 +153,18 @@ try {
   await shot('formula');
   await page.getByRole('button', { name: 'Close the formula' }).click();
 
-  await page.getByRole('button', { name: 'Scene Letter cube', exact: true }).click();
-  await frame(35);
-  await page.getByRole('group', { name: 'Layer Front box', exact: true }).click({ position: { x: 90, y: 12 } });
-  await page.getByRole('button', { name: 'Open Front box' }).click();
-  await page.getByLabel('Turn y', { exact: true }).fill('34');
-  await page.getByLabel('Turn y', { exact: true }).press('Enter');
+  await page.getByRole('button', { name: 'Scene Turning sign', exact: true }).click();
+  await frame(33);
+  await page.keyboard.press('Shift+D');
+  await page.getByRole('group', { name: 'Layer Sign', exact: true }).click({ position: { x: 90, y: 12 } });
+  await page.getByRole('button', { name: 'Open Sign' }).click();
   await shot('depth');
+  await page.getByRole('button', { name: 'Close the second view' }).click();
+  await page.getByRole('button', { name: 'Scene Ride home easy', exact: true }).click();
+  await frame(33);
+  await page.getByRole('group', { name: 'Layer Home', exact: true }).click({ position: { x: 90, y: 12 } });
+  await page.getByRole('button', { name: 'Open Corner pin' }).click();
+  await shot('pins');
   await page.getByRole('button', { name: 'Scene Route title', exact: true }).click();
   await frame(130);
 

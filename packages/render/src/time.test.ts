@@ -93,6 +93,24 @@ describe('blur by motion', () => {
     expect(Math.abs(drawn(sceneOf([standing])).alpha - drawn(sceneOf([plain])).alpha)).toBeLessThan(8);
     expect(Math.abs(drawn(sceneOf([blurred(180, 12)]), { frame: 5 }).alpha - 400)).toBeLessThan(8);
   });
+  it('is that of a layer that turns in depth, too', () => {
+    const turning = {
+      ...still({ depth: true, position: [80, 30] }),
+      turnY: {
+        keys: [
+          { frame: 0, value: 0, ease: LINEAR },
+          { frame: 4, value: 160, ease: LINEAR },
+        ],
+      },
+    } as Layer['params'];
+    const [plain, blur] = [square('a', []), blurred(360, 16)].map((layer) => sceneOf([{ ...layer, params: turning }]));
+    const moments = Array.from({ length: 16 }, (_, i) => drawn(plain!, { frame: 2 + (i + 0.5) / 16 - 0.5 }));
+    const shown = drawn(blur!, { frame: 2 });
+    for (let x = 66; x < 94; x++) {
+      const wanted = moments.reduce((sum, { at }) => sum + at(x, 30)[3]!, 0) / moments.length;
+      expect(Math.abs(shown.at(x, 30)[3]! - wanted), `at ${x}`).toBeLessThan(12);
+    }
+  });
   it('does nothing with its shutter shut', () => {
     const plain = { ...square('a', []), params: moving };
     expect(differing(drawn(sceneOf([blurred(0, 12)]), { frame: 5 }), drawn(sceneOf([plain]), { frame: 5 }))).toBe(0);

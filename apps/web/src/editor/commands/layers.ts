@@ -19,6 +19,7 @@ import { factsOf } from '@kite/core/formula/facts';
 import { kindOf } from '@kite/core/recipe/table';
 import { holdsCards } from '@kite/core/recipe/types';
 import { keyFrames } from '@kite/core/motion/keys';
+import { layerBox } from '@kite/core/scene/bounds';
 import { withMembers } from '@kite/core/scene/groups';
 import { samplerOf } from '@kite/core/motion/sampler';
 import { removeLayersAsking, removePartAsking } from './formulas';
@@ -149,6 +150,34 @@ export const addText = (editor: Editor, at: Point, box?: { width: number; height
   editor.edit(addLayers(scene.id, [layer], editor.state.selection.layers[0]));
   editor.select({ layers: [layer.id] });
   editor.set({ mode: { kind: 'writing', layer: layer.id, item: source.id } });
+};
+
+/** A text in the middle of what a layer draws, which hangs from it: on a face it lies in the face's plane, and turns with it. */
+export const addTextOn = (editor: Editor, id: Id): void => {
+  const { scene, program } = editor;
+  const layer = scene.layers[id];
+  const { frame } = editor.state;
+  const box = layer?.kind === 'drawing' ? layerBox(program, id, frame) : null;
+  if (layer?.kind !== 'drawing' || !box) return;
+  const height = box.bottom - box.top;
+  const source = newItem(makeId(), 'text', {
+    text: 'Text',
+    size: Math.max(8, Math.round(height * 0.6)),
+    align: 'center',
+  });
+  const fill = Object.values(layer.items).find(({ kind, on }) => kind === 'fill' && on);
+  const ground = fill && (program.cardAt(id, fill.id, frame)?.values.color as string | undefined);
+  const text = newDrawing(
+    scene,
+    makeId(),
+    'Text',
+    [source, newItem(makeId(), 'fill', { color: inkOn(ground ?? scene.background) })],
+    // Capitals are some seven tenths of the size high, from the base line up.
+    { position: [(box.left + box.right) / 2, (box.top + box.bottom) / 2 + height * 0.21], tag: layer.tag },
+  );
+  editor.edit({ ...addLayers(scene.id, [{ ...text, parent: id }], id), label: 'Put a text on a layer' });
+  editor.select({ layers: [text.id] });
+  editor.set({ mode: { kind: 'writing', layer: text.id, item: source.id } });
 };
 
 /** The first text of a layer, to be typed into; null where it has none. */

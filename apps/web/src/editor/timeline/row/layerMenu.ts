@@ -2,7 +2,7 @@ import type { Layer } from '@kite/core/document/types';
 import { setLayers } from '@kite/core/edits/layers';
 import type { MenuEntry } from '../../../ui/Menu';
 import { hangFrom, selectTag, soloLayers } from '../../commands/arrange';
-import { splitTextLayer, textOf } from '../../commands/layers';
+import { addTextOn, splitTextLayer, textOf } from '../../commands/layers';
 import { maskChoice } from '../../commands/masks';
 import { entryOf } from '../../commands/table';
 import type { Editor } from '../../store/editor';
@@ -32,6 +32,11 @@ export const layerMenu = (editor: Editor, layer: Layer, rename: () => void): (Me
       label: 'Make a box, card, fan or stack …',
       disabled: layer.kind !== 'drawing' || layer.locked,
       onSelect: () => editor.set({ building: id }),
+    },
+    {
+      label: 'Put a text on it',
+      disabled: layer.kind !== 'drawing' || layer.locked,
+      onSelect: () => addTextOn(editor, id),
     },
     entryOf(editor, 'shots', { disabled: layer.kind !== 'drawing' || layer.locked }),
     entryOf(editor, 'shotsAtMarkers', {
