@@ -373,6 +373,18 @@ test('a second view shows depth from above, moves what is in it, and is turned w
   const spot = await middle(page.getByTestId('aside-Disc'));
   await expect.poll(() => pixel(page, spot)).toEqual([0xff, 0xb2, 0x3e]);
   expect(await sceneOf(page, server)).toEqual(before);
+  // What a camera looks at is dragged by itself; where it stands stays.
+  await page.getByRole('button', { name: 'Add a camera' }).click();
+  await page.getByLabel('Looks at a point', { exact: true }).check();
+  await view.getByRole('radio', { name: 'Top', exact: true }).click();
+  const camera = async () => named(await sceneOf(page, server), 'Camera');
+  const stood = (await camera()).params;
+  const target = await middle(page.getByTestId('aside-Camera: what it looks at'));
+  await drag(page, target, { x: target.x + 20, y: target.y - 10 });
+  await expect.poll(async () => Number(valueOf(await camera(), 'targetZ'))).toBeGreaterThan(5);
+  expect((valueOf(await camera(), 'target') as Point)[0]).toBeGreaterThan(210);
+  expect((await camera()).params.position).toEqual(stood.position);
+  expect((await camera()).params.z).toEqual(stood.z);
   await view.getByRole('button', { name: 'Close the second view' }).click();
   await expect(view).toHaveCount(0);
 });
