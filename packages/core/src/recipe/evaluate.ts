@@ -333,7 +333,7 @@ const compileCard = (item: Item, run: Run, kitchen: Kitchen, depth: number): Car
     case 'step': {
       const both = madeOf(above, values);
       // Within a repeater the copies are its own.
-      const constant = both.constant && !kind.moves;
+      const constant = both.constant && !kind.byFrame?.(values.at(0));
       return {
         ...both,
         constant,

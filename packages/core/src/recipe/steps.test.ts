@@ -13,12 +13,13 @@ import type { FillMark } from './types';
 
 let count = 0;
 const card = (kind: string, values: { [key: string]: Value } = {}): Item => newItem(`c${count++}`, kind, values);
-const flow = (cards: readonly Item[], frame = 0) =>
+const compiled = (cards: readonly Item[]) =>
   compileRecipe(
     cards.map((c) => c.id),
     Object.fromEntries(cards.map((c) => [c.id, c])),
     bareSupplies(),
-  ).at(frame, newRoom());
+  );
+const flow = (cards: readonly Item[], frame = 0) => compiled(cards).at(frame, newRoom());
 const outlines = (cards: readonly Item[], frame = 0): Outline[] => flow(cards, frame).shapes.flatMap((s) => s.outlines);
 
 /**
@@ -198,6 +199,47 @@ describe('roughen', () => {
   it('stands still unless it is told to change', () => {
     expect(rough({}, 30)).toEqual(rough({}, 0));
     expect(rough({ change: 10 }, 30)).not.toEqual(rough({ change: 10 }, 0));
+    // Compiled once, too, and on what stands still.
+    const at = compiled([disc(100), card('roughen', { change: 10 })]).at;
+    expect(at(30, newRoom()).shapes).not.toEqual(at(0, newRoom()).shapes);
+  });
+});
+
+describe('a drawn wobble', () => {
+  const drawn = (values: { [key: string]: Value }) => {
+    const { at } = compiled([disc(100), card('wobble', values)]);
+    return (frame: number) => Array.from(at(frame, newRoom()).shapes[0]!.outlines[0]!.points);
+  };
+  it('has so many versions, each held, which come round and round', () => {
+    const at = drawn({ versions: 3, every: 4 });
+    const versions = [0, 4, 8].map(at);
+    expect(new Set(versions.map((v) => v.join())).size).toBe(3);
+    for (let frame = 0; frame < 40; frame++) expect(at(frame)).toEqual(versions[Math.floor(frame / 4) % 3]);
+    expect(at(-1)).toEqual(versions[2]);
+    expect(drawn({ versions: 1 })(50)).toEqual(drawn({ versions: 1 })(0));
+  });
+  it('goes no farther than its size from the outline, and stays closed', () => {
+    const { at } = compiled([disc(100), card('wobble', { size: 6 })]);
+    const [outline] = at(0, newRoom()).shapes[0]!.outlines as [Outline];
+    expect(outline.closed).toBe(true);
+    const p = outline.points;
+    for (let k = 0; k < p.length; k += 6)
+      expect(Math.abs(Math.hypot(p[k]!, p[k + 1]!) - 100)).toBeLessThan(6 * Math.SQRT2 + 0.03);
+    expect([p.at(-2), p.at(-1)]).toEqual([expect.closeTo(p[0]!, 9), expect.closeTo(p[1]!, 9)]);
+  });
+  it('bends lines that meet alike, unless each is drawn by itself', () => {
+    const lines = [card('line', { from: [0, 0], to: [90, 0] }), card('line', { from: [90, 0], to: [90, 80] })];
+    const met = (apart: boolean) => {
+      const { at } = compiled([...lines, card('wobble', { size: 9, apart })]);
+      const [one, other] = at(0, newRoom()).shapes.map(({ outlines: [o] }) => Array.from(o!.points));
+      return Math.hypot(one!.at(-2)! - other![0]!, one!.at(-1)! - other![1]!);
+    };
+    expect(met(false)).toBeCloseTo(0, 9);
+    expect(met(true)).toBeGreaterThan(0.1);
+  });
+  it('is another by another seed, and nothing without a size', () => {
+    expect(drawn({ seed: 4 })(0)).not.toEqual(drawn({ seed: 5 })(0));
+    expect(drawn({ size: 0 })(0)).toEqual(Array.from(outlines([disc(100)])[0]!.points));
   });
 });
 

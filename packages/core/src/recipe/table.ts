@@ -48,6 +48,7 @@ import { roughen } from './steps/roughen';
 import { round } from './steps/round';
 import { trim } from './steps/trim';
 import { twist } from './steps/twist';
+import { wobble } from './steps/wobble';
 import { zigSteps } from './steps/zigSteps';
 import type { Kind } from './types';
 
@@ -92,6 +93,7 @@ const LIST = [
   offset,
   pinch,
   roughen,
+  wobble,
   twist,
   zigSteps,
   reverse,

@@ -274,8 +274,8 @@ export interface StepKind<P extends Params = Params> extends CardKind<P> {
   readonly apply: (above: Above, values: Values<P>, at: (frame: number, copy?: Copy) => Values<P>) => Flow;
   /** Whether it asks for copies with numbers of their own. */
   readonly copies?: boolean;
-  /** Whether it shows how its layer moves: it gives something else from frame to frame while nothing above does. */
-  readonly moves?: true;
+  /** Whether it gives something else from frame to frame while its values stay and nothing above it moves. */
+  readonly byFrame?: (values: Values<P>) => boolean;
   /** Whether it is meant for what is drawn, so that a new one goes below the paints. */
   readonly onDrawn?: true;
   /** As of a cover. */

@@ -19,7 +19,8 @@ export const motionBlur = step({
     samples: number('Pictures', 12, { min: 2, max: MOST_SAMPLES, whole: true }),
   },
   summary: (v) => `${short(v.shutter)}°, ${short(v.samples)} pictures`,
-  moves: true,
+  // It shows how its layer moves.
+  byFrame: () => true,
   onDrawn: true,
   example: { shutter: 720 },
   apply: (above, { shutter, samples }) => {

@@ -1,22 +1,10 @@
-import { createNoise3D } from 'simplex-noise';
 import { choice, number, px } from '../../document/params';
 import type { Point } from '../../document/types';
 import { along, arcLength } from '../../geometry/length';
 import { smoothThrough, straightThrough } from '../../geometry/outline';
-import { seeded } from '../../motion/random';
+import { noiseOf } from '../noise';
 import { short } from '../types';
 import { shapeStep } from '../shapeStep';
-
-const MOST_SEEDS = 64;
-const noises = new Map<number, ReturnType<typeof createNoise3D>>();
-const noiseOf = (seed: number) => {
-  const known = noises.get(seed);
-  if (known) return known;
-  if (noises.size >= MOST_SEEDS) noises.clear();
-  const made = createNoise3D(seeded(seed));
-  noises.set(seed, made);
-  return made;
-};
 
 const MOST_POINTS = 4_000;
 
@@ -39,6 +27,7 @@ export const roughen = shapeStep({
     seed: number('Seed', 1, { min: 0, max: 100_000 }),
   },
   summary: (v) => `${short(v.size)} px${v.change > 0 ? ', moving' : ''}`,
+  byFrame: ({ size, change }) => size > 0 && change > 0,
   each: (outlines, { size, spacing, points, change, seed }, { frame, index }) => {
     if (size === 0) return outlines;
     const noise = noiseOf(seed);

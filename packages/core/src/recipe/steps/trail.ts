@@ -28,7 +28,8 @@ export const trail = step({
     ),
   },
   summary: (v) => `${short(v.count)} at ${short(v.every)} frames`,
-  moves: true,
+  // It shows how its layer moves.
+  byFrame: () => true,
   onDrawn: true,
   example: { every: 1 },
   apply: (above, { count, every, opacity, scale, order }) => {
