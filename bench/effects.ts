@@ -110,6 +110,7 @@ const PLACES: readonly (readonly [kind: string, values: Values])[] = [
   ['outline', { width: 8 }],
   ['grain', {}],
   ['pixelate', { side: 16 }],
+  ['clouds', {}],
   ['warp', {}],
 ];
 

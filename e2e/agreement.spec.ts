@@ -186,6 +186,8 @@ const effectsScene = async (server: Server): Promise<string> => {
     ['grain', { strength: 0.4, size: 2, colored: true, moving: true }],
     ['pixelate', { side: 7 }],
     ['warp', { amount: 5, size: 12, phase: 0.4 }],
+    ['clouds', { size: 18, loop: 11, form: 'ridged' }],
+    ['mesh', { points: { columns: 1, rows: 1, ways: [4, 5, -2, -6, 6, 2, -4, 7] } }],
   ];
   const layers = effects.map(([kind, values], i) =>
     newDrawing(

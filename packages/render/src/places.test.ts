@@ -94,6 +94,74 @@ describe('grain', () => {
   });
 });
 
+describe('clouds', () => {
+  const black = {
+    stops: [
+      { at: 0, color: '#000000' },
+      { at: 1, color: '#FFFFFF' },
+    ],
+  };
+  const shot = (values: { [key: string]: Value } = {}, frame = 0, at: Point = [80, 80]) =>
+    drawn(sceneOf(square, [card('clouds', { size: 20, colors: black, ...values })], at), { frame });
+  const inside = (of: ReturnType<typeof shot>) => pixels(of).filter(([, , , a]) => a === 255);
+  it('of one octave are halfway where four cells meet, and reach no farther than they may', () => {
+    // Gradient noise is 0 at the corners of its cells; pixels have their colour at their middle.
+    const { at } = shot({ octaves: 1, shift: [0.5, 0.5] });
+    const [halfway] = shot({ contrast: 0 }).at(80, 80);
+    for (const [x, y] of [
+      [80, 80],
+      [60, 80],
+      [80, 60],
+      [60, 60],
+    ] as const)
+      expect(Math.abs(at(x, y)[0] - halfway!)).toBeLessThanOrEqual(1);
+    const far = inside(shot({ octaves: 1, contrast: 1 })).map(([r]) => r);
+    expect([Math.min(...far) >= 0, Math.max(...far) <= 255, Math.max(...far) - Math.min(...far) > 90]).toEqual([
+      true,
+      true,
+      true,
+    ]);
+  });
+  it('have no edge where cells meet', () => {
+    const { at } = shot({ octaves: 1 });
+    for (let y = 61; y < 99; y++) {
+      for (let x = 61; x < 99; x++) {
+        // The slope of the noise is at most 4.2 a cell; neighbours are a twentieth of one apart.
+        expect(Math.abs(at(x + 1, y)[0] - at(x, y)[0])).toBeLessThan(40);
+        expect(Math.abs(at(x, y + 1)[0] - at(x, y)[0])).toBeLessThan(40);
+      }
+    }
+  });
+  it('come round exactly after the frames of their loop, and after a full turn of their flow', () => {
+    const frames = [0, 2, 6, 12].map((frame) => pixels(shot({ loop: 6 }, frame)).join());
+    expect([frames[2] === frames[0], frames[3] === frames[0], frames[1] === frames[0]]).toEqual([true, true, false]);
+    expect(pixels(shot({ flow: 720 })).join()).toBe(pixels(shot({ flow: 0 })).join());
+    expect(pixels(shot({}, 7)).join()).toBe(pixels(shot({}, 0)).join());
+  });
+  it('with folds have creases where the soft ones are halfway, and with ridges crests', () => {
+    const one = { octaves: 1, shift: [0.5, 0.5] as const };
+    expect(shot({ ...one, form: 'folded' }).at(80, 80)[0]).toBeLessThanOrEqual(1);
+    expect(shot({ ...one, form: 'ridged' }).at(80, 80)[0]).toBeGreaterThanOrEqual(254);
+  });
+  it('go along with their layer, and are as opaque as what they fill and their colours are', () => {
+    const [here, there] = [shot(), shot({}, 0, [93, 71])];
+    for (const [x, y] of [
+      [65, 70],
+      [80, 80],
+      [99, 61],
+    ] as const)
+      expect(there.at(x + 13, y - 9)).toEqual(here.at(x, y));
+    const clear = { stops: black.stops.map((stop) => ({ ...stop, color: `${stop.color}80` })) };
+    expect(shot({ colors: clear }).at(80, 80)[3]).toBe(128);
+    expect(shot().at(20, 20)[3]).toBe(0);
+  });
+  it('are the same seed for seed, lighter by their level, and one colour without contrast', () => {
+    expect(pixels(shot({ seed: 3 })).join()).not.toBe(pixels(shot({ seed: 4 })).join());
+    expect(shot({ level: 1 }).at(80, 80).slice(0, 3)).toEqual([255, 255, 255]);
+    expect(new Set(inside(shot({ contrast: 0 })).map(([r]) => r)).size).toBe(1);
+  });
+});
+
 describe('ripple and warp', () => {
   it('takes pixels from no farther away than its amount, and most of what there is stays', () => {
     const list = pixels(drawn(sceneOf(square, [card('warp', { amount: 6, size: 30 })])));

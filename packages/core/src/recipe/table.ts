@@ -3,6 +3,7 @@ import type { Param, Params } from '../document/params';
 import { group } from './group';
 import { blur } from './covers/blur';
 import { brightness } from './covers/brightness';
+import { clouds } from './covers/clouds';
 import { colorTurn } from './covers/colorTurn';
 import { flood } from './covers/flood';
 import { glow } from './covers/glow';
@@ -82,6 +83,7 @@ const LIST = [
   threshold,
   outline,
   grain,
+  clouds,
   pixelate,
   tile,
   warp,

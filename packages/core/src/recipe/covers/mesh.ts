@@ -34,7 +34,7 @@ export const mesh = cover({
   label: 'Mesh',
   params: {
     points: meshParam('Points', 2, 2),
-    smooth: percent('Round', 1, { min: 0, max: 100, hint: 'edges between its points' }),
+    smooth: percent('Round', 1, { hint: 'edges between its points' }),
     from: choice(
       'Of',
       [

@@ -26,7 +26,7 @@ export const wobble = shapeStep({
     waves: px('Waves', 80, { min: 4, max: 5_000 }),
     versions: number('Versions', 4, { min: 1, max: 100, whole: true }),
     every: number('New every', 3, { unit: 'frames', min: 1, max: 1_000, whole: true }),
-    apart: switchParam('Each shape by itself', false),
+    apart: switchParam('Each apart', false),
     seed: number('Seed', 1, { min: 0, max: 100_000 }),
   },
   example: { size: 8 },
