@@ -154,7 +154,7 @@ const AWAY: { readonly [key: string]: string } = { position: 'z', pivot: 'pivotZ
 /** The property that is the z of a point; null for one that has none. */
 export const awayOf = ({ layer, item, key }: Target): Target | null => {
   const z = item === undefined ? AWAY[key] : undefined;
-  return z === undefined ? null : { layer, key: z };
+  return z === undefined ? null : { key: z, layer };
 };
 
 const safe = (label: string): string => (/[/{}"@]|^\s|\s$|^$/.test(label) ? quoted(label) : label);

@@ -151,7 +151,9 @@ class Writer {
       if (!effect) return [];
       const own = effect.by.svg(effect.scale);
       if (own === null) {
-        this.notes.add('Squares, grain, clouds, ripples and warps are left out of the SVG, which has no means for them.');
+        this.notes.add(
+          'Squares, grain, clouds, ripples and warps are left out of the SVG, which has no means for them.',
+        );
         return [];
       }
       return i === 0 ? [own] : [`<feOffset result="after${i}"/>`, own.replaceAll('"SourceGraphic"', `"after${i}"`)];

@@ -10,6 +10,7 @@ import {
   useState,
 } from 'react';
 import type { Point } from '@kite/core/document/types';
+import { useSize } from '../../ui/useSize';
 import { followPointer } from '../../ui/drag';
 import { writeText } from '../commands/layers';
 import { openNest } from '../commands/nesting';
@@ -37,7 +38,7 @@ import { TOOLS } from './tools/table';
 import { TextEditing } from './tools/TextEditing';
 import { usePicture } from './usePicture';
 import { InPlaceBar } from './looks/InPlaceBar';
-import { type Size, toArea, toScene, viewOn, zoomed } from './view';
+import { toArea, toScene, viewOn, zoomed } from './view';
 import { ZoomBar } from './ZoomBar';
 
 /** What the canvas has to say: what is the matter, or what to do next. */
@@ -95,7 +96,7 @@ export const CanvasArea = () => {
   const editor = useEditor();
   const area = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
-  const [size, setSize] = useState<Size>({ width: 0, height: 0 });
+  const size = useSize(area);
   const [swept, setSwept] = useState<Swept | null>(null);
   const { scene, ownView, within, mode, fullScreen } = useSlice((s) => {
     const { width, height, background } = sceneOf(s);
@@ -116,17 +117,6 @@ export const CanvasArea = () => {
     [ownView, within, scene, size],
   );
   usePicture(editor, canvas, size);
-
-  useEffect(() => {
-    const element = area.current;
-    if (!element) return;
-    const observer = new ResizeObserver(([entry]) => {
-      const box = entry?.contentRect;
-      if (box) setSize({ width: Math.floor(box.width), height: Math.floor(box.height) });
-    });
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, []);
 
   const pointOf = useCallback((event: { clientX: number; clientY: number }): Point => {
     const box = area.current?.getBoundingClientRect();

@@ -1,11 +1,11 @@
-import { choice, mesh as meshParam, percent, point, px } from '../../document/params';
-import type { Box } from '../../geometry/bounds';
+import { mesh as meshParam, percent } from '../../document/params';
 import { grown } from '../../geometry/bounds';
 import { wayAt } from '../../geometry/mesh';
 import { warpBy } from '../../geometry/warp';
 import { marksBy, warping } from '../bent';
 import { boxOfMarks } from '../marks';
 import { cover } from '../types';
+import { AREA, boxOfArea } from './area';
 
 /** Cells of the grid that pictures are bent by are about so large, in pixels, and no more than so many each way in a column or a row. */
 const CELL = 10;
@@ -14,20 +14,6 @@ const MOST_IN_ONE = 16;
 const cellsFor = (length: number, pieces: number): number =>
   pieces * Math.min(MOST_IN_ONE, Math.max(1, Math.ceil(length / pieces / CELL)));
 
-/** The box that a mesh is of. */
-export const boxOfMesh = (
-  own: Box | null,
-  v: {
-    readonly from: string;
-    readonly middle: readonly [number, number];
-    readonly width: number;
-    readonly height: number;
-  },
-): Box | null => {
-  const [[x, y], w, h] = [v.middle, v.width / 2, v.height / 2];
-  return v.from === 'own' ? own : { left: x - w, top: y - h, right: x + w, bottom: y + h };
-};
-
 /** What is above bent by a mesh of points. */
 export const mesh = cover({
   kind: 'mesh',
@@ -35,26 +21,16 @@ export const mesh = cover({
   params: {
     points: meshParam('Points', 2, 2),
     smooth: percent('Round', 1, { hint: 'edges between its points' }),
-    from: choice(
-      'Of',
-      [
-        { value: 'own', label: 'What is above' },
-        { value: 'area', label: 'An area' },
-      ],
-      'own',
-    ),
-    middle: point('Middle', [0, 0], { when: ['from', 'area'] }),
-    width: px('Width', 200, { min: 0.01, max: 100_000, when: ['from', 'area'], beside: 'height' }),
-    height: px('Height', 120, { min: 0.01, max: 100_000, when: ['from', 'area'] }),
+    ...AREA,
   },
   summary: ({ points: { columns, rows } }) => `${columns} × ${rows}`,
   example: {
     points: { columns: 1, rows: 1, ways: [20, 30, -10, -40, 30, 10, -20, 40] },
   },
   cover: (marks, v) => {
-    const box = boxOfMesh(boxOfMarks(marks, false), v);
+    const box = boxOfArea(boxOfMarks(marks, false), v);
     const all = boxOfMarks(marks);
-    if (!box || !all || box.right - box.left < 1e-6 || box.bottom - box.top < 1e-6) return marks;
+    if (!box || !all) return marks;
     const { points, smooth } = v;
     if (points.ways.every((way) => way === 0)) return marks;
     const [width, height] = [box.right - box.left, box.bottom - box.top];

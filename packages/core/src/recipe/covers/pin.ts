@@ -1,4 +1,4 @@
-import { choice, point, px } from '../../document/params';
+import { point } from '../../document/params';
 import type { Point } from '../../document/types';
 import type { Box } from '../../geometry/bounds';
 import { boxTo, cornersOf } from '../../geometry/homography';
@@ -7,6 +7,7 @@ import { triangleTo } from '../../geometry/warp';
 import { marksThrough } from '../bent';
 import { areaCut, boxOfMarks, grouped } from '../marks';
 import { cover, type Mark } from '../types';
+import { AREA, boxOfArea } from './area';
 
 /** Its corners, clockwise. */
 export const PIN_CORNERS = ['topLeft', 'topRight', 'bottomRight', 'bottomLeft'] as const;
@@ -53,17 +54,7 @@ export const pin = cover({
     topRight: point('Top right', [100, -60]),
     bottomRight: point('Bottom right', [100, 60]),
     bottomLeft: point('Bottom left', [-100, 60]),
-    from: choice(
-      'Of',
-      [
-        { value: 'own', label: 'What is above' },
-        { value: 'area', label: 'An area' },
-      ],
-      'own',
-    ),
-    middle: point('Middle', [0, 0], { when: ['from', 'area'] }),
-    width: px('Width', 200, { min: 0.01, max: 100_000, when: ['from', 'area'], beside: 'height' }),
-    height: px('Height', 120, { min: 0.01, max: 100_000, when: ['from', 'area'] }),
+    ...AREA,
   },
   summary: (v) => (v.from === 'own' ? 'what is above' : 'an area'),
   example: { topLeft: [-70, -40], topRight: [100, -70], bottomRight: [80, 60], bottomLeft: [-100, 40] },
@@ -74,10 +65,8 @@ export const pin = cover({
     bottomLeft: [left, bottom],
   }),
   cover: (marks, v) => {
-    const [w, h] = [v.width / 2, v.height / 2];
-    const [x, y] = v.middle;
-    const box = v.from === 'own' ? boxOfMarks(marks, false) : { left: x - w, top: y - h, right: x + w, bottom: y + h };
-    if (!box || box.right - box.left < 1e-6 || box.bottom - box.top < 1e-6) return [];
+    const box = boxOfArea(boxOfMarks(marks, false), v);
+    if (!box) return [];
     const corners = PIN_CORNERS.map((key) => v[key]) as unknown as Corners;
     const through = boxTo(box, corners);
     // What an effect spreads beyond the box may lie beyond the horizon, and is cut off there.

@@ -9,6 +9,7 @@ import { Maximize, X } from 'lucide-react';
 import { type PointerEvent, useEffect, useRef, useState } from 'react';
 import { Button, IconButton } from '../../../ui/Button';
 import { followPointer } from '../../../ui/drag';
+import { useSize } from '../../../ui/useSize';
 import { Segments } from '../../../ui/Segments';
 import { WRITES, writesAt, writeValues } from '../../commands/layers';
 import { useEditor, useSlice } from '../../store/context';
@@ -16,7 +17,7 @@ import type { Editor } from '../../store/editor';
 import { sceneOf } from '../../store/state';
 import type { AsideLook, View } from '../../store/workspace';
 import { editGesture } from '../handles/editGesture';
-import { fitBox, type Size, toArea, toScene, zoomed } from '../view';
+import { fitBox, toArea, toScene, zoomed } from '../view';
 import { useAsidePicture } from './useAsidePicture';
 
 const FROM = [
@@ -107,19 +108,8 @@ export const AsideView = () => {
   }));
   const area = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
-  const [size, setSize] = useState<Size>({ width: 0, height: 0 });
+  const size = useSize(area);
   const [told, tell] = useState<string | null>(null);
-  useEffect(() => {
-    const element = area.current;
-    if (!element) return;
-    const observer = new ResizeObserver(([entry]) => {
-      const box = entry?.contentRect;
-      if (box) setSize({ width: Math.floor(box.width), height: Math.floor(box.height) });
-    });
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, []);
-
   const { program } = editor;
   const eye = eyeAside(scene, look.from === 'free' ? look : ASIDES[look.from]);
   const standing = standingIn(editor, eye, frame);

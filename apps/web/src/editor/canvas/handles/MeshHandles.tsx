@@ -1,9 +1,11 @@
+import type { Values } from '@kite/core/document/params';
 import type { DrawingLayer, MeshValue, Point } from '@kite/core/document/types';
 import { groupOf, listOf } from '@kite/core/edits/recipe';
 import type { Box } from '@kite/core/geometry/bounds';
 import { wayAt, wayOf, withWay } from '@kite/core/geometry/mesh';
 import { applyThrough } from '@kite/core/geometry/through';
-import { boxOfMesh, mesh } from '@kite/core/recipe/covers/mesh';
+import { type AREA, boxOfArea } from '@kite/core/recipe/covers/area';
+import { mesh } from '@kite/core/recipe/covers/mesh';
 import { boxOfMarks } from '@kite/core/recipe/marks';
 import type { PointerEvent } from 'react';
 import { WRITES, writesAt, writeValues } from '../../commands/layers';
@@ -27,7 +29,7 @@ const boxAbove = (editor: Editor, card: EditedCard): Box | null => {
   const list = listOf(layer, groupOf(layer.items, card.item.id));
   const above = list.slice(0, list.indexOf(card.item.id));
   const { marks } = editor.program.flowAt(id, above, editor.state.frame);
-  return boxOfMesh(boxOfMarks(marks, false), card.values as unknown as Parameters<typeof boxOfMesh>[1]);
+  return boxOfArea(boxOfMarks(marks, false), card.values as unknown as Values<typeof AREA>);
 };
 
 /** The points of an open mesh, each dragged by itself, with the edges between them. */
