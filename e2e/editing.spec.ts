@@ -195,7 +195,7 @@ test('cards: add, reorder, switch off, group, remove; every parameter has a fiel
     return layer.recipe.map((id) => layer.items[id]?.kind);
   };
   // What shows a file or a scene is added with it, and settings stand in the card of a nest.
-  const showsAgain = (kind: object) => 'moves' in kind || 'again' in kind;
+  const showsAgain = (of: { readonly kind: string }) => ['trail', 'motion-blur'].includes(of.kind) || 'again' in of;
   const added = [...KINDS.values()]
     .filter(({ kind, role }) => role !== 'setting' && !['rectangle', 'fill', 'picture', 'nest'].includes(kind))
     .toSorted((a, b) => Number(showsAgain(b)) - Number(showsAgain(a)));

@@ -6,25 +6,25 @@ import type { ProjectBuilder, SceneBuilder } from './builder';
 import { PALETTE } from './palette';
 
 const SIDE = 1080;
-const LENGTH = 90;
+const LENGTH = 150;
 /** Where each stretch is over; the last keyframe is the first again. */
-const FRAMES = [0, 22, 45, 67, LENGTH - 1] as const;
+const FRAMES = [0, 37, 75, 112, LENGTH - 1] as const;
 const FONT = { family: 'Anton', weight: 400, italic: false } as const;
-const swing: Ease = easeOfStrength({ start: 0.7, end: 0.7 });
+const swing: Ease = easeOfStrength({ start: 0.5, end: 0.5 });
 
 /** How high the line between two words stands at its left and its right end, at each of the frames. */
 const LINES: readonly (readonly (readonly [left: number, right: number])[])[] = [
   [
-    [560, 300],
-    [230, 230],
-    [230, 520],
+    [500, 330],
+    [320, 330],
+    [320, 470],
     [420, 420],
   ],
   [
-    [830, 640],
-    [470, 850],
-    [850, 760],
-    [640, 640],
+    [790, 650],
+    [600, 780],
+    [760, 740],
+    [680, 680],
   ],
 ];
 const [TOP, BOTTOM, LEFT, RIGHT] = [70, SIDE - 70, 70, SIDE - 70];

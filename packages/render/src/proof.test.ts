@@ -291,6 +291,14 @@ describe('measures', () => {
     expect(contrastOf(lightOf([0, 0, 0]), lightOf([255, 255, 255]))).toBeCloseTo(21, 5);
     expect(contrastOf(lightOf([0x76, 0x76, 0x76]), 1)).toBeCloseTo(4.54, 2);
   });
+  it('bold text that fills its box, beside others, is read against what is right beside its letters', async () => {
+    const bold = (color: string) => words('HHH', { size: 90, color, params: { position: { value: [150, 150] } } });
+    // A line as light as the letters below them, within their box.
+    const near = block('Line', '#E9ECF5', 200, 20, { params: { position: { value: [150, 128] } } });
+    expect(await found('contrast', sceneOf([bold('#E9ECF5')]))).toEqual([]);
+    expect(await found('contrast', sceneOf([bold('#2A2E66')]))).toHaveLength(1);
+    expect(await found('contrast', sceneOf([bold('#FFB23E'), near]))).toEqual([]);
+  });
   it('text on a plate of its own is read against the plate', async () => {
     const plate = { ...newItem('g', 'group'), children: ['r', 'rf'] };
     const items: readonly Item[] = [

@@ -3,7 +3,7 @@ import type { Id, Project, Scene } from '@kite/core/document/types';
 import { paint } from '@kite/core/paint/canvas';
 import { type Context2D, SurfacePool } from '@kite/core/paint/surface';
 import { finished, proofOf } from '@kite/core/proof/look';
-import type { Finding, Rules, See } from '@kite/core/proof/types';
+import { type Finding, lookedAt, type Rules, type See } from '@kite/core/proof/types';
 import { compileScene } from '@kite/core/scene/compile';
 import { wholeScene } from '@kite/core/scene/whole';
 import { createCanvas } from '@napi-rs/canvas';
@@ -16,9 +16,12 @@ const seeingWith =
   (scene: Scene): See => {
     const program = compileScene(scene, library);
     const tools = { pool: new SurfacePool(surface), pictures };
-    return (frame, { width, height, matrix }) => {
+    return (frame, view) => {
+      const { width, height, matrix } = view;
+      const list = program.at(frame, lookedAt(view));
+      const shown = view.only === undefined ? list : { ...list, background: null };
       const context = createCanvas(width, height).getContext('2d');
-      paint(context as unknown as Context2D, program.at(frame), { width, height, view: matrix }, tools);
+      paint(context as unknown as Context2D, shown, { width, height, view: matrix }, tools);
       return context.getImageData(0, 0, width, height).data;
     };
   };

@@ -1,6 +1,7 @@
 import type { Ink, Mark } from '../../recipe/types';
 import { gradientAt } from '../../motion/kinds/gradient';
 import { rgbOf } from '../../picture/pixels';
+import { soleSource } from '../../recipe/needs';
 import { contrastOf, lightOf, lightsOf } from '../light';
 import type { CheckKind } from '../types';
 
@@ -21,6 +22,28 @@ const inkOf = (marks: readonly Mark[]): string | null => {
   return null;
 };
 
+/** As opaque as this is part of a letter, and as clear as that is none. */
+const [LETTER, CLEAR] = [200, 8];
+/** Pixels from the edge of a letter that are what it is told from. */
+const NEAR = 2;
+
+/** The pixels right beside what a picture shows, by their places in it. */
+const besideOf = (pixels: Uint8ClampedArray, width: number): readonly number[] => {
+  const alphaAt = (i: number) => pixels[i * 4 + 3] ?? 0;
+  const found: number[] = [];
+  for (let i = 0; i < pixels.length / 4; i++) {
+    if (alphaAt(i) > CLEAR) continue;
+    const x = i % width;
+    const touches =
+      (x >= NEAR && alphaAt(i - NEAR) > LETTER) ||
+      (x + NEAR < width && alphaAt(i + NEAR) > LETTER) ||
+      alphaAt(i - NEAR * width) > LETTER ||
+      alphaAt(i + NEAR * width) > LETTER;
+    if (touches) found.push(i);
+  }
+  return found;
+};
+
 /** Text that does not stand out from what is behind it at that moment. */
 export const contrast: CheckKind = {
   kind: 'contrast',
@@ -35,11 +58,15 @@ export const contrast: CheckKind = {
       const [width, height] = [Math.max(1, Math.round(w * scale)), Math.max(1, Math.round(h * scale))];
       const matrix = [scale, 0, 0, scale, -box.left * scale, -box.top * scale] as const;
       const text = lightOf(rgbOf(color));
-      const ratios = [...lightsOf(see(frame, { width, height, matrix }))]
-        .map((light) => contrastOf(light, text))
-        .sort((a, b) => a - b);
-      // What is least like the text is behind it, whatever share of the box its letters take.
-      const ratio = ratios[Math.floor(ratios.length * INK)] ?? 21;
+      const lights = lightsOf(see(frame, { width, height, matrix }));
+      const owner = scene.layers[layer];
+      const alone = owner?.kind === 'drawing' && soleSource(owner) === 'text';
+      const beside = alone ? besideOf(see(frame, { width, height, matrix, only: layer }), width) : [];
+      // Of what lies beside its letters half has to be told from them. Where its layer shows more than the text, and where there is nothing
+      // beside it, what is least like the text is behind it, whatever share of the box its letters take.
+      const [among, share] = beside.length > 0 ? [beside.map((i) => lights[i] as number), 0.5] : [[...lights], INK];
+      const ratios = among.map((light) => contrastOf(light, text)).sort((a, b) => a - b);
+      const ratio = ratios[Math.floor(ratios.length * share)] ?? 21;
       yield;
       if (ratio >= rules.contrast) continue;
       const message = `“${name}” has a contrast of ${ratio.toFixed(1)} : 1 with what is behind it; ${rules.contrast} : 1 is the least.`;

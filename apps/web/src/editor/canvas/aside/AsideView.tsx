@@ -1,23 +1,20 @@
-import type { Id, Point, PropertyRef } from '@kite/core/document/types';
-import { applySpace, type Eye, flatSpace, type Point3, type Space } from '@kite/core/geometry/space';
-import { IDENTITY } from '@kite/core/geometry/matrix';
-import { keyFrames } from '@kite/core/motion/keys';
-import { ASIDES, planesInSpace, directionAside, eyeAside, seenAside, sightOf } from '@kite/core/scene/aside';
-import type { Program } from '@kite/core/scene/compile';
-import { isShown } from '@kite/core/scene/groups';
+import type { Id, Point } from '@kite/core/document/types';
+import type { Point3 } from '@kite/core/geometry/space';
+import { ASIDES, eyeAside, seenAside, sightOf } from '@kite/core/scene/aside';
 import { Maximize, X } from 'lucide-react';
 import { type PointerEvent, useEffect, useRef, useState } from 'react';
 import { Button, IconButton } from '../../../ui/Button';
 import { followPointer } from '../../../ui/drag';
-import { useSize } from '../../../ui/useSize';
 import { Segments } from '../../../ui/Segments';
-import { WRITES, writesAt, writeValues } from '../../commands/layers';
+import { useSize } from '../../../ui/useSize';
+import { writeValues } from '../../commands/layers';
 import { useEditor, useSlice } from '../../store/context';
-import type { Editor } from '../../store/editor';
 import { sceneOf } from '../../store/state';
 import type { AsideLook, View } from '../../store/workspace';
-import { editGesture } from '../handles/editGesture';
-import { fitBox, toArea, toScene, zoomed } from '../view';
+import { fitBox, toArea, zoomed } from '../view';
+import { Axes, Planes, Sight, Way } from './Drawn';
+import { moveAside } from './moveAside';
+import { standingIn, wayOf } from './standing';
 import { useAsidePicture } from './useAsidePicture';
 
 const FROM = [
@@ -29,73 +26,6 @@ const FROM = [
 
 /** Degrees for each pixel of the screen that the free view is dragged. */
 const PER_PIXEL = 0.4;
-const MOST_DOTS = 240;
-
-const tidy = (n: number): number => Math.round(n * 10) / 10 + 0;
-
-/** The two properties that a place in space is made of. */
-const STANDS = ['position', 'z'] as const;
-const AIMS = ['target', 'targetZ'] as const;
-
-interface Standing {
-  readonly id: Id;
-  /** What is written where it is moved: where a layer stands, or what a camera looks at. */
-  readonly keys: typeof STANDS | typeof AIMS;
-  readonly name: string;
-  readonly isCamera: boolean;
-  readonly locked: boolean;
-  /** Of each of its planes the corners, or the one place of what draws nothing. */
-  readonly planes: readonly (readonly Point[])[];
-}
-
-/** Everything in depth and where it is seen; the last is nearest. */
-const standingIn = (editor: Editor, eye: Eye, frame: number): readonly Standing[] => {
-  const { scene, program } = editor;
-  return scene.order.toReversed().flatMap((id) => {
-    const layer = scene.layers[id];
-    if (!layer || !isShown(scene, layer, frame) || program.awayAt(id, frame, [0, 0]) === null) return [];
-    const isCamera = program.cameraAt(frame) === id;
-    const base = { id, name: layer.name, isCamera, locked: layer.locked };
-    const planes = planesInSpace(program, id, frame).map((corners) => corners.map((corner) => seenAside(eye, corner)));
-    const [camera, aims, target, targetZ] = ['camera', 'aims', 'target', 'targetZ'].map((key) =>
-      program.wiring.sampler({ layer: id, key })?.at(frame),
-    );
-    const aimed = seenAside(
-      eye,
-      applySpace(parentSpace(program, id, frame), [...(target as Point), targetZ as number]),
-    );
-    return [
-      { ...base, keys: STANDS, planes },
-      ...(camera === true && aims === true
-        ? [{ ...base, name: `${layer.name}: what it looks at`, keys: AIMS, planes: [[aimed]] }]
-        : []),
-    ];
-  });
-};
-
-/** The space that a layer's place is in. */
-const parentSpace = (program: Program, id: Id, frame: number): Space => {
-  const parent = program.scene.layers[id]?.parent ?? null;
-  return parent === null ? flatSpace(IDENTITY) : program.spaceAt(parent, frame);
-};
-
-/** The way of a layer through the scene's space, a point for each frame between its first keyframe and its last. */
-const wayOf = (program: Program, id: Id, frame: number): readonly Point3[] => {
-  const layer = program.scene.layers[id];
-  const keys = ['position', 'z'].flatMap((key) => keyFrames(layer?.params[key]));
-  const [position, z] = ['position', 'z'].map((key) => program.wiring.sampler({ layer: id, key }));
-  if (!layer || keys.length < 2 || !position || !z) return [];
-  const parent = parentSpace(program, id, frame);
-  const [first, last] = [Math.min(...keys), Math.max(...keys)];
-  const every = Math.max(1, Math.ceil((last - first) / MOST_DOTS));
-  return Array.from({ length: Math.floor((last - first) / every) + 1 }, (_, i) => {
-    const at = first + i * every;
-    return applySpace(parent, [...(position.at(at) as Point), z.at(at) as number]);
-  });
-};
-
-const closed = (points: readonly Point[]): string => `M${points.map((p) => p.join()).join('L')}Z`;
-
 /** What is in depth from above, from the left, straight on or from anywhere: looked at, chosen and moved, without a camera that is keyed. */
 export const AsideView = () => {
   const editor = useEditor();
@@ -214,165 +144,6 @@ export const AsideView = () => {
         )}
       </div>
     </section>
-  );
-};
-
-interface AsideStage {
-  readonly eye: Eye;
-  readonly view: View;
-  readonly pointOf: (event: { clientX: number; clientY: number }) => Point;
-  /** Says beside the view what is being done; null for nothing any more. */
-  readonly tell: (text: string | null) => void;
-}
-
-/** Moves the selected layers along the screen of the view. */
-const moveAside = (editor: Editor, event: PointerEvent, { id, keys, locked }: Standing, stage: AsideStage): void => {
-  if (event.button !== 0) return;
-  event.stopPropagation();
-  const { eye, view, pointOf, tell } = stage;
-  if (event.shiftKey) editor.toggleLayer(id);
-  else if (!editor.state.selection.layers.includes(id)) editor.select({ layers: [id] });
-  if (locked) return;
-  const { scene, program, state } = editor;
-  const [pointKey, awayKey] = keys;
-  // What a camera looks at is moved by itself.
-  const chosen = new Set(keys === AIMS ? [id] : state.selection.layers);
-  const moving = [...chosen].flatMap((layerId) => {
-    const layer = scene.layers[layerId];
-    // What hangs from another that is moved comes along by itself.
-    if (!layer || layer.locked || hangsFromOne(editor, layerId, chosen)) return [];
-    const valueOf = (key: string) => program.wiring.sampler({ layer: layerId, key })?.at(state.frame);
-    return {
-      ref: (key: string): PropertyRef => ({ scene: scene.id, layer: layerId, key }),
-      point: valueOf(pointKey) as Point,
-      away: valueOf(awayKey) as number,
-      isDeep: valueOf('depth') === true,
-      space: parentSpace(program, layerId, state.frame),
-    };
-  });
-  const writes = writesAt(
-    state,
-    moving.flatMap(({ ref }) => [ref(pointKey), ref(awayKey)]),
-  );
-  const [startX, startY] = toScene(view, pointOf(event));
-  editGesture(editor, event, {
-    move: ({ event: now }) => {
-      const [x, y] = toScene(view, pointOf(now));
-      const moved = moving.flatMap(({ ref, point, away, isDeep, space }) => {
-        const along = directionAside(eye, space, [x - startX, y - startY]);
-        if (!along) return [];
-        const [dx, dy, dz] = along;
-        const to: readonly [Point, number] = [[tidy(point[0] + dx), tidy(point[1] + dy)], tidy(away + dz)];
-        return [{ ref, to, isAcross: Math.hypot(dx, dy) > 1e-6, isAway: isDeep && Math.abs(dz) > 1e-6 }];
-      });
-      const values = moved.flatMap(({ ref, to, isAcross, isAway }) => [
-        ...(isAcross ? [[ref(pointKey), to[0]] as const] : []),
-        ...(isAway ? [[ref(awayKey), to[1]] as const] : []),
-      ]);
-      if (values.length > 0) writeValues(editor, values, 'Move in depth');
-      const [first] = moved;
-      if (first) tell(`${first.to[0].join(', ')} · z ${first.to[1]}${writes ? ` · ${WRITES[writes].short}` : ''}`);
-    },
-    end: () => tell(null),
-  });
-};
-
-const hangsFromOne = (editor: Editor, id: Id, chosen: ReadonlySet<Id>): boolean => {
-  const { layers } = editor.scene;
-  for (let at = layers[id]?.parent ?? null; at !== null; at = layers[at]?.parent ?? null)
-    if (chosen.has(at)) return true;
-  return false;
-};
-
-interface PlanesProps {
-  layer: Standing;
-  planes: readonly (readonly Point[])[];
-  chosen: boolean;
-  onPointerDown: (event: PointerEvent) => void;
-}
-
-const Planes = ({ layer, planes, chosen, onPointerDown }: PlanesProps) => {
-  const stroke = chosen ? 'var(--sky)' : layer.isCamera ? 'var(--kite)' : 'var(--ink-2)';
-  const outlines = planes.filter((corners) => corners.length > 1).map(closed);
-  const [[place] = []] = planes;
-  return (
-    <g
-      data-testid={`aside-${layer.name}`}
-      style={{ pointerEvents: 'all', cursor: layer.locked ? 'default' : 'move' }}
-      onPointerDown={onPointerDown}
-    >
-      <title>{`${layer.name}: drag to move it along this view`}</title>
-      {outlines.length > 0 ? (
-        <>
-          <path d={outlines.join('')} fill="transparent" stroke="transparent" strokeWidth={9} />
-          <path d={outlines.join('')} fill="none" stroke={stroke} strokeWidth={chosen ? 2 : 1} strokeLinejoin="round" />
-        </>
-      ) : (
-        place && (
-          <path
-            d={`M${place[0] - 8} ${place[1]}h16M${place[0]} ${place[1] - 8}v16M${place[0] - 5} ${place[1] - 5}h10v10h-10z`}
-            fill="transparent"
-            stroke={stroke}
-            strokeWidth={1.5}
-          />
-        )
-      )}
-    </g>
-  );
-};
-
-/** What the scene's eye sees where nothing is made larger or smaller, and from where. */
-const Sight = ({ corners, from }: { corners: readonly Point[]; from: Point | null }) => (
-  <g fill="none" stroke="var(--kite)" data-testid="sight">
-    <path d={closed(corners)} strokeWidth={1.25} />
-    {from && (
-      <>
-        <path d={corners.map((corner) => `M${from.join()}L${corner.join()}`).join('')} strokeWidth={1} opacity={0.55} />
-        <circle cx={from[0]} cy={from[1]} r={4} fill="var(--kite)" />
-      </>
-    )}
-  </g>
-);
-
-const Way = ({ points }: { points: readonly Point[] }) =>
-  points.length > 1 && (
-    <path
-      data-testid="aside-way"
-      d={`M${points.map((p) => p.join()).join('L')}`}
-      fill="none"
-      stroke="var(--tail)"
-      strokeWidth={2}
-      strokeDasharray="0.1 5"
-      strokeLinecap="round"
-    />
-  );
-
-const AXES = [
-  ['x', [1, 0, 0]],
-  ['y', [0, 1, 0]],
-  ['z', [0, 0, 1]],
-] as const;
-
-/** Which way x, y and z go. */
-const Axes = ({ eye, at: [x, y] }: { eye: Eye; at: Point }) => {
-  const [ox, oy] = seenAside(eye, [0, 0, 0]);
-  return (
-    <g fontSize={11} fill="var(--ink-2)" stroke="var(--ink-2)" textAnchor="middle">
-      {AXES.map(([name, axis]) => {
-        const [ax, ay] = seenAside(eye, axis);
-        const [dx, dy] = [ax - ox, ay - oy];
-        return (
-          Math.hypot(dx, dy) > 0.05 && (
-            <g key={name}>
-              <path d={`M${x} ${y}l${dx * 16} ${dy * 16}`} />
-              <text x={x + dx * 23} y={y + dy * 23 + 4} stroke="none">
-                {name}
-              </text>
-            </g>
-          )
-        );
-      })}
-    </g>
   );
 };
 
