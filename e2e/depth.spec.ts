@@ -10,8 +10,8 @@ import { eyeOf } from '@kite/core/scene/depth';
 import { demoProject } from '@kite/demo/project';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { addCard, drag, middle, newProject as newByHand, onScene, setNumber } from './support/editor';
-import { BLANK, discLayer, openMade } from './support/made';
+import { drag, middle, newProject as newByHand, onScene, setNumber } from './support/editor';
+import { BLANK, openMade } from './support/made';
 import { colorAt, readPng, unpack } from './support/media';
 import { agreeing, distances, finished, render } from './support/outputs';
 import { inOrder, named, pixel, sceneOf, valueOf } from './support/scene';
@@ -171,6 +171,30 @@ test('a box is made of a layer in one step, turned by handles and by numbers, an
   await expect.poll(async () => (await sceneOf(page, server)).order).toEqual(['a']);
 });
 
+test('a box of chosen sizes is made in one step, where there is nothing yet', async ({ page, server }) => {
+  await openMade(page, server, 'New box', []);
+  await page.getByRole('button', { name: 'Add a shape' }).click();
+  await page.getByRole('button', { name: 'New box, card, fan or stack …' }).click();
+  const dialog = page.getByRole('dialog', { name: 'New in depth' });
+  await setNumber(dialog, 'Width', '120');
+  await setNumber(dialog, 'Height', '60');
+  await setNumber(dialog, 'Depth', '40');
+  await dialog.getByRole('button', { name: 'Make a box' }).click();
+  await expect
+    .poll(async () => inOrder(await sceneOf(page, server)).map(({ name }) => name))
+    .toEqual(['Box', 'Box front', 'Box right', 'Box left', 'Box top', 'Box bottom', 'Box back']);
+  await page.getByRole('button', { name: 'Close', exact: true }).click();
+  await page.keyboard.press('Escape');
+  const at = await onScene(page, 400, 240);
+  // Its front is 120 by 60 pixels in the middle.
+  const front = [0x4f, 0x86, 0xb8];
+  await expect.poll(() => pixel(page, at(142, 92))).toEqual(front);
+  expect(await pixel(page, at(258, 148))).toEqual(front);
+  expect(await pixel(page, at(138, 92))).toEqual([0x10, 0x13, 0x2e]);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await sceneOf(page, server)).order).toEqual([]);
+});
+
 test('a card shows one side at a time, and that one is taken hold of', async ({ page, server }) => {
   const items = [newItem('r', 'rectangle', { width: 120, height: 80 }), newItem('f', 'fill', { color: '#FFB23E' })];
   await openMade(page, server, 'Card', [newDrawing(BLANK, 'a', 'Pass', items, { position: [200, 120] })]);
@@ -188,262 +212,6 @@ test('a card shows one side at a time, and that one is taken hold of', async ({ 
   await expect(page.getByRole('group', { name: 'Layer Pass back', exact: true })).toHaveClass(/bg-sky-2/);
   // The colour of a back is asked for only while the back is to have one.
   await expect(page.getByRole('button', { name: 'Colour of the back' })).toHaveCount(0);
-});
-
-test('a layer is pinned by its corners, which snap to another one’s', async ({ page, server }) => {
-  await openMade(page, server, 'Pinned', [
-    discLayer('b', 'Disc', [330, 60], '#2EC4B6', 60),
-    {
-      ...discLayer('a', 'Sheet', [120, 120]),
-      items: {
-        r: newItem('r', 'rectangle', { width: 120, height: 80 }),
-        f: newItem('f', 'fill', { color: '#FFB23E' }),
-      },
-      recipe: ['r', 'f'],
-    },
-  ]);
-  const at = await onScene(page, 400, 240);
-  await page.mouse.click(at(120, 120).x, at(120, 120).y);
-  await addCard(page, 'Corner pin');
-  // A new one changes nothing.
-  expect(await pixel(page, at(150, 140))).toEqual([0xff, 0xb2, 0x3e]);
-  expect(await pixel(page, at(220, 120))).toEqual([0x10, 0x13, 0x2e]);
-  // To 3 px beside the disc's box, whose corner is at 300, 30.
-  const corner = await middle(page.getByTestId('pin-topRight'));
-  await drag(page, corner, at(303, 32));
-  const pinned = async () => {
-    const sheet = named(await sceneOf(page, server), 'Sheet');
-    const card = Object.values(sheet.items).find(({ kind }) => kind === 'pin')!;
-    return (card.params.topRight as { value: Point }).value;
-  };
-  await expect.poll(pinned).toEqual([180, -90]);
-  await expect.poll(() => pixel(page, at(225, 90))).toEqual([0xff, 0xb2, 0x3e]);
-  await page.keyboard.press('Control+z');
-  await expect.poll(pinned).toEqual([60, -40]);
-});
-
-test('three stretched words share four corners, which are dropped on each other, keyed at once and loop', async ({
-  page,
-  server,
-}) => {
-  const word = (id: string, text: string, top: number, color: string) => {
-    const corners = { topLeft: [-90, -25], topRight: [90, -25], bottomRight: [90, 25], bottomLeft: [-90, 25] } as const;
-    const cards = [
-      newItem(`${id}t`, 'text', { text, size: 60 }),
-      newItem(`${id}f`, 'fill', { color }),
-      newItem(`${id}p`, 'pin', corners),
-    ];
-    return newDrawing(BLANK, id, text, cards, { position: [200, top] });
-  };
-  await openMade(page, server, 'Words', [
-    word('a', 'RIDE', 45, '#FFB23E'),
-    word('b', 'HOME', 120, '#E9ECF5'),
-    word('c', 'EASY', 195, '#FF5D5D'),
-  ]);
-  const at = await onScene(page, 400, 240);
-  const row = (name: string) => page.getByRole('group', { name: `Layer ${name}`, exact: true });
-  const open = async (name: string) => {
-    await row(name).getByText(name, { exact: true }).first().click();
-    const card = page.getByRole('button', { name: /^(Open|Close) Corner pin$/ });
-    // It stays unfolded with its layer, without its handles.
-    if ((await card.getAttribute('aria-expanded')) === 'true') await card.click();
-    await card.click();
-    await expect(page.getByTestId('pin-topRight')).toBeVisible();
-  };
-  /** Where a corner stands, in the scene, at a frame. */
-  const corner = async (id: string, key: string, frame: number): Promise<Point> => {
-    const scene = await sceneOf(page, server);
-    const card = compileScene(scene, NO_LIBRARY).cardAt(id, `${id}p`, frame)!;
-    return applyThrough(card.through, card.values[key] as Point);
-  };
-  // HOME's upper corners on RIDE's lower ones, EASY's on HOME's: 4 px beside is near enough.
-  await open('HOME');
-  await drag(page, at(110, 95), at(113, 72));
-  await drag(page, at(290, 95), at(288, 68));
-  await expect(page.getByTestId('pin-topLeft')).toHaveAttribute('data-joined', 'true');
-  await open('EASY');
-  await drag(page, at(110, 170), at(108, 147));
-  await drag(page, at(290, 170), at(292, 143));
-  const pairs = [
-    ['a', 'bottomLeft', 'b', 'topLeft'],
-    ['a', 'bottomRight', 'b', 'topRight'],
-    ['b', 'bottomLeft', 'c', 'topLeft'],
-    ['b', 'bottomRight', 'c', 'topRight'],
-  ] as const;
-  const together = async (frame: number) => {
-    for (const [one, key, other, own] of pairs)
-      expect(await corner(one, key, frame)).toEqual(await corner(other, own, frame));
-  };
-  await expect.poll(() => corner('c', 'topRight', 0)).toEqual([290, 145]);
-  await together(0);
-
-  // All corners of the three keyed in one press: those that follow have no keyframes of their own.
-  await row('RIDE').click();
-  await row('EASY').click({ modifiers: ['Shift'] });
-  await page.getByRole('button', { name: 'Keyframes at the playhead' }).click();
-  await page.getByRole('menuitem', { name: 'Key all corners of pins' }).click();
-  const keyed = async () =>
-    Object.values((await sceneOf(page, server)).layers).map(
-      (layer) =>
-        layer.kind === 'drawing' &&
-        Object.values(layer.items[`${layer.id}p`]!.params).filter((p) => 'keys' in p).length,
-    );
-  await expect.poll(keyed).toEqual([4, 2, 2]);
-
-  // Moved by either of those that share it, a corner takes the others along: with auto-key to a new keyframe of the lead.
-  await setNumber(page, 'Frame', '50');
-  await page.keyboard.press('Escape');
-  await open('EASY');
-  await page.keyboard.press('a');
-  await drag(page, at(290, 145), at(330, 165));
-  await expect.poll(() => corner('b', 'bottomRight', 50)).toEqual([330, 165]);
-  await together(50);
-  await expect.poll(() => corner('b', 'bottomRight', 0)).toEqual([290, 145]);
-  await row('RIDE').click();
-  await row('EASY').click({ modifiers: ['Shift'] });
-  await page.getByRole('button', { name: 'Keyframes at the playhead' }).click();
-  await page.getByRole('menuitem', { name: 'First keys again at the end' }).click();
-  await expect.poll(() => corner('c', 'topRight', 99)).toEqual([290, 145]);
-  await together(75);
-
-  // Joined in x alone, and let go: it stays where it is.
-  await open('EASY');
-  const shared = await middle(page.getByTestId('pin-topRight'));
-  await page.mouse.click(shared.x, shared.y, { button: 'right' });
-  await page.getByRole('menuitem', { name: 'Follow in x alone' }).click();
-  await expect.poll(async () => (await corner('c', 'topRight', 50))[0]).toBe(330);
-  const now = await middle(page.getByTestId('pin-topRight'));
-  await page.mouse.click(now.x, now.y, { button: 'right' });
-  await page.getByRole('menuitem', { name: 'Let go of HOME · Bottom right' }).click();
-  await expect(page.getByTestId('pin-topRight')).toHaveAttribute('data-joined', 'false');
-  await expect.poll(async () => Math.round((await corner('c', 'topRight', 50))[0])).toBe(330);
-  await page.keyboard.press('Control+z');
-  await page.keyboard.press('Control+z');
-  await expect.poll(() => corner('c', 'topRight', 50)).toEqual([330, 165]);
-});
-
-test('a second view shows depth from above, moves what is in it, and is turned without a key', async ({
-  page,
-  server,
-}) => {
-  await openMade(page, server, 'Aside', [
-    discLayer('a', 'Disc', [200, 120], '#FFB23E', 60),
-    discLayer('b', 'Far', [300, 120], '#2EC4B6', 60),
-  ]);
-  await page.keyboard.press('Shift+D');
-  const view = page.getByRole('region', { name: 'Second view' });
-  await expect(view).toContainText('Nothing in this scene is in depth yet');
-  await page.getByRole('group', { name: 'Layer Disc', exact: true }).click();
-  await view.getByRole('button', { name: 'Give depth to what is selected' }).click();
-  await view.getByRole('radio', { name: 'Top', exact: true }).click();
-  // From above a plane is a line; upwards is away.
-  const plane = await middle(page.getByTestId('aside-Disc'));
-  await page.mouse.move(plane.x, plane.y);
-  await page.mouse.down();
-  await page.mouse.move(plane.x + 5, plane.y - 25, { steps: 4 });
-  await page.mouse.move(plane.x + 10, plane.y - 50, { steps: 4 });
-  await expect(page.getByTestId('aside-told')).toContainText('z ');
-  await page.mouse.up();
-  const disc = async () => named(await sceneOf(page, server), 'Disc');
-  await expect.poll(async () => Number(valueOf(await disc(), 'z'))).toBeGreaterThan(20);
-  const [x, y] = valueOf(await disc(), 'position') as Point;
-  const z = Number(valueOf(await disc(), 'z'));
-  // One pixel of this screen is as much across as away.
-  expect((x - 200) / z).toBeCloseTo(0.2, 1);
-  expect(y).toBe(120);
-  await page.keyboard.press('Control+z');
-  await expect.poll(async () => (await disc()).params.z).toBeUndefined();
-  await page.keyboard.press('Control+Shift+z');
-  await expect.poll(async () => valueOf(await disc(), 'z')).toBe(z);
-
-  // From the left, what is farther away is farther left; what has no depth is not there.
-  await view.getByRole('radio', { name: 'Left', exact: true }).click();
-  const sight = await middle(page.getByTestId('sight').locator('path').first());
-  expect((await middle(page.getByTestId('aside-Disc'))).x).toBeLessThan(sight.x);
-  await expect(page.getByTestId('aside-Far')).toHaveCount(0);
-
-  // Turned freely it shows the picture from there, and nothing is written.
-  await view.getByRole('radio', { name: 'Free', exact: true }).click();
-  const before = await sceneOf(page, server);
-  const area = (await page.getByTestId('aside').boundingBox())!;
-  const shape = async () => (await page.getByTestId('aside-Disc').locator('path').first().getAttribute('d')) ?? '';
-  const was = await shape();
-  await drag(page, { x: area.x + 20, y: area.y + 20 }, { x: area.x + 120, y: area.y + 60 });
-  await expect.poll(shape).not.toBe(was);
-  const spot = await middle(page.getByTestId('aside-Disc'));
-  await expect.poll(() => pixel(page, spot)).toEqual([0xff, 0xb2, 0x3e]);
-  expect(await sceneOf(page, server)).toEqual(before);
-  // What a camera looks at is dragged by itself; where it stands stays.
-  await page.getByRole('button', { name: 'Add a camera' }).click();
-  await page.getByLabel('Looks at a point', { exact: true }).check();
-  await view.getByRole('radio', { name: 'Top', exact: true }).click();
-  const camera = async () => named(await sceneOf(page, server), 'Camera');
-  const stood = (await camera()).params;
-  const target = await middle(page.getByTestId('aside-Camera: what it looks at'));
-  await drag(page, target, { x: target.x + 20, y: target.y - 10 });
-  await expect.poll(async () => Number(valueOf(await camera(), 'targetZ'))).toBeGreaterThan(5);
-  expect((valueOf(await camera(), 'target') as Point)[0]).toBeGreaterThan(210);
-  expect((await camera()).params.position).toEqual(stood.position);
-  expect((await camera()).params.z).toEqual(stood.z);
-  await view.getByRole('button', { name: 'Close the second view' }).click();
-  await expect(view).toHaveCount(0);
-});
-
-test('a mesh is bent by its points, keeps its shape with more of them, and is the same in every output', async ({
-  page,
-  server,
-  context,
-}) => {
-  const size = { width: 300, height: 250, rate: { num: 25, den: 1 }, length: 20, background: '#10132E' } as const;
-  const scene = newScene('s', 'Mesh', size);
-  const sheet = newDrawing(
-    scene,
-    'a',
-    'Sheet',
-    [
-      newItem('r', 'rectangle', { width: 160, height: 100 }),
-      newItem('f', 'fill', {
-        style: 'linear',
-        from: [-80, -50],
-        to: [80, 50],
-        gradient: {
-          stops: [
-            { at: 0, color: '#FF5D5D' },
-            { at: 1, color: '#2EC4B6' },
-          ],
-        },
-      }),
-      newItem('w', 'stroke', { color: '#FFB23E', width: 8 }),
-      newItem('x', 'blur', { amount: 1 }),
-    ],
-    { position: [150, 130] },
-  );
-  const project = newProject('p', 'Mesh', [{ ...scene, layers: { a: sheet }, order: ['a'] }]);
-  const { body } = await server.api<{ id: string }>('POST', '/projects/import', writeArchive(project, new Map()));
-  await page.goto(`${server.url}/projects/${body.id}`);
-  await expect(page.getByTestId('canvas')).toBeVisible();
-  const at = await onScene(page, 300, 250);
-  await page.mouse.click(at(150, 100).x, at(150, 100).y);
-  await addCard(page, 'Mesh');
-  const above = at(128, 70);
-  expect(await pixel(page, above)).toEqual([0x10, 0x13, 0x2e]);
-  // The middle of its upper edge, 26 px up: the edge follows in a curve.
-  const upper = await middle(page.getByTestId('mesh-1-0'));
-  await page.keyboard.down('Control');
-  await drag(page, upper, { x: upper.x, y: upper.y - 26 });
-  await page.keyboard.up('Control');
-  await expect.poll(async () => (await pixel(page, above))[0]).toBeGreaterThan(80);
-  const points = async () => {
-    const card = Object.values(named(await sceneOf(page, server), 'Sheet').items).find(({ kind }) => kind === 'mesh')!;
-    return (card.params.points as { value: { columns: number; ways: readonly number[] } }).value;
-  };
-  await expect.poll(async () => (await points()).ways.slice(2, 4)).toEqual([0, -26]);
-  await setNumber(page, 'Columns', '4');
-  await expect.poll(async () => (await points()).columns).toBe(4);
-  expect((await points()).ways.slice(4, 6)).toEqual([0, -26]);
-  await expect(page.getByTestId('mesh-4-2')).toBeVisible();
-  await page.keyboard.press('Escape');
-  await agreeing(page, server, context, body.id);
 });
 
 test('five lettered cubes tumble one after another, tilted together, as they are rendered', async ({

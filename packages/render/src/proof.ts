@@ -3,7 +3,8 @@ import type { Id, Project, Scene } from '@kite/core/document/types';
 import { paint } from '@kite/core/paint/canvas';
 import { type Context2D, SurfacePool } from '@kite/core/paint/surface';
 import { finished, proofOf } from '@kite/core/proof/look';
-import { type Finding, lookedAt, type Rules, type See } from '@kite/core/proof/types';
+import { listSeen } from '@kite/core/proof/seen';
+import type { Finding, Rules, See } from '@kite/core/proof/types';
 import { compileScene } from '@kite/core/scene/compile';
 import { wholeScene } from '@kite/core/scene/whole';
 import { createCanvas } from '@napi-rs/canvas';
@@ -18,10 +19,8 @@ const seeingWith =
     const tools = { pool: new SurfacePool(surface), pictures };
     return (frame, view) => {
       const { width, height, matrix } = view;
-      const list = program.at(frame, lookedAt(view));
-      const shown = view.only === undefined ? list : { ...list, background: null };
       const context = createCanvas(width, height).getContext('2d');
-      paint(context as unknown as Context2D, shown, { width, height, view: matrix }, tools);
+      paint(context as unknown as Context2D, listSeen(program, frame, view), { width, height, view: matrix }, tools);
       return context.getImageData(0, 0, width, height).data;
     };
   };

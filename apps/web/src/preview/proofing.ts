@@ -4,7 +4,8 @@ import { paint } from '@kite/core/paint/canvas';
 import type { Context2D } from '@kite/core/paint/surface';
 import type { Tools } from '@kite/core/paint/target';
 import { proofOf } from '@kite/core/proof/look';
-import { type Finding, lookedAt, type Rules, type See } from '@kite/core/proof/types';
+import { listSeen } from '@kite/core/proof/seen';
+import type { Finding, Rules, See } from '@kite/core/proof/types';
 import { compileScene, type Library } from '@kite/core/scene/compile';
 import { wholeScene } from '@kite/core/scene/whole';
 import type { BrowserMaterials } from './materials';
@@ -27,13 +28,11 @@ const seeing = (library: Library, tools: Tools) => {
     const program = compileScene(scene, library);
     return (frame, view) => {
       const { width, height, matrix } = view;
-      const list = program.at(frame, lookedAt(view));
-      const shown = view.only === undefined ? list : { ...list, background: null };
       if (canvas.width !== width) canvas.width = width;
       if (canvas.height !== height) canvas.height = height;
       context.setTransform(1, 0, 0, 1, 0, 0);
       context.clearRect(0, 0, width, height);
-      paint(context as unknown as Context2D, shown, { width, height, view: matrix }, tools);
+      paint(context as unknown as Context2D, listSeen(program, frame, view), { width, height, view: matrix }, tools);
       return context.getImageData(0, 0, width, height).data;
     };
   };

@@ -3,7 +3,7 @@
  * ribbon's name, the evaluator and the docs follow from the description.
  */
 import { WIDEST_EYE } from './limits';
-import type { Color, CutOut, MeshValue, FontChoice, Gradient, Id, PathValue, Point, ValueTypes } from './types';
+import type { Color, CutOut, FontChoice, Gradient, Id, MeshValue, PathValue, Point, ValueTypes } from './types';
 
 export type Unit = '' | 'px' | 'deg' | 'percent' | 'frames';
 
@@ -229,11 +229,16 @@ export const cutout = (label: string): CutoutParam => ({ kind: 'cutout', label, 
 
 /** Columns and rows of a mesh, each. */
 export const MOST_MESH = 8;
-/** A plain mesh to begin with. */
+/** A mesh whose points are where they are in a plain grid. */
+export const plainMesh = (columns: number, rows: number): MeshValue => ({
+  columns,
+  rows,
+  ways: Array.from({ length: 2 * (columns + 1) * (rows + 1) }, () => 0),
+});
 export const mesh = (label: string, columns: number, rows: number): MeshParam => ({
   kind: 'mesh',
   label,
-  default: { columns, rows, ways: Array.from({ length: 2 * (columns + 1) * (rows + 1) }, () => 0) },
+  default: plainMesh(columns, rows),
 });
 
 export const choice = <const C extends string>(

@@ -46,14 +46,13 @@ export interface CutStroke {
   readonly size: number;
   readonly points: readonly Point[];
 }
-/** How a picture is cut out of its background. The picture itself stays whole. */
 /** A grid of so many columns and rows, and how far each of its points is moved from where it stands in a plain one: x and y, row by row. */
 export interface MeshValue {
   readonly columns: number;
   readonly rows: number;
   readonly ways: readonly number[];
 }
-
+/** How a picture is cut out of its background. The picture itself stays whole. */
 export interface CutOut {
   readonly seeds: readonly CutSeed[];
   /** Pixels that the edge moves outward; negative ones inward. */

@@ -1,6 +1,6 @@
 /** Cameras that look at a point of their own. */
 import { describe, expect, it } from 'vitest';
-import { newController, newDrawing, newItem, newProject, newScene } from '../document/make';
+import { newController, newDrawing, newItem, newProject, newScene, stillAll } from '../document/make';
 import type { Layer, Point, Project, Value } from '../document/types';
 import { applySpace, lookingFrom } from '../geometry/space';
 import { applyThrough } from '../geometry/through';
@@ -16,20 +16,18 @@ const EMPTY = newScene('s', 'Camera', {
   length: 10,
   background: null,
 });
-const valued = (values: { readonly [key: string]: Value }) =>
-  Object.fromEntries(Object.entries(values).map(([key, value]) => [key, { value }]));
 const HOW = { write: 'curve', frame: 0 } as const;
 const docOf = (camera: { readonly [key: string]: Value }): Project => {
   const items = [newItem('r', 'rectangle', { width: 40, height: 20 }), newItem('f', 'fill')];
   const layers: Layer[] = [
     {
       ...newDrawing(EMPTY, 'a', 'Sign', items),
-      params: valued({ depth: true, position: [180, 160], z: 40, turnY: 30 }),
+      params: stillAll({ depth: true, position: [180, 160], z: 40, turnY: 30 }),
     },
-    { ...newController(EMPTY, 'c', 'Camera'), params: valued({ depth: true, camera: true, ...camera }) },
+    { ...newController(EMPTY, 'c', 'Camera'), params: stillAll({ depth: true, camera: true, ...camera }) },
     {
       ...newController(EMPTY, 'g', 'Rig'),
-      params: valued({ depth: true, position: [90, 40], z: 20, turnX: 30, rotation: 20 }),
+      params: stillAll({ depth: true, position: [90, 40], z: 20, turnX: 30, rotation: 20 }),
     },
   ];
   const scene = { ...EMPTY, layers: Object.fromEntries(layers.map((l) => [l.id, l])), order: layers.map((l) => l.id) };

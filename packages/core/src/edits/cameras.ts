@@ -27,7 +27,7 @@ export const aimCamera = (program: Program, layer: Id, aims: boolean, how: Writi
       setValue(ref('aims'), aims, how),
     ]);
   if (!placement || !own || own.aims === aims) return writes({});
-  const { distance } = eyeOf({ ...scene, eye: { ...scene.eye, angle: own.angle } });
+  const { distance } = eyeOf(scene, own.angle);
   // Without perspective it is seen the same from any distance.
   const ahead = Number.isFinite(distance) ? distance : scene.width;
   const space = inSpace(placement.pose(frame));

@@ -1,6 +1,6 @@
 /** Other parents for layers in depth. */
 import { describe, expect, it } from 'vitest';
-import { newController, newDrawing, newItem, newProject, newScene } from '../document/make';
+import { newController, newDrawing, newItem, newProject, newScene, stillAll } from '../document/make';
 import type { Layer, Point, Project, Value } from '../document/types';
 import { applyThrough } from '../geometry/through';
 import { compileScene, NO_LIBRARY } from '../scene/compile';
@@ -14,8 +14,6 @@ const EMPTY = newScene('s', 'Depth', {
   length: 10,
   background: null,
 });
-const valued = (values: { readonly [key: string]: Value }) =>
-  Object.fromEntries(Object.entries(values).map(([key, value]) => [key, { value }]));
 const CORNERS: readonly Point[] = [
   [-20, -10],
   [20, -10],
@@ -30,7 +28,7 @@ const seenIn = (doc: Project) => {
 describe('a layer that is hung from another in depth', () => {
   const about = (id: string, values: { readonly [key: string]: Value }): Layer => ({
     ...newController(EMPTY, id, id),
-    params: valued(values),
+    params: stillAll(values),
   });
   const controllers = [
     about('flat', { position: [90, 40], rotation: 30 }),
@@ -45,7 +43,7 @@ describe('a layer that is hung from another in depth', () => {
     ['facing away', { ...own, depth: true, turnY: 90 }],
   ] as const)('stands where it stood, and back again: %s', (_name, values) => {
     const items = [newItem('r', 'rectangle', { width: 40, height: 20 }), newItem('f', 'fill')];
-    const layer: Layer = { ...newDrawing(EMPTY, 'a', 'Sign', items), params: valued(values) };
+    const layer: Layer = { ...newDrawing(EMPTY, 'a', 'Sign', items), params: stillAll(values) };
     const layers = [layer, ...controllers];
     let doc = newProject('p', 'P', [
       { ...EMPTY, layers: Object.fromEntries(layers.map((l) => [l.id, l])), order: layers.map((l) => l.id) },

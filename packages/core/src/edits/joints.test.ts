@@ -1,31 +1,27 @@
 /** Points that are shared by layers. */
 import { beforeEach, describe, expect, it } from 'vitest';
-import { newDrawing, newItem, newProject } from '../document/make';
+import { countingIds, newDrawing, newItem, newProject, stillAll } from '../document/make';
 import type { Id, Layer, Point, Project, PropertyRef, Value } from '../document/types';
 import { apply } from '../geometry/matrix';
 import { PIN_CORNERS } from '../recipe/covers/pin';
 import { leadsOf } from '../scene/follows';
 import { BLANK, done, messages, programOf, ref, sceneOf, valueAt } from '../test/formulas';
-import { copiesOf } from './layers';
-import { countingIds } from '../document/make';
-import { addLayers } from './layers';
+import { addKeys } from './keyframes';
+import { addLayers, copiesOf } from './layers';
 import {
   canJoin,
   isJoined,
   joinedTo,
   joinPoint,
   jointOf,
-  keyPoints,
   leadOfPoint,
+  leadsOfPoints,
   turnJoint,
   unjoinPoints,
   writesOfPoint,
 } from './joints';
 import { animate, setValue } from './properties';
 import { setParent } from './place';
-
-const still = (values: { readonly [key: string]: Value }) =>
-  Object.fromEntries(Object.entries(values).map(([key, value]) => [key, { value }]));
 
 /** A rectangle stretched by its corners, which stand in a group that is turned. */
 const word = (id: Id, place: { readonly [key: string]: Value }): Layer => {
@@ -35,7 +31,7 @@ const word = (id: Id, place: { readonly [key: string]: Value }): Layer => {
   return {
     ...layer,
     items: { ...layer.items, [`${id}p`]: newItem(`${id}p`, 'pin') },
-    params: { ...layer.params, ...still(place) },
+    params: { ...layer.params, ...stillAll(place) },
   };
 };
 const corner = (id: Id, key: (typeof PIN_CORNERS)[number]): PropertyRef => ref(id, key, `${id}p`);
@@ -183,7 +179,7 @@ describe('keyframes on corners', () => {
   it('come once to what leads them', () => {
     const joined = done(doc, joinPoint(B, A));
     const all = ['a', 'b'].flatMap((id) => PIN_CORNERS.map((key) => corner(id, key)));
-    const keyed = done(joined, keyPoints(sceneOf(joined), all, 12));
+    const keyed = done(joined, addKeys(leadsOfPoints(sceneOf(joined), all), 12));
     for (const at of all) expect(valueAt(keyed, at, 12)).toEqual(valueAt(joined, at, 12));
     const { items } = sceneOf(keyed).layers.b as { items: Record<string, { params: Record<string, unknown> }> };
     expect(Object.keys(items.bp?.params ?? {}).filter((key) => (items.bp?.params[key] as { keys?: [] }).keys)).toEqual([

@@ -13,7 +13,6 @@ import type { Node } from '../formula/types';
 import { paramIn, propertyIn } from '../properties/find';
 import { type Program } from '../scene/compile';
 import { readingsIn } from '../scene/follows';
-import { addKeys } from './keyframes';
 import { bakeFormula, formulaIn, removeFormula, setFormula } from './formulas';
 import { NotFound } from './find';
 
@@ -142,9 +141,8 @@ const keysOf = (program: Program, ref: PropertyRef): readonly Keyframe[] | null 
   const lead = leadOfPoint(scene, ref);
   const way = carrying(scene, targetOf(lead), targetOf(ref), wiring.computing);
   const property = propertyIn(scene.layers[lead.layer], lead);
-  const own = [undefined, 0, 1] as const;
-  const computed = own.some((part) => wiring.computed({ ...targetOf(lead), ...(part !== undefined && { part }) }));
-  if (!way.still || computed || !isKeyed(property)) return null;
+  const isComputed = wiring.computedOn(targetOf(lead)).length > 0;
+  if (!way.still || isComputed || !isKeyed(property)) return null;
   return property.keys.map(({ handles, ...key }): Keyframe => {
     const at = way.at(key.frame, key.value as Point);
     const end = (dx: number, dy: number): Point => {
@@ -176,13 +174,10 @@ export const unjoinPoints = (program: Program, refs: readonly PropertyRef[]): Ed
   return together('Let joined points go', edits);
 };
 
-/** Keyframes at a frame on points, on what leads them where they are joined. */
-export const keyPoints = (scene: Scene, refs: readonly PropertyRef[], frame: number): Edit => {
+/** What leads points where they are joined, and those that are not, each once: what is keyed for all of them. */
+export const leadsOfPoints = (scene: Scene, refs: readonly PropertyRef[]): readonly PropertyRef[] => {
   const leads = refs.map((ref) => leadOfPoint(scene, ref));
-  return addKeys(
-    leads.filter((ref, i) => leads.findIndex((other) => isSame(ref, other)) === i),
-    frame,
-  );
+  return leads.filter((ref, i) => leads.findIndex((other) => isSame(ref, other)) === i);
 };
 
 /**

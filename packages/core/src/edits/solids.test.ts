@@ -8,7 +8,7 @@ import { compileScene, NO_LIBRARY } from '../scene/compile';
 import { applyEdit } from './apply';
 import { addLayers } from './layers';
 import { setValue } from './properties';
-import { makeSolid, type Solid, SOLIDS } from './solids';
+import { makeSolid, newSolid, type Solid, SOLIDS } from './solids';
 
 const empty = newScene('s', 'One', {
   width: 400,
@@ -107,5 +107,28 @@ describe('a thing in depth made of a layer', () => {
     expect(() => made(projectOf(sheet({ items: {}, recipe: [] })), {})).toThrow('shows nothing at this frame');
     const doc = made(projectOf(sheet()), {});
     expect(() => made(doc, {})).toThrow('has depth already');
+  });
+});
+
+describe('a thing in depth of chosen sizes', () => {
+  it.each(SOLIDS)('stands in the middle, its front a new rectangle: %s', (form) => {
+    const doc = checkProject(
+      applyEdit(
+        newProject('p', 'P', [empty]),
+        newSolid(empty, { width: 120, height: 50 }, { ...SOLID, form }, 0, 'about', countingIds('n')),
+      ).doc,
+    );
+    const { order } = doc.scenes.s!;
+    expect(order[0]).toBe('about');
+    const front = order[1] as string;
+    const names = {
+      box: ['Box', 'Box front'],
+      card: ['Card', 'Card front'],
+      fan: ['Fan', 'Fan 1'],
+      stack: ['Stack', 'Stack 1'],
+    };
+    expect(namesOf(doc).slice(0, 2)).toEqual(names[form]);
+    expect(boxed(programOf(doc).at(0, (id) => id === front).marks)).toEqual([140, 125, 260, 175]);
+    expect(order).toHaveLength({ box: 7, card: 3, fan: 5, stack: 5 }[form]);
   });
 });

@@ -1,16 +1,16 @@
 /** Things in depth made of a layer: a box, a card with a back, a fan or a stack, of ordinary layers on a controller. */
 import { type MakeId, newController, newDrawing, newItem, stillAll, uniqueName } from '../document/make';
 import type { DEPTH } from '../document/params';
-import { type Edit, plain } from '../document/patches';
+import { type Edit, plain, together } from '../document/patches';
 import type { Color, DrawingLayer, Id, Layer, Properties, Scene, Value } from '../document/types';
 import type { Box } from '../geometry/bounds';
 import { apply } from '../geometry/matrix';
 import { dimmedColor } from '../recipe/covers/flood';
 import { layerBox } from '../scene/bounds';
-import type { Program } from '../scene/compile';
+import { compileScene, NO_LIBRARY, type Program } from '../scene/compile';
 import { placementOf } from '../properties/placement';
 import { drawingIn, layerIn, type LayerDraft, sceneIn } from './find';
-import { copiesOf } from './layers';
+import { addLayers, copiesOf, setLayers } from './layers';
 import { pivotedAt, reparent } from './place';
 
 export const SOLIDS = ['box', 'card', 'fan', 'stack'] as const;
@@ -44,6 +44,13 @@ export const SOLID_LABELS: { readonly [F in SolidForm]: string } = {
   fan: 'Make a fan',
   stack: 'Make a stack',
 };
+
+/** Of what is made of nothing that is there yet, in pixels. */
+export interface SolidSize {
+  readonly width: number;
+  readonly height: number;
+}
+export const SIZE_LIMITS = [1, 10_000] as const;
 
 interface Face {
   readonly name: string;
@@ -172,3 +179,28 @@ export const makeSolid = (
     scene.order = [...scene.order.slice(0, index), controller, layerId, ...behind, ...scene.order.slice(index + 1)];
   },
 });
+
+/** Makes a thing in depth of a size in the middle of a scene: its front is a new rectangle. */
+export const newSolid = (
+  scene: Scene,
+  { width, height }: SolidSize,
+  solid: Solid,
+  frame: number,
+  controller: Id,
+  makeId: MakeId,
+): Edit => {
+  const items = [newItem(makeId(), 'rectangle', { width, height }), newItem(makeId(), 'fill', { color: solid.color })];
+  const taken = Object.values(scene.layers).map(({ name }) => name);
+  const name = uniqueName(solid.form.charAt(0).toUpperCase() + solid.form.slice(1), taken);
+  const front = newDrawing(scene, makeId(), name, items, { position: [scene.width / 2, scene.height / 2] });
+  const put = addLayers(scene.id, [front]);
+  const grown = { ...scene, layers: { ...scene.layers, [front.id]: front }, order: [front.id, ...scene.order] };
+  const made = makeSolid(compileScene(grown, NO_LIBRARY), front.id, solid, frame, controller, makeId);
+  // The whole is called what it is, and its front by where that is.
+  const first = solid.form === 'box' || solid.form === 'card' ? 'front' : '1';
+  const called = [
+    setLayers(scene.id, [controller], { name }),
+    setLayers(scene.id, [front.id], { name: `${name} ${first}` }),
+  ];
+  return together(made.label, [put, made, ...called]);
+};

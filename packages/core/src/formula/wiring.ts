@@ -51,6 +51,8 @@ export interface Wiring {
   readonly sampler: (of: Wired) => Sampler | null;
   /** The formula of a property, or of one part of it. */
   readonly computed: (of: Wired) => Computed | null;
+  /** The formulas of a property and of its parts. */
+  readonly computedOn: (of: Target) => readonly Computed[];
   /** What stands in for the keyframes of a layer’s own properties, or of those of one of its parts. */
   readonly computing: (layer: Id, item?: Id) => Computing | undefined;
   /** Everything of a layer that is computed: two layers with the same are drawn alike. */
@@ -180,6 +182,9 @@ class Wires implements Wiring {
     return (entry && this.done.get(entry)) ?? null;
   };
 
+  readonly computedOn = (of: Target): readonly Computed[] =>
+    ([undefined, 0, 1] as const).flatMap((part) => this.computed({ ...of, ...(part !== undefined && { part }) }) ?? []);
+
   readonly sampler = (of: Wired): Sampler | null => {
     const { part, ...target } = of;
     const param = this.paramAt(target);
@@ -277,17 +282,14 @@ class Wires implements Wiring {
       const named = referenceOf(path, this.scene, at);
       if (typeof named === 'string') return named;
       if (named.kind === 'ease') return 'An ease stands within ease(…) alone.';
-      const own = wanted === 2 ? awayOf(named.to) : named.to;
-      if (!own) return 'Only the position, pivot, scale and target of a layer have a z.';
-      const [to, part] = [{ to: own }, wanted === 2 ? null : wanted];
-      const found = this.paramAt(to.to);
-      const sampler = this.sampler({ ...to.to, ...(part !== null && { part }) });
-      if (!found || (!sampler && part === null)) return this.gone(to.to);
+      // The z of a point is a property of its own.
+      const [to, part] = wanted === 2 ? [awayOf(named.to), null] : [named.to, wanted];
+      if (!to) return 'Only the position, pivot, scale and target of a layer have a z.';
+      const found = this.paramAt(to);
+      const sampler = this.sampler({ ...to, ...(part !== null && { part }) });
+      if (!found || (!sampler && part === null)) return this.gone(to);
       if (!sampler) return 'Only a vector has .x and .y.';
-      let behind = 0;
-      for (const p of [undefined, 0, 1] as const) {
-        behind = Math.max(behind, this.computed({ ...to.to, ...(p !== undefined && { part: p }) })?.depth ?? 0);
-      }
+      const behind = Math.max(0, ...this.computedOn(to).map((computed) => computed.depth));
       depth = Math.max(depth, behind);
       // Formulas keep moments of their own.
       const moments = behind > 0 ? sampler : remembering(part === null ? found.kind : 'number', sampler);
@@ -323,10 +325,7 @@ class Wires implements Wiring {
         if (typeof to === 'string') return to;
         const point = to.kind === 'property' && this.paramAt(to.to)?.kind === 'point' ? this.sampler(to.to) : null;
         if (to.kind !== 'property' || !point) return 'This wants a point: {Layer / Position}, {Layer / Card / Point}.';
-        const own = ([undefined, 0, 1] as const).flatMap(
-          (part) => this.computed({ ...to.to, ...(part !== undefined && { part }) }) ?? [],
-        );
-        const along = [...own, ...this.placed(to.to), ...this.placed(at)];
+        const along = [...this.computedOn(to.to), ...this.placed(to.to), ...this.placed(at)];
         for (const computed of along) depth = Math.max(depth, computed.depth);
         return carriedPoint(point, carrying(this.scene, to.to, at, this.computing), along);
       },

@@ -1,7 +1,8 @@
 /** Meshes and what is bent by them, beside closed forms. */
 import { describe, expect, it } from 'vitest';
 import type { MeshValue, Point } from '../document/types';
-import { plainMesh, resampled, wayAt, wayOf, withWay } from './mesh';
+import { plainMesh } from '../document/params';
+import { bendOf, resampled, wayAt, wayOf, withWay } from './mesh';
 import { polygon } from './outline';
 import { bentPoint, bentThrough, boxThroughBend, matrixOfBend, triangleTo, unbentPoint, warpBy } from './warp';
 import { warpedOutline } from './warpedOutline';
@@ -54,6 +55,13 @@ describe('a mesh', () => {
     // Beyond its edges as much as there.
     near(wayAt(slanted, 1, 1.4, 0.5), wayAt(slanted, 1, 1, 0.5));
   });
+  it('tells how far it is from flat', () => {
+    const base = plainMesh(2, 2);
+    expect(bendOf(nodes(base).reduce((mesh, [c, r]) => withWay(mesh, c, r, [4 * c - 3 * r, 5 * r]), base))).toBe(0);
+    // A point that is 10 beside the middle of two is twice as far from both together.
+    expect(bendOf(withWay(base, 1, 1, [6, 8]))).toBe(20);
+    expect(bendOf(withWay(plainMesh(1, 1), 0, 0, [3, 4]))).toBe(5);
+  });
   it('with more columns and rows is bent the same at its old points', () => {
     const finer = resampled(uneven, 6, 4);
     for (const [c, r] of nodes(uneven)) near(wayAt(finer, 1, c / 3, r / 2), wayOf(uneven, c, r));
@@ -65,7 +73,10 @@ const BOX = { left: -50, top: -20, right: 70, bottom: 40 };
 const swung = ([x, y]: Point): Point => [x + 8 * Math.sin(y / 30), y + 12 * Math.sin(x / 40) + x / 5];
 
 describe('a warp', () => {
-  const warp = warpBy(BOX, 24, 12, swung);
+  const lines = (from: number, to: number, count: number) =>
+    Array.from({ length: count + 1 }, (_, i) => from + ((to - from) * i) / count);
+  const [xs, ys] = [lines(BOX.left, BOX.right, 24), lines(BOX.top, BOX.bottom, 12)];
+  const warp = warpBy(xs, ys, swung);
   it('takes points near where the map takes them, and back', () => {
     for (const at of [
       [-49, -19],
@@ -85,7 +96,7 @@ describe('a warp', () => {
     near(bentPoint(moved, [3, 4]), [2 * bentPoint(warp, [3, 4])[0] + 5, 3 * bentPoint(warp, [3, 4])[1] + 7]);
   });
   it('is nearly a matrix about a point', () => {
-    const plain = warpBy(BOX, 6, 3, ([x, y]) => [2 * x - y + 3, x / 2 + y]);
+    const plain = warpBy([-50, 0, 70], [-20, 10, 40], ([x, y]) => [2 * x - y + 3, x / 2 + y]);
     near(matrixOfBend(plain, [1, 2]), [2, 0.5, -1, 1, 3, 0]);
   });
   it('of three points in a line is none', () => {

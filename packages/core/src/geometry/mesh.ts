@@ -1,13 +1,6 @@
 /** Meshes: how far the points of a plain grid are moved, and what lies between them with them. */
 import type { MeshValue, Point } from '../document/types';
 
-/** A mesh of so many columns and rows whose points are where they are in a plain grid. */
-export const plainMesh = (columns: number, rows: number): MeshValue => ({
-  columns,
-  rows,
-  ways: Array.from({ length: 2 * (columns + 1) * (rows + 1) }, () => 0),
-});
-
 /** How far one of its points is moved. */
 export const wayOf = ({ columns, ways }: MeshValue, column: number, row: number): Point => {
   const i = 2 * (row * (columns + 1) + column);
@@ -80,4 +73,31 @@ export const resampled = (mesh: MeshValue, columns: number, rows: number): MeshV
     return wayAt(mesh, 1, column / columns, (i - column) / (columns + 1) / rows);
   });
   return { columns, rows, ways: ways.flat() };
+};
+
+/**
+ * How far a mesh is from flat between its points, in pixels: the most that a point is beside the middle of two around it, along a row, along
+ * a column, or in the cells between both.
+ */
+export const bendOf = (mesh: MeshValue): number => {
+  let most = 0;
+  const bend = (...signed: readonly (readonly [sign: number, column: number, row: number])[]): void => {
+    if (signed.some(([, column, row]) => column > mesh.columns || row > mesh.rows)) return;
+    const [x, y] = signed.reduce<Point>(
+      ([sx, sy], [sign, column, row]) => {
+        const [wx, wy] = wayOf(mesh, column, row);
+        return [sx + sign * wx, sy + sign * wy];
+      },
+      [0, 0],
+    );
+    most = Math.max(most, Math.hypot(x, y));
+  };
+  for (let r = 0; r <= mesh.rows; r++) {
+    for (let c = 0; c <= mesh.columns; c++) {
+      bend([1, c, r], [-2, c + 1, r], [1, c + 2, r]);
+      bend([1, c, r], [-2, c, r + 1], [1, c, r + 2]);
+      bend([1, c, r], [-1, c + 1, r], [-1, c, r + 1], [1, c + 1, r + 1]);
+    }
+  }
+  return most;
 };

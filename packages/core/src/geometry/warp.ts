@@ -13,17 +13,16 @@ import {
 import { apply, inverted, type Matrix } from './matrix';
 import { applyThrough, isMatrix, type Through } from './through';
 
-/** A box in columns and rows of equal cells, and where the corners of these go: x and y, row by row. Each cell is two triangles. */
+/** A grid of upright and level lines, in rising order, and where its crossings go: x and y, row by row. Each cell is two triangles. */
 export interface Warp {
-  readonly box: Box;
-  readonly columns: number;
-  readonly rows: number;
+  readonly xs: readonly number[];
+  readonly ys: readonly number[];
   readonly to: Float64Array;
 }
 
 /** How a picture is bent. */
 export type Bend = Homography | Warp;
-export const isWarp = (bend: Bend): bend is Warp => 'box' in bend;
+export const isWarp = (bend: Bend): bend is Warp => 'xs' in bend;
 
 type Triangle = readonly [Point, Point, Point];
 
@@ -43,65 +42,61 @@ export const triangleTo = ([p, q, r]: Triangle, [s, t, u]: Triangle): Matrix | n
   ];
 };
 
-/** A warp of a box in so many cells by what is done to its points. */
-export const warpBy = (box: Box, columns: number, rows: number, by: (at: Point) => Point): Warp => {
-  const to = new Float64Array(2 * (columns + 1) * (rows + 1));
-  for (let row = 0, i = 0; row <= rows; row++) {
-    for (let column = 0; column <= columns; column++, i += 2) {
-      const [x, y] = by(placeOf({ box, columns, rows }, column, row));
-      to[i] = x;
-      to[i + 1] = y;
-    }
-  }
-  return { box, columns, rows, to };
-};
+/** A warp along lines by what is done to their crossings. */
+export const warpBy = (xs: readonly number[], ys: readonly number[], by: (at: Point) => Point): Warp => ({
+  xs,
+  ys,
+  to: Float64Array.from(ys.flatMap((y) => xs.flatMap((x) => by([x, y])))),
+});
 
-const placeOf = (
-  { box, columns, rows }: Pick<Warp, 'box' | 'columns' | 'rows'>,
-  column: number,
-  row: number,
-): Point => [box.left + ((box.right - box.left) * column) / columns, box.top + ((box.bottom - box.top) * row) / rows];
+const placeOf = ({ xs, ys }: Warp, column: number, row: number): Point => [xs[column] as number, ys[row] as number];
 
-const goesTo = ({ columns, to }: Warp, column: number, row: number): Point => {
-  const i = 2 * (row * (columns + 1) + column);
+const goesTo = ({ xs, to }: Warp, column: number, row: number): Point => {
+  const i = 2 * (row * xs.length + column);
   return [to[i] as number, to[i + 1] as number];
 };
 
-/** The triangles of a warp, each as it is and where it goes. */
-export const trianglesOf = (warp: Warp): readonly { readonly from: Triangle; readonly to: Triangle }[] => {
-  const found: { from: Triangle; to: Triangle }[] = [];
-  for (let row = 0; row < warp.rows; row++) {
-    for (let column = 0; column < warp.columns; column++) found.push(...cellOf(warp, column, row));
+/** A triangle of a warp as it is, and where it goes. */
+export interface WarpedTriangle {
+  readonly from: Triangle;
+  readonly to: Triangle;
+}
+
+/** The two triangles of a cell: above and below its diagonal. */
+const trianglesAt = (warp: Warp, column: number, row: number): readonly [WarpedTriangle, WarpedTriangle] => {
+  const corners = (of: (column: number, row: number) => Point) =>
+    [of(column, row), of(column + 1, row), of(column + 1, row + 1), of(column, row + 1)] as const;
+  const [a, b, c, d] = corners((x, y) => placeOf(warp, x, y));
+  const [p, q, r, s] = corners((x, y) => goesTo(warp, x, y));
+  return [
+    { from: [a, b, c], to: [p, q, r] },
+    { from: [a, c, d], to: [p, r, s] },
+  ];
+};
+
+/** All triangles of a warp, row by row. */
+export const trianglesOf = (warp: Warp): readonly WarpedTriangle[] => {
+  const found: WarpedTriangle[] = [];
+  for (let row = 0; row + 1 < warp.ys.length; row++) {
+    for (let column = 0; column + 1 < warp.xs.length; column++) found.push(...trianglesAt(warp, column, row));
   }
   return found;
 };
 
-const cellOf = (warp: Warp, column: number, row: number) => {
-  const corners = [
-    [0, 0],
-    [1, 0],
-    [1, 1],
-    [0, 1],
-  ].map(([c, r]) => [column + (c as number), row + (r as number)] as const);
-  const three = (i: number, j: number, k: number) => {
-    const some = [corners[i], corners[j], corners[k]] as (readonly [number, number])[];
-    return {
-      from: some.map(([c, r]) => placeOf(warp, c, r)) as unknown as Triangle,
-      to: some.map(([c, r]) => goesTo(warp, c, r)) as unknown as Triangle,
-    };
-  };
-  return [three(0, 1, 2), three(0, 2, 3)] as const;
+/** The piece between two of some lines in which a place lies, the first or the last of them beyond their ends. */
+const pieceOf = (lines: readonly number[], at: number): number => {
+  const after = lines.findIndex((line) => line > at);
+  return Math.min(lines.length - 2, Math.max(0, (after < 0 ? lines.length : after) - 1));
 };
 
-/** Where a warp takes a point; beyond its box as its nearest cell goes on. */
+/** Where a warp takes a point; beyond its lines as its nearest cell goes on. */
 const warped = (warp: Warp, [x, y]: Point): Point => {
-  const { box, columns, rows } = warp;
-  const across = ((x - box.left) / (box.right - box.left)) * columns;
-  const down = ((y - box.top) / (box.bottom - box.top)) * rows;
-  const column = Math.min(columns - 1, Math.max(0, Math.floor(across)));
-  const row = Math.min(rows - 1, Math.max(0, Math.floor(down)));
-  const [upper, lower] = cellOf(warp, column, row);
-  const { from, to } = across - column >= down - row ? upper : lower;
+  const { xs, ys } = warp;
+  const [column, row] = [pieceOf(xs, x), pieceOf(ys, y)];
+  const share = (lines: readonly number[], i: number, at: number): number =>
+    (at - (lines[i] as number)) / ((lines[i + 1] as number) - (lines[i] as number));
+  const [upper, lower] = trianglesAt(warp, column, row);
+  const { from, to } = share(xs, column, x) >= share(ys, row, y) ? upper : lower;
   const matrix = triangleTo(from, to);
   return matrix ? apply(matrix, [x, y]) : to[0];
 };

@@ -11,7 +11,7 @@ import {
   invertedHomography,
   matrixNear,
 } from '../geometry/homography';
-import { type Matrix, multiply } from '../geometry/matrix';
+import { inverted, type Matrix, multiply } from '../geometry/matrix';
 import { type Bend, bentThrough, isWarp, matrixOfBend, triangleTo, trianglesOf, type Warp } from '../geometry/warp';
 import { mapPixels, type MappedTriangle, mapTriangles, type Pixels } from '../picture/mapped';
 import { boxOfMarks } from '../recipe/marks';
@@ -25,9 +25,8 @@ const MOST_PIXELS = 8_000_000;
 /** Nothing stands in these pixels around it, so that its edges are soft. */
 const MARGIN = 2;
 
-/** How much longer the map makes what is near a point, in the way in which it does so most. */
-const longestNear = (h: Homography, at: Point): number => {
-  const [a, b, c, d] = matrixNear(h, at);
+/** How much longer a matrix makes what it does so most to. */
+const longestOf = ([a, b, c, d]: Matrix): number => {
   const [sum, whole] = [a * a + b * b + c * c + d * d, a * d - b * c];
   return Math.sqrt((sum + Math.sqrt(Math.max(0, sum * sum - 4 * whole * whole))) / 2);
 };
@@ -70,7 +69,7 @@ const laidFlat = (view: Matrix, bend: Homography, whole: Box, pixels: Box): Laid
   if (!back || !box || corners.length < 3) return null;
   return {
     box,
-    scale: Math.max(...corners.map((at) => longestNear(h, at))),
+    scale: Math.max(...corners.map((at) => longestOf(matrixNear(h, at)))),
     near: matrixNear(h, middleOf(box)),
     lay: (drawn, own, to) => {
       const from = flatHomography([1, 0, 0, 1, pixels.left, pixels.top]);
@@ -80,29 +79,38 @@ const laidFlat = (view: Matrix, bend: Homography, whole: Box, pixels: Box): Laid
 };
 
 const laidWarped = (view: Matrix, bend: Warp, whole: Box, pixels: Box): Laid | null => {
-  const warp = bentThrough(view, bend) as Warp;
-  const triangles = trianglesOf(warp).flatMap(({ from, to }) => {
-    const [xs, ys] = [to.map(([x]) => x), to.map(([, y]) => y)];
-    const around = { left: Math.min(...xs), top: Math.min(...ys), right: Math.max(...xs), bottom: Math.max(...ys) };
-    const [matrix, back] = [triangleTo(from, to), triangleTo(to, from)];
-    return matrix && back && overlaps(around, pixels) ? [{ to, matrix, back }] : [];
-  });
+  const here = bentThrough(
+    [view[0], view[1], view[2], view[3], view[4] - pixels.left, view[5] - pixels.top],
+    bend,
+  ) as Warp;
+  const shown = { left: 0, top: 0, right: pixels.right - pixels.left, bottom: pixels.bottom - pixels.top };
+  const triangles: MappedTriangle[] = [];
+  let scale = 0;
+  for (const { from, to } of trianglesOf(here)) {
+    const [[ax, ay], [bx, by], [cx, cy]] = to;
+    const around = {
+      left: Math.min(ax, bx, cx),
+      top: Math.min(ay, by, cy),
+      right: Math.max(ax, bx, cx),
+      bottom: Math.max(ay, by, cy),
+    };
+    const back = overlaps(around, shown) ? triangleTo(to, from) : null;
+    const there = back && inverted(back);
+    if (!there) continue;
+    scale = Math.max(scale, longestOf(there));
+    triangles.push({ corners: to, back });
+  }
   if (triangles.length === 0) return null;
   return {
     box: whole,
-    scale: Math.max(...triangles.map(({ matrix }) => longestNear(flatHomography(matrix), [0, 0]))),
-    near: matrixOfBend(warp, middleOf(whole)),
-    lay: (drawn, own, to) => {
-      const shifted = triangles.map(({ to: corners, back }): MappedTriangle => {
-        const from = multiply(back, [1, 0, 0, 1, pixels.left, pixels.top]);
-        const here = ([x, y]: Point): Point => [x - pixels.left, y - pixels.top];
-        return {
-          corners: [here(corners[0]), here(corners[1]), here(corners[2])],
-          back: flatHomography(multiply(own, from)),
-        };
-      });
-      mapTriangles(drawn, shifted, to);
-    },
+    scale,
+    near: multiply([1, 0, 0, 1, pixels.left, pixels.top], matrixOfBend(here, middleOf(whole))),
+    lay: (drawn, own, to) =>
+      mapTriangles(
+        drawn,
+        triangles.map(({ corners, back }) => ({ corners, back: multiply(own, back) })),
+        to,
+      ),
   };
 };
 

@@ -7,8 +7,7 @@ import { hashed } from '../motion/random';
 import type { Pixels } from './mapped';
 import { wholePixels } from './pixels';
 
-export const CLOUD_FORMS = ['soft', 'ridged', 'folded'] as const;
-export type CloudForm = (typeof CLOUD_FORMS)[number];
+export type CloudForm = 'soft' | 'ridged' | 'folded';
 
 export interface Clouds {
   /** Pixels of the largest cells. */

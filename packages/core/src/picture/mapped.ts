@@ -4,8 +4,8 @@
  * in which it shrinks most as often as is needed (as EXT_texture_filter_anisotropic does).
  */
 import type { Point } from '../document/types';
-import type { Homography } from '../geometry/homography';
-import { NEAREST } from '../geometry/homography';
+import { flatHomography, type Homography, NEAREST } from '../geometry/homography';
+import { IDENTITY, type Matrix } from '../geometry/matrix';
 import { wholePixels } from './pixels';
 
 export interface Pixels {
@@ -188,6 +188,12 @@ class Mapping {
     this.out = wholePixels(to.data);
   }
 
+  /** The pixels of a row from one to another, all of them read alike. */
+  stretch(y: number, first: number, last: number, reading: Reading): void {
+    if (reading.looks === 1 && reading.level === 0) this.plainly(y, first, last);
+    else this.often(y, first, last, reading);
+  }
+
   /** The pixels of a row from one to another. Coordinates are taken by their places: taking a list apart is slow. */
   run(y: number, first: number, last: number): void {
     const g = this.back;
@@ -195,9 +201,7 @@ class Mapping {
     const w = g[6] * x + g[7] * (y + 0.5) + g[8];
     const u = (g[0] * x + g[1] * (y + 0.5) + g[2]) / w;
     const v = (g[3] * x + g[4] * (y + 0.5) + g[5]) / w;
-    const reading = readingAt(g, u, v, w);
-    if (reading.looks === 1 && reading.level === 0) this.plainly(y, first, last);
-    else this.often(y, first, last, reading);
+    this.stretch(y, first, last, readingAt(g, u, v, w));
   }
 
   private plainly(y: number, first: number, last: number): void {
@@ -283,7 +287,7 @@ class Mapping {
 /** A triangle of pixels, and the way back from there to the picture. */
 export interface MappedTriangle {
   readonly corners: readonly [Point, Point, Point];
-  readonly back: Homography;
+  readonly back: Matrix;
 }
 
 /** Where a row, at the middle of its pixels, enters and leaves a triangle; null for one beside it. */
@@ -303,18 +307,18 @@ const spanOf = (corners: MappedTriangle['corners'], y: number): readonly [from: 
 
 /** Fills `to`, which is clear, with what a picture shows in triangles: those that come later lie over the others. */
 export const mapTriangles = (picture: Pixels, triangles: readonly MappedTriangle[], to: Pixels): void => {
-  const mapping = new Mapping(picture, triangles[0]?.back ?? [1, 0, 0, 0, 1, 0, 0, 0, 1], to);
+  const mapping = new Mapping(picture, flatHomography(IDENTITY), to);
   for (const { corners, back } of triangles) {
-    mapping.back = back;
-    const ys = corners.map(([, y]) => y);
-    const last = Math.min(to.height, Math.ceil(Math.max(...ys) - 0.5));
-    for (let y = Math.max(0, Math.ceil(Math.min(...ys) - 0.5)); y < last; y++) {
+    const [a, b, c] = corners;
+    mapping.back = flatHomography(back);
+    // A triangle is as much smaller all over.
+    const reading = readingAt(mapping.back, 0, 0, 1);
+    const last = Math.min(to.height, Math.ceil(Math.max(a[1], b[1], c[1]) - 0.5));
+    for (let y = Math.max(0, Math.ceil(Math.min(a[1], b[1], c[1]) - 0.5)); y < last; y++) {
       const span = spanOf(corners, y + 0.5);
       if (!span) continue;
-      const end = Math.min(to.width, Math.ceil(span[1] - 0.5));
-      for (let x = Math.max(0, Math.ceil(span[0] - 0.5)); x < end; x += RUN) {
-        mapping.run(y, x, Math.min(end, x + RUN));
-      }
+      const first = Math.max(0, Math.ceil(span[0] - 0.5));
+      mapping.stretch(y, first, Math.min(to.width, Math.ceil(span[1] - 0.5)), reading);
     }
   }
 };

@@ -3,8 +3,9 @@ import type { Layer } from '../document/types';
 import { overlaps } from '../geometry/bounds';
 import type { Mark } from '../recipe/types';
 import { layerBoxInScene } from '../scene/bounds';
-import type { Program } from '../scene/compile';
+import type { DisplayList, Program } from '../scene/compile';
 import { isShown } from '../scene/groups';
+import type { View } from './types';
 
 /** What is fainter than this is not seen. */
 const FAINT = 0.02;
@@ -21,3 +22,7 @@ export const isSeen = (program: Program, layer: Layer, frame: number): boolean =
   const box = layerBoxInScene(program, layer.id, frame);
   return box !== null && overlaps(box, { left: 0, top: 0, right: scene.width, bottom: scene.height });
 };
+
+/** What of a frame is looked at: all of the scene, or one layer on nothing. */
+export const listSeen = (program: Program, frame: number, { only }: View): DisplayList =>
+  only === undefined ? program.at(frame) : { ...program.at(frame, (id) => id === only), background: null };

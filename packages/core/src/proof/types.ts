@@ -29,9 +29,6 @@ export interface View {
   /** One layer alone, on nothing; all of the scene where it is missing. */
   readonly only?: Id;
 }
-/** What of a program is looked at: as program.at takes it. */
-export const lookedAt = ({ only }: View): ((id: Id) => boolean) | undefined =>
-  only === undefined ? undefined : (id) => id === only;
 /** The pixels of a frame: red, green, blue and alpha from 0 to 255, not multiplied. */
 export type See = (frame: number, view: View) => Uint8ClampedArray;
 

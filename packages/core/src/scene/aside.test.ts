@@ -1,6 +1,6 @@
 /** A scene in depth from aside. */
 import { describe, expect, it } from 'vitest';
-import { newController, newDrawing, newItem, newScene } from '../document/make';
+import { newController, newDrawing, newItem, newScene, stillAll } from '../document/make';
 import type { Layer, Value } from '../document/types';
 import { applySpace, type Point3, translationAway } from '../geometry/space';
 import { boxOfMarks } from '../recipe/marks';
@@ -16,11 +16,9 @@ const BLANK = newScene('s', 'Aside', {
   background: null,
 });
 const MIDDLE: Point3 = [200, 150, 0];
-const valued = (values: { readonly [key: string]: Value }) =>
-  Object.fromEntries(Object.entries(values).map(([key, value]) => [key, { value }]));
 const plate = (id: string, values: { readonly [key: string]: Value }): Layer => ({
   ...newDrawing(BLANK, id, id, [newItem(`${id}r`, 'rectangle', { width: 40, height: 20 }), newItem(`${id}f`, 'fill')]),
-  params: valued(values),
+  params: stillAll(values),
 });
 const programOf = (...layers: readonly Layer[]) =>
   compileScene(
@@ -53,7 +51,7 @@ describe('looked at from aside', () => {
       const eye = eyeAside(BLANK, look);
       const { spaceAt } = programOf({
         ...newController(BLANK, 'c', 'About'),
-        params: valued({ depth: true, position: [90, 10], z: 70, turnX: 20, turnY: 130, scale: [2, 0.5], scaleZ: 3 }),
+        params: stillAll({ depth: true, position: [90, 10], z: 70, turnX: 20, turnY: 130, scale: [2, 0.5], scaleZ: 3 }),
       });
       const place = spaceAt('c', 0);
       const along = directionAside(eye, place, [12, -7]) as Point3;
@@ -77,7 +75,7 @@ describe('looked at from aside', () => {
   it('tells the planes that a layer has, or the place where one stands that draws nothing', () => {
     const program = programOf(plate('a', { position: [220, 140], depth: true, z: 90 }), {
       ...newController(BLANK, 'c', 'About'),
-      params: valued({ depth: true, position: [90, 10], z: 70 }),
+      params: stillAll({ depth: true, position: [90, 10], z: 70 }),
     });
     expect(planesInSpace(program, 'a', 0)).toEqual([
       [
@@ -92,7 +90,7 @@ describe('looked at from aside', () => {
   it('shows what a camera sees, and from where', () => {
     const program = programOf({
       ...newController(BLANK, 'c', 'Camera'),
-      params: valued({ depth: true, camera: true, angle: 90, position: [200, 150], z: 100, turnY: 90 }),
+      params: stillAll({ depth: true, camera: true, angle: 90, position: [200, 150], z: 100, turnY: 90 }),
     });
     expect(program.cameraAt(0)).toBe('c');
     const { corners, from } = sightOf(BLANK, program.eyeAt(0));

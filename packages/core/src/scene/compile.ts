@@ -376,7 +376,8 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
     seenBy: (eye, frame) => {
       const deep = scene.order.toReversed().filter((id) => {
         const layer = scene.layers[id];
-        return layer && (isSpace(poseOf(layer, frame)) || bringsPlanes(drawnAt(layer, frame).marks));
+        if (!layer || !isShown(scene, layer, frame)) return false;
+        return isSpace(poseOf(layer, frame)) || bringsPlanes(drawnAt(layer, frame).marks);
       });
       const planes = deep.flatMap((id) => planesOf(id, frame).map((plane) => ({ ...plane, of: id })));
       return planesSeen(planes, eye, scene.light).map(({ mark }) => mark);

@@ -33,8 +33,11 @@ import { areaCut, boxOfMarks, flatFill, grouped, laidOver } from '../recipe/mark
 import type { AreaCut, Ink, Mark, Plane } from '../recipe/types';
 import { isSpace, type Pose } from '../properties/placement';
 
-/** From where a scene is looked at. */
-export const eyeOf = ({ width, height, eye: { angle, off } }: Pick<Scene, 'width' | 'height' | 'eye'>): Eye => ({
+/** From where a scene is looked at, with its own angle of view or another. */
+export const eyeOf = (
+  { width, height, eye: { angle: own, off } }: Pick<Scene, 'width' | 'height' | 'eye'>,
+  angle = own,
+): Eye => ({
   to: flatSpace(IDENTITY),
   middle: [width / 2 + off[0], height / 2 + off[1]],
   distance: angle > 0 ? width / 2 / Math.tan((angle / 2) * (Math.PI / 180)) : Infinity,
@@ -50,7 +53,7 @@ export const eyeThrough = (
   camera: Space,
   { angle, aims }: { readonly angle: number; readonly aims: boolean },
 ): Eye | null => {
-  const eye = eyeOf({ ...scene, eye: { ...scene.eye, angle } });
+  const eye = eyeOf(scene, angle);
   // Without perspective it is the same from how far.
   const ahead = aims && Number.isFinite(eye.distance) ? eye.distance : 0;
   const back = invertedSpace(chained(camera, translationAway(ahead)));

@@ -1,5 +1,15 @@
 import type { Id } from '@kite/core/document/types';
-import { makeSolid, SOLID_LABELS, SOLID_LIMITS, type Solid, type SolidForm, SOLIDS } from '@kite/core/edits/solids';
+import {
+  makeSolid,
+  newSolid,
+  SIZE_LIMITS,
+  SOLID_LABELS,
+  SOLID_LIMITS,
+  type Solid,
+  type SolidForm,
+  type SolidSize,
+  SOLIDS,
+} from '@kite/core/edits/solids';
 import { layerBox } from '@kite/core/scene/bounds';
 import { type FormEvent, useState } from 'react';
 import { Button } from '../../ui/Button';
@@ -13,7 +23,7 @@ import { makeId } from '../store/editor';
 const NAMES: { readonly [F in SolidForm]: string } = { box: 'Box', card: 'Card', fan: 'Fan', stack: 'Stack' };
 
 const MEANS: { readonly [F in SolidForm]: string } = {
-  box: 'The layer is its front. Five more faces, each a layer that anything can be put on, stand on a controller in its middle: turn that.',
+  box: 'Its front is the layer, or a new one. Five more faces, each a layer that anything can be put on, stand on a controller in its middle: turn that.',
   card: 'The layer is its front, and a layer of its size its back: turn the controller by 180° and the other side shows.',
   fan: 'Copies of the layer, held at its left edge, each turned a step further.',
   stack: 'Copies of the layer, each a step further away.',
@@ -33,32 +43,46 @@ const LABELS: { readonly [K in NumberKey]: readonly [label: string, unit: string
   gap: ['Step', 'px'],
 };
 
+const SIZES = { width: 'Width', height: 'Height' } as const;
+
 /** What thing in depth a layer is made into. */
 export const SolidDialog = () => {
-  const layer = useSlice((s) => s.building);
-  return layer === null ? null : <Building layer={layer} />;
+  const building = useSlice((s) => s.building);
+  return building && <Building layer={building.layer} />;
 };
 
-const Building = ({ layer }: { layer: Id }) => {
+/** Of a layer, or of sizes that are chosen. */
+const Building = ({ layer }: { layer: Id | null }) => {
   const editor = useEditor();
   const { scene, program, state } = editor;
   const [solid, setSolid] = useState<Solid>(() => {
-    const box = layerBox(program, layer, state.frame);
+    const box = layer ? layerBox(program, layer, state.frame) : null;
     const depth = box ? Math.max(1, Math.round(Math.min(box.right - box.left, box.bottom - box.top))) : 100;
     return { form: 'box', depth, color: '#4F86B8', count: 5, angle: 15, gap: 60 };
   });
+  const [size, setSize] = useState<SolidSize>({ width: 200, height: 200 });
   const close = () => editor.set({ building: null });
   const build = (event: FormEvent) => {
     event.preventDefault();
     const controller = makeId();
     // What cannot be made so is told, and can be put right.
-    if (!editor.edit(makeSolid(program, layer, solid, state.frame, controller, makeId))) return;
+    const edit =
+      layer === null
+        ? newSolid(scene, size, solid, state.frame, controller, makeId)
+        : makeSolid(program, layer, solid, state.frame, controller, makeId);
+    if (!editor.edit(edit)) return;
     close();
     editor.select({ layers: [controller] });
   };
+  const colored = layer === null ? 'Colour' : solid.form === 'box' ? 'Other faces' : 'Back';
   const row = 'grid grid-cols-[1fr_140px] items-center text-ink-2';
   return (
-    <Dialog open onClose={close} title={`In depth: “${scene.layers[layer]?.name}”`} width={360}>
+    <Dialog
+      open
+      onClose={close}
+      title={layer === null ? 'New in depth' : `In depth: “${scene.layers[layer]?.name}”`}
+      width={360}
+    >
       <form className="flex flex-col gap-2" onSubmit={build}>
         <Segments
           label="Made into"
@@ -66,6 +90,21 @@ const Building = ({ layer }: { layer: Id }) => {
           options={SOLIDS.map((value) => ({ value, label: NAMES[value] }))}
           onChange={(form) => setSolid((now) => ({ ...now, form }))}
         />
+        {layer === null &&
+          (['width', 'height'] as const).map((key) => (
+            <label key={key} className={row}>
+              {SIZES[key]}
+              <NumberField
+                label={SIZES[key]}
+                min={SIZE_LIMITS[0]}
+                max={SIZE_LIMITS[1]}
+                decimals={0}
+                value={size[key]}
+                unit="px"
+                onChange={(v) => setSize((now) => ({ ...now, [key]: Math.round(v) }))}
+              />
+            </label>
+          ))}
         {FIELDS[solid.form].map((key) => (
           <label key={key} className={row}>
             {LABELS[key][0]}
@@ -80,11 +119,11 @@ const Building = ({ layer }: { layer: Id }) => {
             />
           </label>
         ))}
-        {(solid.form === 'box' || solid.form === 'card') && (
+        {(layer === null || solid.form === 'box' || solid.form === 'card') && (
           <div className={row}>
-            {solid.form === 'box' ? 'Other faces' : 'Back'}
+            {colored}
             <ColorField
-              label={solid.form === 'box' ? 'Other faces' : 'Back'}
+              label={colored}
               value={solid.color}
               onChange={(color) => setSolid((now) => ({ ...now, color }))}
             />

@@ -5,8 +5,7 @@ import {
   joinedTo,
   type JoinedIn,
   jointOf,
-  keyPoints,
-  leadOfPoint,
+  leadsOfPoints,
   turnJoint,
   unjoinPoints,
 } from '@kite/core/edits/joints';
@@ -16,6 +15,7 @@ import { isShown } from '@kite/core/scene/groups';
 import { toast } from 'sonner';
 import type { MenuEntry } from '../../ui/Menu';
 import type { Editor } from '../store/editor';
+import { keyAll } from './keying';
 
 /** A corner of a pin and where it stands in the scene. */
 export interface CornerShown {
@@ -93,9 +93,7 @@ export const keyCorners = (editor: Editor): void => {
     toast.info('None of the selected layers has a corner pin whose corners could be keyed.');
     return;
   }
-  editor.edit(keyPoints(scene, refs, state.frame));
-  const keys = refs.map((ref) => leadOfPoint(scene, ref)).map((ref) => ({ ref, frames: [state.frame] }));
-  editor.select({ layers: state.selection.layers, keys, card: state.selection.card });
+  keyAll(editor, leadsOfPoints(scene, refs));
 };
 
 /** What can be done to a corner. */
@@ -135,7 +133,7 @@ export const pinMenu = (editor: Editor, layer: Id, item: Id): MenuEntry[] => {
   const refs = cornersOfCard(editor.scene.id, layer, item);
   const joined = refs.filter((ref) => jointOf(editor.scene, ref));
   return [
-    { label: 'Key all its corners', onSelect: () => editor.edit(keyPoints(editor.scene, refs, editor.state.frame)) },
+    { label: 'Key all its corners', onSelect: () => keyAll(editor, leadsOfPoints(editor.scene, refs)) },
     {
       label: 'Let its corners go',
       disabled: joined.length === 0,

@@ -23,11 +23,11 @@ const freeLayers = (editor: Editor): string[] =>
 
 const noLayers = () => toast.info('Select the layers first, in the list or on the canvas.');
 
-/** A keyframe at the playhead on these properties of every selected layer. */
-const keyAll = (editor: Editor, refs: readonly PropertyRef[]): void => {
-  const { frame } = editor.state;
+/** Keyframes at the playhead on properties, which are selected; an open card stays open. */
+export const keyAll = (editor: Editor, refs: readonly PropertyRef[]): void => {
+  const { frame, selection } = editor.state;
   editor.edit(addKeys(refs, frame));
-  editor.select({ layers: editor.state.selection.layers, keys: refs.map((ref) => ({ ref, frames: [frame] })) });
+  editor.select({ ...selection, keys: refs.map((ref) => ({ ref, frames: [frame] })) });
 };
 
 /** Keyframes at the playhead for everything that is animated on the selected layers. */

@@ -130,6 +130,7 @@ const commands = {
   areaOn: { label: 'To the next part of the editor', keys: ['F6'], run: () => stepArea(1) },
   areaBack: { label: 'To the part before', keys: ['Shift+F6'], run: () => stepArea(-1) },
   fullScreen: { label: 'Full screen', keys: ['F'], run: showFullScreen },
+  newSolid: { label: 'New box, card, fan or stack …', run: (e) => e.set({ building: { layer: null } }) },
   aside: {
     label: 'Second view of the depth',
     keys: ['Shift+D'],

@@ -1,5 +1,7 @@
 import { SELECTING, toolOf, withTool } from '../store/workspace';
 import { bareFlow, CardPicture } from '../inspector/recipe/CardPicture';
+import { Button } from '../../ui/Button';
+import { COMMANDS } from '../commands/table';
 import { addShape, addText } from '../commands/layers';
 import { newItem } from '@kite/core/document/make';
 import type { KeyboardEvent } from 'react';
@@ -86,6 +88,9 @@ export const ShapesDrawer = () => {
         Pick one and drag on the canvas: Shift keeps sides equal, Alt draws from the centre. A double click or Enter
         puts it in the middle of the scene.
       </p>
+      <Button className="mt-3" onClick={() => COMMANDS.newSolid.run(editor)}>
+        {COMMANDS.newSolid.label}
+      </Button>
     </DrawerFrame>
   );
 };

@@ -119,8 +119,8 @@ export interface Workspace {
   readonly importing: { readonly files: readonly File[]; readonly at: Point | null } | null;
   /** The layer that is to be cut into panes, once it is known how many. */
   readonly paning: Id | null;
-  /** The layer that something in depth is to be made of, once it is known what. */
-  readonly building: Id | null;
+  /** The layer that something in depth is to be made of, or none for a new one, once it is known what. */
+  readonly building: { readonly layer: Id | null } | null;
   /** Layers for which it is being chosen how they are written on. */
   readonly revealing: readonly Id[] | null;
   /** Pictures that wait for their order to be chosen. */

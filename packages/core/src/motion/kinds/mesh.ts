@@ -1,8 +1,8 @@
 import { clamped, each, withFields } from '../../document/fitting';
 import { isNumber, isObject } from '../../document/is';
-import { FAR, MOST_MESH } from '../../document/params';
+import { FAR, MOST_MESH, plainMesh } from '../../document/params';
 import type { MeshValue } from '../../document/types';
-import { plainMesh, resampled } from '../../geometry/mesh';
+import { resampled } from '../../geometry/mesh';
 import { type Kind, lerp } from './types';
 
 const isCount = (n: unknown): n is number => Number.isInteger(n) && (n as number) >= 1 && (n as number) <= MOST_MESH;

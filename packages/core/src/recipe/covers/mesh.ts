@@ -1,18 +1,29 @@
 import { mesh as meshParam, percent } from '../../document/params';
 import { grown } from '../../geometry/bounds';
-import { wayAt } from '../../geometry/mesh';
+import { bendOf, wayAt } from '../../geometry/mesh';
 import { warpBy } from '../../geometry/warp';
 import { marksBy, warping } from '../bent';
 import { boxOfMarks } from '../marks';
 import { cover } from '../types';
 import { AREA, boxOfArea } from './area';
 
-/** Cells of the grid that pictures are bent by are about so large, in pixels, and no more than so many each way in a column or a row. */
-const CELL = 10;
-const MOST_IN_ONE = 16;
+/** How far what is bent by a grid may lie from where the mesh has it, in pixels, and the most cells between two of its points. */
+const [TOLERANCE, MOST_IN_ONE] = [0.25, 16];
 
-const cellsFor = (length: number, pieces: number): number =>
-  pieces * Math.min(MOST_IN_ONE, Math.max(1, Math.ceil(length / pieces / CELL)));
+/** Cells between two points of a mesh: a curve is as far from its chord as its bend by the square of these, an eighth of it. */
+const cellsFor = (bend: number): number =>
+  Math.min(MOST_IN_ONE, Math.max(1, Math.ceil(Math.sqrt((3 * bend) / (8 * TOLERANCE)))));
+
+/** Lines in equal steps over what a mesh is of, and at the ends of what is bent with it. */
+const linesOf = (
+  [least, most]: readonly [number, number],
+  [from, to]: readonly [number, number],
+  steps: number,
+): readonly number[] => [
+  ...(least < from ? [least] : []),
+  ...Array.from({ length: steps + 1 }, (_, i) => from + ((to - from) * i) / steps),
+  ...(most > to ? [most] : []),
+];
 
 /** What is above bent by a mesh of points. */
 export const mesh = cover({
@@ -40,10 +51,9 @@ export const mesh = cover({
     };
     // What effects spread beyond the box is moved as its edge is.
     const whole = grown(all, 2);
-    const [columns, rows] = [
-      cellsFor(whole.right - whole.left, points.columns),
-      cellsFor(whole.bottom - whole.top, points.rows),
-    ];
-    return marksBy(warping(to, warpBy(whole, columns, rows, to)), marks);
+    const cells = cellsFor(bendOf(points));
+    const xs = linesOf([whole.left, whole.right], [box.left, box.right], points.columns * cells);
+    const ys = linesOf([whole.top, whole.bottom], [box.top, box.bottom], points.rows * cells);
+    return marksBy(warping(to, warpBy(xs, ys, to)), marks);
   },
 });

@@ -9,7 +9,7 @@ import { short } from '../types';
 const APART = 17.3;
 
 /** The frame's version of `count`, each of which is held for `every` frames; they come round in turn. */
-export const versionAt = (frame: number, every: number, count: number): number => {
+const versionAt = (frame: number, every: number, count: number): number => {
   const turn = Math.floor(frame / Math.max(1, every)) % count;
   return turn < 0 ? turn + count : turn;
 };

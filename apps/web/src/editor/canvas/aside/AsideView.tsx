@@ -7,6 +7,7 @@ import { Button, IconButton } from '../../../ui/Button';
 import { followPointer } from '../../../ui/drag';
 import { Segments } from '../../../ui/Segments';
 import { useSize } from '../../../ui/useSize';
+import { COMMANDS } from '../../commands/table';
 import { writeValues } from '../../commands/layers';
 import { useEditor, useSlice } from '../../store/context';
 import { sceneOf } from '../../store/state';
@@ -168,8 +169,11 @@ const NothingDeep = () => {
           Give depth to what is selected
         </Button>
       ) : (
-        <p className="text-ink-2">Select layers, and switch Depth on.</p>
+        <p className="text-ink-2">Select layers, and switch Depth on, or begin with something new.</p>
       )}
+      <Button className="pointer-events-auto" onClick={() => COMMANDS.newSolid.run(editor)}>
+        {COMMANDS.newSolid.label}
+      </Button>
     </div>
   );
 };

@@ -27,8 +27,7 @@ export const GroupHandles = ({ view, pointOf }: Stage) => {
   useSlice((s) => ({ doc: s.doc, selection: s.selection, frame: frameOfCard(s), fontsCame: s.fontsCame }));
   const card = editedCard(editor, view);
   if (card?.item.kind !== 'group') return null;
-  const layer = editor.scene.layers[editor.state.selection.layers[0] as string];
-  if (layer?.kind !== 'drawing') return null;
+  const { layer } = card;
   const place = card.values as unknown as Values<typeof PLACE>;
   const own = cardsBox(editor.program, layer.id, card.item.children ?? [], editor.state.frame);
   if (!own) return null;

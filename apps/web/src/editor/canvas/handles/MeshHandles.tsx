@@ -1,5 +1,5 @@
 import type { Values } from '@kite/core/document/params';
-import type { DrawingLayer, MeshValue, Point } from '@kite/core/document/types';
+import type { MeshValue, Point } from '@kite/core/document/types';
 import { groupOf, listOf } from '@kite/core/edits/recipe';
 import type { Box } from '@kite/core/geometry/bounds';
 import { wayAt, wayOf, withWay } from '@kite/core/geometry/mesh';
@@ -24,11 +24,10 @@ const tidy = (n: number): number => Math.round(n * 10) / 10;
 
 /** The box of what an open mesh bends, in the card's pixels; null where nothing is above it. */
 const boxAbove = (editor: Editor, card: EditedCard): Box | null => {
-  const { layer: id } = card.ref('');
-  const layer = editor.scene.layers[id] as DrawingLayer;
-  const list = listOf(layer, groupOf(layer.items, card.item.id));
-  const above = list.slice(0, list.indexOf(card.item.id));
-  const { marks } = editor.program.flowAt(id, above, editor.state.frame);
+  const { layer, item } = card;
+  const list = listOf(layer, groupOf(layer.items, item.id));
+  const above = list.slice(0, list.indexOf(item.id));
+  const { marks } = editor.program.flowAt(layer.id, above, editor.state.frame);
   return boxOfArea(boxOfMarks(marks, false), card.values as unknown as Values<typeof AREA>);
 };
 

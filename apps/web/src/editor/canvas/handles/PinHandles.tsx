@@ -41,7 +41,7 @@ export const PinHandles = ({ view, pointOf }: Stage) => {
     ref: card.ref(key),
     at: applyThrough(card.toArea, card.values[key] as Point),
   }));
-  const beside = cornersBeside(editor, card.ref('').layer, card.item.id);
+  const beside = cornersBeside(editor, card.layer.id, card.item.id);
 
   const onCorner = (ref: PropertyRef) => (event: PointerEvent) => {
     const writes = writesAt(editor.state, [ref]);

@@ -1,11 +1,12 @@
 /** The card whose own handles the canvas shows. */
-import type { Id, Item, Point, PropertyRef } from '@kite/core/document/types';
+import type { DrawingLayer, Id, Item, Point, PropertyRef } from '@kite/core/document/types';
 import { applyThrough, type Through, throughBack, throughBoth } from '@kite/core/geometry/through';
 import type { Editor } from '../../store/editor';
 import type { View } from '../../store/workspace';
 import { toScene, viewMatrix } from '../view';
 
 export interface EditedCard {
+  readonly layer: DrawingLayer;
   readonly item: Item;
   readonly values: { readonly [key: string]: unknown };
   /** From the card's pixels to the canvas area's. */
@@ -29,6 +30,7 @@ export const editedCard = (editor: Editor, view: View): EditedCard | null => {
   const back = shown && throughBack(shown.through);
   if (!shown || !back) return null;
   return {
+    layer,
     item,
     values: shown.values,
     toArea: throughBoth(viewMatrix(view), shown.through),

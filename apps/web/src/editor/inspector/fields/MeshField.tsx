@@ -1,6 +1,6 @@
-import { MOST_MESH } from '@kite/core/document/params';
+import { MOST_MESH, plainMesh } from '@kite/core/document/params';
 import type { MeshValue } from '@kite/core/document/types';
-import { plainMesh, resampled } from '@kite/core/geometry/mesh';
+import { resampled } from '@kite/core/geometry/mesh';
 import { Button } from '../../../ui/Button';
 import { NumberField } from '../../../ui/NumberField';
 

@@ -31,7 +31,7 @@ export const layerMenu = (editor: Editor, layer: Layer, rename: () => void): (Me
     {
       label: 'Make a box, card, fan or stack …',
       disabled: layer.kind !== 'drawing' || layer.locked,
-      onSelect: () => editor.set({ building: id }),
+      onSelect: () => editor.set({ building: { layer: id } }),
     },
     {
       label: 'Put a text on it',
