@@ -1,11 +1,12 @@
 /** What effects, mattes and feathered masks cost over a frame of 1920 × 1080, beside the platform's own filters in the same run. */
 import { createCanvas, type Canvas } from '@napi-rs/canvas';
 import { newDrawing, newItem, newScene } from '@kite/core/document/make';
-import type { DrawingLayer, Id, Item, Scene, Value } from '@kite/core/document/types';
+import type { DrawingLayer, Id, Item, Point, Scene, Value } from '@kite/core/document/types';
 import { filling, paint } from '@kite/core/paint/canvas';
 import { type Context2D, SurfacePool, surfaceOver } from '@kite/core/paint/surface';
 import { NO_PICTURES } from '@kite/core/paint/target';
 import { compileScene, type Library, NO_LIBRARY } from '@kite/core/scene/compile';
+import { type ComingParts, grown, grownTo } from '@kite/core/picture/growth';
 import { EMPTY_STOCK, materialsFor } from '@kite/render/materials';
 
 const SIZE = { width: 1920, height: 1080, rate: { num: 30, den: 1 }, length: 30, background: null };
@@ -124,6 +125,35 @@ const letter = (...cards: readonly Item[]): DrawingLayer => {
   ]);
 };
 
+const GROWN_SIDE = 1000;
+/** Milliseconds in which a growth through a disc of 1000 × 1000 cells is found, once, and in which a frame of it is. */
+const growing = (): { found: number; frame: number } => {
+  const alpha = Uint8Array.from({ length: GROWN_SIDE ** 2 }, (_, i) => {
+    const [x, y] = [i % GROWN_SIDE, Math.floor(i / GROWN_SIDE)];
+    return Math.hypot(x - GROWN_SIDE / 2, y - GROWN_SIDE / 2) < GROWN_SIDE / 2 - 4 ? 255 : 0;
+  });
+  const grid = { width: GROWN_SIDE, height: GROWN_SIDE, alpha, scale: 1, place: (at: Point) => at };
+  const growth = { value: { points: [], strokes: [] }, gap: 0, tip: 0, backwards: false };
+  const timed = (run: () => void): number => {
+    const times = Array.from({ length: TURNS }, () => {
+      const start = performance.now();
+      run();
+      return performance.now() - start;
+    });
+    return median(times.slice(2));
+  };
+  const result = grown(grid, growth);
+  const pixels = new Uint32Array(GROWN_SIDE ** 2);
+  let coming: ComingParts | undefined;
+  return {
+    found: timed(() => grown(grid, growth)),
+    frame:
+      timed(() => {
+        for (let n = 1; n <= 20; n++) coming = grownTo(result, n / 20, 4, pixels, coming);
+      }) / 20,
+  };
+};
+
 /** As in a thread that hands its pictures over: from then on every look into a buffer asks whether it is still there. */
 const handOver = (): void => void structuredClone(null, { transfer: [new ArrayBuffer(1)] });
 
@@ -154,6 +184,7 @@ export const measureEffects = async (): Promise<{ effects: Record<string, number
   const mask: Item = { ...newItem('m', 'mask', { feather: 20 }), children: ['me'] };
   const masked = letter(mask, newItem('me', 'ellipse', { width: 500, height: 500 }));
   const alone = drawing(bare, library, true);
+  const { found, frame } = growing();
   return {
     effects: {
       toFilter,
@@ -161,6 +192,8 @@ export const measureEffects = async (): Promise<{ effects: Record<string, number
       colorMs: named(COLORS),
       placeMs: named(PLACES),
       matteMs: round(drawing(sceneOf({ ...disc, hidden: true }, letter(cut('d'))), library, true) - alone),
+      growthMs: { found: round(found), frame: round(frame) },
+      growMs: round(drawing(sceneOf(letter(newItem('g', 'grow'))), library, true) - alone),
       featherMs: round(drawing(sceneOf(masked), library, true) - alone),
     },
   };

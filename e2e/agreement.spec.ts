@@ -152,6 +152,9 @@ test('words, cut-outs, masks, inks and blurs are the same in preview, PNG, banne
   ).toBeLessThan(0.01);
 });
 
+/** The middle of a row of them. */
+const rowAt = (row: number): number => 24 + row * 42;
+
 /** A disc on a square for each effect, in rows. */
 const effectsScene = async (server: Server): Promise<string> => {
   const size = { width: 300, height: 250, rate: { num: 25, den: 1 }, length: 20, background: '#26324F' };
@@ -188,6 +191,10 @@ const effectsScene = async (server: Server): Promise<string> => {
     ['warp', { amount: 5, size: 12, phase: 0.4 }],
     ['clouds', { size: 18, loop: 11, form: 'ridged' }],
     ['mesh', { points: { columns: 1, rows: 1, ways: [4, 5, -2, -6, 6, 2, -4, 7] } }],
+    [
+      'grow',
+      { shown: 0.6, soft: 3, tip: 4, from: { points: [{ at: [-16, 12], root: true, wait: 0, pace: 1 }], strokes: [] } },
+    ],
   ];
   const layers = effects.map(([kind, values], i) =>
     newDrawing(
@@ -201,7 +208,7 @@ const effectsScene = async (server: Server): Promise<string> => {
         newItem(`g${i}`, 'fill', { color: '#F2E9DCC0' }),
         newItem(`x${i}`, kind, values),
       ],
-      { position: [30 + (i % 6) * 48, 28 + Math.floor(i / 6) * 48] },
+      { position: [30 + (i % 6) * 48, rowAt(Math.floor(i / 6))] },
     ),
   );
   // Across the whole scene, unseen: what shows of it is where others are cut by it.
@@ -215,7 +222,7 @@ const effectsScene = async (server: Server): Promise<string> => {
       newItem('mf', 'fill', { color: '#7FB2E5' }),
       newItem('mb', 'blur', { amount: 2 }),
     ],
-    { position: [30, 124] },
+    { position: [30, rowAt(2)] },
   );
   const moving = effects.flatMap(([kind], i) => (kind === 'trail' || kind === 'motion-blur' ? [`l${i}`] : []));
   const cover = newDrawing(scene, 'over', 'Over all', [
@@ -226,7 +233,7 @@ const effectsScene = async (server: Server): Promise<string> => {
   const doc = [
     addLayers('s', [cover, ...layers, { ...cutting, hidden: true }]),
     ...moving.map((layer) => {
-      const [x, y] = [(30 + (Number(layer.slice(1)) % 6) * 48) as number, 28 + 3 * 48];
+      const [x, y] = [(30 + (Number(layer.slice(1)) % 6) * 48) as number, rowAt(3)];
       return animate({ scene: 's', layer, key: 'position' }, [
         [0, [x - 20, y], { kind: 'linear' }],
         [14, [x + 20, y - 8]],
@@ -242,7 +249,7 @@ test('every effect is the same in preview, PNG, banner and SVG', async ({ page, 
   await page.goto(`${server.url}/projects/${id}`);
   await expect(page.getByTestId('layer-row').first()).toBeVisible();
   const { png, svg } = await agreeing(page, server, context, id);
-  const apart = distances(svg, png, (_x, y) => y < 194);
+  const apart = distances(svg, png, (_x, y) => y < rowAt(4) - 20);
   // SVG grows an outline by squares: its corners are not round.
   expect([share(apart, 3) < 0.02, share(apart, 40) < 0.001]).toEqual([true, true]);
 });

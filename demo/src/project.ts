@@ -1,6 +1,7 @@
 import { newProject } from '@kite/core/document/make';
 import type { Project } from '@kite/core/document/types';
 import { ProjectBuilder } from './builder';
+import { climbingPlant } from './climbingPlant';
 import { lampFan } from './lampFan';
 import { lateTicket } from './lateTicket';
 import { markReveal } from './markReveal';
@@ -22,6 +23,7 @@ export const demoProject = (): Project => {
   windowGrid(project);
   turningSign(project);
   stretchedWords(project);
+  climbingPlant(project);
   lateTicket(project);
   return project.doc;
 };

@@ -29,6 +29,11 @@ export const LIMITS = {
   picturePixels: 64_000_000,
   cutSeeds: 200,
   cutPoints: 20_000,
+  /** Where something grows from, waits, or goes on at another pace. */
+  growthPoints: 100,
+  /** Strokes that it follows, and points of each. */
+  growthStrokes: 200,
+  strokePoints: 2_000,
 } as const;
 
 type Limits = readonly [least: number, most: number];
@@ -54,6 +59,12 @@ export const MOVE_LIMITS = {
   rounds: [1, 1_000],
   speed: [0.01, 100],
   seed: [0, 1_000_000],
+} as const satisfies { readonly [key: string]: Limits };
+
+/** Of where something grows from: pixels that it waits, and times as fast as everything goes. */
+export const GROWTH_LIMITS = {
+  wait: [0, 100_000],
+  pace: [0.05, 20],
 } as const satisfies { readonly [key: string]: Limits };
 
 /** Of how a picture is cut out, in pixels of the picture. */

@@ -3,7 +3,18 @@
  * ribbon's name, the evaluator and the docs follow from the description.
  */
 import { WIDEST_EYE } from './limits';
-import type { Color, CutOut, FontChoice, Gradient, Id, MeshValue, PathValue, Point, ValueTypes } from './types';
+import type {
+  Color,
+  CutOut,
+  FontChoice,
+  Gradient,
+  GrowthValue,
+  Id,
+  MeshValue,
+  PathValue,
+  Point,
+  ValueTypes,
+} from './types';
 
 export type Unit = '' | 'px' | 'deg' | 'percent' | 'frames';
 
@@ -107,6 +118,11 @@ export interface MeshParam extends Described {
   readonly kind: 'mesh';
   readonly default: MeshValue;
 }
+/** How something grows. */
+export interface GrowthParam extends Described {
+  readonly kind: 'growth';
+  readonly default: GrowthValue;
+}
 export type Param =
   | NumberParam
   | PointParam
@@ -122,7 +138,8 @@ export type Param =
   | SceneParam
   | LayerParam
   | CutoutParam
-  | MeshParam;
+  | MeshParam
+  | GrowthParam;
 
 export type Params = { readonly [key: string]: Param };
 
@@ -239,6 +256,12 @@ export const mesh = (label: string, columns: number, rows: number): MeshParam =>
   kind: 'mesh',
   label,
   default: plainMesh(columns, rows),
+});
+
+export const growth = (label: string): GrowthParam => ({
+  kind: 'growth',
+  label,
+  default: { points: [], strokes: [] },
 });
 
 export const choice = <const C extends string>(

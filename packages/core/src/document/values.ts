@@ -46,6 +46,23 @@ export interface CutStroke {
   readonly size: number;
   readonly points: readonly Point[];
 }
+/** Where something grows from, or where on its way it waits and goes on at another pace. */
+export interface GrowthPoint {
+  readonly at: Point;
+  /** Whether it grows from here. */
+  readonly root: boolean;
+  /** Pixels that what grows elsewhere comes along before it sets out from here. */
+  readonly wait: number;
+  /** How fast it goes on from here: 1 as everything does. */
+  readonly pace: number;
+}
+/** A stroke drawn by hand: x, y and the milliseconds since it began of each of its points. */
+export type GuideStroke = readonly number[];
+/** How something grows: from roots, by the way inside it; or, where there are strokes, as those were drawn. */
+export interface GrowthValue {
+  readonly points: readonly GrowthPoint[];
+  readonly strokes: readonly GuideStroke[];
+}
 /** A grid of so many columns and rows, and how far each of its points is moved from where it stands in a plain one: x and y, row by row. */
 export interface MeshValue {
   readonly columns: number;
@@ -83,6 +100,7 @@ export interface ValueTypes {
   layer: Id;
   cutout: CutOut;
   mesh: MeshValue;
+  growth: GrowthValue;
 }
 export type ValueKind = keyof ValueTypes;
 export type Value = ValueTypes[ValueKind];

@@ -74,8 +74,8 @@ const covered = (marks: readonly Mark[], take: (work: number) => void): Outline[
 /** The most work that shapes to be written on may take to draw, and to be made one area. */
 const MOST_WORK = 20_000;
 
-/** What is to be written on; RangeError where finding its middle lines would never end. */
-const shapesOf = (name: string, marks: readonly Mark[]): Outline[] => {
+/** What is to be written on, or grown along; RangeError where finding its middle lines would never end. */
+export const shapesOf = (name: string, marks: readonly Mark[]): Outline[] => {
   const tooIntricate = new RangeError(`“${name}” is too intricate to be written on`);
   let left = MOST_WORK;
   const take = (work: number): void => {

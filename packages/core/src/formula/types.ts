@@ -56,7 +56,8 @@ export type Type =
         | 'scene'
         | 'layer'
         | 'cutout'
-        | 'mesh';
+        | 'mesh'
+        | 'growth';
     }
   /** A size of 0 is not known before it runs. */
   | { readonly kind: 'vector'; readonly size: number };

@@ -9,6 +9,7 @@ import { flattened } from './flatten';
 import { type Outline, smoothThrough } from './outline';
 import { areaOf, outlinesOf } from './polygons';
 import { distances, type Grid, rastered } from './raster';
+import { simplified } from './simplify';
 import { pruned, thinned, type Walked, walked } from './thin';
 
 /** A smooth line through points: see smoothThrough. */
@@ -43,21 +44,6 @@ const smoothed = (points: readonly Point[], reach: number): Point[] =>
     }
     return [x / (2 * own + 1), y / (2 * own + 1)];
   });
-
-/** As few of the points as lie within a tolerance of the rest (Douglas and Peucker 1973). */
-const simplified = (points: readonly Point[], tolerance: number): Point[] => {
-  if (points.length < 3) return [...points];
-  const [[ax, ay], [bx, by]] = [points[0]!, points.at(-1)!];
-  const length = Math.hypot(bx - ax, by - ay);
-  let [far, at] = [0, 0];
-  points.forEach(([x, y], i) => {
-    const d =
-      length < 1e-9 ? Math.hypot(x - ax, y - ay) : Math.abs((bx - ax) * (ay - y) - (ax - x) * (by - ay)) / length;
-    if (d > far) [far, at] = [d, i];
-  });
-  if (far <= tolerance) return [points[0]!, points.at(-1)!];
-  return [...simplified(points.slice(0, at + 1), tolerance).slice(0, -1), ...simplified(points.slice(at), tolerance)];
-};
 
 /** The way in which a line sets out from its end, over so many points. */
 const headingAt = (points: readonly Point[], end: 'first' | 'last', over: number): Point => {

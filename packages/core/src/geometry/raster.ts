@@ -53,26 +53,31 @@ const FAR = 1e20;
 
 /** The lower envelope of parabolas along one line (Felzenszwalb and Huttenlocher, Distance Transforms of Sampled Functions, 2012). */
 const alongLine = (f: Float64Array, n: number, v: Int32Array, z: Float64Array, out: Float64Array): void => {
-  let k = 0;
-  v[0] = 0;
-  z[0] = -FAR;
-  z[1] = FAR;
-  for (let q = 1; q < n; q++) {
-    const meet = () => (f[q]! + q * q - (f[v[k]!]! + v[k]! * v[k]!)) / (2 * q - 2 * v[k]!);
-    let s = meet();
-    while (k > 0 && s <= z[k]!) {
+  let k = -1;
+  for (let q = 0; q < n; q++) {
+    const own = f[q]!;
+    // What is as far as can be is nearest to nothing.
+    if (own >= FAR) continue;
+    let s = -FAR;
+    while (k >= 0) {
+      const p = v[k]!;
+      s = (own + q * q - f[p]! - p * p) / (2 * (q - p));
+      if (s > z[k]!) break;
       k--;
-      s = meet();
     }
     k++;
     v[k] = q;
-    z[k] = s;
-    z[k + 1] = FAR;
+    z[k] = k === 0 ? -FAR : s;
   }
-  k = 0;
-  for (let q = 0; q < n; q++) {
-    while (z[k + 1]! < q) k++;
-    out[q] = (q - v[k]!) ** 2 + f[v[k]!]!;
+  if (k < 0) {
+    out.fill(FAR, 0, n);
+    return;
+  }
+  z[k + 1] = FAR;
+  for (let q = 0, i = 0; q < n; q++) {
+    while (z[i + 1]! < q) i++;
+    const p = v[i]!;
+    out[q] = (q - p) * (q - p) + f[p]!;
   }
 };
 
@@ -81,7 +86,8 @@ export const distances = (
   { width, height }: Pick<Grid, 'width' | 'height'>,
   wanted: (cell: number) => boolean,
 ): Float64Array => {
-  const grid = Float64Array.from({ length: width * height }, (_, i) => (wanted(i) ? 0 : FAR));
+  const grid = new Float64Array(width * height);
+  for (let i = 0; i < grid.length; i++) grid[i] = wanted(i) ? 0 : FAR;
   const most = Math.max(width, height);
   const [line, out] = [new Float64Array(most), new Float64Array(most)];
   const [v, z] = [new Int32Array(most), new Float64Array(most + 1)];
@@ -95,5 +101,6 @@ export const distances = (
     alongLine(line, width, v, z, out);
     grid.set(out.subarray(0, width), y * width);
   }
-  return grid.map(Math.sqrt);
+  for (let i = 0; i < grid.length; i++) grid[i] = Math.sqrt(grid[i]!);
+  return grid;
 };

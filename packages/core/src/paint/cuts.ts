@@ -7,10 +7,11 @@ import { meanScale, multiply } from '../geometry/matrix';
 import { trace } from '../geometry/trace';
 import { blurBy } from '../recipe/covers/blur';
 import { deviationOf } from '../recipe/marks';
-import type { AreaCut, Cut, CutMode, Mark } from '../recipe/types';
+import type { AreaCut, Cut, CutMode } from '../recipe/types';
 import { areaOn } from './crisp';
 import { type Changed, changed, drawThrough, finished, shrinkFor, whole } from './change';
-import { type Target, targetOf } from './target';
+import { drawGrowth } from './growth';
+import { type DrawMarks, type Target, targetOf } from './target';
 
 /** How an area is laid over those before it, as areas. */
 const JOINING: { readonly [M in CutMode]: string } = {
@@ -38,9 +39,6 @@ const fillArea = ({ context, view }: Target, cut: AreaCut): void => {
   context.fill('nonzero');
 };
 
-/** How marks are drawn: handed on, since those draw cuts in turn. */
-type DrawMarks = (target: Target, marks: readonly Mark[]) => void;
-
 /** An area with a soft edge, a picture, or all but one of these, on a surface that reaches `margin` pixels beyond the target on each side. */
 const drawnArea = (
   target: Target,
@@ -48,7 +46,7 @@ const drawnArea = (
   drawMarks: DrawMarks,
 ): { readonly area: Changed; readonly margin: number; readonly shrink: number } => {
   const { clip, view, tools } = target;
-  const deviation = 'marks' in cut ? 0 : deviationOf(cut.feather) * cut.scale * meanScale(view);
+  const deviation = 'outlines' in cut ? deviationOf(cut.feather) * cut.scale * meanScale(view) : 0;
   const margin = Math.ceil(deviation * 3);
   const by = blurBy(deviation);
   const shrink = by ? shrinkFor(by, 1, tools.pool) : 1;
@@ -61,6 +59,7 @@ const drawnArea = (
   const inner = targetOf(plain, width, height, scaled, tools);
   Object.assign(plain.context, { globalAlpha: 1, globalCompositeOperation: 'source-over' });
   if ('marks' in cut) drawMarks(inner, cut.marks);
+  else if ('growth' in cut) drawGrowth(inner, cut, drawMarks);
   else fillArea(inner, cut);
   const area = by ? changed(plain, by, { width, height, scale: 1 / shrink }) : whole(plain);
   if (shrink <= 1 && !cut.inverted) return { area, margin, shrink };

@@ -7,7 +7,7 @@ import { type Bend, isWarp, matrixOfBend } from '../geometry/warp';
 import type { Matrix } from '../geometry/matrix';
 import { areaOf, outlinesOf } from '../geometry/polygons';
 import { dataOf } from '../geometry/trace';
-import { boxOfMarks, deviationOf, markBox } from '../recipe/marks';
+import { boxOfMarks, deviationOf, markBox, markThrough } from '../recipe/marks';
 import type { AreaCut, Cut, GroupMark, Ink, Mark } from '../recipe/types';
 import type { DisplayList } from '../scene/compile';
 
@@ -208,7 +208,9 @@ class Writer {
 
   /** White where the area of a cut is, as strong as it counts. */
   private area(cut: Cut, size: Size): string {
-    const shape = 'marks' in cut ? this.white(cut.marks, size) : this.soft(cut);
+    if ('growth' in cut) this.notes.add('What grows is shown whole in the SVG, which has no means for it.');
+    const drawn = 'growth' in cut ? cut.growth.through.map((m) => markThrough(cut.matrix, m)) : [];
+    const shape = 'outlines' in cut ? this.soft(cut) : this.white('marks' in cut ? cut.marks : drawn, size);
     return `<g${attribute('opacity', cut.strength, 1)}>${cut.inverted ? this.inverse(shape, size) : shape}</g>`;
   }
 

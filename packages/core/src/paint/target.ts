@@ -2,6 +2,7 @@
 import type { CutOut, PictureAsset } from '../document/types';
 import type { Box } from '../geometry/bounds';
 import type { Matrix } from '../geometry/matrix';
+import type { Mark } from '../recipe/types';
 import type { Context2D, Surface, SurfacePool } from './surface';
 
 /** Pictures that have been read, as what drawImage takes; null for one that is not here (yet). */
@@ -38,3 +39,6 @@ export const targetOf = (
   const clip = { left: 0, top: 0, right: width, bottom: height };
   return { context, clip, open: clip, view, tools };
 };
+
+/** How marks are drawn: handed to what is drawn by marks in turn. */
+export type DrawMarks = (target: Target, marks: readonly Mark[]) => void;

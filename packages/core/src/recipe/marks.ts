@@ -13,10 +13,11 @@ export const shapeThrough = (m: Matrix, shape: Shape, alpha: number): Shape => (
   alpha: shape.alpha * alpha,
 });
 
-const cutThrough = (m: Matrix, cut: Cut): Cut =>
-  'marks' in cut
-    ? { ...cut, marks: cut.marks.map((mark) => markThrough(m, mark)) }
-    : { ...cut, matrix: multiply(m, cut.matrix), scale: cut.scale * meanScale(m) };
+const cutThrough = (m: Matrix, cut: Cut): Cut => {
+  if ('marks' in cut) return { ...cut, marks: cut.marks.map((mark) => markThrough(m, mark)) };
+  const matrix = multiply(m, cut.matrix);
+  return 'growth' in cut ? { ...cut, matrix } : { ...cut, matrix, scale: cut.scale * meanScale(m) };
+};
 
 export const markThrough = (m: Matrix, mark: Mark): Mark =>
   mark.op === 'group'
@@ -135,6 +136,10 @@ const NOTHING: Box = { left: 0, top: 0, right: 0, bottom: 0 };
 const boxOfCut = (cut: Cut): Box | null => {
   if (cut.inverted) return null;
   if ('marks' in cut) return boxOfMarks(cut.marks) ?? NOTHING;
+  if ('growth' in cut) {
+    const own = boxOfMarks(cut.growth.through);
+    return own ? boxThrough(cut.matrix, own) : NOTHING;
+  }
   const { outlines, matrix, feather, scale } = cut;
   const bare = outlines.reduce<Box | null>((sum, o) => union(sum, outlineBox(o)), null);
   return bare ? grown(boxThrough(matrix, bare), deviationOf(feather) * 3 * scale) : NOTHING;

@@ -136,7 +136,10 @@ const dashCount = (outlines: readonly Outline[], dashes: readonly number[]): num
   return (outlines.reduce((sum, o) => sum + roughLength(o), 0) / pattern) * dashes.length;
 };
 
-const workOfCut = (cut: Cut): number => PER_MARK + ('marks' in cut ? workOfMarks(cut.marks) : workOf(cut.outlines));
+const workOfCut = (cut: Cut): number => {
+  if ('marks' in cut) return PER_MARK + workOfMarks(cut.marks);
+  return PER_MARK + ('growth' in cut ? workOfMarks(cut.growth.through) : workOf(cut.outlines));
+};
 
 /** What a mark costs, with all that stands in it. */
 export const workOfMark = (mark: Mark): number => {

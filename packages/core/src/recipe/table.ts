@@ -10,6 +10,7 @@ import { glow } from './covers/glow';
 import { invert } from './covers/invert';
 import { levels } from './covers/levels';
 import { grain } from './covers/grain';
+import { grow } from './covers/grow';
 import { outline } from './covers/outline';
 import { pixelate } from './covers/pixelate';
 import { tile } from './covers/tile';
@@ -69,6 +70,7 @@ const LIST = [
   mask,
   matte,
   wipe,
+  grow,
   pin,
   mesh,
   blur,

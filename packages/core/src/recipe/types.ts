@@ -12,6 +12,7 @@ import type { Outline } from '../geometry/outline';
 import type { Through } from '../geometry/through';
 import type { Space } from '../geometry/space';
 import type { Copy, TextPart, TextUnit } from '../motion/sampler';
+import type { Growing } from '../picture/growth';
 import type { PartOfText } from '../type/parts';
 import type { Fonts } from '../type/types';
 
@@ -136,8 +137,22 @@ export interface AreaCut extends CutBase {
 export interface PictureCut extends CutBase {
   readonly marks: readonly Mark[];
 }
+/** How something grows through what marks draw: the same object while that is the same growth. */
+export interface Growth extends Growing {
+  /** Lengths are in their pixels. */
+  readonly through: readonly Mark[];
+}
+/** What something that grows has come to. */
+export interface GrowthCut extends CutBase {
+  readonly growth: Growth;
+  /** The share of it that has come, 0..1. */
+  readonly shown: number;
+  /** How far its edge fades, in its own pixels. */
+  readonly soft: number;
+  readonly matrix: Matrix;
+}
 /** What decides where marks show. */
-export type Cut = AreaCut | PictureCut;
+export type Cut = AreaCut | PictureCut | GrowthCut;
 /** A picture, its middle at the origin. */
 export interface PictureMark {
   readonly op: 'picture';

@@ -34,7 +34,9 @@ const cutsOf = (mark: Mark): readonly Cut[] => (mark.op === 'group' && mark.cuts
 const marksOfCuts = (mark: Mark): readonly Mark[] => cutsOf(mark).flatMap((cut) => ('marks' in cut ? cut.marks : []));
 /** Surfaces that cuts need beside the picture: for the area so far, for one more, and for its soft edge. */
 const heldByCuts = (mark: Mark): number => (cutsOf(mark).some(isSoft) ? 3 : cutsOf(mark).length > 1 ? 1 : 0);
-const isSoft = (cut: Cut): boolean => cut.inverted || 'marks' in cut || cut.feather > 0;
+const isSoft = (cut: Cut): boolean => cut.inverted || !('outlines' in cut) || cut.feather > 0;
+/** Whether its area is found pixel by pixel. */
+const isMade = (cut: Cut): boolean => 'growth' in cut || ('feather' in cut && cut.feather > 0);
 
 /** Whether a group is drawn on a surface of its own. */
 const hasSurface = (mark: Mark): boolean =>
@@ -50,8 +52,7 @@ const hasSurface = (mark: Mark): boolean =>
 const weightOf = (mark: Mark): number => {
   if (mark.op !== 'group') return WEIGHT[mark.op];
   if (!hasSurface(mark)) return 0;
-  const effects =
-    (mark.effect || mark.bend ? 1 : 0) + cutsOf(mark).filter((cut) => 'feather' in cut && cut.feather > 0).length;
+  const effects = (mark.effect || mark.bend ? 1 : 0) + cutsOf(mark).filter(isMade).length;
   return WEIGHT.surface * (1 + cutsOf(mark).length) + WEIGHT.effect * effects;
 };
 

@@ -92,6 +92,18 @@ export const randomValue = (chance: Chance, param: Param, how: Wildness): Value 
       const [columns, rows] = [chance.whole(1, 3), chance.whole(1, 3)];
       return { columns, rows, ways: Array.from({ length: 2 * (columns + 1) * (rows + 1) }, () => number(-FAR, FAR)) };
     }
+    case 'growth':
+      return {
+        points: chance.times(0, 3, () => ({
+          at: [number(-FAR, FAR), number(-FAR, FAR)] as const,
+          root: chance.happens(0.5),
+          wait: number(0, 200),
+          pace: number(0.05, 20),
+        })),
+        strokes: chance.times(0, 2, () =>
+          chance.times(1, 3, () => [number(-FAR, FAR), number(-FAR, FAR), number(0, 1_000)]).flat(),
+        ),
+      };
     case 'cutout':
       return {
         seeds: chance.times(0, 2, () => ({ x: number(-FAR, FAR), y: number(-FAR, FAR), tolerance: number(0, 1) })),

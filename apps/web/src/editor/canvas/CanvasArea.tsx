@@ -20,6 +20,7 @@ import { sceneOf } from '../store/state';
 import { GradientHandles } from './handles/GradientHandles';
 import { MeshHandles } from './handles/MeshHandles';
 import { PinHandles } from './handles/PinHandles';
+import { GrowthHandles } from './handles/GrowthHandles';
 import { GroupHandles } from './handles/GroupHandles';
 import { Handles } from './handles/Handles';
 import { MotionPaths } from './handles/MotionPath';
@@ -33,6 +34,7 @@ import { AidLines, Rulers, SnapMarks } from './looks/Overlays';
 import type { Stage } from './stage';
 import { DrawAs } from './tools/DrawAs';
 import { CutOutTool } from './tools/CutOut';
+import { SowTool } from './tools/Sow';
 import type { Swept } from './tools/press';
 import { TOOLS } from './tools/table';
 import { TextEditing } from './tools/TextEditing';
@@ -236,6 +238,7 @@ export const CanvasArea = () => {
         <GradientHandles {...stage} />
         <PinHandles {...stage} />
         <MeshHandles {...stage} />
+        <GrowthHandles {...stage} />
         <SnapMarks {...stage} />
         {swept && <SweptFrame view={view} swept={swept} />}
       </svg>
@@ -243,6 +246,7 @@ export const CanvasArea = () => {
       <CompareLine view={view} />
       <TextEditing {...stage} />
       <CutOutTool {...stage} />
+      <SowTool {...stage} />
       {Over && <Over {...stage} />}
       <DrawAs />
       <InPlaceBar />

@@ -28,6 +28,8 @@ const within = (at: Point, matrix: Matrix): Point | null => {
 };
 
 const isInCut = (cut: Cut, at: Point, world: Matrix): boolean => {
+  // What has not grown yet is pressed as what has.
+  if ('growth' in cut) return true;
   if ('marks' in cut) return cut.marks.some((mark) => hits(mark, at, world, 0)) !== cut.inverted;
   const local = within(at, multiply(world, cut.matrix));
   return (local !== null && context().isPointInPath(pathOf(cut.outlines), ...local)) !== cut.inverted;

@@ -1,5 +1,5 @@
 /** The picture of the canvas: drawn by the preview worker for whatever is shown, and put straight on the screen. */
-import { isMasked } from '@kite/core/scene/uncut';
+import { isCut } from '@kite/core/scene/uncut';
 import { type RefObject, useEffect } from 'react';
 import type { Editor } from '../store/editor';
 import { type EditorState, sceneOf } from '../store/state';
@@ -44,8 +44,10 @@ const askFor = (editor: Editor, size: Size, s: EditorState): void => {
   const shown = shownPart(scene, size, viewOn(s, size), window.devicePixelRatio, around !== null);
   if (!shown) return;
   const onion = s.onion && !s.playing ? onionOf(scene, s.frame, s.onion, s.selection.layers) : null;
-  const masked = s.playing ? [] : s.selection.layers.filter((id) => isMasked(scene.layers[id]));
-  const uncut = masked.length > 0 && s.cutPart !== 'gone' ? { layers: masked, how: s.cutPart } : null;
+  const cut = s.playing ? [] : s.selection.layers.filter((id) => isCut(scene.layers[id]));
+  // Where roots are to be pressed, what has not grown yet is to be seen.
+  const how = s.cutPart === 'gone' && s.mode.kind === 'sowing' ? 'faint' : s.cutPart;
+  const uncut = cut.length > 0 && how !== 'gone' ? { layers: cut, how } : null;
   editor.preview.draw({
     scene: scene.id,
     frame: s.frame,

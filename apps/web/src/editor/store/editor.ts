@@ -22,7 +22,7 @@ import { surroundingsOf } from './inPlace';
 import { Saver } from './saver';
 import { NOTHING, type Selection, stillThere, unfoldedBy } from './selection';
 import { type EditorState, firstState, rangeOf, sceneOf } from './state';
-import { SELECTING, toolOf, type Within, withTool } from './workspace';
+import { isOfCard, SELECTING, toolOf, type Within, withTool } from './workspace';
 
 const MOST_STEPS = 500;
 
@@ -291,7 +291,7 @@ export class Editor {
     const selection = { ...NOTHING, ...part };
     // Vertices belong to the card they were selected on.
     const same = selection.card === this.state.selection.card && selection.layers[0] === this.state.selection.layers[0];
-    const mode = this.state.mode.kind === 'cutting' ? SELECTING : this.state.mode;
+    const mode = isOfCard(this.state.mode) ? SELECTING : this.state.mode;
     const unfolded = unfoldedBy(this.state.unfolded, part);
     this.set(same ? { selection, unfolded } : { selection, unfolded, vertices: [], mode });
   }

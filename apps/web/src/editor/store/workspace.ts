@@ -15,6 +15,12 @@ export interface Cutting {
   readonly size: number;
 }
 
+/** What a press on the canvas gives a growth: a root, a place to wait at, or a stroke, which may stand for one that there is. */
+export interface Sowing {
+  readonly what: 'root' | 'wait' | 'stroke';
+  readonly instead?: number;
+}
+
 export type CutPart = 'gone' | 'faint' | 'whole';
 
 /** The nest through which the open scene is seen: its surroundings show faint. */
@@ -30,6 +36,7 @@ export type Mode =
   /** A text is being typed in. */
   | { readonly kind: 'writing'; readonly layer: Id; readonly item: Id }
   | ({ readonly kind: 'cutting' } & Cutting)
+  | ({ readonly kind: 'sowing' } & Sowing)
   /** A colour is waited for; then it goes on as before. */
   | { readonly kind: 'sampling'; readonly take: (color: string) => void; readonly then: Mode };
 
@@ -43,6 +50,9 @@ export const withTool = (tool: ToolName): Mode => {
 export const SELECTING = withTool('select');
 /** The tool in hand: with whatever else goes on, it is the one to select by. */
 export const toolOf = (mode: Mode): ToolName => (mode.kind === 'tool' ? mode.tool : 'select');
+
+/** Whether it is about the open card: it ends with that. */
+export const isOfCard = (mode: Mode): boolean => mode.kind === 'cutting' || mode.kind === 'sowing';
 
 /** Scene pixel (0, 0) stands at (x, y) of the canvas area, in CSS pixels. */
 export interface View {

@@ -4,6 +4,7 @@ import { choice } from './choice';
 import { color } from './color';
 import { cutout } from './cutout';
 import { font } from './font';
+import { growth } from './growth';
 import { gradient } from './gradient';
 import { asset, layer, scene } from './links';
 import { mesh } from './mesh';
@@ -31,6 +32,7 @@ export const KINDS: { readonly [K in ValueKind]: Kind<K> } = {
   layer,
   cutout,
   mesh,
+  growth,
 };
 
 type AnyKind = Kind<ValueKind, Param, Value>;

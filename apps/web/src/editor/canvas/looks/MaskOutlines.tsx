@@ -3,7 +3,7 @@ import type { DrawingLayer, Id } from '@kite/core/document/types';
 import { throughBoth } from '@kite/core/geometry/through';
 import { dataOf } from '@kite/core/geometry/trace';
 import { outlinesThrough } from '@kite/core/recipe/bent';
-import { isMasked } from '@kite/core/scene/uncut';
+import { isCut } from '@kite/core/scene/uncut';
 import { useEditor, useSlice } from '../../store/context';
 import type { Editor } from '../../store/editor';
 import type { View } from '../../store/workspace';
@@ -38,7 +38,7 @@ export const MaskOutlines = ({ view }: Stage) => {
     <g style={{ pointerEvents: 'none' }} fill="none" strokeWidth={1.5}>
       {layers.flatMap((id) => {
         const layer = editor.scene.layers[id];
-        if (!isMasked(layer)) return [];
+        if (!isCut(layer)) return [];
         const masks = Object.values(layer.items).filter((item) => item.kind === 'mask' && item.on);
         return masks.map((mask, i) => {
           const d = outlineOf(editor, layer, mask.id, view);

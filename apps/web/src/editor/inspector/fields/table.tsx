@@ -1,10 +1,20 @@
 /** The field of each kind of parameter. */
 import type { ChoiceParam, Param } from '@kite/core/document/params';
-import type { CutOut, FontChoice, Gradient, MeshValue, PathValue, Point, PropertyRef } from '@kite/core/document/types';
+import type {
+  CutOut,
+  FontChoice,
+  Gradient,
+  GrowthValue,
+  MeshValue,
+  PathValue,
+  Point,
+  PropertyRef,
+} from '@kite/core/document/types';
 import type { ComponentType } from 'react';
 import { Segments } from '../../../ui/Segments';
 import { Select } from '../../../ui/Select';
 import { AssetField } from './AssetField';
+import { GrowthField } from './GrowthField';
 import { MeshField } from './MeshField';
 import { CutoutField } from './CutoutField';
 import { FontField } from './FontField';
@@ -103,6 +113,12 @@ const FIELDS: { readonly [K in Param['kind']]: FieldKind<Extract<Param, { kind: 
   },
   mesh: {
     Field: ({ values, write, gesture }) => <MeshField value={values[0] as MeshValue} onChange={write} {...gesture} />,
+  },
+  growth: {
+    tall: always,
+    Field: ({ values, write, refs, gesture }) => (
+      <GrowthField value={values[0] as GrowthValue} onChange={write} refTo={refs[0] as PropertyRef} {...gesture} />
+    ),
   },
   cutout: {
     tall: always,
