@@ -102,12 +102,6 @@ try {
   await page.getByTestId('bead').nth(2).click();
   await page.getByRole('button', { name: 'Ease Bounce' }).hover();
   await shot('ease');
-  await page.getByRole('button', { name: 'Scene Route title', exact: true }).click();
-  await frame(110);
-  await layer('Last tram 02:40').click();
-  await frame(97);
-  await page.getByRole('button', { name: 'Open Matte' }).click();
-  await shot('matte');
   const grid = page.getByRole('button', { name: 'Scene Window grid', exact: true });
   await grid.scrollIntoViewIfNeeded();
   await grid.click();
@@ -136,14 +130,6 @@ try {
   await page.getByRole('button', { name: 'Daylight colours' }).click();
   await page.keyboard.press('c');
 
-  await page.getByRole('button', { name: 'Scene Window grid', exact: true }).click();
-  await frame(30);
-  await page.waitForTimeout(800);
-  const stage = await page.getByTestId('canvas').boundingBox();
-  await page.mouse.dblclick(stage.x + stage.width / 2 - 60, stage.y + stage.height / 2 - 40);
-  await shot('in-place');
-  await page.getByRole('button', { name: 'Back', exact: true }).click();
-
   await page.getByRole('button', { name: 'Scene Next stop strip', exact: true }).click();
   await frame(36);
   await page.getByRole('group', { name: 'Layer Bar 3', exact: true }).click({ position: { x: 90, y: 12 } });
@@ -165,6 +151,22 @@ try {
   await page.getByRole('group', { name: 'Layer Home', exact: true }).click({ position: { x: 90, y: 12 } });
   await page.getByRole('button', { name: 'Open Corner pin' }).click();
   await shot('pins');
+  await page.getByRole('button', { name: 'Scene Climbing plant', exact: true }).click();
+  await frame(60);
+  await page.getByRole('group', { name: 'Layer Plant', exact: true }).click({ position: { x: 90, y: 12 } });
+  await page.getByRole('button', { name: 'Open Grow' }).click();
+  await page.waitForTimeout(1_200);
+  await shot('growth');
+  await page.getByRole('button', { name: 'Scene Fog and lamp', exact: true }).click();
+  await page.getByRole('group', { name: 'Layer Flame', exact: true }).click({ position: { x: 90, y: 12 } });
+  await page.keyboard.press('b');
+  await frame(6);
+  await page.getByRole('button', { name: 'Onion skin' }).click();
+  await page.getByRole('dialog', { name: 'Onion skin' }).getByRole('checkbox').check();
+  await page.keyboard.press('Escape');
+  await page.getByTestId('cels-row').first().scrollIntoViewIfNeeded();
+  await shot('cels');
+  await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Scene Route title', exact: true }).click();
   await frame(130);
 

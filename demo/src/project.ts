@@ -2,6 +2,7 @@ import { newProject } from '@kite/core/document/make';
 import type { Project } from '@kite/core/document/types';
 import { ProjectBuilder } from './builder';
 import { climbingPlant } from './climbingPlant';
+import { fogAndLamp } from './fogAndLamp';
 import { lampFan } from './lampFan';
 import { lateTicket } from './lateTicket';
 import { markReveal } from './markReveal';
@@ -24,6 +25,7 @@ export const demoProject = (): Project => {
   turningSign(project);
   stretchedWords(project);
   climbingPlant(project);
+  fogAndLamp(project);
   lateTicket(project);
   return project.doc;
 };

@@ -34,6 +34,8 @@ export const LIMITS = {
   /** Strokes that it follows, and points of each. */
   growthStrokes: 200,
   strokePoints: 2_000,
+  /** Of a brush, in one card. */
+  brushStrokes: 2_000,
 } as const;
 
 type Limits = readonly [least: number, most: number];
@@ -65,6 +67,13 @@ export const MOVE_LIMITS = {
 export const GROWTH_LIMITS = {
   wait: [0, 100_000],
   pace: [0.05, 20],
+} as const satisfies { readonly [key: string]: Limits };
+
+/** Of the strokes of a brush. */
+export const BRUSH_LIMITS = {
+  size: [0.1, 2_000],
+  thins: [0, 1],
+  taper: [0, 0.5],
 } as const satisfies { readonly [key: string]: Limits };
 
 /** Of how a picture is cut out, in pixels of the picture. */

@@ -4,6 +4,7 @@
  */
 import { WIDEST_EYE } from './limits';
 import type {
+  BrushStroke,
   Color,
   CutOut,
   FontChoice,
@@ -123,6 +124,11 @@ export interface GrowthParam extends Described {
   readonly kind: 'growth';
   readonly default: GrowthValue;
 }
+/** Strokes of a brush, in the order in which they were drawn. */
+export interface StrokesParam extends Described {
+  readonly kind: 'strokes';
+  readonly default: readonly BrushStroke[];
+}
 export type Param =
   | NumberParam
   | PointParam
@@ -139,7 +145,8 @@ export type Param =
   | LayerParam
   | CutoutParam
   | MeshParam
-  | GrowthParam;
+  | GrowthParam
+  | StrokesParam;
 
 export type Params = { readonly [key: string]: Param };
 
@@ -263,6 +270,8 @@ export const growth = (label: string): GrowthParam => ({
   label,
   default: { points: [], strokes: [] },
 });
+
+export const strokes = (label: string): StrokesParam => ({ kind: 'strokes', label, still: true, default: [] });
 
 export const choice = <const C extends string>(
   label: string,

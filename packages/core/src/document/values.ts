@@ -63,6 +63,21 @@ export interface GrowthValue {
   readonly points: readonly GrowthPoint[];
   readonly strokes: readonly GuideStroke[];
 }
+/** A stroke of a brush: its outline is made of it anew wherever it is drawn. */
+export interface BrushStroke {
+  /** x, y and how hard it was pressed, 0..1, of each point; it runs smoothly through them. */
+  readonly points: readonly number[];
+  readonly color: Color;
+  /** Its width where it is pressed half, in pixels. */
+  readonly size: number;
+  readonly tip: 'round' | 'flat';
+  /** How much the pressure changes its width, 0..1. */
+  readonly thins: number;
+  /** The share of its length over which it comes to a point at each end, 0..0.5. */
+  readonly taper: number;
+  /** Whether it takes away what is drawn before it. */
+  readonly erases: boolean;
+}
 /** A grid of so many columns and rows, and how far each of its points is moved from where it stands in a plain one: x and y, row by row. */
 export interface MeshValue {
   readonly columns: number;
@@ -101,6 +116,7 @@ export interface ValueTypes {
   cutout: CutOut;
   mesh: MeshValue;
   growth: GrowthValue;
+  strokes: readonly BrushStroke[];
 }
 export type ValueKind = keyof ValueTypes;
 export type Value = ValueTypes[ValueKind];

@@ -4,13 +4,10 @@ import type { GrowthPoint, GrowthValue, GuideStroke, Point } from '../document/t
 import { flattened } from '../geometry/flatten';
 import type { Middle } from '../geometry/middle';
 import { smoothThrough } from '../geometry/outline';
-import { simplified } from '../geometry/simplify';
+import { simplifiedTo } from '../geometry/simplify';
 
 /** How far a stroke that is kept may lie from the one that was drawn, in its own pixels. */
 const TOLERANCE = 0.75;
-
-/** Points of a drawn stroke that are looked at one by one. */
-const MOST_DRAWN = 8_000;
 
 /** A stroke as it was drawn: x, y and milliseconds of each point. */
 export type DrawnStroke = readonly (readonly [x: number, y: number, time: number])[];
@@ -26,12 +23,8 @@ export const keptStroke = (drawn: DrawnStroke, least = TOLERANCE): GuideStroke =
   const whole = (drawn.at(-1)?.[2] ?? 0) - first;
   // Times count as the pixels that it went in them, on the whole; four times as roughly.
   const by = whole > 0 ? lengthOf(drawn) / whole / 4 : 0;
-  // Of a stroke without end every so manieth point will do.
-  const every = Math.ceil(drawn.length / MOST_DRAWN);
-  const some = drawn.filter((_, i) => i % every === 0 || i === drawn.length - 1);
-  const points = some.map(([x, y, time]) => [x, y, Math.max(0, time - first) * by] as const);
-  let [kept, tolerance] = [simplified(points, least), least];
-  while (kept.length > LIMITS.strokePoints) kept = simplified(kept, (tolerance *= 4));
+  const points = drawn.map(([x, y, time]) => [x, y, Math.max(0, time - first) * by] as const);
+  const kept = simplifiedTo(points, least, LIMITS.strokePoints);
   return kept.flatMap(([x, y, along]) => [tenths(x), tenths(y), by > 0 ? Math.round(along / by) : 0]);
 };
 

@@ -57,7 +57,8 @@ export type Type =
         | 'layer'
         | 'cutout'
         | 'mesh'
-        | 'growth';
+        | 'growth'
+        | 'strokes';
     }
   /** A size of 0 is not known before it runs. */
   | { readonly kind: 'vector'; readonly size: number };

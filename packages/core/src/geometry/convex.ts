@@ -59,3 +59,21 @@ export const within = (
   }
   return rest;
 };
+
+/** The smallest polygon without dents that holds points (Andrew 1979). */
+export const hullOf = (points: readonly Point[]): readonly Point[] => {
+  const sorted = points.toSorted((p, q) => p[0] - q[0] || p[1] - q[1]);
+  const half = (list: readonly Point[]): Point[] => {
+    const out: Point[] = [];
+    for (const p of list) {
+      while (out.length > 1) {
+        const [a, b] = [out.at(-2) as Point, out.at(-1) as Point];
+        if ((b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0]) > 0) break;
+        out.pop();
+      }
+      out.push(p);
+    }
+    return out.slice(0, -1);
+  };
+  return sorted.length < 2 ? sorted : [...half(sorted), ...half(sorted.toReversed())];
+};

@@ -34,3 +34,19 @@ export const simplified = <P extends readonly number[]>(points: readonly P[], to
   }
   return points.filter((_, i) => kept[i] === 1);
 };
+
+/** Points of a drawn line that are looked at one by one. */
+const MOST_DRAWN = 8_000;
+
+/** As few points as `simplified` leaves, and no more than there may be: of a line without end every so manieth will do. */
+export const simplifiedTo = <P extends readonly number[]>(
+  points: readonly P[],
+  tolerance: number,
+  most: number,
+): P[] => {
+  const every = Math.ceil(points.length / MOST_DRAWN);
+  const some = points.filter((_, i) => i % every === 0 || i === points.length - 1);
+  let kept = simplified(some, tolerance);
+  for (let rough = tolerance * 4; kept.length > most; rough *= 4) kept = simplified(kept, rough);
+  return kept;
+};

@@ -11,6 +11,7 @@ import { type Computing, reader, type Reader } from '../motion/reader';
 import type { Copy } from '../motion/sampler';
 import { type Fonts, NO_FONTS } from '../type/types';
 import { throughBoth } from '../geometry/through';
+import { cel, celAt, cels } from './cels';
 import { faded, markThrough, shapeThrough } from './marks';
 import {
   isFull,
@@ -191,6 +192,38 @@ const compileGroup = (item: Item, kitchen: Kitchen, depth: number): Card => {
   };
 };
 
+const NOTHING: Card = { constant: true, perCopy: false, texts: NO_TEXTS, at: () => EMPTY };
+
+/** One of the cards in it at a time. */
+const compileCels = (item: Item, kitchen: Kitchen, depth: number): Card => {
+  const values = reader(cels.params, item.params, kitchen.computing(item.id));
+  const own = (item.children ?? []).flatMap((id) => {
+    const inner = kitchen.items[id];
+    if (!inner?.on) return [];
+    const hold = inner.kind === cel.kind ? reader(cel.params, inner.params).at(0).hold : 1;
+    return [{ hold, card: compileCards([id], kitchen, depth + 1) }];
+  });
+  const holds = own.map(({ hold }) => hold);
+  const made = madeOf(values, ...own.map(({ card }) => card));
+  return {
+    ...made,
+    constant: made.constant && values.at(0).by === 'number',
+    texts: NO_TEXTS,
+    at: (frame, room, copy) => {
+      const shown = celAt(values.at(frame, copy), holds, frame);
+      return shown === null ? EMPTY : (own[shown]?.card.at(frame, room, copy) ?? EMPTY);
+    },
+  };
+};
+
+/** A group by its kind. */
+const compileHolder = (item: Item, kitchen: Kitchen, depth: number): Card => {
+  if (depth >= MOST_DEPTH) return NOTHING;
+  if (item.kind === cels.kind) return compileCels(item, kitchen, depth);
+  if (item.kind === cel.kind) return compileInner(item, kitchen, depth) ?? NOTHING;
+  return compileGroup(item, kitchen, depth);
+};
+
 /** What another layer shows, in the pixels of the group that is being evaluated. */
 const pictureOf = (layer: Id, frame: number, room: Room): readonly Mark[] | null => {
   const picture = room.around.picture(layer, frame);
@@ -314,7 +347,7 @@ export const placeOfCard = (
 const compileCard = (item: Item, run: Run, kitchen: Kitchen, depth: number): Card => {
   const kind = kindOf(item.kind);
   const above = run.card;
-  if (kind.role === 'group') return followed(above, compileGroup(item, kitchen, depth));
+  if (kind.role === 'group') return followed(above, compileHolder(item, kitchen, depth));
   if (kind.role === 'cover') return compileCover(kind, item, run, kitchen, depth);
   if (kind.role === 'setting') return above;
   const values = reader(kind.params, item.params, kitchen.computing(item.id));
@@ -374,9 +407,7 @@ interface Run {
 const runOf = (card: Card, last: string | null): Run => ({ card, last, next: lastMade() });
 
 /** By the fonts they were compiled with. Runs that start with the same cards share them, and what is constant in them. */
-const firstRun = remembered<Fonts, Run>(() =>
-  runOf({ constant: true, perCopy: false, texts: NO_TEXTS, at: () => EMPTY }, null),
-);
+const firstRun = remembered<Fonts, Run>(() => runOf(NOTHING, null));
 
 /** All that stands in a card, to know whether it is still what was compiled. */
 const innerOf = (item: Item, items: DrawingLayer['items'], depth: number): Item[] =>

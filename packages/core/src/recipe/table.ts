@@ -1,5 +1,6 @@
 /** The kinds of card. A new one is a file of its own and a line here. */
 import type { Param, Params } from '../document/params';
+import { cel, cels } from './cels';
 import { group } from './group';
 import { blur } from './covers/blur';
 import { brightness } from './covers/brightness';
@@ -26,6 +27,7 @@ import { wipe } from './covers/wipe';
 import { fill } from './paints/fill';
 import { stroke } from './paints/stroke';
 import { SETTINGS } from './settings';
+import { brush } from './sources/brush';
 import { ellipse } from './sources/ellipse';
 import { line } from './sources/line';
 import { nest } from './sources/nest';
@@ -65,8 +67,11 @@ const LIST = [
   text,
   picture,
   nest,
+  brush,
   below,
   group,
+  cels,
+  cel,
   mask,
   matte,
   wipe,

@@ -92,6 +92,16 @@ export const randomValue = (chance: Chance, param: Param, how: Wildness): Value 
       const [columns, rows] = [chance.whole(1, 3), chance.whole(1, 3)];
       return { columns, rows, ways: Array.from({ length: 2 * (columns + 1) * (rows + 1) }, () => number(-FAR, FAR)) };
     }
+    case 'strokes':
+      return chance.times(0, 3, () => ({
+        points: chance.times(1, 4, () => [number(-FAR, FAR), number(-FAR, FAR), number(0, 1)]).flat(),
+        color: chance.one(['#FFB23E', '#2EC4B680']),
+        size: number(0.1, 2_000),
+        tip: chance.one(['round', 'flat'] as const),
+        thins: number(0, 1),
+        taper: number(0, 0.5),
+        erases: chance.happens(0.3),
+      }));
     case 'growth':
       return {
         points: chance.times(0, 3, () => ({

@@ -7,6 +7,7 @@ import type { Editor } from '../store/editor';
 import { zoomTime } from '../timeline/zoomTime';
 import { stepArea } from './areas';
 import { groupSelection, joinSelection, ungroupSelection } from './arrange';
+import { nextCel, stepCel } from './cels';
 import { copySelection, cutSelection, duplicateLayers, pasteCopied } from './clipboard';
 import { setOfSelection } from './formulas';
 import { keyCorners } from './joints';
@@ -63,6 +64,10 @@ const commands = {
   keyAfter: { label: 'Next keyframe', keys: [']'], run: (e) => jumpToKey(e, 1) },
   autoKey: { label: 'Auto-key on or off', keys: ['A'], run: (e) => e.set({ autoKey: !e.state.autoKey }) },
   keyAnimated: { label: 'Key all that is animated', keys: ['K'], run: keyAnimated },
+  celOn: { label: 'Go on with a cel at the playhead', keys: ['N'], run: (e) => nextCel(e, 'copy') },
+  celEmpty: { label: 'Empty cel at the playhead', keys: ['Shift+N'], run: (e) => nextCel(e, 'empty') },
+  celBefore: { label: 'Cel before', keys: ['Alt+,'], run: (e) => stepCel(e, -1) },
+  celAfter: { label: 'Cel after', keys: ['Alt+.'], run: (e) => stepCel(e, 1) },
   keyCorners: { label: 'Key all corners of pins', run: keyCorners },
   mark: { label: 'Marker at the playhead', keys: ['M'], run: markPlayhead },
   split: { label: 'Split at the playhead', keys: ['/'], run: splitAtPlayhead },

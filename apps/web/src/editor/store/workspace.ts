@@ -1,18 +1,25 @@
 /** How the editor stands around the project: what presses mean, what is open, how it is looked at. */
 import type { Edit } from '@kite/core/document/patches';
-import type { Asset, Id, Layer, Point, PropertyRef } from '@kite/core/document/types';
+import type { Asset, BrushStroke, Id, Layer, Point, PropertyRef } from '@kite/core/document/types';
 import type { NestAt } from '@kite/core/scene/inPlace';
 import type { Reading } from '@kite/core/scene/follows';
 import type { Snapped } from '@kite/core/geometry/snap';
 import type { Compare } from '../../preview/messages';
 
-export type ToolName = 'select' | 'path' | 'text' | 'rectangle' | 'ellipse' | 'wedge' | 'polygon' | 'star' | 'line';
+export type ToolName =
+  'select' | 'path' | 'brush' | 'text' | 'rectangle' | 'ellipse' | 'wedge' | 'polygon' | 'star' | 'line';
 export type Drawer = 'shapes' | 'assets' | 'colours' | 'moves' | 'history' | null;
 
 /** What a press on a picture's cut-out does, and the brush's diameter in pixels of the picture. */
 export interface Cutting {
   readonly how: 'background' | 'keep' | 'take';
   readonly size: number;
+}
+
+/** The brush in hand. */
+export interface Brush extends Pick<BrushStroke, 'color' | 'size' | 'tip' | 'thins' | 'taper' | 'erases'> {
+  /** How far the stroke lags behind the hand to be calm, 0..1. */
+  readonly smooth: number;
 }
 
 /** What a press on the canvas gives a growth: a root, a place to wait at, or a stroke, which may stand for one that there is. */
@@ -82,6 +89,7 @@ export interface Linking {
 export interface Workspace {
   readonly mode: Mode;
   readonly drawer: Drawer;
+  readonly brush: Brush;
   /** What becomes of what is drawn next; by itself a path goes into the group or the mask that is open, and the rest is a layer. */
   readonly drawsAs: 'layer' | 'mask' | 'card' | null;
   /** How what masks cut away from the selected layers shows. */
@@ -139,6 +147,7 @@ export interface Workspace {
 export const TIDY: Workspace = {
   mode: SELECTING,
   drawer: null,
+  brush: { color: '#2EC4B6', size: 12, tip: 'round', thins: 0.5, taper: 0, erases: false, smooth: 0.4 },
   drawsAs: null,
   cutPart: 'gone',
   within: null,

@@ -8,6 +8,7 @@ import { useEditor, useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
 import { CurvesView } from './curves/CurvesView';
 import { ElsewhereRow, SceneRow } from './row/SceneRow';
+import { CelsRow } from './row/CelsRow';
 import { LayerRow } from './row/LayerRow';
 import { RibbonRow } from './row/RibbonRow';
 import { rowsElsewhere, rowsOf } from './rows';
@@ -185,6 +186,7 @@ export const Timeline = () => {
     if (at.kind === 'layer') {
       return <LayerRow layer={layer} index={index} layersBefore={layersBefore} open={opened.has(layer.id)} />;
     }
+    if (at.kind === 'cels') return layer.kind === 'drawing' ? <CelsRow layer={layer} cels={at.cels} /> : null;
     if (at.kind === 'ribbon') return <RibbonRow layer={layer} refTo={at.ref} />;
     return (
       <div

@@ -3,11 +3,13 @@ import { type Id, type Layer, type Project, type PropertyRef, type Scene } from 
 import { keyedCurvesOf, paramIn, refKey } from '@kite/core/properties/find';
 import { groupsAround } from '@kite/core/scene/groups';
 import { formulasOf } from '@kite/core/scene/follows';
+import { cels } from '@kite/core/recipe/cels';
 import { kindOf } from '@kite/core/recipe/table';
 
 export type TimelineRow =
   | { readonly kind: 'layer'; readonly key: string; readonly layer: Id }
   | { readonly kind: 'ribbon'; readonly key: string; readonly layer: Id; readonly ref: PropertyRef }
+  | { readonly kind: 'cels'; readonly key: string; readonly layer: Id; readonly cels: Id }
   | { readonly kind: 'hint'; readonly key: string; readonly layer: Id }
   | { readonly kind: 'scene'; readonly key: string; readonly scene: Id }
   | { readonly kind: 'elsewhere'; readonly key: string; readonly scene: Id; readonly layer: Id };
@@ -27,6 +29,14 @@ const ribbonsOf = (scene: Id, layer: Layer): TimelineRow[] => {
   return [...refs].map(([key, ref]) => ({ kind: 'ribbon', key, layer: layer.id, ref }));
 };
 
+/** Below a layer that is drawn by hand, its cels. */
+const celsRows = (layer: Layer): TimelineRow[] =>
+  layer.kind !== 'drawing'
+    ? []
+    : Object.values(layer.items)
+        .filter((item) => item.kind === cels.kind && item.on)
+        .map(({ id }) => ({ kind: 'cels', key: `${layer.id}-${id}`, layer: layer.id, cels: id }));
+
 export interface Listed {
   /** Tucked layers have no rows unless they are asked for. */
   readonly tucked?: boolean;
@@ -43,9 +53,10 @@ export const rowsOf = (scene: Scene, opened: ReadonlySet<Id>, listed: Listed = {
     if (groupsAround(scene, id).some((group) => listed.folded?.has(group.id))) return [];
     const ribbons = listed.animated || opened.has(id) ? ribbonsOf(scene.id, layer) : [];
     if (listed.animated && ribbons.length === 0) return [];
-    const head: TimelineRow = { kind: 'layer', key: id, layer: id };
-    if (!opened.has(id)) return [head];
-    return ribbons.length > 0 ? [head, ...ribbons] : [head, { kind: 'hint', key: `${id}-hint`, layer: id }];
+    const head: TimelineRow[] = [{ kind: 'layer', key: id, layer: id }, ...celsRows(layer)];
+    if (!opened.has(id)) return head;
+    if (ribbons.length === 0 && head.length === 1) head.push({ kind: 'hint', key: `${id}-hint`, layer: id });
+    return [...head, ...ribbons];
   });
 
 /** The rows of the other scenes: each one's name, and below an open one the layers that are animated with their ribbons. */

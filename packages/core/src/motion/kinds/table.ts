@@ -13,6 +13,7 @@ import { numbers } from './numbers';
 import { path } from './path';
 import { point } from './point';
 import { onOff } from './switch';
+import { strokes } from './strokes';
 import { text } from './text';
 import type { Kind } from './types';
 
@@ -33,6 +34,7 @@ export const KINDS: { readonly [K in ValueKind]: Kind<K> } = {
   cutout,
   mesh,
   growth,
+  strokes,
 };
 
 type AnyKind = Kind<ValueKind, Param, Value>;

@@ -1,9 +1,21 @@
 /** Edits from chance: cards of drawings. */
+import { strokes } from '../../document/params';
+import type { BrushStroke } from '../../document/types';
+import { addCel, addStroke, celsCardOf, celsIn, clearCels, holdCels, repeatCels, reverseCels } from '../../edits/cels';
 import { reshapePath, turnIntoPath } from '../../edits/paths';
 import { addItem, moveItem, removeItem, setItem } from '../../edits/recipe';
 import { splitText } from '../../edits/text';
-import { randomItem } from '../randomProject';
+import { randomItem, randomValue } from '../randomProject';
 import { amount, frame, itemAt, name, programOf, propertyAt, type RandomEdit } from './place';
+
+const BRUSH_STROKES = strokes('Strokes');
+
+/** A card with cels of the layer, with those in it. */
+const celsAt = (at: Parameters<RandomEdit>[0]) => {
+  if (at.layer.kind !== 'drawing') return null;
+  const item = celsCardOf(at.layer);
+  return item && { ref: { scene: at.scene.id, layer: at.layer.id, item }, list: celsIn(at.layer, item) };
+};
 
 export const CARDS: readonly RandomEdit[] = [
   (at) => {
@@ -42,5 +54,30 @@ export const CARDS: readonly RandomEdit[] = [
     const ref = propertyAt(at, ['path']);
     const vertex = [amount(at), 0, 0, 0, 0, amount(at)] as const;
     return ref && reshapePath(ref, 'Reshape', frame(at), (p) => ({ ...p, vertices: [...p.vertices, vertex] }));
+  },
+  (at) => {
+    const cels = celsAt(at);
+    if (!cels) return null;
+    const { ref, list } = cels;
+    const [after = null] = at.chance.some([...list]);
+    switch (at.chance.whole(0, 4)) {
+      case 0:
+        return addCel(ref, after, at.makeId, { begins: 'copy', taken: at.chance.whole(1, 4) });
+      case 1:
+        return list.length > 0 ? repeatCels(ref, list, at.chance.happens(0.5), at.makeId) : null;
+      case 2:
+        return reverseCels(ref);
+      case 3:
+        return holdCels(ref, list, amount(at));
+      default:
+        return clearCels(ref, list);
+    }
+  },
+  (at) => {
+    const item = itemAt(at);
+    const [stroke] = randomValue(at.chance, BRUSH_STROKES, 'within') as readonly BrushStroke[];
+    return item === null || !stroke
+      ? null
+      : addStroke({ scene: at.scene.id, layer: at.layer.id, item }, stroke, at.makeId);
   },
 ];

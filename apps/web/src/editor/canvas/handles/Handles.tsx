@@ -13,6 +13,7 @@ import {
 import { cornersThrough, layerBox } from '@kite/core/scene/bounds';
 import type { PointerEvent } from 'react';
 import { useEditor, useSlice } from '../../store/context';
+import { toolOf } from '../../store/workspace';
 import { DepthHandles } from './DepthHandles';
 import { editGesture } from './editGesture';
 import { Grip } from './Grip';
@@ -50,16 +51,17 @@ const scaleText = (scale: Point, by: Point, box: Box): string => {
 /** Outlines of what is selected, with handles to scale and turn it. */
 export const Handles = ({ view, pointOf }: Stage) => {
   const editor = useEditor();
-  const { selection, frame, writing } = useSlice((s) => ({
+  const { selection, frame, writing, drawing } = useSlice((s) => ({
     selection: s.selection,
     frame: frameOfLayers(s),
     doc: s.doc,
     sceneId: s.sceneId,
     fontsCame: s.fontsCame,
     writing: s.mode.kind === 'writing',
+    drawing: toolOf(s.mode) === 'brush',
   }));
   const { scene } = editor;
-  if (frame === null) return null;
+  if (frame === null || drawing) return null;
   const program = editor.program;
   const chosen = selection.layers.flatMap((id) => {
     const layer = scene.layers[id];

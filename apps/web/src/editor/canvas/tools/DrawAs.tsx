@@ -30,7 +30,7 @@ export const DrawAs = () => {
     drawsAs: s.drawsAs,
   }));
   const layer = drawnOn(editor);
-  if (!layer || tool === 'select' || tool === 'text') return null;
+  if (!layer || tool === 'select' || tool === 'text' || tool === 'brush') return null;
   const open = openHolder(editor);
   return (
     <div

@@ -1,8 +1,9 @@
 /** The tools of the canvas. A new one is a line here, and a name in the editor's state. */
-import { type LucideIcon, MousePointer2, PenTool, Type } from 'lucide-react';
+import { Brush, type LucideIcon, MousePointer2, PenTool, Type } from 'lucide-react';
 import type { ComponentType } from 'react';
 import type { ToolName } from '../../store/workspace';
 import type { Stage } from '../stage';
+import { DrawBrush } from './DrawBrush';
 import { DrawPath } from './DrawPath';
 import { pressForShape } from './drawShape';
 import type { Press } from './press';
@@ -23,6 +24,7 @@ export interface Tool {
 export const TOOLS: Readonly<Record<ToolName, Tool>> = {
   select: { label: 'Select', keys: 'S', icon: MousePointer2, press: pressToSelect },
   path: { label: 'Draw a path', keys: 'D', icon: PenTool, over: DrawPath },
+  brush: { label: 'Brush', keys: 'B', icon: Brush, over: DrawBrush },
   text: { label: 'Text', keys: 'T', icon: Type, press: pressForText },
   rectangle: { label: 'Rectangle', keys: 'R', press: pressForShape('rectangle') },
   ellipse: { label: 'Ellipse', keys: 'E', press: pressForShape('ellipse') },

@@ -1,6 +1,7 @@
 /** The field of each kind of parameter. */
 import type { ChoiceParam, Param } from '@kite/core/document/params';
 import type {
+  BrushStroke,
   CutOut,
   FontChoice,
   Gradient,
@@ -28,6 +29,7 @@ import { common, type FieldProps } from './props';
 import { SceneField } from './SceneField';
 import { SizeField } from './SizeField';
 import { SwatchedField } from './SwatchedField';
+import { StrokesField } from './StrokesField';
 import { TextField } from './TextField';
 
 interface FieldKind<P extends Param> {
@@ -118,6 +120,12 @@ const FIELDS: { readonly [K in Param['kind']]: FieldKind<Extract<Param, { kind: 
     tall: always,
     Field: ({ values, write, refs, gesture }) => (
       <GrowthField value={values[0] as GrowthValue} onChange={write} refTo={refs[0] as PropertyRef} {...gesture} />
+    ),
+  },
+  strokes: {
+    tall: always,
+    Field: ({ values, write, gesture }) => (
+      <StrokesField value={values[0] as readonly BrushStroke[]} onChange={write} {...gesture} />
     ),
   },
   cutout: {

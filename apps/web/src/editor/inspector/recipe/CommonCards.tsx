@@ -14,7 +14,7 @@ import { applies } from '../fields/applies';
 import { Card } from '../cards/Card';
 
 /** What each drawing has of its own, and no field for several can say. */
-const ITS_OWN: readonly Param['kind'][] = ['path', 'cutout', 'mesh', 'growth'];
+const ITS_OWN: readonly Param['kind'][] = ['path', 'cutout', 'mesh', 'growth', 'strokes'];
 
 const CommonRow = ({ card, open, onOpen }: { card: CommonCard; open: boolean; onOpen: () => void }) => {
   const editor = useEditor();

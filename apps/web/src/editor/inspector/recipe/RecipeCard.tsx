@@ -178,7 +178,7 @@ const ItemCard = ({
             .map(([key, param]) => (
               <ParamField key={key} param={param} refs={[{ ...ref, key }]} />
             ))}
-          {kind.role === 'group' && (
+          {item.kind === 'group' && (
             <PivotGrid
               layer={layer.id}
               group={item.id}

@@ -1,0 +1,112 @@
+import type { BrushStroke, Point } from '@kite/core/document/types';
+import { type DrawnBrush, keptPoints, pressedBySpeed, steadied } from '@kite/core/edits/cels';
+import { brushOutlines } from '@kite/core/geometry/brush';
+import { meanScale } from '@kite/core/geometry/matrix';
+import type { Outline } from '@kite/core/geometry/outline';
+import { applyThrough, isMatrix, type Through, throughBack } from '@kite/core/geometry/through';
+import { type PointerEvent, useState } from 'react';
+import { followPointer } from '../../../ui/drag';
+import { drawStroke, strokesGoTo } from '../../commands/cels';
+import { useEditor, useSlice } from '../../store/context';
+import type { Brush } from '../../store/workspace';
+import type { Stage } from '../stage';
+import { toArea, toScene } from '../view';
+import { BrushBar } from './BrushBar';
+
+/** The stroke that a hand has drawn so far. */
+const strokeOf = (drawn: DrawnBrush, { smooth, ...brush }: Brush, knows: boolean): BrushStroke => {
+  const pressed = knows ? drawn : pressedBySpeed(drawn, brush.size);
+  return { ...brush, points: keptPoints(steadied(pressed, smooth), brush.size) };
+};
+
+/** Outlines on the canvas, as a path of SVG. */
+const pathOf = (outlines: readonly Outline[], place: (at: Point) => Point): string =>
+  outlines
+    .map(({ points: p }) => {
+      const at = (k: number) => place([p[k]!, p[k + 1]!]).join(' ');
+      const cubics = Array.from(
+        { length: (p.length - 2) / 6 },
+        (_, i) => `C${at(6 * i + 2)} ${at(6 * i + 4)} ${at(6 * i + 6)}`,
+      );
+      return `M${at(0)}${cubics.join('')}Z`;
+    })
+    .join('');
+
+/** The brush: each stroke is drawn by one press, and is one step to undo. Brackets change its size. */
+export const DrawBrush = ({ view, pointOf }: Stage) => {
+  const editor = useEditor();
+  const { brush } = useSlice((s) => ({ brush: s.brush, selection: s.selection, frame: s.frame, doc: s.doc }));
+  const [under, setUnder] = useState<{ readonly d: string; readonly erases: boolean } | null>(null);
+  const [pointer, setPointer] = useState<Point | null>(null);
+  const goesTo = strokesGoTo(editor);
+  const through: Through | null = goesTo?.through ?? null;
+  const scale = through && isMatrix(through) ? meanScale(through) : 1;
+
+  const onPointerDown = (event: PointerEvent) => {
+    if (event.button !== 0) return;
+    event.stopPropagation();
+    const back = through && throughBack(through);
+    if (through && !back) return;
+    const knows = event.pointerType === 'pen';
+    const drawn: [x: number, y: number, pressure: number][] = [];
+    const add = (now: { clientX: number; clientY: number; pressure: number }) => {
+      const at = toScene(view, pointOf(now));
+      drawn.push([...(back ? applyThrough(back, at) : at), knows ? now.pressure : 0.5]);
+    };
+    const place = (at: Point): Point => toArea(view, through ? applyThrough(through, at) : at);
+    const show = () => {
+      const stroke = strokeOf(drawn, brush, knows);
+      setUnder({ d: pathOf(brushOutlines(stroke), place), erases: brush.erases });
+    };
+    add(event.nativeEvent);
+    show();
+    followPointer(event, {
+      onMove: ({ event: now }) => {
+        // A tablet has said more often where it was than the screen shows.
+        const all = now.getCoalescedEvents?.() ?? [];
+        for (const own of all.length > 0 ? all : [now]) add(own);
+        setPointer(pointOf(now));
+        show();
+      },
+      onEnd: () => {
+        drawStroke(editor, strokeOf(drawn, brush, knows));
+        setUnder(null);
+      },
+      onCancel: () => setUnder(null),
+    });
+  };
+
+  return (
+    <>
+      <div
+        data-testid="draw-brush"
+        className="absolute inset-0 cursor-none"
+        onPointerDown={onPointerDown}
+        onPointerMove={(event) => setPointer(pointOf(event))}
+        onPointerLeave={() => setPointer(null)}
+      >
+        <svg className="pointer-events-none size-full" aria-hidden>
+          {under && (
+            <path
+              d={under.d}
+              fill={under.erases ? 'var(--paper)' : brush.color}
+              fillOpacity={under.erases ? 0.6 : 1}
+              stroke={under.erases ? 'var(--kite)' : 'none'}
+            />
+          )}
+          {pointer && (
+            <circle
+              cx={pointer[0]}
+              cy={pointer[1]}
+              r={Math.max(1.5, (brush.size / 2) * scale * view.zoom)}
+              fill="none"
+              stroke={brush.erases ? 'var(--kite)' : 'var(--ink)'}
+              style={{ filter: 'drop-shadow(0 0 1px var(--paper))' }}
+            />
+          )}
+        </svg>
+      </div>
+      <BrushBar />
+    </>
+  );
+};

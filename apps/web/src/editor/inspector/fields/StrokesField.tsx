@@ -1,0 +1,80 @@
+import { BRUSH_LIMITS } from '@kite/core/document/limits';
+import type { BrushStroke } from '@kite/core/document/types';
+import { Button } from '../../../ui/Button';
+import { ColorField } from '../../../ui/ColorField';
+import { NumberField } from '../../../ui/NumberField';
+import { Segments } from '../../../ui/Segments';
+
+const TIPS = [
+  { value: 'round', label: 'Round' },
+  { value: 'flat', label: 'Flat' },
+] as const;
+const NUMBERS = [
+  { key: 'size', label: 'Size', unit: 'px', by: 1, limits: BRUSH_LIMITS.size },
+  { key: 'thins', label: 'Pressure', unit: '%', by: 100, limits: BRUSH_LIMITS.thins },
+  { key: 'taper', label: 'Taper', unit: '%', by: 100, limits: BRUSH_LIMITS.taper },
+] as const;
+
+/** What all have; null where they differ. */
+const common = <K extends keyof BrushStroke>(strokes: readonly BrushStroke[], key: K): BrushStroke[K] | null => {
+  const first = strokes[0]?.[key];
+  return first !== undefined && strokes.every((stroke) => stroke[key] === first) ? first : null;
+};
+
+interface StrokesFieldProps {
+  value: readonly BrushStroke[];
+  onChange: (strokes: readonly BrushStroke[]) => void;
+  onStart: () => void;
+  onEnd: () => void;
+}
+
+/** The strokes of a card, all at once: their brush can be another after they are drawn. */
+export const StrokesField = ({ value, onChange, ...gesture }: StrokesFieldProps) => {
+  const drawn = value.filter(({ erases }) => !erases);
+  const set = (part: Partial<BrushStroke>) => onChange(value.map((stroke) => ({ ...stroke, ...part })));
+  if (value.length === 0) {
+    return <p className="text-sm text-ink-2">Nothing is drawn yet: take the brush (B) and draw on the canvas.</p>;
+  }
+  return (
+    <div className="flex flex-col gap-1.5">
+      {drawn.length > 0 && (
+        <div className="grid grid-cols-[72px_1fr] items-center gap-2">
+          <span className="text-ink-2">Colour</span>
+          <ColorField
+            label="Colour of all strokes"
+            value={common(drawn, 'color')}
+            onChange={(color) => onChange(value.map((stroke) => (stroke.erases ? stroke : { ...stroke, color })))}
+            {...gesture}
+          />
+        </div>
+      )}
+      <div className="grid grid-cols-[72px_1fr] items-center gap-2">
+        <span className="text-ink-2">Tip</span>
+        <Segments
+          label="Tip of all strokes"
+          value={common(value, 'tip')}
+          options={TIPS}
+          onChange={(tip) => set({ tip })}
+        />
+      </div>
+      {NUMBERS.map(({ key, label, unit, by, limits: [least, most] }) => {
+        const own = common(value, key);
+        return (
+          <div key={key} className="grid grid-cols-[72px_1fr] items-center gap-2">
+            <span className="text-ink-2">{label}</span>
+            <NumberField
+              label={`${label} of all strokes`}
+              unit={unit}
+              value={own === null ? null : Math.round(own * by * 10) / 10}
+              min={least * by}
+              max={most * by}
+              onChange={(n) => set({ [key]: n / by })}
+              {...gesture}
+            />
+          </div>
+        );
+      })}
+      <Button onClick={() => onChange(value.slice(0, -1))}>Without the last of {value.length}</Button>
+    </div>
+  );
+};

@@ -1,0 +1,132 @@
+/** Drawing by hand: strokes of the brush, cel after cel, held, reversed, erased and taken back. */
+import type { DrawingLayer } from '@kite/core/document/types';
+import { celFramesOf, celsCardOf, celsIn } from '@kite/core/edits/cels';
+import { goToFrame, middle, newProject, onScene, setNumber } from './support/editor';
+import { inOrder, pixel, sceneOf } from './support/scene';
+import { expect, test } from './support/test';
+
+const GROUND = [255, 255, 255];
+const TEAL = [0x2e, 0xc4, 0xb6];
+
+test('forty cels are painted, each going on from the one before, then held for longer and reversed', async ({
+  page,
+  server,
+}) => {
+  await newProject(page, server, 'Painted', 'Medium rectangle');
+  const at = await onScene(page, 300, 250);
+  const colorOf = (x: number, y: number) => pixel(page, at(x, y));
+  const layer = async () => inOrder(await sceneOf(page, server))[0] as DrawingLayer;
+  const cels = async () => celsIn(await layer(), celsCardOf(await layer()) as string);
+  const frames = async () => celFramesOf(await layer());
+  const dab = async (x: number, y: number) => {
+    await page.mouse.move(at(x, y).x, at(x, y).y);
+    await page.mouse.down();
+    await page.mouse.move(at(x + 10, y).x, at(x + 10, y).y, { steps: 3 });
+    await page.mouse.up();
+  };
+  // Where the dab of a cel is: in rows of ten.
+  const placeOf = (cel: number): [number, number] => [20 + (cel % 10) * 25, 110 + Math.floor(cel / 10) * 25];
+  await page.keyboard.press('b');
+  await setNumber(page, 'Brush size', '14');
+  for (let cel = 0; cel < 40; cel++) {
+    if (cel > 0) await page.getByRole('button', { name: 'Go on', exact: true }).click();
+    await dab(...placeOf(cel));
+  }
+  await expect.poll(async () => (await cels()).length).toBe(40);
+  await expect.poll(frames).toEqual(Array.from({ length: 40 }, (_, i) => 2 * i));
+  await goToFrame(page, 79);
+  await expect.poll(() => colorOf(25, 110)).toEqual(TEAL);
+  await expect.poll(() => colorOf(250, 185)).toEqual(TEAL);
+  // Each shows what has been painted until then.
+  await goToFrame(page, 21);
+  await expect.poll(() => colorOf(25, 135)).toEqual(TEAL);
+  await expect.poll(() => colorOf(50, 135)).toEqual(GROUND);
+
+  // By its edge the eleventh is held for ten frames; one step takes that back.
+  await page.keyboard.press('Escape');
+  const box = page.getByTestId('cel').nth(10);
+  const edge = await middle(box.getByTestId('cel-edge'));
+  const wide = (await box.boundingBox())!.width + 1;
+  await page.mouse.move(edge.x, edge.y);
+  await page.mouse.down();
+  await page.mouse.move(edge.x + wide * 4, edge.y, { steps: 6 });
+  await page.mouse.up();
+  await expect.poll(async () => (await frames())?.slice(9, 13)).toEqual([18, 20, 30, 32]);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await frames())?.slice(9, 13)).toEqual([18, 20, 22, 24]);
+
+  await page.getByTestId('cel').first().click({ button: 'right' });
+  await page.getByRole('menuitem', { name: 'Reverse all' }).click();
+  await goToFrame(page, 0);
+  await expect.poll(() => colorOf(250, 185)).toEqual(TEAL);
+  await goToFrame(page, 78);
+  await expect.poll(() => colorOf(25, 110)).toEqual(TEAL);
+  await expect.poll(() => colorOf(50, 110)).toEqual(GROUND);
+  await page.getByTestId('cel').first().click({ button: 'right' });
+  await page.getByRole('menuitem', { name: 'All on ones' }).click();
+  await expect.poll(async () => (await frames())?.at(-1)).toBe(39);
+});
+
+test('the brush erases, each stroke is one step, a cel changes places, and by a number it is a keyed choice', async ({
+  page,
+  server,
+}) => {
+  await newProject(page, server, 'Brush', 'Medium rectangle');
+  const at = await onScene(page, 300, 250);
+  const colorOf = (x: number, y: number) => pixel(page, at(x, y));
+  const layer = async () => inOrder(await sceneOf(page, server))[0] as DrawingLayer;
+  const line = async (y: number, from = 60, to = 240) => {
+    await page.mouse.move(at(from, y).x, at(from, y).y);
+    await page.mouse.down();
+    await page.mouse.move(at(to, y).x, at(to, y).y, { steps: 20 });
+    await page.mouse.up();
+  };
+  await page.keyboard.press('b');
+  await setNumber(page, 'Brush size', '30');
+  await setNumber(page, 'Pressure', '0');
+  await line(130);
+  await expect.poll(() => colorOf(150, 140)).toEqual(TEAL);
+  await page.getByRole('button', { name: 'Erase', exact: true }).click();
+  await line(130, 140, 160);
+  await expect.poll(() => colorOf(150, 130)).toEqual(GROUND);
+  await expect.poll(() => colorOf(80, 130)).toEqual(TEAL);
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => colorOf(150, 130)).toEqual(TEAL);
+  await page.getByRole('button', { name: 'Erase', exact: true }).click();
+
+  // A second cel, empty, by its key; the first shows through it as onion skin.
+  await page.keyboard.press('Shift+N');
+  await expect(page.getByTestId('cel')).toHaveCount(2);
+  await expect.poll(() => colorOf(150, 130)).toEqual(GROUND);
+  await page.getByRole('button', { name: 'Onion skin' }).click();
+  await page.getByRole('dialog', { name: 'Onion skin' }).getByRole('checkbox').check();
+  await page.keyboard.press('Escape');
+  await expect.poll(async () => (await colorOf(150, 130))[0]).toBeLessThan(250);
+  await page.keyboard.press('b');
+  await line(200);
+  await expect.poll(() => colorOf(150, 200)).toEqual(TEAL);
+
+  // The second is dragged before the first, with the timeline closer.
+  await page.keyboard.press('Escape');
+  for (let n = 0; n < 5; n++) await page.keyboard.press('=');
+  const boxes = page.getByTestId('cel');
+  const [from, to] = [await middle(boxes.nth(1)), await middle(boxes.nth(0))];
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  await page.mouse.move(to.x - 2, to.y, { steps: 5 });
+  await page.mouse.up();
+  await goToFrame(page, 0);
+  await expect.poll(() => colorOf(150, 200)).toEqual(TEAL);
+
+  await page.getByRole('button', { name: 'Onion skin' }).click();
+  await page.getByRole('dialog', { name: 'Onion skin' }).getByRole('checkbox').uncheck();
+  await page.keyboard.press('Escape');
+  // As a number: a mouth, a wobble, a choice.
+  await page.keyboard.press('Escape');
+  await page.getByTestId('layer-row').first().click();
+  await page.getByRole('button', { name: 'Open Cels', exact: true }).click();
+  await page.getByRole('radio', { name: 'By number' }).click();
+  await setNumber(page, 'Cel', '2');
+  await expect.poll(() => colorOf(110, 138)).toEqual(TEAL);
+  expect(Object.values((await layer()).items).filter(({ kind }) => kind === 'cel')).toHaveLength(2);
+});

@@ -1,0 +1,251 @@
+import { describe, expect, it } from 'vitest';
+import { countingIds, newDrawing, newProject, newScene } from '../document/make';
+import type { BrushStroke, DrawingLayer, Id, Project } from '../document/types';
+import { LIMITS } from '../document/limits';
+import { checkProject } from '../check/project';
+import type { Edit } from '../document/patches';
+import { brushOutlines } from '../geometry/brush';
+import { areaOf, outlinesOf } from '../geometry/polygons';
+import { flattened } from '../geometry/flatten';
+import { outlineBox, union } from '../geometry/bounds';
+import { celAt } from '../recipe/cels';
+import { compileScene, NO_LIBRARY } from '../scene/compile';
+import { applyEdit } from './apply';
+import {
+  addCel,
+  addStroke,
+  celAtPlayhead,
+  celFrames,
+  celShown,
+  celsIn,
+  clearCels,
+  type DrawnBrush,
+  holdCels,
+  keptPoints,
+  newCels,
+  pressedBySpeed,
+  repeatCels,
+  reverseCels,
+  steadied,
+} from './cels';
+
+const SCENE = newScene('s', 'Drawn', {
+  width: 200,
+  height: 200,
+  rate: { num: 25, den: 1 },
+  length: 60,
+  background: null,
+});
+const stroke = (more: Partial<BrushStroke> = {}): BrushStroke => ({
+  points: [-50, 0, 0.5, 50, 0, 0.5],
+  color: '#FFB23E',
+  size: 10,
+  tip: 'round',
+  thins: 0,
+  taper: 0,
+  erases: false,
+  ...more,
+});
+
+/** A layer with one empty cel, and what edits do to it. */
+const drawn = () => {
+  const makeId = countingIds('c');
+  const layer = newDrawing(SCENE, 'l', 'Smoke', newCels(makeId, 0));
+  let doc: Project = newProject('p', 'P', [{ ...SCENE, layers: { l: layer }, order: ['l'] }]);
+  const cels = layer.recipe[0] as Id;
+  const ref = { scene: 's', layer: 'l', item: cels };
+  const now = () => doc.scenes.s!.layers.l as DrawingLayer;
+  return {
+    makeId,
+    ref,
+    now,
+    list: () => celsIn(now(), cels),
+    frames: () => celFrames(now(), cels, 0),
+    do: (edit: Edit) => {
+      doc = checkProject(applyEdit(doc, edit).doc);
+    },
+    draw(id: Id, more?: Partial<BrushStroke>) {
+      this.do(addStroke({ ...ref, item: id }, stroke(more), makeId));
+    },
+    marksAt: (frame: number) => compileScene(doc.scenes.s!, NO_LIBRARY).marksAt('l', frame),
+  };
+};
+
+describe('which cel shows', () => {
+  const timed = { by: 'time', start: 4, ends: 'hold', cel: 1 } as const;
+  const over = (ends: 'hold' | 'loop' | 'swing' | 'gone') =>
+    Array.from({ length: 14 }, (_, frame) => celAt({ ...timed, ends }, [1, 2, 3], frame + 3));
+  it('is told by the frames that each is held', () => {
+    expect(over('hold')).toEqual([null, 0, 1, 1, 2, 2, 2, 2, 2, 2, 2, 2, 2, 2]);
+    expect(over('gone')).toEqual([null, 0, 1, 1, 2, 2, 2, null, null, null, null, null, null, null]);
+    expect(over('loop')).toEqual([null, 0, 1, 1, 2, 2, 2, 0, 1, 1, 2, 2, 2, 0]);
+    expect(over('swing')).toEqual([null, 0, 1, 1, 2, 2, 2, 1, 1, 0, 1, 1, 2, 2]);
+  });
+  it('or by a number, the first and the last beyond them', () => {
+    const by = (cel: number) => celAt({ ...timed, by: 'number', cel }, [1, 2, 3], 0);
+    expect([by(0), by(1), by(1.99), by(2), by(3), by(9)]).toEqual([0, 0, 0, 1, 2, 2]);
+    expect(celAt(timed, [], 5)).toBeNull();
+  });
+});
+
+describe('cels', () => {
+  it('are drawn one after another, each going on from the one before it', () => {
+    const it = drawn();
+    const [first] = it.list() as [Id];
+    it.draw(first);
+    it.do(addCel(it.ref, first, it.makeId, { begins: 'copy', hold: 3 }));
+    const [, second] = it.list() as [Id, Id];
+    it.draw(second, { color: '#2EC4B6' });
+    expect([0, 1, 2, 4, 50].map((frame) => it.marksAt(frame).length)).toEqual([1, 1, 2, 2, 2]);
+    expect(it.frames()).toEqual([0, 2, 5]);
+    expect(celShown(it.now(), it.ref.item, { by: 'time', start: 0, ends: 'hold', cel: 1 }, 2)).toBe(second);
+    it.do(reverseCels(it.ref));
+    expect(it.list()).toEqual([second, first]);
+    it.do(holdCels(it.ref, it.list(), 4));
+    expect(it.frames()).toEqual([0, 4, 8]);
+    it.do(clearCels(it.ref, [second]));
+    expect([0, 4].map((frame) => it.marksAt(frame).length)).toEqual([0, 1]);
+  });
+
+  it('are put in where the playhead stands: what is held is divided', () => {
+    const it = drawn();
+    const [first] = it.list() as [Id];
+    it.do(holdCels(it.ref, [first], 10));
+    it.do(addCel(it.ref, first, it.makeId, { begins: 'empty', hold: 6, taken: 6 }));
+    expect(it.frames()).toEqual([0, 4, 10]);
+  });
+
+  it('begin at the playhead: in what is held, after what begins there, or after all', () => {
+    const it = drawn();
+    const next = (frame: number) => {
+      const { edit, frame: begins } = celAtPlayhead(it.ref, it.now(), { frame, start: 0 }, 'copy', it.makeId);
+      it.do(edit);
+      return begins;
+    };
+    expect([next(0), it.frames()]).toEqual([2, [0, 2, 4]]);
+    expect([next(3), it.frames()]).toEqual([3, [0, 2, 3, 4]]);
+    expect([next(10), it.frames()]).toEqual([10, [0, 2, 3, 10, 11]]);
+    expect([next(6), it.frames()]).toEqual([6, [0, 2, 3, 6, 10, 11]]);
+  });
+
+  it('are repeated and go back again as copies of their own', () => {
+    const it = drawn();
+    const [first] = it.list() as [Id];
+    it.draw(first);
+    it.do(addCel(it.ref, first, it.makeId, { begins: 'empty' }));
+    it.do(addCel(it.ref, it.list()[1]!, it.makeId, { begins: 'empty' }));
+    it.do(repeatCels(it.ref, it.list(), true, it.makeId));
+    expect(it.list()).toHaveLength(5);
+    expect(it.frames()).toEqual([0, 2, 4, 6, 8, 10]);
+    // The last of them is the first once more.
+    expect(it.marksAt(8)).toEqual(it.marksAt(0));
+    it.draw(it.list()[4]!, { color: '#FF5D5D' });
+    expect([it.marksAt(0).length, it.marksAt(8).length]).toEqual([1, 2]);
+    it.do(repeatCels(it.ref, it.list().slice(0, 2), false, it.makeId));
+    expect(it.list()).toHaveLength(7);
+    expect(it.marksAt(4)).toEqual(it.marksAt(0));
+  });
+
+  it('refuse more than a layer has room for, and lose nothing', () => {
+    const it = drawn();
+    const [first] = it.list() as [Id];
+    for (let n = 0; n < 11; n++) it.do(repeatCels(it.ref, it.list(), false, it.makeId));
+    expect(it.list()).toHaveLength(2_048);
+    const before = it.now();
+    expect(() => it.do(repeatCels(it.ref, it.list(), false, it.makeId))).toThrow(`more than ${LIMITS.items} cards`);
+    expect(it.now()).toBe(before);
+    it.draw(first);
+    expect(it.marksAt(0)).toHaveLength(1);
+  });
+});
+
+describe('a brush', () => {
+  const boxOf = (of: BrushStroke) =>
+    brushOutlines(of)
+      .map(outlineBox)
+      .reduce((a, b) => union(a, b)!);
+  const covers = (of: BrushStroke) =>
+    outlinesOf(areaOf(brushOutlines(of))).reduce((sum, outline) => {
+      const ring = flattened(outline);
+      const cross = ring.map(([x, y], i) => {
+        const [toX, toY] = ring[(i + 1) % ring.length]!;
+        return x * toY - toX * y;
+      });
+      return sum + cross.reduce((a, b) => a + b, 0) / 2;
+    }, 0);
+
+  it('covers its width along its way, with round ends', () => {
+    const { left, right, top, bottom } = boxOf(stroke());
+    for (const [is, wanted] of [
+      [left, -55],
+      [right, 55],
+      [top, -5],
+      [bottom, 5],
+    ] as const)
+      expect(Math.abs(is - wanted)).toBeLessThan(1);
+  });
+
+  it('is wider where it is pressed, as much as it thins', () => {
+    const hard = boxOf(stroke({ thins: 0.5, points: [-50, 0, 1, 50, 0, 1] }));
+    const light = boxOf(stroke({ thins: 0.5, points: [-50, 0, 0, 50, 0, 0] }));
+    expect(hard.bottom - hard.top).toBeCloseTo(15, 0);
+    expect(light.bottom - light.top).toBeCloseTo(5, 0);
+  });
+
+  it('is broad across the way that a flat tip is held, and thin along it', () => {
+    const across = boxOf(stroke({ tip: 'flat', points: [0, 0, 0.5, 40, 40, 0.5] }));
+    const length = Math.hypot(40, 40);
+    expect(across.right).toBeCloseTo(40 + (5 + 0.7) * Math.SQRT1_2, 1);
+    // As a parallelogram of its width, and the tip itself at its ends.
+    expect(Math.abs(covers(stroke({ tip: 'flat', points: [0, 0, 0.5, 40, 40, 0.5] })))).toBeCloseTo(
+      10 * (length + 1.4),
+      -0.5,
+    );
+  });
+
+  it('takes away what is before it, and not what comes after', () => {
+    const it = drawn();
+    const [first] = it.list() as [Id];
+    it.draw(first);
+    it.draw(first, { erases: true });
+    it.draw(first, { color: '#2EC4B6' });
+    const [erased, over] = it.marksAt(0);
+    expect(erased).toMatchObject({ op: 'group', cuts: [{ mode: 'hide' }] });
+    expect(over).toMatchObject({ op: 'fill', ink: { color: '#2EC4B6' } });
+  });
+
+  it('keeps few points of what was drawn, and no more than it may', () => {
+    const circle: DrawnBrush = Array.from({ length: 400 }, (_, i) => [
+      100 * Math.cos(i / 60),
+      100 * Math.sin(i / 60),
+      0.5,
+    ]);
+    const points = keptPoints(circle, 10);
+    expect(points.length / 3).toBeLessThan(80);
+    for (let i = 0; i < points.length; i += 3) expect(Math.hypot(points[i]!, points[i + 1]!)).toBeCloseTo(100, -0.5);
+    const endless: DrawnBrush = Array.from({ length: 1_000_000 }, (_, i) => [
+      400 * Math.sin(i * 1.7),
+      400 * Math.cos(i * 0.9),
+      0.5,
+    ]);
+    expect(keptPoints(endless, 4).length / 3).toBeLessThanOrEqual(LIMITS.strokePoints);
+  });
+
+  it('is steadied without being late at its end, and pressed less where it is fast', () => {
+    const jagged: DrawnBrush = Array.from({ length: 50 }, (_, i) => [i * 4, i % 2 === 0 ? 3 : -3, 0.5]);
+    const calm = steadied(jagged, 0.8);
+    expect(Math.max(...calm.slice(10, -1).map(([, y]) => Math.abs(y)))).toBeLessThan(1);
+    expect(calm.at(-1)).toEqual(jagged.at(-1));
+    expect(steadied(jagged, 0).slice(0, -1)).toEqual(jagged);
+    const fast = pressedBySpeed(
+      Array.from({ length: 40 }, (_, i) => [i * 30, 0, 0]),
+      20,
+    );
+    const slow = pressedBySpeed(
+      Array.from({ length: 40 }, (_, i) => [i * 0.5, 0, 0]),
+      20,
+    );
+    expect(fast.at(-1)![2]).toBeLessThan(0.1);
+    expect(slow.at(-1)![2]).toBeGreaterThan(0.5);
+  });
+});

@@ -1,0 +1,84 @@
+/** Hand-drawn frames: a group that shows one of the groups in it at a time. */
+import { LIMITS } from '../document/limits';
+import { choice, number, type Values } from '../document/params';
+import type { GroupKind } from './types';
+
+const TIMED = { when: ['by', 'time'] } as const;
+const PARAMS = {
+  by: choice(
+    'Shown',
+    [
+      { value: 'time', label: 'In time' },
+      { value: 'number', label: 'By number' },
+    ],
+    'time',
+  ),
+  start: number('Begins at', 0, {
+    unit: 'frames',
+    min: -LIMITS.frame,
+    max: LIMITS.frame,
+    clock: true,
+    still: true,
+    ...TIMED,
+  }),
+  ends: choice(
+    'Then',
+    [
+      { value: 'hold', label: 'Stays' },
+      { value: 'loop', label: 'Again' },
+      { value: 'swing', label: 'Back and forth' },
+      { value: 'gone', label: 'Nothing' },
+    ],
+    'hold',
+    TIMED,
+  ),
+  cel: number('Cel', 1, { min: 1, max: LIMITS.items, when: ['by', 'number'] }),
+};
+
+/** Frames in the order of one round: back and forth the first and the last are there once. */
+const orderOf = (ends: string, count: number): readonly number[] => {
+  const forth = Array.from({ length: count }, (_, i) => i);
+  return ends === 'swing' ? [...forth, ...forth.slice(1, -1).reverse()] : forth;
+};
+
+/** Which of several frames shows, each held for so many frames of the scene, from 0 on; null for none. */
+export const celAt = (v: Values<typeof PARAMS>, holds: readonly number[], frame: number): number | null => {
+  const last = holds.length - 1;
+  if (last < 0) return null;
+  // A number that a formula gives may lie a hair below the one that it means.
+  if (v.by === 'number') return Math.min(last, Math.max(0, Math.floor(v.cel + 1e-6) - 1));
+  let at = Math.floor(frame - v.start + 1e-6);
+  if (at < 0) return null;
+  const order = orderOf(v.ends, holds.length);
+  const round = order.reduce((sum, i) => sum + holds[i]!, 0);
+  if (at >= round) {
+    if (v.ends === 'hold') return last;
+    if (v.ends === 'gone') return null;
+    at %= round;
+  }
+  return order.find((i) => (at -= holds[i]!) < 0) ?? last;
+};
+
+export const cels: GroupKind<typeof PARAMS> = {
+  role: 'group',
+  kind: 'cels',
+  label: 'Cels',
+  params: PARAMS,
+  summary: (v) => {
+    if (v.by === 'number') return 'By number';
+    return `In time, then ${PARAMS.ends.choices.find(({ value }) => value === v.ends)?.label.toLowerCase()}`;
+  },
+};
+
+const CEL = {
+  hold: number('Held', 2, { unit: 'frames', min: 1, max: 100_000, whole: true, still: true }),
+};
+
+/** One of them: what stands in it is drawn for as long as it is held. */
+export const cel: GroupKind<typeof CEL> = {
+  role: 'group',
+  kind: 'cel',
+  label: 'Cel',
+  params: CEL,
+  summary: ({ hold }) => `${hold} frame${hold === 1 ? '' : 's'}`,
+};
