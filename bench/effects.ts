@@ -112,6 +112,7 @@ const PLACES: readonly (readonly [kind: string, values: Values])[] = [
   ['grain', {}],
   ['pixelate', { side: 16 }],
   ['clouds', {}],
+  ['pattern', { angle: 20 }],
   ['warp', {}],
 ];
 

@@ -190,6 +190,8 @@ const effectsScene = async (server: Server): Promise<string> => {
     ['pixelate', { side: 7 }],
     ['warp', { amount: 5, size: 12, phase: 0.4 }],
     ['clouds', { size: 18, loop: 11, form: 'ridged' }],
+    ['pattern', { form: 'dots', size: 9, angle: 20, loop: 12 }],
+    ['pattern', { form: 'rays', count: 9, soft: 0.2 }],
     ['mesh', { points: { columns: 1, rows: 1, ways: [4, 5, -2, -6, 6, 2, -4, 7] } }],
     [
       'grow',

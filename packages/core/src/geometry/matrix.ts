@@ -23,6 +23,9 @@ export const apply = (m: Matrix, [x, y]: Point): Point => [m[0] * x + m[2] * y +
 
 export const determinant = (m: Matrix): number => m[0] * m[3] - m[1] * m[2];
 
+/** How far a matrix turns the x axis, in radians. */
+export const turnOf = ([a, b]: Matrix): number => Math.atan2(b, a);
+
 /** How much longer a matrix makes lengths, in the mean of both ways. */
 export const meanScale = (m: Matrix): number => Math.sqrt(Math.abs(determinant(m)));
 

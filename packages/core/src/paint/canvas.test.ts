@@ -193,7 +193,7 @@ describe('effects', () => {
     marks: [fill(x)],
     alpha: 1,
     blend: 'normal',
-    effect: { by, scale, origin: [0, 0] },
+    effect: { by, scale, origin: [0, 0], turn: 0 },
   });
 
   it('are drawn by the platform’s filter, as far as they reach', () => {
@@ -237,7 +237,7 @@ describe('effects', () => {
     const coloured = (x: number, fields: object = {}, seenThrough = false): GroupMark => ({
       ...affected(x),
       marks: [fill(x, { matrix: [1, 0, 0, 1, x, 20] })],
-      effect: { by: colouring(seenThrough), scale: 1, origin: [0, 0] },
+      effect: { by: colouring(seenThrough), scale: 1, origin: [0, 0], turn: 0 },
       ...fields,
     });
     const calls = (group: GroupMark, view: Matrix = [1, 0, 0, 1, 0, 10]) => {

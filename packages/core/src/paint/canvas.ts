@@ -1,7 +1,7 @@
 /** Display list → Canvas 2D. The same code draws the editor's canvas, renders and banners. */
 import type { Point } from '../document/types';
 import { type Box, boxThrough, grown } from '../geometry/bounds';
-import { apply, determinant, meanScale, type Matrix, multiply } from '../geometry/matrix';
+import { apply, determinant, meanScale, type Matrix, multiply, turnOf } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
 import { trace } from '../geometry/trace';
 import { markBox, strokeReach } from '../recipe/marks';
@@ -155,7 +155,7 @@ const layOver = (target: Target, group: GroupMark, by: Changed, pixels: Box, shr
 const drawEffect = (
   target: Target,
   group: GroupMark,
-  { by, scale, origin }: NonNullable<GroupMark['effect']>,
+  { by, scale, origin, turn }: NonNullable<GroupMark['effect']>,
 ): void => {
   const here = scale * meanScale(target.view);
   const reach = by.reach * here;
@@ -169,7 +169,13 @@ const drawEffect = (
   const [x, y] = apply(target.view, origin);
   const from: Point = [(x - pixels.left) / shrink, (y - pixels.top) / shrink];
   const { width, height } = sizeOf(pixels, shrink);
-  const done = changed(plain, by, { width, height, scale: here / shrink, origin: from });
+  const done = changed(plain, by, {
+    width,
+    height,
+    scale: here / shrink,
+    origin: from,
+    turn: turn + turnOf(target.view),
+  });
   const laid = shrink > 1 ? whole(finished(done, width, height, target.tools.pool)) : done;
   layOver(target, group, laid, pixels, shrink);
 };

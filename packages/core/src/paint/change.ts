@@ -54,10 +54,16 @@ interface Change {
   readonly scale: number;
   /** Where the effect begins, in pixels of the surface. */
   readonly origin?: Point;
+  /** How far its x axis is turned in them, in radians. */
+  readonly turn?: number;
 }
 
 /** A surface of `width` × `height` pixels with an effect. */
-export const changed = (surface: Surface, by: Effect, { width, height, scale, origin = [0, 0] }: Change): Changed => {
+export const changed = (
+  surface: Surface,
+  by: Effect,
+  { width, height, scale, origin = [0, 0], turn = 0 }: Change,
+): Changed => {
   const { context } = surface;
   if (by.draw) {
     context.setTransform(1, 0, 0, 1, 0, 0);
@@ -68,7 +74,7 @@ export const changed = (surface: Surface, by: Effect, { width, height, scale, or
   const pixels = by.pixels || by.colors ? pixelsRead(context, width, height) : null;
   if (pixels && by.colors?.(pixels.data)) return { ...whole(surface), pixels };
   if (pixels) {
-    by.pixels?.(pixels.data, width, height, scale, origin);
+    by.pixels?.(pixels.data, width, height, scale, origin, turn);
     context.putImageData(pixels, 0, 0);
   }
   return whole(surface);

@@ -152,7 +152,7 @@ class Writer {
       const own = effect.by.svg(effect.scale);
       if (own === null) {
         this.notes.add(
-          'Squares, grain, clouds, ripples and warps are left out of the SVG, which has no means for them.',
+          'Squares, grain, clouds, patterns, ripples and warps are left out of the SVG, which has no means for them.',
         );
         return [];
       }

@@ -1,7 +1,15 @@
 /** Marks moved and faded as wholes. */
 import { boxThrough, type Box, grown, intersection, outlineBox, union } from '../geometry/bounds';
 import { bentThrough, boxThroughBend } from '../geometry/warp';
-import { apply, determinant, IDENTITY, meanScale, type Matrix, multiply } from '../geometry/matrix';
+import {
+  apply,
+  determinant,
+  IDENTITY,
+  meanScale,
+  type Matrix,
+  multiply,
+  turnOf as turnOfMatrix,
+} from '../geometry/matrix';
 import { chained, flatSpace } from '../geometry/space';
 import { type Outline, transformed, turnOf } from '../geometry/outline';
 import type { BlendMode, Color } from '../document/types';
@@ -31,7 +39,12 @@ export const markThrough = (m: Matrix, mark: Mark): Mark =>
         }),
         ...(mark.cuts && { cuts: mark.cuts.map((cut) => cutThrough(m, cut)) }),
         ...(mark.effect && {
-          effect: { ...mark.effect, scale: mark.effect.scale * meanScale(m), origin: apply(m, mark.effect.origin) },
+          effect: {
+            ...mark.effect,
+            scale: mark.effect.scale * meanScale(m),
+            origin: apply(m, mark.effect.origin),
+            turn: mark.effect.turn + turnOfMatrix(m),
+          },
         }),
       }
     : { ...mark, matrix: multiply(m, mark.matrix) };

@@ -13,6 +13,7 @@ import { levels } from './covers/levels';
 import { grain } from './covers/grain';
 import { grow } from './covers/grow';
 import { outline } from './covers/outline';
+import { pattern } from './covers/pattern';
 import { pixelate } from './covers/pixelate';
 import { tile } from './covers/tile';
 import { warp } from './covers/warp';
@@ -91,6 +92,7 @@ const LIST = [
   outline,
   grain,
   clouds,
+  pattern,
   pixelate,
   tile,
   warp,

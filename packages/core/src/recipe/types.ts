@@ -67,8 +67,18 @@ export interface Effect {
   readonly draw?: (context: Compositing, width: number, height: number) => void;
   /** As functions of a CSS filter (Filter Effects Module Level 1, 5): what canvases do it by. */
   readonly filter?: (scale: number) => string;
-  /** In place, on red, green, blue and alpha from 0 to 255, not multiplied; `origin` is where its own origin lies in these pixels. */
-  readonly pixels?: (data: Uint8ClampedArray, width: number, height: number, scale: number, origin: Point) => void;
+  /**
+   * In place, on red, green, blue and alpha from 0 to 255, not multiplied; `origin` is where its own origin lies in these pixels, and
+   * `turn` how far its x axis is turned in them, in radians.
+   */
+  readonly pixels?: (
+    data: Uint8ClampedArray,
+    width: number,
+    height: number,
+    scale: number,
+    origin: Point,
+    turn: number,
+  ) => void;
   /** The same where each pixel is changed by itself and keeps its alpha; says whether nothing shows through any. */
   readonly colors?: (data: Uint8ClampedArray) => boolean;
   /** The same as what stands in a filter element of SVG (the same, 9); null where that has no means for it. */
@@ -87,8 +97,8 @@ export interface GroupMark {
   readonly aside?: true;
   /** What is left of it, in order. */
   readonly cuts?: readonly Cut[];
-  /** `scale` of the mark's pixels make one of the effect's own. */
-  readonly effect?: { readonly by: Effect; readonly scale: number; readonly origin: Point };
+  /** `scale` of the mark's pixels make one of the effect's own, and its x axis is turned by `turn` radians in them. */
+  readonly effect?: { readonly by: Effect; readonly scale: number; readonly origin: Point; readonly turn: number };
   /** From the pixels of its marks to those that it stands in: its picture is mapped. There is no effect on it as well. */
   readonly bend?: Bend;
   /** Of what brings planes of its own into the depth around it: those, back to front in their stack. Without depth its marks show. */

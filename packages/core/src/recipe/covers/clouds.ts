@@ -1,20 +1,8 @@
-import { remembered } from '../../document/remembered';
 import { choice, degrees, gradient, number, percent, point, px } from '../../document/params';
-import type { Gradient } from '../../document/types';
-import { gradientAt } from '../../motion/kinds/gradient';
-import { type CloudColors, clouded } from '../../picture/clouds';
-import { rgbOf } from '../../picture/pixels';
+import { clouded } from '../../picture/clouds';
+import { colorsOf } from './colors';
 import { short } from '../types';
 import { effect } from './effect';
-
-const colorsOf = remembered((of: Gradient): CloudColors =>
-  Array.from({ length: 256 }, (_, i) => {
-    const color = gradientAt(of, i / 255);
-    const [r, g, b] = rgbOf(color);
-    const alpha = color.length > 7 ? parseInt(color.slice(7, 9), 16) : 255;
-    return (r | (g << 8) | (b << 16) | (alpha << 24)) >>> 0;
-  }),
-);
 
 /** What is above filled with clouds, as opaque as it is: of a word, a rectangle, a mark. */
 export const clouds = effect({

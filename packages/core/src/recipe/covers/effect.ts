@@ -12,7 +12,7 @@ type EffectKind<P extends Params> = Omit<CoverKind<P>, 'role' | 'holds' | 'cover
 
 /** Marks with an effect on them, as one picture. */
 export const changedBy = (by: Effect, marks: readonly Mark[]): GroupMark =>
-  grouped(marks, { effect: { by, scale: 1, origin: [0, 0] } });
+  grouped(marks, { effect: { by, scale: 1, origin: [0, 0], turn: 0 } });
 
 type FilterFunction = readonly [name: string, value: number, idle: number, unit?: string];
 

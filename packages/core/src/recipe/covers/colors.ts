@@ -1,0 +1,16 @@
+/** A gradient as a list of colours, for what is worked out pixel by pixel. */
+import { remembered } from '../../document/remembered';
+import type { Gradient } from '../../document/types';
+import { gradientAt } from '../../motion/kinds/gradient';
+import type { CloudColors } from '../../picture/clouds';
+import { rgbOf } from '../../picture/pixels';
+
+/** Its colours at 256 places. */
+export const colorsOf = remembered((of: Gradient): CloudColors =>
+  Array.from({ length: 256 }, (_, i) => {
+    const color = gradientAt(of, i / 255);
+    const [r, g, b] = rgbOf(color);
+    const alpha = color.length > 7 ? parseInt(color.slice(7, 9), 16) : 255;
+    return (r | (g << 8) | (b << 16) | (alpha << 24)) >>> 0;
+  }),
+);
