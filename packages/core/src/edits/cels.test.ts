@@ -146,6 +146,20 @@ describe('cels', () => {
     expect(it.marksAt(4)).toEqual(it.marksAt(0));
   });
 
+  it('take as many strokes as a card may have, and say so', () => {
+    const makeId = countingIds('c');
+    const cards = newCels(makeId, 0);
+    const brush = cards[2]!;
+    const full = {
+      ...brush,
+      params: { strokes: { value: Array.from({ length: LIMITS.brushStrokes }, () => stroke()) } },
+    };
+    const layer = newDrawing(SCENE, 'l', 'Full', [cards[0]!, cards[1]!, full]);
+    const doc = checkProject(newProject('p', 'P', [{ ...SCENE, layers: { l: layer }, order: ['l'] }]));
+    const ref = { scene: 's', layer: 'l', item: brush.id };
+    expect(() => applyEdit(doc, addStroke(ref, stroke(), makeId))).toThrow(`at most ${LIMITS.brushStrokes} strokes`);
+  });
+
   it('refuse more than a layer has room for, and lose nothing', () => {
     const it = drawn();
     const [first] = it.list() as [Id];

@@ -34,17 +34,17 @@ export const pattern = effect({
       ],
     }),
     shift: number('Moved', 0, { step: 0.05, hint: 'by so many stripes, dots, rays or pictures' }),
-    loop: number('Moves on in', 0, {
+    loop: number('Loops in', 0, {
       unit: 'frames',
       min: 0,
       max: 100_000,
       whole: true,
-      hint: 'by one; 0 stands still',
+      hint: '0 stands still',
     }),
     seed: number('Seed', 1, { min: 0, max: 100_000, whole: true, when: ['form', 'static'] }),
   },
   summary: (v) => `${v.form}, ${v.form === 'rays' ? `${short(v.count)} of them` : `${short(v.size)} px`}`,
-  example: { size: 12, form: 'stripes', angle: 30 },
+  example: { size: 40, form: 'stripes', angle: 30 },
   effect: (v, frame) => {
     const colors = colorsOf(v.colors);
     // Static has as many pictures as frames in its loop, and begins again.
