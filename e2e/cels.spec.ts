@@ -130,3 +130,35 @@ test('the brush erases, each stroke is one step, a cel changes places, and by a 
   await expect.poll(() => colorOf(110, 138)).toEqual(TEAL);
   expect(Object.values((await layer()).items).filter(({ kind }) => kind === 'cel')).toHaveLength(2);
 });
+
+test('strokes are taken by a line around them, moved and deleted', async ({ page, server }) => {
+  await newProject(page, server, 'Taken', 'Medium rectangle');
+  const at = await onScene(page, 300, 250);
+  const colorOf = (x: number, y: number) => pixel(page, at(x, y));
+  const go = async (...points: readonly (readonly [number, number])[]) => {
+    for (const [i, [x, y]] of points.entries()) {
+      await page.mouse.move(at(x, y).x, at(x, y).y, { steps: 8 });
+      if (i === 0) await page.mouse.down();
+    }
+    await page.mouse.up();
+  };
+  await page.keyboard.press('b');
+  await setNumber(page, 'Brush size', '20');
+  await setNumber(page, 'Pressure', '0');
+  await go([40, 130], [90, 130]);
+  await go([200, 130], [250, 130]);
+  await expect.poll(() => colorOf(225, 130)).toEqual(TEAL);
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Take some of 2' }).click();
+  await go([180, 100], [280, 100], [280, 160], [180, 160]);
+  await expect(page.getByTestId('lasso-taken')).toBeVisible();
+  await go([225, 130], [225, 200]);
+  await expect.poll(() => colorOf(225, 200)).toEqual(TEAL);
+  await expect.poll(() => colorOf(225, 130)).toEqual(GROUND);
+  await expect.poll(() => colorOf(60, 130)).toEqual(TEAL);
+  await page.keyboard.press('Delete');
+  await expect.poll(() => colorOf(225, 200)).toEqual(GROUND);
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => colorOf(225, 130)).toEqual(TEAL);
+});

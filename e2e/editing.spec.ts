@@ -207,6 +207,8 @@ test('cards: add, reorder, switch off, group, remove; every parameter has a fiel
     await page.getByRole('button', { name: `Close ${label}`, exact: true }).click();
   }
   expect((await kinds()).toSorted()).toEqual(['rectangle', 'fill', ...added.map(({ kind }) => kind)].toSorted());
+  // The open card has always been among those that show; from here on all of them do.
+  await page.getByRole('button', { name: /^Show all \d+ cards/ }).click();
   await page.getByRole('button', { name: 'Open Stroke' }).click();
   for (const label of ['Ink', 'Colour', 'Opacity', 'Width', 'Caps', 'Joins', 'Dashes', 'Dash offset']) {
     await expect(page.getByLabel('Card Stroke').getByLabel(label, { exact: true })).toBeVisible();

@@ -21,12 +21,15 @@ import {
   clearCels,
   type DrawnBrush,
   holdCels,
+  hurryCels,
   keptPoints,
   newCels,
   pressedBySpeed,
   repeatCels,
   reverseCels,
   steadied,
+  strokesIn,
+  strokesMoved,
 } from './cels';
 
 const SCENE = newScene('s', 'Drawn', {
@@ -160,6 +163,23 @@ describe('cels', () => {
     expect(() => applyEdit(doc, addStroke(ref, stroke(), makeId))).toThrow(`at most ${LIMITS.brushStrokes} strokes`);
   });
 
+  it('come in larger pieces from one on, and end with the whole', () => {
+    const it = drawn();
+    const [first] = it.list() as [Id];
+    it.draw(first);
+    for (let n = 0; n < 7; n++) {
+      it.do(addCel(it.ref, it.list().at(-1)!, it.makeId, { begins: 'copy' }));
+      it.draw(it.list().at(-1)!);
+    }
+    const drawnIn = () => it.list().map((_, i) => it.marksAt(2 * i).length);
+    expect(drawnIn()).toEqual([1, 2, 3, 4, 5, 6, 7, 8]);
+    it.do(hurryCels(it.ref, it.list()[2]!));
+    expect(drawnIn()).toEqual([1, 2, 3, 5, 7, 8]);
+    it.do(hurryCels(it.ref, it.list()[3]!));
+    expect(drawnIn()).toEqual([1, 2, 3, 5, 8]);
+    expect(Object.values(it.now().items).filter(({ kind }) => kind === 'cel')).toHaveLength(5);
+  });
+
   it('refuse more than a layer has room for, and lose nothing', () => {
     const it = drawn();
     const [first] = it.list() as [Id];
@@ -226,6 +246,16 @@ describe('a brush', () => {
     const [erased, over] = it.marksAt(0);
     expect(erased).toMatchObject({ op: 'group', cuts: [{ mode: 'hide' }] });
     expect(over).toMatchObject({ op: 'fill', ink: { color: '#2EC4B6' } });
+  });
+
+  it('is found where most of it lies, and moved', () => {
+    const all = [stroke(), stroke({ points: [60, 0, 0.5, 80, 0, 0.5, 100, 0, 1] })];
+    const right = strokesIn(all, ([x]) => x > 70);
+    expect(right).toEqual([1]);
+    expect(strokesMoved(all, right, [5, -7.04])).toEqual([
+      all[0],
+      { ...all[1], points: [65, -7, 0.5, 85, -7, 0.5, 105, -7, 1] },
+    ]);
   });
 
   it('keeps few points of what was drawn, and no more than it may', () => {

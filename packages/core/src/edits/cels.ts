@@ -3,7 +3,8 @@ import { type MakeId, newItem } from '../document/make';
 import { wholeWithin } from '../document/fitting';
 import { BRUSH_LIMITS, LIMITS } from '../document/limits';
 import { type Edit, plain, together } from '../document/patches';
-import type { BrushStroke, DrawingLayer, Id, Item } from '../document/types';
+import { FAR } from '../document/params';
+import type { BrushStroke, DrawingLayer, Id, Item, Point } from '../document/types';
 import { reader } from '../motion/reader';
 import { simplifiedTo } from '../geometry/simplify';
 import { cel as celKind, celAt, cels as celsKind } from '../recipe/cels';
@@ -191,6 +192,19 @@ export const repeatCels = (ref: CardRef, ids: readonly Id[], back: boolean, make
   },
 });
 
+/** Leaves out every second of the cels after one: what is painted on comes in larger and larger pieces from there. */
+export const hurryCels = (ref: CardRef, from: Id): Edit => ({
+  label: 'Faster from a cel on',
+  change: (draft) => {
+    const { own, holder, list } = holderIn(draft, ref);
+    const at = list.indexOf(from);
+    // The last of them is the whole: it stays.
+    const gone = list.filter((_, i) => i > at && i < list.length - 1 && (i - at) % 2 === 1);
+    holder.children = list.filter((id) => !gone.includes(id));
+    for (const id of gone) for (const item of within(plain<DrawingLayer>(own).items, id)) delete own.items[item.id];
+  },
+});
+
 /** Takes all strokes from cels. */
 export const clearCels = ({ scene, layer }: CardRef, ids: readonly Id[]): Edit => ({
   label: 'Clear cels',
@@ -223,7 +237,9 @@ export const addStroke = ({ scene, layer, item }: CardRef, stroke: BrushStroke, 
       brush = made.id;
     }
     const { params } = itemIn(own, brush);
-    const property = (params.strokes ??= { value: [] }) as { value: BrushStroke[] };
+    const property = (params.strokes ??= { value: [] }) as { value?: BrushStroke[] };
+    if (!property.value)
+      throw new RangeError('Strokes that are keyed are not drawn on: take their keyframes away first');
     if (property.value.length >= LIMITS.brushStrokes) {
       throw new RangeError(`A brush has at most ${LIMITS.brushStrokes} strokes: go on in another card`);
     }
@@ -269,3 +285,25 @@ export const keptPoints = (drawn: DrawnBrush, size: number): readonly number[] =
   const rounded = (n: number, by: number): number => Math.round(n * by) / by;
   return kept.flatMap(([x, y, p]) => [rounded(x, 10), rounded(y, 10), rounded(Math.min(1, (p * 2) / width), 1000)]);
 };
+
+/** Which strokes lie in an area, most of each of them: by their places in the list. */
+export const strokesIn = (all: readonly BrushStroke[], inside: (at: Point) => boolean): readonly number[] =>
+  all.flatMap(({ points }, i) => {
+    const count = points.length / 3;
+    let within = 0;
+    for (let n = 0; n < count; n++) if (inside([points[3 * n]!, points[3 * n + 1]!])) within++;
+    return within * 2 > count ? [i] : [];
+  });
+
+const nearest = (n: number): number => Math.min(FAR, Math.max(-FAR, Math.round(n * 10) / 10));
+
+/** The strokes with some of them moved. */
+export const strokesMoved = (all: readonly BrushStroke[], some: readonly number[], [dx, dy]: Point): BrushStroke[] =>
+  all.map((stroke, i) =>
+    some.includes(i)
+      ? {
+          ...stroke,
+          points: stroke.points.map((x, k) => (k % 3 === 0 ? nearest(x + dx) : k % 3 === 1 ? nearest(x + dy) : x)),
+        }
+      : stroke,
+  );

@@ -1,4 +1,5 @@
 import { remembered } from '../document/remembered';
+import type { Point } from '../document/types';
 import { apply, type Matrix } from './matrix';
 import { type Outline, polygon } from './outline';
 
@@ -36,6 +37,10 @@ export const intersection = (a: Box, b: Box): Box | null => {
   };
   return box.left < box.right && box.top < box.bottom ? box : null;
 };
+
+/** The box of points; null for none. */
+export const boxOfPoints = (points: readonly Point[]): Box | null =>
+  points.reduce<Box | null>((sum, [x, y]) => union(sum, { left: x, top: y, right: x, bottom: y }), null);
 
 export const overlaps = (a: Box, b: Box): boolean =>
   a.left <= b.right && b.left <= a.right && a.top <= b.bottom && b.top <= a.bottom;

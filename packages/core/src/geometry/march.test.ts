@@ -101,6 +101,15 @@ describe('a front through a shape, against ways that are known', () => {
     expect(at(390) - at(300)).toBeCloseTo(45, 1);
   });
 
+  it('waits for as long as a project can say, and goes on as before', () => {
+    const ground = groundOf(204, 24, () => true);
+    const zones = Uint8Array.from(ground.open, (_, cell) => (Math.abs((cell % 204) - 100) < 15 ? 1 : 0));
+    const front = new Front(ground, zones, [{ wait: 400_000, pace: 20 }]);
+    front.go([{ cell: 12 * 204 + 10, time: 0, pace: 1, origin: 0 }]);
+    expect(front.times[12 * 204 + 190]! - front.times[12 * 204 + 150]!).toBeCloseTo(40 / 20, -0.5);
+    expect(front.times[12 * 204 + 120]).toBeGreaterThan(400_000);
+  });
+
   it('never comes where nothing leads', () => {
     const ground = groundOf(64, 24, (x) => x < 20 || x > 40);
     const front = frontFrom(ground, [10, 10]);

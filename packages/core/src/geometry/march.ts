@@ -23,11 +23,14 @@ class Buckets {
     for (; this.at < this.lists.length; this.at++, this.taken = 0) {
       const list = this.lists[this.at];
       if (list && this.taken < list.length) return list[this.taken++]!;
-      this.lists[this.at] = undefined;
+      if (list) this.lists[this.at] = undefined;
     }
     return null;
   }
 }
+
+/** Buckets for the longest wait. */
+const MOST_BUCKETS = 500_000;
 
 /** Cells that a front goes through, in rows of `width`, with two empty ones all round them. */
 export interface Ground {
@@ -115,7 +118,10 @@ export class Front {
     const { width, open } = this.ground;
     const earliest = starts.reduce((least, { time }) => Math.min(least, time), Infinity);
     const quickest = [...starts, ...this.stations].reduce((most, { pace }) => Math.max(most, pace), 1);
-    const buckets = new Buckets(0.25 / quickest);
+    const latest = [...starts.map(({ time }) => time - earliest), ...this.stations.map(({ wait }) => wait)];
+    const longest = latest.reduce((most, time) => Math.max(most, time), 0);
+    // Where it waits for very long, most of them would be empty.
+    const buckets = new Buckets(Math.max(0.25 / quickest, longest / MOST_BUCKETS));
     const add = ({ cell, time, pace, origin }: Start): void => {
       if (open[cell] !== 1 || known[cell] === 1 || time >= times[cell]!) return;
       times[cell] = time;

@@ -34,6 +34,7 @@ import { AidLines, Rulers, SnapMarks } from './looks/Overlays';
 import type { Stage } from './stage';
 import { DrawAs } from './tools/DrawAs';
 import { CutOutTool } from './tools/CutOut';
+import { Lasso } from './tools/Lasso';
 import { SowTool } from './tools/Sow';
 import type { Swept } from './tools/press';
 import { TOOLS } from './tools/table';
@@ -247,6 +248,7 @@ export const CanvasArea = () => {
       <TextEditing {...stage} />
       <CutOutTool {...stage} />
       <SowTool {...stage} />
+      <Lasso {...stage} />
       {Over && <Over {...stage} />}
       <DrawAs />
       <InPlaceBar />

@@ -44,6 +44,8 @@ export type Mode =
   | { readonly kind: 'writing'; readonly layer: Id; readonly item: Id }
   | ({ readonly kind: 'cutting' } & Cutting)
   | ({ readonly kind: 'sowing' } & Sowing)
+  /** Strokes of a brush are taken by a line around them. */
+  | { readonly kind: 'lassoing' }
   /** A colour is waited for; then it goes on as before. */
   | { readonly kind: 'sampling'; readonly take: (color: string) => void; readonly then: Mode };
 
@@ -59,7 +61,8 @@ export const SELECTING = withTool('select');
 export const toolOf = (mode: Mode): ToolName => (mode.kind === 'tool' ? mode.tool : 'select');
 
 /** Whether it is about the open card: it ends with that. */
-export const isOfCard = (mode: Mode): boolean => mode.kind === 'cutting' || mode.kind === 'sowing';
+export const isOfCard = (mode: Mode): boolean =>
+  mode.kind === 'cutting' || mode.kind === 'sowing' || mode.kind === 'lassoing';
 
 /** Scene pixel (0, 0) stands at (x, y) of the canvas area, in CSS pixels. */
 export interface View {

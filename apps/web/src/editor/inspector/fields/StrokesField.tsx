@@ -1,9 +1,12 @@
 import { BRUSH_LIMITS } from '@kite/core/document/limits';
 import type { BrushStroke } from '@kite/core/document/types';
+import { Lasso } from 'lucide-react';
 import { Button } from '../../../ui/Button';
 import { ColorField } from '../../../ui/ColorField';
 import { NumberField } from '../../../ui/NumberField';
 import { Segments } from '../../../ui/Segments';
+import { useEditor, useSlice } from '../../store/context';
+import { SELECTING } from '../../store/workspace';
 
 const TIPS = [
   { value: 'round', label: 'Round' },
@@ -30,6 +33,8 @@ interface StrokesFieldProps {
 
 /** The strokes of a card, all at once: their brush can be another after they are drawn. */
 export const StrokesField = ({ value, onChange, ...gesture }: StrokesFieldProps) => {
+  const editor = useEditor();
+  const lassoing = useSlice((s) => s.mode.kind === 'lassoing');
   const drawn = value.filter(({ erases }) => !erases);
   const set = (part: Partial<BrushStroke>) => onChange(value.map((stroke) => ({ ...stroke, ...part })));
   if (value.length === 0) {
@@ -74,7 +79,14 @@ export const StrokesField = ({ value, onChange, ...gesture }: StrokesFieldProps)
           </div>
         );
       })}
-      <Button onClick={() => onChange(value.slice(0, -1))}>Without the last of {value.length}</Button>
+      <Button
+        icon={<Lasso size={14} />}
+        aria-pressed={lassoing}
+        className={lassoing ? '!bg-sky-2 text-sky' : ''}
+        onClick={() => editor.set({ mode: lassoing ? SELECTING : { kind: 'lassoing' } })}
+      >
+        Take some of {value.length}
+      </Button>
     </div>
   );
 };

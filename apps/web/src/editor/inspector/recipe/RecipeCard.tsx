@@ -205,6 +205,11 @@ const ItemList = ({ layer, group }: { layer: DrawingLayer; group: Id | null }) =
   );
   const [all, setAll] = useState(false);
   const list = listOf(layer, group);
+  // The one that is open, or stands in one of these, is among those that show.
+  const open = useSlice((s) =>
+    list.findIndex((id) => id === s.selection.card || isWithin(layer.items, id, s.selection.card)),
+  );
+  const count = all ? list.length : Math.min(list.length, Math.max(MOST_LISTED, open + 1));
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     if (!over || active.id === over.id) return;
     const item = String(active.id);
@@ -232,14 +237,14 @@ const ItemList = ({ layer, group }: { layer: DrawingLayer; group: Id | null }) =
       >
         <SortableContext items={[...list]} strategy={verticalListSortingStrategy}>
           <ol className="flex flex-col gap-1.5">
-            {list.slice(0, all ? list.length : MOST_LISTED).map((id, i) => {
+            {list.slice(0, count).map((id, i) => {
               const item = layer.items[id];
               return item && <ItemCard key={id} layer={layer} item={item} group={group} index={i} />;
             })}
           </ol>
         </SortableContext>
       </DndContext>
-      {!all && list.length > MOST_LISTED && (
+      {count < list.length && (
         <button
           type="button"
           className="h-7 rounded-md px-1.5 text-left text-sky underline"

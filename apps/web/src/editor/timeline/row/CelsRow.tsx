@@ -7,6 +7,7 @@ import {
   clearCels,
   holdCels,
   holdOf,
+  hurryCels,
   repeatCels,
   reverseCels,
 } from '@kite/core/edits/cels';
@@ -36,6 +37,7 @@ const menuOf = (editor: Editor, layer: DrawingLayer, cels: Id, id: Id): (MenuEnt
     { label: 'All on twos', onSelect: () => editor.edit(holdCels(ref, list, 2)) },
     { label: 'Reverse all', onSelect: () => editor.edit(reverseCels(ref)) },
     { label: 'All once more', onSelect: () => editor.edit(repeatCels(ref, list, false, makeId)) },
+    { label: 'Faster from here: every second after it', onSelect: () => editor.edit(hurryCels(ref, id)) },
     { label: 'All back again', onSelect: () => editor.edit(repeatCels(ref, list, true, makeId)) },
     null,
     { label: 'Clear', onSelect: () => editor.edit(clearCels(ref, [id])) },
