@@ -6,7 +6,7 @@ import { inOrder, pixel, sceneOf } from './support/scene';
 import { expect, test } from './support/test';
 
 const GROUND = [255, 255, 255];
-const TEAL = [0x2e, 0xc4, 0xb6];
+const INK = [0x2b, 0x2f, 0x77];
 
 test('forty cels are painted, each going on from the one before, then held for longer and reversed', async ({
   page,
@@ -35,11 +35,11 @@ test('forty cels are painted, each going on from the one before, then held for l
   await expect.poll(async () => (await cels()).length).toBe(40);
   await expect.poll(frames).toEqual(Array.from({ length: 40 }, (_, i) => 2 * i));
   await goToFrame(page, 79);
-  await expect.poll(() => colorOf(25, 110)).toEqual(TEAL);
-  await expect.poll(() => colorOf(250, 185)).toEqual(TEAL);
+  await expect.poll(() => colorOf(25, 110)).toEqual(INK);
+  await expect.poll(() => colorOf(250, 185)).toEqual(INK);
   // Each shows what has been painted until then.
   await goToFrame(page, 21);
-  await expect.poll(() => colorOf(25, 135)).toEqual(TEAL);
+  await expect.poll(() => colorOf(25, 135)).toEqual(INK);
   await expect.poll(() => colorOf(50, 135)).toEqual(GROUND);
 
   // By its edge the eleventh is held for ten frames; one step takes that back.
@@ -58,9 +58,9 @@ test('forty cels are painted, each going on from the one before, then held for l
   await page.getByTestId('cel').first().click({ button: 'right' });
   await page.getByRole('menuitem', { name: 'Reverse all' }).click();
   await goToFrame(page, 0);
-  await expect.poll(() => colorOf(250, 185)).toEqual(TEAL);
+  await expect.poll(() => colorOf(250, 185)).toEqual(INK);
   await goToFrame(page, 78);
-  await expect.poll(() => colorOf(25, 110)).toEqual(TEAL);
+  await expect.poll(() => colorOf(25, 110)).toEqual(INK);
   await expect.poll(() => colorOf(50, 110)).toEqual(GROUND);
   await page.getByTestId('cel').first().click({ button: 'right' });
   await page.getByRole('menuitem', { name: 'All on ones' }).click();
@@ -85,13 +85,13 @@ test('the brush erases, each stroke is one step, a cel changes places, and by a 
   await setNumber(page, 'Brush size', '30');
   await setNumber(page, 'Pressure', '0');
   await line(130);
-  await expect.poll(() => colorOf(150, 140)).toEqual(TEAL);
+  await expect.poll(() => colorOf(150, 140)).toEqual(INK);
   await page.getByRole('button', { name: 'Erase', exact: true }).click();
   await line(130, 140, 160);
   await expect.poll(() => colorOf(150, 130)).toEqual(GROUND);
-  await expect.poll(() => colorOf(80, 130)).toEqual(TEAL);
+  await expect.poll(() => colorOf(80, 130)).toEqual(INK);
   await page.keyboard.press('Control+z');
-  await expect.poll(() => colorOf(150, 130)).toEqual(TEAL);
+  await expect.poll(() => colorOf(150, 130)).toEqual(INK);
   await page.getByRole('button', { name: 'Erase', exact: true }).click();
 
   // A second cel, empty, by its key; the first shows through it as onion skin.
@@ -104,7 +104,7 @@ test('the brush erases, each stroke is one step, a cel changes places, and by a 
   await expect.poll(async () => (await colorOf(150, 130))[0]).toBeLessThan(250);
   await page.keyboard.press('b');
   await line(200);
-  await expect.poll(() => colorOf(150, 200)).toEqual(TEAL);
+  await expect.poll(() => colorOf(150, 200)).toEqual(INK);
 
   // The second is dragged before the first, with the timeline closer.
   await page.keyboard.press('Escape');
@@ -116,7 +116,7 @@ test('the brush erases, each stroke is one step, a cel changes places, and by a 
   await page.mouse.move(to.x - 2, to.y, { steps: 5 });
   await page.mouse.up();
   await goToFrame(page, 0);
-  await expect.poll(() => colorOf(150, 200)).toEqual(TEAL);
+  await expect.poll(() => colorOf(150, 200)).toEqual(INK);
 
   await page.getByRole('button', { name: 'Onion skin' }).click();
   await page.getByRole('dialog', { name: 'Onion skin' }).getByRole('checkbox').uncheck();
@@ -127,7 +127,7 @@ test('the brush erases, each stroke is one step, a cel changes places, and by a 
   await page.getByRole('button', { name: 'Open Cels', exact: true }).click();
   await page.getByRole('radio', { name: 'By number' }).click();
   await setNumber(page, 'Cel', '2');
-  await expect.poll(() => colorOf(110, 138)).toEqual(TEAL);
+  await expect.poll(() => colorOf(110, 138)).toEqual(INK);
   expect(Object.values((await layer()).items).filter(({ kind }) => kind === 'cel')).toHaveLength(2);
 });
 
@@ -147,18 +147,18 @@ test('strokes are taken by a line around them, moved and deleted', async ({ page
   await setNumber(page, 'Pressure', '0');
   await go([40, 130], [90, 130]);
   await go([200, 130], [250, 130]);
-  await expect.poll(() => colorOf(225, 130)).toEqual(TEAL);
+  await expect.poll(() => colorOf(225, 130)).toEqual(INK);
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Take some of 2' }).click();
   await go([180, 100], [280, 100], [280, 160], [180, 160]);
   await expect(page.getByTestId('lasso-taken')).toBeVisible();
   await go([225, 130], [225, 200]);
-  await expect.poll(() => colorOf(225, 200)).toEqual(TEAL);
+  await expect.poll(() => colorOf(225, 200)).toEqual(INK);
   await expect.poll(() => colorOf(225, 130)).toEqual(GROUND);
-  await expect.poll(() => colorOf(60, 130)).toEqual(TEAL);
+  await expect.poll(() => colorOf(60, 130)).toEqual(INK);
   await page.keyboard.press('Delete');
   await expect.poll(() => colorOf(225, 200)).toEqual(GROUND);
   await page.keyboard.press('Control+z');
   await page.keyboard.press('Control+z');
-  await expect.poll(() => colorOf(225, 130)).toEqual(TEAL);
+  await expect.poll(() => colorOf(225, 130)).toEqual(INK);
 });

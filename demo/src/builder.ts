@@ -87,6 +87,13 @@ export class SceneBuilder {
     return newItem(this.project.makeId(), kind, values);
   }
 
+  /** A card that holds others, with them. */
+  holding(kind: string, cards: readonly Item[], values: { readonly [key: string]: Value } = {}, name?: string): Item[] {
+    const inside = new Set(cards.flatMap((card) => card.children ?? []));
+    const children = cards.map(({ id }) => id).filter((id) => !inside.has(id));
+    return [{ ...this.card(kind, values), ...(name !== undefined && { name }), children }, ...cards];
+  }
+
   /** Cuts layers by what another one shows. */
   cut(by: Id, layers: readonly Id[]): void {
     this.project.do(matteBy(this.id, by, layers, this.project.makeId));

@@ -64,20 +64,16 @@ const BRANCHES = [
   branch(0.9, -1, 130),
 ] as const;
 
-const stroked = (scene: SceneBuilder, paths: readonly PathValue[], width: number, taper: number): Item[] => [
-  ...paths.map((path) => scene.card('path', { path })),
-  scene.card('stroke', { color: STEM, width, taperEnd: taper, tip: 0.4 }),
-];
-const filled = (scene: SceneBuilder, paths: readonly PathValue[], color: string): Item[] => [
-  ...paths.map((path) => scene.card('path', { path })),
-  scene.card('fill', { color }),
-];
-
-/** Cards in a group with a name, with it. */
-const group = (scene: SceneBuilder, name: string, cards: readonly Item[]): Item[] => [
-  { ...scene.card('group'), name, children: cards.map(({ id }) => id) },
-  ...cards,
-];
+const stroked = (
+  scene: SceneBuilder,
+  name: string,
+  paths: readonly PathValue[],
+  width: number,
+  taper: number,
+): Item[] => {
+  const stroke = scene.card('stroke', { color: STEM, width, taperEnd: taper, tip: 0.4 });
+  return scene.holding('group', [...paths.map((path) => scene.card('path', { path })), stroke], {}, name);
+};
 
 export const climbingPlant = (project: ProjectBuilder): void => {
   const scene = project.scene('Climbing plant', {
@@ -120,25 +116,24 @@ export const climbingPlant = (project: ProjectBuilder): void => {
     },
   });
   const stem = Array.from({ length: 15 }, (_, i) => onStem(i / 14));
+  const leaves = [...BRANCHES.flatMap((of) => of.leaves), leaf(onStem(1), -1.2, 110)];
   const plant = scene.drawing({
     name: 'Plant',
     at: [0, 0],
     items: [
-      ...group(scene, 'Stem', stroked(scene, [line(stem)], 20, 0.9)),
-      ...group(
+      ...stroked(scene, 'Stem', [line(stem)], 20, 0.9),
+      ...stroked(
         scene,
         'Branches',
-        stroked(
-          scene,
-          BRANCHES.map(({ points }) => line(points)),
-          11,
-          0.8,
-        ),
+        BRANCHES.map(({ points }) => line(points)),
+        11,
+        0.8,
       ),
-      ...group(
-        scene,
+      ...scene.holding(
+        'group',
+        [...leaves.map((path) => scene.card('path', { path })), scene.card('fill', { color: LEAF })],
+        {},
         'Leaves',
-        filled(scene, [...BRANCHES.flatMap(({ leaves }) => leaves), leaf(onStem(1), -1.2, 110)], LEAF),
       ),
       grow,
     ],

@@ -39,15 +39,12 @@ const FLAMES: readonly (readonly [lean: number, height: number])[] = [
   [-4, 88],
 ];
 
-const cel = (scene: SceneBuilder, strokes: readonly BrushStroke[]): readonly [Item, Item] => {
-  const brush = scene.card('brush', { strokes });
-  return [{ ...scene.card('cel', { hold: HOLD }), children: [brush.id] }, brush];
-};
-
-const celsOf = (scene: SceneBuilder, all: readonly (readonly BrushStroke[])[]): Item[] => {
-  const own = all.map((strokes) => cel(scene, strokes));
-  return [{ ...scene.card('cels', { ends: 'loop' }), children: own.map(([{ id }]) => id) }, ...own.flat()];
-};
+const celsOf = (scene: SceneBuilder, all: readonly (readonly BrushStroke[])[]): Item[] =>
+  scene.holding(
+    'cels',
+    all.flatMap((strokes) => scene.holding('cel', [scene.card('brush', { strokes })], { hold: HOLD })),
+    { ends: 'loop' },
+  );
 
 /** A moth of four strokes, its wings up or down. */
 const moth = (lift: number): readonly BrushStroke[] =>

@@ -98,9 +98,7 @@ export const windowGrid = (project: ProjectBuilder): void => {
         from: [0, -300],
         to: [0, 420],
       }),
-      { ...scene.card('group'), name: 'Moon', children: [moon.id, moonlight.id] },
-      moon,
-      moonlight,
+      ...scene.holding('group', [moon, moonlight], {}, 'Moon'),
     ],
     keys: {
       position: [

@@ -62,3 +62,9 @@ export const followPointer = (down: ReactPointerEvent | PointerEvent, handlers: 
   window.addEventListener('pointercancel', up);
   window.addEventListener('keydown', key, true);
 };
+
+/** Where the pointer was since the last move: a tablet has said so more often than the screen shows. */
+export const allOf = (event: PointerEvent): readonly PointerEvent[] => {
+  const all = event.getCoalescedEvents?.() ?? [];
+  return all.length > 0 ? all : [event];
+};

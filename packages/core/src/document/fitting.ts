@@ -1,4 +1,5 @@
 /** Brought within limits: numbers, and what is made of them. */
+import type { Point } from './types';
 
 /** A number brought within limits; `otherwise` for what is no finite number. */
 export const clamped = <T>(x: unknown, min: number, max: number, otherwise: T): number | T =>
@@ -18,3 +19,7 @@ export const each = <T>(list: readonly T[], fit: (entry: T, i: number) => T): re
   const fitting = list.map(fit);
   return fitting.every((entry, i) => Object.is(entry, list[i])) ? list : fitting;
 };
+
+/** To a tenth: as places that are dragged or drawn are kept. */
+export const tenths = (n: number): number => Math.round(n * 10) / 10;
+export const tenthsOf = ([x, y]: Point): Point => [tenths(x), tenths(y)];

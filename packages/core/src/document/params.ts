@@ -2,7 +2,7 @@
  * Descriptions of parameters. A parameter is described once; the schema, the inspector's field, the
  * ribbon's name, the evaluator and the docs follow from the description.
  */
-import { WIDEST_EYE } from './limits';
+import { LIMITS, WIDEST_EYE } from './limits';
 import type {
   BrushStroke,
   Color,
@@ -181,6 +181,17 @@ export const number = (label: string, value: number, o: NumberOptions = {}): Num
   ...(o.hint !== undefined && { hint: o.hint }),
   ...(o.beside !== undefined && { beside: o.beside }),
 });
+
+/** The frame of its own scene at which something begins to play: it goes along where its layer is moved in time. */
+export const beginsAt = (o: Pick<NumberOptions, 'when'> = {}) =>
+  number('Begins at', 0, {
+    unit: 'frames',
+    min: -LIMITS.frame,
+    max: LIMITS.frame,
+    clock: true,
+    still: true,
+    ...o,
+  });
 
 export const px = (label: string, value: number, o: NumberOptions = {}) => number(label, value, { unit: 'px', ...o });
 export const degrees = (label: string, value: number, o: NumberOptions = {}) =>

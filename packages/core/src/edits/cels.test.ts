@@ -4,33 +4,23 @@ import type { BrushStroke, DrawingLayer, Id, Project } from '../document/types';
 import { LIMITS } from '../document/limits';
 import { checkProject } from '../check/project';
 import type { Edit } from '../document/patches';
-import { brushOutlines } from '../geometry/brush';
-import { areaOf, outlinesOf } from '../geometry/polygons';
-import { flattened } from '../geometry/flatten';
-import { outlineBox, union } from '../geometry/bounds';
 import { celAt } from '../recipe/cels';
 import { compileScene, NO_LIBRARY } from '../scene/compile';
 import { applyEdit } from './apply';
 import {
   addCel,
-  addStroke,
   celAtPlayhead,
   celFrames,
   celShown,
   celsIn,
   clearCels,
-  type DrawnBrush,
   holdCels,
   hurryCels,
-  keptPoints,
   newCels,
-  pressedBySpeed,
   repeatCels,
   reverseCels,
-  steadied,
-  strokesIn,
-  strokesMoved,
 } from './cels';
+import { addStroke } from './strokes';
 
 const SCENE = newScene('s', 'Drawn', {
   width: 200,
@@ -191,53 +181,8 @@ describe('cels', () => {
     it.draw(first);
     expect(it.marksAt(0)).toHaveLength(1);
   });
-});
 
-describe('a brush', () => {
-  const boxOf = (of: BrushStroke) =>
-    brushOutlines(of)
-      .map(outlineBox)
-      .reduce((a, b) => union(a, b)!);
-  const covers = (of: BrushStroke) =>
-    outlinesOf(areaOf(brushOutlines(of))).reduce((sum, outline) => {
-      const ring = flattened(outline);
-      const cross = ring.map(([x, y], i) => {
-        const [toX, toY] = ring[(i + 1) % ring.length]!;
-        return x * toY - toX * y;
-      });
-      return sum + cross.reduce((a, b) => a + b, 0) / 2;
-    }, 0);
-
-  it('covers its width along its way, with round ends', () => {
-    const { left, right, top, bottom } = boxOf(stroke());
-    for (const [is, wanted] of [
-      [left, -55],
-      [right, 55],
-      [top, -5],
-      [bottom, 5],
-    ] as const)
-      expect(Math.abs(is - wanted)).toBeLessThan(1);
-  });
-
-  it('is wider where it is pressed, as much as it thins', () => {
-    const hard = boxOf(stroke({ thins: 0.5, points: [-50, 0, 1, 50, 0, 1] }));
-    const light = boxOf(stroke({ thins: 0.5, points: [-50, 0, 0, 50, 0, 0] }));
-    expect(hard.bottom - hard.top).toBeCloseTo(15, 0);
-    expect(light.bottom - light.top).toBeCloseTo(5, 0);
-  });
-
-  it('is broad across the way that a flat tip is held, and thin along it', () => {
-    const across = boxOf(stroke({ tip: 'flat', points: [0, 0, 0.5, 40, 40, 0.5] }));
-    const length = Math.hypot(40, 40);
-    expect(across.right).toBeCloseTo(40 + (5 + 0.7) * Math.SQRT1_2, 1);
-    // As a parallelogram of its width, and the tip itself at its ends.
-    expect(Math.abs(covers(stroke({ tip: 'flat', points: [0, 0, 0.5, 40, 40, 0.5] })))).toBeCloseTo(
-      10 * (length + 1.4),
-      -0.5,
-    );
-  });
-
-  it('takes away what is before it, and not what comes after', () => {
+  it('have what is erased taken from what is drawn before it, and not from what comes after', () => {
     const it = drawn();
     const [first] = it.list() as [Id];
     it.draw(first);
@@ -246,50 +191,5 @@ describe('a brush', () => {
     const [erased, over] = it.marksAt(0);
     expect(erased).toMatchObject({ op: 'group', cuts: [{ mode: 'hide' }] });
     expect(over).toMatchObject({ op: 'fill', ink: { color: '#2EC4B6' } });
-  });
-
-  it('is found where most of it lies, and moved', () => {
-    const all = [stroke(), stroke({ points: [60, 0, 0.5, 80, 0, 0.5, 100, 0, 1] })];
-    const right = strokesIn(all, ([x]) => x > 70);
-    expect(right).toEqual([1]);
-    expect(strokesMoved(all, right, [5, -7.04])).toEqual([
-      all[0],
-      { ...all[1], points: [65, -7, 0.5, 85, -7, 0.5, 105, -7, 1] },
-    ]);
-  });
-
-  it('keeps few points of what was drawn, and no more than it may', () => {
-    const circle: DrawnBrush = Array.from({ length: 400 }, (_, i) => [
-      100 * Math.cos(i / 60),
-      100 * Math.sin(i / 60),
-      0.5,
-    ]);
-    const points = keptPoints(circle, 10);
-    expect(points.length / 3).toBeLessThan(80);
-    for (let i = 0; i < points.length; i += 3) expect(Math.hypot(points[i]!, points[i + 1]!)).toBeCloseTo(100, -0.5);
-    const endless: DrawnBrush = Array.from({ length: 1_000_000 }, (_, i) => [
-      400 * Math.sin(i * 1.7),
-      400 * Math.cos(i * 0.9),
-      0.5,
-    ]);
-    expect(keptPoints(endless, 4).length / 3).toBeLessThanOrEqual(LIMITS.strokePoints);
-  });
-
-  it('is steadied without being late at its end, and pressed less where it is fast', () => {
-    const jagged: DrawnBrush = Array.from({ length: 50 }, (_, i) => [i * 4, i % 2 === 0 ? 3 : -3, 0.5]);
-    const calm = steadied(jagged, 0.8);
-    expect(Math.max(...calm.slice(10, -1).map(([, y]) => Math.abs(y)))).toBeLessThan(1);
-    expect(calm.at(-1)).toEqual(jagged.at(-1));
-    expect(steadied(jagged, 0).slice(0, -1)).toEqual(jagged);
-    const fast = pressedBySpeed(
-      Array.from({ length: 40 }, (_, i) => [i * 30, 0, 0]),
-      20,
-    );
-    const slow = pressedBySpeed(
-      Array.from({ length: 40 }, (_, i) => [i * 0.5, 0, 0]),
-      20,
-    );
-    expect(fast.at(-1)![2]).toBeLessThan(0.1);
-    expect(slow.at(-1)![2]).toBeGreaterThan(0.5);
   });
 });

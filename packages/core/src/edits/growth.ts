@@ -1,4 +1,5 @@
 /** What something grows from, and what it follows. */
+import { tenths, tenthsOf } from '../document/fitting';
 import { LIMITS } from '../document/limits';
 import type { GrowthPoint, GrowthValue, GuideStroke, Point } from '../document/types';
 import { flattened } from '../geometry/flatten';
@@ -14,8 +15,6 @@ export type DrawnStroke = readonly (readonly [x: number, y: number, time: number
 
 const lengthOf = (stroke: DrawnStroke): number =>
   stroke.reduce((sum, [x, y], i) => (i === 0 ? 0 : sum + Math.hypot(x - stroke[i - 1]![0], y - stroke[i - 1]![1])), 0);
-
-const tenths = (n: number): number => Math.round(n * 10) / 10;
 
 /** A stroke with as few points as say where it went and how fast; `least` is as fine as the hand that drew it. */
 export const keptStroke = (drawn: DrawnStroke, least = TOLERANCE): GuideStroke => {
@@ -44,8 +43,8 @@ export const strokesAlong = ({ strokes }: Middle): readonly GuideStroke[] =>
   });
 
 /** A point where it grows from, or waits. */
-export const growthPoint = ([x, y]: Point, root: boolean): GrowthPoint => ({
-  at: [tenths(x), tenths(y)],
+export const growthPoint = (at: Point, root: boolean): GrowthPoint => ({
+  at: tenthsOf(at),
   root,
   wait: root ? 0 : FIRST_WAIT,
   pace: 1,

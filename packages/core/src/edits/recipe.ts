@@ -1,4 +1,5 @@
 /** Edits to the cards of a drawing. A place is a group (null for the top level) and an index in it. */
+import { LIMITS } from '../document/limits';
 import type { Edit } from '../document/patches';
 import type { DrawingLayer, Id, Item } from '../document/types';
 import { type DrawingDraft, drawingIn, type ItemDraft, itemIn, NotFound } from './find';
@@ -26,6 +27,12 @@ const setList = (layer: DrawingDraft, group: Id | null, ids: Id[]): void => {
 export const groupOf = (items: { readonly [id: Id]: Pick<Item, 'children'> }, id: Id): Id | null =>
   Object.keys(items).find((other) => items[other]?.children?.includes(id)) ?? null;
 
+/** The cards that stand above one in its list. */
+export const cardsAbove = (layer: DrawingDraft | DrawingLayer, id: Id): readonly Id[] => {
+  const list = listOf(layer, groupOf(layer.items, id));
+  return list.slice(0, list.indexOf(id));
+};
+
 /** A card with all that stands in it. */
 export const within = (items: { readonly [id: Id]: Item }, id: Id): Item[] => {
   const item = items[id];
@@ -46,6 +53,14 @@ const attach = (layer: DrawingDraft, id: Id, group: Id | null, index: number): v
   setList(layer, group, [...list.slice(0, index), id, ...list.slice(index)]);
 };
 
+/** Puts cards into a layer that are to stand in one of its lists; RangeError where it has no room for them. */
+export const addCards = (layer: DrawingDraft, cards: readonly Item[]): void => {
+  if (Object.keys(layer.items).length + cards.length > LIMITS.items) {
+    throw new RangeError(`“${layer.name}” would have more than ${LIMITS.items} cards`);
+  }
+  for (const card of cards) layer.items[card.id] = card as ItemDraft;
+};
+
 export const addItem = (
   scene: Id,
   layerId: Id,
@@ -56,7 +71,7 @@ export const addItem = (
   label: 'Add a card',
   change: (draft) => {
     const layer = drawingIn(draft, scene, layerId);
-    layer.items[item.id] = item as ItemDraft;
+    addCards(layer, [item]);
     attach(layer, item.id, group, index);
   },
 });

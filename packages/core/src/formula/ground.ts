@@ -6,7 +6,7 @@ import type { Sampler } from '../motion/sampler';
 import type { Computing } from '../motion/reader';
 import { inSpace, isSpace, placementOf, type Pose, posed } from '../properties/placement';
 import { standings } from '../properties/standing';
-import { groupsOf, placeOfCard } from '../recipe/evaluate';
+import { groupsOf, placeOfCard } from '../recipe/placeOfCard';
 import { costOf, type Readable } from './parts';
 import type { Target } from './refs';
 

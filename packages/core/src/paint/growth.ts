@@ -1,15 +1,18 @@
 /** What something that grows has come to, drawn: its way through a picture is found once, in the picture's own pixels. */
+import { remembered } from '../document/remembered';
 import { type Box, grown as grownBox } from '../geometry/bounds';
 import { type Matrix, multiply } from '../geometry/matrix';
-import { type AlphaGrid, type ComingParts, grown, type Grown, grownTo, marginFor } from '../picture/growth';
+import { type ComingParts, grown, type Grown, grownTo, marginFor } from '../picture/growth';
+import type { AlphaGrid } from '../picture/growthWays';
 import { wholePixels } from '../picture/pixels';
 import { boxOfMarks, eachMark } from '../recipe/marks';
 import type { Growth, GrowthCut } from '../recipe/types';
 import { pixelsRead } from './change';
+import type { SurfacePool } from './surface';
 import { type DrawMarks, type Target, targetOf, type Tools } from './target';
 
-/** Cells for a picture, at the most, and as many as there are for one that is small. */
-const [MOST_CELLS, FEW_CELLS] = [1_000_000, 250_000];
+/** Cells for a picture, at the most, and at the least. */
+const CELLS = { full: [250_000, 1_000_000], small: [10_000, 10_000] } as const;
 
 /** A growth through a picture, and where its cells are. */
 interface Field {
@@ -23,17 +26,20 @@ interface Field {
   coming?: ComingParts;
 }
 
-/** What was found of a growth, as long as it is asked for. */
-const fields = new WeakMap<Growth, Field>();
-
-/** Fields found last: marks that are made anew from frame to frame often draw the same. */
+/** A growth that was found, and what it was found in. */
 interface Found {
   readonly growth: Growth;
   readonly alpha: Uint8Array;
   readonly field: Field;
 }
-const found: Found[] = [];
-const MOST_FOUND = 6;
+/** The last of them: marks that are made anew from frame to frame often draw the same. */
+const MOST_FOUND = 4;
+
+/** What was found for the surfaces of one pool, gone with them: by growths, and the last few of all. */
+const knownOf = remembered<SurfacePool, { fields: WeakMap<Growth, Field>; last: Found[] }>(() => ({
+  fields: new WeakMap(),
+  last: [],
+}));
 
 const isSame = (a: Uint8Array, b: Uint8Array): boolean => {
   if (a.length !== b.length) return false;
@@ -42,16 +48,17 @@ const isSame = (a: Uint8Array, b: Uint8Array): boolean => {
 };
 
 /** Cells in a pixel for a picture of this size. */
-const scaleFor = ({ left, top, right, bottom }: Box): number => {
+const scaleFor = ({ left, top, right, bottom }: Box, small: boolean): number => {
   const area = Math.max(1e-6, (right - left) * (bottom - top));
-  return Math.min(Math.sqrt(MOST_CELLS / area), Math.max(1, Math.sqrt(FEW_CELLS / area)));
+  const [least, most] = small ? CELLS.small : CELLS.full;
+  return Math.min(Math.sqrt(most / area), Math.max(1, Math.sqrt(least / area)));
 };
 
 /** How opaque what it grows through is; null where there is nothing, or a page may not look at it. */
 const alphaOf = ({ through, gap }: Growth, tools: Tools, drawMarks: DrawMarks) => {
   const box = boxOfMarks(through);
   if (!box || ![box.left, box.top, box.right, box.bottom].every(Number.isFinite)) return null;
-  const scale = scaleFor(box);
+  const scale = scaleFor(box, tools.pool.small);
   const margin = marginFor(gap * scale);
   const { left, top, right, bottom } = grownBox(box, margin / scale);
   const [width, height] = [Math.ceil((right - left) * scale), Math.ceil((bottom - top) * scale)];
@@ -70,17 +77,18 @@ const isLike = (a: Growth, b: Growth): boolean =>
   a.value === b.value && a.gap === b.gap && a.tip === b.tip && a.backwards === b.backwards;
 
 const fieldOf = (growth: Growth, tools: Tools, drawMarks: DrawMarks): Field | null => {
+  const { fields, last } = knownOf(tools.pool);
   const known = fields.get(growth);
   if (known) return known;
   const drawn = alphaOf(growth, tools, drawMarks);
   if (!drawn) return null;
   const { grid, matrix } = drawn;
   const { alpha, scale } = grid;
-  const before = found.find((one) => isLike(one.growth, growth) && isSame(one.alpha, alpha));
+  const before = last.find((one) => isLike(one.growth, growth) && isSame(one.alpha, alpha));
   const inCells = { ...growth, gap: growth.gap * scale, tip: growth.tip * scale };
   const field: Field = { grown: before?.field.grown ?? grown(grid, inCells), matrix, scale };
-  if (!before) found.unshift({ growth, alpha, field });
-  found.length = Math.min(found.length, MOST_FOUND);
+  if (!before) last.unshift({ growth, alpha, field });
+  last.length = Math.min(last.length, MOST_FOUND);
   // A picture that has not come yet is asked for again.
   let whole = true;
   eachMark(growth.through, (mark) => {

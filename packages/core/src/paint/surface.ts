@@ -99,7 +99,11 @@ export class SurfacePool {
 
   private filters: boolean | null = null;
 
-  constructor(private readonly make: MakeSurface) {}
+  /** `small` for pictures of the size of a thumb, in which nothing needs to be found more exactly than that shows. */
+  constructor(
+    private readonly make: MakeSurface,
+    readonly small = false,
+  ) {}
 
   /** A tile of grey noise, the same on every machine. */
   get grain(): Surface {

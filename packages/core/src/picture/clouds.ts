@@ -5,7 +5,7 @@
 import type { Point } from '../document/types';
 import { hashed } from '../motion/random';
 import type { Pixels } from './mapped';
-import { wholePixels } from './pixels';
+import { inShade, type Shades, wholePixels } from './pixels';
 
 export type CloudForm = 'soft' | 'ridged' | 'folded';
 
@@ -28,9 +28,6 @@ export interface Clouds {
   readonly level: number;
   readonly seed: number;
 }
-
-/** What clouds of 0 to 255 are shown as: whole pixels, red in the lowest byte. */
-export type CloudColors = readonly number[];
 
 const DIRECTIONS = 256;
 /** How many times as fast the gradients of each octave turn: whole numbers, so that all are round at once. */
@@ -146,7 +143,7 @@ class Octave {
 }
 
 /** Fills what is there with clouds in colours, as opaque as it is and as the colours are. */
-export const clouded = ({ width, height, data }: Pixels, clouds: Clouds, colors: CloudColors, origin: Point): void => {
+export const clouded = ({ width, height, data }: Pixels, clouds: Clouds, shades: Shades, origin: Point): void => {
   const { size, roughness, form, turns, shift, contrast, level, seed } = clouds;
   const pixels = wholePixels(data);
   const octaves: { readonly octave: Octave; readonly share: number }[] = [];
@@ -170,13 +167,10 @@ export const clouded = ({ width, height, data }: Pixels, clouds: Clouds, colors:
     sums.fill(0);
     for (const { octave, share } of octaves) octave.add(y, share, add, sums);
     for (let x = 0, i = y * width; x < width; x++, i++) {
-      const alpha = pixels[i]! >>> 24;
-      if (alpha === 0) continue;
+      const pixel = pixels[i]!;
+      if (pixel >>> 24 === 0) continue;
       const at = start + slope * sums[x]!;
-      const color = colors[at <= 0 ? 0 : at >= 255 ? 255 : (at + 0.5) | 0]!;
-      const own = color >>> 24;
-      const shown = own === 255 ? alpha : Math.round((alpha * own) / 255);
-      pixels[i] = (color & 0xffffff) | (shown << 24);
+      pixels[i] = inShade(pixel, shades[at <= 0 ? 0 : at >= 255 ? 255 : (at + 0.5) | 0]!);
     }
   }
 };

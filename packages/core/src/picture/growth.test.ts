@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { GrowthPoint, GrowthValue, Point } from '../document/types';
-import { type AlphaGrid, grown, grownTo, marginFor } from './growth';
+import { grown, grownTo, marginFor } from './growth';
+import type { AlphaGrid } from './growthWays';
 
 const [WIDTH, HEIGHT] = [420, 220];
 const MARGIN = marginFor(4);

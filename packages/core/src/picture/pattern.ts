@@ -1,9 +1,8 @@
 /** Patterns: stripes, dots, rays and static, worked out pixel by pixel wherever they are turned. */
 import type { Point } from '../document/types';
 import { hashed } from '../motion/random';
-import type { CloudColors } from './clouds';
 import type { Pixels } from './mapped';
-import { wholePixels } from './pixels';
+import { inShade, type Shades, wholePixels } from './pixels';
 
 export type PatternForm = 'stripes' | 'dots' | 'rays' | 'static';
 
@@ -79,12 +78,7 @@ const FORMS: { readonly [F in PatternForm]: (of: Pattern, unit: number) => At } 
 };
 
 /** Fills what is there with a pattern in colours, from where it does not cover to where it does, as opaque as it is and they are. */
-export const patterned = (
-  { width, height, data }: Pixels,
-  pattern: Pattern,
-  colors: CloudColors,
-  placed: Placed,
-): void => {
+export const patterned = ({ width, height, data }: Pixels, pattern: Pattern, shades: Shades, placed: Placed): void => {
   const { scale, origin, turn } = placed;
   const pixels = wholePixels(data);
   const at = FORMS[pattern.form](pattern, 1 / scale);
@@ -97,13 +91,10 @@ export const patterned = (
   for (let y = 0; y < height; y++) {
     const dy = y + 0.5 - origin[1];
     for (let x = 0, i = y * width; x < width; x++, i++) {
-      const alpha = pixels[i]! >>> 24;
-      if (alpha === 0) continue;
+      const pixel = pixels[i]!;
+      if (pixel >>> 24 === 0) continue;
       const dx = x + 0.5 - origin[0];
-      const color = colors[(at(dx * c + dy * s - left, dy * c - dx * s - top) * 255 + 0.5) | 0]!;
-      const own = color >>> 24;
-      const shown = own === 255 ? alpha : Math.round((alpha * own) / 255);
-      pixels[i] = (color & 0xffffff) | (shown << 24);
+      pixels[i] = inShade(pixel, shades[(at(dx * c + dy * s - left, dy * c - dx * s - top) * 255 + 0.5) | 0]!);
     }
   }
 };

@@ -132,6 +132,15 @@ export const throughMatrix = (data: Uint8ClampedArray, m: ColorMatrix): void => 
   }
 };
 
+/** What brightnesses of 0 to 255 are shown as: whole pixels, red in the lowest byte. */
+export type Shades = readonly number[];
+
+/** A pixel in one of the shades, as opaque as it is itself and as the shade is. */
+export const inShade = (pixel: number, shade: number): number => {
+  const [own, alpha] = [shade >>> 24, pixel >>> 24];
+  return (shade & 0xffffff) | ((own === 255 ? alpha : Math.round((alpha * own) / 255)) << 24);
+};
+
 /** Alpha made stronger so many times: soft edges become firm ones. */
 export const firmer = (data: Uint8ClampedArray, times: number): void => {
   for (let i = 3; i < data.length; i += 4) data[i] = data[i]! * times;

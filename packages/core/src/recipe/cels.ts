@@ -1,6 +1,8 @@
 /** Hand-drawn frames: a group that shows one of the groups in it at a time. */
 import { LIMITS } from '../document/limits';
-import { choice, number, type Values } from '../document/params';
+import { beginsAt, choice, number, type Values } from '../document/params';
+import type { Item } from '../document/types';
+import { reader } from '../motion/reader';
 import type { GroupKind } from './types';
 
 const TIMED = { when: ['by', 'time'] } as const;
@@ -13,14 +15,7 @@ const PARAMS = {
     ],
     'time',
   ),
-  start: number('Begins at', 0, {
-    unit: 'frames',
-    min: -LIMITS.frame,
-    max: LIMITS.frame,
-    clock: true,
-    still: true,
-    ...TIMED,
-  }),
+  start: beginsAt(TIMED),
   ends: choice(
     'Then',
     [
@@ -82,3 +77,6 @@ export const cel: GroupKind<typeof CEL> = {
   params: CEL,
   summary: ({ hold }) => `${hold} frame${hold === 1 ? '' : 's'}`,
 };
+
+/** How many frames a card in cels is held. */
+export const holdOf = ({ kind, params }: Item): number => (kind === cel.kind ? reader(CEL, params).at(0).hold : 1);

@@ -2,22 +2,20 @@
  * Recipes, compiled: cards turned into functions of the frame. A card is asked for what stands above it
  * at whatever frame it likes, which is what a delay per copy rests on.
  */
-import { lastMade, remembered } from '../document/remembered';
 import { type Params, FLAT_PLACE, type Values } from '../document/params';
 import type { DrawingLayer, Id, Item, Value } from '../document/types';
-import { apply, IDENTITY, inverted, type Matrix, multiply, placed } from '../geometry/matrix';
+import { apply, IDENTITY, inverted, multiply, placed } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
 import { type Computing, reader, type Reader } from '../motion/reader';
 import type { Copy } from '../motion/sampler';
 import { type Fonts, NO_FONTS } from '../type/types';
 import { throughBoth } from '../geometry/through';
-import { cel, celAt, cels } from './cels';
+import { type Card, firstRun, type FlowAt, followed, madeOf, MOST_DEPTH, NOTHING, once, type Run, runOf } from './card';
+import { cel, celAt, cels, holdOf } from './cels';
 import { faded, markThrough, shapeThrough } from './marks';
 import {
-  isFull,
   type Picture,
   type Room,
-  type Shortage,
   takeAreas,
   takeShapes,
   takeWork,
@@ -26,7 +24,7 @@ import {
   workOfMark,
   workOfMarks,
 } from './room';
-import { askedOf, nameOfPart, NO_TEXTS, type TextsAt, textsOf } from './texts';
+import { askedOf, NO_TEXTS, textsOf } from './texts';
 import { type Asks, asksOf, kindOf, paramsOf } from './table';
 import {
   type AreaRoom,
@@ -41,57 +39,6 @@ import {
   type StepKind,
   type Supplies,
 } from './types';
-
-/** Groups inside groups. */
-export const MOST_DEPTH = 32;
-
-/** What stands above, at a frame; `copy` is that of the repeater that asks. */
-type FlowAt = (frame: number, room: Room, copy?: Copy) => Flow;
-interface Card {
-  readonly at: FlowAt;
-  readonly constant: boolean;
-  /** Whether each copy of a repeater below gets something of its own. */
-  readonly perCopy: boolean;
-  readonly texts: TextsAt;
-}
-
-/** A flow that does not depend on the frame is worked out once. */
-const once = (card: Card): Card => {
-  if (!card.constant) return card;
-  interface Known {
-    readonly flow: Flow;
-    readonly shapes: number;
-    readonly work: number;
-    readonly short: Shortage | null;
-    readonly told: readonly string[];
-  }
-  const all = new Map<string, Known>();
-  return {
-    ...card,
-    at: (frame, room, copy) => {
-      const name = nameOfPart(copy?.part);
-      const known = all.get(name);
-      // It costs what it cost the first time, so that what has room does not depend on what was worked out before.
-      if (known && !isFull(room) && known.shapes <= room.shapes && known.work <= room.work) {
-        room.shapes -= known.shapes;
-        room.work -= known.work;
-        room.short ??= known.short;
-        for (const message of known.told) tell(room, message);
-        return known.flow;
-      }
-      const { shapes, work } = room;
-      const own: Room = { ...room, short: isFull(room) ? room.short : null, told: [] };
-      const flow = card.at(frame, own, copy);
-      // One that ran out of room would be kept short for ever.
-      if (!isFull(own)) {
-        all.set(name, { flow, shapes: shapes - own.shapes, work: work - own.work, short: own.short, told: own.told });
-      }
-      for (const message of own.told) tell(room, message);
-      Object.assign(room, { shapes: own.shapes, work: own.work, short: own.short ?? room.short });
-      return flow;
-    },
-  };
-};
 
 const painted = (kind: PaintKind, shapes: readonly Shape[], values: Values<Params>, room: Room): readonly Mark[] => {
   const marks: Mark[] = [];
@@ -149,12 +96,6 @@ interface Kitchen {
   readonly computing: (item: Id) => Computing | undefined;
 }
 
-/** What a card needs to know of the cards that it is made from: each may vary by frame and by copy. */
-const madeOf = (...of: readonly (Pick<Card, 'constant' | 'perCopy'> | null)[]) => ({
-  constant: of.every((c) => c?.constant ?? true),
-  perCopy: of.some((c) => c?.perCopy ?? false),
-});
-
 const compileInner = (item: Item, kitchen: Kitchen, depth: number): Card | null =>
   depth >= MOST_DEPTH ? null : compileCards(item.children ?? [], kitchen, depth + 1);
 
@@ -192,16 +133,13 @@ const compileGroup = (item: Item, kitchen: Kitchen, depth: number): Card => {
   };
 };
 
-const NOTHING: Card = { constant: true, perCopy: false, texts: NO_TEXTS, at: () => EMPTY };
-
 /** One of the cards in it at a time. */
 const compileCels = (item: Item, kitchen: Kitchen, depth: number): Card => {
   const values = reader(cels.params, item.params, kitchen.computing(item.id));
   const own = (item.children ?? []).flatMap((id) => {
     const inner = kitchen.items[id];
     if (!inner?.on) return [];
-    const hold = inner.kind === cel.kind ? reader(cel.params, inner.params).at(0).hold : 1;
-    return [{ hold, card: compileCards([id], kitchen, depth + 1) }];
+    return [{ hold: holdOf(inner), card: compileCards([id], kitchen, depth + 1) }];
   });
   const holds = own.map(({ hold }) => hold);
   const made = madeOf(values, ...own.map(({ card }) => card));
@@ -318,31 +256,6 @@ const sourceAt =
     return marks.length === 0 ? EMPTY : { shapes: [], marks };
   };
 
-/** The groups with a place that a card stands in, innermost first. */
-export const groupsOf = (items: DrawingLayer['items'], id: Id): readonly Item[] => {
-  const found: Item[] = [];
-  for (let at: Id | undefined = id, depth = 0; at !== undefined && depth <= MOST_DEPTH; depth++) {
-    const inner: Id = at;
-    at = Object.keys(items).find((other) => items[other]?.children?.includes(inner));
-    const group = at === undefined ? undefined : items[at];
-    if (group?.kind === 'group') found.push(group);
-  }
-  return found;
-};
-
-/** From the pixels of a card's outlines to its layer's, through the groups it stands in, at each frame. */
-export const placeOfCard = (
-  items: DrawingLayer['items'],
-  id: Id,
-  computing: Kitchen['computing'] = () => undefined,
-): { readonly still: boolean; readonly at: (frame: number) => Matrix } => {
-  const places = groupsOf(items, id).map((group) => reader(FLAT_PLACE, group.params, computing(group.id)));
-  return {
-    still: places.every(({ constant }) => constant),
-    at: (frame) => places.reduce<Matrix>((inner, place) => multiply(placed(place.at(frame)), inner), IDENTITY),
-  };
-};
-
 /** What a card adds below a run. */
 const compileCard = (item: Item, run: Run, kitchen: Kitchen, depth: number): Card => {
   const kind = kindOf(item.kind);
@@ -386,28 +299,6 @@ const compileCard = (item: Item, run: Run, kitchen: Kitchen, depth: number): Car
       };
   }
 };
-
-const followed = (above: Card, own: Card): Card => ({
-  ...madeOf(above, own),
-  texts: (by, frame, copy) => [...above.texts(by, frame, copy), ...own.texts(by, frame, copy)],
-  at: (frame, room, copy) => {
-    const flow = above.at(frame, room, copy);
-    const more = own.at(frame, room, copy);
-    return { shapes: [...flow.shapes, ...more.shapes], marks: [...flow.marks, ...more.marks] };
-  },
-});
-
-/** A run of compiled cards: what the last of them gives, and the runs that go on from it. */
-interface Run {
-  readonly card: Card;
-  /** The kind of the last of them. */
-  readonly last: string | null;
-  readonly next: (item: Item, from: readonly unknown[], make: () => Run) => Run;
-}
-const runOf = (card: Card, last: string | null): Run => ({ card, last, next: lastMade() });
-
-/** By the fonts they were compiled with. Runs that start with the same cards share them, and what is constant in them. */
-const firstRun = remembered<Fonts, Run>(() => runOf(NOTHING, null));
 
 /** All that stands in a card, to know whether it is still what was compiled. */
 const innerOf = (item: Item, items: DrawingLayer['items'], depth: number): Item[] =>

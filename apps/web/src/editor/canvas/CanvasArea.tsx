@@ -28,10 +28,12 @@ import { openPath, PathEditing } from './handles/PathEditing';
 import { layerAt } from './hit';
 import { CompareLine } from './looks/CompareLine';
 import { leaveFullScreen } from './looks/fullScreen';
+import { Hint } from './looks/Hint';
 import { FullScreenBar } from './looks/FullScreenBar';
 import { MaskOutlines } from './looks/MaskOutlines';
 import { AidLines, Rulers, SnapMarks } from './looks/Overlays';
 import type { Stage } from './stage';
+import { BrushBar } from './tools/BrushBar';
 import { DrawAs } from './tools/DrawAs';
 import { CutOutTool } from './tools/CutOut';
 import { Lasso } from './tools/Lasso';
@@ -54,11 +56,7 @@ const Notes = () => {
   }));
   return (
     <>
-      {sampling && (
-        <p className="pointer-events-none absolute top-2 left-1/2 -translate-x-1/2 rounded-md bg-ink px-3 py-1 text-sm text-paper">
-          Click a colour of the picture · Esc gives up
-        </p>
-      )}
+      {sampling && <Hint>Click a colour of the picture · Esc gives up</Hint>}
       {empty && (
         <p className="pointer-events-none absolute inset-x-0 bottom-14 text-center">
           <span className="rounded-md bg-paper px-3 py-1.5 text-ink">
@@ -250,6 +248,7 @@ export const CanvasArea = () => {
       <SowTool {...stage} />
       <Lasso {...stage} />
       {Over && <Over {...stage} />}
+      <BrushBar />
       <DrawAs />
       <InPlaceBar />
       <Notes />

@@ -1,10 +1,12 @@
 /** Drawing by hand: which card a stroke goes to, and new cels at the playhead. */
 import { newDrawing } from '@kite/core/document/make';
 import type { BrushStroke, DrawingLayer, Id } from '@kite/core/document/types';
-import { addStroke, celAtPlayhead, celFrames, celsCardOf, celsIn, celShown, newCels } from '@kite/core/edits/cels';
+import { celAtPlayhead, celFrames, celsCardOf, celsIn, celShown, newCels } from '@kite/core/edits/cels';
+import { addStroke } from '@kite/core/edits/strokes';
 import { addLayers } from '@kite/core/edits/layers';
 import { type CardRef, groupOf } from '@kite/core/edits/recipe';
 import type { Through } from '@kite/core/geometry/through';
+import { cel as celKind } from '@kite/core/recipe/cels';
 import { brush as brushKind } from '@kite/core/recipe/sources/brush';
 import { type Editor, makeId } from '../store/editor';
 
@@ -39,7 +41,7 @@ export const strokesGoTo = (editor: Editor): { readonly ref: CardRef; readonly t
   };
   const open = selection.card === null ? undefined : layer.items[selection.card];
   const around = open && groupOf(layer.items, open.id);
-  const inCels = around && layer.items[around]?.kind === 'cel';
+  const inCels = around && layer.items[around]?.kind === celKind.kind;
   if (open?.kind === brushKind.kind && !inCels) return found(open.id);
   const cels = celsNow(editor);
   if (!cels) return null;

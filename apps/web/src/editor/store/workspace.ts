@@ -150,7 +150,7 @@ export interface Workspace {
 export const TIDY: Workspace = {
   mode: SELECTING,
   drawer: null,
-  brush: { color: '#2EC4B6', size: 12, tip: 'round', thins: 0.5, taper: 0, erases: false, smooth: 0.4 },
+  brush: { color: '#2B2F77', size: 12, tip: 'round', thins: 0.5, taper: 0, erases: false, smooth: 0.4 },
   drawsAs: null,
   cutPart: 'gone',
   within: null,

@@ -9,7 +9,7 @@ import { outlineOfPath } from '../../geometry/outline';
 import { areaOf, outlinesOf } from '../../geometry/polygons';
 import { decomposed } from '../../edits/place';
 import { pathOfOutline } from '../../motion/paths';
-import { MOST_DEPTH } from '../../recipe/evaluate';
+import { MOST_DEPTH } from '../../recipe/card';
 import type { SvgInk } from './paints';
 import { nodesBox, type SvgDrawing, type SvgGroup, type SvgNode, type SvgShape, type SvgText } from './read';
 

@@ -1,6 +1,6 @@
 import { choice, degrees, gradient, number, percent, point, px } from '../../document/params';
 import { clouded } from '../../picture/clouds';
-import { colorsOf } from './colors';
+import { shadesOf } from './shades';
 import { short } from '../types';
 import { effect } from './effect';
 
@@ -37,7 +37,7 @@ export const clouds = effect({
   summary: (v) => `${short(v.size)} px, ${short(v.octaves)} octaves${v.loop > 0 ? `, loops in ${short(v.loop)}` : ''}`,
   example: { size: 80 },
   effect: (v, frame) => {
-    const colors = colorsOf(v.colors);
+    const shades = shadesOf(v.colors);
     const turns = v.flow / 360 + (v.loop > 0 ? frame / v.loop : 0);
     return {
       reach: 0,
@@ -56,7 +56,7 @@ export const clouds = effect({
             level: v.level,
             seed: Math.round(v.seed),
           },
-          colors,
+          shades,
           origin,
         ),
       svg: () => null,

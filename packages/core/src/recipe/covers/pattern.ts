@@ -1,7 +1,7 @@
 import { choice, degrees, gradient, number, percent, point, px } from '../../document/params';
 import { patterned } from '../../picture/pattern';
 import { short } from '../types';
-import { colorsOf } from './colors';
+import { shadesOf } from './shades';
 import { effect } from './effect';
 
 const PERIODIC = ['form', 'stripes', 'dots', 'rays'] as const;
@@ -29,8 +29,8 @@ export const pattern = effect({
     middle: point('Middle', [0, 0]),
     colors: gradient('Colours', {
       stops: [
-        { at: 0, color: '#1B1F4B' },
-        { at: 1, color: '#FFB23E' },
+        { at: 0, color: '#2B2F77' },
+        { at: 1, color: '#F2E9DC' },
       ],
     }),
     shift: number('Moved', 0, { step: 0.05, hint: 'by so many stripes, dots, rays or pictures' }),
@@ -46,7 +46,7 @@ export const pattern = effect({
   summary: (v) => `${v.form}, ${v.form === 'rays' ? `${short(v.count)} of them` : `${short(v.size)} px`}`,
   example: { size: 40, form: 'stripes', angle: 30 },
   effect: (v, frame) => {
-    const colors = colorsOf(v.colors);
+    const shades = shadesOf(v.colors);
     // Static has as many pictures as frames in its loop, and begins again.
     const gone = v.loop <= 0 ? 0 : v.form === 'static' ? frame % v.loop : (frame % v.loop) / v.loop;
     const of = {
@@ -63,7 +63,7 @@ export const pattern = effect({
     return {
       reach: 0,
       pixels: (data, width, height, scale, origin, turn) =>
-        patterned({ data, width, height }, of, colors, { scale, origin, turn }),
+        patterned({ data, width, height }, of, shades, { scale, origin, turn }),
       svg: () => null,
     };
   },

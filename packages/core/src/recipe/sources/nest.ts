@@ -1,5 +1,5 @@
 import { LIMITS } from '../../document/limits';
-import { choice, number, percent, scene, switchParam, type Values } from '../../document/params';
+import { beginsAt, choice, number, percent, scene, switchParam, type Values } from '../../document/params';
 import type { Rate, Scene } from '../../document/types';
 import { boxOutline } from '../../geometry/bounds';
 import { IDENTITY } from '../../geometry/matrix';
@@ -26,14 +26,7 @@ const PARAMS = {
   ),
   speed: percent('Speed', 1, { min: 0.01, max: 100, ...RUNNING }),
   rounds: number('Times', 1, { min: 1, max: 10_000, ...RUNNING }),
-  start: number('Begins at', 0, {
-    unit: 'frames',
-    min: -LIMITS.frame,
-    max: LIMITS.frame,
-    clock: true,
-    still: true,
-    ...RUNNING,
-  }),
+  start: beginsAt(RUNNING),
   still: number('Frame', 0, { ...FRAME, when: ['play', 'freeze'] }),
   time: number('Time', 0, { ...FRAME, when: ['play', 'keyed'] }),
   background: switchParam('Background', false),

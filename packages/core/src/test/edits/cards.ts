@@ -1,10 +1,11 @@
 /** Edits from chance: cards of drawings. */
 import { strokes } from '../../document/params';
 import type { BrushStroke } from '../../document/types';
-import { addCel, addStroke, celsCardOf, celsIn, clearCels, holdCels, repeatCels, reverseCels } from '../../edits/cels';
+import { addCel, celsCardOf, celsIn, clearCels, holdCels, repeatCels, reverseCels } from '../../edits/cels';
 import { reshapePath, turnIntoPath } from '../../edits/paths';
 import { addItem, moveItem, removeItem, setItem } from '../../edits/recipe';
 import { splitText } from '../../edits/text';
+import { addStroke } from '../../edits/strokes';
 import { randomItem, randomValue } from '../randomProject';
 import { amount, frame, itemAt, name, programOf, propertyAt, type RandomEdit } from './place';
 

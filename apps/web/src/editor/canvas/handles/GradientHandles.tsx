@@ -1,3 +1,4 @@
+import { tenthsOf } from '@kite/core/document/fitting';
 import { frameOfCard, type Stage } from '../stage';
 import type { Gradient, Point } from '@kite/core/document/types';
 import { applyThrough } from '@kite/core/geometry/through';
@@ -9,8 +10,6 @@ import { writeValues } from '../../commands/layers';
 import { useEditor, useSlice } from '../../store/context';
 import { editedCard } from './editedCard';
 import { editGesture } from './editGesture';
-
-const tidy = ([x, y]: Point): Point => [Math.round(x * 10) / 10, Math.round(y * 10) / 10];
 
 /** The line of an open paint's gradient: its ends and stops are dragged, a double click on the line adds a stop. */
 export const GradientHandles = ({ view, pointOf }: Stage) => {
@@ -29,7 +28,7 @@ export const GradientHandles = ({ view, pointOf }: Stage) => {
   const drag = (event: PointerEvent, move: (p: Point) => void) =>
     editGesture(editor, event, { move: ({ event: now }) => move(pointOf(now)) });
   const onEnd = (key: 'from' | 'to') => (event: PointerEvent) =>
-    drag(event, (p) => writeValues(editor, [[card.ref(key), tidy(card.fromArea(p))]], 'Move a gradient'));
+    drag(event, (p) => writeValues(editor, [[card.ref(key), tenthsOf(card.fromArea(p))]], 'Move a gradient'));
   const onStop = (i: number) => (event: PointerEvent) =>
     drag(event, (p) => {
       const stops = gradient.stops.map((s, k) => (k === i ? { ...s, at: shareOf(p) } : s));

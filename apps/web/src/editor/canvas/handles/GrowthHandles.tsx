@@ -1,3 +1,4 @@
+import { tenths, tenthsOf } from '@kite/core/document/fitting';
 import type { GrowthPoint, GrowthValue, GuideStroke, Point } from '@kite/core/document/types';
 import { withPoint, withStroke } from '@kite/core/edits/growth';
 import { applyThrough } from '@kite/core/geometry/through';
@@ -10,8 +11,6 @@ import { frameOfCard, type Stage } from '../stage';
 import { toScene } from '../view';
 import { type EditedCard, editedCard } from './editedCard';
 import { editGesture } from './editGesture';
-
-const tidy = (n: number): number => Math.round(n * 10) / 10;
 
 /** A root is round, a place to wait at stands on its corner. */
 const RootMark = () => (
@@ -34,7 +33,7 @@ const WaitMark = () => (
 );
 
 const titleOf = ({ root, wait, pace }: GrowthPoint): string =>
-  `${root ? 'Grows from here' : 'Waits here'}${wait > 0 ? `, ${tidy(wait)} px later` : ''}${pace === 1 ? '' : `, at ${Math.round(pace * 100)} %`}: drag; right button for more`;
+  `${root ? 'Grows from here' : 'Waits here'}${wait > 0 ? `, ${tenths(wait)} px later` : ''}${pace === 1 ? '' : `, at ${Math.round(pace * 100)} %`}: drag; right button for more`;
 
 const lineOf = (stroke: GuideStroke, card: EditedCard): readonly Point[] =>
   Array.from({ length: stroke.length / 3 }, (_, i) => applyThrough(card.toArea, [stroke[3 * i]!, stroke[3 * i + 1]!]));
@@ -54,9 +53,9 @@ export const GrowthHandles = ({ view, pointOf }: Stage) => {
     editGesture(editor, event, {
       first: 'picture',
       move: ({ event: now }) => {
-        const [x, y] = card.fromScene(toScene(view, pointOf(now)));
-        write(withPoint(value, i, { ...point, at: [tidy(x), tidy(y)] }), 'Move a point of a growth');
-        const text = `${tidy(x)}, ${tidy(y)}${writes ? ` · ${WRITES[writes].short}` : ''}`;
+        const at = tenthsOf(card.fromScene(toScene(view, pointOf(now))));
+        write(withPoint(value, i, { ...point, at }), 'Move a point of a growth');
+        const text = `${at.join(', ')}${writes ? ` · ${WRITES[writes].short}` : ''}`;
         editor.set({ readout: { at: pointOf(now), text } });
       },
     });

@@ -1,6 +1,7 @@
+import { tenths } from '@kite/core/document/fitting';
 import type { Values } from '@kite/core/document/params';
 import type { MeshValue, Point } from '@kite/core/document/types';
-import { groupOf, listOf } from '@kite/core/edits/recipe';
+import { cardsAbove } from '@kite/core/edits/recipe';
 import type { Box } from '@kite/core/geometry/bounds';
 import { wayAt, wayOf, withWay } from '@kite/core/geometry/mesh';
 import { applyThrough } from '@kite/core/geometry/through';
@@ -20,14 +21,10 @@ import { editGesture } from './editGesture';
 /** Straight lines that stand for one edge of a cell. */
 const STEPS = 12;
 
-const tidy = (n: number): number => Math.round(n * 10) / 10;
-
 /** The box of what an open mesh bends, in the card's pixels; null where nothing is above it. */
 const boxAbove = (editor: Editor, card: EditedCard): Box | null => {
   const { layer, item } = card;
-  const list = listOf(layer, groupOf(layer.items, item.id));
-  const above = list.slice(0, list.indexOf(item.id));
-  const { marks } = editor.program.flowAt(layer.id, above, editor.state.frame);
+  const { marks } = editor.program.flowAt(layer.id, cardsAbove(layer, item.id), editor.state.frame);
   return boxOfArea(boxOfMarks(marks, false), card.values as unknown as Values<typeof AREA>);
 };
 
@@ -67,7 +64,7 @@ export const MeshHandles = ({ view, pointOf }: Stage) => {
       first: 'picture',
       move: ({ event: now }) => {
         const to = card.fromScene(snapping.point(toScene(view, pointOf(now)), now));
-        const way: Point = [tidy(to[0] - x), tidy(to[1] - y)];
+        const way: Point = [tenths(to[0] - x), tenths(to[1] - y)];
         writeValues(editor, [[ref, withWay(value, column, row, way)]], 'Move a point of a mesh');
         const text = `${way.join(', ')}${writes ? ` · ${WRITES[writes].short}` : ''}`;
         editor.set({ readout: { at: pointOf(now), text } });

@@ -1,3 +1,4 @@
+import { tenths } from '@kite/core/document/fitting';
 import { SELECTING } from '../../store/workspace';
 import { frameOfLayers, type Stage } from '../stage';
 import {
@@ -35,8 +36,7 @@ const MOST_DOTS = 600;
 const MOST_PATHS = 60;
 const NO_HANDLES: PathHandles = [0, 0, 0, 0];
 
-const tidy = (n: number) => Math.round(n * 10) / 10;
-const tidyPoint = ([x, y]: Point): Point => [tidy(x), tidy(y)];
+const tidyPoint = ([x, y]: Point): Point => [tenths(x), tenths(y)];
 
 /** The outline of a motion path as SVG, through a matrix. */
 const pathData = (keys: readonly Keyframe[], matrix: Matrix): string => {
@@ -204,7 +204,7 @@ const KeyedPath = ({ view, pointOf, property, placeAt, path, chosen, frame }: Ke
         const edits = all.map((own) => {
           const way = wayOf(own.key);
           const handles = pulledHandles(own.key.handles ?? NO_HANDLES, end, [way[0] + x, way[1] + y], how);
-          return setHandles(own.ref, own.key.frame, handles.map(tidy) as unknown as PathHandles);
+          return setHandles(own.ref, own.key.frame, handles.map(tenths) as unknown as PathHandles);
         });
         editor.edit(together('Bend a motion path', edits));
       },

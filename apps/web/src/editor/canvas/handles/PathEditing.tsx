@@ -1,3 +1,4 @@
+import { tenths } from '@kite/core/document/fitting';
 import { SELECTING } from '../../store/workspace';
 import { frameOfCard, type Stage } from '../stage';
 import type { Id, PathValue, Point, PropertyRef } from '@kite/core/document/types';
@@ -57,8 +58,6 @@ export const removeVertices = (editor: Editor, ref: PropertyRef, path: PathValue
   reshape(editor, ref, gone.size === 1 ? 'Remove a vertex' : 'Remove vertices', (p) => withoutVertices(p, gone));
   editor.set({ vertices: [] });
 };
-
-const tidy = (n: number) => Math.round(n * 10) / 10;
 
 /** The vertices of the open path card: dragged with their handles, added by a double click on the outline. */
 export const PathEditing = ({ view, pointOf }: Stage) => {
@@ -126,7 +125,7 @@ export const PathEditing = ({ view, pointOf }: Stage) => {
       move: ({ event: at }) => {
         const to = toScene(view, pointOf(at));
         const [x, y] = card.fromArea(toArea(view, snapping ? snapping.point(to, at) : to));
-        const way: Point = [tidy(x - start[0]), tidy(y - start[1])];
+        const way: Point = [tenths(x - start[0]), tenths(y - start[1])];
         const straight: Point = at.shiftKey ? (Math.abs(way[0]) > Math.abs(way[1]) ? [way[0], 0] : [0, way[1]]) : way;
         write(movedVertices(path, moving, straight), 'Move vertices');
       },
@@ -141,7 +140,7 @@ export const PathEditing = ({ view, pointOf }: Stage) => {
     editGesture(editor, event, {
       move: ({ event: at }) => {
         const [x, y] = card.fromArea(pointOf(at));
-        const offset: Point = [tidy(x - vertex[0]), tidy(y - vertex[1])];
+        const offset: Point = [tenths(x - vertex[0]), tenths(y - vertex[1])];
         const other = at.altKey || !smooth ? 'stays' : at.shiftKey ? 'mirrors' : 'turns';
         write(withHandle(path, i, handle, offset, other), 'Move a handle');
       },

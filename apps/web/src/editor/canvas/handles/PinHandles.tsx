@@ -1,3 +1,4 @@
+import { tenthsOf } from '@kite/core/document/fitting';
 import type { Point, PropertyRef } from '@kite/core/document/types';
 import { isJoined, joinPoint, writesOfPoint } from '@kite/core/edits/joints';
 import { applyThrough } from '@kite/core/geometry/through';
@@ -22,8 +23,6 @@ import { editGesture } from './editGesture';
 
 /** Screen pixels within which a corner is dropped on another. */
 const JOINS_WITHIN = 9;
-
-const tidy = ([x, y]: Point): Point => [Math.round(x * 10) / 10, Math.round(y * 10) / 10];
 
 /**
  * The corners of an open corner pin: each is dragged by itself, snaps to what layers snap to, and is joined to a corner of another
@@ -53,11 +52,11 @@ export const PinHandles = ({ view, pointOf }: Stage) => {
         const to = toScene(view, pointOf(now));
         onto = now.ctrlKey || now.metaKey ? null : cornerToJoin(editor, ref, beside, to, JOINS_WITHIN / view.zoom);
         setOver(onto?.ref ?? null);
-        const value = tidy(card.fromScene(onto?.at ?? snapping.point(to, now)));
+        const value = tenthsOf(card.fromScene(onto?.at ?? snapping.point(to, now)));
         const all = writesOfPoint(editor.ownProgram, ref, value, editor.state.frame);
         writeValues(
           editor,
-          all.map(([of, v]) => [of, tidy(v)] as const),
+          all.map(([of, v]) => [of, tenthsOf(v)] as const),
           'Move a corner',
         );
         const text = onto ? `join with ${nameOfCorner(editor, onto.ref)}` : value.join(', ');

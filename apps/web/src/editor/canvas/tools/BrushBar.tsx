@@ -4,9 +4,11 @@ import { Button, IconButton } from '../../../ui/Button';
 import { ColorField } from '../../../ui/ColorField';
 import { NumberField } from '../../../ui/NumberField';
 import { Segments } from '../../../ui/Segments';
-import { celsNow, nextCel, stepCel } from '../../commands/cels';
+import { celsNow } from '../../commands/cels';
+import { CommandButton } from '../../commands/CommandButton';
+import { COMMANDS } from '../../commands/table';
 import { useEditor, useSlice } from '../../store/context';
-import type { Brush } from '../../store/workspace';
+import { type Brush, toolOf } from '../../store/workspace';
 
 const TIPS = [
   { value: 'round', label: 'Round' },
@@ -32,7 +34,14 @@ const SHARES = [
 /** The brush in hand, and the cels it draws in. */
 export const BrushBar = () => {
   const editor = useEditor();
-  const { brush } = useSlice((s) => ({ brush: s.brush, doc: s.doc, selection: s.selection, frame: s.frame }));
+  const { brush, inHand } = useSlice((s) => ({
+    brush: s.brush,
+    inHand: toolOf(s.mode) === 'brush',
+    doc: s.doc,
+    selection: s.selection,
+    frame: toolOf(s.mode) === 'brush' ? s.frame : null,
+  }));
+  if (!inHand) return null;
   const set = (part: Partial<Brush>) => editor.set({ brush: { ...editor.state.brush, ...part } });
   const cels = celsNow(editor);
   return (
@@ -77,16 +86,16 @@ export const BrushBar = () => {
       </IconButton>
       {cels && (
         <span className="flex items-center gap-1 border-l border-line pl-2">
-          <IconButton label="Cel before" shortcut="Alt+," onClick={() => stepCel(editor, -1)}>
+          <CommandButton command="celBefore">
             <ChevronLeft size={15} />
-          </IconButton>
-          <IconButton label="Cel after" shortcut="Alt+." onClick={() => stepCel(editor, 1)}>
+          </CommandButton>
+          <CommandButton command="celAfter">
             <ChevronRight size={15} />
-          </IconButton>
-          <Button className="!h-7 !px-2" icon={<FilePlus2 size={14} />} onClick={() => nextCel(editor, 'empty')}>
+          </CommandButton>
+          <Button className="!h-7 !px-2" icon={<FilePlus2 size={14} />} onClick={() => COMMANDS.celEmpty.run(editor)}>
             Empty cel
           </Button>
-          <Button className="!h-7 !px-2" icon={<CopyPlus size={14} />} onClick={() => nextCel(editor, 'copy')}>
+          <Button className="!h-7 !px-2" icon={<CopyPlus size={14} />} onClick={() => COMMANDS.celOn.run(editor)}>
             Go on
           </Button>
         </span>

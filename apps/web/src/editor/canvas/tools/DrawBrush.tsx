@@ -1,17 +1,16 @@
 import type { BrushStroke, Point } from '@kite/core/document/types';
-import { type DrawnBrush, keptPoints, pressedBySpeed, steadied } from '@kite/core/edits/cels';
+import { type DrawnBrush, keptPoints, pressedBySpeed, steadied } from '@kite/core/edits/strokes';
 import { brushOutlines } from '@kite/core/geometry/brush';
 import { meanScale } from '@kite/core/geometry/matrix';
 import type { Outline } from '@kite/core/geometry/outline';
 import { applyThrough, isMatrix, type Through, throughBack } from '@kite/core/geometry/through';
 import { type PointerEvent, useState } from 'react';
-import { followPointer } from '../../../ui/drag';
+import { allOf, followPointer } from '../../../ui/drag';
 import { drawStroke, strokesGoTo } from '../../commands/cels';
 import { useEditor, useSlice } from '../../store/context';
 import type { Brush } from '../../store/workspace';
 import type { Stage } from '../stage';
 import { toArea, toScene } from '../view';
-import { BrushBar } from './BrushBar';
 
 /** The stroke that a hand has drawn so far. */
 const strokeOf = (drawn: DrawnBrush, { smooth, ...brush }: Brush, knows: boolean): BrushStroke => {
@@ -62,9 +61,7 @@ export const DrawBrush = ({ view, pointOf }: Stage) => {
     show();
     followPointer(event, {
       onMove: ({ event: now }) => {
-        // A tablet has said more often where it was than the screen shows.
-        const all = now.getCoalescedEvents?.() ?? [];
-        for (const own of all.length > 0 ? all : [now]) add(own);
+        for (const own of allOf(now)) add(own);
         setPointer(pointOf(now));
         show();
       },
@@ -77,36 +74,33 @@ export const DrawBrush = ({ view, pointOf }: Stage) => {
   };
 
   return (
-    <>
-      <div
-        data-testid="draw-brush"
-        className="absolute inset-0 cursor-none"
-        onPointerDown={onPointerDown}
-        onPointerMove={(event) => setPointer(pointOf(event))}
-        onPointerLeave={() => setPointer(null)}
-      >
-        <svg className="pointer-events-none size-full" aria-hidden>
-          {under && (
-            <path
-              d={under.d}
-              fill={under.erases ? 'var(--paper)' : brush.color}
-              fillOpacity={under.erases ? 0.6 : 1}
-              stroke={under.erases ? 'var(--kite)' : 'none'}
-            />
-          )}
-          {pointer && (
-            <circle
-              cx={pointer[0]}
-              cy={pointer[1]}
-              r={Math.max(1.5, (brush.size / 2) * scale * view.zoom)}
-              fill="none"
-              stroke={brush.erases ? 'var(--kite)' : 'var(--ink)'}
-              style={{ filter: 'drop-shadow(0 0 1px var(--paper))' }}
-            />
-          )}
-        </svg>
-      </div>
-      <BrushBar />
-    </>
+    <div
+      data-testid="draw-brush"
+      className="absolute inset-0 cursor-none"
+      onPointerDown={onPointerDown}
+      onPointerMove={(event) => setPointer(pointOf(event))}
+      onPointerLeave={() => setPointer(null)}
+    >
+      <svg className="pointer-events-none size-full" aria-hidden>
+        {under && (
+          <path
+            d={under.d}
+            fill={under.erases ? 'var(--paper)' : brush.color}
+            fillOpacity={under.erases ? 0.6 : 1}
+            stroke={under.erases ? 'var(--kite)' : 'none'}
+          />
+        )}
+        {pointer && (
+          <circle
+            cx={pointer[0]}
+            cy={pointer[1]}
+            r={Math.max(1.5, (brush.size / 2) * scale * view.zoom)}
+            fill="none"
+            stroke={brush.erases ? 'var(--kite)' : 'var(--ink)'}
+            style={{ filter: 'drop-shadow(0 0 1px var(--paper))' }}
+          />
+        )}
+      </svg>
+    </div>
   );
 };

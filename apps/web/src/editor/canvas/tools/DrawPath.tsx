@@ -1,3 +1,4 @@
+import { tenths } from '@kite/core/document/fitting';
 import { SELECTING } from '../../store/workspace';
 import type { Stage } from '../stage';
 import type { Id, PathValue, Point, PropertyRef, Vertex } from '@kite/core/document/types';
@@ -54,14 +55,13 @@ const openEndAt = (editor: Editor, view: View, at: Point): OpenEnd | null => {
 
 /** Adds vertices at an end of a path, at every keyframe alike. */
 const carryOn = (editor: Editor, { ref, end, back }: OpenEnd, added: readonly Vertex[], closed: boolean): void => {
-  const own = added.map((v) => vertexThrough(back, v).map(round) as unknown as Vertex);
+  const own = added.map((v) => vertexThrough(back, v).map(tenths) as unknown as Vertex);
   reshape(editor, ref, closed ? 'Close a path' : 'Draw a path on', (path) => ({
     closed,
     vertices: end === 'last' ? [...path.vertices, ...own] : [...own.toReversed().map(vertexReversed), ...path.vertices],
   }));
   editor.select({ layers: [ref.layer], card: ref.item ?? null });
 };
-const round = (n: number) => Math.round(n * 10) / 10;
 
 /** The path tool: click for corners, drag for curves; the first vertex closes it, Enter or a double click ends it. */
 export const DrawPath = ({ view, pointOf }: Stage) => {
@@ -89,7 +89,7 @@ export const DrawPath = ({ view, pointOf }: Stage) => {
         Math.round((Math.min(...xs) + Math.max(...xs)) / 2),
         Math.round((Math.min(...ys) + Math.max(...ys)) / 2),
       ];
-      const own = all.map((v) => [round(v[0] - at[0]), round(v[1] - at[1]), v[2], v[3], v[4], v[5]] as const);
+      const own = all.map((v) => [tenths(v[0] - at[0]), tenths(v[1] - at[1]), v[2], v[3], v[4], v[5]] as const);
       addShape(editor, 'path', 'Path', { path: { closed, vertices: own } }, at);
     }
     editor.set({ mode: SELECTING, drawsAs: null });
@@ -130,12 +130,12 @@ export const DrawPath = ({ view, pointOf }: Stage) => {
         return;
       }
     }
-    const [x, y] = toScene(view, at).map(round) as unknown as Point;
+    const [x, y] = toScene(view, at).map(tenths) as unknown as Point;
     const before = vertices;
     setVertices([...before, [x, y, 0, 0, 0, 0]]);
     followPointer(event, {
       onMove: ({ dx, dy }) => {
-        const [hx, hy] = [round(dx / view.zoom), round(dy / view.zoom)];
+        const [hx, hy] = [tenths(dx / view.zoom), tenths(dy / view.zoom)];
         setVertices([...before, [x, y, -hx, -hy, hx, hy]]);
       },
     });

@@ -1,5 +1,5 @@
 import type { BrushStroke, Point } from '@kite/core/document/types';
-import { strokesIn, strokesMoved } from '@kite/core/edits/cels';
+import { strokesIn, strokesMoved } from '@kite/core/edits/strokes';
 import { boxOfPoints } from '@kite/core/geometry/bounds';
 import { applyThrough } from '@kite/core/geometry/through';
 import { brush } from '@kite/core/recipe/sources/brush';
@@ -9,6 +9,7 @@ import { writeValues } from '../../commands/layers';
 import { useEditor, useSlice } from '../../store/context';
 import { SELECTING } from '../../store/workspace';
 import { editedCard } from '../handles/editedCard';
+import { Hint } from '../looks/Hint';
 import { frameOfCard, type Stage } from '../stage';
 import { toScene } from '../view';
 
@@ -103,11 +104,11 @@ export const Lasso = ({ view, pointOf }: Stage) => {
   };
   return (
     <div data-testid="lasso" className="absolute inset-0 cursor-crosshair" onPointerDown={onPointerDown}>
-      <p className="pointer-events-none absolute top-2 left-1/2 -translate-x-1/2 rounded-md bg-ink px-3 py-1 text-sm text-paper">
+      <Hint>
         {chosen.length > 0
           ? `${chosen.length} stroke${chosen.length === 1 ? '' : 's'}: drag, or Delete · Esc ends`
           : 'Draw around strokes · Esc ends'}
-      </p>
+      </Hint>
       <svg className="pointer-events-none size-full" aria-hidden>
         {line.length > 1 && (
           <polygon

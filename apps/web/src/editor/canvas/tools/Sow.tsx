@@ -3,11 +3,12 @@ import type { GrowthValue } from '@kite/core/document/types';
 import { type DrawnStroke, growthPoint, keptStroke, withStroke } from '@kite/core/edits/growth';
 import { grow } from '@kite/core/recipe/covers/grow';
 import { type PointerEvent, useState } from 'react';
-import { followPointer } from '../../../ui/drag';
+import { allOf, followPointer } from '../../../ui/drag';
 import { writeValues } from '../../commands/layers';
 import { useEditor, useSlice } from '../../store/context';
 import { SELECTING } from '../../store/workspace';
 import { editedCard } from '../handles/editedCard';
+import { Hint } from '../looks/Hint';
 import { frameOfCard, type Stage } from '../stage';
 import { toScene } from '../view';
 
@@ -43,9 +44,7 @@ export const SowTool = ({ view, pointOf }: Stage) => {
     add(event.nativeEvent);
     followPointer(event, {
       onMove: ({ event: now }) => {
-        // A tablet has said more often where it was than the screen shows.
-        const all = now.getCoalescedEvents?.() ?? [];
-        for (const own of all.length > 0 ? all : [now]) add(own);
+        for (const own of allOf(now)) add(own);
         setLine(`M${shown.join('L')}`);
       },
       onEnd: (_drag, moved) => {
@@ -80,9 +79,7 @@ export const SowTool = ({ view, pointOf }: Stage) => {
   };
   return (
     <div data-testid="sow" className="absolute inset-0 cursor-crosshair" onPointerDown={onPointerDown}>
-      <p className="pointer-events-none absolute top-2 left-1/2 -translate-x-1/2 rounded-md bg-ink px-3 py-1 text-sm text-paper">
-        {HINTS[sowing.what]}
-      </p>
+      <Hint>{HINTS[sowing.what]}</Hint>
       <svg className="pointer-events-none size-full" aria-hidden>
         <path d={line} fill="none" stroke="var(--paper)" strokeWidth={5} />
         <path d={line} fill="none" stroke="var(--tail)" strokeWidth={2.5} />

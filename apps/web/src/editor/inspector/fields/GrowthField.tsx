@@ -1,7 +1,7 @@
 import { GROWTH_LIMITS } from '@kite/core/document/limits';
 import type { GrowthPoint, GrowthValue, PropertyRef } from '@kite/core/document/types';
 import { strokeLater, strokesAlong, withPoint, withStroke } from '@kite/core/edits/growth';
-import { groupOf, listOf } from '@kite/core/edits/recipe';
+import { cardsAbove } from '@kite/core/edits/recipe';
 import { shapesOf } from '@kite/core/edits/reveal';
 import { middleOf } from '@kite/core/geometry/middle';
 import { ArrowDown, ArrowUp, Hourglass, PenLine, Pencil, Spline, Sprout, X } from 'lucide-react';
@@ -46,10 +46,8 @@ export const GrowthField = ({ value, onChange: write, refTo, ...gesture }: Growt
   const followMiddle = () => {
     const layer = editor.scene.layers[refTo.layer];
     if (layer?.kind !== 'drawing' || refTo.item === undefined) return;
-    const list = listOf(layer, groupOf(layer.items, refTo.item));
-    const above = list.slice(0, list.indexOf(refTo.item));
     try {
-      const { marks } = editor.program.flowAt(layer.id, above, editor.state.frame);
+      const { marks } = editor.program.flowAt(layer.id, cardsAbove(layer, refTo.item), editor.state.frame);
       const middle = middleOf(shapesOf(layer.name, marks));
       if (middle) write({ ...value, strokes: strokesAlong(middle) });
       else toast.error(`“${layer.name}” has no outlines with a middle line.`);

@@ -1,6 +1,8 @@
+import { tenths } from '@kite/core/document/fitting';
 import { BRUSH_LIMITS } from '@kite/core/document/limits';
 import type { BrushStroke } from '@kite/core/document/types';
 import { Lasso } from 'lucide-react';
+import type { ReactNode } from 'react';
 import { Button } from '../../../ui/Button';
 import { ColorField } from '../../../ui/ColorField';
 import { NumberField } from '../../../ui/NumberField';
@@ -24,6 +26,13 @@ const common = <K extends keyof BrushStroke>(strokes: readonly BrushStroke[], ke
   return first !== undefined && strokes.every((stroke) => stroke[key] === first) ? first : null;
 };
 
+const Row = ({ name, children }: { name: string; children: ReactNode }) => (
+  <div className="grid grid-cols-[72px_1fr] items-center gap-2">
+    <span className="text-ink-2">{name}</span>
+    {children}
+  </div>
+);
+
 interface StrokesFieldProps {
   value: readonly BrushStroke[];
   onChange: (strokes: readonly BrushStroke[]) => void;
@@ -43,40 +52,37 @@ export const StrokesField = ({ value, onChange, ...gesture }: StrokesFieldProps)
   return (
     <div className="flex flex-col gap-1.5">
       {drawn.length > 0 && (
-        <div className="grid grid-cols-[72px_1fr] items-center gap-2">
-          <span className="text-ink-2">Colour</span>
+        <Row name="Colour">
           <ColorField
             label="Colour of all strokes"
             value={common(drawn, 'color')}
             onChange={(color) => onChange(value.map((stroke) => (stroke.erases ? stroke : { ...stroke, color })))}
             {...gesture}
           />
-        </div>
+        </Row>
       )}
-      <div className="grid grid-cols-[72px_1fr] items-center gap-2">
-        <span className="text-ink-2">Tip</span>
+      <Row name="Tip">
         <Segments
           label="Tip of all strokes"
           value={common(value, 'tip')}
           options={TIPS}
           onChange={(tip) => set({ tip })}
         />
-      </div>
+      </Row>
       {NUMBERS.map(({ key, label, unit, by, limits: [least, most] }) => {
         const own = common(value, key);
         return (
-          <div key={key} className="grid grid-cols-[72px_1fr] items-center gap-2">
-            <span className="text-ink-2">{label}</span>
+          <Row key={key} name={label}>
             <NumberField
               label={`${label} of all strokes`}
               unit={unit}
-              value={own === null ? null : Math.round(own * by * 10) / 10}
+              value={own === null ? null : tenths(own * by)}
               min={least * by}
               max={most * by}
               onChange={(n) => set({ [key]: n / by })}
               {...gesture}
             />
-          </div>
+          </Row>
         );
       })}
       <Button

@@ -13,7 +13,7 @@ import { useTheme } from '../../../app/theme';
 import { pagePictures } from '../../../preview/pagePictures';
 import { offscreenSurface } from '../../../preview/surface';
 
-const pool = new SurfacePool(offscreenSurface);
+const pool = new SurfacePool(offscreenSurface, true);
 
 /** Of a small picture: see recipe/room. */
 const MOST_WORK = 30_000;

@@ -6,12 +6,11 @@ import {
   celShown,
   clearCels,
   holdCels,
-  holdOf,
   hurryCels,
   repeatCels,
   reverseCels,
 } from '@kite/core/edits/cels';
-import { moveItem, removeItem, within } from '@kite/core/edits/recipe';
+import { listOf, moveItem, removeItem, within } from '@kite/core/edits/recipe';
 import { samplerOf } from '@kite/core/motion/sampler';
 import { cels as celsKind } from '@kite/core/recipe/cels';
 import type { PointerEvent } from 'react';
@@ -65,21 +64,21 @@ const stampOf = (things: readonly object[]): string =>
 interface CelBoxProps {
   layer: DrawingLayer;
   cels: Id;
+  id: Id;
   index: number;
+  /** When each of them begins, and the end of the last. */
   frames: readonly number[];
   shown: boolean;
 }
 
 /** One cel in its time: pressed the playhead goes there, dragged it changes places, by its edge it is held for longer. */
-const CelBox = ({ layer, cels, index, frames, shown }: CelBoxProps) => {
+const CelBox = ({ layer, cels, id, index, frames, shown }: CelBoxProps) => {
   const editor = useEditor();
   const scale = useScale();
-  const list = celsIn(layer, cels);
-  const id = list[index] as Id;
   const [from, to] = [frames[index] as number, frames[index + 1] as number];
+  const hold = to - from;
   const [left, width] = [scale.x(from), scale.x(to) - scale.x(from)];
   const ref = { scene: editor.scene.id, layer: layer.id, item: cels };
-  const hold = holdOf(layer.items[id]);
 
   const onHold = (event: PointerEvent) => {
     if (event.button !== 0 || layer.locked) return;
@@ -100,11 +99,15 @@ const CelBox = ({ layer, cels, index, frames, shown }: CelBoxProps) => {
     followPointer(event, {
       onMove: () => undefined,
       onEnd: ({ dx }, moved) => {
+        if (!moved) return;
+        // Before the first of the others whose middle lies beyond its own.
         const at = (from + to) / 2 + scale.frames(dx);
-        const place = frames
-          .slice(0, -1)
-          .filter((own, i) => i !== index && (own + (frames[i + 1] as number)) / 2 < at).length;
-        if (moved && place !== index) editor.edit(moveItem({ ...ref, item: id }, cels, place));
+        const next = frames.findIndex(
+          (own, i) => i !== index && i < frames.length - 1 && (own + frames[i + 1]!) / 2 >= at,
+        );
+        const rest = listOf(layer, cels).filter((other) => other !== id);
+        const before = next < 0 ? undefined : celsIn(layer, cels)[next];
+        editor.edit(moveItem({ ...ref, item: id }, cels, before === undefined ? rest.length : rest.indexOf(before)));
       },
     });
   };
@@ -178,7 +181,7 @@ export const CelsRow = ({ layer, cels }: { layer: DrawingLayer; cels: Id }) => {
       </div>
       <div className="relative min-w-0 flex-1 overflow-hidden">
         {list.map((id, i) => (
-          <CelBox key={id} layer={layer} cels={cels} index={i} frames={frames} shown={id === shown} />
+          <CelBox key={id} id={id} layer={layer} cels={cels} index={i} frames={frames} shown={id === shown} />
         ))}
       </div>
     </div>

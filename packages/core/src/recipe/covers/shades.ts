@@ -1,12 +1,11 @@
-/** A gradient as a list of colours, for what is worked out pixel by pixel. */
+/** A gradient as shades, for what is worked out pixel by pixel. */
 import { remembered } from '../../document/remembered';
 import type { Gradient } from '../../document/types';
 import { gradientAt } from '../../motion/kinds/gradient';
-import type { CloudColors } from '../../picture/clouds';
-import { rgbOf } from '../../picture/pixels';
+import { rgbOf, type Shades } from '../../picture/pixels';
 
 /** Its colours at 256 places. */
-export const colorsOf = remembered((of: Gradient): CloudColors =>
+export const shadesOf = remembered((of: Gradient): Shades =>
   Array.from({ length: 256 }, (_, i) => {
     const color = gradientAt(of, i / 255);
     const [r, g, b] = rgbOf(color);

@@ -1,0 +1,62 @@
+import { describe, expect, it } from 'vitest';
+import { LIMITS } from '../document/limits';
+import type { BrushStroke } from '../document/types';
+import { type DrawnBrush, keptPoints, pressedBySpeed, steadied, strokesIn, strokesMoved } from './strokes';
+
+const stroke = (more: Partial<BrushStroke> = {}): BrushStroke => ({
+  points: [-50, 0, 0.5, 50, 0, 0.5],
+  color: '#FFB23E',
+  size: 10,
+  tip: 'round',
+  thins: 0,
+  taper: 0,
+  erases: false,
+  ...more,
+});
+
+describe('a stroke', () => {
+  it('is found where most of it lies, and moved', () => {
+    const all = [stroke(), stroke({ points: [60, 0, 0.5, 80, 0, 0.5, 100, 0, 1] })];
+    const right = strokesIn(all, ([x]) => x > 70);
+    expect(right).toEqual([1]);
+    expect(strokesMoved(all, right, [5, -7.04])).toEqual([
+      all[0],
+      { ...all[1], points: [65, -7, 0.5, 85, -7, 0.5, 105, -7, 1] },
+    ]);
+  });
+
+  it('keeps few points of what was drawn, and no more than it may', () => {
+    const circle: DrawnBrush = Array.from({ length: 400 }, (_, i) => [
+      100 * Math.cos(i / 60),
+      100 * Math.sin(i / 60),
+      0.5,
+    ]);
+    const points = keptPoints(circle, 10);
+    expect(points.length / 3).toBeLessThan(80);
+    for (let i = 0; i < points.length; i += 3) expect(Math.hypot(points[i]!, points[i + 1]!)).toBeCloseTo(100, -0.5);
+    const endless: DrawnBrush = Array.from({ length: 1_000_000 }, (_, i) => [
+      400 * Math.sin(i * 1.7),
+      400 * Math.cos(i * 0.9),
+      0.5,
+    ]);
+    expect(keptPoints(endless, 4).length / 3).toBeLessThanOrEqual(LIMITS.strokePoints);
+  });
+
+  it('is steadied without being late at its end, and pressed less where it is fast', () => {
+    const jagged: DrawnBrush = Array.from({ length: 50 }, (_, i) => [i * 4, i % 2 === 0 ? 3 : -3, 0.5]);
+    const calm = steadied(jagged, 0.8);
+    expect(Math.max(...calm.slice(10, -1).map(([, y]) => Math.abs(y)))).toBeLessThan(1);
+    expect(calm.at(-1)).toEqual(jagged.at(-1));
+    expect(steadied(jagged, 0).slice(0, -1)).toEqual(jagged);
+    const fast = pressedBySpeed(
+      Array.from({ length: 40 }, (_, i) => [i * 30, 0, 0]),
+      20,
+    );
+    const slow = pressedBySpeed(
+      Array.from({ length: 40 }, (_, i) => [i * 0.5, 0, 0]),
+      20,
+    );
+    expect(fast.at(-1)![2]).toBeLessThan(0.1);
+    expect(slow.at(-1)![2]).toBeGreaterThan(0.5);
+  });
+});

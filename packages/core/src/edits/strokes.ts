@@ -1,0 +1,101 @@
+/** Strokes of a brush: how what a hand did becomes one, where it goes, and what is done to those that are there. */
+import { tenths } from '../document/fitting';
+import { BRUSH_LIMITS, LIMITS } from '../document/limits';
+import { type MakeId, newItem } from '../document/make';
+import { FAR } from '../document/params';
+import type { Edit } from '../document/patches';
+import type { BrushStroke, Point } from '../document/types';
+import { simplifiedTo } from '../geometry/simplify';
+import { brush as brushKind } from '../recipe/sources/brush';
+import { kindOf } from '../recipe/table';
+import { holdsCards } from '../recipe/types';
+import { drawingIn, itemIn } from './find';
+import { addCards, type CardRef } from './recipe';
+
+/** Draws a stroke in a cel, or whatever holds cards: over what its last brush has drawn, or with a new one. */
+export const addStroke = ({ scene, layer, item }: CardRef, stroke: BrushStroke, makeId: MakeId): Edit => ({
+  label: stroke.erases ? 'Erase' : 'Draw a stroke',
+  change: (draft) => {
+    const own = drawingIn(draft, scene, layer);
+    const holder = itemIn(own, item);
+    if (holder.kind !== brushKind.kind && !holdsCards(kindOf(holder.kind))) {
+      throw new RangeError('a stroke is drawn among brush strokes, or in what holds cards');
+    }
+    let brush =
+      holder.kind === brushKind.kind ? item : holder.children?.findLast((id) => own.items[id]?.kind === brushKind.kind);
+    if (brush === undefined) {
+      const made = newItem(makeId(), brushKind.kind);
+      addCards(own, [made]);
+      (holder.children ??= []).push(made.id);
+      brush = made.id;
+    }
+    const { params } = itemIn(own, brush);
+    const property = (params.strokes ??= { value: [] }) as { value?: BrushStroke[] };
+    if (!property.value)
+      throw new RangeError('Strokes that are keyed are not drawn on: take their keyframes away first');
+    if (property.value.length >= LIMITS.brushStrokes) {
+      throw new RangeError(`A brush has at most ${LIMITS.brushStrokes} strokes: go on in another card`);
+    }
+    property.value.push(stroke);
+  },
+});
+
+/** As it was drawn: x, y, and how hard it was pressed, 0..1. */
+export type DrawnBrush = readonly (readonly [x: number, y: number, pressure: number])[];
+
+/**
+ * Smoothed as it is drawn: each point follows the pen by a part of its way, the less the smoother it is, 0..1, and arrives where that is
+ * lifted.
+ */
+export const steadied = (drawn: DrawnBrush, smooth: number): DrawnBrush => {
+  const by = 1 - 0.9 * smooth;
+  const out: (readonly [number, number, number])[] = [];
+  for (const [x, y, pressure] of drawn) {
+    const [px, py, pp] = out.at(-1) ?? [x, y, pressure];
+    out.push([px + (x - px) * by, py + (y - py) * by, pp + (pressure - pp) * by]);
+  }
+  const last = drawn.at(-1);
+  return last ? [...out, last] : out;
+};
+
+/** Of a pen that does not tell how hard it is pressed: the faster it goes beside its width, the less. */
+export const pressedBySpeed = (drawn: DrawnBrush, size: number): DrawnBrush => {
+  let pressure = 0.5;
+  return drawn.map(([x, y], i) => {
+    const [px, py] = drawn[Math.max(0, i - 1)] as DrawnBrush[number];
+    const fast = Math.min(1, Math.hypot(x - px, y - py) / Math.max(1, size));
+    pressure += (1 - fast - pressure) * fast * 0.275;
+    return [x, y, pressure];
+  });
+};
+
+/** A stroke's points with as few of them as say the same, for a brush of a size. */
+export const keptPoints = (drawn: DrawnBrush, size: number): readonly number[] => {
+  const width = Math.min(Math.max(size, BRUSH_LIMITS.size[0]), BRUSH_LIMITS.size[1]);
+  // The width that pressure makes is met as nearly as the place.
+  const points = drawn.map(([x, y, pressure]) => [x, y, (pressure * width) / 2] as const);
+  const kept = simplifiedTo(points, Math.min(0.5, Math.max(0.1, width * 0.02)), LIMITS.strokePoints);
+  return kept.flatMap(([x, y, p]) => [tenths(x), tenths(y), Math.round(Math.min(1, (p * 2) / width) * 1000) / 1000]);
+};
+
+/** Which strokes lie in an area, most of each of them: by their places in the list. */
+export const strokesIn = (all: readonly BrushStroke[], inside: (at: Point) => boolean): readonly number[] =>
+  all.flatMap(({ points }, i) => {
+    const count = points.length / 3;
+    let within = 0;
+    for (let n = 0; n < count; n++) if (inside([points[3 * n]!, points[3 * n + 1]!])) within++;
+    return within * 2 > count ? [i] : [];
+  });
+
+const nearest = (n: number): number => Math.min(FAR, Math.max(-FAR, tenths(n)));
+
+/** The strokes with some of them moved. */
+export const strokesMoved = (all: readonly BrushStroke[], some: readonly number[], [dx, dy]: Point): BrushStroke[] =>
+  all.map((stroke, i) =>
+    some.includes(i)
+      ? {
+          ...stroke,
+          points: stroke.points.map((x, k) => (k % 3 === 0 ? nearest(x + dx) : k % 3 === 1 ? nearest(x + dy) : x)),
+        }
+      : stroke,
+  );
