@@ -140,11 +140,11 @@ export class Preview {
     });
   }
 
-  /** The poster of a scene as it is kept, which is the caller's; null where the worker failed meanwhile. */
-  poster(scene: Id, width: number, height: number): Promise<ImageBitmap | null> {
+  /** The poster of a scene as it is kept, or one of its poses; null where the worker failed meanwhile. */
+  poster(scene: Id, pose: Id | null, width: number, height: number): Promise<ImageBitmap | null> {
     return new Promise((resolve) => {
       this.posters.push(resolve);
-      this.say({ kind: 'poster', scene, width, height });
+      this.say({ kind: 'poster', scene, pose, width, height });
     });
   }
 

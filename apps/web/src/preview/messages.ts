@@ -61,8 +61,14 @@ export type PreviewRequest =
   /** `patches` on the kept document: for good, or to look at while a gesture lasts. */
   | { readonly kind: 'commit' | 'try'; readonly patches: readonly Patch[] }
   | ({ readonly kind: 'draw'; readonly id: number } & DrawWish)
-  /** The poster of a scene, so many device pixels large. */
-  | { readonly kind: 'poster'; readonly scene: Id; readonly width: number; readonly height: number }
+  /** The poster of a scene, or one of its poses, so many device pixels large. */
+  | {
+      readonly kind: 'poster';
+      readonly scene: Id;
+      readonly pose: Id | null;
+      readonly width: number;
+      readonly height: number;
+    }
   /** Checks of the kept document; null stops those under way. */
   | { readonly kind: 'proof'; readonly wish: ProofWish | null }
   /** The colour of the scene's pixel at a point. */
@@ -78,7 +84,7 @@ export interface ProofReply {
   readonly found: readonly Finding[];
 }
 
-/** The posters come in the order in which they were asked for; null for a scene that is gone. */
+/** The posters come in the order in which they were asked for; null for a scene or a pose that is gone. */
 export interface PosterReply {
   readonly poster: ImageBitmap | null;
 }

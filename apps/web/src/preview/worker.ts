@@ -8,6 +8,7 @@ import type { Id, Project, Scene } from '@kite/core/document/types';
 import { filling, paint, paintOver } from '@kite/core/paint/canvas';
 import type { Tools } from '@kite/core/paint/target';
 import { type Context2D, SurfacePool } from '@kite/core/paint/surface';
+import { inPose } from '@kite/core/moves/poses';
 import { compileScene } from '@kite/core/scene/compile';
 import { FrameCache, type FrameRange, type Stamp } from './frameCache';
 import { GesturePainter } from './gesture';
@@ -129,6 +130,8 @@ const draw = (request: Extract<PreviewRequest, { kind: 'draw' }>): PreviewReply 
   return { ...nothing, bitmap, problems: list.problems, ms: performance.now() - start };
 };
 
+type PosterRequest = Extract<PreviewRequest, { kind: 'poster' }>;
+
 /** The same list for the same things, so that a frame that comes late is known for what it was drawn from. */
 const stampOf = (stamp: Stamp): Stamp => {
   if (stamp.length !== kinds.length || stamp.some((part, i) => part !== kinds[i])) kinds = stamp;
@@ -148,10 +151,12 @@ const sample = ({ scene: id, frame, point: [x, y] }: Extract<PreviewRequest, { k
   return { sampled: `#${hex(r)}${hex(g)}${hex(b)}${a < 255 ? hex(a) : ''}`.toUpperCase() };
 };
 
-const posterOf = ({ scene: id, width, height }: Extract<PreviewRequest, { kind: 'poster' }>): PosterReply => {
+const posterOf = ({ scene: id, pose: wanted, width, height }: PosterRequest): PosterReply => {
   const scene = sceneIn(kept, id);
-  if (!kept || !scene) return { poster: null };
-  const list = compileScene(scene, materials.library(kept.assets)).at(scene.poster);
+  const pose = scene?.poses?.kept.find((own) => own.id === wanted);
+  if (!kept || !scene || (wanted !== null && !pose)) return { poster: null };
+  const [posed, frame] = pose ? [inPose(scene, pose), pose.frame] : [scene, scene.poster];
+  const list = compileScene(posed, materials.library(kept.assets)).at(frame);
   const small = new OffscreenCanvas(width, height);
   paint(small.getContext('2d') as unknown as Context2D, list, filling(list, width, height), tools);
   return { poster: small.transferToImageBitmap() };

@@ -27,6 +27,7 @@ import {
   whole,
 } from './rules';
 import { formulasRule } from './formulas';
+import { maybePosesRule } from './poses';
 import { movesRule, routinesRule, savedMovesRule } from './moves';
 import { settingsRuleFor } from './settings';
 import { easeRule, propertiesRule } from './values';
@@ -162,6 +163,7 @@ export const sceneRule = object({
     .required() as unknown as Rule,
   routines: routinesRule,
   sets: yup.array(setRule).strict().max(LIMITS.sets).required() as unknown as Rule,
+  poses: maybePosesRule,
 });
 
 const assetFields = {

@@ -34,6 +34,8 @@ describe('a plan', () => {
   it('says when a GIF cannot be exact, and does not exceed what players can show', () => {
     expect(plan('gif').notes.join()).toContain('cannot be exact');
     expect(plan('gif', { rate: { num: 60, den: 1 } }).rate).toEqual({ num: 50, den: 1 });
+    // A hundred are exact: each frame is one of a GIF's hundredths.
+    expect(plan('gif', { rate: { num: 100, den: 1 } }).rate).toEqual({ num: 100, den: 1 });
     const exact = { ...defaultSettings('gif', scene), rate: { num: 25, den: 1 } };
     expect(planRender({ ...scene, background: '#1B1F4B' }, exact as RenderSettings).notes).toEqual([]);
     // Nor what becomes of fades, where the scene is see-through.

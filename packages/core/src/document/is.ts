@@ -15,5 +15,13 @@ const ID = /^[A-Za-z0-9_-]{1,64}$/;
 const RESERVED = new Set(['__proto__', 'constructor', 'prototype']);
 export const isId = (v: unknown): boolean => typeof v === 'string' && ID.test(v) && !RESERVED.has(v);
 
+/** Whether two values are made of the same. */
+export const isEqual = (a: unknown, b: unknown): boolean => {
+  if (a === b) return true;
+  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false;
+  const [from, to] = [Object.entries(a), Object.entries(b)];
+  return from.length === to.length && from.every(([key, value]) => isEqual(value, (b as Record<string, unknown>)[key]));
+};
+
 /** Whether it is a text that every part of the product can keep: no NUL, no half of a surrogate pair. */
 export const isText = (v: unknown): v is string => typeof v === 'string' && isSound(v);

@@ -22,6 +22,9 @@ export const LIMITS = {
   effects: 100,
   sets: 2_000,
   deliveries: 200,
+  /** Of a scene, and pictures that its strip makes of them. */
+  poses: 200,
+  held: 500,
   /** Frames in which one scene of a film passes into the next. */
   fade: 1_000,
   /** Of a picture, along each side and in all. */
@@ -61,6 +64,13 @@ export const MOVE_LIMITS = {
   rounds: [1, 1_000],
   speed: [0.01, 100],
   seed: [0, 1_000_000],
+} as const satisfies { readonly [key: string]: Limits };
+
+/** Of a strip of poses: frames that one stays, pictures in between, frames that each of those stays. */
+export const POSE_LIMITS = {
+  hold: [1, 100_000],
+  between: [0, 100],
+  each: [1, 1_000],
 } as const satisfies { readonly [key: string]: Limits };
 
 /** Of where something grows from: pixels that it waits, and times as fast as everything goes. */

@@ -6,6 +6,7 @@
  * y points down. Colours are sRGB hex, `#RRGGBB` or `#RRGGBBAA`.
  */
 import type { AppliedMove, Routine, SavedMove } from './moves';
+import type { Poses } from './poses';
 import type { Color, Ease, Id, Point, Value } from './values';
 
 export type * from './moves';
@@ -248,6 +249,8 @@ export interface Scene {
   readonly routines: readonly Routine[];
   /** Each layer is in one at the most. */
   readonly sets: readonly LayerSet[];
+  /** What it was kept as; missing as long as it was not. */
+  readonly poses?: Poses;
   /** Only of a scene that was taken out of its project to be drawn: the eases that are kept there. */
   readonly eases?: readonly SavedEase[];
   /** Only of a scene that was taken out of its project to be drawn: the scenes that it nests. */

@@ -33,6 +33,7 @@ import { MOST_CHARACTERS } from '../formula/types';
 import { partParam } from '../motion/apart';
 import { fittedEase } from '../motion/eases/table';
 import { fittedValue, kindOfValue } from '../motion/kinds/table';
+import { fittedStrip } from '../moves/poses';
 import type { Routine, RoutineStep, Move } from '../document/moves';
 import { needsOf } from '../recipe/needs';
 import { paramsOf } from '../recipe/table';
@@ -311,6 +312,15 @@ const fitScene = (scene: Scene, before: Scene | undefined, path: Path, fits: Fit
       'sets',
       each(scene.sets, (s) => withFields(s, { name: asName(s.name, 'Set', LIMITS.name) })),
     );
+  }
+  if (scene.poses && scene.poses !== before?.poses) {
+    const { kept, strip } = scene.poses;
+    atMost(kept.length, LIMITS.poses, owner, 'poses');
+    atMost(strip.held.length, LIMITS.held, owner, 'poses one after another');
+    const fitting = each(kept, (p) =>
+      withFields(p, { name: asName(p.name, 'Pose', LIMITS.name), frame: frameWithin(p.frame) }),
+    );
+    fit('poses', withFields(scene.poses, { kept: fitting, strip: fittedStrip(strip) }));
   }
   if (scene.layers === before?.layers) return;
   atMost(scene.order.length, LIMITS.layers, owner, 'layers');

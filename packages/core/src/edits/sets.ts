@@ -35,13 +35,16 @@ export const makeSet = (sceneId: Id, set: LayerSet): Edit => ({
   },
 });
 
-/** Takes layers out of what names them in their scene: lists of the stack, parents, routines and sets. */
+/** Takes layers out of what names them in their scene: lists of the stack, parents, routines, poses and sets. */
 export const leaveScene = (scene: SceneDraft, gone: ReadonlySet<Id>): void => {
   for (const id of gone) delete scene.layers[id];
   scene.order = scene.order.filter((id) => !gone.has(id));
   for (const layer of Object.values(scene.layers)) if (gone.has(layer.parent ?? '')) layer.parent = null;
   for (const routine of scene.routines) {
     if (routine.players.some((id) => gone.has(id))) routine.players = routine.players.filter((id) => !gone.has(id));
+  }
+  if (scene.poses?.kept.some(({ layers }) => Object.keys(layers).some((id) => gone.has(id)))) {
+    for (const pose of scene.poses.kept) for (const id of gone) delete pose.layers[id];
   }
   leaveSets(scene, gone);
 };

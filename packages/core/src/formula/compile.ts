@@ -1,4 +1,5 @@
 /** Tree to closures: every part is checked for its type, and what does not depend on time is worked out once. */
+import { isEqual } from '../document/is';
 import type { Point, Value } from '../document/types';
 import { FUNCTIONS } from './functions/table';
 import { digits, tooLong } from './functions/texts';
@@ -173,9 +174,6 @@ const COMPARISONS: Readonly<Partial<Record<Sign, (a: number, b: number) => boole
   '>=': (a, b) => a >= b,
 };
 
-const sameValue = (a: Value, b: Value): boolean =>
-  Array.isArray(a) && Array.isArray(b) ? a.length === b.length && a.every((x, i) => x === b[i]) : a === b;
-
 /** The near ones of a name that is not known. */
 const nearest = (name: string, known: Iterable<string>): string => {
   const start = name.slice(0, 2).toLowerCase();
@@ -302,7 +300,7 @@ class Compiler {
     if (sign === '=' || sign === '!=') {
       if (!fitsType(a.type, b.type)) wrong('two of a kind');
       const equal = sign === '=';
-      return made(SWITCH, [a, b], (s) => sameValue(a.run(s), b.run(s)) === equal);
+      return made(SWITCH, [a, b], (s) => isEqual(a.run(s), b.run(s)) === equal);
     }
     const compare = COMPARISONS[sign];
     if (compare) {

@@ -1,8 +1,9 @@
-/** Animated GIF (GIF89a): frames cropped to what changed, exact total length, 1-bit transparency. */
+/** Animated GIF (GIF89a): a picture for each change, cropped to what changed, exact total length, 1-bit transparency. */
 import { open } from 'node:fs/promises';
 import { gifDelays } from '@kite/core/delivery/formats/gif';
 import { isOpaque } from '@kite/core/delivery/opaque';
 import { staying } from '@kite/core/delivery/stays';
+import { keyFramesOf } from '@kite/core/properties/find';
 import { rgbOf } from '@kite/core/picture/pixels';
 import type { FormatSettings } from '@kite/core/delivery/formats/table';
 import omggif from 'omggif';
@@ -12,7 +13,23 @@ import { choosePalette, GIFEncoder, indexed, NearestColor, type Region, type Rgb
 import type { Encoder, EncodeJob } from './types';
 
 const SAMPLED_FRAMES = 12;
+/** Of those at which something of a scene changes: a film of few pictures has the colours of each. */
+const SAMPLED_CHANGES = 24;
 const SAMPLED_PIXELS = 60_000;
+
+/** So many of a list at the most, evenly spread from its first to its last. */
+const spread = <T>(list: readonly T[], most: number): T[] =>
+  list.length <= most
+    ? [...list]
+    : Array.from({ length: most }, (_, i) => list[Math.round((i * (list.length - 1)) / (most - 1))]!);
+
+/** Frames of the file whose colours stand for all of it. */
+const sampledFrames = ({ plan, scene }: EncodeJob<FormatSettings<'gif'>>): number[] => {
+  const changes = new Set(Object.values(scene.layers).flatMap((layer) => keyFramesOf(layer)));
+  const there = plan.frames.filter((frame) => changes.has(frame));
+  const chosen = new Set([...spread(plan.frames, SAMPLED_FRAMES), ...spread(there, SAMPLED_CHANGES)]);
+  return [...chosen].sort((a, b) => a - b);
+};
 
 /** Evenly spread pixels of a picture, without those that do not show. */
 const sample = (pixels: Uint8Array, most: number): Uint8Array => {
@@ -25,15 +42,9 @@ const sample = (pixels: Uint8Array, most: number): Uint8Array => {
 };
 
 const commonPalette = async (job: EncodeJob<FormatSettings<'gif'>>, most: number): Promise<Rgb[]> => {
-  const { frames } = job.plan;
-  const count = Math.min(SAMPLED_FRAMES, frames.length);
-  const chosen = Array.from(
-    { length: count },
-    (_, i) => frames[Math.round((i * (frames.length - 1)) / Math.max(1, count - 1))]!,
-  );
   const parts: Uint8Array[] = [];
   const settled = settling(job.scene, job.settings, job.plan.width);
-  for await (const { pixels } of job.frames(chosen)) {
+  for await (const { pixels } of job.frames(sampledFrames(job))) {
     settled(pixels);
     parts.push(sample(pixels, SAMPLED_PIXELS));
   }
@@ -90,6 +101,15 @@ const writtenOf = (
 const words = (pixels: Uint8Array): Uint32Array => new Uint32Array(pixels.buffer, pixels.byteOffset, pixels.length / 4);
 
 const TRAILER = 0x3b;
+
+/** Hundredths of a second that a picture is shown: GIF89a, 23 has 16 bits for them, and players slow down what is under two. */
+const [SHORTEST, LONGEST] = [2, 0xffff];
+
+/** A picture, and how long nothing changes. */
+interface Staying {
+  readonly pixels: Uint8Array;
+  delay: number;
+}
 
 interface FrameHow {
   /** In hundredths of a second. */
@@ -154,9 +174,7 @@ export const gif: Encoder<FormatSettings<'gif'>> = async (job) => {
   try {
     await file.write(head, 0, header.getOutputBufferPosition());
     let before: Uint32Array | null = null;
-    for await (const { index, pixels } of job.frames()) {
-      if (signal.aborted) throw new Cancelled();
-      settled(pixels);
+    const write = async ({ pixels, delay }: Staying): Promise<void> => {
       const now = words(pixels);
       // The first frame is written whole: of what is not transparent every pixel shows.
       const { written, region } = writtenOf(now, transparent ? null : before, width);
@@ -165,15 +183,29 @@ export const gif: Encoder<FormatSettings<'gif'>> = async (job) => {
       const indices = indexed({ pixels, stride: width, region, written, clear }, colors, settings.dither);
       await file.write(
         block.of(indices, region, {
-          delay: delays[index] as number,
+          delay,
           // A see-through frame is cleared before the next; an opaque one is drawn over.
           dispose: transparent ? 2 : 1,
           palette: common ? null : colors.palette,
         }),
       );
-      before = now.slice();
+      before = now;
+    };
+    let last: Staying | null = null;
+    for await (const { index, pixels } of job.frames()) {
+      if (signal.aborted) throw new Cancelled();
+      settled(pixels);
+      const own = { pixels: pixels.slice(), delay: delays[index] as number };
+      const both: number = (last?.delay ?? 0) + own.delay;
+      if (last && both <= LONGEST && Buffer.compare(last.pixels, pixels) === 0) last.delay = both;
+      else if (last && last.delay < SHORTEST) last = { ...own, delay: both };
+      else {
+        if (last) await write(last);
+        last = own;
+      }
       job.done();
     }
+    if (last) await write(last);
     await file.write(Uint8Array.of(TRAILER));
   } finally {
     await file.close();

@@ -5,6 +5,7 @@ import { addAsset } from '@kite/core/edits/assets';
 import { linkedInto, namesRead } from '@kite/core/edits/formulas';
 import { addLayers, copiesOf, layersOf, moveLayers } from '@kite/core/edits/layers';
 import { withMembers } from '@kite/core/scene/groups';
+import { joinPoses } from '@kite/core/edits/poses';
 import { joinRoutines } from '@kite/core/edits/routines';
 import { joinSets } from '@kite/core/edits/sets';
 import { slideLayers } from '@kite/core/edits/timing';
@@ -85,7 +86,9 @@ const insertCopies = (
     together(label, [
       ...fresh.map(addAsset),
       addLayers(scene.id, sound, at),
-      ...(from === scene.id ? [joinSets(scene.id, pairs, makeId), joinRoutines(scene.id, pairs)] : []),
+      ...(from === scene.id
+        ? [joinSets(scene.id, pairs, makeId), joinRoutines(scene.id, pairs), joinPoses(scene.id, pairs)]
+        : []),
     ]),
   );
   editor.select({ layers: sound.map((l) => l.id) });

@@ -1,5 +1,16 @@
 import { toolOf, withTool } from '../store/workspace';
-import { Crosshair, History, Images, Keyboard, Palette, Shapes, Sparkles, Video, Wind } from 'lucide-react';
+import {
+  Crosshair,
+  GalleryHorizontal,
+  History,
+  Images,
+  Keyboard,
+  Palette,
+  Shapes,
+  Sparkles,
+  Video,
+  Wind,
+} from 'lucide-react';
 import { type ComponentProps, type ReactNode, useEffect, useState } from 'react';
 import { IconButton } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
@@ -12,6 +23,7 @@ import { AssetsDrawer } from './AssetsDrawer';
 import { ColorsDrawer } from './ColorsDrawer';
 import { HistoryDrawer } from './HistoryDrawer';
 import { MovesDrawer } from './MovesDrawer';
+import { PosesDrawer } from './PosesDrawer';
 import { ShapesDrawer } from './ShapesDrawer';
 
 const Line = () => <span className="my-1 h-px w-6 bg-line" />;
@@ -44,6 +56,7 @@ const ShortcutsDialog = ({ onClose }: { onClose: () => void }) => (
 const DRAWERS: readonly { drawer: Drawer; label: string; icon: ReactNode }[] = [
   { drawer: 'shapes', label: 'Add a shape', icon: <Shapes size={18} /> },
   { drawer: 'moves', label: 'Moves', icon: <Wind size={18} /> },
+  { drawer: 'poses', label: 'Poses', icon: <GalleryHorizontal size={18} /> },
   { drawer: 'assets', label: 'Pictures and fonts', icon: <Images size={18} /> },
   { drawer: 'colours', label: 'Colours', icon: <Palette size={18} /> },
 ];
@@ -108,6 +121,7 @@ export const Dock = () => {
       </nav>
       {drawer === 'shapes' && <ShapesDrawer />}
       {drawer === 'moves' && <MovesDrawer />}
+      {drawer === 'poses' && <PosesDrawer />}
       {drawer === 'assets' && <AssetsDrawer />}
       {drawer === 'colours' && <ColorsDrawer />}
       {drawer === 'history' && <HistoryDrawer />}

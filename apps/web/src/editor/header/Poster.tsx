@@ -1,3 +1,4 @@
+import { lastMade } from '@kite/core/document/remembered';
 import type { Assets, Id, Scene } from '@kite/core/document/types';
 import { wholeScene } from '@kite/core/scene/whole';
 import { useEffect, useMemo, useRef } from 'react';
@@ -7,16 +8,22 @@ const NARROWEST = 10;
 /** So long a scene must be left alone until its poster is drawn again, in ms. */
 const REST = 400;
 
+type Pictures = Map<string, Promise<ImageBitmap | null>>;
+/** What is asked for in several places is drawn once. */
+const pictures = lastMade<Scene, Pictures>();
+
 interface PosterProps {
   id: Id;
+  /** The pose that is shown instead of the scene's own poster. */
+  pose?: Id;
   /** In CSS pixels. */
   height: number;
   widest: number;
   className?: string;
 }
 
-/** A scene's poster, as it was a moment ago. */
-export const Poster = ({ id, height: tall, widest, className = '' }: PosterProps) => {
+/** A scene's poster, or one of its poses, as it was a moment ago. */
+export const Poster = ({ id, pose, height: tall, widest, className = '' }: PosterProps) => {
   const editor = useEditor();
   const canvas = useRef<HTMLCanvasElement>(null);
   /** What the poster that shows was drawn from. */
@@ -41,16 +48,18 @@ export const Poster = ({ id, height: tall, widest, className = '' }: PosterProps
       const ratio = window.devicePixelRatio;
       const height = Math.round(tall * ratio);
       const width = Math.max(1, Math.round((height * scene.width) / scene.height));
-      void editor.preview.poster(id, width, height).then((poster) => {
+      const known = pictures(scene, [assets], (): Pictures => new Map());
+      const key = `${pose ?? ''} ${width} ${height}`;
+      const asked = known.get(key) ?? editor.preview.poster(id, pose ?? null, width, height);
+      known.set(key, asked);
+      void asked.then((poster) => {
         const element = canvas.current;
-        if (gone || !poster || !element) {
-          poster?.close();
-          return;
-        }
+        if (!poster) known.delete(key);
+        if (gone || !poster || !element) return;
         element.width = width;
         element.height = height;
-        element.getContext('bitmaprenderer')?.transferFromImageBitmap(poster);
-        element.dataset.drawn = String(scene.poster);
+        element.getContext('2d')?.drawImage(poster, 0, 0);
+        element.dataset.drawn = pose ?? String(scene.poster);
         drawn.current = { scene, assets };
       });
     }, REST);
@@ -58,7 +67,7 @@ export const Poster = ({ id, height: tall, widest, className = '' }: PosterProps
       gone = true;
       clearTimeout(timer);
     };
-  }, [editor, id, scene, assets, tall]);
+  }, [editor, id, pose, scene, assets, tall]);
   return (
     <canvas
       ref={canvas}

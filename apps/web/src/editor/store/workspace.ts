@@ -8,7 +8,7 @@ import type { Compare } from '../../preview/messages';
 
 export type ToolName =
   'select' | 'path' | 'brush' | 'text' | 'rectangle' | 'ellipse' | 'wedge' | 'polygon' | 'star' | 'line';
-export type Drawer = 'shapes' | 'assets' | 'colours' | 'moves' | 'history' | null;
+export type Drawer = 'shapes' | 'assets' | 'colours' | 'moves' | 'poses' | 'history' | null;
 
 /** What a press on a picture's cut-out does, and the brush's diameter in pixels of the picture. */
 export interface Cutting {
@@ -142,6 +142,10 @@ export interface Workspace {
   readonly paning: Id | null;
   /** The layer that something in depth is to be made of, or none for a new one, once it is known what. */
   readonly building: { readonly layer: Id | null } | null;
+  /** The pose that was kept or shown last. */
+  readonly pose: Id | null;
+  /** Chosen pictures of the strip of poses. */
+  readonly pictures: readonly Id[];
   /** Layers for which it is being chosen how they are written on. */
   readonly revealing: readonly Id[] | null;
   /** Pictures that wait for their order to be chosen. */
@@ -174,6 +178,8 @@ export const TIDY: Workspace = {
   importing: null,
   paning: null,
   building: null,
+  pose: null,
+  pictures: [],
   revealing: null,
   ordering: null,
 };

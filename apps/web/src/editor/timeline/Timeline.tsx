@@ -9,6 +9,7 @@ import { sceneOf } from '../store/state';
 import { CurvesView } from './curves/CurvesView';
 import { ElsewhereRow, SceneRow } from './row/SceneRow';
 import { CelsRow } from './row/CelsRow';
+import { PosesRow } from './row/PosesRow';
 import { LayerRow } from './row/LayerRow';
 import { RibbonRow } from './row/RibbonRow';
 import { rowsElsewhere, rowsOf } from './rows';
@@ -64,12 +65,14 @@ export const Timeline = () => {
     curves: s.curves,
     only: s.selection.layers.length === 1 ? s.selection.layers[0] : undefined,
   }));
+  const posed = (scene.poses?.strip.held.length ?? 0) > 0;
   const rows = useMemo(
     () => [
+      ...(posed ? [{ kind: 'poses', key: 'poses' } as const] : []),
       ...rowsOf(scene, opened, { tucked: showTucked, animated: onlyAnimated, folded }),
       ...(doc ? rowsElsewhere(doc, scene.id, opened) : []),
     ],
-    [scene, doc, opened, folded, showTucked, onlyAnimated],
+    [scene, doc, opened, folded, showTucked, onlyAnimated, posed],
   );
   const still = onlyAnimated ? scene.order.length - rows.filter((r) => r.kind === 'layer').length : 0;
   const tucked = scene.order.filter((id) => scene.layers[id]?.tucked).length;
@@ -178,6 +181,7 @@ export const Timeline = () => {
   const row = (index: number) => {
     const at = rows[index];
     if (!at) return null;
+    if (at.kind === 'poses') return <PosesRow />;
     if (at.kind === 'scene') return <SceneRow scene={at.scene} open={opened.has(at.scene)} />;
     const owner = at.kind === 'elsewhere' ? at.scene : at.kind === 'ribbon' ? at.ref.scene : scene.id;
     const layer = (owner === scene.id ? scene : doc?.scenes[owner])?.layers[at.layer];

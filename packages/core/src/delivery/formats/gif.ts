@@ -8,6 +8,9 @@ import { formatKind, type Lighter } from '../types';
 /** GIF delays are whole hundredths of a second, and players slow down what is under two of them. */
 const FASTEST: Rate = { num: 50, den: 1 };
 
+const SINGLE_HUNDREDTHS =
+  'Pictures stay for hundredths of a second, exactly; one of a single hundredth is left out, since players cannot show it.';
+
 export const gif = formatKind({
   format: 'gif',
   label: 'Animated GIF',
@@ -65,8 +68,12 @@ export const gif = formatKind({
   },
   rateFor: (wanted) => {
     const tooFast = framesPerSecond(wanted) > framesPerSecond(FASTEST);
-    const rate = tooFast ? FASTEST : wanted;
-    const notes = tooFast ? ['GIF players cannot show more than 50 frames a second: made at 50.'] : [];
+    // What stays for some hundredths of a second does so exactly; each by itself is for the encoder to join.
+    const isExact = framesPerSecond(wanted) === 100;
+    const rate = tooFast && !isExact ? FASTEST : wanted;
+    const notes = tooFast
+      ? [isExact ? SINGLE_HUNDREDTHS : 'GIF players cannot show more than 50 frames a second: made at 50.']
+      : [];
     if ((100 * rate.den) % rate.num !== 0) {
       notes.push(
         'GIF delays are whole hundredths of a second, so this rate cannot be exact frame by frame; delays alternate and the whole length is right.',

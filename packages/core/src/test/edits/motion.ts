@@ -6,6 +6,22 @@ import { bakeFormula, removeFormula, setFormula, turnFormula } from '../../edits
 import { addKnob, moveKnob, removeKnob, setKnob } from '../../edits/knobs';
 import { addLayers, copiesOf, layersOf } from '../../edits/layers';
 import { applyMove, changeMove, forgetMove, keepMove, removeMove } from '../../edits/moves';
+import {
+  addHeld,
+  changePoses,
+  dropStrip,
+  followPoses,
+  joinPoses,
+  keepPose,
+  moveHeld,
+  movePose,
+  removeHeld,
+  removePose,
+  renamePose,
+  setHeld,
+  setStrip,
+  showPose,
+} from '../../edits/poses';
 import { addRoutine, joinRoutines, removeRoutine, setRoutine } from '../../edits/routines';
 import { joinPoint, turnJoint, unjoinPoints } from '../../edits/joints';
 import { curvesOf } from '../../properties/find';
@@ -95,6 +111,7 @@ export const MOTION: readonly RandomEdit[] = [
       addLayers(at.scene.id, copies),
       joinSets(at.scene.id, renewed, at.makeId),
       joinRoutines(at.scene.id, renewed),
+      joinPoses(at.scene.id, renewed),
     ]);
   },
   (at) => applyMove(at.scene.id, at.ids, at.makeId(), randomMove(at), frame(at), () => 400),
@@ -138,5 +155,54 @@ export const MOTION: readonly RandomEdit[] = [
           removeRoutine(at.scene.id, routine.id),
         ])
       : null;
+  },
+  (at) => keepPose(at.scene.id, at.makeId(), name(at), frame(at)),
+  (at) => {
+    const { kept = [], strip } = at.scene.poses ?? {};
+    const [pose, other] = [at.chance.one([...kept, undefined]), at.chance.one([...kept, undefined])];
+    if (!pose || !other || !strip) return null;
+    const held = {
+      hold: at.chance.one([1, 3, 12, 1e7]),
+      between: at.chance.one([0, 1, 4]),
+      each: at.chance.one([1, 2]),
+    };
+    return at.chance.one([
+      addHeld(at.scene.id, [{ ...held, id: at.makeId(), pose: pose.id }], at.chance.whole(0, 2)),
+      addHeld(
+        at.scene.id,
+        [pose, other].map(({ id }) => ({ id: at.makeId(), pose: id, hold: 4, between: 2, each: 1 })),
+        0,
+      ),
+      changePoses(at.scene.id, pose.id, [pose.id], frame(at)),
+      changePoses(
+        at.scene.id,
+        pose.id,
+        kept.map(({ id }) => id),
+        frame(at),
+      ),
+      renamePose(at.scene.id, pose.id, name(at)),
+      movePose(at.scene.id, pose.id, at.chance.whole(0, 3)),
+      removePose(at.scene.id, pose.id),
+      showPose(at.scene.id, pose.id, { write: at.chance.one(['key', 'curve'] as const), frame: frame(at) }),
+    ]);
+  },
+  (at) => {
+    const { held = [] } = at.scene.poses?.strip ?? {};
+    const one = at.chance.one([...held, undefined]);
+    if (!one) return null;
+    return at.chance.one([
+      setHeld(at.scene.id, [one.id], { hold: at.chance.one([0, 5, NaN]), between: at.chance.whole(-1, 3) }),
+      setHeld(
+        at.scene.id,
+        held.map(({ id }) => id),
+        { each: at.chance.whole(0, 3) },
+      ),
+      moveHeld(at.scene.id, one.id, at.chance.whole(0, 3)),
+      removeHeld(at.scene.id, [one.id]),
+      setStrip(at.scene.id, { loops: at.chance.happens(0.5), fits: at.chance.happens(0.5), from: frame(at) }),
+      setStrip(at.scene.id, { ease: { kind: 'bezier', x1: 3, y1: 0, x2: -1, y2: 1 } }),
+      followPoses(at.scene.id),
+      dropStrip(at.scene.id),
+    ]);
   },
 ];

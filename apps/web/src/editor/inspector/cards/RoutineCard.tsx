@@ -20,7 +20,7 @@ import { newStep } from '../../commands/moves';
 import { useEditor, useSlice } from '../../store/context';
 import { sceneOf } from '../../store/state';
 import { Card } from './Card';
-import { PRESETS, standsFor } from '../ease/presets';
+import { EaseSelect } from '../ease/EaseSelect';
 
 const LABELS: { readonly [K in StepKind]: string } = {
   move: 'Move by',
@@ -134,8 +134,6 @@ interface StepRowProps extends Gesture {
 }
 
 const StepRow = ({ step, index, count, onChange, onMove, onRemove, ...gesture }: StepRowProps) => {
-  const eases = PRESETS.map(({ name, ease }) => ({ value: name, label: name, ease }));
-  const named = eases.find((e) => standsFor(e.ease, step.ease));
   return (
     <li aria-label={`Step ${index + 1}`} className="flex flex-col gap-1 rounded-md border border-line p-1.5">
       <span className="flex items-center gap-1">
@@ -180,12 +178,7 @@ const StepRow = ({ step, index, count, onChange, onMove, onRemove, ...gesture }:
           onChange={(v) => onChange({ ...step, gap: Math.round(v) })}
           {...gesture}
         />
-        <Select
-          aria-label="Ease of the step"
-          value={named?.value ?? ''}
-          options={named ? eases : [{ value: '', label: 'Own' }, ...eases]}
-          onChange={(name) => onChange({ ...step, ease: eases.find((e) => e.value === name)?.ease ?? step.ease })}
-        />
+        <EaseSelect label="Ease of the step" value={step.ease} onChange={(ease) => onChange({ ...step, ease })} />
       </span>
     </li>
   );

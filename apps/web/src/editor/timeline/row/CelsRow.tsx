@@ -13,17 +13,12 @@ import {
 import { listOf, moveItem, removeItem, within } from '@kite/core/edits/recipe';
 import { samplerOf } from '@kite/core/motion/sampler';
 import { cels as celsKind } from '@kite/core/recipe/cels';
-import type { PointerEvent } from 'react';
-import { followPointer } from '../../../ui/drag';
-import { type MenuEntry, PressMenu } from '../../../ui/Menu';
+import type { MenuEntry } from '../../../ui/Menu';
 import { useEditor, useSlice } from '../../store/context';
 import { type Editor, makeId } from '../../store/editor';
 import { CardPicture } from '../../inspector/recipe/CardPicture';
 import { NAMES_WIDTH, ROW } from '../scale';
-import { useScale } from '../scaleContext';
-
-/** Narrower ones show no picture. */
-const [PICTURE, EDGE] = [26, 6];
+import { HeldBox, nextOf } from './HeldBox';
 
 const menuOf = (editor: Editor, layer: DrawingLayer, cels: Id, id: Id): (MenuEntry | null)[] => {
   const ref = { scene: editor.scene.id, layer: layer.id, item: cels };
@@ -71,85 +66,39 @@ interface CelBoxProps {
   shown: boolean;
 }
 
-/** One cel in its time: pressed the playhead goes there, dragged it changes places, by its edge it is held for longer. */
 const CelBox = ({ layer, cels, id, index, frames, shown }: CelBoxProps) => {
   const editor = useEditor();
-  const scale = useScale();
-  const [from, to] = [frames[index] as number, frames[index + 1] as number];
-  const hold = to - from;
-  const [left, width] = [scale.x(from), scale.x(to) - scale.x(from)];
   const ref = { scene: editor.scene.id, layer: layer.id, item: cels };
-
-  const onHold = (event: PointerEvent) => {
-    if (event.button !== 0 || layer.locked) return;
-    event.stopPropagation();
-    followPointer(event, {
-      onStart: () => editor.begin(),
-      onMove: ({ dx }) => editor.edit(holdCels(ref, [id], Math.max(1, Math.round(hold + scale.frames(dx))))),
-      onEnd: (_drag, moved) => moved && editor.end(),
-      onCancel: () => editor.abandon(),
-    });
-  };
-  const onMove = (event: PointerEvent) => {
-    if (event.button !== 0) return;
-    event.stopPropagation();
-    editor.select({ layers: [layer.id], card: id });
-    editor.seek(from);
-    if (layer.locked) return;
-    followPointer(event, {
-      onMove: () => undefined,
-      onEnd: ({ dx }, moved) => {
-        if (!moved) return;
-        // Before the first of the others whose middle lies beyond its own.
-        const at = (from + to) / 2 + scale.frames(dx);
-        const next = frames.findIndex(
-          (own, i) => i !== index && i < frames.length - 1 && (own + frames[i + 1]!) / 2 >= at,
-        );
-        const rest = listOf(layer, cels).filter((other) => other !== id);
-        const before = next < 0 ? undefined : celsIn(layer, cels)[next];
-        editor.edit(moveItem({ ...ref, item: id }, cels, before === undefined ? rest.length : rest.indexOf(before)));
-      },
-    });
-  };
-  const nudge = (by: -1 | 1) => editor.edit(holdCels(ref, [id], hold + by));
-  if (left + width < 0 || left > scale.width) return null;
+  const spans = frames.slice(0, -1).map((from, i) => [from, frames[i + 1] as number] as const);
+  const [from, to] = spans[index] as readonly [number, number];
   return (
-    <PressMenu entries={() => menuOf(editor, layer, cels, id)}>
-      <div
-        role="button"
-        tabIndex={0}
-        aria-label={`Cel ${index + 1}, held ${hold} frame${hold === 1 ? '' : 's'}`}
-        aria-pressed={shown}
-        data-testid="cel"
-        className={`absolute inset-y-0.5 overflow-hidden rounded-sm border bg-paper ${shown ? 'border-kite' : 'border-line'}`}
-        style={{ left, width: Math.max(3, width - 1), background: editor.scene.background ?? undefined }}
-        onPointerDown={onMove}
-        onClick={(event) => event.stopPropagation()}
-        onKeyDown={(event) => {
-          if (event.key === 'Enter') editor.seek(from);
-          else if (event.key === '+') nudge(1);
-          else if (event.key === '-') nudge(-1);
-          else return;
-          event.stopPropagation();
-        }}
-      >
-        {width >= PICTURE && (
-          <CardPicture
-            flow={() => editor.program.flowAt(layer.id, [id], from)}
-            from={[stampOf(within(layer.items, id))]}
-            width={Math.min(34, Math.floor(width) - 2)}
-            height={ROW - 6}
-          />
-        )}
-        <span
-          data-testid="cel-edge"
-          title="Drag to hold it for longer"
-          className="absolute inset-y-0 right-0 cursor-ew-resize"
-          style={{ width: Math.min(EDGE, width / 3) }}
-          onPointerDown={onHold}
+    <HeldBox
+      label={`Cel ${index + 1}`}
+      testId="cel"
+      from={from}
+      to={to}
+      shown={shown}
+      locked={layer.locked}
+      entries={() => menuOf(editor, layer, cels, id)}
+      picture={(widest) => (
+        <CardPicture
+          flow={() => editor.program.flowAt(layer.id, [id], from)}
+          from={[stampOf(within(layer.items, id))]}
+          width={Math.min(34, widest)}
+          height={ROW - 6}
         />
-      </div>
-    </PressMenu>
+      )}
+      onPick={() => {
+        editor.select({ layers: [layer.id], card: id });
+        editor.seek(from);
+      }}
+      hold={(frames) => holdCels(ref, [id], frames)}
+      onDrop={(middle) => {
+        const before = celsIn(layer, cels)[nextOf(spans, index, middle)];
+        const rest = listOf(layer, cels).filter((other) => other !== id);
+        editor.edit(moveItem({ ...ref, item: id }, cels, before === undefined ? rest.length : rest.indexOf(before)));
+      }}
+    />
   );
 };
 
