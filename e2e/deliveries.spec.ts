@@ -94,7 +94,8 @@ test('five deliveries by one press, as one zip; what is out of date is known, an
   await page.getByRole('button', { name: /^Redo/ }).click();
   await page.getByRole('button', { name: 'Render what is out of date (1)' }).click();
   await expect(rows.filter({ hasText: 'Up to date' })).toHaveCount(5, { timeout: 30_000 });
-  expect(readGif(await fileOf(server, id, 'Loop')).delays.at(-1)).toBe(204);
+  // What rests at its end, and two seconds more.
+  expect(readGif(await fileOf(server, id, 'Loop')).delays.at(-1)).toBe(80 + 200);
 
   // Another order, a copy, and one less: each can be taken back.
   await page.getByRole('button', { name: 'Move up' }).click();
@@ -140,7 +141,7 @@ test('a GIF that fades is mixed with each ground that it is made for', async ({ 
     ['On white', [0xff, 0xff, 0xff]],
     ['On night', [0x1b, 0x1f, 0x4b]],
   ] as const) {
-    const color = colorAt(readGif(await fileOf(server, id, name)).frame(0), 100, 60);
+    const color = colorAt(readGif(await fileOf(server, id, name)).at(0), 100, 60);
     [0xff, 0x5d, 0x5d].forEach((v, i) => {
       const wanted = (v + (ground[i] as number)) / 2;
       expect(Math.abs((color[i] as number) - wanted), `${name}: ${color.join()}`).toBeLessThan(4);

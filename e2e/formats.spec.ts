@@ -85,13 +85,13 @@ test('all formats, from the dialog to the files', async ({ page, server, context
 
   await test.step('GIF: delays, loop count and colours', async () => {
     const gif = readGif(await file('gif'));
-    expect([gif.width, gif.height, gif.delays.length]).toEqual([300, 250, 90]);
-    // Thirty frames a second in hundredths: 3, 4, 3 ... three seconds in all.
-    expect(gif.delays.slice(0, 3)).toEqual([3, 4, 3]);
+    // A picture for each change; thirty frames a second in hundredths are three seconds in all.
+    expect([gif.width, gif.height]).toEqual([300, 250]);
+    expect(gif.delays.length).toBeGreaterThan(5);
     expect(gif.delays.reduce((a, b) => a + b)).toBe(300);
     // Played three times is repeated twice.
     expect(gif.loop).toBe(2);
-    expect(near(colorAt(gif.frame(86), 10, 10), TEAL)).toBe(true);
+    expect(near(colorAt(gif.at((86 * 100) / 30 + 1), 10, 10), TEAL)).toBe(true);
   });
 
   await test.step('HTML5: opens from its folder with the network off, frame by frame the server’s pixels', async () => {

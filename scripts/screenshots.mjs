@@ -122,7 +122,6 @@ try {
   await layer('Tram').click();
   await page.keyboard.press('Control+Shift+A');
   await frame(98);
-  await shot('motion-path');
   await page.keyboard.press('c');
   await page.getByRole('radio', { name: 'Speed' }).click();
   await page.getByRole('button', { name: 'Dusk colours' }).click();
@@ -167,6 +166,16 @@ try {
   await page.getByTestId('cels-row').first().scrollIntoViewIfNeeded();
   await shot('cels');
   await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Onion skin' }).click();
+  await page.getByRole('dialog', { name: 'Onion skin' }).getByRole('checkbox').uncheck();
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Scene Night pass', exact: true }).click();
+  await page.getByRole('group', { name: 'Layer Night', exact: true }).click({ position: { x: 90, y: 12 } });
+  await page.getByRole('button', { name: 'Poses', exact: true }).first().click();
+  await page.getByTestId('held').nth(1).click();
+  await page.waitForTimeout(1_500);
+  await shot('poses');
+  await page.getByRole('button', { name: 'Poses', exact: true }).first().click();
   await page.getByRole('button', { name: 'Scene Route title', exact: true }).click();
   await frame(130);
 

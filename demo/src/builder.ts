@@ -25,6 +25,7 @@ import type {
   Value,
   Vertex,
 } from '@kite/core/document/types';
+import type { HeldPose } from '@kite/core/document/poses';
 import { newKnob } from '@kite/core/document/knobs';
 import { sceneIn } from '@kite/core/edits/find';
 import { setFormula } from '@kite/core/edits/formulas';
@@ -34,6 +35,7 @@ import { addLayers, setLayers } from '@kite/core/edits/layers';
 import { matteBy } from '@kite/core/edits/mattes';
 import { setEven, setHandles } from '@kite/core/edits/keyframes';
 import { addMarker } from '@kite/core/edits/markers';
+import { addHeld, keepPose, setStrip } from '@kite/core/edits/poses';
 import { animate, setValue } from '@kite/core/edits/properties';
 import { addScene, setScene } from '@kite/core/edits/scenes';
 import { makeSet } from '@kite/core/edits/sets';
@@ -199,6 +201,20 @@ export class SceneBuilder {
     path.forEach(([, , ...handles], i) => this.project.do(setHandles(ref, frameOf(i), handles)));
     this.project.do(setEven(ref, true));
     this.project.do(setValue({ ...ref, key: 'along' }, true, { write: 'curve', frame: from }));
+  }
+
+  /** Keeps what the scene shows as a pose. */
+  pose(name: string): Id {
+    const id = this.project.makeId();
+    this.project.do(keepPose(this.id, id, name, 0));
+    return id;
+  }
+
+  /** Puts poses one after another, so that the last leads back to the first. */
+  strip(poses: readonly Id[], stays: Pick<HeldPose, 'hold' | 'between' | 'each'>): void {
+    const held = poses.map((pose) => ({ id: this.project.makeId(), pose, ...stays }));
+    this.project.do(setStrip(this.id, { loops: true }));
+    this.project.do(addHeld(this.id, held, 0));
   }
 
   poster(frame: number): void {

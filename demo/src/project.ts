@@ -7,6 +7,7 @@ import { lampFan } from './lampFan';
 import { lateTicket } from './lateTicket';
 import { markReveal } from './markReveal';
 import { nextStop } from './nextStop';
+import { nightPass } from './nightPass';
 import { ridersByHour } from './ridersByHour';
 import { routeTitle } from './routeTitle';
 import { stretchedWords } from './stretchedWords';
@@ -26,6 +27,7 @@ export const demoProject = (): Project => {
   stretchedWords(project);
   climbingPlant(project);
   fogAndLamp(project);
+  nightPass(project);
   lateTicket(project);
   return project.doc;
 };

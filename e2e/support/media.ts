@@ -65,10 +65,10 @@ export const readGif = (bytes: Uint8Array) => {
     height: reader.height,
     loop: reader.loopCount(),
     delays: Array.from({ length: reader.numFrames() }, (_, i) => reader.frameInfo(i).delay),
-    /** All frames up to one, drawn over each other as players do (frames that clear after themselves included). */
-    frame: (index: number): Pixels => {
+    /** What shows after so many hundredths of a second: its pictures drawn over each other as players do (those that clear after themselves included). */
+    at: (hundredths: number): Pixels => {
       const data = new Uint8ClampedArray(reader.width * reader.height * 4);
-      for (let i = 0; i <= index; i++) {
+      for (let i = 0, begins = 0; begins <= hundredths; begins += reader.frameInfo(i).delay, i++) {
         if (i > 0 && reader.frameInfo(i - 1).disposal === 2) data.fill(0);
         reader.decodeAndBlitFrameRGBA(i, data);
       }

@@ -12,6 +12,7 @@ import { applyEdit } from '@kite/core/edits/apply';
 import { addLayers } from '@kite/core/edits/layers';
 import { addHeld, keepPose } from '@kite/core/edits/poses';
 import { setValue } from '@kite/core/edits/properties';
+import { strFromU8, unzipSync } from 'fflate';
 import omggif from 'omggif';
 import { describe, expect, it } from 'vitest';
 import { ffmpegPath } from './ffmpeg';
@@ -76,6 +77,12 @@ describe('eleven pictures of unequal durations', () => {
       return pixels[(W * H * 4) / 2];
     });
     expect(greys).toEqual(GREYS);
+  });
+
+  it('are keyframes alone in a banner', async () => {
+    const script = strFromU8(unzipSync(readFileSync(await rendered({ format: 'html5' })))['scene.js'] as Uint8Array);
+    expect(script).toContain(hex(GREYS[4] as number));
+    expect(script).not.toMatch(/poses|Grey 4/);
   });
 
   it.each(['mp4', 'apng'] as const)('last as long in %s', async (format) => {

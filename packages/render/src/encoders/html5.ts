@@ -9,6 +9,7 @@ import type { Scene } from '@kite/core/document/types';
 import { pictureKey } from '@kite/core/picture/key';
 import { eachMark } from '@kite/core/recipe/marks';
 import { compileScene, type Library } from '@kite/core/scene/compile';
+import { toBeDrawn } from '@kite/core/scene/whole';
 import { type RecordedFonts, recording } from '@kite/core/type/recorded';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import { Cancelled } from '../failure';
@@ -141,7 +142,7 @@ export const html5: Encoder<Html5Settings> = async (job) => {
   const { areas, missing } = areasOf(settings.areas, scene);
   for (const name of missing) job.note(`There is no layer “${name}”: its click area is left out.`);
   const banner = {
-    scene,
+    scene: toBeDrawn(scene),
     assets: stock.assets,
     fonts: needed.fonts,
     pictures: pictures.names,

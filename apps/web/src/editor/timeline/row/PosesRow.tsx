@@ -82,7 +82,7 @@ export const PosesRow = () => {
             <div key={held.id} className="contents">
               <HeldBox
                 label={`Picture ${i + 1}: ${name}`}
-                testId="picture"
+                testId="held"
                 from={from}
                 to={to}
                 shown={held.id === shown}
