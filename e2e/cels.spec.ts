@@ -1,7 +1,8 @@
 /** Drawing by hand: strokes of the brush, cel after cel, held, reversed, erased and taken back. */
-import type { DrawingLayer } from '@kite/core/document/types';
+import type { BrushStroke, DrawingLayer } from '@kite/core/document/types';
 import { celFramesOf, celsCardOf, celsIn } from '@kite/core/edits/cels';
 import { goToFrame, middle, newProject, onScene, setNumber } from './support/editor';
+import { discLayer, openMade } from './support/made';
 import { inOrder, pixel, sceneOf } from './support/scene';
 import { expect, test } from './support/test';
 
@@ -161,4 +162,72 @@ test('strokes are taken by a line around them, moved and deleted', async ({ page
   await page.keyboard.press('Control+z');
   await page.keyboard.press('Control+z');
   await expect.poll(() => colorOf(225, 130)).toEqual(INK);
+
+  // One is taken by a press on it, and by a point of it is bent, made thicker, and made shorter.
+  await page.mouse.click(at(65, 130).x, at(65, 130).y);
+  await expect(page.getByTestId('stroke-point')).toHaveCount(2);
+  await go([90, 130], [90, 60]);
+  await expect.poll(() => colorOf(88, 66)).toEqual(INK);
+  await expect.poll(() => colorOf(85, 130)).toEqual(GROUND);
+  await page.keyboard.press('Delete');
+  await expect(page.getByTestId('stroke-point')).toHaveCount(1);
+  await expect.poll(() => colorOf(88, 66)).toEqual(GROUND);
+  await expect.poll(() => colorOf(40, 123)).toEqual(INK);
+});
+
+test('a disc is painted on: what is still to be covered shows faint, with a brush as large at any zoom', async ({
+  page,
+  server,
+}) => {
+  await openMade(page, server, 'Painted on', [discLayer('d', 'Disc', [200, 120], '#FFB23E', 100)]);
+  const at = await onScene(page, 400, 240);
+  const colorOf = (x: number, y: number) => pixel(page, at(x, y));
+  const [night, amber] = [
+    [0x10, 0x13, 0x2e],
+    [0xff, 0xb2, 0x3e],
+  ];
+  const dab = async (x: number, y: number) => {
+    await page.mouse.move(at(x, y).x, at(x, y).y);
+    await page.mouse.down();
+    await page.mouse.move(at(x + 10, y).x, at(x + 10, y).y, { steps: 3 });
+    await page.mouse.up();
+  };
+  await page.keyboard.press('b');
+  await setNumber(page, 'Brush size', '24');
+  await page.getByRole('button', { name: 'As large on the screen at any zoom' }).click();
+  await dab(170, 110);
+  await page.keyboard.press('Escape');
+  await page
+    .getByRole('group', { name: 'Layer Disc', exact: true })
+    .click({ position: { x: 90, y: 12 }, modifiers: ['Shift'] });
+  await page
+    .getByRole('group', { name: 'Layer Disc', exact: true })
+    .click({ position: { x: 90, y: 12 }, button: 'right' });
+  await page.getByRole('menuitem', { name: 'Cut the others by the front one' }).click();
+  await expect.poll(() => colorOf(175, 110)).toEqual(amber);
+  await expect.poll(() => colorOf(220, 130)).toEqual(night);
+  await page.getByRole('group', { name: /^Layer Drawn/ }).click({ position: { x: 90, y: 12 } });
+  await page.keyboard.press('b');
+  // A quarter of the way from night to amber.
+  await expect.poll(() => colorOf(220, 130)).toEqual([0x4c, 0x3b, 0x32]);
+  await dab(215, 130);
+  await expect.poll(() => colorOf(220, 130)).toEqual(amber);
+  // At twice the size half as many pixels of the scene are covered.
+  await page.getByRole('button', { name: 'Zoom in' }).click();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('b');
+  const strokes = async () =>
+    inOrder(await sceneOf(page, server)).flatMap((layer) =>
+      Object.values((layer as DrawingLayer).items).flatMap(
+        ({ params }) => (params.strokes as { value: BrushStroke[] } | undefined)?.value ?? [],
+      ),
+    );
+  expect((await strokes()).map(({ size }) => size)).toEqual([24, 24]);
+  const middleOf = await middle(page.getByTestId('canvas'));
+  await page.mouse.move(middleOf.x, middleOf.y);
+  await page.mouse.down();
+  await page.mouse.move(middleOf.x + 10, middleOf.y, { steps: 3 });
+  await page.mouse.up();
+  await expect.poll(async () => (await strokes()).length).toBe(3);
+  expect((await strokes())[2]?.size).toBeLessThan(24);
 });

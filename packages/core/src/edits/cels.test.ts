@@ -65,14 +65,21 @@ const drawn = () => {
 };
 
 describe('which cel shows', () => {
-  const timed = { by: 'time', start: 4, ends: 'hold', cel: 1 } as const;
-  const over = (ends: 'hold' | 'loop' | 'swing' | 'gone') =>
-    Array.from({ length: 14 }, (_, frame) => celAt({ ...timed, ends }, [1, 2, 3], frame + 3));
+  const timed = { by: 'time', start: 4, ends: 'hold', again: 1, cel: 1 } as const;
+  const over = (ends: 'hold' | 'loop' | 'swing' | 'gone', again = 1) =>
+    Array.from({ length: 14 }, (_, frame) => celAt({ ...timed, ends, again }, [1, 2, 3], frame + 3));
   it('is told by the frames that each is held', () => {
     expect(over('hold')).toEqual([null, 0, 1, 1, 2, 2, 2, 2, 2, 2, 2, 2, 2, 2]);
     expect(over('gone')).toEqual([null, 0, 1, 1, 2, 2, 2, null, null, null, null, null, null, null]);
     expect(over('loop')).toEqual([null, 0, 1, 1, 2, 2, 2, 0, 1, 1, 2, 2, 2, 0]);
     expect(over('swing')).toEqual([null, 0, 1, 1, 2, 2, 2, 1, 1, 0, 1, 1, 2, 2]);
+  });
+  it('begins anew from any of them', () => {
+    expect(over('loop', 2)).toEqual([null, 0, 1, 1, 2, 2, 2, 1, 1, 2, 2, 2, 1, 1]);
+    expect(over('swing', 2)).toEqual(over('loop', 2));
+    expect(over('loop', 3)).toEqual([null, 0, 1, 1, ...Array<number>(10).fill(2)]);
+    expect(over('loop', 9)).toEqual(over('loop', 3));
+    expect(over('hold', 2)).toEqual(over('hold'));
   });
   it('or by a number, the first and the last beyond them', () => {
     const by = (cel: number) => celAt({ ...timed, by: 'number', cel }, [1, 2, 3], 0);
@@ -91,7 +98,7 @@ describe('cels', () => {
     it.draw(second, { color: '#2EC4B6' });
     expect([0, 1, 2, 4, 50].map((frame) => it.marksAt(frame).length)).toEqual([1, 1, 2, 2, 2]);
     expect(it.frames()).toEqual([0, 2, 5]);
-    expect(celShown(it.now(), it.ref.item, { by: 'time', start: 0, ends: 'hold', cel: 1 }, 2)).toBe(second);
+    expect(celShown(it.now(), it.ref.item, { by: 'time', start: 0, ends: 'hold', again: 1, cel: 1 }, 2)).toBe(second);
     it.do(reverseCels(it.ref));
     expect(it.list()).toEqual([second, first]);
     it.do(holdCels(it.ref, it.list(), 4));

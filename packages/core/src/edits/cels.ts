@@ -39,6 +39,21 @@ export const celFrames = (layer: DrawingLayer, cels: Id, start: number): readonl
   return frames;
 };
 
+/** From one on they begin anew, over and over. */
+export const loopCels = (ref: CardRef, layer: DrawingLayer, from: Id): Edit => ({
+  label: 'Loop cels',
+  change: (draft) => {
+    const item = itemIn(drawingIn(draft, ref.scene, ref.layer), ref.item);
+    const again = celsIn(layer, ref.item).indexOf(from) + 1;
+    const { ends } = reader(celsKind.params, plain<Item>(item).params).at(0);
+    Object.assign(item.params, {
+      by: { value: 'time' },
+      ends: { value: ends === 'swing' ? 'swing' : 'loop' },
+      again: { value: Math.max(1, again) },
+    });
+  },
+});
+
 /** The first card with cels in a layer. */
 export const celsCardOf = (layer: DrawingLayer): Id | null =>
   Object.values(layer.items).find((item) => item.kind === celsKind.kind)?.id ?? null;

@@ -1,7 +1,17 @@
 import { describe, expect, it } from 'vitest';
 import { LIMITS } from '../document/limits';
 import type { BrushStroke } from '../document/types';
-import { type DrawnBrush, keptPoints, pressedBySpeed, steadied, strokesIn, strokesMoved } from './strokes';
+import {
+  type DrawnBrush,
+  keptPoints,
+  pressedBySpeed,
+  steadied,
+  strokeAt,
+  strokePoint,
+  strokesIn,
+  strokesMoved,
+  withStrokePoint,
+} from './strokes';
 
 const stroke = (more: Partial<BrushStroke> = {}): BrushStroke => ({
   points: [-50, 0, 0.5, 50, 0, 0.5],
@@ -23,6 +33,28 @@ describe('a stroke', () => {
       all[0],
       { ...all[1], points: [65, -7, 0.5, 85, -7, 0.5, 105, -7, 1] },
     ]);
+  });
+
+  it('is found by a press on it, and has points that are moved, pressed otherwise and taken out', () => {
+    const all = [stroke(), stroke({ points: [0, -40, 0.5, 0, 40, 0.5], size: 4 }), stroke({ points: [80, 80, 0.5] })];
+    // Across each other the one in front is meant; a dot has its width alone.
+    expect(
+      [
+        [-40, 4.9],
+        [-40, 7],
+        [0, 0],
+        [1.9, 30],
+        [84, 80],
+        [90, 80],
+      ].map(([x, y]) => strokeAt(all, [x!, y!], 0)),
+    ).toEqual([0, -1, 0, 1, 2, -1]);
+    expect(strokeAt(all, [-40, 7], 3)).toBe(0);
+    const moved = withStrokePoint(all, 1, 1, [10, 44.44, 2]);
+    expect(strokePoint(moved[1]!, 1)).toEqual([10, 44.4, 1]);
+    expect([moved[0], moved[2]]).toEqual([all[0], all[2]]);
+    expect(withStrokePoint(all, 1, 0, null)[1]!.points).toEqual([0, 40, 0.5]);
+    // The last one stays.
+    expect(withStrokePoint(all, 2, 0, null)).toEqual(all);
   });
 
   it('keeps few points of what was drawn, and no more than it may', () => {

@@ -1,5 +1,5 @@
 /** Strokes of a brush: how what a hand did becomes one, where it goes, and what is done to those that are there. */
-import { tenths } from '../document/fitting';
+import { clamped, tenths } from '../document/fitting';
 import { BRUSH_LIMITS, LIMITS } from '../document/limits';
 import { type MakeId, newItem } from '../document/make';
 import { FAR } from '../document/params';
@@ -87,6 +87,23 @@ export const strokesIn = (all: readonly BrushStroke[], inside: (at: Point) => bo
     return within * 2 > count ? [i] : [];
   });
 
+/** The stroke that passes nearest to a place, within a way beyond its own width: its place in the list, -1 for none. */
+export const strokeAt = (all: readonly BrushStroke[], [x, y]: Point, slack: number): number => {
+  let [best, found] = [Infinity, -1];
+  all.forEach(({ points, size }, i) => {
+    for (let k = 0; k < points.length; k += 3) {
+      const [ax, ay] = [points[k]!, points[k + 1]!];
+      const [bx, by] = k + 3 < points.length ? [points[k + 3]!, points[k + 4]!] : [ax, ay];
+      const [dx, dy] = [bx - ax, by - ay];
+      const t = clamped(((x - ax) * dx + (y - ay) * dy) / (dx * dx + dy * dy), 0, 1, 0);
+      const far = Math.hypot(x - ax - t * dx, y - ay - t * dy) - size / 2;
+      // Of those that are as near, the one in front.
+      if (far <= slack && far <= best) [best, found] = [far, i];
+    }
+  });
+  return found;
+};
+
 const nearest = (n: number): number => Math.min(FAR, Math.max(-FAR, tenths(n)));
 
 /** The strokes with some of them moved. */
@@ -99,3 +116,22 @@ export const strokesMoved = (all: readonly BrushStroke[], some: readonly number[
         }
       : stroke,
   );
+
+/** A point of a stroke: x, y and how hard it is pressed, 0..1. */
+export type StrokePoint = readonly [x: number, y: number, pressure: number];
+
+export const strokePoint = ({ points }: BrushStroke, n: number): StrokePoint =>
+  points.slice(3 * n, 3 * n + 3) as unknown as StrokePoint;
+
+/** The strokes with one point of one of them elsewhere, or pressed otherwise; without it for null, unless it is the last. */
+export const withStrokePoint = (
+  all: readonly BrushStroke[],
+  stroke: number,
+  n: number,
+  to: StrokePoint | null,
+): BrushStroke[] =>
+  all.map((own, i) => {
+    if (i !== stroke || (to === null && own.points.length <= 3)) return own;
+    const made = to ? [nearest(to[0]), nearest(to[1]), Math.round(clamped(to[2], 0, 1, 0.5) * 1000) / 1000] : [];
+    return { ...own, points: own.points.toSpliced(3 * n, 3, ...made) };
+  });

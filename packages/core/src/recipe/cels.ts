@@ -27,12 +27,19 @@ const PARAMS = {
     'hold',
     TIMED,
   ),
+  again: number('Again from cel', 1, {
+    min: 1,
+    max: LIMITS.items,
+    whole: true,
+    still: true,
+    when: ['ends', 'loop', 'swing'],
+  }),
   cel: number('Cel', 1, { min: 1, max: LIMITS.items, when: ['by', 'number'] }),
 };
 
-/** Frames in the order of one round: back and forth the first and the last are there once. */
-const orderOf = (ends: string, count: number): readonly number[] => {
-  const forth = Array.from({ length: count }, (_, i) => i);
+/** Frames from one on in the order of one round: back and forth the first and the last are there once. */
+const orderOf = (ends: string, first: number, count: number): readonly number[] => {
+  const forth = Array.from({ length: count - first }, (_, i) => first + i);
   return ends === 'swing' ? [...forth, ...forth.slice(1, -1).reverse()] : forth;
 };
 
@@ -44,11 +51,14 @@ export const celAt = (v: Values<typeof PARAMS>, holds: readonly number[], frame:
   if (v.by === 'number') return Math.min(last, Math.max(0, Math.floor(v.cel + 1e-6) - 1));
   let at = Math.floor(frame - v.start + 1e-6);
   if (at < 0) return null;
-  const order = orderOf(v.ends, holds.length);
+  const repeats = v.ends === 'loop' || v.ends === 'swing';
+  const first = repeats ? Math.min(last, Math.max(0, Math.round(v.again) - 1)) : 0;
+  // Those before the round are there once.
+  for (let i = 0; i < first; i++) if ((at -= holds[i]!) < 0) return i;
+  const order = orderOf(v.ends, first, holds.length);
   const round = order.reduce((sum, i) => sum + holds[i]!, 0);
   if (at >= round) {
-    if (v.ends === 'hold') return last;
-    if (v.ends === 'gone') return null;
+    if (!repeats) return v.ends === 'hold' ? last : null;
     at %= round;
   }
   return order.find((i) => (at -= holds[i]!) < 0) ?? last;

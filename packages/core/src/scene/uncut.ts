@@ -1,8 +1,11 @@
-/** A scene with what masks cut away, or has not grown yet, to look at while they are worked on. No output has it. */
+/** A scene with what masks and mattes cut away, or has not grown yet, to look at while they are worked on. No output has it. */
 import { newItem } from '../document/make';
+import { PLACE } from '../document/params';
 import type { DrawingLayer, Id, Item, Layer, Scene } from '../document/types';
+import { mappedValues } from '../motion/keys';
 import { grow } from '../recipe/covers/grow';
 import { mask } from '../recipe/covers/mask';
+import { matte } from '../recipe/covers/matte';
 
 /** How strongly a faint part shows. */
 export const FAINT = 0.25;
@@ -10,10 +13,12 @@ export const FAINT = 0.25;
 const isOn = (item: Item | undefined, kind: string): boolean => item?.kind === kind && item.on;
 const isMask = (item: Item | undefined): boolean => isOn(item, mask.kind);
 const isGrowth = (item: Item | undefined): boolean => isOn(item, grow.kind);
+const isMatte = (item: Item | undefined): boolean => isOn(item, matte.kind);
+const cuts = (item: Item): boolean => isMask(item) || isGrowth(item) || isMatte(item);
 
-/** Whether anything cuts in a layer: masks, or what has not grown. */
+/** Whether anything cuts in a layer: masks, mattes, or what has not grown. */
 export const isCut = (layer: Layer | undefined): layer is DrawingLayer =>
-  layer?.kind === 'drawing' && Object.values(layer.items).some((item) => isMask(item) || isGrowth(item));
+  layer?.kind === 'drawing' && Object.values(layer.items).some(cuts);
 
 const faintly = (item: Item): Item =>
   isGrowth(item) ? { ...item, params: { ...item.params, rest: { value: FAINT } } } : item;
@@ -35,18 +40,31 @@ const faint = (layer: DrawingLayer): DrawingLayer => {
   return { ...layer, items: Object.fromEntries([...items, ...more].map((item) => [item.id, item])), recipe };
 };
 
-const whole = (layer: DrawingLayer): DrawingLayer => ({
+const without = (layer: DrawingLayer, isGone: (item: Item) => boolean): DrawingLayer => ({
   ...layer,
   items: Object.fromEntries(
-    Object.values(layer.items).map((item) => [item.id, isMask(item) || isGrowth(item) ? { ...item, on: false } : item]),
+    Object.values(layer.items).map((item) => [item.id, isGone(item) ? { ...item, on: false } : item]),
   ),
 });
 
+/** What stands right behind a layer that mattes cut: the same without them, faint. */
+const behindMattes = (layer: DrawingLayer): DrawingLayer => {
+  const { opacity: _formula, ...formulas } = layer.formulas ?? {};
+  const opacity = mappedValues(layer.params.opacity, PLACE.opacity.default, (own) => (own as number) * FAINT);
+  return { ...without(layer, isMatte), id: `${layer.id}~faint`, params: { ...layer.params, opacity }, formulas };
+};
+
 /** The scene with what is cut away from some layers there, or faint. */
 export const uncut = (scene: Scene, layers: readonly Id[], how: 'faint' | 'whole'): Scene => {
-  const changed = layers.flatMap((id) => {
+  const cut = layers.flatMap((id) => {
     const layer = scene.layers[id];
-    return isCut(layer) ? [[id, how === 'faint' ? faint(layer) : whole(layer)] as const] : [];
+    return isCut(layer) ? [layer] : [];
   });
-  return changed.length === 0 ? scene : { ...scene, layers: { ...scene.layers, ...Object.fromEntries(changed) } };
+  if (cut.length === 0) return scene;
+  const changed = cut.map((layer) => (how === 'faint' ? faint(layer) : without(layer, cuts)));
+  const behind = how === 'faint' ? cut.filter((l) => Object.values(l.items).some(isMatte)).map(behindMattes) : [];
+  const all = [...changed, ...behind].map((layer) => [layer.id, layer] as const);
+  const there = new Set(behind.map(({ id }) => id));
+  const order = scene.order.flatMap((id) => (there.has(`${id}~faint`) ? [id, `${id}~faint`] : [id]));
+  return { ...scene, order, layers: { ...scene.layers, ...Object.fromEntries(all) } };
 };

@@ -1,8 +1,10 @@
 /** The picture of the canvas: drawn by the preview worker for whatever is shown, and put straight on the screen. */
+import { layersCutBy } from '@kite/core/scene/follows';
 import { isCut } from '@kite/core/scene/uncut';
 import { type RefObject, useEffect } from 'react';
 import type { Editor } from '../store/editor';
 import { type EditorState, sceneOf } from '../store/state';
+import { toolOf } from '../store/workspace';
 import { onionOf } from './looks/onion';
 import { surroundingsOf } from '../store/inPlace';
 import { shownPart, type Size, viewOn } from './view';
@@ -44,9 +46,13 @@ const askFor = (editor: Editor, size: Size, s: EditorState): void => {
   const shown = shownPart(scene, size, viewOn(s, size), window.devicePixelRatio, around !== null);
   if (!shown) return;
   const onion = s.onion && !s.playing ? onionOf(scene, s.frame, s.onion, s.selection.layers) : null;
-  const cut = s.playing ? [] : s.selection.layers.filter((id) => isCut(scene.layers[id]));
+  const painting = toolOf(s.mode) === 'brush';
+  // What is painted on by a matte is to be seen while that is painted.
+  const painted = painting ? s.selection.layers.flatMap((id) => layersCutBy(scene, id).map((layer) => layer.id)) : [];
+  const cut = s.playing ? [] : [...s.selection.layers, ...painted].filter((id) => isCut(scene.layers[id]));
   // Where roots are to be pressed, what has not grown yet is to be seen.
-  const how = s.cutPart === 'gone' && s.mode.kind === 'sowing' ? 'faint' : s.cutPart;
+  const seen = s.mode.kind === 'sowing' || painted.length > 0;
+  const how = s.cutPart === 'gone' && seen ? 'faint' : s.cutPart;
   const uncut = cut.length > 0 && how !== 'gone' ? { layers: cut, how } : null;
   editor.preview.draw({
     scene: scene.id,

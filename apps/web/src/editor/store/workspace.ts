@@ -20,6 +20,8 @@ export interface Cutting {
 export interface Brush extends Pick<BrushStroke, 'color' | 'size' | 'tip' | 'thins' | 'taper' | 'erases'> {
   /** How far the stroke lags behind the hand to be calm, 0..1. */
   readonly smooth: number;
+  /** Whether its size is in pixels of the screen: it stays as large at any zoom. */
+  readonly onScreen: boolean;
 }
 
 /** What a press on the canvas gives a growth: a root, a place to wait at, or a stroke, which may stand for one that there is. */
@@ -154,7 +156,7 @@ export interface Workspace {
 export const TIDY: Workspace = {
   mode: SELECTING,
   drawer: null,
-  brush: { color: '#2B2F77', size: 12, tip: 'round', thins: 0.5, taper: 0, erases: false, smooth: 0.4 },
+  brush: { color: '#2B2F77', size: 12, tip: 'round', thins: 0.5, taper: 0, erases: false, smooth: 0.4, onScreen: false },
   drawsAs: null,
   cutPart: 'gone',
   within: null,

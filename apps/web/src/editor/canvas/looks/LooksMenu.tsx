@@ -20,7 +20,7 @@ export const LooksMenu = () => {
   return (
     <>
       <CanvasPopover label="Masks" icon={<Scissors size={15} />} pressed={cutPart !== 'gone'}>
-        What masks cut away, or has not grown
+        What masks and mattes cut away, or has not grown
         <Segments
           label="What masks cut away"
           value={cutPart}

@@ -1,5 +1,5 @@
 import { BRUSH_LIMITS } from '@kite/core/document/limits';
-import { ChevronLeft, ChevronRight, CopyPlus, Eraser, FilePlus2 } from 'lucide-react';
+import { ChevronLeft, ChevronRight, CopyPlus, Eraser, FilePlus2, Monitor } from 'lucide-react';
 import { Button, IconButton } from '../../../ui/Button';
 import { ColorField } from '../../../ui/ColorField';
 import { NumberField } from '../../../ui/NumberField';
@@ -64,6 +64,13 @@ export const BrushBar = () => {
           onChange={(size) => set({ size })}
         />
       </span>
+      <IconButton
+        label="As large on the screen at any zoom"
+        pressed={brush.onScreen}
+        onClick={() => set({ onScreen: !brush.onScreen })}
+      >
+        <Monitor size={15} />
+      </IconButton>
       <Segments label="Tip" value={brush.tip} options={TIPS} onChange={(tip) => set({ tip })} />
       {SHARES.map(({ key, label, most, title }) => (
         <label key={key} title={title} className="flex items-center gap-1 text-sm text-ink-2">

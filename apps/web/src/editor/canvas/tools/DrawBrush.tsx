@@ -1,3 +1,5 @@
+import { clamped } from '@kite/core/document/fitting';
+import { BRUSH_LIMITS } from '@kite/core/document/limits';
 import type { BrushStroke, Point } from '@kite/core/document/types';
 import { type DrawnBrush, keptPoints, pressedBySpeed, steadied } from '@kite/core/edits/strokes';
 import { brushOutlines } from '@kite/core/geometry/brush';
@@ -13,7 +15,7 @@ import type { Stage } from '../stage';
 import { toArea, toScene } from '../view';
 
 /** The stroke that a hand has drawn so far. */
-const strokeOf = (drawn: DrawnBrush, { smooth, ...brush }: Brush, knows: boolean): BrushStroke => {
+const strokeOf = (drawn: DrawnBrush, { smooth, onScreen: _own, ...brush }: Brush, knows: boolean): BrushStroke => {
   const pressed = knows ? drawn : pressedBySpeed(drawn, brush.size);
   return { ...brush, points: keptPoints(steadied(pressed, smooth), brush.size) };
 };
@@ -34,12 +36,14 @@ const pathOf = (outlines: readonly Outline[], place: (at: Point) => Point): stri
 /** The brush: each stroke is drawn by one press, and is one step to undo. Brackets change its size. */
 export const DrawBrush = ({ view, pointOf }: Stage) => {
   const editor = useEditor();
-  const { brush } = useSlice((s) => ({ brush: s.brush, selection: s.selection, frame: s.frame, doc: s.doc }));
+  const { hand } = useSlice((s) => ({ hand: s.brush, selection: s.selection, frame: s.frame, doc: s.doc }));
   const [under, setUnder] = useState<{ readonly d: string; readonly erases: boolean } | null>(null);
   const [pointer, setPointer] = useState<Point | null>(null);
   const goesTo = strokesGoTo(editor);
   const through: Through | null = goesTo?.through ?? null;
-  const scale = through && isMatrix(through) ? meanScale(through) : 1;
+  const scale = (through && isMatrix(through) ? meanScale(through) : 1) * view.zoom;
+  const size = hand.onScreen ? clamped(hand.size / scale, ...BRUSH_LIMITS.size, hand.size) : hand.size;
+  const brush = { ...hand, size };
 
   const onPointerDown = (event: PointerEvent) => {
     if (event.button !== 0) return;
@@ -94,7 +98,7 @@ export const DrawBrush = ({ view, pointOf }: Stage) => {
           <circle
             cx={pointer[0]}
             cy={pointer[1]}
-            r={Math.max(1.5, (brush.size / 2) * scale * view.zoom)}
+            r={Math.max(1.5, (brush.size / 2) * scale)}
             fill="none"
             stroke={brush.erases ? 'var(--kite)' : 'var(--ink)'}
             style={{ filter: 'drop-shadow(0 0 1px var(--paper))' }}

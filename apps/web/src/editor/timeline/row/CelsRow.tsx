@@ -7,6 +7,7 @@ import {
   clearCels,
   holdCels,
   hurryCels,
+  loopCels,
   repeatCels,
   reverseCels,
 } from '@kite/core/edits/cels';
@@ -31,6 +32,7 @@ const menuOf = (editor: Editor, layer: DrawingLayer, cels: Id, id: Id): (MenuEnt
     { label: 'All on twos', onSelect: () => editor.edit(holdCels(ref, list, 2)) },
     { label: 'Reverse all', onSelect: () => editor.edit(reverseCels(ref)) },
     { label: 'All once more', onSelect: () => editor.edit(repeatCels(ref, list, false, makeId)) },
+    { label: 'Loop from here on', onSelect: () => editor.edit(loopCels(ref, layer, id)) },
     { label: 'Faster from here: every second after it', onSelect: () => editor.edit(hurryCels(ref, id)) },
     { label: 'All back again', onSelect: () => editor.edit(repeatCels(ref, list, true, makeId)) },
     null,
