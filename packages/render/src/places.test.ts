@@ -153,6 +153,40 @@ describe('clouds', () => {
     expect(shot({ colors: clear }).at(80, 80)[3]).toBe(128);
     expect(shot().at(20, 20)[3]).toBe(0);
   });
+  it('turn with their layer, or in it: pixel by pixel they are what they are level', () => {
+    const level = shot({ octaves: 3 });
+    // Turned by next to nothing each pixel is looked up by itself.
+    const same = shot({ octaves: 3, angle: 1e-6 });
+    // A quarter clockwise about the middle of the layer: what was above is on the right.
+    const quarter = shot({ octaves: 3, angle: 90 });
+    const scene = sceneOf(square, [card('clouds', { size: 20, colors: black, octaves: 3 })]);
+    const layers = Object.entries(scene.layers).map(([id, own]) => {
+      const params = { ...own.params, rotation: { value: 90 } };
+      return [id, { ...own, params }] as const;
+    });
+    const layer = drawn({ ...scene, layers: Object.fromEntries(layers) });
+    for (let y = -15; y < 15; y++) {
+      for (let x = -15; x < 15; x++) {
+        const [own] = level.at(80 + x, 80 + y);
+        expect(Math.abs(same.at(80 + x, 80 + y)[0] - own)).toBeLessThanOrEqual(1);
+        for (const turned of [quarter, layer])
+          expect(Math.abs(turned.at(79 - y, 80 + x)[0] - own)).toBeLessThanOrEqual(1);
+      }
+    }
+  });
+  it('come again after as many pixels as they are to, at every octave', () => {
+    const { at } = shot({ tile: 15, size: 7, octaves: 3 });
+    const other = shot({ size: 7, octaves: 3 });
+    let differ = 0;
+    for (let y = 62; y < 80; y++) {
+      for (let x = 62; x < 80; x++) {
+        expect(Math.abs(at(x + 15, y)[0] - at(x, y)[0])).toBeLessThanOrEqual(1);
+        expect(Math.abs(at(x, y + 15)[0] - at(x, y)[0])).toBeLessThanOrEqual(1);
+        if (other.at(x + 15, y)[0] !== other.at(x, y)[0]) differ++;
+      }
+    }
+    expect(differ).toBeGreaterThan(100);
+  });
   it('are the same seed for seed, lighter by their level, and one colour without contrast', () => {
     expect(pixels(shot({ seed: 3 })).join()).not.toBe(pixels(shot({ seed: 4 })).join());
     expect(shot({ level: 1 }).at(80, 80).slice(0, 3)).toEqual([255, 255, 255]);

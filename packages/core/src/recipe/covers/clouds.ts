@@ -10,6 +10,8 @@ export const clouds = effect({
   label: 'Clouds',
   params: {
     size: px('Size', 240, { min: 2, max: 10_000 }),
+    tile: px('Repeats after', 0, { min: 0, max: 20_000, hint: 'px each way; 0 is never' }),
+    angle: degrees('Turn', 0),
     octaves: number('Detail', 5, { min: 1, max: 8, whole: true, hint: 'octaves, each half as large' }),
     roughness: percent('Roughness', 0.5),
     form: choice(
@@ -41,23 +43,25 @@ export const clouds = effect({
     const turns = v.flow / 360 + (v.loop > 0 ? frame / v.loop : 0);
     return {
       reach: 0,
-      pixels: (data, width, height, scale, origin) =>
+      pixels: (data, width, height, scale, origin, turn) =>
         clouded(
           { data, width, height },
           {
-            size: v.size * scale,
+            size: v.size,
+            tile: v.tile,
+            angle: (v.angle * Math.PI) / 180,
             octaves: Math.round(v.octaves),
             roughness: v.roughness,
             form: v.form,
             // Whole turns change nothing: a loop ends on the very pixels that it began with.
             turns: turns - Math.floor(turns),
-            shift: [v.shift[0] * scale, v.shift[1] * scale],
+            shift: v.shift,
             contrast: v.contrast,
             level: v.level,
             seed: Math.round(v.seed),
           },
           shades,
-          origin,
+          { scale, origin, turn },
         ),
       svg: () => null,
     };
