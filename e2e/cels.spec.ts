@@ -43,6 +43,14 @@ test('forty cels are painted, each going on from the one before, then held for l
   await expect.poll(() => colorOf(25, 135)).toEqual(INK);
   await expect.poll(() => colorOf(50, 135)).toEqual(GROUND);
 
+  // By the keyboard to where this cel begins, the one before, and the one after.
+  for (const begins of ['20', '18']) {
+    await page.keyboard.press('Alt+Comma');
+    await expect(page.getByLabel('Frame', { exact: true })).toHaveValue(begins);
+  }
+  await page.keyboard.press('Alt+Period');
+  await expect(page.getByLabel('Frame', { exact: true })).toHaveValue('20');
+
   // By its edge the eleventh is held for ten frames; one step takes that back.
   await page.keyboard.press('Escape');
   const box = page.getByTestId('cel').nth(10);

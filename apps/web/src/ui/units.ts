@@ -11,3 +11,6 @@ export const duration = (seconds: number): string =>
   seconds < 60
     ? `${Math.max(1, Math.round(seconds))} s`
     : `${Math.floor(seconds / 60)} min ${Math.round(seconds % 60)} s`;
+
+/** So many of a thing. */
+export const many = (count: number, one: string): string => `${count} ${one}${count === 1 ? '' : 's'}`;

@@ -21,6 +21,7 @@ import {
   reverseCels,
 } from './cels';
 import { addStroke } from './strokes';
+import { testStroke as stroke } from '../test/strokes';
 
 const SCENE = newScene('s', 'Drawn', {
   width: 200,
@@ -29,17 +30,6 @@ const SCENE = newScene('s', 'Drawn', {
   length: 60,
   background: null,
 });
-const stroke = (more: Partial<BrushStroke> = {}): BrushStroke => ({
-  points: [-50, 0, 0.5, 50, 0, 0.5],
-  color: '#FFB23E',
-  size: 10,
-  tip: 'round',
-  thins: 0,
-  taper: 0,
-  erases: false,
-  ...more,
-});
-
 /** A layer with one empty cel, and what edits do to it. */
 const drawn = () => {
   const makeId = countingIds('c');

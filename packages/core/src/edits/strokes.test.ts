@@ -1,6 +1,5 @@
 import { describe, expect, it } from 'vitest';
 import { LIMITS } from '../document/limits';
-import type { BrushStroke } from '../document/types';
 import {
   type DrawnBrush,
   keptPoints,
@@ -12,17 +11,7 @@ import {
   strokesMoved,
   withStrokePoint,
 } from './strokes';
-
-const stroke = (more: Partial<BrushStroke> = {}): BrushStroke => ({
-  points: [-50, 0, 0.5, 50, 0, 0.5],
-  color: '#FFB23E',
-  size: 10,
-  tip: 'round',
-  thins: 0,
-  taper: 0,
-  erases: false,
-  ...more,
-});
+import { testStroke as stroke } from '../test/strokes';
 
 describe('a stroke', () => {
   it('is found where most of it lies, and moved', () => {

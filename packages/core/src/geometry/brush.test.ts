@@ -4,17 +4,7 @@ import { outlineBox, union } from './bounds';
 import { brushOutlines } from './brush';
 import { flattened } from './flatten';
 import { areaOf, outlinesOf } from './polygons';
-
-const stroke = (more: Partial<BrushStroke> = {}): BrushStroke => ({
-  points: [-50, 0, 0.5, 50, 0, 0.5],
-  color: '#FFB23E',
-  size: 10,
-  tip: 'round',
-  thins: 0,
-  taper: 0,
-  erases: false,
-  ...more,
-});
+import { testStroke as stroke } from '../test/strokes';
 
 describe('a brush', () => {
   const boxOf = (of: BrushStroke) =>

@@ -303,7 +303,7 @@ export const editedByHand = (scene: Scene): readonly PropertyRef[] =>
 
 /** A layer of a pose for its copy, whose cards and knobs are others in the same order. */
 export const posedLike = (pose: LayerPose, layer: Layer, copy: Layer): LayerPose => {
-  const idsOf = (of: Layer) => Object.keys(of.kind === 'drawing' ? of.items : of.knobs);
+  const idsOf = (of: Layer) => (of.kind === 'drawing' ? Object.keys(of.items) : of.panel);
   const copies = idsOf(copy);
   const to = new Map(idsOf(layer).map((id, i) => [id, copies[i] ?? id]));
   const parts = Object.entries(pose.parts).map(([id, values]) => [to.get(id) ?? id, values] as const);

@@ -3,8 +3,7 @@ import type { Point } from '../document/types';
 import { hashed } from '../motion/random';
 import type { Pixels } from './mapped';
 import { octaveOf, type Octave } from './noise';
-import type { Placed } from './pattern';
-import { inShade, type Shades, wholePixels } from './pixels';
+import { inShade, type Placed, type Shades, wholePixels } from './pixels';
 
 export type CloudForm = 'soft' | 'ridged' | 'folded';
 

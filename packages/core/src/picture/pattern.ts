@@ -2,7 +2,7 @@
 import type { Point } from '../document/types';
 import { hashed } from '../motion/random';
 import type { Pixels } from './mapped';
-import { inShade, type Shades, wholePixels } from './pixels';
+import { inShade, type Placed, type Shades, wholePixels } from './pixels';
 
 export type PatternForm = 'stripes' | 'dots' | 'rays' | 'static';
 
@@ -23,15 +23,6 @@ export interface Pattern {
   /** Periods by which it has moved on; whole ones bring the same picture again. */
   readonly phase: number;
   readonly seed: number;
-}
-
-/** Where pixels are in a pattern's own. */
-export interface Placed {
-  /** Pixels for one of its own. */
-  readonly scale: number;
-  readonly origin: Point;
-  /** In radians. */
-  readonly turn: number;
 }
 
 /** How far a place in periods is from the middle of the nearest one, 0 to 1 at its border. */

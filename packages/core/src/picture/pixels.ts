@@ -2,7 +2,7 @@
  * Colours of pixels changed one by one. `data` has red, green, blue and alpha from 0 to 255 for each pixel, not multiplied by
  * alpha; what shows nothing goes on showing nothing, of whatever colour.
  */
-import type { Color } from '../document/types';
+import type { Color, Point } from '../document/types';
 
 export type Rgb = readonly [red: number, green: number, blue: number];
 
@@ -131,6 +131,15 @@ export const throughMatrix = (data: Uint8ClampedArray, m: ColorMatrix): void => 
     data[i + 2] = m[6] * r + m[7] * g + m[8] * b;
   }
 };
+
+/** Where the pixels of a picture are in those of what fills it. */
+export interface Placed {
+  /** Pixels of the picture for one of its own. */
+  readonly scale: number;
+  readonly origin: Point;
+  /** In radians. */
+  readonly turn: number;
+}
 
 /** What brightnesses of 0 to 255 are shown as: whole pixels, red in the lowest byte. */
 export type Shades = readonly number[];

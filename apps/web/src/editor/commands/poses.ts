@@ -5,6 +5,7 @@ import type { Id } from '@kite/core/document/types';
 import { addHeld, keepPose, showPose } from '@kite/core/edits/poses';
 import { changesOf, heldAt, posedAt, stripTimes } from '@kite/core/moves/poses';
 import { framesPerSecond } from '@kite/core/time/rate';
+import { toast } from 'sonner';
 import { type Editor, makeId } from '../store/editor';
 import type { EditorState } from '../store/state';
 import { sceneOf } from '../store/state';
@@ -67,6 +68,7 @@ export const keepHere = (editor: Editor, next: boolean): void => {
   const put = next ? { held, at, since: poseNow(state) } : undefined;
   if (!editor.edit(keepPose(scene.id, id, name, state.frame, put))) return;
   editor.set({ pose: id });
+  if (state.drawer !== 'poses') toast.success(`Kept as “${name}”${next ? ', the next picture' : ''}.`);
   if (next) goToPicture(editor, held.id);
 };
 

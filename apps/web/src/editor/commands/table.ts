@@ -23,6 +23,7 @@ import {
 } from './keying';
 import { deleteSelection, jumpToKey, lockOthers, nudge, restack, restackFully } from './layers';
 import { cutByFront } from './mattes';
+import { keepHere } from './poses';
 import { blurMoving } from './motionBlur';
 import { writeOn } from './reveal';
 import { maskSelection } from './masks';
@@ -64,6 +65,8 @@ const commands = {
   keyAfter: { label: 'Next keyframe', keys: [']'], run: (e) => jumpToKey(e, 1) },
   autoKey: { label: 'Auto-key on or off', keys: ['A'], run: (e) => e.set({ autoKey: !e.state.autoKey }) },
   keyAnimated: { label: 'Key all that is animated', keys: ['K'], run: keyAnimated },
+  keepPose: { label: 'Keep as a pose', keys: ['Shift+K'], run: (e) => keepHere(e, false) },
+  nextPose: { label: 'Keep as the next picture', keys: ['Alt+K'], run: (e) => keepHere(e, true) },
   celOn: { label: 'Go on with a cel at the playhead', keys: ['N'], run: (e) => nextCel(e, 'copy') },
   celEmpty: { label: 'Empty cel at the playhead', keys: ['Shift+N'], run: (e) => nextCel(e, 'empty') },
   celBefore: { label: 'Cel before', keys: ['Alt+,'], run: (e) => stepCel(e, -1) },

@@ -1,36 +1,22 @@
-import { POSE_LIMITS } from '@kite/core/document/limits';
-import { type HeldPose, NO_POSES, type PoseStrip, type ScenePose } from '@kite/core/document/poses';
-import type { Rate } from '@kite/core/document/types';
-import {
-  changePoses,
-  dropStrip,
-  followPoses,
-  movePose,
-  removeHeld,
-  removePose,
-  renamePose,
-  setHeld,
-  setStrip,
-} from '@kite/core/edits/poses';
-import { editedByHand, heldAt, stripTimes } from '@kite/core/moves/poses';
-import { framesPerSecond, secondsOf } from '@kite/core/time/rate';
+import { NO_POSES, type ScenePose } from '@kite/core/document/poses';
+import { changePoses, followPoses, movePose, removePose, renamePose } from '@kite/core/edits/poses';
+import { editedByHand } from '@kite/core/moves/poses';
 import { ChevronDown, GalleryHorizontal, Plus } from 'lucide-react';
 import { useState } from 'react';
 import { Button, IconButton } from '../../ui/Button';
 import { Menu } from '../../ui/Menu';
-import { NumberField } from '../../ui/NumberField';
 import { RenameField } from '../../ui/RenameField';
-import { countChanges, goToPicture, goToPose, keepHere, poseNow, putInStrip } from '../commands/poses';
+import { many } from '../../ui/units';
+import { countChanges, goToPose, keepHere, poseNow, putInStrip } from '../commands/poses';
+import { COMMANDS, keysOf } from '../commands/table';
 import { Poster } from '../header/Poster';
-import { EaseSelect } from '../inspector/ease/EaseSelect';
 import { useEditor, useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
 import { DrawerFrame } from './DrawerFrame';
+import { PoseStripFields } from './PoseStripFields';
 
 const TILE = { height: 58, widest: 102 };
 const SMALL = '!h-6 !px-2 text-sm';
-
-const many = (count: number, one: string): string => `${count} ${one}${count === 1 ? '' : 's'}`;
 
 interface PoseTileProps {
   pose: ScenePose;
@@ -143,160 +129,6 @@ const Changes = ({ kept, pose }: { kept: readonly ScenePose[]; pose: ScenePose |
   );
 };
 
-/** What several things have alike; null where they differ. */
-const common = <T,>(values: readonly T[]): T | null =>
-  values.every((v) => v === values[0]) ? (values[0] ?? null) : null;
-
-const row = 'grid grid-cols-[76px_1fr_1fr] items-center gap-1.5';
-
-/** How long the chosen pictures stay, or all of them. */
-const Durations = ({ strip, rate }: { strip: PoseStrip; rate: Rate }) => {
-  const editor = useEditor();
-  const [rounded, setRounded] = useState<string | null>(null);
-  const own = useSlice((s) => s.pictures);
-  const chosen = strip.held.filter(({ id }) => own.includes(id));
-  const which = chosen.length > 0 ? chosen : strip.held;
-  const set = (fields: Partial<HeldPose>) => {
-    const before = heldAt(strip, editor.state.frame);
-    const ids = which.map(({ id }) => id);
-    // The picture that shows goes on showing, wherever it is now.
-    if (editor.edit(setHeld(editor.scene.id, ids, fields)) && before && !before.leaves)
-      goToPicture(editor, before.held.id);
-  };
-  const gesture = { onStart: () => editor.begin(), onEnd: () => editor.end() };
-  const hold = common(which.map((held) => held.hold));
-  const between = common(which.map((held) => held.between));
-  const each = common(which.map((held) => held.each));
-  const toSeconds = (seconds: number) => {
-    const frames = seconds * framesPerSecond(rate);
-    const whole = Math.max(1, Math.round(frames));
-    const exact = Math.abs(frames - whole) < 1e-6;
-    setRounded(exact ? null : `${seconds} s are ${Number(frames.toFixed(2))} frames here: it stays ${whole}.`);
-    set({ hold: whole });
-  };
-  const fields = { min: POSE_LIMITS.hold[0], max: POSE_LIMITS.hold[1], decimals: 0, ...gesture };
-  return (
-    <>
-      <p className="text-ink-2" data-testid="which-pictures">
-        {chosen.length > 0
-          ? `${chosen.length} of ${many(strip.held.length, 'picture')} chosen`
-          : `All ${many(strip.held.length, 'picture')}`}
-      </p>
-      <div className={row}>
-        <span className="text-ink-2">Stays</span>
-        <NumberField
-          label="Frames that it stays"
-          unit="f"
-          value={hold}
-          {...fields}
-          onChange={(v) => set({ hold: Math.round(v) })}
-        />
-        <NumberField
-          label="Seconds that it stays"
-          unit="s"
-          min={0}
-          step={0.01}
-          decimals={3}
-          value={hold === null ? null : secondsOf(hold, rate)}
-          onChange={toSeconds}
-          {...gesture}
-        />
-      </div>
-      {rounded !== null && (
-        <p role="status" className="text-sm text-ink-2">
-          {rounded} At 100 frames a second every hundredth is exact.
-        </p>
-      )}
-      <div className={row}>
-        <span className="text-ink-2">In between</span>
-        <NumberField
-          label="Pictures in between"
-          min={POSE_LIMITS.between[0]}
-          max={POSE_LIMITS.between[1]}
-          decimals={0}
-          value={between}
-          onChange={(v) => set({ between: Math.round(v) })}
-          {...gesture}
-        />
-        <NumberField
-          label="Frames of each in between"
-          unit="f"
-          min={POSE_LIMITS.each[0]}
-          max={POSE_LIMITS.each[1]}
-          decimals={0}
-          disabled={between === 0}
-          value={each}
-          onChange={(v) => set({ each: Math.round(v) })}
-          {...gesture}
-        />
-      </div>
-    </>
-  );
-};
-
-const SWITCHES = [
-  ['loops', 'From the last back to the first'],
-  ['fits', 'The scene ends with them'],
-] as const;
-
-/** Poses one after another, as pictures that stay so long each. */
-const Strip = ({ strip }: { strip: PoseStrip }) => {
-  const editor = useEditor();
-  const rate = useSlice((s) => sceneOf(s).rate);
-  const scene = editor.scene.id;
-  const { end } = stripTimes(strip);
-  return (
-    <section aria-label="One after another" className="flex flex-col gap-1.5">
-      <h3 className="flex items-center justify-between font-medium">
-        One after another
-        <span className="tabular text-sm font-normal text-ink-2">
-          {end - strip.from} f, {secondsOf(end - strip.from, rate).toFixed(2)} s
-        </span>
-      </h3>
-      <Durations strip={strip} rate={rate} />
-      <div className={row}>
-        <span className="text-ink-2">Ease</span>
-        <EaseSelect
-          label="Ease in between"
-          value={strip.ease}
-          className="col-span-2"
-          disabled={strip.held.every(({ between }) => between === 0)}
-          onChange={(ease) => editor.edit(setStrip(scene, { ease }))}
-        />
-      </div>
-      {SWITCHES.map(([key, says]) => (
-        <label key={key} className="flex items-center gap-2 text-ink-2">
-          <input
-            type="checkbox"
-            className="size-4"
-            checked={strip[key]}
-            onChange={(event) => editor.edit(setStrip(scene, { [key]: event.target.checked }))}
-          />
-          {says}
-        </label>
-      ))}
-      <Menu
-        align="start"
-        entries={[
-          { label: 'Keep the keyframes alone', onSelect: () => editor.edit(dropStrip(scene)) },
-          {
-            label: 'Take them all out',
-            danger: true,
-            onSelect: () =>
-              editor.edit(
-                removeHeld(
-                  scene,
-                  strip.held.map(({ id }) => id),
-                ),
-              ),
-          },
-        ]}
-        trigger={<Button className={`${SMALL} self-start`}>More</Button>}
-      />
-    </section>
-  );
-};
-
 /** What the scene shows, kept under names; frames are made of it. */
 export const PosesDrawer = () => {
   const editor = useEditor();
@@ -306,10 +138,14 @@ export const PosesDrawer = () => {
   return (
     <DrawerFrame title="Poses">
       <div className="mb-3 flex flex-col gap-1.5">
-        <Button icon={<Plus size={14} />} onClick={() => keepHere(editor, false)}>
+        <Button icon={<Plus size={14} />} title={keysOf(COMMANDS.keepPose)} onClick={() => keepHere(editor, false)}>
           Keep this as a pose
         </Button>
-        {posed && <Button onClick={() => keepHere(editor, true)}>Keep it as the next picture</Button>}
+        {posed && (
+          <Button title={keysOf(COMMANDS.nextPose)} onClick={() => keepHere(editor, true)}>
+            Keep it as the next picture
+          </Button>
+        )}
       </div>
       {kept.length === 0 ? (
         <p className="text-ink-2">
@@ -318,7 +154,7 @@ export const PosesDrawer = () => {
           stay the scene’s: changed once, they change in all poses.
         </p>
       ) : (
-        <ul aria-label="Poses of this scene" className="mb-3 grid grid-cols-2 gap-1.5">
+        <ul aria-label="Poses of this scene" className="mb-3 grid max-h-[294px] grid-cols-2 gap-1.5 overflow-y-auto">
           {kept.map((pose, i) => (
             <PoseTile key={pose.id} pose={pose} index={i} count={kept.length} shown={pose.id === now} />
           ))}
@@ -326,7 +162,7 @@ export const PosesDrawer = () => {
       )}
       <Changes kept={kept} pose={kept.find(({ id }) => id === now)} />
       {posed ? (
-        <Strip strip={strip} />
+        <PoseStripFields strip={strip} />
       ) : (
         kept.length > 1 && (
           <Button

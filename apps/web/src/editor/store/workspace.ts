@@ -156,7 +156,16 @@ export interface Workspace {
 export const TIDY: Workspace = {
   mode: SELECTING,
   drawer: null,
-  brush: { color: '#2B2F77', size: 12, tip: 'round', thins: 0.5, taper: 0, erases: false, smooth: 0.4, onScreen: false },
+  brush: {
+    color: '#2B2F77',
+    size: 12,
+    tip: 'round',
+    thins: 0.5,
+    taper: 0,
+    erases: false,
+    smooth: 0.4,
+    onScreen: false,
+  },
   drawsAs: null,
   cutPart: 'gone',
   within: null,

@@ -68,11 +68,10 @@ export const Timeline = () => {
   const posed = (scene.poses?.strip.held.length ?? 0) > 0;
   const rows = useMemo(
     () => [
-      ...(posed ? [{ kind: 'poses', key: 'poses' } as const] : []),
       ...rowsOf(scene, opened, { tucked: showTucked, animated: onlyAnimated, folded }),
       ...(doc ? rowsElsewhere(doc, scene.id, opened) : []),
     ],
-    [scene, doc, opened, folded, showTucked, onlyAnimated, posed],
+    [scene, doc, opened, folded, showTucked, onlyAnimated],
   );
   const still = onlyAnimated ? scene.order.length - rows.filter((r) => r.kind === 'layer').length : 0;
   const tucked = scene.order.filter((id) => scene.layers[id]?.tucked).length;
@@ -181,7 +180,6 @@ export const Timeline = () => {
   const row = (index: number) => {
     const at = rows[index];
     if (!at) return null;
-    if (at.kind === 'poses') return <PosesRow />;
     if (at.kind === 'scene') return <SceneRow scene={at.scene} open={opened.has(at.scene)} />;
     const owner = at.kind === 'elsewhere' ? at.scene : at.kind === 'ribbon' ? at.ref.scene : scene.id;
     const layer = (owner === scene.id ? scene : doc?.scenes[owner])?.layers[at.layer];
@@ -209,6 +207,11 @@ export const Timeline = () => {
       className="relative flex min-h-0 flex-1 flex-col overflow-hidden bg-paper"
     >
       <Ruler scale={scale} />
+      {posed && (
+        <ScaleContext value={scale}>
+          <PosesRow />
+        </ScaleContext>
+      )}
       {curves && <CurvesView scale={scale} />}
       <div
         ref={body}

@@ -7,7 +7,6 @@ import { cels } from '@kite/core/recipe/cels';
 import { kindOf } from '@kite/core/recipe/table';
 
 export type TimelineRow =
-  | { readonly kind: 'poses'; readonly key: string }
   | { readonly kind: 'layer'; readonly key: string; readonly layer: Id }
   | { readonly kind: 'ribbon'; readonly key: string; readonly layer: Id; readonly ref: PropertyRef }
   | { readonly kind: 'cels'; readonly key: string; readonly layer: Id; readonly cels: Id }

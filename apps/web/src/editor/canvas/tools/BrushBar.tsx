@@ -48,13 +48,13 @@ export const BrushBar = () => {
     <div
       role="toolbar"
       aria-label="Brush"
-      className="absolute inset-x-2 top-2 mx-auto flex w-fit flex-wrap items-center gap-x-2 gap-y-1 rounded-md border border-line bg-paper px-2 py-1 shadow"
+      className="absolute inset-x-2 top-2 mx-auto flex w-fit flex-wrap items-center gap-x-1.5 gap-y-1 rounded-md border border-line bg-paper px-2 py-1 shadow"
       onPointerDown={(event) => event.stopPropagation()}
     >
-      <span className="w-24">
+      <span className="w-20">
         <ColorField label="Brush colour" value={brush.color} onChange={(color) => set({ color })} />
       </span>
-      <span className="w-16">
+      <span className="w-14">
         <NumberField
           label="Brush size"
           unit="px"

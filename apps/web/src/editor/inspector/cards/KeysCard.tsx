@@ -26,6 +26,7 @@ import { useState } from 'react';
 import { IconButton } from '../../../ui/Button';
 import { setApart } from '@kite/core/edits/properties';
 import { ColorField } from '../../../ui/ColorField';
+import { CheckField } from '../../../ui/CheckField';
 import { NumberField } from '../../../ui/NumberField';
 import { useEditor, useSlice } from '../../store/context';
 import { Card } from './Card';
@@ -260,15 +261,11 @@ export const KeysCard = () => {
         )}
       </div>
       {path && (
-        <label className="flex items-center gap-2 text-ink-2">
-          <input
-            type="checkbox"
-            className="size-4"
-            checked={property.even === true}
-            onChange={(event) => editor.edit(setEven(ref, event.target.checked))}
-          />
-          One pace along the whole path
-        </label>
+        <CheckField
+          label="One pace along the whole path"
+          checked={property.even === true}
+          onChange={(even) => editor.edit(setEven(ref, even))}
+        />
       )}
       {param.kind === 'color' && <FlashFields refTo={ref} reach={[first, last]} />}
     </Card>

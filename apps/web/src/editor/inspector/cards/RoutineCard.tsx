@@ -11,6 +11,7 @@ import {
 } from '@kite/core/document/moves';
 import { ArrowDown, ArrowUp, ListOrdered, Plus, Trash2, X } from 'lucide-react';
 import { Button, IconButton } from '../../../ui/Button';
+import { CheckField } from '../../../ui/CheckField';
 import { ColorField } from '../../../ui/ColorField';
 import { Menu } from '../../../ui/Menu';
 import { NumberField } from '../../../ui/NumberField';
@@ -257,15 +258,7 @@ export const RoutineCard = ({ routine, selected }: { routine: Routine; selected:
         />
       </label>
       {SWITCHES.map(([key, says]) => (
-        <label key={key} className="flex items-center gap-2 text-ink-2">
-          <input
-            type="checkbox"
-            className="size-4"
-            checked={routine[key]}
-            onChange={(event) => set({ [key]: event.target.checked })}
-          />
-          {says}
-        </label>
+        <CheckField key={key} label={says} checked={routine[key]} onChange={(on) => set({ [key]: on })} />
       ))}
       <ul aria-label="Players" className="flex flex-wrap gap-1">
         {routine.players.map((id) => (

@@ -6,7 +6,7 @@ import { useEditor } from '../../store/context';
 import { useScale } from '../scaleContext';
 
 /** Narrower ones show no picture. */
-const [PICTURE, EDGE] = [26, 6];
+const [PICTURE, EDGE] = [18, 6];
 
 /** Where what is dragged goes: before the first of the others whose middle lies beyond its own; -1 behind them all. */
 export const nextOf = (spans: readonly (readonly [from: number, to: number])[], own: number, middle: number): number =>

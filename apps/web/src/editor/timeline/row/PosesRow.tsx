@@ -61,7 +61,7 @@ export const PosesRow = () => {
       role="group"
       aria-label="Poses one after another"
       data-testid="poses-row"
-      className="flex border-b border-line bg-paper-2"
+      className="flex shrink-0 border-b border-line bg-paper-2"
       style={{ height: ROW }}
     >
       <button

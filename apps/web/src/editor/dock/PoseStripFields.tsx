@@ -1,0 +1,167 @@
+import { POSE_LIMITS } from '@kite/core/document/limits';
+import type { HeldPose, PoseStrip } from '@kite/core/document/poses';
+import type { Rate } from '@kite/core/document/types';
+import { dropStrip, removeHeld, setHeld, setStrip } from '@kite/core/edits/poses';
+import { heldAt, stripTimes } from '@kite/core/moves/poses';
+import { framesPerSecond, secondsOf } from '@kite/core/time/rate';
+import { useState } from 'react';
+import { Button } from '../../ui/Button';
+import { CheckField } from '../../ui/CheckField';
+import { Menu } from '../../ui/Menu';
+import { NumberField } from '../../ui/NumberField';
+import { many } from '../../ui/units';
+import { goToPicture } from '../commands/poses';
+import { EaseSelect } from '../inspector/ease/EaseSelect';
+import { useEditor, useSlice } from '../store/context';
+import { sceneOf } from '../store/state';
+
+/** What several things have alike; null where they differ. */
+const common = <T,>(values: readonly T[]): T | null =>
+  values.every((v) => v === values[0]) ? (values[0] ?? null) : null;
+
+const row = 'grid grid-cols-[76px_1fr_1fr] items-center gap-1.5';
+
+/** How long the chosen pictures stay, or all of them. */
+const Durations = ({ strip, rate }: { strip: PoseStrip; rate: Rate }) => {
+  const editor = useEditor();
+  const [rounded, setRounded] = useState<string | null>(null);
+  const own = useSlice((s) => s.pictures);
+  const chosen = strip.held.filter(({ id }) => own.includes(id));
+  const which = chosen.length > 0 ? chosen : strip.held;
+  const set = (fields: Partial<HeldPose>) => {
+    const before = heldAt(strip, editor.state.frame);
+    const ids = which.map(({ id }) => id);
+    // The picture that shows goes on showing, wherever it is now.
+    if (editor.edit(setHeld(editor.scene.id, ids, fields)) && before && !before.leaves)
+      goToPicture(editor, before.held.id);
+  };
+  const gesture = { onStart: () => editor.begin(), onEnd: () => editor.end() };
+  const hold = common(which.map((held) => held.hold));
+  const between = common(which.map((held) => held.between));
+  const each = common(which.map((held) => held.each));
+  const toSeconds = (seconds: number) => {
+    const frames = seconds * framesPerSecond(rate);
+    const whole = Math.max(1, Math.round(frames));
+    const exact = Math.abs(frames - whole) < 1e-6;
+    setRounded(exact ? null : `${seconds} s are ${Number(frames.toFixed(2))} frames here: it stays ${whole}.`);
+    set({ hold: whole });
+  };
+  const fields = { min: POSE_LIMITS.hold[0], max: POSE_LIMITS.hold[1], decimals: 0, ...gesture };
+  return (
+    <>
+      <p className="text-ink-2" data-testid="which-pictures">
+        {chosen.length > 0
+          ? `${chosen.length} of ${many(strip.held.length, 'picture')} chosen`
+          : `All ${many(strip.held.length, 'picture')}`}
+      </p>
+      <div className={row}>
+        <span className="text-ink-2">Stays</span>
+        <NumberField
+          label="Frames that it stays"
+          unit="f"
+          value={hold}
+          {...fields}
+          onChange={(v) => set({ hold: Math.round(v) })}
+        />
+        <NumberField
+          label="Seconds that it stays"
+          unit="s"
+          min={0}
+          step={0.01}
+          decimals={3}
+          value={hold === null ? null : secondsOf(hold, rate)}
+          onChange={toSeconds}
+          {...gesture}
+        />
+      </div>
+      {rounded !== null && (
+        <p role="status" className="text-sm text-ink-2">
+          {rounded} At 100 frames a second every hundredth is exact.
+        </p>
+      )}
+      <div className={row}>
+        <span className="text-ink-2">In between</span>
+        <NumberField
+          label="Pictures in between"
+          min={POSE_LIMITS.between[0]}
+          max={POSE_LIMITS.between[1]}
+          decimals={0}
+          value={between}
+          onChange={(v) => set({ between: Math.round(v) })}
+          {...gesture}
+        />
+        <NumberField
+          label="Frames of each in between"
+          unit="f"
+          min={POSE_LIMITS.each[0]}
+          max={POSE_LIMITS.each[1]}
+          decimals={0}
+          disabled={between === 0}
+          value={each}
+          onChange={(v) => set({ each: Math.round(v) })}
+          {...gesture}
+        />
+      </div>
+    </>
+  );
+};
+
+const SWITCHES = [
+  ['loops', 'From the last back to the first'],
+  ['fits', 'The scene ends with them'],
+] as const;
+
+/** Poses one after another, as pictures that stay so long each. */
+export const PoseStripFields = ({ strip }: { strip: PoseStrip }) => {
+  const editor = useEditor();
+  const rate = useSlice((s) => sceneOf(s).rate);
+  const scene = editor.scene.id;
+  const { end } = stripTimes(strip);
+  return (
+    <section aria-label="One after another" className="flex flex-col gap-1.5">
+      <h3 className="flex items-center justify-between font-medium">
+        One after another
+        <span className="tabular text-sm font-normal text-ink-2">
+          {end - strip.from} f, {secondsOf(end - strip.from, rate).toFixed(2)} s
+        </span>
+      </h3>
+      <Durations strip={strip} rate={rate} />
+      <div className={row}>
+        <span className="text-ink-2">Ease</span>
+        <EaseSelect
+          label="Ease in between"
+          value={strip.ease}
+          className="col-span-2"
+          disabled={strip.held.every(({ between }) => between === 0)}
+          onChange={(ease) => editor.edit(setStrip(scene, { ease }))}
+        />
+      </div>
+      {SWITCHES.map(([key, says]) => (
+        <CheckField
+          key={key}
+          label={says}
+          checked={strip[key]}
+          onChange={(on) => editor.edit(setStrip(scene, { [key]: on }))}
+        />
+      ))}
+      <Menu
+        align="start"
+        entries={[
+          { label: 'Keep the keyframes alone', onSelect: () => editor.edit(dropStrip(scene)) },
+          {
+            label: 'Take them all out',
+            danger: true,
+            onSelect: () =>
+              editor.edit(
+                removeHeld(
+                  scene,
+                  strip.held.map(({ id }) => id),
+                ),
+              ),
+          },
+        ]}
+        trigger={<Button className="!h-6 self-start !px-2 text-sm">More</Button>}
+      />
+    </section>
+  );
+};
