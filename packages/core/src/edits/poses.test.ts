@@ -74,7 +74,17 @@ describe('poses', () => {
     expect(right?.layers.a?.own.position).toEqual([300, 150]);
     expect(right?.layers.a?.parts['a-f']).toEqual({ color: '#2EC4B6' });
     expect(right?.layers.b?.own.opacity).toBe(0);
-    expect(sceneOf(kept).layers).toEqual(sceneOf(kept).layers);
+  });
+
+  it('are written where they change alone: a pose holds all that a scene shows', () => {
+    const doc = strip(held('1', 'left', 10), held('2', 'right', 5));
+    const paths = (edit: Parameters<typeof applyEdit>[1]) =>
+      applyEdit(doc, edit)
+        .patches.map(({ path }) => path.join('/'))
+        .filter((path) => path.startsWith('scenes/s/poses'));
+    expect(paths(setHeld('s', ['1'], { hold: 12 }))).toEqual(['scenes/s/poses/strip']);
+    expect(paths(keepPose('s', 'third', 'Third', 0))).toEqual(['scenes/s/poses/kept/2']);
+    expect(paths(changePoses('s', 'right', ['right'], 0))).toEqual(['scenes/s/poses/kept/1']);
   });
 
   it('are shown again, in the scene or beside it', () => {

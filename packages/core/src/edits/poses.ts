@@ -32,6 +32,20 @@ const poseIn = ({ kept }: Poses, id: Id) => {
   return pose;
 };
 
+type PosesDraft = NonNullable<SceneDraft['poses']>;
+
+/** Other poses in place of a scene's: what stays is not written, for a pose holds all that a scene shows. */
+const putPoses = (scene: SceneDraft, before: Poses, after: Poses): void => {
+  const own = (scene.poses ??= { kept: [], strip: { ...before.strip } as PosesDraft['strip'] });
+  if (!isEqual(after.strip, before.strip)) own.strip = after.strip as PosesDraft['strip'];
+  const ids = ({ kept }: Poses) => kept.map(({ id }) => id);
+  if (isEqual(ids(after).slice(0, before.kept.length), ids(before))) {
+    after.kept.forEach((pose, i) => {
+      if (pose !== before.kept[i]) own.kept[i] = pose as PosesDraft['kept'][number];
+    });
+  } else own.kept = after.kept as PosesDraft['kept'];
+};
+
 /** The scene lasts as long as its strip, or at least as long; what a pose shows that is new in it is there to be seen. */
 const makeRoom = (draft: ProjectDraft, scene: SceneDraft, before: Poses, { kept, strip }: Poses): void => {
   const { end } = stripTimes(strip);
@@ -86,7 +100,7 @@ const withPoses = (
       change(draft, ref, () => ({ value: property.keys[0]?.value ?? 0 }));
   }
   if (after.strip.held.length > 0) makeRoom(draft, scene, before, after);
-  scene.poses = after as NonNullable<SceneDraft['poses']>;
+  putPoses(scene, before, after);
 };
 
 const onStrip = (label: string, sceneId: Id, how: (strip: PoseStrip) => PoseStrip): Edit => ({
@@ -265,6 +279,6 @@ export const joinPoses = (sceneId: Id, copies: ReadonlyMap<Id, Id>): Edit => ({
       });
       return joined.length > 0 ? { ...pose, layers: { ...pose.layers, ...Object.fromEntries(joined) } } : pose;
     });
-    scene.poses = { ...now.poses, kept } as NonNullable<SceneDraft['poses']>;
+    putPoses(scene, now.poses, { ...now.poses, kept });
   },
 });

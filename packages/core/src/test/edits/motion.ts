@@ -156,7 +156,8 @@ export const MOTION: readonly RandomEdit[] = [
         ])
       : null;
   },
-  (at) => keepPose(at.scene.id, at.makeId(), name(at), frame(at)),
+  // Few: each holds all that a scene shows, and is looked at after every edit.
+  (at) => ((at.scene.poses?.kept.length ?? 0) < 3 ? keepPose(at.scene.id, at.makeId(), name(at), frame(at)) : null),
   (at) => {
     const { kept = [], strip } = at.scene.poses ?? {};
     const [pose, other] = [at.chance.one([...kept, undefined]), at.chance.one([...kept, undefined])];
