@@ -5,7 +5,8 @@ import type { DrawingLayer, Id, Item, Point, Scene, Value } from '@kite/core/doc
 import { filling, paint } from '@kite/core/paint/canvas';
 import { type Context2D, SurfacePool, surfaceOver } from '@kite/core/paint/surface';
 import { NO_PICTURES } from '@kite/core/paint/target';
-import { compileScene, type Library, NO_LIBRARY } from '@kite/core/scene/compile';
+import { compileScene } from '@kite/core/scene/compile';
+import { type Library, NO_LIBRARY } from '@kite/core/scene/program';
 import { type ComingParts, grown, grownTo } from '@kite/core/picture/growth';
 import { EMPTY_STOCK, materialsFor } from '@kite/render/materials';
 

@@ -9,7 +9,8 @@ import { addLayers } from '@kite/core/edits/layers';
 import { setFormula } from '@kite/core/edits/formulas';
 import { animate } from '@kite/core/edits/properties';
 import { makeSet } from '@kite/core/edits/sets';
-import { compileScene, NO_LIBRARY } from '@kite/core/scene/compile';
+import { compileScene } from '@kite/core/scene/compile';
+import { NO_LIBRARY } from '@kite/core/scene/program';
 
 const BLANK: Scene = newScene('s', 'Followers', {
   width: 1920,

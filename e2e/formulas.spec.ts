@@ -6,7 +6,8 @@ import { wholeScene } from '@kite/core/scene/whole';
 import { addKnob } from '@kite/core/edits/knobs';
 import { addLayers } from '@kite/core/edits/layers';
 import { writeArchive } from '@kite/core/interchange/archive';
-import { compileScene, NO_LIBRARY } from '@kite/core/scene/compile';
+import { compileScene } from '@kite/core/scene/compile';
+import { NO_LIBRARY } from '@kite/core/scene/program';
 import { demoProject } from '@kite/demo/project';
 import { expect, type Page } from '@playwright/test';
 import { build } from 'esbuild';
@@ -262,7 +263,8 @@ test('copies keep their links: with the controller to its copy, alone to the ori
 
 test('a formula comes to the same in Node and in the browser, to the last bits', async ({ page }) => {
   const entry = `
-    import { compileScene, NO_LIBRARY } from '@kite/core/scene/compile';
+    import { compileScene } from '@kite/core/scene/compile';
+    import { NO_LIBRARY } from '@kite/core/scene/program';
     globalThis.values = (scene, refs, frames) => {
       const { wiring } = compileScene(scene, NO_LIBRARY);
       return refs.map((ref) => frames.map((frame) => wiring.sampler(ref).at(frame)));

@@ -3,7 +3,8 @@ import { newDrawing, newItem, newProject, newScene } from '@kite/core/document/m
 import type { Point } from '@kite/core/document/types';
 import { writeArchive } from '@kite/core/interchange/archive';
 import { applyThrough } from '@kite/core/geometry/through';
-import { compileScene, NO_LIBRARY } from '@kite/core/scene/compile';
+import { compileScene } from '@kite/core/scene/compile';
+import { NO_LIBRARY } from '@kite/core/scene/program';
 import { addCard, drag, middle, onScene, setNumber } from './support/editor';
 import { BLANK, discLayer, openMade } from './support/made';
 import { agreeing } from './support/outputs';

@@ -1,6 +1,7 @@
 /** Keyframes, ribbons, the time of layers: what the timeline and its cards do. */
 import type { ApartProperty, KeyedProperty, Point, Scene } from '@kite/core/document/types';
-import { compileScene, NO_LIBRARY } from '@kite/core/scene/compile';
+import { compileScene } from '@kite/core/scene/compile';
+import { NO_LIBRARY } from '@kite/core/scene/program';
 import { expect, type Page } from '@playwright/test';
 import { drag, goToFrame, middle, saved, setNumber } from './support/editor';
 import { BLANK, discLayer, keyed, openMade } from './support/made';

@@ -11,7 +11,8 @@ import {
 import type { Edit } from '@kite/core/document/patches';
 import { applyEdit } from '@kite/core/edits/apply';
 import { makeSolid } from '@kite/core/edits/solids';
-import { compileScene, NO_LIBRARY } from '@kite/core/scene/compile';
+import { compileScene } from '@kite/core/scene/compile';
+import { NO_LIBRARY } from '@kite/core/scene/program';
 import type {
   Color,
   Ease,

@@ -4,7 +4,8 @@ import { applyEdit } from '@kite/core/edits/apply';
 import type { Scene } from '@kite/core/document/types';
 import { setFormula } from '@kite/core/edits/formulas';
 import { referenceOf, storedText } from '@kite/core/formula/refs';
-import { compileScene, NO_LIBRARY } from '@kite/core/scene/compile';
+import { compileScene } from '@kite/core/scene/compile';
+import { NO_LIBRARY } from '@kite/core/scene/program';
 import { expect, it } from 'vitest';
 import { demoProject } from './project';
 

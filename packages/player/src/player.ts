@@ -11,7 +11,8 @@ import { pictureKey } from '@kite/core/picture/key';
 import { type RecordedFonts, replayed } from '@kite/core/type/recorded';
 import { SurfacePool, type Surface, surfaceOver } from '@kite/core/paint/surface';
 import { layerBoxInScene } from '@kite/core/scene/bounds';
-import { compileScene, type Program } from '@kite/core/scene/compile';
+import { compileScene } from '@kite/core/scene/compile';
+import type { Program } from '@kite/core/scene/program';
 import { isShown } from '@kite/core/scene/groups';
 import { Clock, momentAt, type Played } from './schedule';
 

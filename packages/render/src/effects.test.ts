@@ -1,7 +1,8 @@
 /** Effects on the server's canvas, with its filters and with kernels of our own, against what the W3C's texts say. */
 import { newDrawing, newItem, newScene } from '@kite/core/document/make';
 import type { Item, Scene, Value } from '@kite/core/document/types';
-import { compileScene, NO_LIBRARY } from '@kite/core/scene/compile';
+import { compileScene } from '@kite/core/scene/compile';
+import { NO_LIBRARY } from '@kite/core/scene/program';
 import { describe, expect, it } from 'vitest';
 import { drawn, type Pixel } from './test/drawn';
 

@@ -4,7 +4,7 @@ import { cutPixels } from '@kite/core/picture/cut';
 import type { Assets, CutOut, PictureAsset, Scene } from '@kite/core/document/types';
 import { pictureKey } from '@kite/core/picture/key';
 import { NO_PICTURES, type Pictures } from '@kite/core/paint/target';
-import { type Library, NO_LIBRARY } from '@kite/core/scene/compile';
+import { type Library, NO_LIBRARY } from '@kite/core/scene/program';
 import { assetsFor, fontsOfScene } from '@kite/core/scene/whole';
 import { FontShelf } from '@kite/core/type/shelf';
 import { type Canvas, createCanvas, Image } from '@napi-rs/canvas';

@@ -1,7 +1,8 @@
 /** Effects that go by where pixels are: outlines against areas in closed form, the others by what they keep. */
 import { newDrawing, newItem, newScene } from '@kite/core/document/make';
 import type { Item, Point, Scene, Value } from '@kite/core/document/types';
-import { compileScene, NO_LIBRARY } from '@kite/core/scene/compile';
+import { compileScene } from '@kite/core/scene/compile';
+import { NO_LIBRARY } from '@kite/core/scene/program';
 import { describe, expect, it } from 'vitest';
 import { type Drawn, drawn } from './test/drawn';
 

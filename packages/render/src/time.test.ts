@@ -1,7 +1,8 @@
 /** Cards that look at other frames, and at what lies behind: on the server's canvas, against the same drawn by itself. */
 import { newDrawing, newItem, newScene } from '@kite/core/document/make';
 import type { Item, Layer, Scene } from '@kite/core/document/types';
-import { compileScene, NO_LIBRARY } from '@kite/core/scene/compile';
+import { compileScene } from '@kite/core/scene/compile';
+import { NO_LIBRARY } from '@kite/core/scene/program';
 import { withFollowers } from '@kite/core/scene/follows';
 import { describe, expect, it } from 'vitest';
 import { type Drawn, drawn } from './test/drawn';

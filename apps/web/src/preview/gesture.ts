@@ -7,7 +7,8 @@ import type { Id, Scene } from '@kite/core/document/types';
 import { type Frame, paint, paintOver } from '@kite/core/paint/canvas';
 import type { Tools } from '@kite/core/paint/target';
 import type { Context2D } from '@kite/core/paint/surface';
-import { compileScene, type DisplayList, type Library } from '@kite/core/scene/compile';
+import { compileScene } from '@kite/core/scene/compile';
+import type { DisplayList, Library } from '@kite/core/scene/program';
 import { withFollowers } from '@kite/core/scene/follows';
 
 /** The layers that a gesture changes, with all that follow them; null where it changes more than layers. */

@@ -3,7 +3,7 @@ import { type Matrix, multiply } from '@kite/core/geometry/matrix';
 import { paint, type Frame } from '@kite/core/paint/canvas';
 import type { Tools } from '@kite/core/paint/target';
 import type { Context2D } from '@kite/core/paint/surface';
-import type { DisplayList, Program } from '@kite/core/scene/compile';
+import type { DisplayList, Program } from '@kite/core/scene/program';
 import type { Onion } from './messages';
 
 /** Of the frames before and after the playhead. */

@@ -4,7 +4,7 @@ import type { Pictures } from '@kite/core/paint/target';
 import { cutPixels } from '@kite/core/picture/cut';
 import { pictureKey } from '@kite/core/picture/key';
 import { assetsFor, fontsOfScene } from '@kite/core/scene/whole';
-import type { Library } from '@kite/core/scene/compile';
+import type { Library } from '@kite/core/scene/program';
 import { type FontFile, FontShelf } from '@kite/core/type/shelf';
 
 export const assetUrl = (sha: string): string => `/api/assets/${sha}`;

@@ -3,7 +3,7 @@ import type { Patch } from '@kite/core/document/patches';
 import type { Id, Point, Project } from '@kite/core/document/types';
 import type { Matrix } from '@kite/core/geometry/matrix';
 import type { Settings } from '@kite/core/recipe/types';
-import type { Problem } from '@kite/core/scene/compile';
+import type { Problem } from '@kite/core/scene/program';
 import type { Finding } from '@kite/core/proof/types';
 import type { FrameRange } from './frameCache';
 import type { ProofWish } from './proofing';

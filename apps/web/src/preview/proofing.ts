@@ -6,7 +6,8 @@ import type { Tools } from '@kite/core/paint/target';
 import { proofOf } from '@kite/core/proof/look';
 import { listSeen } from '@kite/core/proof/seen';
 import type { Finding, Rules, See } from '@kite/core/proof/types';
-import { compileScene, type Library } from '@kite/core/scene/compile';
+import { compileScene } from '@kite/core/scene/compile';
+import type { Library } from '@kite/core/scene/program';
 import { wholeScene } from '@kite/core/scene/whole';
 import type { BrowserMaterials } from './materials';
 

@@ -10,6 +10,7 @@ import {
   flag,
   idRule,
   ids,
+  list,
   maybeBetween,
   nameRule,
   object,
@@ -49,8 +50,6 @@ const moveRule = yup.lazy((value: unknown) => {
 }) as unknown as Rule;
 
 const frame = whole(-LIMITS.frame, LIMITS.frame);
-const list = (entry: Rule, most: number): Rule => yup.array(entry).strict().max(most).required() as unknown as Rule;
-
 /** The moves of a layer. */
 export const movesRule = list(
   object({ id: idRule, move: moveRule, from: frame, to: frame, away: between(-FAR, FAR) }),

@@ -2,7 +2,7 @@
 import * as yup from 'yup';
 import { isNumber, isObject } from '../document/is';
 import { LIMITS, POSE_LIMITS } from '../document/limits';
-import { areSound, flag, idRule, mapOf, nameRule, object, type Rule, rule, whole } from './rules';
+import { areSound, flag, idRule, list, mapOf, nameRule, object, type Rule, rule, whole } from './rules';
 import { easeRule } from './values';
 
 /** Deep enough for every kind of value. */
@@ -21,15 +21,14 @@ const valuesRule = rule(
   (v) => isObject(v) && areSound(v) && Object.values(v).every((own) => isValue(own)),
 );
 
-const layerRule = () => object({ own: valuesRule, parts: mapOf(() => valuesRule, LIMITS.items) as unknown as Rule });
-
-const list = (entry: Rule, most: number): Rule => yup.array(entry).strict().max(most).required() as unknown as Rule;
+const posedLayerRule = () =>
+  object({ own: valuesRule, parts: mapOf(() => valuesRule, LIMITS.items) as unknown as Rule });
 
 const frame = whole(-LIMITS.frame, LIMITS.frame);
 
 const posesRule = object({
   kept: list(
-    object({ id: idRule, name: nameRule, frame, layers: mapOf(layerRule, LIMITS.layers) as unknown as Rule }),
+    object({ id: idRule, name: nameRule, frame, layers: mapOf(posedLayerRule, LIMITS.layers) as unknown as Rule }),
     LIMITS.poses,
   ),
   strip: object({

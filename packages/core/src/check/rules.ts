@@ -81,3 +81,7 @@ export const mapOf = (inner: (value: unknown) => Rule, most: number) =>
     if (bad !== undefined) return rule(`ids for keys, not "${bad.slice(0, 40)}"`, () => false);
     return object(Object.fromEntries(keys.map((k) => [k, inner(value[k])])));
   });
+
+/** A list of at most so many entries that fit one rule. */
+export const list = (entry: Rule, most: number): Rule =>
+  yup.array(entry).strict().max(most).required() as unknown as Rule;

@@ -4,7 +4,8 @@ import { newController, newDrawing, newItem, newProject, newScene, stillAll } fr
 import type { Layer, Point, Project, Value } from '../document/types';
 import { applySpace, lookingFrom } from '../geometry/space';
 import { applyThrough } from '../geometry/through';
-import { compileScene, NO_LIBRARY } from '../scene/compile';
+import { compileScene } from '../scene/compile';
+import { NO_LIBRARY } from '../scene/program';
 import { aimCamera } from './cameras';
 import { setParent } from './place';
 import { done } from '../test/formulas';

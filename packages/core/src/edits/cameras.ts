@@ -4,7 +4,7 @@ import type { Id, Point, PropertyRef, Value } from '../document/types';
 import { applySpace, chained, decomposedSpace, lookingFrom, type Point3, translationAway } from '../geometry/space';
 import { inSpace, placementOf } from '../properties/placement';
 import type { Writing } from '../motion/keys';
-import type { Program } from '../scene/compile';
+import type { Program } from '../scene/program';
 import { eyeOf } from '../scene/depth';
 import { setValue } from './properties';
 

@@ -5,7 +5,8 @@ import { LIMITS } from '../document/limits';
 import { checkProject } from '../check/project';
 import type { Edit } from '../document/patches';
 import { celAt } from '../recipe/cels';
-import { compileScene, NO_LIBRARY } from '../scene/compile';
+import { compileScene } from '../scene/compile';
+import { NO_LIBRARY } from '../scene/program';
 import { applyEdit } from './apply';
 import {
   addCel,

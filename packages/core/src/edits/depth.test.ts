@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { newController, newDrawing, newItem, newProject, newScene, stillAll } from '../document/make';
 import type { Layer, Point, Project, Value } from '../document/types';
 import { applyThrough } from '../geometry/through';
-import { compileScene, NO_LIBRARY } from '../scene/compile';
+import { compileScene } from '../scene/compile';
+import { NO_LIBRARY } from '../scene/program';
 import { applyEdit } from './apply';
 import { setParent } from './place';
 

@@ -7,7 +7,7 @@ import { vertexThrough } from '../motion/paths';
 import { group as groupKind } from '../recipe/group';
 import { path as pathKind } from '../recipe/sources/path';
 import { kindOf } from '../recipe/table';
-import type { Program } from '../scene/compile';
+import type { Program } from '../scene/program';
 import { drawingIn, type ItemDraft, NotFound } from './find';
 import { placesFor, tidy } from './place';
 import { addItem } from './recipe';

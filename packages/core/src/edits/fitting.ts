@@ -33,7 +33,7 @@ import { MOST_CHARACTERS } from '../formula/types';
 import { partParam } from '../motion/apart';
 import { fittedEase } from '../motion/eases/table';
 import { fittedValue, kindOfValue } from '../motion/kinds/table';
-import { fittedStrip } from '../moves/poses';
+import { fittedStrip } from '../moves/poseStrip';
 import type { Routine, RoutineStep, Move } from '../document/moves';
 import { needsOf } from '../recipe/needs';
 import { paramsOf } from '../recipe/table';

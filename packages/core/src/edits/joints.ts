@@ -11,7 +11,7 @@ import { carrying } from '../formula/ground';
 import { referenceOf, referenceTo, type Target } from '../formula/refs';
 import type { Node } from '../formula/types';
 import { paramIn, propertyIn } from '../properties/find';
-import { type Program } from '../scene/compile';
+import type { Program } from '../scene/program';
 import { readingsIn } from '../scene/follows';
 import { bakeFormula, formulaIn, removeFormula, setFormula } from './formulas';
 import { NotFound } from './find';

@@ -1,4 +1,5 @@
 /** Edits to the knobs of controllers. */
+import { movedTo } from '../document/lists';
 import type { Edit } from '../document/patches';
 import type { Id, Knob } from '../document/types';
 import { controllerIn, type KnobDraft, NotFound } from './find';
@@ -36,7 +37,6 @@ export const moveKnob = (scene: Id, layer: Id, id: Id, to: number): Edit => ({
   label: 'Reorder knobs',
   change: (draft) => {
     const controller = controllerIn(draft, scene, layer);
-    const rest = controller.panel.filter((other) => other !== id);
-    controller.panel = [...rest.slice(0, to), id, ...rest.slice(to)];
+    controller.panel = movedTo(controller.panel, id, to);
   },
 });

@@ -5,7 +5,8 @@ import { countingIds, newDrawing, newItem, newProject, newScene } from '../docum
 import type { DrawingLayer, Id, Item, Layer, Point, Project, Properties, Scene } from '../document/types';
 import { apply } from '../geometry/matrix';
 import type { GroupMark } from '../recipe/types';
-import { compileScene, NO_LIBRARY, type Program } from '../scene/compile';
+import { compileScene } from '../scene/compile';
+import { NO_LIBRARY, type Program } from '../scene/program';
 import { applyEdit } from './apply';
 import { addLayers } from './layers';
 import { drawInside } from './drawn';

@@ -8,7 +8,7 @@ import { inverted, type Matrix, multiply } from '../geometry/matrix';
 import { mask as maskKind } from '../recipe/covers/mask';
 import { group as groupKind } from '../recipe/group';
 import { kindOf } from '../recipe/table';
-import type { Program } from '../scene/compile';
+import type { Program } from '../scene/program';
 import { drawingIn, itemIn, type ItemDraft, NotFound, sceneIn } from './find';
 import { inGroups, uprightIn } from './drawn';
 import { addLayers, copiesOf } from './layers';

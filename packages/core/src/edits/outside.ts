@@ -3,7 +3,7 @@ import { type Edit, together } from '../document/patches';
 import type { AppliedMove } from '../document/moves';
 import type { Id, Layer, Project, Scene } from '../document/types';
 import { distanceOut, layerBoxInScene } from '../scene/bounds';
-import type { Program } from '../scene/compile';
+import type { Program } from '../scene/program';
 import { type AwayOf, changeMove } from './moves';
 
 /** A frame at which a layer with this move rests. */

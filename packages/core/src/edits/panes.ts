@@ -11,7 +11,7 @@ import { boxOfMarks } from '../recipe/marks';
 import { path } from '../recipe/sources/path';
 import { rectangle } from '../recipe/sources/rectangle';
 import { EMPTY } from '../recipe/types';
-import type { Program } from '../scene/compile';
+import type { Program } from '../scene/program';
 import { drawingIn, type LayerDraft, sceneIn } from './find';
 import { copiesOf, setLayers } from './layers';
 import { pivotedAt } from './place';

@@ -7,7 +7,7 @@ import { pathOfOutline } from '../motion/paths';
 import { samplerOf } from '../motion/sampler';
 import { bareSupplies } from '../recipe/evaluate';
 import { kindOf } from '../recipe/table';
-import type { Program } from '../scene/compile';
+import type { Program } from '../scene/program';
 import { drawingIn, holderOf, itemIn, NotFound } from './find';
 import { paramAt } from '../properties/find';
 

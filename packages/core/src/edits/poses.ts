@@ -1,32 +1,22 @@
 /** Edits to poses and to the strip that is made of them: whatever is changed, what follows it is written anew. */
 import { isEqual } from '../document/is';
 import { LIMITS } from '../document/limits';
+import { movedTo } from '../document/lists';
 import { type Edit, plain, type ProjectDraft } from '../document/patches';
-import { type HeldPose, NO_POSES, type Poses, type PoseStrip } from '../document/poses';
-import { type Id, isKeyed, type Layer, type Scene } from '../document/types';
+import { type HeldPose, NO_POSES, type Poses, type PoseStrip, type ScenePose } from '../document/poses';
+import { type Id, isKeyed, type Scene } from '../document/types';
 import { withValue, type Writing } from '../motion/keys';
 import { samplerOf } from '../motion/sampler';
-import {
-  changesOf,
-  fittedStrip,
-  followsStrip,
-  inPose,
-  posedAt,
-  posedLike,
-  showsIn,
-  stripTimes,
-  withChanges,
-  type WrittenPose,
-  writtenIn,
-} from '../moves/poses';
+import { changesOf, posedAt, posedLike, posedValues, showsIn, withChanges } from '../moves/poses';
+import { fittedStrip, followsStrip, stripTimes, type WrittenPose, writtenBy, writtenIn } from '../moves/poseStrip';
 import { propertyIn } from '../properties/find';
-import { NotFound, type SceneDraft, sceneIn } from './find';
+import { layerIn, NotFound, type SceneDraft, sceneIn } from './find';
 import { change } from './properties';
 import { setScene } from './scenes';
 
 const posesIn = (scene: Scene): Poses => scene.poses ?? NO_POSES;
 
-const poseIn = ({ kept }: Poses, id: Id) => {
+const poseIn = ({ kept }: Poses, id: Id): ScenePose => {
   const pose = kept.find((p) => p.id === id);
   if (!pose) throw new NotFound('pose', id);
   return pose;
@@ -74,7 +64,7 @@ const withPoses = (
   draft: ProjectDraft,
   sceneId: Id,
   how: (poses: Poses) => Poses,
-  asked: (key: string, one: WrittenPose) => boolean = () => false,
+  asked: (one: WrittenPose, before: WrittenPose | undefined) => boolean = () => false,
 ): void => {
   const scene = sceneIn(draft, sceneId);
   const now = plain<Scene>(scene);
@@ -82,14 +72,14 @@ const withPoses = (
   const asPosed = how(before);
   const after = { ...asPosed, strip: fittedStrip(asPosed.strip) };
   const old = writtenIn(now);
-  const next = writtenIn(now, after);
+  const next = writtenBy(now, after);
   for (const [key, one] of next) {
     const property = propertyIn(now.layers[one.ref.layer], one.ref);
     const known = old.get(key);
     // What comes under the poses shows as they have it, however it moved before.
     const free = !known || followsStrip(known, property);
     const rests = !isKeyed(one.property) && !isKeyed(property);
-    if (!asked(key, one) && (!free || (rests && known))) continue;
+    if (!asked(one, known) && (!free || (rests && known))) continue;
     if (!isEqual(one.property, property ?? { value: one.param.default })) change(draft, one.ref, () => one.property);
   }
   // What no pose knows any more rests as the first one had it.
@@ -128,7 +118,7 @@ export const keepPose = (sceneId: Id, id: Id, name: string, frame: number, next?
     const layers = posedAt(scene, frame);
     const since = scene.poses?.kept.find((pose) => pose.id === next?.since);
     const changes = since && changesOf(since, layers);
-    const asked = (_key: string, { ref }: WrittenPose) => {
+    const asked = ({ ref }: WrittenPose) => {
       const own = changes?.get(ref.layer);
       return (ref.item === undefined ? own?.own : own?.parts.get(ref.item))?.has(ref.key) ?? false;
     };
@@ -151,31 +141,41 @@ export const changePoses = (sceneId: Id, pose: Id, ids: readonly Id[], frame: nu
     const before = posesIn(scene);
     const changes = changesOf(poseIn(before, pose), posedAt(scene, frame));
     const after = { ...before, kept: before.kept.map((p) => (ids.includes(p.id) ? withChanges(p, changes) : p)) };
-    const now = writtenIn(scene);
-    const asked = (key: string, { property }: WrittenPose) => !isEqual(now.get(key)?.property, property);
-    withPoses(draft, sceneId, () => after, asked);
+    withPoses(
+      draft,
+      sceneId,
+      () => after,
+      ({ property }, known) => !isEqual(known?.property, property),
+    );
   },
 });
 
-export const renamePose = (sceneId: Id, id: Id, name: string): Edit => ({
-  label: 'Rename a pose',
-  change: (draft) =>
-    withPoses(draft, sceneId, (poses) => {
-      const pose = poseIn(poses, id);
-      return { ...poses, kept: poses.kept.map((p) => (p === pose ? { ...p, name } : p)) };
-    }),
+/** What poses are called and where they stand in their list changes nothing that is shown. */
+const onKept = (
+  label: string,
+  sceneId: Id,
+  id: Id,
+  how: (poses: PosesDraft, pose: PosesDraft['kept'][number]) => void,
+): Edit => ({
+  label,
+  change: (draft) => {
+    const { poses } = sceneIn(draft, sceneId);
+    const pose = poses?.kept.find((p) => p.id === id);
+    if (!poses || !pose) throw new NotFound('pose', id);
+    how(poses, pose);
+  },
 });
 
+export const renamePose = (sceneId: Id, id: Id, name: string): Edit =>
+  onKept('Rename a pose', sceneId, id, (_poses, pose) => {
+    pose.name = name;
+  });
+
 /** Another place among the poses. */
-export const movePose = (sceneId: Id, id: Id, to: number): Edit => ({
-  label: 'Reorder poses',
-  change: (draft) =>
-    withPoses(draft, sceneId, (poses) => {
-      const pose = poseIn(poses, id);
-      const rest = poses.kept.filter((p) => p !== pose);
-      return { ...poses, kept: [...rest.slice(0, to), pose, ...rest.slice(to)] };
-    }),
-});
+export const movePose = (sceneId: Id, id: Id, to: number): Edit =>
+  onKept('Reorder poses', sceneId, id, (poses, pose) => {
+    poses.kept = movedTo(poses.kept, pose, to);
+  });
 
 /** Forgets a pose; the strip goes on without it. */
 export const removePose = (sceneId: Id, id: Id): Edit => ({
@@ -194,18 +194,12 @@ export const showPose = (sceneId: Id, id: Id, how: Writing): Edit => ({
   change: (draft) => {
     const scene = plain<Scene>(sceneIn(draft, sceneId));
     const pose = poseIn(posesIn(scene), id);
-    const posed = inPose(scene, pose);
-    const all = { kept: [pose], strip: { ...NO_POSES.strip, held: [{ id, pose: id, hold: 1, between: 0, each: 1 }] } };
-    for (const { ref, param, property } of writtenIn(scene, all).values()) {
-      if (isKeyed(property)) continue;
-      const now = propertyIn(scene.layers[ref.layer], ref);
-      const shown = samplerOf(param, now).at(how.frame);
-      if (isEqual(shown, property.value)) continue;
-      change(draft, ref, (own) => withValue(param, own, property.value, how));
-    }
-    for (const layer of Object.values(sceneIn(draft, sceneId).layers)) {
-      const { hidden } = posed.layers[layer.id] as Layer;
-      if (layer.hidden !== hidden) layer.hidden = hidden;
+    for (const layer of Object.values(scene.layers)) {
+      for (const { ref, param, value } of posedValues(sceneId, pose, layer)) {
+        const shown = samplerOf(param, propertyIn(layer, ref)).at(how.frame);
+        if (!isEqual(shown, value)) change(draft, ref, (own) => withValue(param, own, value, how));
+      }
+      if (layer.hidden && showsIn(pose, layer.id)) layerIn(sceneIn(draft, sceneId), layer.id).hidden = false;
     }
   },
 });
@@ -229,9 +223,8 @@ export const setHeld = (sceneId: Id, ids: readonly Id[], fields: Partial<Omit<He
 
 export const moveHeld = (sceneId: Id, id: Id, to: number): Edit =>
   onStrip('Reorder poses', sceneId, (strip) => {
-    const rest = strip.held.filter((h) => h.id !== id);
-    const own = strip.held.filter((h) => h.id === id);
-    return { ...strip, held: [...rest.slice(0, to), ...own, ...rest.slice(to)] };
+    const own = strip.held.find((h) => h.id === id);
+    return own ? { ...strip, held: movedTo(strip.held, own, to) } : strip;
   });
 
 /** Takes pictures out of the strip; with the last of them what it moved comes to rest. */
@@ -252,7 +245,7 @@ export const followPoses = (sceneId: Id): Edit => ({
       draft,
       sceneId,
       (poses) => poses,
-      (_key, { property }) => isKeyed(property),
+      ({ property }) => isKeyed(property),
     ),
 });
 

@@ -19,7 +19,7 @@ import { mask as maskKind } from '../recipe/covers/mask';
 import { intricacyOf, intricacyOfGrowth, outlinesOf, ribbonArea } from '../geometry/polygons';
 import { workOfMarks } from '../recipe/room';
 import type { Mark } from '../recipe/types';
-import type { Program } from '../scene/compile';
+import type { Program } from '../scene/program';
 import { PLACE } from '../document/params';
 import { referenceTo } from '../formula/refs';
 import { flood } from '../recipe/covers/flood';

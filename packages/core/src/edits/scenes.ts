@@ -1,4 +1,5 @@
 /** Edits to a project and its scenes. */
+import { movedTo } from '../document/lists';
 import { type SceneSize, newScene, uniqueName } from '../document/make';
 import { type Edit, type ProjectDraft, plain } from '../document/patches';
 import type { Id, Layer, Scene } from '../document/types';
@@ -50,8 +51,7 @@ export const removeScene = (id: Id): Edit => ({
 export const moveScene = (id: Id, to: number): Edit => ({
   label: 'Reorder scenes',
   change: (draft) => {
-    const rest = draft.order.filter((other) => other !== id);
-    draft.order = [...rest.slice(0, to), id, ...rest.slice(to)];
+    draft.order = movedTo(draft.order, id, to);
   },
 });
 

@@ -4,7 +4,8 @@ import { countingIds, newDrawing, newItem, newProject, newScene } from '../docum
 import type { DrawingLayer, Project, Scene } from '../document/types';
 import type { Mark } from '../recipe/types';
 import { boxOfMarks } from '../recipe/marks';
-import { compileScene, NO_LIBRARY } from '../scene/compile';
+import { compileScene } from '../scene/compile';
+import { NO_LIBRARY } from '../scene/program';
 import { applyEdit } from './apply';
 import { addLayers } from './layers';
 import { setValue } from './properties';

@@ -4,7 +4,7 @@ import { asName, cutText } from '../document/text';
 import { type Edit, plain } from '../document/patches';
 import type { DrawingLayer, Id, Item, Point, SplitWord } from '../document/types';
 import { IDENTITY, inverted, multiply } from '../geometry/matrix';
-import type { Program } from '../scene/compile';
+import type { Program } from '../scene/program';
 import { placementOf } from '../properties/placement';
 import type { TextUnit } from '../motion/sampler';
 import { text as textKind, textParts, type TextValues } from '../recipe/sources/text';

@@ -6,7 +6,8 @@ import { applyEdit } from './apply';
 import type { Ease, KeyedProperty, Point, Project, Property, PropertyRef, Scene } from '../document/types';
 import { seeded } from '../motion/random';
 import { samplerOf } from '../motion/sampler';
-import { compileScene, NO_LIBRARY } from '../scene/compile';
+import { compileScene } from '../scene/compile';
+import { NO_LIBRARY } from '../scene/program';
 import { paramAt, propertyAt } from '../properties/find';
 import {
   changeKey,

@@ -11,7 +11,7 @@ import { fittedValue } from '../motion/kinds/table';
 import { reader } from '../motion/reader';
 import { keyFramesOf } from '../properties/find';
 import { text as textKind, textParts, type TextValues } from '../recipe/sources/text';
-import type { Program } from '../scene/compile';
+import type { Program } from '../scene/program';
 import type { PartOfText } from '../type/parts';
 import type { Fonts } from '../type/types';
 import { drawingIn, type LayerDraft, NotFound, type SceneDraft, sceneIn } from './find';

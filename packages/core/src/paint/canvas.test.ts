@@ -3,7 +3,7 @@ import { markThrough } from '../recipe/marks';
 import type { Effect, GroupMark, Mark } from '../recipe/types';
 import type { Matrix } from '../geometry/matrix';
 import { OutlineWriter, polygon } from '../geometry/outline';
-import type { DisplayList } from '../scene/compile';
+import type { DisplayList } from '../scene/program';
 import { filling, paint, paintOver } from './canvas';
 import { svgOf } from './svg';
 import { type Context2D, type Surface, SurfacePool } from './surface';

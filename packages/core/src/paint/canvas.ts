@@ -6,7 +6,7 @@ import type { Outline } from '../geometry/outline';
 import { trace } from '../geometry/trace';
 import { markBox, strokeReach } from '../recipe/marks';
 import type { FillMark, GroupMark, Ink, Mark, PictureMark, StrokeMark } from '../recipe/types';
-import type { DisplayList } from '../scene/compile';
+import type { DisplayList } from '../scene/program';
 import { drawnBent } from './bend';
 import { type Changed, changed, drawThrough, finished, PLAIN, shrinkFor, whole } from './change';
 import { cutBy } from './cuts';

@@ -1,5 +1,6 @@
 import { newDrawing, newItem, newScene } from '../document/make';
-import { compileScene, NO_LIBRARY } from '../scene/compile';
+import { compileScene } from '../scene/compile';
+import { NO_LIBRARY } from '../scene/program';
 import { expect, it } from 'vitest';
 import { movingSvgOf } from './movingSvg';
 

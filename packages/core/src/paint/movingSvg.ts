@@ -3,7 +3,7 @@
  * as a document, and the documents are folded into one. Elements that stand in the same place are one element, attributes
  * that change are animated from frame to frame, and what is not there in a frame is not displayed in it.
  */
-import type { DisplayList } from '../scene/compile';
+import type { DisplayList } from '../scene/program';
 import { type PictureAddress, svgOf } from './svg';
 
 interface Element {

@@ -9,7 +9,7 @@ import { areaOf, outlinesOf } from '../geometry/polygons';
 import { dataOf } from '../geometry/trace';
 import { boxOfMarks, deviationOf, markBox, markThrough } from '../recipe/marks';
 import type { AreaCut, Cut, GroupMark, Ink, Mark } from '../recipe/types';
-import type { DisplayList } from '../scene/compile';
+import type { DisplayList } from '../scene/program';
 
 const short = (n: number): string => String(Math.round(n * 1e3) / 1e3 + 0);
 const list = (...numbers: readonly number[]): string => numbers.map(short).join(' ');

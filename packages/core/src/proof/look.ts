@@ -1,6 +1,7 @@
 /** A scene made ready to be checked. */
 import type { Delivery, Id, Project, Scene } from '../document/types';
-import { compileScene, type Library, type Program } from '../scene/compile';
+import { compileScene } from '../scene/compile';
+import type { Library, Program } from '../scene/program';
 import { wholeScene } from '../scene/whole';
 import { lightsOf } from './light';
 import { textsOf } from './texts';

@@ -3,7 +3,7 @@ import type { Layer } from '../document/types';
 import { overlaps } from '../geometry/bounds';
 import type { Mark } from '../recipe/types';
 import { layerBoxInScene } from '../scene/bounds';
-import type { DisplayList, Program } from '../scene/compile';
+import type { DisplayList, Program } from '../scene/program';
 import { isShown } from '../scene/groups';
 import type { View } from './types';
 

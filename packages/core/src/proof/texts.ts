@@ -2,7 +2,7 @@
 import type { DrawingLayer, Item, Scene } from '../document/types';
 import { type Box, boxThrough, intersection } from '../geometry/bounds';
 import { soleSource } from '../recipe/needs';
-import type { Program } from '../scene/compile';
+import type { Program } from '../scene/program';
 import { cardsBox, layerBoxInScene } from '../scene/bounds';
 import { isShown } from '../scene/groups';
 import { framesPerSecond } from '../time/rate';

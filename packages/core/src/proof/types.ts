@@ -4,7 +4,7 @@ import type { Edit } from '../document/patches';
 import type { Delivery, Id, Project, Scene, Value } from '../document/types';
 import type { Box } from '../geometry/bounds';
 import type { Matrix } from '../geometry/matrix';
-import type { Program } from '../scene/compile';
+import type { Program } from '../scene/program';
 
 /** How strict checks are, where practitioners differ. */
 export interface Rules {

@@ -4,7 +4,8 @@ import type { Value } from '../document/types';
 import { boxOutline } from '../geometry/bounds';
 import { OutlineWriter } from '../geometry/outline';
 import { newDrawing, newScene } from '../document/make';
-import { compileScene, NO_LIBRARY } from '../scene/compile';
+import { compileScene } from '../scene/compile';
+import { NO_LIBRARY } from '../scene/program';
 import { byDashes, fittedDashes } from './paints/dashes';
 
 const box = boxOutline({ left: 0, top: 0, right: 100, bottom: 50 });

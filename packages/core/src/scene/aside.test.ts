@@ -5,7 +5,8 @@ import type { Layer, Value } from '../document/types';
 import { applySpace, type Point3, translationAway } from '../geometry/space';
 import { boxOfMarks } from '../recipe/marks';
 import { ASIDES, directionAside, eyeAside, planesInSpace, seenAside, sightOf } from './aside';
-import { compileScene, NO_LIBRARY } from './compile';
+import { compileScene } from './compile';
+import { NO_LIBRARY } from './program';
 import { eyeOf } from './depth';
 
 const BLANK = newScene('s', 'Aside', {

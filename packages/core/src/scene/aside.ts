@@ -12,7 +12,7 @@ import {
   type Space,
 } from '../geometry/space';
 import { boxOfMarks } from '../recipe/marks';
-import type { Program } from './compile';
+import type { Program } from './program';
 
 /** Degrees about y and x by which the scene is turned, as a layer is. */
 export interface Aside {

@@ -2,7 +2,8 @@ import { expect, it } from 'vitest';
 import { newDrawing, newItem, newScene } from '../document/make';
 import type { Scene } from '../document/types';
 import { distanceOut, layerBox } from './bounds';
-import { compileScene, NO_LIBRARY } from './compile';
+import { compileScene } from './compile';
+import { NO_LIBRARY } from './program';
 
 const empty = newScene('s', 'Depot', {
   width: 200,

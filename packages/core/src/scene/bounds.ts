@@ -3,7 +3,7 @@ import { type Box, outlineBox, union } from '../geometry/bounds';
 import { IDENTITY, turn } from '../geometry/matrix';
 import { applyThrough, boxSeen, type Through, throughBack, throughBoth } from '../geometry/through';
 import { boxOfMarks, markBox } from '../recipe/marks';
-import type { Program } from './compile';
+import type { Program } from './program';
 import { membersOf } from './groups';
 
 /**

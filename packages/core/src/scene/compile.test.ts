@@ -3,7 +3,8 @@ import { newController, newDrawing, newItem, newScene } from '../document/make';
 import type { Layer, Scene, Value } from '../document/types';
 import type { FillMark } from '../recipe/types';
 import { layerBox, layerBoxInScene } from './bounds';
-import { NO_LIBRARY, compileScene } from './compile';
+import { compileScene } from './compile';
+import { NO_LIBRARY } from './program';
 
 const empty = newScene('s', 'Scene', {
   width: 200,

@@ -2,164 +2,29 @@
  * document + frame → display list. Compiled once and cached by object identity: an edit to one layer
  * recompiles one layer, and moving it about does not touch its recipe.
  */
-import { lastMade, remembered } from '../document/remembered';
-import type { Assets, Color, DrawingLayer, Id, Item, Layer, Point, Scene } from '../document/types';
-import type { Params, Values } from '../document/params';
-import { IDENTITY, type Matrix, multiply } from '../geometry/matrix';
-import { type Wiring, wiringOf } from '../formula/wiring';
+import { lastMade } from '../document/remembered';
+import type { Id, Layer, Scene } from '../document/types';
+import { wiringOf } from '../formula/wiring';
+import { multiply } from '../geometry/matrix';
+import { throughBoth } from '../geometry/through';
 import { reader } from '../motion/reader';
-import { compileRecipe, settingsAt, stampsOf } from '../recipe/evaluate';
-import { placeOfCard } from '../recipe/placeOfCard';
-import { below } from '../recipe/sources/below';
-import { samplerOf } from '../motion/sampler';
-import { type Around, MOST_TOLD, MOST_WORK, newRoom, type Picture, SHORTAGES } from '../recipe/room';
-import { nearestMatrix, type Through, throughBoth } from '../geometry/through';
-import { marksThrough } from '../recipe/bent';
-import { paramsOf } from '../recipe/table';
-import { EMPTY, type Flow, type Mark, type Plane, type Playable, type Settings, type Supplies } from '../recipe/types';
-import { laidOver } from '../recipe/marks';
-import { needsOf } from '../recipe/needs';
-import { groupsAround, inGroups, isShown } from './groups';
-import { showing } from './around';
+import { inSpace, isSpace, type Pose } from '../properties/placement';
 import { standings } from '../properties/standing';
+import { marksThrough } from '../recipe/bent';
+import { compileRecipe, settingsAt } from '../recipe/evaluate';
+import { laidOver } from '../recipe/marks';
+import { placeOfCard } from '../recipe/placeOfCard';
+import { type Around, MOST_TOLD, MOST_WORK, newRoom } from '../recipe/room';
+import { paramsOf } from '../recipe/table';
+import { EMPTY, type Mark, type Plane, type Playable, type Supplies } from '../recipe/types';
+import { showing } from './around';
+import { bringsPlanes, type PlaneOf, planesIn, planesSeen } from './depth';
+import { groupsAround, inGroups, isShown } from './groups';
+import { type CompiledLayer, compileLayer, type Drawn, standsInstead } from './layers';
 import { marksWithin } from './pixels';
+import type { DisplayList, Library, Problem, Program } from './program';
 import { knobsOf, turned } from './turned';
-import { seenFrom } from '../geometry/homography';
-import { bringsPlanes, eyeOf, eyeThrough, isFromBehind, type PlaneOf, planesIn, planesSeen, throughOf } from './depth';
-import { applySpace, chained, type Eye, type Space, translationAway } from '../geometry/space';
-import { inSpace, isSpace, placementOf, type Placement, type Pose, posed } from '../properties/placement';
-import { fontLabel } from '../motion/kinds/font';
-import { NO_FONTS, type Fonts } from '../type/types';
-
-export interface Problem {
-  readonly layer: Id;
-  readonly message: string;
-}
-
-/** All that a painter needs: marks back to front with absolute matrices, in pixels of the scene. */
-export interface DisplayList {
-  readonly width: number;
-  readonly height: number;
-  readonly background: Color | null;
-  readonly marks: readonly Mark[];
-  readonly problems: readonly Problem[];
-  /** What it took to make and takes to draw: see recipe/room. */
-  readonly work: number;
-}
-
-interface Drawn extends Picture {
-  readonly problems: readonly Problem[];
-}
-
-/** What scenes draw on. Two of the same fonts and assets had better be one object: programs are kept by it. */
-export interface Library {
-  readonly assets: Assets;
-  readonly fonts: Fonts;
-}
-export const NO_LIBRARY: Library = { assets: {}, fonts: NO_FONTS };
-
-export interface Program {
-  readonly scene: Scene;
-  /** What it was compiled with. */
-  readonly library: Library;
-  /**
-   * The picture at any frame, whole or not. Pure: the same list on every machine. `shows` leaves layers
-   * out, for painters that keep the rest of a picture while one layer is dragged.
-   */
-  readonly at: (frame: number, shows?: (layer: Id) => boolean) => DisplayList;
-  /** The same as planes in the scene's space, back to front in the stack, not yet seen by an eye. */
-  readonly planesAt: (frame: number) => readonly Plane[];
-  /**
-   * From a layer's own pixels to the scene's, its parents' places included. Of one in depth it is what comes nearest to that
-   * about its pivot: handles and edits in the plane go by it.
-   */
-  readonly matrixAt: (layer: Id, frame: number) => Matrix;
-  /** The same exactly, as it is seen. */
-  readonly throughAt: (layer: Id, frame: number) => Through;
-  /** From the pixels that its position is in to the scene's, as they are seen at its z, or at another. */
-  readonly aroundAt: (layer: Id, frame: number, z?: number) => Through;
-  /** From a layer's pixels to the scene's space. */
-  readonly spaceAt: (layer: Id, frame: number) => Space;
-  /** The eye that looks at the scene: that of the front camera, or the scene's own. */
-  readonly eyeAt: (frame: number) => Eye;
-  /** The camera that is looked through; null for none. */
-  readonly cameraAt: (frame: number) => Id | null;
-  /** The planes of one layer, its own and those that it brings along, in the scene's space. */
-  readonly planesOf: (layer: Id, frame: number) => readonly Plane[];
-  /** What an eye sees of the layers that are in depth, those first that others hide. */
-  readonly seenBy: (eye: Eye, frame: number) => readonly Mark[];
-  /** How far a point of a layer's own pixels lies behind the plane of the scene; null for one without depth. */
-  readonly awayAt: (layer: Id, frame: number, at: Point) => number | null;
-  /** Whether it shows nothing, since it is seen from behind at a point of its own and its back is hidden. */
-  readonly isAway: (layer: Id, frame: number, at: Point) => boolean;
-  /** What one layer draws, in its own pixels, hidden or not. */
-  readonly marksAt: (layer: Id, frame: number) => readonly Mark[];
-  /**
-   * What some of a layer's cards give, in the layer's own pixels: those of one list, in their order, and cards that stand in
-   * no layer yet.
-   */
-  readonly flowAt: (layer: Id, cards: readonly Id[], frame: number, others?: readonly Item[]) => Flow;
-  /** A card as it is shown; null where there is no such card. */
-  readonly cardAt: (layer: Id, card: Id, frame: number) => CardShown | null;
-  /** The formulas at work: any property as it is shown. */
-  readonly wiring: Wiring;
-  readonly problems: readonly Problem[];
-}
-
-/** A card at a frame. */
-export interface CardShown {
-  readonly values: Values<Params>;
-  /** From its pixels to the scene's; of one in depth the matrix that comes nearest. */
-  readonly matrix: Matrix;
-  /** The same exactly, as it is seen. */
-  readonly through: Through;
-  /** What the settings in it say. */
-  readonly settings: Settings;
-}
-
-interface CompiledLayer {
-  readonly place: Placement;
-  readonly marks: (frame: number, around: Around) => Drawn;
-}
-
-/** What a layer costs that draws nothing. */
-const PER_LAYER = 10;
-const NOTHING: Drawn = { marks: [], problems: [], work: PER_LAYER };
-
-/** What has been compiled with a set of fonts; layers and recipes that do not change are not compiled again. */
-const newlyCompiled = () => ({
-  /** By the items of a drawing. */
-  recipes: lastMade<DrawingLayer['items'], CompiledLayer['marks']>(),
-  layers: lastMade<Layer, CompiledLayer>(),
-});
-const compiledWith = remembered<Fonts, ReturnType<typeof newlyCompiled>>(newlyCompiled);
-
-/** What is to be said of a drawing's fonts: the ones that others stand in for. */
-const fontProblems = (layer: DrawingLayer, fonts: Fonts): Problem[] =>
-  needsOf(layer).fonts.flatMap((choice) => {
-    const instead = fonts.find(choice)?.instead;
-    if (!instead) return [];
-    const message = `asks for the font ${fontLabel(choice)}, which is not here; ${fontLabel(instead)} stands in for it`;
-    return [{ layer: layer.id, message }];
-  });
-
-const recipeMarks = (
-  layer: DrawingLayer,
-  supplies: Supplies,
-  wiring: Wiring,
-  from: readonly unknown[],
-): CompiledLayer['marks'] =>
-  compiledWith(supplies.fonts).recipes(layer.items, [layer.recipe, ...from], () => {
-    const recipe = compileRecipe(layer.recipe, layer.items, supplies, (item) => wiring.computing(layer.id, item));
-    const fonts = fontProblems(layer, supplies.fonts);
-    return (frame, around) => {
-      const room = newRoom(around);
-      const flow = recipe.at(frame, room);
-      const told = [...room.told, ...(room.short ? [SHORTAGES[room.short]] : [])];
-      const problems = told.length === 0 ? fonts : [...fonts, ...told.map((message) => ({ layer: layer.id, message }))];
-      return { marks: flow.marks, problems, work: PER_LAYER + MOST_WORK - room.work };
-    };
-  });
+import { whereabouts } from './whereabouts';
 
 /** Nested scenes with what they take along: one for all the nests that play it in the same surroundings. */
 const taken = lastMade<Scene, Scene>();
@@ -201,23 +66,6 @@ const suppliesOf = (around: Scene, library: Library, depth: number): Supplies =>
   },
 });
 
-const compileLayer = (layer: Layer, supplies: Supplies, wiring: Wiring): CompiledLayer => {
-  const from = [...wiring.allOf(layer), ...stampsOf(needsOf(layer).asks, supplies)];
-  return compiledWith(supplies.fonts).layers(layer, from, () => ({
-    place: placementOf(layer.params, wiring.computing(layer.id)),
-    marks: layer.kind === 'drawing' ? recipeMarks(layer, supplies, wiring, from) : () => NOTHING,
-  }));
-};
-
-/** Whether what is behind a layer is shown by the layer itself, and not by itself as well. */
-const standsInstead = (layer: Layer): boolean =>
-  needsOf(layer).asks.behind &&
-  layer.kind === 'drawing' &&
-  Object.values(layer.items).some(
-    ({ kind, on, params }) =>
-      kind === below.kind && on && samplerOf(below.params.stays, params.stays).at(0) === 'instead',
-  );
-
 const TOO_MUCH =
   'and what is in front of it are left out: together with what is behind it takes too much for one frame';
 
@@ -240,38 +88,8 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
   const standing = standings(scene);
   const problems = [...[...standing.values()].flatMap(({ problem }) => problem ?? []), ...wiring.problems];
 
-  const poseOf = (layer: Layer, frame: number, known?: Map<Id, Pose>): Pose => {
-    const ready = known?.get(layer.id);
-    if (ready) return ready;
-    const own = layerOf(layer).place.pose(frame);
-    const parent = standing.get(layer.id)?.parent;
-    const pose = parent ? posed(poseOf(parent, frame, known), own) : own;
-    known?.set(layer.id, pose);
-    return pose;
-  };
-  const ownEye = eyeOf(scene);
-  // Those that may be cameras, the front one first.
-  const cameras = scene.order.flatMap((id) => {
-    const layer = scene.layers[id];
-    return layer?.kind === 'controller' && (layer.params.camera || layer.formulas?.camera) ? [layer] : [];
-  });
-  let lastEye: { readonly frame: number; readonly eye: Eye } | null = null;
-  const cameraAt = (frame: number): Layer | undefined =>
-    cameras.find((layer) => isShown(scene, layer, frame) && layerOf(layer).place.depthAt(frame)?.camera);
-  const eyeAt = (frame: number): Eye => {
-    if (cameras.length === 0) return ownEye;
-    if (lastEye?.frame === frame) return lastEye.eye;
-    const camera = cameraAt(frame);
-    const own = camera && layerOf(camera).place.depthAt(frame);
-    const eye = (camera && own && eyeThrough(scene, inSpace(poseOf(camera, frame)), own)) ?? ownEye;
-    lastEye = { frame, eye };
-    return eye;
-  };
-  const seenThrough = (layer: Layer, frame: number): Through => throughOf(eyeAt(frame), poseOf(layer, frame));
-  const matrixOf = (layer: Layer, frame: number): Matrix => {
-    const pose = poseOf(layer, frame);
-    return isSpace(pose) ? nearestMatrix(throughOf(eyeAt(frame), pose), layerOf(layer).place.at(frame).pivot) : pose;
-  };
+  const where = whereabouts(scene, (layer) => layerOf(layer).place);
+  const { poseOf, eyeAt } = where;
 
   // What several layers are cut by, or show as what is behind, is worked out once for each frame.
   const lastDrawn = new Map<Id, { readonly frame: number; readonly drawn: Drawn }>();
@@ -284,7 +102,7 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
   };
   const shows = showing(scene, {
     drawnAt,
-    throughOf: seenThrough,
+    throughOf: where.seenThrough,
     opacityAt: (layer, frame) => layerOf(layer).place.at(frame).opacity,
   });
   const arounds = new Map<Id, Around>();
@@ -313,32 +131,7 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
     library,
     problems,
     wiring,
-    matrixAt: (id, frame) => {
-      const layer = scene.layers[id];
-      return layer ? matrixOf(layer, frame) : IDENTITY;
-    },
-    throughAt: (id, frame) => {
-      const layer = scene.layers[id];
-      return layer ? seenThrough(layer, frame) : IDENTITY;
-    },
-    awayAt: (id, frame, [x, y]) => {
-      const layer = scene.layers[id];
-      const pose = layer && poseOf(layer, frame);
-      return pose && isSpace(pose) ? applySpace(pose, [x, y, 0])[2] : null;
-    },
-    isAway: (id, frame, at) => {
-      const layer = scene.layers[id];
-      const pose = layer && poseOf(layer, frame);
-      if (!pose || !isSpace(pose) || layerOf(layer).place.depthAt(frame)?.back !== 'hidden') return false;
-      return isFromBehind(seenFrom(eyeAt(frame), pose), at);
-    },
-    aroundAt: (id, frame, z) => {
-      const layer = scene.layers[id];
-      const parent = standing.get(id)?.parent;
-      const pose = parent ? poseOf(parent, frame) : IDENTITY;
-      const depth = layer && layerOf(layer).place.depthAt(frame);
-      return throughOf(eyeAt(frame), depth ? chained(inSpace(pose), translationAway(z ?? depth.z)) : pose);
-    },
+    ...where.shown,
     marksAt: (id, frame) => {
       const layer = scene.layers[id];
       return layer ? drawnAt(layer, frame).marks : [];
@@ -361,17 +154,11 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
       const within = placeOfCard(layer.items, card, computing).at(frame);
       return {
         values: reader(paramsOf(item.kind), item.params, computing(card)).at(frame),
-        matrix: multiply(matrixOf(layer, frame), within),
-        through: throughBoth(seenThrough(layer, frame), within),
+        matrix: multiply(where.matrixOf(layer, frame), within),
+        through: throughBoth(where.seenThrough(layer, frame), within),
         settings: settingsAt(item, layer.items, frame, computing),
       };
     },
-    spaceAt: (id, frame) => {
-      const layer = scene.layers[id];
-      return inSpace(layer ? poseOf(layer, frame) : IDENTITY);
-    },
-    eyeAt,
-    cameraAt: (frame) => cameraAt(frame)?.id ?? null,
     planesAt: (frame) => scene.order.toReversed().flatMap((id) => planesOf(id, frame)),
     planesOf,
     seenBy: (eye, frame) => {

@@ -6,7 +6,8 @@ import { groupLayers, ungroupLayers } from '../edits/place';
 import { setValue } from '../edits/properties';
 import { slideLayers, stretchLayers } from '../edits/timing';
 import { layerBoxInScene } from './bounds';
-import { compileScene, NO_LIBRARY } from './compile';
+import { compileScene } from './compile';
+import { NO_LIBRARY } from './program';
 import { groupsAround, isShown, membersOf, withMembers } from './groups';
 import { done } from '../test/done';
 

@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { newDrawing, newItem, newScene } from '../document/make';
 import type { Item, Scene } from '../document/types';
 import { apply } from '../geometry/matrix';
-import { compileScene, NO_LIBRARY } from './compile';
+import { compileScene } from './compile';
+import { NO_LIBRARY } from './program';
 import { frameAround, frameInside, matrixOfNest, settingsOfNest } from './inPlace';
 
 const inner = newScene('in', 'In', { width: 100, height: 60, rate: { num: 50, den: 1 }, length: 40, background: null });

@@ -5,7 +5,7 @@ import { type Matrix, multiply, translation } from '../geometry/matrix';
 import { nest, nestedFrame } from '../recipe/sources/nest';
 import type { Values } from '../document/params';
 import type { Settings } from '../recipe/types';
-import type { Program } from './compile';
+import type { Program } from './program';
 
 /** The card of a layer that plays another scene. */
 export interface NestAt {

@@ -13,7 +13,8 @@ import { animate, setValue } from '../edits/properties';
 import { addScene, removeScene, setScene } from '../edits/scenes';
 import { slideLayers, stretchLayers } from '../edits/timing';
 import type { GroupMark } from '../recipe/types';
-import { compileScene, NO_LIBRARY } from './compile';
+import { compileScene } from './compile';
+import { NO_LIBRARY } from './program';
 import { nest, nestedFrame } from '../recipe/sources/nest';
 import { done } from '../test/done';
 

@@ -1,7 +1,8 @@
 import { expect, it } from 'vitest';
 import { newDrawing, newItem, newScene } from '../document/make';
 import type { Layer, Scene } from '../document/types';
-import { compileScene, NO_LIBRARY } from './compile';
+import { compileScene } from './compile';
+import { NO_LIBRARY } from './program';
 import { openingFrame } from './opening';
 
 const size = { width: 200, height: 100, rate: { num: 25, den: 1 }, length: 50, background: null };

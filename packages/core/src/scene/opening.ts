@@ -1,6 +1,6 @@
 import { intersection } from '../geometry/bounds';
 import { markBox } from '../recipe/marks';
-import type { Program } from './compile';
+import type { Program } from './program';
 
 /** How many layers are seen in a frame. */
 const seenAt = (program: Program, frame: number): number => {

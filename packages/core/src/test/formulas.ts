@@ -11,7 +11,8 @@ import { addLayers } from '../edits/layers';
 import { setFormula } from '../edits/formulas';
 import { animate } from '../edits/properties';
 import { makeSet } from '../edits/sets';
-import { compileScene, NO_LIBRARY } from '../scene/compile';
+import { compileScene } from '../scene/compile';
+import { NO_LIBRARY } from '../scene/program';
 import { storedText, type Target } from '../formula/refs';
 
 export const BLANK: Scene = newScene('s', 'Test', {

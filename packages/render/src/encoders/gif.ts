@@ -195,13 +195,13 @@ export const gif: Encoder<FormatSettings<'gif'>> = async (job) => {
     for await (const { index, pixels } of job.frames()) {
       if (signal.aborted) throw new Cancelled();
       settled(pixels);
-      const own = { pixels: pixels.slice(), delay: delays[index] as number };
-      const both: number = (last?.delay ?? 0) + own.delay;
+      const delay = delays[index] as number;
+      const both: number = (last?.delay ?? 0) + delay;
       if (last && both <= LONGEST && Buffer.compare(last.pixels, pixels) === 0) last.delay = both;
-      else if (last && last.delay < SHORTEST) last = { ...own, delay: both };
+      else if (last && last.delay < SHORTEST) last = { pixels: pixels.slice(), delay: both };
       else {
         if (last) await write(last);
-        last = own;
+        last = { pixels: pixels.slice(), delay };
       }
       job.done();
     }

@@ -5,7 +5,8 @@ import type { FormatSettings, StillSettings } from '@kite/core/delivery/formats/
 import { staying } from '@kite/core/delivery/stays';
 import { movingSvgOf } from '@kite/core/paint/movingSvg';
 import { type PictureAddress, svgOf } from '@kite/core/paint/svg';
-import { compileScene, type DisplayList } from '@kite/core/scene/compile';
+import { compileScene } from '@kite/core/scene/compile';
+import type { DisplayList } from '@kite/core/scene/program';
 import { framesPerSecond } from '@kite/core/time/rate';
 import type { Canvas } from '@napi-rs/canvas';
 import { Cancelled } from '../failure';

@@ -3,7 +3,8 @@ import type { Scene } from '@kite/core/document/types';
 import { filling, paint } from '@kite/core/paint/canvas';
 import { type Context2D, SurfacePool, surfaceOver } from '@kite/core/paint/surface';
 import { NO_PICTURES } from '@kite/core/paint/target';
-import { compileScene, NO_LIBRARY } from '@kite/core/scene/compile';
+import { compileScene } from '@kite/core/scene/compile';
+import { NO_LIBRARY } from '@kite/core/scene/program';
 import { createCanvas } from '@napi-rs/canvas';
 
 const withoutFilters = (context: object): object =>

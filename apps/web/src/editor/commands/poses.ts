@@ -1,9 +1,11 @@
 /** Poses: keeping what shows, going to it, putting it into the strip. */
 import { uniqueName } from '@kite/core/document/make';
-import { type HeldPose, NO_POSES } from '@kite/core/document/poses';
-import type { Id } from '@kite/core/document/types';
+import { type HeldPose, NO_POSES, type ScenePose } from '@kite/core/document/poses';
+import { lastMade } from '@kite/core/document/remembered';
+import type { Id, Scene } from '@kite/core/document/types';
 import { addHeld, keepPose, showPose } from '@kite/core/edits/poses';
-import { changesOf, heldAt, posedAt, stripTimes } from '@kite/core/moves/poses';
+import { changesOf, posedAt } from '@kite/core/moves/poses';
+import { heldAt, stripTimes } from '@kite/core/moves/poseStrip';
 import { framesPerSecond } from '@kite/core/time/rate';
 import { toast } from 'sonner';
 import { type Editor, makeId } from '../store/editor';
@@ -21,17 +23,16 @@ export const poseNow = (state: EditorState): Id | null => {
   return kept.some(({ id }) => id === state.pose) ? state.pose : null;
 };
 
-/** How many values the scene shows otherwise than a pose has them, or of which it knows nothing. */
-export const countChanges = (editor: Editor, pose: Id): number => {
-  const { scene, state } = editor;
-  const own = scene.poses?.kept.find(({ id }) => id === pose);
-  if (!own) return 0;
-  const changes = [...changesOf(own, posedAt(scene, state.frame)).values()];
-  return changes.reduce(
-    (sum, { own, parts }) => sum + Math.max(1, own.size + [...parts.values()].reduce((n, part) => n + part.size, 0)),
-    0,
+const counted = lastMade<Scene, number>();
+
+/** How many values a scene shows at a frame otherwise than a pose of its own has them, or of which that knows nothing. */
+export const countChanges = (scene: Scene, pose: ScenePose, frame: number): number =>
+  counted(scene, [pose, frame], () =>
+    [...changesOf(pose, posedAt(scene, frame)).values()].reduce(
+      (sum, { own, parts }) => sum + Math.max(1, own.size + [...parts.values()].reduce((n, part) => n + part.size, 0)),
+      0,
+    ),
   );
-};
 
 const posesOf = (editor: Editor) => editor.scene.poses ?? NO_POSES;
 

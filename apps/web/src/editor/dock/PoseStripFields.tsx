@@ -2,9 +2,10 @@ import { POSE_LIMITS } from '@kite/core/document/limits';
 import type { HeldPose, PoseStrip } from '@kite/core/document/poses';
 import type { Rate } from '@kite/core/document/types';
 import { dropStrip, removeHeld, setHeld, setStrip } from '@kite/core/edits/poses';
-import { heldAt, stripTimes } from '@kite/core/moves/poses';
+import { heldAt, stripTimes } from '@kite/core/moves/poseStrip';
 import { framesPerSecond, secondsOf } from '@kite/core/time/rate';
 import { useState } from 'react';
+import { alike } from '../../ui/alike';
 import { Button } from '../../ui/Button';
 import { CheckField } from '../../ui/CheckField';
 import { Menu } from '../../ui/Menu';
@@ -14,10 +15,6 @@ import { goToPicture } from '../commands/poses';
 import { EaseSelect } from '../inspector/ease/EaseSelect';
 import { useEditor, useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
-
-/** What several things have alike; null where they differ. */
-const common = <T,>(values: readonly T[]): T | null =>
-  values.every((v) => v === values[0]) ? (values[0] ?? null) : null;
 
 const row = 'grid grid-cols-[76px_1fr_1fr] items-center gap-1.5';
 
@@ -36,9 +33,9 @@ const Durations = ({ strip, rate }: { strip: PoseStrip; rate: Rate }) => {
       goToPicture(editor, before.held.id);
   };
   const gesture = { onStart: () => editor.begin(), onEnd: () => editor.end() };
-  const hold = common(which.map((held) => held.hold));
-  const between = common(which.map((held) => held.between));
-  const each = common(which.map((held) => held.each));
+  const hold = alike(which.map((held) => held.hold));
+  const between = alike(which.map((held) => held.between));
+  const each = alike(which.map((held) => held.each));
   const toSeconds = (seconds: number) => {
     const frames = seconds * framesPerSecond(rate);
     const whole = Math.max(1, Math.round(frames));

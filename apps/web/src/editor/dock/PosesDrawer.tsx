@@ -1,6 +1,6 @@
 import { NO_POSES, type ScenePose } from '@kite/core/document/poses';
 import { changePoses, followPoses, movePose, removePose, renamePose } from '@kite/core/edits/poses';
-import { editedByHand } from '@kite/core/moves/poses';
+import { editedByHand } from '@kite/core/moves/poseStrip';
 import { ChevronDown, GalleryHorizontal, Plus } from 'lucide-react';
 import { useState } from 'react';
 import { Button, IconButton } from '../../ui/Button';
@@ -92,7 +92,7 @@ const Changes = ({ kept, pose }: { kept: readonly ScenePose[]; pose: ScenePose |
   const { changed, byHand } = useSlice((s) => {
     const still = !s.playing && !s.gesturing;
     return {
-      changed: still && pose && poseNow(s) === pose.id ? countChanges(editor, pose.id) : 0,
+      changed: still && pose && poseNow(s) === pose.id ? countChanges(sceneOf(s), pose, s.frame) : 0,
       byHand: still ? editedByHand(sceneOf(s)).length : 0,
     };
   });
@@ -101,7 +101,7 @@ const Changes = ({ kept, pose }: { kept: readonly ScenePose[]; pose: ScenePose |
   return (
     <>
       {pose && changed > 0 && (
-        <div role="status" className="mb-3 flex flex-col gap-1.5 rounded-md bg-sun-2 p-2">
+        <div role="status" className="mb-3 flex flex-col gap-1.5 rounded-md bg-sun-2 p-2 break-words">
           <span>
             {many(changed, 'value')} shown otherwise than “{pose.name}” has {changed === 1 ? 'it' : 'them'}.
           </span>

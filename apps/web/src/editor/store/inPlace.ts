@@ -2,7 +2,8 @@
 import { lastMade } from '@kite/core/document/remembered';
 import type { Scene } from '@kite/core/document/types';
 import { inverted } from '@kite/core/geometry/matrix';
-import { compileScene, type Program } from '@kite/core/scene/compile';
+import { compileScene } from '@kite/core/scene/compile';
+import type { Program } from '@kite/core/scene/program';
 import { frameAround, matrixOfNest, settingsOfNest } from '@kite/core/scene/inPlace';
 import { wholeScene } from '@kite/core/scene/whole';
 import type { Surroundings } from '../../preview/messages';

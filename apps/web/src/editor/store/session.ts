@@ -1,7 +1,7 @@
 /** The open project: its document, what was done to it, and what is known of it. */
 import type { Patch } from '@kite/core/document/patches';
 import type { Id, Project } from '@kite/core/document/types';
-import type { Problem } from '@kite/core/scene/compile';
+import type { Problem } from '@kite/core/scene/program';
 import type { Finding, Rules } from '@kite/core/proof/types';
 import type { FrameRange } from '../../preview/frameCache';
 import { keptRules } from './rules';

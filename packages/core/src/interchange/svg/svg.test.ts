@@ -5,7 +5,8 @@ import { countingIds, newProject, newScene } from '../../document/make';
 import { applyEdit } from '../../edits/apply';
 import { addLayers } from '../../edits/layers';
 import { svgOf } from '../../paint/svg';
-import { compileScene, NO_LIBRARY } from '../../scene/compile';
+import { compileScene } from '../../scene/compile';
+import { NO_LIBRARY } from '../../scene/program';
 import { insideOf, layersOfSvg, partsOf } from './layers';
 import { readSvg, type SvgGroup, type SvgShape, type SvgText } from './read';
 

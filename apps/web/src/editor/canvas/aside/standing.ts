@@ -4,7 +4,7 @@ import { IDENTITY } from '@kite/core/geometry/matrix';
 import { applySpace, type Eye, flatSpace, type Point3, type Space } from '@kite/core/geometry/space';
 import { keyFrames } from '@kite/core/motion/keys';
 import { planesInSpace, seenAside } from '@kite/core/scene/aside';
-import type { Program } from '@kite/core/scene/compile';
+import type { Program } from '@kite/core/scene/program';
 import { isShown } from '@kite/core/scene/groups';
 import type { Editor } from '../../store/editor';
 

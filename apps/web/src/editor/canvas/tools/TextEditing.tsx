@@ -5,7 +5,7 @@ import type { DrawingLayer, Item, Point } from '@kite/core/document/types';
 import { setLayers } from '@kite/core/edits/layers';
 import { cutText } from '@kite/core/document/text';
 import { apply, inverted, type Matrix, multiply, translation } from '@kite/core/geometry/matrix';
-import type { Program } from '@kite/core/scene/compile';
+import type { Program } from '@kite/core/scene/program';
 import type { text as textKind } from '@kite/core/recipe/sources/text';
 import { textLayout } from '@kite/core/recipe/sources/text';
 import { caretAt, indexAt, readPairs, type TextLayout, writePairs } from '@kite/core/type/layout';

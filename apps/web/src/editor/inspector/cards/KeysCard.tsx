@@ -26,6 +26,7 @@ import { useState } from 'react';
 import { IconButton } from '../../../ui/Button';
 import { setApart } from '@kite/core/edits/properties';
 import { ColorField } from '../../../ui/ColorField';
+import { alike } from '../../../ui/alike';
 import { CheckField } from '../../../ui/CheckField';
 import { NumberField } from '../../../ui/NumberField';
 import { useEditor, useSlice } from '../../store/context';
@@ -52,21 +53,15 @@ const numberProps = (param: NumberParam | PointParam) => {
   return { factor, step: param.step * factor, ...(unit && { unit }) };
 };
 
-/** What all of some things have; null where they differ. */
-const common = <V,>(values: readonly V[]): V | null => {
-  const [first] = values;
-  return first !== undefined && values.every((v) => v === first) ? first : null;
-};
-
 /** The value of one keyframe or of several, by number or colour; other kinds are edited at their frame. */
 const ValueField = ({ param, values, onChange, ...gesture }: ValueFieldProps) => {
   if (param.kind === 'color') {
-    const color = common(values as readonly string[]);
+    const color = alike(values as readonly string[]);
     return <ColorField label="Value of the keyframe" value={color} onChange={(v) => onChange(() => v)} {...gesture} />;
   }
   if (param.kind === 'number') {
     const { factor, ...rest } = numberProps(param);
-    const value = common(values as readonly number[]);
+    const value = alike(values as readonly number[]);
     return (
       <NumberField
         label="Value of the keyframe"
@@ -83,7 +78,7 @@ const ValueField = ({ param, values, onChange, ...gesture }: ValueFieldProps) =>
   const points = values as readonly Point[];
   const { factor, unit: _unit, ...rest } = numberProps(param);
   const field = (axis: 0 | 1) => {
-    const value = common(points.map((p) => p[axis]));
+    const value = alike(points.map((p) => p[axis]));
     return (
       <NumberField
         label={`Value of the keyframe, ${axis === 0 ? 'x' : 'y'}`}

@@ -1,3 +1,4 @@
+import { movedTo } from '@kite/core/document/lists';
 import type { Id, LayerSet, SplitWord } from '@kite/core/document/types';
 import { removeSet, renameSet, setMembers } from '@kite/core/edits/sets';
 import { setWord, textOfWord } from '@kite/core/edits/words';
@@ -20,10 +21,7 @@ const Member = ({ set, index }: { set: LayerSet; index: number }) => {
     name: sceneOf(s).layers[id]?.name ?? '',
     selected: s.selection.layers.includes(id),
   }));
-  const put = (to: number) => {
-    const rest = set.members.filter((m) => m !== id);
-    editor.edit(setMembers(editor.scene.id, set.id, [...rest.slice(0, to), id, ...rest.slice(to)]));
-  };
+  const put = (to: number) => editor.edit(setMembers(editor.scene.id, set.id, movedTo(set.members, id, to)));
   return (
     <li className={`group flex h-6 items-center gap-1.5 rounded-sm px-1 ${selected ? 'bg-sky-2' : ''}`}>
       <span className="tabular w-5 shrink-0 text-right text-sm text-tail">{index}</span>

@@ -3,6 +3,7 @@ import { BRUSH_LIMITS } from '@kite/core/document/limits';
 import type { BrushStroke } from '@kite/core/document/types';
 import { Lasso } from 'lucide-react';
 import type { ReactNode } from 'react';
+import { alike } from '../../../ui/alike';
 import { Button } from '../../../ui/Button';
 import { ColorField } from '../../../ui/ColorField';
 import { NumberField } from '../../../ui/NumberField';
@@ -19,12 +20,6 @@ const NUMBERS = [
   { key: 'thins', label: 'Pressure', unit: '%', by: 100, limits: BRUSH_LIMITS.thins },
   { key: 'taper', label: 'Taper', unit: '%', by: 100, limits: BRUSH_LIMITS.taper },
 ] as const;
-
-/** What all have; null where they differ. */
-const common = <K extends keyof BrushStroke>(strokes: readonly BrushStroke[], key: K): BrushStroke[K] | null => {
-  const first = strokes[0]?.[key];
-  return first !== undefined && strokes.every((stroke) => stroke[key] === first) ? first : null;
-};
 
 const Row = ({ name, children }: { name: string; children: ReactNode }) => (
   <div className="grid grid-cols-[72px_1fr] items-center gap-2">
@@ -55,7 +50,7 @@ export const StrokesField = ({ value, onChange, ...gesture }: StrokesFieldProps)
         <Row name="Colour">
           <ColorField
             label="Colour of all strokes"
-            value={common(drawn, 'color')}
+            value={alike(drawn.map(({ color }) => color))}
             onChange={(color) => onChange(value.map((stroke) => (stroke.erases ? stroke : { ...stroke, color })))}
             {...gesture}
           />
@@ -64,13 +59,13 @@ export const StrokesField = ({ value, onChange, ...gesture }: StrokesFieldProps)
       <Row name="Tip">
         <Segments
           label="Tip of all strokes"
-          value={common(value, 'tip')}
+          value={alike(value.map(({ tip }) => tip))}
           options={TIPS}
           onChange={(tip) => set({ tip })}
         />
       </Row>
       {NUMBERS.map(({ key, label, unit, by, limits: [least, most] }) => {
-        const own = common(value, key);
+        const own = alike(value.map((stroke) => stroke[key]));
         return (
           <Row key={key} name={label}>
             <NumberField

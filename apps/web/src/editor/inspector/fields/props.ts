@@ -1,3 +1,4 @@
+import { alike } from '../../../ui/alike';
 import type { Param } from '@kite/core/document/params';
 import type { PropertyRef, Value } from '@kite/core/document/types';
 
@@ -10,8 +11,5 @@ export interface FieldProps<P extends Param = Param> {
   /** Around a change that goes on for a while. */
   gesture: { readonly onStart: () => void; readonly onEnd: () => void };
 }
-/** The value that all have; null where they differ. */
-export const common = <V extends Value>(values: readonly Value[]): V | null => {
-  const first = values[0];
-  return first !== undefined && values.every((v) => JSON.stringify(v) === JSON.stringify(first)) ? (first as V) : null;
-};
+/** The value that all have, which is one of the field's kind; null where they differ. */
+export const common = <V extends Value>(values: readonly Value[]): V | null => alike(values) as V | null;

@@ -4,7 +4,7 @@ import { mask } from '@kite/core/recipe/covers/mask';
 import { text } from '@kite/core/recipe/sources/text';
 import { letters } from '@kite/core/recipe/steps/letters';
 import { kindOf } from '@kite/core/recipe/table';
-import type { Program } from '@kite/core/scene/compile';
+import type { Program } from '@kite/core/scene/program';
 
 /** Whether a card stands in a mask that cuts by outlines, where what is painted counts for nothing. */
 const isInOutlines = (program: Program, { id, items }: DrawingLayer, card: Id, frame: number): boolean => {

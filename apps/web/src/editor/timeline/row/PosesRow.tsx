@@ -1,6 +1,6 @@
 import { NO_POSES, type HeldPose } from '@kite/core/document/poses';
 import { moveHeld, removeHeld, setHeld } from '@kite/core/edits/poses';
-import { heldAt, stripTimes } from '@kite/core/moves/poses';
+import { heldAt, stripTimes } from '@kite/core/moves/poseStrip';
 import type { MenuEntry } from '../../../ui/Menu';
 import { goToPicture } from '../../commands/poses';
 import { Poster } from '../../header/Poster';
@@ -47,7 +47,7 @@ export const PosesRow = () => {
   const { kept, strip } = useSlice((s) => sceneOf(s).poses) ?? NO_POSES;
   const chosen = useSlice((s) => s.pictures);
   const shown = useSlice((s) => heldAt(strip, s.frame)?.held.id);
-  const { starts } = stripTimes(strip);
+  const { starts, end } = stripTimes(strip);
   const spans = strip.held.map(({ hold }, i) => [starts[i] as number, (starts[i] as number) + hold] as const);
   const scene = editor.scene.id;
   const onPick = (id: string, many: boolean) => {
@@ -76,7 +76,7 @@ export const PosesRow = () => {
       <div className="relative min-w-0 flex-1 overflow-hidden">
         {strip.held.map((held, i) => {
           const [from, to] = spans[i] as readonly [number, number];
-          const next = starts[i + 1] ?? stripTimes(strip).end;
+          const next = starts[i + 1] ?? end;
           const name = kept.find(({ id }) => id === held.pose)?.name ?? '';
           return (
             <div key={held.id} className="contents">
