@@ -33,6 +33,7 @@ const wholeScene = async (server: Server): Promise<string> => {
   const round = card('ellipse', { width: 40, height: 44 });
   const bar = card('rectangle', { width: 60, height: 14, centre: [8, 6] });
   const dot = card('ellipse', { width: 12, height: 12, centre: [-6, -8] });
+  const stroke = { color: '#2EC4B6', size: 18, thins: 0.5, taper: 0.1, erases: false };
   const inked = (style: string, more: { [key: string]: Value }) => ({
     style,
     from: [-40, 0] as const,
@@ -105,6 +106,24 @@ const wholeScene = async (server: Server): Promise<string> => {
       ],
       { position: [150, 128] },
     ),
+    newDrawing(
+      scene,
+      'brushed',
+      'Brushed',
+      [
+        card('brush', {
+          stamp: asset.id,
+          every: 0.3,
+          strokes: [
+            { ...stroke, tip: 'chalk', seed: 5, opacity: 0.8, points: [-60, 0, 0.5, 60, 0, 0.5] },
+            { ...stroke, tip: 'own', color: '#FF5D5DC0', points: [-50, 8, 0.4, 0, -8, 0.8, 50, 8, 0.4] },
+            { ...stroke, tip: 'own', erases: true, opacity: 0.6, points: [-20, 0, 0.5, 20, 4, 0.5] },
+            { ...stroke, tip: 'bristles', erases: true, size: 8, points: [-50, -4, 0.5, 50, -4, 0.5] },
+          ],
+        }),
+      ],
+      { position: [80, 232] },
+    ),
   ];
   const doc = applyEdit(emptyProject('p', 'Whole', [scene]), {
     label: 'Build',
@@ -132,7 +151,7 @@ test('words, cut-outs, masks, inks and blurs are the same in preview, PNG, banne
 }) => {
   const id = await wholeScene(server);
   await page.goto(`${server.url}/projects/${id}`);
-  await expect(page.getByTestId('layer-row')).toHaveCount(5);
+  await expect(page.getByTestId('layer-row')).toHaveCount(6);
   const { png, svg, bannerNames } = await agreeing(page, server, context, id);
   expect(bannerNames).toContain('picture-1.png');
   expect(bannerNames.some((n) => /\.(otf|ttf|woff2?|wasm)$/.test(n))).toBe(false);

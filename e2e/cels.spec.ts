@@ -1,5 +1,6 @@
 /** Drawing by hand: strokes of the brush, cel after cel, held, reversed, erased and taken back. */
 import type { BrushStroke, DrawingLayer } from '@kite/core/document/types';
+import { createCanvas } from '@napi-rs/canvas';
 import { celFramesOf, celsCardOf, celsIn } from '@kite/core/edits/cels';
 import { goToFrame, middle, newProject, onScene, setNumber } from './support/editor';
 import { discLayer, openMade } from './support/made';
@@ -238,4 +239,99 @@ test('a disc is painted on: what is still to be covered shows faint, with a brus
   await page.mouse.up();
   await expect.poll(async () => (await strokes()).length).toBe(3);
   expect((await strokes())[2]?.size).toBeLessThan(24);
+});
+
+const NIGHT = [0x10, 0x13, 0x2e];
+
+test('a textured tip, half as strong, a tip out of a picture, and a frame of what lies behind to paint over', async ({
+  page,
+  server,
+}) => {
+  const [paper, ink] = [createCanvas(60, 40), '#000000'];
+  const context = paper.getContext('2d');
+  context.fillStyle = '#FFFFFF';
+  context.fillRect(0, 0, 60, 40);
+  context.fillStyle = ink;
+  context.fillRect(20, 10, 20, 20);
+
+  await openMade(page, server, 'Tips', [discLayer('d', 'Disc', [200, 150], '#2EC4B6', 80)]);
+  const at = await onScene(page, 400, 240);
+  const colorOf = (x: number, y: number) => pixel(page, at(x, y));
+  const layer = async () => inOrder(await sceneOf(page, server))[0] as DrawingLayer;
+  const strokes = async () =>
+    Object.values((await layer()).items).flatMap(({ kind, params }) =>
+      kind === 'brush' && params.strokes && 'value' in params.strokes ? (params.strokes.value as BrushStroke[]) : [],
+    );
+  const line = async (y: number, from = 40, to = 120) => {
+    await page.mouse.move(at(from, y).x, at(from, y).y);
+    await page.mouse.down();
+    await page.mouse.move(at(to, y).x, at(to, y).y, { steps: 20 });
+    await page.mouse.up();
+  };
+  const tip = page.getByRole('button', { name: 'Tip', exact: true });
+  await page.keyboard.press('b');
+  await setNumber(page, 'Brush size', '30');
+  await setNumber(page, 'Pressure', '0');
+  const bar = page.getByRole('toolbar', { name: 'Brush' });
+  await setNumber(bar, 'Opacity', '50');
+  await line(60);
+  await expect.poll(() => colorOf(80, 60)).toEqual(INK.map((v, i) => expect.closeTo((v + NIGHT[i]!) / 2, -0.5)));
+  await setNumber(bar, 'Opacity', '100');
+  await tip.click();
+  await page.getByRole('radio', { name: 'Chalk' }).click();
+  await expect(page.getByRole('dialog', { name: 'Tip' })).toBeHidden();
+  await line(110);
+  await expect
+    .poll(async () => (await strokes()).map((s) => [s.tip, s.opacity, s.seed !== undefined]))
+    .toEqual([
+      ['round', 0.5, false],
+      ['chalk', undefined, true],
+    ]);
+  // Grain: some of what it goes over is covered, some is not.
+  const row = Array.from({ length: 30 }, (_, i) => 45 + 2 * i);
+  const covered = async () => {
+    const colors = await Promise.all(row.map((x) => colorOf(x, 104)));
+    return colors.filter(([, , blue]) => blue! > 90).length;
+  };
+  await expect.poll(covered).toBeGreaterThan(4);
+  expect(await covered()).toBeLessThan(30);
+
+  // The dark square of a picture, without the paper around it.
+  await tip.click();
+  await page.getByTestId('tip-file').setInputFiles({
+    name: 'Square.png',
+    mimeType: 'image/png',
+    buffer: paper.toBuffer('image/png'),
+  });
+  await expect(page.getByRole('radio', { name: 'Square tip' })).toBeChecked();
+  await page.keyboard.press('Escape');
+  await page.mouse.click(at(60, 180).x, at(60, 180).y);
+  // Its colour is laid over what is nearly, not quite, opaque.
+  await expect.poll(() => colorOf(72, 192)).toEqual(INK.map((v) => expect.closeTo(v, -0.6)));
+  await expect.poll(() => colorOf(72, 197)).toEqual(NIGHT);
+  expect((await strokes()).at(-1)).toMatchObject({ tip: 'own' });
+  // What is no picture is refused, and nothing is changed.
+  await tip.click();
+  await page
+    .getByTestId('tip-file')
+    .setInputFiles({ name: 'Notes.png', mimeType: 'image/png', buffer: Buffer.from('no') });
+  await expect(page.getByText('“Notes.png” cannot be read as a picture. Nothing was changed.')).toBeVisible();
+  await page.keyboard.press('Escape');
+
+  // A cel that begins as the disc behind it: that can go, and what was there stays.
+  await goToFrame(page, 10);
+  await page.getByRole('button', { name: 'Cel from what lies behind' }).click();
+  await expect(page.getByTestId('cel')).toHaveCount(2);
+  await page.mouse.click(at(200, 150).x, at(200, 150).y);
+  await expect.poll(() => colorOf(200, 150)).toEqual(INK);
+  await page.keyboard.press('Escape');
+  await page.getByRole('group', { name: 'Layer Disc' }).click();
+  await page.keyboard.press('Delete');
+  await expect(page.getByTestId('layer-row')).toHaveCount(1);
+  await goToFrame(page, 10);
+  await expect.poll(() => colorOf(170, 150)).toEqual([0x2e, 0xc4, 0xb6]);
+  await expect.poll(() => colorOf(200, 150)).toEqual(INK);
+  await expect.poll(() => colorOf(150, 100)).toEqual(NIGHT);
+  await goToFrame(page, 5);
+  await expect.poll(() => colorOf(170, 150)).toEqual(NIGHT);
 });

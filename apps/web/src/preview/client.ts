@@ -8,6 +8,7 @@ import type {
   CacheReply,
   DrawWish,
   FailureReply,
+  Pictured,
   PosterReply,
   PreviewReply,
   PreviewRequest,
@@ -140,11 +141,11 @@ export class Preview {
     });
   }
 
-  /** The poster of a scene as it is kept, or one of its poses; null where the worker failed meanwhile. */
-  poster(scene: Id, pose: Id | null, width: number, height: number): Promise<ImageBitmap | null> {
+  /** A picture of a scene as it is kept; null where that is gone, or the worker failed meanwhile. */
+  poster(scene: Id, of: Pictured, width: number, height: number): Promise<ImageBitmap | null> {
     return new Promise((resolve) => {
       this.posters.push(resolve);
-      this.say({ kind: 'poster', scene, pose, width, height });
+      this.say({ kind: 'poster', scene, of, width, height });
     });
   }
 

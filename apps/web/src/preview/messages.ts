@@ -56,16 +56,22 @@ export interface DrawWish {
   readonly around: Surroundings | null;
 }
 
+/** What a picture of a scene shows: its poster, one of its poses, or some of its layers at a frame without its background. */
+export type Pictured =
+  | { readonly what: 'poster' }
+  | { readonly what: 'pose'; readonly pose: Id }
+  | { readonly what: 'layers'; readonly layers: readonly Id[]; readonly frame: number };
+
 export type PreviewRequest =
   | { readonly kind: 'open'; readonly doc: Project }
   /** `patches` on the kept document: for good, or to look at while a gesture lasts. */
   | { readonly kind: 'commit' | 'try'; readonly patches: readonly Patch[] }
   | ({ readonly kind: 'draw'; readonly id: number } & DrawWish)
-  /** The poster of a scene, or one of its poses, so many device pixels large. */
+  /** A picture of a scene as it is kept, so many device pixels large. */
   | {
       readonly kind: 'poster';
       readonly scene: Id;
-      readonly pose: Id | null;
+      readonly of: Pictured;
       readonly width: number;
       readonly height: number;
     }

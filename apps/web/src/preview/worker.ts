@@ -10,6 +10,7 @@ import type { Tools } from '@kite/core/paint/target';
 import { type Context2D, SurfacePool } from '@kite/core/paint/surface';
 import { inPose } from '@kite/core/moves/poses';
 import { compileScene } from '@kite/core/scene/compile';
+import type { DisplayList, Library } from '@kite/core/scene/program';
 import { FrameCache, type FrameRange, type Stamp } from './frameCache';
 import { GesturePainter } from './gesture';
 import { BrowserMaterials } from './materials';
@@ -17,6 +18,7 @@ import { paintCompared, paintFaintly, paintOnion } from './looks';
 import type {
   CacheReply,
   FailureReply,
+  Pictured,
   PosterReply,
   PreviewReply,
   PreviewRequest,
@@ -151,12 +153,24 @@ const sample = ({ scene: id, frame, point: [x, y] }: Extract<PreviewRequest, { k
   return { sampled: `#${hex(r)}${hex(g)}${hex(b)}${a < 255 ? hex(a) : ''}`.toUpperCase() };
 };
 
-const posterOf = ({ scene: id, pose: wanted, width, height }: PosterRequest): PosterReply => {
+/** What is drawn for a picture of a scene; null for a pose that is gone. */
+const pictured = (scene: Scene, of: Pictured, library: Library): DisplayList | null => {
+  switch (of.what) {
+    case 'poster':
+      return compileScene(scene, library).at(scene.poster);
+    case 'pose': {
+      const pose = scene.poses?.kept.find(({ id }) => id === of.pose);
+      return pose ? compileScene(inPose(scene, pose), library).at(pose.frame) : null;
+    }
+    case 'layers':
+      return { ...compileScene(scene, library).at(of.frame, (id) => of.layers.includes(id)), background: null };
+  }
+};
+
+const posterOf = ({ scene: id, of, width, height }: PosterRequest): PosterReply => {
   const scene = sceneIn(kept, id);
-  const pose = scene?.poses?.kept.find((own) => own.id === wanted);
-  if (!kept || !scene || (wanted !== null && !pose)) return { poster: null };
-  const [posed, frame] = pose ? [inPose(scene, pose), pose.frame] : [scene, scene.poster];
-  const list = compileScene(posed, materials.library(kept.assets)).at(frame);
+  const list = kept && scene && pictured(scene, of, materials.library(kept.assets));
+  if (!list) return { poster: null };
   const small = new OffscreenCanvas(width, height);
   paint(small.getContext('2d') as unknown as Context2D, list, filling(list, width, height), tools);
   return { poster: small.transferToImageBitmap() };

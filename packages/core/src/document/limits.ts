@@ -79,11 +79,26 @@ export const GROWTH_LIMITS = {
   pace: [0.05, 20],
 } as const satisfies { readonly [key: string]: Limits };
 
+/** What a brush draws with; `own` is the picture that its card names. */
+export const BRUSH_TIPS = [
+  'round',
+  'flat',
+  'chalk',
+  'charcoal',
+  'pencil',
+  'bristles',
+  'sponge',
+  'spatter',
+  'own',
+] as const;
+
 /** Of the strokes of a brush. */
 export const BRUSH_LIMITS = {
   size: [0.1, 2_000],
   thins: [0, 1],
   taper: [0, 0.5],
+  opacity: [0, 1],
+  seed: [0, 9_999],
 } as const satisfies { readonly [key: string]: Limits };
 
 /** Of how a picture is cut out, in pixels of the picture. */

@@ -21,7 +21,7 @@ export type Unit = '' | 'px' | 'deg' | 'percent' | 'frames';
 
 interface Described {
   readonly label: string;
-  /** Shown only while another parameter of the same thing has one of these values. */
+  /** Shown only while another parameter of the same thing has one of these values; any that is not empty where none are given. */
   readonly when?: readonly [key: string, ...values: string[]];
   /** What a thing is rather than how it looks: auto-key sets no first keyframe on it. */
   readonly still?: true;

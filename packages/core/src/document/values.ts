@@ -1,4 +1,5 @@
 /** The values that properties have, and the eases between them. */
+import type { BRUSH_TIPS } from './limits';
 
 export type Id = string;
 export type Point = readonly [x: number, y: number];
@@ -63,6 +64,7 @@ export interface GrowthValue {
   readonly points: readonly GrowthPoint[];
   readonly strokes: readonly GuideStroke[];
 }
+export type BrushTip = (typeof BRUSH_TIPS)[number];
 /** A stroke of a brush: its outline is made of it anew wherever it is drawn. */
 export interface BrushStroke {
   /** x, y and how hard it was pressed, 0..1, of each point; it runs smoothly through them. */
@@ -70,11 +72,15 @@ export interface BrushStroke {
   readonly color: Color;
   /** Its width where it is pressed half, in pixels. */
   readonly size: number;
-  readonly tip: 'round' | 'flat';
+  readonly tip: BrushTip;
   /** How much the pressure changes its width, 0..1. */
   readonly thins: number;
   /** The share of its length over which it comes to a point at each end, 0..0.5. */
   readonly taper: number;
+  /** How strongly it is drawn, or takes away, 0..1; 1 where it is not given. */
+  readonly opacity?: number;
+  /** Which of the grains that a textured tip can leave: 0 where it is not given. */
+  readonly seed?: number;
   /** Whether it takes away what is drawn before it. */
   readonly erases: boolean;
 }

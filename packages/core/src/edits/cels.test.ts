@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { countingIds, newDrawing, newProject, newScene } from '../document/make';
-import type { BrushStroke, DrawingLayer, Id, Project } from '../document/types';
+import { countingIds, newDrawing, newItem, newProject, newScene } from '../document/make';
+import type { BrushStroke, DrawingLayer, Id, PictureAsset, Project } from '../document/types';
 import { LIMITS } from '../document/limits';
 import { checkProject } from '../check/project';
 import type { Edit } from '../document/patches';
@@ -8,6 +8,7 @@ import { celAt } from '../recipe/cels';
 import { compileScene } from '../scene/compile';
 import { NO_LIBRARY } from '../scene/program';
 import { applyEdit } from './apply';
+import { addAsset } from './assets';
 import {
   addCel,
   celAtPlayhead,
@@ -31,6 +32,16 @@ const SCENE = newScene('s', 'Drawn', {
   length: 60,
   background: null,
 });
+const picture = (id: Id): PictureAsset => ({
+  id,
+  kind: 'picture',
+  name: id,
+  sha: 'a'.repeat(64),
+  type: 'image/png',
+  width: 8,
+  height: 8,
+  bytes: 100,
+});
 /** A layer with one empty cel, and what edits do to it. */
 const drawn = () => {
   const makeId = countingIds('c');
@@ -39,17 +50,18 @@ const drawn = () => {
   const cels = layer.recipe[0] as Id;
   const ref = { scene: 's', layer: 'l', item: cels };
   const now = () => doc.scenes.s!.layers.l as DrawingLayer;
+  const edit = (by: Edit) => {
+    doc = checkProject(applyEdit(doc, by).doc);
+  };
   return {
     makeId,
     ref,
     now,
     list: () => celsIn(now(), cels),
     frames: () => celFrames(now(), cels, 0),
-    do: (edit: Edit) => {
-      doc = checkProject(applyEdit(doc, edit).doc);
-    },
-    draw(id: Id, more?: Partial<BrushStroke>) {
-      this.do(addStroke({ ...ref, item: id }, stroke(more), makeId));
+    do: edit,
+    draw(id: Id, more?: Partial<BrushStroke>, stamp?: Id) {
+      edit(addStroke({ ...ref, item: id }, stroke(more), makeId, stamp));
     },
     marksAt: (frame: number) => compileScene(doc.scenes.s!, NO_LIBRARY).marksAt('l', frame),
   };
@@ -135,6 +147,38 @@ describe('cels', () => {
     it.do(repeatCels(it.ref, it.list().slice(0, 2), false, it.makeId));
     expect(it.list()).toHaveLength(7);
     expect(it.marksAt(4)).toEqual(it.marksAt(0));
+  });
+
+  it('draws with a picture into a card of that picture, and with others into the same', () => {
+    const { do: edit, list, draw, now } = drawn();
+    const [first] = list() as [Id];
+    for (const id of ['leaf', 'dots']) edit(addAsset(picture(id)));
+    const brushes = () =>
+      now().items[first]!.children!.map((id) => {
+        const { stamp, strokes } = now().items[id]!.params as Record<string, { value: readonly unknown[] }>;
+        return [stamp?.value, strokes?.value.length];
+      });
+    draw(first);
+    draw(first, { tip: 'own' }, 'leaf');
+    draw(first, { tip: 'chalk', opacity: 0.5, seed: 3 });
+    expect(brushes()).toEqual([['leaf', 3]]);
+    draw(first, { tip: 'own' }, 'dots');
+    draw(first, { tip: 'own' }, 'dots');
+    expect(brushes()).toEqual([
+      ['leaf', 3],
+      ['dots', 2],
+    ]);
+  });
+
+  it('begins with a card that stands behind its brush', () => {
+    const { do: edit, list, now, ref, makeId } = drawn();
+    const ground = newItem('ground', 'group');
+    edit(
+      addCel(ref, list()[0]!, makeId, { begins: [{ ...ground, children: ['photo'] }, newItem('photo', 'picture')] }),
+    );
+    const made = now().items[list()[1]!]!;
+    expect(made.children!.map((id) => now().items[id]!.kind)).toEqual(['group', 'brush']);
+    expect(now().items.ground!.children).toEqual(['photo']);
   });
 
   it('take as many strokes as a card may have, and say so', () => {

@@ -88,6 +88,11 @@ const copied = (layer: DrawingDraft, id: Id, makeId: MakeId): readonly Item[] =>
   return within(copy.items, copy.recipe[0] as Id);
 };
 
+/** What a cel begins as: empty, as the one before it, or with a card behind the brush, given with all that stands in it. */
+export type CelBegins = 'empty' | 'copy' | readonly [ground: Item, ...within: Item[]];
+
+const LABELS = { empty: 'Add a cel', copy: 'Go on with a cel' } as const;
+
 /**
  * A cel after another one, or before all: an empty one, or one that begins as that is. Held as long as that, or as long as is said, of which
  * that one then loses as much where it goes on for longer.
@@ -96,18 +101,20 @@ export const addCel = (
   ref: CardRef,
   after: Id | null,
   makeId: MakeId,
-  how: { readonly begins: 'empty' | 'copy'; readonly hold?: number; readonly taken?: number },
+  how: { readonly begins: CelBegins; readonly hold?: number; readonly taken?: number },
 ): Edit => ({
-  label: how.begins === 'copy' ? 'Go on with a cel' : 'Add a cel',
+  label: typeof how.begins === 'string' ? LABELS[how.begins] : 'Paint over a frame',
   change: (draft) => {
     const { own, list } = holderIn(draft, ref);
     const before = after === null ? undefined : own.items[after];
     const hold = how.hold ?? (before ? holdOf(plain<Item>(before)) : celKind.params.hold.default);
     const strokes = newItem(makeId(), brushKind.kind);
+    const ground = typeof how.begins === 'string' ? [] : how.begins;
+    const drawn = [...ground.slice(0, 1), strokes].map(({ id }) => id);
     const items =
       how.begins === 'copy' && after !== null
         ? copied(own, after, makeId)
-        : [{ ...newItem(makeId(), celKind.kind), children: [strokes.id] }, strokes];
+        : [{ ...newItem(makeId(), celKind.kind), children: drawn }, ...ground, strokes];
     const [bare, ...rest] = items as [Item, ...Item[]];
     const made: Item = { ...bare, params: { ...bare.params, hold: { value: heldFor(hold) } } };
     addCards(own, [made, ...rest]);
@@ -126,14 +133,15 @@ export const celAtPlayhead = (
   ref: CardRef,
   layer: DrawingLayer,
   at: { readonly frame: number; readonly start: number },
-  begins: 'empty' | 'copy',
+  begins: CelBegins,
   makeId: MakeId,
 ): { readonly edit: Edit; readonly frame: number } => {
   const list = celsIn(layer, ref.item);
   const frames = celFrames(layer, ref.item, at.start);
   const last = list.length - 1;
   const lastFrom = frames[last];
-  if (lastFrom === undefined) return { edit: addCel(ref, null, makeId, { begins: 'empty' }), frame: at.start };
+  if (lastFrom === undefined)
+    return { edit: addCel(ref, null, makeId, { begins: begins === 'copy' ? 'empty' : begins }), frame: at.start };
   const whole = Math.floor(at.frame);
   const end = frames[last + 1] as number;
   if (whole >= end) {

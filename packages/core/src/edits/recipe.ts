@@ -48,7 +48,7 @@ export const detach = (layer: DrawingDraft, id: Id): void => {
   );
 };
 
-const attach = (layer: DrawingDraft, id: Id, group: Id | null, index: number): void => {
+export const attach = (layer: DrawingDraft, id: Id, group: Id | null, index: number): void => {
   const list = listOf(layer, group);
   setList(layer, group, [...list.slice(0, index), id, ...list.slice(index)]);
 };

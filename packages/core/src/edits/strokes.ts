@@ -3,17 +3,28 @@ import { clamped, tenths } from '../document/fitting';
 import { BRUSH_LIMITS, LIMITS } from '../document/limits';
 import { type MakeId, newItem } from '../document/make';
 import { FAR } from '../document/params';
-import type { Edit } from '../document/patches';
-import type { BrushStroke, Point } from '../document/types';
+import { type Edit, plain } from '../document/patches';
+import type { BrushStroke, Id, Item, Point } from '../document/types';
 import { simplifiedTo } from '../geometry/simplify';
+import { reader } from '../motion/reader';
 import { brush as brushKind } from '../recipe/sources/brush';
 import { kindOf } from '../recipe/table';
 import { holdsCards } from '../recipe/types';
-import { drawingIn, itemIn } from './find';
-import { addCards, type CardRef } from './recipe';
+import { drawingIn, type ItemDraft, itemIn } from './find';
+import { addCards, attach, type CardRef, groupOf, listOf } from './recipe';
 
-/** Draws a stroke in a cel, or whatever holds cards: over what its last brush has drawn, or with a new one. */
-export const addStroke = ({ scene, layer, item }: CardRef, stroke: BrushStroke, makeId: MakeId): Edit => ({
+const stampOf = (brush: ItemDraft): Id => reader(brushKind.params, plain<Item>(brush).params).at(0).stamp;
+
+/**
+ * Draws a stroke in a cel, or whatever holds cards: over what its last brush has drawn, or with a new one. One drawn with a picture goes
+ * to a card of that picture.
+ */
+export const addStroke = (
+  { scene, layer, item }: CardRef,
+  stroke: BrushStroke,
+  makeId: MakeId,
+  stamp: Id = '',
+): Edit => ({
   label: stroke.erases ? 'Erase' : 'Draw a stroke',
   change: (draft) => {
     const own = drawingIn(draft, scene, layer);
@@ -21,15 +32,21 @@ export const addStroke = ({ scene, layer, item }: CardRef, stroke: BrushStroke, 
     if (holder.kind !== brushKind.kind && !holdsCards(kindOf(holder.kind))) {
       throw new RangeError('a stroke is drawn among brush strokes, or in what holds cards');
     }
-    let brush =
+    const last =
       holder.kind === brushKind.kind ? item : holder.children?.findLast((id) => own.items[id]?.kind === brushKind.kind);
-    if (brush === undefined) {
+    const its = last === undefined ? '' : stampOf(itemIn(own, last));
+    const fits = stroke.tip !== 'own' || its === '' || its === stamp;
+    let brush = last;
+    if (brush === undefined || !fits) {
       const made = newItem(makeId(), brushKind.kind);
+      const group = holder.kind === brushKind.kind ? groupOf(own.items, item) : item;
+      const list = listOf(own, group);
       addCards(own, [made]);
-      (holder.children ??= []).push(made.id);
+      attach(own, made.id, group, last === undefined ? list.length : list.indexOf(last) + 1);
       brush = made.id;
     }
     const { params } = itemIn(own, brush);
+    if (stroke.tip === 'own' && stamp !== '') params.stamp = { value: stamp };
     const property = (params.strokes ??= { value: [] }) as { value?: BrushStroke[] };
     if (!property.value)
       throw new RangeError('Strokes that are keyed are not drawn on: take their keyframes away first');

@@ -2,37 +2,11 @@
 import { getStroke } from 'perfect-freehand';
 import { remembered } from '../document/remembered';
 import type { BrushStroke, Point } from '../document/types';
+import { along, everySoFar, halfAt, lengthOf, type Pressed } from './brushWay';
 import { hullOf } from './convex';
+import type { Matrix } from './matrix';
 import { type Outline, OutlineWriter, polygon } from './outline';
-
-/** A place on a stroke, and how hard it is pressed there. */
-type Pressed = readonly [x: number, y: number, pressure: number];
-
-/** From one place to the next on the curve of a stroke, in widths of the stroke; and the most places between two points. */
-const [FINE, MOST_BETWEEN] = [0.15, 64];
-
-/** Through its points, smoothly (Catmull and Rom 1974), in steps that are fine beside its width. */
-const along = ({ points, size }: BrushStroke): readonly Pressed[] => {
-  const count = points.length / 3;
-  const at = (i: number, k: number): number => points[3 * Math.min(count - 1, Math.max(0, i)) + k]!;
-  const between = (i: number, k: number, t: number): number => {
-    const [a, b, c, d] = [at(i - 1, k), at(i, k), at(i + 1, k), at(i + 2, k)];
-    return b + (t / 2) * (c - a + t * (2 * a - 5 * b + 4 * c - d + t * (3 * (b - c) + d - a)));
-  };
-  const out: Pressed[] = [[at(0, 0), at(0, 1), at(0, 2)]];
-  for (let i = 0; i + 1 < count; i++) {
-    const length = Math.hypot(at(i + 1, 0) - at(i, 0), at(i + 1, 1) - at(i, 1));
-    const steps = Math.min(MOST_BETWEEN, Math.max(1, Math.ceil(length / Math.max(1, size * FINE))));
-    for (let n = 1; n <= steps; n++) {
-      const t = n / steps;
-      out.push([between(i, 0, t), between(i, 1, t), Math.min(1, Math.max(0, between(i, 2, t)))]);
-    }
-  }
-  return out;
-};
-
-const lengthOf = (places: readonly Pressed[]): number =>
-  places.reduce((sum, [x, y], i) => (i === 0 ? 0 : sum + Math.hypot(x - places[i - 1]![0], y - places[i - 1]![1])), 0);
+import { isTextured, TEXTURED } from './texturedTips';
 
 /** A closed curve past corners, through the middles between them. */
 const rounded = (corners: readonly (readonly number[])[]): Outline => {
@@ -74,14 +48,13 @@ const roundTip = (stroke: BrushStroke, places: readonly Pressed[]): readonly Out
 const [TURN, THICK] = [-Math.PI / 4, 0.14];
 
 /** A flat tip: as wide across one way as it is thin along it. */
-const flatTip = ({ size, thins, taper }: BrushStroke, places: readonly Pressed[]): readonly Outline[] => {
+const flatTip = (stroke: BrushStroke, places: readonly Pressed[]): readonly Outline[] => {
   const whole = lengthOf(places);
   const [c, s] = [Math.cos(TURN), Math.sin(TURN)];
   let gone = 0;
   const tips = places.map(([x, y, pressure], i): readonly Point[] => {
     if (i > 0) gone += Math.hypot(x - places[i - 1]![0], y - places[i - 1]![1]);
-    const ends = taper > 0 && whole > 0 ? Math.min(1, gone / (taper * whole), (whole - gone) / (taper * whole)) : 1;
-    const half = (size / 2) * (1 + thins * (2 * pressure - 1)) * Math.max(0.02, ends);
+    const half = halfAt(stroke, pressure, gone, whole);
     const thick = half * THICK;
     return [
       [half, thick],
@@ -94,8 +67,31 @@ const flatTip = ({ size, thins, taper }: BrushStroke, places: readonly Pressed[]
   return rest.length === 0 ? [polygon(only)] : rest.map((tip, i) => polygon(hullOf([...tips[i]!, ...tip])));
 };
 
-/** What a stroke covers, to be filled by the nonzero rule, in its own pixels. */
+/** What a stroke covers, to be filled by the nonzero rule, in its own pixels; of one drawn with a picture what a round tip would. */
 export const brushOutlines = remembered((stroke: BrushStroke): readonly Outline[] => {
-  const places = along(stroke);
-  return stroke.tip === 'flat' ? flatTip(stroke, places) : roundTip(stroke, places);
+  if (isTextured(stroke.tip)) return TEXTURED[stroke.tip](stroke);
+  return stroke.tip === 'flat' ? flatTip(stroke, along(stroke)) : roundTip(stroke, along(stroke));
 });
+
+/** As a share of its breadth: where a stroke is narrower, its picture would be of no pixel, and is not pressed. */
+const LEAST_PRINT = 0.1;
+/** The most times that one stroke presses a picture. */
+const MOST_PRINTS = 1_000;
+
+/**
+ * Where a stroke presses the picture of its tip: from the picture's pixels, its middle at the origin, to the stroke's own, one after
+ * another, `every` so many of its breadths. It is as broad as the stroke by its longer side, and turned along the way if that is wanted.
+ */
+export const printsOf = (
+  stroke: BrushStroke,
+  { width, height }: { readonly width: number; readonly height: number },
+  { every, turns }: { readonly every: number; readonly turns: boolean },
+): readonly Matrix[] => {
+  const far = Math.max(0.5, stroke.size * every, lengthOf(along(stroke)) / MOST_PRINTS);
+  const spots = everySoFar(stroke, far).filter(({ half }) => 2 * half >= LEAST_PRINT * stroke.size);
+  return spots.map(({ x, y, turn, half }) => {
+    const scale = (2 * half) / Math.max(1, width, height);
+    const [c, s] = turns ? [Math.cos(turn) * scale, Math.sin(turn) * scale] : [scale, 0];
+    return [c, s, -s, c, x, y];
+  });
+};

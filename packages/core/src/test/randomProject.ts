@@ -23,6 +23,7 @@ import {
 import { partParam } from '../motion/apart';
 import { KINDS, kindOf, paramsOf } from '../recipe/table';
 import { holdsCards, holdsSettings } from '../recipe/types';
+import { BRUSH_TIPS } from '../document/limits';
 import type { Chance } from './random';
 
 /** How wild the values are: within the limits, or also far beyond them, as an edit may ask for. */
@@ -97,7 +98,8 @@ export const randomValue = (chance: Chance, param: Param, how: Wildness): Value 
         points: chance.times(1, 4, () => [number(-FAR, FAR), number(-FAR, FAR), number(0, 1)]).flat(),
         color: chance.one(['#FFB23E', '#2EC4B680']),
         size: number(0.1, 2_000),
-        tip: chance.one(['round', 'flat'] as const),
+        tip: chance.one(BRUSH_TIPS),
+        ...(chance.happens(0.3) && { opacity: number(0, 1), seed: chance.whole(0, 9_999) }),
         thins: number(0, 1),
         taper: number(0, 0.5),
         erases: chance.happens(0.3),

@@ -1,13 +1,20 @@
 /** Drawing by hand: which card a stroke goes to, and new cels at the playhead. */
-import { newDrawing } from '@kite/core/document/make';
+import { ASSETS } from '@kite/api/library';
+import { newDrawing, newItem } from '@kite/core/document/make';
+import { together } from '@kite/core/document/patches';
 import type { BrushStroke, DrawingLayer, Id } from '@kite/core/document/types';
+import { addAsset } from '@kite/core/edits/assets';
 import { celAtPlayhead, celFrames, celsCardOf, celsIn, celShown, newCels } from '@kite/core/edits/cels';
+import { uprightIn } from '@kite/core/edits/drawn';
 import { addStroke } from '@kite/core/edits/strokes';
 import { addLayers } from '@kite/core/edits/layers';
 import { type CardRef, groupOf } from '@kite/core/edits/recipe';
 import type { Through } from '@kite/core/geometry/through';
 import { cel as celKind } from '@kite/core/recipe/cels';
 import { brush as brushKind } from '@kite/core/recipe/sources/brush';
+import { picture as pictureKind } from '@kite/core/recipe/sources/picture';
+import { toast } from 'sonner';
+import { ask } from '../../api/client';
 import { type Editor, makeId } from '../store/editor';
 
 type Played = Parameters<typeof celShown>[2];
@@ -54,9 +61,10 @@ export const strokesGoTo = (editor: Editor): { readonly ref: CardRef; readonly t
 
 /** Draws a stroke, given in the pixels of where it goes; in a drawing of its own where nothing takes it, in those of the scene. */
 export const drawStroke = (editor: Editor, stroke: BrushStroke): void => {
+  const { stamp } = editor.state.brush;
   const to = strokesGoTo(editor);
   if (to) {
-    editor.edit(addStroke(to.ref, stroke, makeId));
+    editor.edit(addStroke(to.ref, stroke, makeId, stamp));
     return;
   }
   const { scene } = editor;
@@ -65,12 +73,16 @@ export const drawStroke = (editor: Editor, stroke: BrushStroke): void => {
   const count = scene.order.filter((id) => scene.layers[id]?.name.startsWith('Drawn')).length;
   const layer = newDrawing(scene, makeId(), count === 0 ? 'Drawn' : `Drawn ${count + 1}`, cards, { position: middle });
   const points = stroke.points.map((x, i) => (i % 3 === 0 ? x - middle[0] : i % 3 === 1 ? x - middle[1] : x));
+  const params = {
+    strokes: { value: [{ ...stroke, points }] },
+    ...(stroke.tip === 'own' && { stamp: { value: stamp } }),
+  };
   const strokes = cards.find(({ kind }) => kind === brushKind.kind);
   const own = {
     ...layer,
     items: {
       ...layer.items,
-      ...(strokes && { [strokes.id]: { ...strokes, params: { strokes: { value: [{ ...stroke, points }] } } } }),
+      ...(strokes && { [strokes.id]: { ...strokes, params } }),
     },
   };
   editor.edit(addLayers(scene.id, [own], editor.state.selection.layers[0]));
@@ -85,6 +97,42 @@ export const nextCel = (editor: Editor, begins: 'empty' | 'copy'): void => {
   const { edit, frame } = celAtPlayhead(ref, layer, { frame: editor.state.frame, start: values.start }, begins, makeId);
   editor.edit(edit);
   editor.seek(frame);
+};
+
+/** The longest side of a picture that is made of a scene, in pixels: what is larger is enlarged again where it stands. */
+const LONGEST = 4_096;
+
+/** A new cel at the playhead that begins as a picture of what lies behind its layer there, to be painted over. */
+export const celOfShown = async (editor: Editor): Promise<void> => {
+  const cels = celsNow(editor);
+  const { scene } = editor;
+  if (!cels) {
+    toast.info('Select one layer with cels: the brush draws one.');
+    return;
+  }
+  const layers = scene.order.slice(scene.order.indexOf(cels.layer.id) + 1);
+  const frame = Math.floor(editor.state.frame);
+  const share = Math.min(1, LONGEST / Math.max(scene.width, scene.height));
+  const [width, height] = [Math.round(scene.width * share), Math.round(scene.height * share)];
+  try {
+    const picture = await editor.preview.poster(scene.id, { what: 'layers', layers, frame }, width, height);
+    if (!picture) throw new Error('The frame could not be drawn.');
+    const canvas = new OffscreenCanvas(width, height);
+    canvas.getContext('bitmaprenderer')?.transferFromImageBitmap(picture);
+    const file = await canvas.convertToBlob({ type: 'image/png' });
+    const asset = await ask(ASSETS.add, { name: `${scene.name}, frame ${frame}` }, file);
+    const now = celsNow(editor);
+    const shown = now && editor.program.cardAt(now.layer.id, now.ref.item, frame);
+    if (!shown || now.layer.id !== cels.layer.id) throw new Error('Another layer was selected meanwhile.');
+    const card = newItem(makeId(), pictureKind.kind, { asset: asset.id, ...(share < 1 && { size: 1 / share }) });
+    const ground = uprightIn(shown.matrix, [scene.width / 2, scene.height / 2], makeId(), card, makeId);
+    const at = { frame: editor.state.frame, start: now.values.start };
+    const made = celAtPlayhead(now.ref, now.layer, at, ground, makeId);
+    editor.edit(together(made.edit.label, [addAsset(asset), made.edit]));
+    editor.seek(made.frame);
+  } catch (error) {
+    toast.error(`${error instanceof Error ? error.message : String(error)} Nothing was changed.`);
+  }
 };
 
 /** To the cel before, or the one after. */

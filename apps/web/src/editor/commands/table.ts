@@ -7,7 +7,7 @@ import type { Editor } from '../store/editor';
 import { zoomTime } from '../timeline/zoomTime';
 import { stepArea } from './areas';
 import { groupSelection, joinSelection, ungroupSelection } from './arrange';
-import { nextCel, stepCel } from './cels';
+import { celOfShown, nextCel, stepCel } from './cels';
 import { copySelection, cutSelection, duplicateLayers, pasteCopied } from './clipboard';
 import { setOfSelection } from './formulas';
 import { keyCorners } from './joints';
@@ -69,6 +69,7 @@ const commands = {
   nextPose: { label: 'Keep as the next picture', keys: ['Alt+K'], run: (e) => keepHere(e, true) },
   celOn: { label: 'Go on with a cel at the playhead', keys: ['N'], run: (e) => nextCel(e, 'copy') },
   celEmpty: { label: 'Empty cel at the playhead', keys: ['Shift+N'], run: (e) => nextCel(e, 'empty') },
+  celShown: { label: 'Cel from what lies behind', run: (e) => void celOfShown(e) },
   celBefore: { label: 'Cel before', keys: ['Alt+,'], run: (e) => stepCel(e, -1) },
   celAfter: { label: 'Cel after', keys: ['Alt+.'], run: (e) => stepCel(e, 1) },
   keyCorners: { label: 'Key all corners of pins', run: keyCorners },

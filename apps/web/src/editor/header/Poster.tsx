@@ -50,7 +50,9 @@ export const Poster = ({ id, pose, height: tall, widest, className = '' }: Poste
       const width = Math.max(1, Math.round((height * scene.width) / scene.height));
       const known = pictures(scene, [assets], (): Pictures => new Map());
       const key = `${pose ?? ''} ${width} ${height}`;
-      const asked = known.get(key) ?? editor.preview.poster(id, pose ?? null, width, height);
+      const asked =
+        known.get(key) ??
+        editor.preview.poster(id, pose === undefined ? { what: 'poster' } : { what: 'pose', pose }, width, height);
       known.set(key, asked);
       void asked.then((poster) => {
         const element = canvas.current;

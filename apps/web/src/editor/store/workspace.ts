@@ -18,6 +18,9 @@ export interface Cutting {
 
 /** The brush in hand. */
 export interface Brush extends Pick<BrushStroke, 'color' | 'size' | 'tip' | 'thins' | 'taper' | 'erases'> {
+  /** The picture that it draws with where its tip is one. */
+  readonly stamp: Id;
+  readonly opacity: number;
   /** How far the stroke lags behind the hand to be calm, 0..1. */
   readonly smooth: number;
   /** Whether its size is in pixels of the screen: it stays as large at any zoom. */
@@ -160,6 +163,8 @@ export const TIDY: Workspace = {
     color: '#2B2F77',
     size: 12,
     tip: 'round',
+    stamp: '',
+    opacity: 1,
     thins: 0.5,
     taper: 0,
     erases: false,

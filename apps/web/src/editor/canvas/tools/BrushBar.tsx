@@ -1,21 +1,23 @@
 import { BRUSH_LIMITS } from '@kite/core/document/limits';
-import { ChevronLeft, ChevronRight, CopyPlus, Eraser, FilePlus2, Monitor } from 'lucide-react';
-import { Button, IconButton } from '../../../ui/Button';
+import { ChevronLeft, ChevronRight, CopyPlus, Eraser, FilePlus2, ImageDown, Monitor } from 'lucide-react';
+import { IconButton } from '../../../ui/Button';
 import { ColorField } from '../../../ui/ColorField';
 import { NumberField } from '../../../ui/NumberField';
-import { Segments } from '../../../ui/Segments';
 import { celsNow } from '../../commands/cels';
 import { CommandButton } from '../../commands/CommandButton';
-import { COMMANDS } from '../../commands/table';
 import { useEditor, useSlice } from '../../store/context';
 import { type Brush, toolOf } from '../../store/workspace';
+import { OwnTips } from './OwnTips';
+import { TipMenu } from './TipMenu';
 
-const TIPS = [
-  { value: 'round', label: 'Round' },
-  { value: 'flat', label: 'Flat' },
-] as const;
 /** Shares of the brush, as percent. */
 const SHARES = [
+  {
+    key: 'opacity',
+    label: 'Opacity',
+    most: BRUSH_LIMITS.opacity[1],
+    title: 'How strongly a stroke is drawn, or takes away',
+  },
   {
     key: 'thins',
     label: 'Pressure',
@@ -51,7 +53,7 @@ export const BrushBar = () => {
       className="absolute inset-x-2 top-2 mx-auto flex w-fit flex-wrap items-center gap-x-1.5 gap-y-1 rounded-md border border-line bg-paper px-2 py-1 shadow"
       onPointerDown={(event) => event.stopPropagation()}
     >
-      <span className="w-20">
+      <span className="w-8 overflow-hidden">
         <ColorField label="Brush colour" value={brush.color} onChange={(color) => set({ color })} />
       </span>
       <span className="w-14">
@@ -71,11 +73,13 @@ export const BrushBar = () => {
       >
         <Monitor size={15} />
       </IconButton>
-      <Segments label="Tip" value={brush.tip} options={TIPS} onChange={(tip) => set({ tip })} />
+      <TipMenu label="Tip" value={brush.tip} onChange={(tip) => set({ tip })}>
+        <OwnTips />
+      </TipMenu>
       {SHARES.map(({ key, label, most, title }) => (
         <label key={key} title={title} className="flex items-center gap-1 text-sm text-ink-2">
           {label}
-          <span className="w-12">
+          <span className="w-14">
             <NumberField
               label={label}
               unit="%"
@@ -92,19 +96,22 @@ export const BrushBar = () => {
         <Eraser size={15} />
       </IconButton>
       {cels && (
-        <span className="flex items-center gap-1 border-l border-line pl-2">
+        <span className="flex items-center gap-0.5 border-l border-line pl-2">
           <CommandButton command="celBefore">
             <ChevronLeft size={15} />
           </CommandButton>
           <CommandButton command="celAfter">
             <ChevronRight size={15} />
           </CommandButton>
-          <Button className="!h-7 !px-2" icon={<FilePlus2 size={14} />} onClick={() => COMMANDS.celEmpty.run(editor)}>
-            Empty cel
-          </Button>
-          <Button className="!h-7 !px-2" icon={<CopyPlus size={14} />} onClick={() => COMMANDS.celOn.run(editor)}>
-            Go on
-          </Button>
+          <CommandButton command="celEmpty" label="Empty cel">
+            <FilePlus2 size={15} />
+          </CommandButton>
+          <CommandButton command="celOn" label="Go on">
+            <CopyPlus size={15} />
+          </CommandButton>
+          <CommandButton command="celShown">
+            <ImageDown size={15} />
+          </CommandButton>
         </span>
       )}
     </div>

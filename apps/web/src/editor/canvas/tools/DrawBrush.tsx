@@ -3,6 +3,7 @@ import { BRUSH_LIMITS } from '@kite/core/document/limits';
 import type { BrushStroke, Point } from '@kite/core/document/types';
 import { type DrawnBrush, keptPoints, pressedBySpeed, steadied } from '@kite/core/edits/strokes';
 import { brushOutlines } from '@kite/core/geometry/brush';
+import { isTextured } from '@kite/core/geometry/texturedTips';
 import { meanScale } from '@kite/core/geometry/matrix';
 import type { Outline } from '@kite/core/geometry/outline';
 import { applyThrough, isMatrix, type Through, throughBack } from '@kite/core/geometry/through';
@@ -14,10 +15,16 @@ import type { Brush } from '../../store/workspace';
 import type { Stage } from '../stage';
 import { toArea, toScene } from '../view';
 
-/** The stroke that a hand has drawn so far. */
-const strokeOf = (drawn: DrawnBrush, { smooth, onScreen: _own, ...brush }: Brush, knows: boolean): BrushStroke => {
+/** The stroke that a hand has drawn so far; `seed` is of its grain. */
+const strokeOf = (drawn: DrawnBrush, brush: Brush, knows: boolean, seed: number): BrushStroke => {
+  const { smooth, onScreen: _screen, stamp: _card, opacity, ...own } = brush;
   const pressed = knows ? drawn : pressedBySpeed(drawn, brush.size);
-  return { ...brush, points: keptPoints(steadied(pressed, smooth), brush.size) };
+  return {
+    ...own,
+    points: keptPoints(steadied(pressed, smooth), brush.size),
+    ...(opacity < 1 && { opacity }),
+    ...(isTextured(own.tip) && { seed }),
+  };
 };
 
 /** Outlines on the canvas, as a path of SVG. */
@@ -51,6 +58,7 @@ export const DrawBrush = ({ view, pointOf }: Stage) => {
     const back = through && throughBack(through);
     if (through && !back) return;
     const knows = event.pointerType === 'pen';
+    const seed = Math.floor(Math.random() * (BRUSH_LIMITS.seed[1] + 1));
     const drawn: [x: number, y: number, pressure: number][] = [];
     const add = (now: { clientX: number; clientY: number; pressure: number }) => {
       const at = toScene(view, pointOf(now));
@@ -58,7 +66,7 @@ export const DrawBrush = ({ view, pointOf }: Stage) => {
     };
     const place = (at: Point): Point => toArea(view, through ? applyThrough(through, at) : at);
     const show = () => {
-      const stroke = strokeOf(drawn, brush, knows);
+      const stroke = strokeOf(drawn, brush, knows, seed);
       setUnder({ d: pathOf(brushOutlines(stroke), place), erases: brush.erases });
     };
     add(event.nativeEvent);
@@ -70,7 +78,7 @@ export const DrawBrush = ({ view, pointOf }: Stage) => {
         show();
       },
       onEnd: () => {
-        drawStroke(editor, strokeOf(drawn, brush, knows));
+        drawStroke(editor, strokeOf(drawn, brush, knows, seed));
         setUnder(null);
       },
       onCancel: () => setUnder(null),
@@ -90,7 +98,7 @@ export const DrawBrush = ({ view, pointOf }: Stage) => {
           <path
             d={under.d}
             fill={under.erases ? 'var(--paper)' : brush.color}
-            fillOpacity={under.erases ? 0.6 : 1}
+            fillOpacity={under.erases ? 0.6 : brush.tip === 'own' ? brush.opacity / 2 : brush.opacity}
             stroke={under.erases ? 'var(--kite)' : 'none'}
           />
         )}

@@ -7,18 +7,15 @@ import { alike } from '../../../ui/alike';
 import { Button } from '../../../ui/Button';
 import { ColorField } from '../../../ui/ColorField';
 import { NumberField } from '../../../ui/NumberField';
-import { Segments } from '../../../ui/Segments';
+import { TipMenu } from '../../canvas/tools/TipMenu';
 import { useEditor, useSlice } from '../../store/context';
 import { SELECTING } from '../../store/workspace';
 
-const TIPS = [
-  { value: 'round', label: 'Round' },
-  { value: 'flat', label: 'Flat' },
-] as const;
 const NUMBERS = [
   { key: 'size', label: 'Size', unit: 'px', by: 1, limits: BRUSH_LIMITS.size },
   { key: 'thins', label: 'Pressure', unit: '%', by: 100, limits: BRUSH_LIMITS.thins },
   { key: 'taper', label: 'Taper', unit: '%', by: 100, limits: BRUSH_LIMITS.taper },
+  { key: 'opacity', label: 'Opacity', unit: '%', by: 100, limits: BRUSH_LIMITS.opacity },
 ] as const;
 
 const Row = ({ name, children }: { name: string; children: ReactNode }) => (
@@ -57,15 +54,14 @@ export const StrokesField = ({ value, onChange, ...gesture }: StrokesFieldProps)
         </Row>
       )}
       <Row name="Tip">
-        <Segments
+        <TipMenu
           label="Tip of all strokes"
           value={alike(value.map(({ tip }) => tip))}
-          options={TIPS}
           onChange={(tip) => set({ tip })}
         />
       </Row>
       {NUMBERS.map(({ key, label, unit, by, limits: [least, most] }) => {
-        const own = alike(value.map((stroke) => stroke[key]));
+        const own = alike(value.map((stroke) => stroke[key] ?? 1));
         return (
           <Row key={key} name={label}>
             <NumberField

@@ -8,5 +8,7 @@ export const applies = (param: Param, values: { readonly [key: string]: unknown 
   if (!param.when) return true;
   const [key, ...wanted] = param.when;
   const on = params[key];
-  return wanted.includes(String(values[key])) && (!on || applies(on, values, params));
+  const value = String(values[key]);
+  const met = wanted.length === 0 ? value !== '' : wanted.includes(value);
+  return met && (!on || applies(on, values, params));
 };
