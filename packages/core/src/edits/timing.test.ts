@@ -4,7 +4,7 @@ import { countingIds, newDrawing, newItem, newProject, newScene } from '../docum
 import type { Edit } from '../document/patches';
 import { applyEdit } from './apply';
 import type { Ease, KeyedProperty, Point, Project, Property, PropertyRef, Scene } from '../document/types';
-import { seeded } from '../motion/random';
+import { seeded } from '../document/random';
 import { samplerOf } from '../motion/sampler';
 import { compileScene } from '../scene/compile';
 import { NO_LIBRARY } from '../scene/program';

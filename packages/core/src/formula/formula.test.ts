@@ -1,7 +1,7 @@
 /** The language: what is read, what is refused and where, and what it comes to. */
 import { describe, expect, it } from 'vitest';
 import { number, point, text } from '../document/params';
-import { seeded } from '../motion/random';
+import { seeded } from '../document/random';
 import { type Sampler, samplerOf } from '../motion/sampler';
 import { compile } from './compile';
 import { FUNCTIONS } from './functions/table';

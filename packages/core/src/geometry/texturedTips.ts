@@ -1,6 +1,6 @@
 /** Tips of a brush that leave grain: what they cover is outlines as of any other, so that it is as sharp at every size and in every output. */
+import { hashed, seeded } from '../document/random';
 import type { BrushStroke, BrushTip, Point } from '../document/types';
-import { hashed, seeded } from '../motion/random';
 import { along, everySoFar, lengthOf } from './brushWay';
 import { type Outline, polygon, smoothThrough } from './outline';
 

@@ -14,7 +14,7 @@ import {
   withReversedKeys,
   withValue,
 } from './keys';
-import { seeded } from './random';
+import { seeded } from '../document/random';
 import { samplerOf } from './sampler';
 
 const param = number('Size', 0);

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { number, point } from '../document/params';
 import type { Ease, KeyedProperty, PathHandles } from '../document/types';
-import { seeded } from './random';
+import { seeded } from '../document/random';
 import { curveOf } from './eases/table';
 import { endsOf, speedOf, wayOf, withEnd } from './speed';
 

@@ -1,6 +1,6 @@
 /** How far each of several things is shifted in time so that they come one after another. */
 import type { Point } from '../document/types';
-import { seeded } from './random';
+import { seeded } from '../document/random';
 
 export const STAGGER_ORDERS = ['list', 'reversed', 'centre', 'edges', 'across', 'down', 'random'] as const;
 export type StaggerOrder = (typeof STAGGER_ORDERS)[number];

@@ -2,7 +2,7 @@
  * The part of the Canvas 2D API that painting uses (HTML Living Standard, 4.12.5), so that core needs
  * no DOM: a browser's context, a worker's and the server's all fit.
  */
-import { hashed } from '../motion/random';
+import { hashed } from '../document/random';
 import type { PathSink } from '../geometry/trace';
 
 export interface Gradient2D {

@@ -1,6 +1,6 @@
 /** Clouds: noise summed over octaves, in colours. */
 import type { Point } from '../document/types';
-import { hashed } from '../motion/random';
+import { hashed } from '../document/random';
 import type { Pixels } from './mapped';
 import { octaveOf, type Octave } from './noise';
 import { inShade, type Placed, type Shades, wholePixels } from './pixels';

@@ -3,7 +3,7 @@
  * round after a full turn (Perlin and Neyret, Flow Noise, 2001).
  */
 import type { Point } from '../document/types';
-import { hashed } from '../motion/random';
+import { hashed } from '../document/random';
 
 /** One octave of noise over a picture. */
 export interface OctaveOf {

@@ -1,6 +1,6 @@
 /** Patterns: stripes, dots, rays and static, worked out pixel by pixel wherever they are turned. */
 import type { Point } from '../document/types';
-import { hashed } from '../motion/random';
+import { hashed } from '../document/random';
 import type { Pixels } from './mapped';
 import { inShade, type Placed, type Shades, wholePixels } from './pixels';
 

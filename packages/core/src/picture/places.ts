@@ -3,7 +3,7 @@
  * multiplied by alpha. Places are counted from an origin of the picture's own, so that they go along with it.
  */
 import type { Point } from '../document/types';
-import { hashed } from '../motion/random';
+import { hashed } from '../document/random';
 
 export interface Pixels {
   readonly data: Uint8ClampedArray;

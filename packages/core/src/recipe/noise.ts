@@ -1,6 +1,6 @@
 /** Smooth noise by a seed: simplex noise (Perlin, 2001) in three dimensions, from -1 to 1. */
 import { createNoise3D } from 'simplex-noise';
-import { seeded } from '../motion/random';
+import { seeded } from '../document/random';
 
 const MOST_SEEDS = 64;
 const noises = new Map<number, ReturnType<typeof createNoise3D>>();

@@ -1,5 +1,5 @@
 /** Chance that repeats from run to run: everything follows from a seed. */
-import { seeded } from '../motion/random';
+import { seeded } from '../document/random';
 
 export class Chance {
   /** 0 up to but not including 1. */

@@ -1,7 +1,7 @@
 /** What moves by itself: swings, wanders, eases. */
 import type { Ease, Value } from '../../document/types';
 import { curveOf } from '../../motion/eases/table';
-import { seeded } from '../../motion/random';
+import { seeded } from '../../document/random';
 import { asNumber, asVector, elementwise, isNumeric, made, type Part, type Scope } from '../parts';
 import { FormulaError, type Node, NUMBER, vector } from '../types';
 import { type Call, DEGREES, type FormulaFunction, number, ofNumbers } from './call';
