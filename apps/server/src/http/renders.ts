@@ -24,7 +24,7 @@ import { serve } from './serve';
 
 /** A banner's own files may run their scripts, apart from everything else of ours. */
 const BANNER_POLICY =
-  "sandbox allow-scripts allow-popups; default-src 'none'; script-src 'self' 'unsafe-inline'; style-src 'unsafe-inline'; img-src 'self'; frame-ancestors 'self'";
+  "sandbox allow-scripts allow-popups; default-src 'none'; script-src 'self' 'unsafe-inline' 'wasm-unsafe-eval'; style-src 'unsafe-inline'; img-src 'self'; frame-ancestors 'self'";
 const BANNER_TYPES: Readonly<Record<string, string>> = {
   html: 'text/html; charset=utf-8',
   js: 'text/javascript; charset=utf-8',

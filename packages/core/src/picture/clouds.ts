@@ -3,7 +3,8 @@ import type { Point } from '../document/types';
 import { hashed } from '../document/random';
 import type { Pixels } from './mapped';
 import { octaveOf, type Octave } from './noise';
-import { inShade, type Placed, type Shades, wholePixels } from './pixels';
+import { rowsFor } from './rows';
+import { type Placed, type Shades, wholePixels } from './pixels';
 
 export type CloudForm = 'soft' | 'ridged' | 'folded';
 
@@ -66,18 +67,15 @@ export const clouded = ({ width, height, data }: Pixels, clouds: Clouds, shades:
   const pixels = wholePixels(data);
   const { octaves, whole } = octavesOf(clouds, width, placed);
   const folded = form !== 'soft';
-  const sums = Array.from({ length: width }, () => 0.5);
+  const rows = rowsFor(width, shades);
   // From where nothing is to where most is, as 0 to 1.
   const [base, by] = form === 'soft' ? [0.5, 0.5 / whole] : form === 'folded' ? [0, 1 / whole] : [1, -1 / whole];
   const [slope, start] = [255 * by * contrast, 255 * ((base - 0.5) * contrast + 0.5 + level)];
   for (let y = 0; y < height; y++) {
-    sums.fill(0);
-    for (const { octave, share } of octaves) octave.add(y, share, folded, sums);
-    for (let x = 0, i = y * width; x < width; x++, i++) {
-      const pixel = pixels[i]!;
-      if (pixel >>> 24 === 0) continue;
-      const at = start + slope * sums[x]!;
-      pixels[i] = inShade(pixel, shades[at <= 0 ? 0 : at >= 255 ? 255 : (at + 0.5) | 0]!);
-    }
+    // Most of what words are clipped from is empty: there no noise is wanted.
+    if (!pixels.subarray(y * width, (y + 1) * width).some((pixel) => pixel >>> 24 !== 0)) continue;
+    rows.clear(width);
+    for (const { octave, share } of octaves) octave.add(y, share, folded, rows);
+    rows.shade(pixels, y * width, width, start, slope);
   }
 };

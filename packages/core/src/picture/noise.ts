@@ -4,6 +4,7 @@
  */
 import type { Point } from '../document/types';
 import { hashed } from '../document/random';
+import { fade, type Rows } from './rows';
 
 /** One octave of noise over a picture. */
 export interface OctaveOf {
@@ -25,17 +26,14 @@ export interface Lying {
   readonly turn: number;
 }
 
-/** Noise over the rows of a picture: adds a share of one to sums, as it is or without its sign. */
+/** Noise over the rows of a picture: adds a share of one to the sums of a row, as it is or without its sign. */
 export interface Octave {
-  readonly add: (y: number, share: number, folded: boolean, sums: number[]) => void;
+  readonly add: (y: number, share: number, folded: boolean, rows: Rows) => void;
 }
 
 const DIRECTIONS = 256;
 /** Gradient noise in the plane goes from minus to plus this. */
 const MOST = Math.SQRT1_2;
-
-/** From 0 to 1 with no slope or bend at the ends (Perlin, Improving Noise, 2002). */
-const fade = (t: number): number => t * t * t * (t * (t * 6 - 15) + 10);
 
 /** The gradients of corners, as cosines and sines of one of few directions. */
 class Gradients {
@@ -68,31 +66,6 @@ class Gradients {
   }
 }
 
-/**
- * Adds the noise of one cell to the sums of a row from `x` to `end`: between two straight lines, each a slope and a height at `t` 0, by the
- * faded share. One for each form: what is asked in the innermost loop takes as long as the noise.
- */
-type Add = (sums: number[], x: number, end: number, line: Line, t: number, step: number) => void;
-interface Line {
-  slope: number;
-  height: number;
-  /** How much more of both the other line has. */
-  moreSlope: number;
-  moreHeight: number;
-}
-
-const addPlain: Add = (sums, from, end, { slope, height, moreSlope, moreHeight }, start, step) => {
-  for (let x = from, t = start; x < end; x++, t += step) {
-    sums[x] = sums[x]! + slope * t + height + (moreSlope * t + moreHeight) * (t * t * t * (t * (t * 6 - 15) + 10));
-  }
-};
-const addFolded: Add = (sums, from, end, { slope, height, moreSlope, moreHeight }, start, step) => {
-  for (let x = from, t = start; x < end; x++, t += step) {
-    sums[x] =
-      sums[x]! + Math.abs(slope * t + height + (moreSlope * t + moreHeight) * (t * t * t * (t * (t * 6 - 15) + 10)));
-  }
-};
-
 /** One that lies along the rows: they are gone through cell by cell. */
 class LevelOctave implements Octave {
   private readonly first: number;
@@ -108,7 +81,6 @@ class LevelOctave implements Octave {
   /** Along a row of pixels each column of corners adds a straight line: its slope and its height there. */
   private readonly slopes: number[];
   private readonly heights: number[];
-  private readonly line: Line = { slope: 0.5, height: 0.5, moreSlope: 0.5, moreHeight: 0.5 };
 
   constructor(of: OctaveOf, { width, from }: Lying) {
     const { cell } = of;
@@ -133,8 +105,7 @@ class LevelOctave implements Octave {
     }
   }
 
-  add(y: number, share: number, folded: boolean, sums: number[]): void {
-    const by = folded ? addFolded : addPlain;
+  add(y: number, share: number, folded: boolean, rows: Rows): void {
     const v = (this.from[1] + y + 0.5) / this.cell;
     const row = Math.floor(v);
     if (row !== this.row) {
@@ -142,7 +113,7 @@ class LevelOctave implements Octave {
       this.gradients(row + 1, this.lower);
       this.row = row;
     }
-    const { slopes, heights, upper, lower, starts, cell, line } = this;
+    const { slopes, heights, upper, lower, starts, cell } = this;
     const down = v - row;
     const faded = fade(down);
     const scale = share / MOST;
@@ -153,12 +124,11 @@ class LevelOctave implements Octave {
     }
     for (let i = 0; i + 1 < starts.length; i++) {
       const x = starts[i]!;
-      line.slope = slopes[i]!;
-      line.height = heights[i]!;
-      line.moreSlope = slopes[i + 1]! - line.slope;
+      const [slope, height] = [slopes[i]!, heights[i]!];
+      const start = (this.from[0] + x + 0.5) / cell - (this.first + i);
       // The other corner lies at t 1.
-      line.moreHeight = heights[i + 1]! - slopes[i + 1]! - line.height;
-      by(sums, x, starts[i + 1]!, line, (this.from[0] + x + 0.5) / cell - (this.first + i), 1 / cell);
+      const moreHeight = heights[i + 1]! - slopes[i + 1]! - height;
+      rows.level(x, starts[i + 1]! - x, start, 1 / cell, slope, height, slopes[i + 1]! - slope, moreHeight, folded);
     }
   }
 }
@@ -185,12 +155,9 @@ class TurnedOctave implements Octave {
     }
   }
 
-  /**
-   * Adds what lies in one cell: `count` pixels from where a row of them comes into it at (u, v), each (c, -s) on. Along a row the upper left
-   * corner's slope, and what the others have more, are straight lines: `p + q across + (r + t across) down`, across and down faded.
-   */
+  /** Adds what lies in one cell: `count` pixels from where a row of them comes into it at (u, v), each (c, s) on. */
   private addRun(
-    sums: number[],
+    rows: Rows,
     from: number,
     count: number,
     u: number,
@@ -203,30 +170,28 @@ class TurnedOctave implements Octave {
     const { corners: k } = this;
     const [upperLeft, upperRight] = [k[0]! * u + k[1]! * v, k[2]! * (u - 1) + k[3]! * v];
     const [lowerLeft, lowerRight] = [k[4]! * u + k[5]! * (v - 1), k[6]! * (u - 1) + k[7]! * (v - 1)];
-    const [d0, d1, d2, d3] = [
-      k[0]! * c - k[1]! * s,
-      k[2]! * c - k[3]! * s,
-      k[4]! * c - k[5]! * s,
-      k[6]! * c - k[7]! * s,
-    ];
-    let [p, q] = [upperLeft * scale, (upperRight - upperLeft) * scale];
-    let [r, t] = [(lowerLeft - upperLeft) * scale, (lowerRight - lowerLeft - upperRight + upperLeft) * scale];
-    const [dp, dq] = [d0 * scale, (d1 - d0) * scale];
-    const [dr, dt] = [(d2 - d0) * scale, (d3 - d2 - d1 + d0) * scale];
-    for (let x = from, end = from + count; x < end; x++) {
-      const across = u * u * u * (u * (u * 6 - 15) + 10);
-      const noise = p + q * across + (r + t * across) * (v * v * v * (v * (v * 6 - 15) + 10));
-      sums[x] = sums[x]! + (folded ? Math.abs(noise) : noise);
-      u += c;
-      v -= s;
-      p += dp;
-      q += dq;
-      r += dr;
-      t += dt;
-    }
+    const [d0, d1] = [k[0]! * c + k[1]! * s, k[2]! * c + k[3]! * s];
+    const [d2, d3] = [k[4]! * c + k[5]! * s, k[6]! * c + k[7]! * s];
+    rows.turned(
+      from,
+      count,
+      u,
+      v,
+      c,
+      s,
+      upperLeft * scale,
+      (upperRight - upperLeft) * scale,
+      (lowerLeft - upperLeft) * scale,
+      (lowerRight - lowerLeft - upperRight + upperLeft) * scale,
+      d0 * scale,
+      (d1 - d0) * scale,
+      (d2 - d0) * scale,
+      (d3 - d2 - d1 + d0) * scale,
+      folded,
+    );
   }
 
-  add(y: number, share: number, folded: boolean, sums: number[]): void {
+  add(y: number, share: number, folded: boolean, rows: Rows): void {
     const { width, from, turn } = this.lying;
     const { cell } = this.of;
     const [c, s] = [Math.cos(turn) / cell, Math.sin(turn) / cell];
@@ -240,7 +205,7 @@ class TurnedOctave implements Octave {
       const [dx, dy] = [u - column, v - row];
       this.enter(column, row);
       const count = Math.max(1, Math.ceil(Math.min(until(dx, c), until(dy, -s), width - x)));
-      this.addRun(sums, x, count, dx, dy, c, s, scale, folded);
+      this.addRun(rows, x, count, dx, dy, c, -s, scale, folded);
       x += count;
     }
   }

@@ -3,6 +3,7 @@
  * alpha; what shows nothing goes on showing nothing, of whatever colour.
  */
 import type { Color, Point } from '../document/types';
+import { throughLoop } from './compiled';
 
 export type Rgb = readonly [red: number, green: number, blue: number];
 
@@ -33,22 +34,27 @@ const wholeTable = (tables: readonly [Table, Table, Table]): readonly number[] =
 /** Whether the alphas of pixels, each bit of them set where it is in all, are full. */
 const isFull = (alphas: number): boolean => alphas >>> 24 === 255;
 
-/** Channels by tables; says whether nothing shows through. */
-export const throughTables = (data: Uint8ClampedArray, tables: readonly [Table, Table, Table]): boolean => {
-  const pixels = wholePixels(data);
-  const whole = wholeTable(tables);
+/** Whole pixels with their channels by tables; gives all bits that were set in every one of them. */
+export const channelsThrough = (pixels: Uint32Array, whole: readonly number[]): number => {
   const { length } = pixels;
-  let alphas = -1;
+  let all = -1;
   for (let i = 0; i < length; i++) {
     const pixel = pixels[i]!;
-    alphas &= pixel;
+    all &= pixel;
     pixels[i] =
       whole[pixel & 255]! |
       whole[256 + ((pixel >>> 8) & 255)]! |
       whole[512 + ((pixel >>> 16) & 255)]! |
       (pixel & 0xff000000);
   }
-  return isFull(alphas);
+  return all;
+};
+
+/** Channels by tables; says whether nothing shows through. */
+export const throughTables = (data: Uint8ClampedArray, tables: readonly [Table, Table, Table]): boolean => {
+  const pixels = wholePixels(data);
+  const whole = wholeTable(tables);
+  return isFull(throughLoop('channels', pixels, whole) ?? channelsThrough(pixels, whole));
 };
 
 /** How bright a colour is, of channels as they are stored: Filter Effects Module Level 1, 8.1, grayscale. */
@@ -62,6 +68,18 @@ const brightnessOf = (pixel: number): number => {
   return (red + green + blue + 32_768) >>> 16;
 };
 
+/** Whole pixels in the colours of how bright they are; gives all bits that were set in every one of them. */
+export const brightnessThrough = (pixels: Uint32Array, colors: readonly number[]): number => {
+  const { length } = pixels;
+  let all = -1;
+  for (let i = 0; i < length; i++) {
+    const pixel = pixels[i]!;
+    all &= pixel;
+    pixels[i] = colors[brightnessOf(pixel)]! | (pixel & 0xff000000);
+  }
+  return all;
+};
+
 /** Colours by how bright they are, `strength` of the way; says whether nothing shows through. */
 export const throughBrightness = (
   data: Uint8ClampedArray,
@@ -69,16 +87,14 @@ export const throughBrightness = (
   strength: number,
 ): boolean => {
   const pixels = wholePixels(data);
-  const whole = wholeTable(tables);
-  const colors = Array.from({ length: 256 }, (_, y) => whole[y]! | whole[256 + y]! | whole[512 + y]!);
+  if (strength >= 1) {
+    const whole = wholeTable(tables);
+    const colors = Array.from({ length: 256 }, (_, y) => whole[y]! | whole[256 + y]! | whole[512 + y]!);
+    return isFull(throughLoop('brightness', pixels, colors) ?? brightnessThrough(pixels, colors));
+  }
   const { length } = pixels;
   let alphas = -1;
-  for (let i = 0; strength >= 1 && i < length; i++) {
-    const pixel = pixels[i]!;
-    alphas &= pixel;
-    pixels[i] = colors[brightnessOf(pixel)]! | (pixel & 0xff000000);
-  }
-  for (let i = 0; strength < 1 && i < length; i++) {
+  for (let i = 0; i < length; i++) {
     const pixel = pixels[i]!;
     alphas &= pixel;
     const y = brightnessOf(pixel);

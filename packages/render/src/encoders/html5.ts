@@ -43,7 +43,7 @@ const page = (
 <head>
 <meta charset="utf-8">
 <meta name="ad.size" content="width=${width},height=${height}">
-<meta http-equiv="Content-Security-Policy" content="default-src 'none'; script-src 'self' 'unsafe-inline' file:; style-src 'unsafe-inline'; img-src 'self' data: file:">
+<meta http-equiv="Content-Security-Policy" content="default-src 'none'; script-src 'self' 'unsafe-inline' 'wasm-unsafe-eval' file:; style-src 'unsafe-inline'; img-src 'self' data: file:">
 <title>${escaped(scene.name)}</title>
 <style>
 html,body{margin:0;padding:0;overflow:hidden}

@@ -1,0 +1,1 @@
+export function compiledWat(source: string): Promise<string>;
