@@ -72,6 +72,32 @@ it.each(
   expect(farthest(cut, whole)).toBeLessThanOrEqual(how === 'as it is' ? 0 : 3);
 });
 
+it.each([
+  [3, 3, 17.3],
+  [1, 7, -45],
+  [4, 5, 81],
+] as const)('of %i rows and %i columns, turned by %i degrees', (rows, columns, degrees) => {
+  const turned = { ...layer, params: { ...layer.params, rotation: { value: degrees } } };
+  const whole = applyEdit(newProject('p', 'P', [scene]), addLayers('s', [turned]));
+  const program = compileScene(whole.doc.scenes.s as Scene, NO_LIBRARY);
+  const edit = cutIntoPanes(program, 'a', { rows, columns, gap: 0 }, 0, countingIds('n'));
+  const cut = checkProject(applyEdit(whole.doc, edit).doc).scenes.s as Scene;
+  const [one, other] = [drawnOf(whole.doc.scenes.s as Scene), drawnOf(cut)];
+  // Where it is one colour all round, so that no edge of its own is near.
+  const { width } = SIZE;
+  const flat = Array.from({ length: width * SIZE.height }, (_, i) => i).filter((i) =>
+    [-width - 1, -width, -width + 1, -1, 1, width - 1, width, width + 1].every((by) =>
+      [0, 1, 2].every((c) => one[4 * (i + by) + c] === one[4 * i + c]),
+    ),
+  );
+  expect(flat.length).toBeGreaterThan(9_000);
+  const far = (i: number) => Math.max(...[0, 1, 2].map((c) => Math.abs(one[4 * i + c]! - other[4 * i + c]!)));
+  const differ = flat.map(far);
+  // Each pane is rounded on a surface of its own.
+  expect(Math.max(...differ)).toBeLessThanOrEqual(2);
+  expect(differ.filter((by) => by > 1).length).toBeLessThan(flat.length / 500);
+});
+
 it.each(Object.keys(placed) as (keyof typeof placed)[])(
   'of the copies of a repeater that lie between pixels, %s',
   (how) => {

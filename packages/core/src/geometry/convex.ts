@@ -77,3 +77,17 @@ export const hullOf = (points: readonly Point[]): readonly Point[] => {
   };
   return sorted.length < 2 ? sorted : [...half(sorted), ...half(sorted.toReversed())];
 };
+
+/** A convex polygon with its sides moved outwards by so much; what has sides of no length stays as it is. */
+export const widened = (corners: readonly Point[], by: number): readonly Point[] => {
+  const sides = sidesOf(corners);
+  const count = corners.length;
+  return corners.map(([x, y], i): Point => {
+    const [before, after] = [3 * ((i + count - 1) % count), 3 * i];
+    const [a, b, c, d] = [sides[before]!, sides[before + 1]!, sides[after]!, sides[after + 1]!];
+    const across = a * d - b * c;
+    // Sides that go on straight have one direction in which to move.
+    if (Math.abs(across) < 1e-9) return [x - a * by, y - b * by];
+    return [x - (by * (d - b)) / across, y - (by * (a - c)) / across];
+  });
+};

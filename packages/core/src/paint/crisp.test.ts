@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { polygon } from '../geometry/outline';
+import { polygon, smoothThrough } from '../geometry/outline';
 import { areaCut } from '../recipe/marks';
 import { areaOn } from './crisp';
 
@@ -24,11 +24,36 @@ describe('edges between pixels', () => {
     expect(xs(areaCut([box(0, 1)], how), [2.5 - 1e-12, 0, 0, 1, 0, 0])).toEqual([0, 3, 3, 0]);
     expect(xs(areaCut([box(0, 1)], how), [2.5 + 1e-12, 0, 0, 1, 0, 0])).toEqual([0, 3, 3, 0]);
   });
-  it('are left as they are where they are not wanted, soft, turned or bent', () => {
+  it('reach a little over those that they meet where they stand aslant', () => {
+    const turned = areaOn(areaCut([box(0, 10)], { crisp: true, mode: 'show' }), [0.8, 0.6, -0.6, 0.8, 0, 0]);
+    const [first] = turned.outlines;
+    // Its upper left corner goes by as much along both of its sides.
+    const lap = 0.75;
+    expect([...first!.points.slice(0, 2)]).toEqual(
+      [-0.8 * lap + 0.6 * lap, -0.6 * lap - 0.8 * lap].map((v) => expect.closeTo(v, 9)),
+    );
+    expect(turned.matrix).toEqual([1, 0, 0, 1, 0, 0]);
+    // What is hidden by them is not widened.
+    const hides = areaCut([box(0, 10)], { crisp: true, mode: 'hide' });
+    expect(areaOn(hides, [0.8, 0.6, -0.6, 0.8, 0, 0]).outlines).toBe(hides.outlines);
+  });
+  it('are left as they are where they are not wanted, soft, or not straight', () => {
     const plain = areaCut([box(0, 3.5)]);
     expect(xs(plain, [1, 0, 0, 1, 0.2, 0])).toEqual([0.2, 3.7, 3.7, 0.2]);
     expect(areaOn({ ...plain, crisp: true, feather: 2 }).outlines).toBe(plain.outlines);
-    const turned = areaOn({ ...plain, crisp: true }, [0.8, 0.6, -0.6, 0.8, 0, 0]);
-    expect([turned.outlines, turned.matrix]).toEqual([plain.outlines, [0.8, 0.6, -0.6, 0.8, 0, 0]]);
+    const round = areaCut(
+      [
+        smoothThrough(
+          [
+            [0, 0],
+            [9, 1],
+            [4, 8],
+          ],
+          true,
+        ),
+      ],
+      { crisp: true },
+    );
+    expect(areaOn(round, [0.8, 0.6, -0.6, 0.8, 0, 0]).outlines).toBe(round.outlines);
   });
 });
