@@ -101,6 +101,20 @@ describe.each([
     const alone = drawn(sceneOf('#C2714A', only), { filters }).at;
     expect([alone(50, 50)[3], near(alone(65, 50), [51, 102, 153, 128])]).toEqual([0, true]);
   });
+  it.each([8, 16, 32])('a blur that grows past %i, where it is drawn at half the size, does not jump', (amount) => {
+    const star = (by: number) =>
+      drawn(sceneOf(white, made('flood', { color: '#C2714A' }), made('blur', { amount: by, edges: 'soft' })), {
+        filters,
+      }).at;
+    const [before, after] = [star(amount - 0.01), star(amount + 0.01)];
+    let most = 0;
+    for (let y = 0; y < SIDE; y += 3) {
+      for (let x = 0; x < SIDE; x += 3) {
+        before(x, y).forEach((v, c) => (most = c === 3 ? Math.max(most, Math.abs(v - after(x, y)[c]!)) : most));
+      }
+    }
+    expect(most).toBeLessThanOrEqual(2);
+  });
   it('a soft shadow is half there on its edge; spread makes more of it whole', () => {
     const soft = (spread: number) =>
       drawn(
@@ -203,4 +217,15 @@ it('two hundred shadows on one layer are cut off by what a frame may cost, and t
   const list = compileScene(sceneOf(white, ...cards), NO_LIBRARY).at(0);
   expect(list.problems.map(({ message }) => message)).toEqual([expect.stringContaining('too intricate for one frame')]);
   expect(list.marks.length).toBeGreaterThan(0);
+});
+
+it.each([3, 8, 11, 16, 23, 40])('a blur of %i is as soft with filters as without', (amount) => {
+  const [one, other] = [true, false].map(
+    (filters) => drawn(sceneOf(white, made('blur', { amount, edges: 'soft' })), { filters }).at,
+  ) as [(x: number, y: number) => Pixel, (x: number, y: number) => Pixel];
+  const places = Array.from({ length: SIDE }, (_, i) => i);
+  const differ = places.map((i) =>
+    Math.max(Math.abs(one(i, 50)[3] - other(i, 50)[3]), Math.abs(one(i, i)[3] - other(i, i)[3])),
+  );
+  expect(Math.max(...differ)).toBeLessThanOrEqual(2);
 });

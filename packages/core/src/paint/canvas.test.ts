@@ -186,7 +186,7 @@ describe('effects', () => {
     reach: 6,
     filter: (scale) => `blur(${2 * scale}px)`,
     svg: (scale) => `<feGaussianBlur stdDeviation="${2 * scale}"/>`,
-    pixels: (_data, width, height, scale) => void seen.push([width, height, scale]),
+    pixels: (_data, width, height, { scale }) => void seen.push([width, height, scale]),
   };
   const affected = (x: number, scale = 1): GroupMark => ({
     op: 'group',

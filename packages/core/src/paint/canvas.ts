@@ -175,6 +175,7 @@ const drawEffect = (
     scale: here / shrink,
     origin: from,
     turn: turn + turnOf(target.view),
+    shrink,
   });
   const laid = shrink > 1 ? whole(finished(done, width, height, target.tools.pool)) : done;
   layOver(target, group, laid, pixels, shrink);

@@ -1,6 +1,6 @@
 /** What effects do to surfaces: by compositing, by the canvas's own filters, or by the effect's kernel where neither does it. */
-import type { Point } from '../document/types';
-import type { Effect } from '../recipe/types';
+import { shrinkForBlur } from '../picture/boxes';
+import type { Drawn, Effect } from '../recipe/types';
 import type { Box } from '../geometry/bounds';
 import type { Context2D, Surface, SurfacePool } from './surface';
 import type { Target } from './target';
@@ -8,19 +8,11 @@ import type { Target } from './target';
 /** Filters of the platforms reach no further than some 1,600 pixels: for more, a picture is drawn smaller and enlarged. */
 const MOST_REACH = 768;
 
-/** A bell curve of this deviation loses nothing that is seen where our own kernel draws it, in pixels. */
-const LEAST_SOFTNESS = 4;
-
-const powerOfTwo = (exponent: number): number => 2 ** Math.max(0, exponent);
-
-/**
- * How many times smaller a picture is to be drawn for an effect at a scale: where filters do not reach as far, and where our
- * own kernel stands in for one that softens.
- */
+/** How many times smaller a picture is to be drawn for an effect at a scale: where filters do not reach as far, and where it softens. */
 export const shrinkFor = ({ reach, softness = 0, filter }: Effect, scale: number, pool: SurfacePool): number => {
-  const far = powerOfTwo(Math.ceil(Math.log2((reach * scale) / MOST_REACH)));
-  if (softness <= 0 || (filter && pool.hasFilters)) return far;
-  return Math.max(far, powerOfTwo(Math.floor(Math.log2((softness * scale) / LEAST_SOFTNESS))));
+  const far = 2 ** Math.max(0, Math.ceil(Math.log2((reach * scale) / MOST_REACH)));
+  if (softness <= 0) return far;
+  return Math.max(far, shrinkForBlur(softness * scale, filter && pool.hasFilters ? 'filter' : 'kernel'));
 };
 
 type Pixels = ReturnType<Context2D['getImageData']>;
@@ -47,22 +39,17 @@ export interface Changed {
 /** A surface that nothing is left to be done to. */
 export const whole = (surface: Surface): Changed => ({ surface, filter: 'none', pixels: null });
 
-interface Change {
+interface Change extends Partial<Drawn> {
   readonly width: number;
   readonly height: number;
-  /** How many pixels of the surface one of the effect's is. */
   readonly scale: number;
-  /** Where the effect begins, in pixels of the surface. */
-  readonly origin?: Point;
-  /** How far its x axis is turned in them, in radians. */
-  readonly turn?: number;
 }
 
 /** A surface of `width` × `height` pixels with an effect. */
 export const changed = (
   surface: Surface,
   by: Effect,
-  { width, height, scale, origin = [0, 0], turn = 0 }: Change,
+  { width, height, scale, origin = [0, 0], turn = 0, shrink = 1 }: Change,
 ): Changed => {
   const { context } = surface;
   if (by.draw) {
@@ -74,7 +61,7 @@ export const changed = (
   const pixels = by.pixels || by.colors ? pixelsRead(context, width, height) : null;
   if (pixels && by.colors?.(pixels.data)) return { ...whole(surface), pixels };
   if (pixels) {
-    by.pixels?.(pixels.data, width, height, scale, origin, turn);
+    by.pixels?.(pixels.data, width, height, { scale, origin, turn, shrink });
     context.putImageData(pixels, 0, 0);
   }
   return whole(surface);
@@ -117,7 +104,7 @@ export const drawThrough = (
   context.setTransform(1, 0, 0, 1, 0, 0);
   context.globalAlpha = alpha;
   context.globalCompositeOperation = operation;
-  if (shrink > 1) Object.assign(context, { imageSmoothingEnabled: true, imageSmoothingQuality: 'high' });
+  if (shrink > 1) Object.assign(context, { imageSmoothingEnabled: true, imageSmoothingQuality: 'low' });
   if (filter !== 'none') context.filter = filter;
   const [width, height] = [right - left, bottom - top];
   context.drawImage(surface.image, 0, 0, width / shrink, height / shrink, left, top, width, height);

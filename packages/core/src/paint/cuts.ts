@@ -61,7 +61,7 @@ const drawnArea = (
   if ('marks' in cut) drawMarks(inner, cut.marks);
   else if ('growth' in cut) drawGrowth(inner, cut, drawMarks);
   else fillArea(inner, cut);
-  const area = by ? changed(plain, by, { width, height, scale: 1 / shrink }) : whole(plain);
+  const area = by ? changed(plain, by, { width, height, scale: 1 / shrink, shrink }) : whole(plain);
   if (shrink <= 1 && !cut.inverted) return { area, margin, shrink };
   const surface = finished(area, width, height, tools.pool);
   if (cut.inverted) {

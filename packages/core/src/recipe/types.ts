@@ -13,6 +13,7 @@ import type { Through } from '../geometry/through';
 import type { Space } from '../geometry/space';
 import type { Copy, TextPart, TextUnit } from '../motion/sampler';
 import type { Growing } from '../picture/growth';
+import type { Placed } from '../picture/pixels';
 import type { PartOfText } from '../type/parts';
 import type { Fonts } from '../type/types';
 
@@ -68,21 +69,17 @@ export interface Effect {
   /** As functions of a CSS filter (Filter Effects Module Level 1, 5): what canvases do it by. */
   readonly filter?: (scale: number) => string;
   /**
-   * In place, on red, green, blue and alpha from 0 to 255, not multiplied; `origin` is where its own origin lies in these pixels, and
-   * `turn` how far its x axis is turned in them, in radians.
+   * In place, on red, green, blue and alpha from 0 to 255, not multiplied, of `width` × `height` pixels, which its own are placed among.
    */
-  readonly pixels?: (
-    data: Uint8ClampedArray,
-    width: number,
-    height: number,
-    scale: number,
-    origin: Point,
-    turn: number,
-  ) => void;
+  readonly pixels?: (data: Uint8ClampedArray, width: number, height: number, at: Drawn) => void;
   /** The same where each pixel is changed by itself and keeps its alpha; says whether nothing shows through any. */
   readonly colors?: (data: Uint8ClampedArray) => boolean;
   /** The same as what stands in a filter element of SVG (the same, 9); null where that has no means for it. */
   readonly svg: (scale: number) => string | null;
+}
+/** Where an effect's own pixels are in those of a surface, which is drawn `shrink` times smaller than it is shown. */
+export interface Drawn extends Placed {
+  readonly shrink: number;
 }
 /** Marks that fade, blend, are cut or changed as one picture. */
 export interface GroupMark {

@@ -43,7 +43,7 @@ export const clouds = effect({
     const turns = v.flow / 360 + (v.loop > 0 ? frame / v.loop : 0);
     return {
       reach: 0,
-      pixels: (data, width, height, scale, origin, turn) =>
+      pixels: (data, width, height, at) =>
         clouded(
           { data, width, height },
           {
@@ -61,7 +61,7 @@ export const clouds = effect({
             seed: Math.round(v.seed),
           },
           shades,
-          { scale, origin, turn },
+          at,
         ),
       svg: () => null,
     };

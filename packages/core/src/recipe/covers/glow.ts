@@ -39,7 +39,7 @@ const atop = (over: Mark, marks: readonly Mark[]): Mark =>
 /** Light that falls apart into specks of a pixel. */
 const speckleBy = (strength: number): Effect => ({
   reach: 0,
-  pixels: (data, width, height, scale, origin) =>
+  pixels: (data, width, height, { scale, origin }) =>
     speckled({ data, width, height }, { size: scale, strength, seed: 1 }, origin),
   svg: () => null,
 });

@@ -20,7 +20,7 @@ export const grain = effect({
       ? null
       : {
           reach: 0,
-          pixels: (data, width, height, scale, origin) => {
+          pixels: (data, width, height, { scale, origin }) => {
             const own = Math.round(seed) + (moving ? Math.floor(frame) * 7919 : 0);
             grained({ data, width, height }, { size: size * scale, strength, colored, seed: own }, origin);
           },

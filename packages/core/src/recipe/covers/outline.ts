@@ -56,7 +56,7 @@ const changedEdge = (operator: 'dilate' | 'erode', radius: number, result: strin
 
 const lineOf = (out: number, within: number, over: Color, strength: number): Effect => ({
   reach: out,
-  pixels: (data, width, height, scale) =>
+  pixels: (data, width, height, { scale }) =>
     outlined(data, width, height, { out: out * scale, within: within * scale, over, strength }),
   svg: (scale) =>
     [

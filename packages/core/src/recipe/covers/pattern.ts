@@ -62,8 +62,7 @@ export const pattern = effect({
     };
     return {
       reach: 0,
-      pixels: (data, width, height, scale, origin, turn) =>
-        patterned({ data, width, height }, of, shades, { scale, origin, turn }),
+      pixels: (data, width, height, at) => patterned({ data, width, height }, of, shades, at),
       svg: () => null,
     };
   },

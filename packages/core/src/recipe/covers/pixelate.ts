@@ -14,7 +14,7 @@ export const pixelate = effect({
       ? null
       : {
           reach: side,
-          pixels: (data, width, height, scale, origin) => inSquares({ data, width, height }, side * scale, origin),
+          pixels: (data, width, height, { scale, origin }) => inSquares({ data, width, height }, side * scale, origin),
           svg: () => null,
         },
 });

@@ -19,7 +19,7 @@ export const warp = effect({
       ? null
       : {
           reach: amount,
-          pixels: (data, width, height, scale, origin) =>
+          pixels: (data, width, height, { scale, origin }) =>
             warped(
               { data, width, height },
               { size: size * scale, amount: amount * scale, phase, seed: Math.round(seed) },
