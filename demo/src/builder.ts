@@ -19,6 +19,7 @@ import type {
   Id,
   Item,
   KnobKind,
+  PictureAsset,
   Point,
   Project,
   Scene,
@@ -28,6 +29,7 @@ import type {
 } from '@kite/core/document/types';
 import type { HeldPose } from '@kite/core/document/poses';
 import { newKnob } from '@kite/core/document/knobs';
+import { addAsset } from '@kite/core/edits/assets';
 import { sceneIn } from '@kite/core/edits/find';
 import { setFormula } from '@kite/core/edits/formulas';
 import { joinPoint } from '@kite/core/edits/joints';
@@ -36,6 +38,7 @@ import { addLayers, setLayers } from '@kite/core/edits/layers';
 import { matteBy } from '@kite/core/edits/mattes';
 import { setEven, setHandles } from '@kite/core/edits/keyframes';
 import { addMarker } from '@kite/core/edits/markers';
+import { cutIntoPanes, type Panes } from '@kite/core/edits/panes';
 import { addHeld, keepPose, setStrip } from '@kite/core/edits/poses';
 import { animate, setValue } from '@kite/core/edits/properties';
 import { addScene, setScene } from '@kite/core/edits/scenes';
@@ -185,6 +188,14 @@ export class SceneBuilder {
     this.project.do(joinPoint(ref(layer, card, key), ref(to, other, at)));
   }
 
+  /** Cuts a layer into panes, and gives them row by row. */
+  panes(layer: Id, panes: Panes): readonly Id[] {
+    const before = new Set(this.scene.order);
+    const program = compileScene(this.scene as Scene, { ...NO_LIBRARY, assets: this.project.doc.assets });
+    this.project.do(cutIntoPanes(program, layer, panes, 0, this.project.makeId));
+    return this.scene.order.filter((id) => !before.has(id));
+  }
+
   marker(frame: number, name: string): void {
     this.project.do(addMarker(this.id, { id: this.project.makeId(), frame, name }));
   }
@@ -234,6 +245,11 @@ export class ProjectBuilder {
 
   do(edit: Edit): void {
     this.doc = applyEdit(this.doc, edit).doc;
+  }
+
+  /** Takes a picture in. */
+  take(picture: PictureAsset): void {
+    this.do(addAsset(picture));
   }
 
   scene(name: string, size: SceneSize): SceneBuilder {

@@ -115,12 +115,14 @@ export const lateTicket = (project: ProjectBuilder): void => {
 
 /** Of the banner a file for each place, and a film of the two titles. */
 const deliver = (project: ProjectBuilder, banner: Id): void => {
-  const named = (name: string) => Object.values(project.doc.scenes).find((s) => s.name === name)?.id ?? banner;
+  const titles = ['Mark reveal', 'Route title'].flatMap(
+    (name) => Object.values(project.doc.scenes).find((s) => s.name === name)?.id ?? [],
+  );
   const keep = (name: string, settings: KeptSettings, scenes: readonly Id[] = [banner], fade = 0) =>
     project.do(addDelivery({ id: project.makeId(), name, scenes, fade, file: '{scene}-{size}-v{version}', settings }));
   keep('Banner for the ad server', { format: 'html5', click: 'https://nighttram.example/plan', loop: 3 });
   keep('GIF for the page', { format: 'gif', rate: { num: 15, den: 1 }, hold: 2 });
   keep('Video, twice as large', { format: 'mp4', scale: 2 });
   keep('Still for the newsletter', { format: 'jpeg', scale: 2 });
-  keep('Both titles as a film', { format: 'mp4', scale: 0.5 }, [named('Mark reveal'), named('Route title')], 12);
+  if (titles.length > 1) keep('Both titles as a film', { format: 'mp4', scale: 0.5 }, titles, 12);
 };

@@ -17,6 +17,7 @@ import { migrate } from './store/migrate';
 import { openPglite } from './store/pglite';
 import { openProjects } from './store/projectsApart';
 import { RenderStore } from './store/renders';
+import { StarterStore } from './store/starters';
 import { SizeStore } from './store/sizes';
 
 /** Listens where it was told; where nothing was asked for, on the next free port. */
@@ -71,7 +72,8 @@ const start = async (): Promise<void> => {
   const sizes = new SizeStore(db);
   const renders = new RenderStore(db);
   const queue = new RenderQueue(db, renders, files, (error) => console.error(error), config.stalledAfter * 1_000);
-  const app = buildApp({ projects, assets, sizes, renders, queue, files }, { ...config, key: doors.key });
+  const starters = new StarterStore(assets);
+  const app = buildApp({ projects, starters, assets, sizes, renders, queue, files }, { ...config, key: doors.key });
 
   let ending: Promise<void> | undefined;
   const end = (): Promise<void> =>

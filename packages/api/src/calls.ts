@@ -2,9 +2,11 @@
 import { ASSETS, SIZES } from './library';
 import { PROJECTS } from './projects';
 import { HEALTH, RENDERS } from './renders';
+import { STARTERS } from './starters';
 
 export const CALLS = {
   Projects: PROJECTS,
+  Starters: STARTERS,
   Renders: RENDERS,
   Files: ASSETS,
   Sizes: SIZES,

@@ -68,8 +68,8 @@ const saves = yup
   .max(MOST_SAVES)
   .meta({ wanted: `1 to ${MOST_SAVES} saves, in order`, each: saveRule }) as unknown as Rule;
 
-const documentRule = rule('a project document, as docs/file-format.md has it', (v) => checkProject(v) === v);
-const named = shape<Named>({ id: idRule, name: nameRule });
+export const documentRule = rule('a project document, as docs/file-format.md has it', (v) => checkProject(v) === v);
+export const named = shape<Named>({ id: idRule, name: nameRule });
 
 export const PROJECTS = {
   list: call({

@@ -11,6 +11,7 @@ import Fastify, { type FastifyError, type FastifyInstance, type FastifyReply } f
 import { Refused } from '../errors';
 import { assetRoutes, sizeRoutes } from './library';
 import { projectRoutes } from './projects';
+import { starterRoutes } from './starters';
 import { renderRoutes, type RenderServices } from './renders';
 import { DbFailure } from '../store/db';
 import { type Doors, guard } from './security';
@@ -71,6 +72,7 @@ export const buildApp = (services: RenderServices, doors: Doors): FastifyInstanc
 
   serve(app, HEALTH, () => ({ ok: true }));
   projectRoutes(app, services);
+  starterRoutes(app, services);
   sizeRoutes(app, services.sizes);
   assetRoutes(app, services.assets, services.files);
   renderRoutes(app, services);

@@ -18,6 +18,7 @@ import type { FileStore } from '../store/files';
 import type { Projects } from '../store/projectsApart';
 import { newId } from '../store/ids';
 import type { NewRender, RenderStore } from '../store/renders';
+import type { StarterStore } from '../store/starters';
 import type { SizeStore } from '../store/sizes';
 import { fileName, sendFile, sendZip } from './files';
 import { serve } from './serve';
@@ -36,6 +37,7 @@ const BANNER_TYPES: Readonly<Record<string, string>> = {
 
 export interface RenderServices {
   readonly projects: Projects;
+  readonly starters: StarterStore;
   readonly assets: AssetStore;
   readonly sizes: SizeStore;
   readonly renders: RenderStore;

@@ -5,6 +5,7 @@ import type { Code } from '@kite/api/errors';
 import { ASSETS, SIZES } from '@kite/api/library';
 import { PROJECTS, type Save } from '@kite/api/projects';
 import { HEALTH, type Render, RENDERS } from '@kite/api/renders';
+import { STARTERS } from '@kite/api/starters';
 import type { Rule } from '@kite/core/check/rules';
 import { defaultSettings } from '@kite/core/delivery/settings';
 import { filmOf } from '@kite/core/delivery/film';
@@ -367,6 +368,29 @@ describe('renders', () => {
       undefined,
     ]);
     expect(rows.every((row) => row.id === id)).toBe(true);
+  });
+});
+
+describe('starters', () => {
+  it('are listed, looked at, and begun as copies under names of their own', async () => {
+    const all = await ask(STARTERS.list, {});
+    expect(all.length).toBeGreaterThanOrEqual(9);
+    for (const { id, name } of all) expect((await ask(STARTERS.open, { id })).document.name).toBe(name);
+    const [first, second] = [await ask(STARTERS.begin, { id: 'grid' }), await ask(STARTERS.begin, { id: 'grid' })];
+    expect([first.name, second.name]).toEqual(['Picture grid', 'Picture grid 2']);
+    // Its picture is a file as any other.
+    const { document } = await ask(PROJECTS.open, { id: second.id });
+    const [picture] = Object.values(document.assets);
+    expect((await send(ASSETS.file, { sha: picture!.sha })).headers['content-type']).toBe('image/png');
+    await ask(PROJECTS.checkArchive, { id: second.id });
+  });
+
+  it('bring the demo back, and refuse what there is not', async () => {
+    const { id } = await ask(STARTERS.demo, {});
+    expect((await ask(PROJECTS.open, { id })).document.scenes).toEqual(demoProject().scenes);
+    for (const call of [STARTERS.open, STARTERS.begin]) {
+      expect(await refusal(call, { id: 'nothing' })).toBe('not_found');
+    }
   });
 });
 

@@ -12,6 +12,7 @@ import { migrate } from '../store/migrate';
 import { openPglite } from '../store/pglite';
 import { openProjects } from '../store/projectsApart';
 import { RenderStore } from '../store/renders';
+import { StarterStore } from '../store/starters';
 import { SizeStore } from '../store/sizes';
 
 const ALONE: Doors = { host: '127.0.0.1', names: [], key: null };
@@ -39,7 +40,9 @@ export const openSite = async (name: string) => {
   const renders = new RenderStore(db);
   const faults: unknown[] = [];
   const queue = new RenderQueue(db, renders, files, (error) => void faults.push(error), 60_000);
-  const services = { projects, assets: new AssetStore(db, files), sizes: new SizeStore(db), renders, queue, files };
+  const assets = new AssetStore(db, files);
+  const starters = new StarterStore(assets);
+  const services = { projects, starters, assets, sizes: new SizeStore(db), renders, queue, files };
   const appWith = (doors: Doors): FastifyInstance => buildApp(services, doors);
   const app = appWith(ALONE);
   const close = async () => {

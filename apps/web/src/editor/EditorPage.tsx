@@ -2,7 +2,7 @@ import type { Edit } from '@kite/core/document/patches';
 import { addSwatch, removeSwatch } from '@kite/core/edits/swatches';
 import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { Group, Panel, Separator } from 'react-resizable-panels';
-import { Link, useMatch, useNavigate, useParams } from 'react-router';
+import { Link, useLocation, useMatch, useNavigate, useParams } from 'react-router';
 import { useStore } from 'zustand';
 import { AsideView } from './canvas/aside/AsideView';
 import { CanvasArea } from './canvas/CanvasArea';
@@ -122,6 +122,13 @@ const Workspace = ({ project }: { project: string }) => {
   const navigate = useNavigate();
   const sceneId = useStore(editor.store, (s) => s.sceneId);
   const name = useStore(editor.store, (s) => s.doc.name);
+
+  // What is to be replaced in a starter stands beside it as it is opened.
+  const { state: sent } = useLocation() as { state: { drawer?: 'replace' } | null };
+  const drawer = sent?.drawer;
+  useEffect(() => {
+    if (drawer) editor.set({ drawer });
+  }, [editor, drawer]);
 
   // The address follows the scene, and the scene the address (back and forward).
   useEffect(() => {

@@ -23,7 +23,7 @@ const about = (asset: Asset): string =>
     ? `${asset.width} × ${asset.height}, ${size(asset.bytes)}`
     : `${asset.family} ${asset.weights ? asset.weights.join('–') : asset.weight}${asset.italic ? ' italic' : ''}`;
 
-const AssetRow = ({ asset, uses }: { asset: Asset; uses: number }) => {
+export const AssetRow = ({ asset, uses }: { asset: Asset; uses: number }) => {
   const editor = useEditor();
   const file = useRef<HTMLInputElement>(null);
   const place = () => {

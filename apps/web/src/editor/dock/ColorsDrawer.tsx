@@ -31,7 +31,7 @@ const saveAs = (name: string, type: string, text: string): void => {
   URL.revokeObjectURL(link.href);
 };
 
-const SwatchRow = ({ swatch, uses }: { swatch: Swatch; uses: number }) => {
+export const SwatchRow = ({ swatch, uses }: { swatch: Swatch; uses: number }) => {
   const editor = useEditor();
   return (
     <li

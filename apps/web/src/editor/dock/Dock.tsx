@@ -6,6 +6,7 @@ import {
   Images,
   Keyboard,
   Palette,
+  Replace,
   Shapes,
   Sparkles,
   Video,
@@ -23,6 +24,7 @@ import { AssetsDrawer } from './AssetsDrawer';
 import { ColorsDrawer } from './ColorsDrawer';
 import { HistoryDrawer } from './HistoryDrawer';
 import { MovesDrawer } from './MovesDrawer';
+import { ReplaceDrawer } from './ReplaceDrawer';
 import { PosesDrawer } from './PosesDrawer';
 import { ShapesDrawer } from './ShapesDrawer';
 
@@ -57,6 +59,7 @@ const DRAWERS: readonly { drawer: Drawer; label: string; icon: ReactNode }[] = [
   { drawer: 'shapes', label: 'Add a shape', icon: <Shapes size={18} /> },
   { drawer: 'moves', label: 'Moves', icon: <Wind size={18} /> },
   { drawer: 'poses', label: 'Poses', icon: <GalleryHorizontal size={18} /> },
+  { drawer: 'replace', label: 'Replace words, pictures and colours', icon: <Replace size={18} /> },
   { drawer: 'assets', label: 'Pictures and fonts', icon: <Images size={18} /> },
   { drawer: 'colours', label: 'Colours', icon: <Palette size={18} /> },
 ];
@@ -122,6 +125,7 @@ export const Dock = () => {
       {drawer === 'shapes' && <ShapesDrawer />}
       {drawer === 'moves' && <MovesDrawer />}
       {drawer === 'poses' && <PosesDrawer />}
+      {drawer === 'replace' && <ReplaceDrawer />}
       {drawer === 'assets' && <AssetsDrawer />}
       {drawer === 'colours' && <ColorsDrawer />}
       {drawer === 'history' && <HistoryDrawer />}

@@ -8,7 +8,7 @@ import type { Compare } from '../../preview/messages';
 
 export type ToolName =
   'select' | 'path' | 'brush' | 'text' | 'rectangle' | 'ellipse' | 'wedge' | 'polygon' | 'star' | 'line';
-export type Drawer = 'shapes' | 'assets' | 'colours' | 'moves' | 'poses' | 'history' | null;
+export type Drawer = 'shapes' | 'replace' | 'assets' | 'colours' | 'moves' | 'poses' | 'history' | null;
 
 /** What a press on a picture's cut-out does, and the brush's diameter in pixels of the picture. */
 export interface Cutting {

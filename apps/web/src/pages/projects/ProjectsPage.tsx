@@ -12,6 +12,7 @@ import { Menu } from '../../ui/Menu';
 import { RenameField } from '../../ui/RenameField';
 import { PageHeader } from '../PageHeader';
 import { Moving } from './Moving';
+import { Starters } from './Starters';
 import { SizeForm } from './SizeForm';
 
 const says = (error: unknown) => toast.error(error instanceof Error ? error.message : String(error));
@@ -158,11 +159,15 @@ export const ProjectsPage = () => {
               New project
             </Button>
           </div>
+          <Starters />
+          <h2 className="mb-2 font-semibold">Yours</h2>
           {isPending && <p className="text-ink-2">Looking for your projects …</p>}
           {error && <p className="text-kite">Your projects could not be listed. {error.message}</p>}
           {projects?.length === 0 && (
             <div className="rounded-md border border-dashed border-line py-16 text-center">
-              <p className="mb-3 text-ink-2">No projects yet. Start from a size, or import a project archive.</p>
+              <p className="mb-3 text-ink-2">
+                No projects yet. Begin with one of those above, with a size, or import an archive.
+              </p>
               <Button look="primary" onClick={() => setAdding(true)}>
                 New project
               </Button>
