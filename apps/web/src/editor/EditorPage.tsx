@@ -7,6 +7,7 @@ import { useStore } from 'zustand';
 import { AsideView } from './canvas/aside/AsideView';
 import { CanvasArea } from './canvas/CanvasArea';
 import { Dock } from './dock/Dock';
+import { SearchDialog } from './search/SearchDialog';
 import { LinkPopover } from './formula/LinkPopover';
 import { RemovingDialog } from './formula/RemovingDialog';
 import { Header } from './header/Header';
@@ -223,6 +224,7 @@ const Stage = () => (
     <OrderDialog />
     <PanesDialog />
     <RevealDialog />
+    <SearchDialog />
     <SolidDialog />
     <SvgDialog />
     <LinkPopover />

@@ -1,7 +1,12 @@
-/** Cards copied and pasted: kept in the browser, so that they can go to another layer, scene, project or tab. */
+/** Cards added; copied and pasted, kept in the browser, so that they can go to another layer, scene, project or tab. */
 import type { DrawingLayer, Id } from '@kite/core/document/types';
 import { cardsAlone, pasteCards } from '@kite/core/edits/layers';
+import { addItem, listOf } from '@kite/core/edits/recipe';
+import { kindOf } from '@kite/core/recipe/table';
+import type { Kind } from '@kite/core/recipe/types';
+import { cardsBox } from '@kite/core/scene/bounds';
 import { toast } from 'sonner';
+import { newCard } from './layers';
 import { type Editor, makeId } from '../store/editor';
 
 const CLIPBOARD = 'kite-copied-cards';
@@ -30,4 +35,20 @@ export const pasteCopiedCards = (editor: Editor, layer: Id, group: Id | null, in
   const now = editor.scene.layers[layer];
   const fresh = now?.kind === 'drawing' ? Object.keys(now.items).find((id) => !before.items[id]) : undefined;
   if (fresh !== undefined) editor.select({ layers: [layer], card: fresh });
+};
+
+/** Whether a card is to stand above the paints. */
+const worksOnOutlines = (kind: Kind): boolean => kind.role === 'source' || (kind.role === 'step' && !kind.onDrawn);
+
+/** Puts a new card among those of a drawing, or of a group in it, and opens it. */
+export const addCardTo = (editor: Editor, layer: DrawingLayer, kind: string, group: Id | null): void => {
+  const list = listOf(layer, group);
+  const { card: open } = editor.state.selection;
+  const below = open !== null && list.includes(open) ? list.indexOf(open) + 1 : list.length;
+  const item = newCard(kind, () => cardsBox(editor.program, layer.id, list.slice(0, below), editor.state.frame));
+  // Below the open card, else what gives or changes outlines goes above the first paint, and the rest at the end.
+  const paints = list.findIndex((id) => kindOf(layer.items[id]?.kind ?? 'group').role === 'paint');
+  const index = open === null && worksOnOutlines(kindOf(kind)) && paints >= 0 ? paints : below;
+  editor.edit(addItem(editor.scene.id, layer.id, item, group, index));
+  editor.select({ layers: [layer.id], card: item.id });
 };

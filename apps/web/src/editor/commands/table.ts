@@ -145,6 +145,8 @@ const commands = {
     keys: ['Shift+D'],
     run: (e) => e.set({ aside: e.state.aside ? null : FREE_LOOK }),
   },
+  search: { label: 'Search for anything', keys: ['Ctrl+K'], run: (e) => e.set({ searching: true }) },
+  render: { label: 'Render …', run: (e) => e.set({ rendering: true }) },
   fit: { label: 'Fit the scene to the canvas', keys: ['0'], run: (e) => e.set({ view: null }) },
 } as const satisfies Readonly<Record<string, Command>>;
 

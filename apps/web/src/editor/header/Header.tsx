@@ -1,11 +1,11 @@
-import { Moon, PackageCheck, Redo2, Sun, Undo2 } from 'lucide-react';
-import { useState } from 'react';
+import { Moon, PackageCheck, Redo2, Search, Sun, Undo2 } from 'lucide-react';
 import { Link } from 'react-router';
 import { renameProject } from '@kite/core/edits/scenes';
 import { useTheme } from '../../app/theme';
 import { Button, buttonLook, IconButton } from '../../ui/Button';
 import { ChecksMenu } from '../checks/ChecksMenu';
 import { CommandButton } from '../commands/CommandButton';
+import { COMMANDS } from '../commands/table';
 import { RenameField } from '../../ui/RenameField';
 import { RenderDialog } from '../render/RenderDialog';
 import { useEditor, useSlice } from '../store/context';
@@ -44,7 +44,8 @@ const Saving = ({ saving }: { saving: SaveState }) => {
 
 export const Header = () => {
   const editor = useEditor();
-  const { project, name, saving, past, future } = useSlice((s) => ({
+  const { project, name, saving, past, future, rendering } = useSlice((s) => ({
+    rendering: s.rendering,
     project: s.doc.id,
     name: s.doc.name,
     saving: s.saving,
@@ -52,7 +53,6 @@ export const Header = () => {
     future: s.future.at(-1)?.label,
   }));
   const { theme, toggle } = useTheme();
-  const [rendering, setRendering] = useState(false);
   return (
     <header data-area="header" className="flex h-11 shrink-0 items-center gap-3 border-b border-line bg-paper px-3">
       <Link to="/" aria-label="All projects" className="shrink-0 rounded-md">
@@ -70,6 +70,9 @@ export const Header = () => {
       </div>
       <SceneStrip />
       <div className="ml-auto flex items-center gap-0.5">
+        <CommandButton command="search">
+          <Search size={16} />
+        </CommandButton>
         <CommandButton command="undo" {...(past && { label: `Undo: ${past}` })} disabled={!past}>
           <Undo2 size={16} />
         </CommandButton>
@@ -85,11 +88,11 @@ export const Header = () => {
           Deliveries
         </Link>
         <PreviewMenu />
-        <Button look="primary" className="ml-1.5" data-first onClick={() => setRendering(true)}>
+        <Button look="primary" className="ml-1.5" data-first onClick={() => COMMANDS.render.run(editor)}>
           Render
         </Button>
       </div>
-      {rendering && <RenderDialog onClose={() => setRendering(false)} />}
+      {rendering && <RenderDialog onClose={() => editor.set({ rendering: false })} />}
     </header>
   );
 };

@@ -97,6 +97,9 @@ export interface Linking {
 export interface Workspace {
   readonly mode: Mode;
   readonly drawer: Drawer;
+  /** Whether a command is being searched for, and whether a render is being set up. */
+  readonly searching: boolean;
+  readonly rendering: boolean;
   readonly brush: Brush;
   /** What becomes of what is drawn next; by itself a path goes into the group or the mask that is open, and the rest is a layer. */
   readonly drawsAs: 'layer' | 'mask' | 'card' | null;
@@ -159,6 +162,8 @@ export interface Workspace {
 export const TIDY: Workspace = {
   mode: SELECTING,
   drawer: null,
+  searching: false,
+  rendering: false,
   brush: {
     color: '#2B2F77',
     size: 12,

@@ -1,0 +1,34 @@
+import { KINDS } from '@kite/core/recipe/table';
+import { expect, it } from 'vitest';
+import { LISTED } from '../commands/table';
+import { ENTRIES, found } from './entries';
+import { CARDS_ALSO } from './names';
+
+const names = (text: string): readonly string[] => found(text).map(({ label }) => label);
+
+it('has every command, every tool and every card, each once', () => {
+  const labels = ENTRIES.map(({ label }) => label);
+  for (const { label } of LISTED) if (label !== 'Search for anything') expect(labels).toContain(label);
+  const ids = ENTRIES.map(({ id }) => id);
+  expect(new Set(ids).size).toBe(ids.length);
+  const kinds = [...KINDS.values()].filter(({ role }) => role !== 'setting').map(({ kind }) => kind);
+  expect(Object.keys(CARDS_ALSO).toSorted()).toEqual(kinds.toSorted());
+});
+
+it.each(ENTRIES.map((entry) => [entry.label, entry] as const))(
+  '%s is found by its name and by another',
+  (_label, entry) => {
+    const [other] = entry.also.split(' ');
+    expect(names(entry.label)).toContain(entry.label);
+    // Near the top even by a word that it shares with others.
+    expect(names(other!).slice(0, 14)).toContain(entry.label);
+  },
+);
+
+it('finds what people mean by it', () => {
+  expect(names('drop shadow')[0]).toBe('Shadow');
+  expect(names('neon')[0]).toBe('Glow');
+  expect(names('boolean')[0]).toBe('Combine');
+  expect(names('mp4')[0]).toBe('Render …');
+  expect(names('swatches')[0]).toBe('Colours');
+});
