@@ -272,6 +272,9 @@ test('the path tool: corners, a curve, closed on its first vertex', async ({ pag
 test('scenes: new, rename, duplicate, reorder, delete, and their own settings', async ({ page, server }) => {
   await newProject(page, server, 'Scenes', 'Square');
   await page.getByRole('button', { name: 'New scene' }).click();
+  // As large, as long and as fast as the open one, until another size is chosen.
+  await expect(page.getByLabel('Width, px')).toHaveValue('1080');
+  await expect(page.getByLabel('Height, px')).toHaveValue('1080');
   await page.getByLabel('Scene name').fill('Story');
   await page.getByRole('button', { name: /^Story 1080/ }).click();
   await page.getByRole('button', { name: 'Add the scene' }).click();
@@ -281,6 +284,12 @@ test('scenes: new, rename, duplicate, reorder, delete, and their own settings', 
     await page.getByRole('menuitem', { name: entry }).click();
   };
   await choose('Story', 'Duplicate');
+  await page.getByRole('button', { name: 'All scenes' }).click();
+  await page.getByRole('menuitem', { name: 'Scene 1' }).click();
+  await expect(page.getByRole('button', { name: 'Scene Scene 1', exact: true })).toHaveAttribute(
+    'aria-current',
+    'true',
+  );
   await choose('Story 2', 'Rename');
   await page.getByLabel('Scene name').fill('Upright');
   await page.getByLabel('Scene name').press('Enter');

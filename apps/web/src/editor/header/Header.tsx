@@ -58,7 +58,7 @@ export const Header = () => {
       <Link to="/" aria-label="All projects" className="shrink-0 rounded-md">
         <img src="/kite.svg" alt="" className="size-6" />
       </Link>
-      <div className="flex max-w-[300px] min-w-0 items-baseline gap-2">
+      <div className="flex max-w-[320px] shrink-0 items-baseline gap-2">
         <h1 className="sr-only">{name}</h1>
         <RenameField
           label="Project name"

@@ -1,5 +1,5 @@
-import { ChevronDown, Plus } from 'lucide-react';
-import { useState } from 'react';
+import { Check, ChevronDown, ChevronsUpDown, Plus } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
 import { addScene, duplicateScene, moveScene, removeScene, setScene } from '@kite/core/edits/scenes';
 import type { Id } from '@kite/core/document/types';
 import { Button, IconButton } from '../../ui/Button';
@@ -90,14 +90,43 @@ const Card = ({ id, index }: { id: Id; index: number }) => {
 export const SceneStrip = () => {
   const editor = useEditor();
   const order = useSlice((s) => s.doc.order);
+  const names = useSlice((s) => s.doc.order.map((id) => s.doc.scenes[id]?.name ?? ''));
+  const strip = useRef<HTMLDivElement>(null);
+  const open = useSlice((s) => s.sceneId);
+  // The open one is in sight, wherever it was opened from.
+  useEffect(() => {
+    strip.current?.querySelector('[aria-current=true]')?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+  }, [open, order]);
   const [adding, setAdding] = useState(false);
   return (
     <nav aria-label="Scenes" className="flex min-w-0 items-center gap-1.5">
-      <div className="flex min-w-0 items-center gap-1.5 overflow-x-auto p-0.5 [scrollbar-width:none]">
+      <div ref={strip} className="flex min-w-0 items-center gap-1.5 overflow-x-auto p-0.5 [scrollbar-width:none]">
         {order.map((id, i) => (
           <Card key={id} id={id} index={i} />
         ))}
       </div>
+      {order.length > 1 && (
+        <Menu
+          align="start"
+          columns={names.length > 12 ? 2 : 1}
+          entries={order.map((id, i) => ({
+            label: names[i] ?? '',
+            ...(id === open && { icon: <Check size={13} /> }),
+            onSelect: () => editor.showScene(id),
+          }))}
+          trigger={
+            <button
+              type="button"
+              aria-label="All scenes"
+              title="All scenes"
+              className="flex h-7 shrink-0 items-center gap-1 rounded-md px-1 text-sm text-ink-2 hover:bg-paper-2 hover:text-ink"
+            >
+              {order.length}
+              <ChevronsUpDown size={13} />
+            </button>
+          }
+        />
+      )}
       <IconButton label="New scene" className="border border-line" onClick={() => setAdding(true)}>
         <Plus size={15} />
       </IconButton>
@@ -106,6 +135,7 @@ export const SceneStrip = () => {
           <SizeForm
             name="Scene name"
             suggested="Scene"
+            size={editor.scene}
             submit={(isBusy) => (
               <Button type="submit" look="primary" disabled={isBusy}>
                 Add the scene

@@ -78,23 +78,31 @@ interface SizeFormProps {
   /** The label of the name field. */
   name: string;
   suggested: string;
+  /** What it begins with; else the commonest size. */
+  size?: SceneSize;
   submit: (busy: boolean) => ReactNode;
   onSubmit: (name: string, size: SceneSize) => void | Promise<void>;
 }
 
+const FIRST = { width: 1920, height: 1080, rate: '30', seconds: 4, transparent: false, background: '#FFFFFF' };
+
+const secondsOf = ({ length, rate }: SceneSize): number => Number((length / framesPerSecond(rate)).toFixed(3));
+
+const fieldsOf = (size: SceneSize): Omit<Fields, 'name'> => ({
+  width: size.width,
+  height: size.height,
+  rate: rateLabel(size.rate),
+  seconds: secondsOf(size),
+  transparent: size.background === null,
+  // Fields of colours know of no alpha.
+  background: size.background?.slice(0, 7) ?? FIRST.background,
+});
+
 /** A name and a size: picked by what it is for, or typed. */
-export const SizeForm = ({ name, suggested, submit, onSubmit }: SizeFormProps) => {
+export const SizeForm = ({ name, suggested, size: own, submit, onSubmit }: SizeFormProps) => {
   const { register, handleSubmit, setValue, getValues, trigger, control, formState } = useForm<Fields>({
     resolver: yupResolver(schema),
-    defaultValues: {
-      name: suggested,
-      width: 1920,
-      height: 1080,
-      rate: '30',
-      seconds: 4,
-      transparent: false,
-      background: '#FFFFFF',
-    },
+    defaultValues: { name: suggested, ...(own ? fieldsOf(own) : FIRST) },
   });
   const [width, height, rate, transparent] = useWatch({ control, name: ['width', 'height', 'rate', 'transparent'] });
   const queries = useQueryClient();
@@ -113,12 +121,9 @@ export const SizeForm = ({ name, suggested, submit, onSubmit }: SizeFormProps) =
     setValue('seconds', s.seconds);
   };
   const takeSaved = (size: SceneSize) => {
-    setValue('width', size.width);
-    setValue('height', size.height);
-    setValue('rate', rateLabel(size.rate));
-    setValue('seconds', Number((size.length / framesPerSecond(size.rate)).toFixed(3)));
-    setValue('transparent', size.background === null);
-    if (size.background) setValue('background', size.background.slice(0, 7));
+    const { background, ...rest } = fieldsOf(size);
+    for (const [key, value] of Object.entries(rest)) setValue(key as keyof typeof rest, value);
+    if (size.background) setValue('background', background);
   };
   /** The size alone has to be right for that, not the name above it. */
   const keep = async () => {
