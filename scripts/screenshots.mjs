@@ -65,7 +65,7 @@ const layer = (name) => page.getByLabel(`Layer ${name}`, { exact: true }).getByT
 try {
   await page.goto(url);
   await page.getByTestId('project-card').waitFor();
-  await page.waitForTimeout(800);
+  await page.waitForTimeout(4_000);
   await shot('projects');
   await page.getByRole('link', { name: /^Open/ }).click();
   await page.getByLabel('Open Moon').click();
@@ -100,8 +100,6 @@ try {
   await page.getByLabel('Open Lamp fan').click();
   await frame(30);
   await page.getByTestId('bead').nth(2).click();
-  await page.getByRole('button', { name: 'Ease Bounce' }).hover();
-  await shot('ease');
   const grid = page.getByRole('button', { name: 'Scene Window grid', exact: true });
   await grid.scrollIntoViewIfNeeded();
   await grid.click();
@@ -229,6 +227,12 @@ try {
   await page.getByRole('radio', { name: 'Side by side' }).click();
   await page.waitForTimeout(1_200);
   await shot('renders');
+
+  await page.goto(url);
+  await page.getByRole('button', { name: 'Start from Story ad' }).click();
+  await page.getByLabel('Words of Second line', { exact: true }).fill('Nor do we.');
+  await page.waitForTimeout(1_500);
+  await shot('starter');
 } finally {
   await browser.close();
   server.kill('SIGTERM');
