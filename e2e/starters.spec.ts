@@ -117,3 +117,34 @@ test('commands, cards, moves and places are searched for by any name', async ({ 
   await search('expressions');
   await expect(page).toHaveURL(/help\/formulas/);
 });
+
+test('timeline and inspector fold away by keys, the transport stays, and sizes are kept', async ({ page, server }) => {
+  await openMade(page, server, 'Room', [discLayer('d', 'Disc', [200, 120])]);
+  const canvas = page.getByTestId('canvas');
+  const size = async () => (await canvas.boundingBox())!;
+  const first = await size();
+  await page.keyboard.press('Shift+T');
+  await expect(page.getByTestId('layer-row')).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible();
+  await expect.poll(async () => (await size()).height).toBeGreaterThan(first.height + 200);
+  await page.keyboard.press('Shift+I');
+  await expect(page.getByRole('complementary', { name: 'Inspector' })).toBeHidden();
+  await expect.poll(async () => (await size()).width).toBeGreaterThan(first.width + 250);
+  // The keyboard goes round what is there.
+  for (let n = 0; n < 3; n++) await page.keyboard.press('F6');
+  await expect(page.locator('[data-area=timeline] :focus')).toHaveCount(1);
+  await page.getByRole('button', { name: 'Inspector away, or back' }).click();
+  await page.getByRole('button', { name: 'Timeline away, or back' }).click();
+  await expect(page.getByTestId('layer-row')).toHaveCount(1);
+  await expect.poll(async () => (await size()).height).toBeCloseTo(first.height, -1);
+
+  const line = (await page.getByRole('separator').first().boundingBox())!;
+  await page.mouse.move(line.x + 300, line.y);
+  await page.mouse.down();
+  await page.mouse.move(line.x + 300, line.y + 90, { steps: 6 });
+  await page.mouse.up();
+  const taller = (await size()).height;
+  expect(taller).toBeGreaterThan(first.height + 60);
+  await page.reload();
+  await expect.poll(async () => (await size()).height).toBeCloseTo(taller, -1);
+});

@@ -1,7 +1,8 @@
 /** What a project can start from: pieces of the demo's scenario, whose words, colours and pictures are there to be replaced. */
 import { newProject } from '@kite/core/document/make';
-import type { PictureAsset, Project, Scene } from '@kite/core/document/types';
+import type { KeptSettings, PictureAsset, Project, Scene } from '@kite/core/document/types';
 import { nestedIn } from '@kite/core/scene/whole';
+import { addDelivery } from '@kite/core/edits/deliveries';
 import { setSwatch, swatchesOfLayers } from '@kite/core/edits/swatches';
 import { ProjectBuilder } from '../builder';
 import { fogAndLamp } from '../fogAndLamp';
@@ -24,6 +25,8 @@ export interface Starter {
   readonly about: string;
   /** Scenes whose posters are pictures in it. */
   readonly pictures?: readonly (() => Scene)[];
+  /** What it is delivered as, where that is not for the one who opens it to say. */
+  readonly delivers?: KeptSettings;
   readonly build: (project: ProjectBuilder, pictures: readonly PictureAsset[]) => void;
 }
 
@@ -47,13 +50,20 @@ export const STARTERS: readonly Starter[] = [
     id: 'energy',
     name: 'Energy in a word',
     about: 'Flames in a word, as a small looping GIF',
+    delivers: { format: 'gif' },
     build: nightPass,
   },
-  { id: 'drawn', name: 'Drawn loop', about: 'Frames drawn by hand, before drifting fog', build: fogAndLamp },
+  {
+    id: 'drawn',
+    name: 'Drawn loop',
+    about: 'Frames drawn by hand, before drifting fog',
+    delivers: { format: 'gif' },
+    build: fogAndLamp,
+  },
 ];
 
 /** Its project: colours are swatches, so that each of them is changed in one place. */
-export const starterProject = ({ id, name, build }: Starter, pictures: readonly PictureAsset[]): Project => {
+export const starterProject = ({ id, name, build, delivers }: Starter, pictures: readonly PictureAsset[]): Project => {
   const project = new ProjectBuilder(newProject(`starter-${id}`, name, []));
   build(project, pictures);
   for (const scene of Object.values(project.doc.scenes)) {
@@ -66,5 +76,16 @@ export const starterProject = ({ id, name, build }: Starter, pictures: readonly 
   // What is opened first is the whole, not what stands in it.
   const inside = new Set(Object.values(project.doc.scenes).flatMap((scene) => nestedIn(scene, project.doc.scenes)));
   const order = project.doc.order.toSorted((a, b) => Number(inside.has(a)) - Number(inside.has(b)));
+  const [main] = order;
+  if (delivers && main !== undefined) {
+    const about = {
+      id: project.makeId(),
+      name: 'Looping GIF',
+      scenes: [main],
+      fade: 0,
+      file: '{scene}-{size}-v{version}',
+    };
+    project.do(addDelivery({ ...about, settings: delivers }));
+  }
   return { ...project.doc, order };
 };

@@ -1,7 +1,7 @@
 import type { Edit } from '@kite/core/document/patches';
 import { addSwatch, removeSwatch } from '@kite/core/edits/swatches';
 import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
-import { Group, Panel, Separator } from 'react-resizable-panels';
+import { Group, Panel, Separator, useDefaultLayout } from 'react-resizable-panels';
 import { Link, useLocation, useMatch, useNavigate, useParams } from 'react-router';
 import { useStore } from 'zustand';
 import { AsideView } from './canvas/aside/AsideView';
@@ -204,30 +204,54 @@ const Views = () => {
   );
 };
 
-/** Where a scene is worked on. */
-const Stage = () => (
-  <div className="flex min-h-0 flex-1">
-    <Dock />
-    <main className="min-w-0 flex-1">
-      <Group orientation="vertical" id="kite-editor">
-        <Panel defaultSize="57%" minSize="25%" className="flex flex-col">
+/** The picture above the timeline, each as tall as it was left; the transport stays where that is folded away. */
+const Halves = () => {
+  const editor = useEditor();
+  const folded = useStore(editor.store, (s) => s.hiding.timeline);
+  const layout = useDefaultLayout({ id: 'kite-editor', panelIds: HALVES, storage: localStorage });
+  return (
+    <main className="flex min-w-0 flex-1 flex-col">
+      <Group orientation="vertical" id="kite-editor" className="min-h-0 flex-1" {...layout}>
+        <Panel id="upper" defaultSize="57%" minSize="25%" className="flex flex-col">
           <Views />
         </Panel>
-        <Separator className="relative z-10 h-px bg-line outline-none after:absolute after:inset-x-0 after:-top-1 after:h-2 after:cursor-row-resize hover:bg-sky focus-visible:bg-sky" />
-        <Panel minSize="20%" className="flex flex-col" data-area="timeline">
-          <Transport />
-          <Timeline />
-        </Panel>
+        {!folded && (
+          <>
+            <Separator className="relative z-10 h-px bg-line outline-none after:absolute after:inset-x-0 after:-top-1 after:h-2 after:cursor-row-resize hover:bg-sky focus-visible:bg-sky" />
+            <Panel id="lower" minSize="20%" className="flex flex-col" data-area="timeline">
+              <Transport />
+              <Timeline />
+            </Panel>
+          </>
+        )}
       </Group>
+      {folded && (
+        <div data-area="timeline" className="border-t border-line">
+          <Transport />
+        </div>
+      )}
     </main>
-    <Inspector />
-    <OrderDialog />
-    <PanesDialog />
-    <RevealDialog />
-    <SearchDialog />
-    <SolidDialog />
-    <SvgDialog />
-    <LinkPopover />
-    <RemovingDialog />
-  </div>
-);
+  );
+};
+const HALVES = ['upper', 'lower'];
+
+/** Where a scene is worked on. */
+const Stage = () => {
+  const editor = useEditor();
+  const folded = useStore(editor.store, (s) => s.hiding.inspector);
+  return (
+    <div className="flex min-h-0 flex-1">
+      <Dock />
+      <Halves />
+      {!folded && <Inspector />}
+      <OrderDialog />
+      <PanesDialog />
+      <RevealDialog />
+      <SearchDialog />
+      <SolidDialog />
+      <SvgDialog />
+      <LinkPopover />
+      <RemovingDialog />
+    </div>
+  );
+};

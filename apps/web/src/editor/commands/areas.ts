@@ -20,8 +20,10 @@ export const goToArea = (area: Area): void => {
 /** Goes on to the next area, or back. */
 export const stepArea = (by: 1 | -1): void => {
   const here = document.activeElement?.closest<HTMLElement>('[data-area]')?.dataset.area as Area | undefined;
-  const at = here === undefined ? (by === 1 ? -1 : 0) : AREAS.indexOf(here);
-  goToArea(AREAS[(at + by + AREAS.length) % AREAS.length] as Area);
+  // What is folded away is passed over.
+  const there = AREAS.filter((area) => within(area) !== null);
+  const at = here === undefined ? (by === 1 ? -1 : 0) : there.indexOf(here);
+  goToArea(there[(at + by + there.length) % there.length] as Area);
 };
 
 /** Frames of the screen within which a row that is asked for is there. */

@@ -48,6 +48,11 @@ const giveUp = (editor: Editor): void => {
   else editor.set({ mode: SELECTING, drawsAs: null });
 };
 
+const fold = (editor: Editor, part: 'timeline' | 'inspector'): void => {
+  const { hiding } = editor.state;
+  editor.set({ hiding: { ...hiding, [part]: !hiding[part] } });
+};
+
 const tools = Object.fromEntries(
   TOOL_NAMES.map((tool): [string, Command] => {
     const { label, keys } = TOOLS[tool];
@@ -138,6 +143,8 @@ const commands = {
   toBack: { label: 'One place to the back', keys: ['Ctrl+ArrowDown'], run: (e) => restack(e, 1) },
   areaOn: { label: 'To the next part of the editor', keys: ['F6'], run: () => stepArea(1) },
   areaBack: { label: 'To the part before', keys: ['Shift+F6'], run: () => stepArea(-1) },
+  foldTimeline: { label: 'Timeline away, or back', keys: ['Shift+T'], run: (e) => fold(e, 'timeline') },
+  foldInspector: { label: 'Inspector away, or back', keys: ['Shift+I'], run: (e) => fold(e, 'inspector') },
   fullScreen: { label: 'Full screen', keys: ['F'], run: showFullScreen },
   newSolid: { label: 'New box, card, fan or stack …', run: (e) => e.set({ building: { layer: null } }) },
   aside: {

@@ -95,7 +95,9 @@ export const SceneStrip = () => {
   const open = useSlice((s) => s.sceneId);
   // The open one is in sight, wherever it was opened from.
   useEffect(() => {
-    strip.current?.querySelector('[aria-current=true]')?.parentElement?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+    strip.current
+      ?.querySelector('[aria-current=true]')
+      ?.parentElement?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
   }, [open, order]);
   const [adding, setAdding] = useState(false);
   return (

@@ -68,6 +68,8 @@ export const COMMANDS_ALSO: Readonly<Record<CommandName, string>> = {
   toBack: 'lower down order backward',
   areaOn: 'focus panel keyboard next',
   areaBack: 'focus panel keyboard previous',
+  foldTimeline: 'hide show collapse panel room',
+  foldInspector: 'hide show collapse panel room properties',
   fullScreen: 'presentation hide interface',
   newSolid: '3d cube extrude gallery',
   aside: '3d top left orbit perspective',

@@ -97,6 +97,8 @@ export interface Linking {
 export interface Workspace {
   readonly mode: Mode;
   readonly drawer: Drawer;
+  /** Parts that are folded away, for the canvas to have their room. */
+  readonly hiding: { readonly timeline: boolean; readonly inspector: boolean };
   /** Whether a command is being searched for, and whether a render is being set up. */
   readonly searching: boolean;
   readonly rendering: boolean;
@@ -162,6 +164,7 @@ export interface Workspace {
 export const TIDY: Workspace = {
   mode: SELECTING,
   drawer: null,
+  hiding: { timeline: false, inspector: false },
   searching: false,
   rendering: false,
   brush: {

@@ -1,4 +1,4 @@
-import { ChevronFirst, ChevronLast, Pause, Play, StepBack, StepForward } from 'lucide-react';
+import { ChevronFirst, ChevronLast, PanelBottom, PanelRight, Pause, Play, StepBack, StepForward } from 'lucide-react';
 import { useState } from 'react';
 import { clockAt, framesPerSecond, parseTime, rateLabel } from '@kite/core/time/rate';
 import { CommandButton } from '../commands/CommandButton';
@@ -42,7 +42,8 @@ const SPEEDS = ['0.25', '0.5', '1', '2'];
 
 export const Transport = () => {
   const editor = useEditor();
-  const { scene, scenes, frame, playing, how, speed, drawnRate, autoKey, range } = useSlice((s) => ({
+  const { scene, scenes, frame, playing, how, speed, drawnRate, autoKey, range, hiding } = useSlice((s) => ({
+    hiding: s.hiding,
     scene: sceneOf(s),
     scenes: s.doc.order.length,
     frame: s.frame,
@@ -138,6 +139,14 @@ export const Transport = () => {
           <span className={`size-2 rounded-full ${autoKey ? 'bg-kite' : 'border border-ink-2'}`} />
           Auto-key
         </button>
+        <span className="flex items-center">
+          <CommandButton command="foldTimeline" pressed={hiding.timeline}>
+            <PanelBottom size={15} />
+          </CommandButton>
+          <CommandButton command="foldInspector" pressed={hiding.inspector}>
+            <PanelRight size={15} />
+          </CommandButton>
+        </span>
       </div>
     </div>
   );
