@@ -55,7 +55,7 @@ test('canvas: select, move, scale, turn, marquee, nudge', async ({ page, server 
   expect(valueOf(layerNamed(await sceneOf(page, server), 'Rectangle'), 'position')).toEqual([100, 160]);
 
   await drag(page, at(125, 90), at(295, 115));
-  await expect(page.getByLabel('Place')).toContainText('2 layers');
+  await expect(page.getByLabel('Place', { exact: true })).toContainText('2 layers');
   await drag(page, at(150, 105), at(150, 85));
   scene = await sceneOf(page, server);
   expect(['Rectangle 2', 'Rectangle 3'].map((n) => valueOf(layerNamed(scene, n), 'position'))).toEqual([

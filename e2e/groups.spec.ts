@@ -123,7 +123,7 @@ test('solo and tags go down their columns; rows open together, and only for what
   await drag(page, await middle(button('Tag of Dot 0: leaf')), await middle(button('Tag of Dot 1: slate')));
   expect(inOrder(await sceneOf(page, server)).map(({ tag }) => tag)).toEqual(['leaf', 'leaf', 'slate']);
   await button('Tag of Dot 1: leaf').click();
-  await expect(page.getByLabel('Place')).toContainText('2 layers');
+  await expect(page.getByLabel('Place', { exact: true })).toContainText('2 layers');
 
   // Where keyframes are shows on a closed row; the selected rows open together.
   await expect(page.getByTestId('key-ticks')).toHaveAttribute('data-frames', '2');

@@ -10,7 +10,7 @@ test('create, draw, trim, repeat, key, ease, play, undo, reload', async ({ page,
 
   // Draw a line from the middle upwards.
   await page.getByRole('button', { name: 'Add a shape' }).click();
-  await page.getByRole('button', { name: 'Line' }).click();
+  await page.getByRole('button', { name: 'Line', exact: true }).click();
   await drag(page, at(150, 100), at(150, 40));
   await page.getByRole('button', { name: 'Close', exact: true }).click();
   let doc = await saved(page, server);

@@ -77,6 +77,7 @@ test('words, a colour and the picture of a starter are replaced in one place', a
   }
   // The demo comes back beside it.
   await page.getByRole('link', { name: 'All projects' }).click();
+  await expect(page.getByTestId('project-card').first()).toBeVisible();
   const before = await page.getByTestId('project-card').count();
   await page.getByRole('button', { name: 'Bring the demo back' }).click();
   await expect(page.getByTestId('project-card')).toHaveCount(before + 1);

@@ -16,6 +16,7 @@ import { NO_LIBRARY } from '@kite/core/scene/program';
 import type {
   Color,
   Ease,
+  FontChoice,
   Id,
   Item,
   KnobKind,
@@ -98,6 +99,27 @@ export class SceneBuilder {
     const inside = new Set(cards.flatMap((card) => card.children ?? []));
     const children = cards.map(({ id }) => id).filter((id) => !inside.has(id));
     return [{ ...this.card(kind, values), ...(name !== undefined && { name }), children }, ...cards];
+  }
+
+  /** A text in one colour, its middle above the origin. */
+  words(text: string, font: FontChoice, size: number, color: Color): Item[] {
+    return [this.card('text', { text, font, size, align: 'center' }), this.card('fill', { color })];
+  }
+
+  /** A ticket with a notch at each end. */
+  ticket(
+    size: { readonly width: number; readonly height: number; readonly radius: number },
+    notch: number,
+    color: Color,
+  ): Item[] {
+    const at = (x: number) => this.card('ellipse', { width: notch, height: notch, centre: [x, 0] });
+    return [
+      this.card('rectangle', size),
+      at(-size.width / 2),
+      at(size.width / 2),
+      this.card('combine', { operation: 'subtract' }),
+      this.card('fill', { color }),
+    ];
   }
 
   /** Cuts layers by what another one shows. */

@@ -20,10 +20,6 @@ export const lateTicket = (project: ProjectBuilder): void => {
     length: 240,
     background: PALETTE.midnight,
   });
-  const words = (text: string, font: FontChoice, size: number, color: string) => [
-    scene.card('text', { text, font, size, align: 'center' }),
-    scene.card('fill', { color }),
-  ];
   scene.drawing({
     name: 'Frame',
     tag: 'slate',
@@ -37,7 +33,7 @@ export const lateTicket = (project: ProjectBuilder): void => {
     name: 'Last tram',
     tag: 'blue',
     at: [150, 48],
-    items: words('Last tram 02:40', HEAD, 23, PALETTE.fog),
+    items: scene.words('Last tram 02:40', HEAD, 23, PALETTE.fog),
     keys: {
       position: [
         [0, [150, -30], arrive],
@@ -45,20 +41,11 @@ export const lateTicket = (project: ProjectBuilder): void => {
       ],
     },
   });
-  const notch = [
-    scene.card('ellipse', { width: 22, height: 22, centre: [-WIDE / 2, 0] }),
-    scene.card('ellipse', { width: 22, height: 22, centre: [WIDE / 2, 0] }),
-  ];
   const ticket = scene.drawing({
     name: 'Ticket',
     tag: 'amber',
     at: [150, 116],
-    items: [
-      scene.card('rectangle', { width: WIDE, height: TALL, radius: 10 }),
-      ...notch,
-      scene.card('combine', { operation: 'subtract' }),
-      scene.card('fill', { color: PALETTE.amber }),
-    ],
+    items: scene.ticket({ width: WIDE, height: TALL, radius: 10 }, 22, PALETTE.amber),
     keys: {
       position: [
         [14, [150, 330], arrive],
@@ -75,14 +62,14 @@ export const lateTicket = (project: ProjectBuilder): void => {
     tag: 'slate',
     parent: ticket,
     at: [0, 4],
-    items: words('Night pass 3.80', HEAD, 20, PALETTE.ink),
+    items: scene.words('Night pass 3.80', HEAD, 20, PALETTE.ink),
   });
   scene.drawing({
     name: 'Every',
     tag: 'slate',
     parent: ticket,
     at: [0, 30],
-    items: words('Every 12 minutes till dawn', BODY, 14, PALETTE.ink),
+    items: scene.words('Every 12 minutes till dawn', BODY, 14, PALETTE.ink),
   });
   const button = scene.drawing({
     name: 'Button',
@@ -107,7 +94,7 @@ export const lateTicket = (project: ProjectBuilder): void => {
     tag: 'slate',
     parent: button,
     at: [0, 6],
-    items: words('Plan my ride', BODY, 17, PALETTE.ink),
+    items: scene.words('Plan my ride', BODY, 17, PALETTE.ink),
   });
   scene.poster(200);
   deliver(project, scene.id);

@@ -35,11 +35,7 @@ export const nightPass = (project: ProjectBuilder): void => {
     name: 'Night',
     tag: 'coral',
     at: [122, 120],
-    items: [
-      scene.card('text', { text: 'NIGHT', font: HEAD, size: 47, align: 'center' }),
-      scene.card('fill', { color: PALETTE.fog }),
-      clouds,
-    ],
+    items: [...scene.words('NIGHT', HEAD, 47, PALETTE.fog), clouds],
   });
   const ticket = scene.drawing({
     name: 'Pass',

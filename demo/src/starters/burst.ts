@@ -53,10 +53,7 @@ export const burst = (project: ProjectBuilder): void => {
     tag: 'slate',
     parent: disc,
     at: [0, 34],
-    items: [
-      scene.card('text', { text: '02:40', font: HEAD, size: 96, align: 'center' }),
-      scene.card('fill', { color: PALETTE.ink }),
-    ],
+    items: scene.words('02:40', HEAD, 96, PALETTE.ink),
   });
   scene.poster(26);
 };

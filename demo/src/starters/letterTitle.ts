@@ -21,11 +21,7 @@ export const letterTitle = (project: ProjectBuilder): void => {
     name: 'Title',
     tag: 'amber',
     at: [960, 540],
-    items: [
-      scene.card('text', { text: 'Ride home easy', font: HEAD, size: 150, align: 'center' }),
-      scene.card('fill', { color: PALETTE.fog }),
-      letters,
-    ],
+    items: [...scene.words('Ride home easy', HEAD, 150, PALETTE.fog), letters],
   });
   scene.animate(title, letters, 'position', [
     [6, [0, 90], arrive],
@@ -54,10 +50,7 @@ export const letterTitle = (project: ProjectBuilder): void => {
     name: 'Below',
     tag: 'blue',
     at: [960, 710],
-    items: [
-      scene.card('text', { text: 'Every 12 minutes till dawn', font: BODY, size: 60, align: 'center' }),
-      scene.card('fill', { color: PALETTE.amber }),
-    ],
+    items: scene.words('Every 12 minutes till dawn', BODY, 60, PALETTE.amber),
     keys: {
       position: [
         [44, [960, 750], arrive],

@@ -78,10 +78,7 @@ export const pictureGrid = (project: ProjectBuilder, [picture]: readonly Picture
     name: 'Name',
     tag: 'amber',
     at: [760, 330],
-    items: [
-      scene.card('text', { text: 'Quill Square', font: HEAD, size: 120, align: 'center' }),
-      scene.card('fill', { color: PALETTE.fog }),
-    ],
+    items: scene.words('Quill Square', HEAD, 120, PALETTE.fog),
     keys: {
       opacity: [
         [48, 0],

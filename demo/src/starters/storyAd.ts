@@ -16,16 +16,12 @@ export const storyAd = (project: ProjectBuilder): void => {
     length: 240,
     background: PALETTE.midnight,
   });
-  const words = (text: string, font: FontChoice, size: number, color: string) => [
-    scene.card('text', { text, font, size, align: 'center' }),
-    scene.card('fill', { color }),
-  ];
   const slides = (name: string, text: string, y: number, from: number, color: string) =>
     scene.drawing({
       name,
       tag: 'blue',
       at: [540, y],
-      items: words(text, HEAD, 74, color),
+      items: scene.words(text, HEAD, 74, color),
       keys: {
         position: [
           [from, [540, y + 70], arrive],
@@ -43,13 +39,7 @@ export const storyAd = (project: ProjectBuilder): void => {
     name: 'Ticket',
     tag: 'amber',
     at: [540, 1020],
-    items: [
-      scene.card('rectangle', { width: 780, height: 420, radius: 40 }),
-      scene.card('ellipse', { width: 90, height: 90, centre: [-390, 0] }),
-      scene.card('ellipse', { width: 90, height: 90, centre: [390, 0] }),
-      scene.card('combine', { operation: 'subtract' }),
-      scene.card('fill', { color: PALETTE.amber }),
-    ],
+    items: scene.ticket({ width: 780, height: 420, radius: 40 }, 90, PALETTE.amber),
     keys: {
       position: [
         [44, [540, 2_200], arrive],
@@ -66,14 +56,14 @@ export const storyAd = (project: ProjectBuilder): void => {
     tag: 'slate',
     parent: ticket,
     at: [0, 10],
-    items: words('Night pass 3.80', HEAD, 58, PALETTE.ink),
+    items: scene.words('Night pass 3.80', HEAD, 58, PALETTE.ink),
   });
   scene.drawing({
     name: 'How often',
     tag: 'slate',
     parent: ticket,
     at: [0, 90],
-    items: words('Every 12 minutes till dawn', BODY, 40, PALETTE.ink),
+    items: scene.words('Every 12 minutes till dawn', BODY, 40, PALETTE.ink),
   });
   const button = scene.drawing({
     name: 'Button',
@@ -98,7 +88,7 @@ export const storyAd = (project: ProjectBuilder): void => {
     tag: 'slate',
     parent: button,
     at: [0, 18],
-    items: words('Plan my ride', BODY, 54, PALETTE.ink),
+    items: scene.words('Plan my ride', BODY, 54, PALETTE.ink),
   });
   scene.poster(200);
 };

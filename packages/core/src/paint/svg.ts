@@ -7,6 +7,7 @@ import { type Bend, isWarp, matrixOfBend } from '../geometry/warp';
 import type { Matrix } from '../geometry/matrix';
 import { areaOf, outlinesOf } from '../geometry/polygons';
 import { dataOf } from '../geometry/trace';
+import { opacityOf } from '../picture/pixels';
 import { boxOfMarks, deviationOf, markBox, markThrough } from '../recipe/marks';
 import type { AreaCut, Cut, GroupMark, Ink, Mark } from '../recipe/types';
 import type { DisplayList } from '../scene/program';
@@ -17,7 +18,7 @@ const list = (...numbers: readonly number[]): string => numbers.map(short).join(
 /** A hex colour as SVG 1.1 programs read it: its alpha apart. */
 const colorOf = (hex: string): { readonly color: string; readonly alpha: number } => ({
   color: hex.slice(0, 7),
-  alpha: hex.length === 9 ? parseInt(hex.slice(7), 16) / 255 : 1,
+  alpha: opacityOf(hex),
 });
 
 const attribute = (name: string, value: string | number, missing: string | number): string =>

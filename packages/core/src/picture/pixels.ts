@@ -14,6 +14,9 @@ export const rgbOf = (color: Color): Rgb => [
   parseInt(color.slice(5, 7), 16),
 ];
 
+/** How opaque a colour is, 0..1. */
+export const opacityOf = (color: Color): number => (color.length === 9 ? parseInt(color.slice(7), 16) / 255 : 1);
+
 /** What a channel of 0 to 255 becomes, for each of its values. */
 export type Table = Uint8ClampedArray;
 /** A table by a function of 0..1. */

@@ -1,7 +1,6 @@
-/** A picture as the tip of a brush: what is dark on paper, or opaque, presses. */
+/** A picture as the tip of a brush: where it is opaque it presses, or, where it is so all over, as paper is, where it is dark. */
+import { LUMA } from './pixels';
 
-/** How a picture says where a brush presses: by where it is opaque, or, where it is so all over, by how dark it is. */
-const BRIGHT = [0.2125, 0.7154, 0.0721] as const;
 /** Alpha, 0..255, of what still counts as paper, and as opaque. */
 const [NOTHING, OPAQUE] = [8, 250];
 
@@ -21,8 +20,7 @@ export const toTip = (
   const onPaper = isOpaque(data);
   let [left, top, right, bottom] = [Infinity, Infinity, -1, -1];
   for (let i = 0; i < data.length; i += 4) {
-    const bright = BRIGHT[0] * data[i]! + BRIGHT[1] * data[i + 1]! + BRIGHT[2] * data[i + 2]!;
-    if (onPaper) data[i + 3] = 255 - bright;
+    if (onPaper) data[i + 3] = 255 - (LUMA[0] * data[i]! + LUMA[1] * data[i + 1]! + LUMA[2] * data[i + 2]!);
     data.fill(0, i, i + 3);
     if (data[i + 3]! <= NOTHING) continue;
     const [x, y] = [(i / 4) % width, Math.floor(i / 4 / width)];

@@ -1,13 +1,13 @@
 import { color, percent } from '../../document/params';
 import type { Color } from '../../document/types';
-import { rgbOf } from '../../picture/pixels';
+import { opacityOf, rgbOf } from '../../picture/pixels';
 import { type Effect, type Ink, type Mark, shortPercent } from '../types';
 import { brightnessBy } from './brightness';
 import { changedBy, effect } from './effect';
 
 /** A colour over all that is visible, which keeps its alpha. */
 export const floodBy = (over: Color, strength: number): Effect => {
-  const alpha = strength * (over.length === 9 ? parseInt(over.slice(7), 16) / 255 : 1);
+  const alpha = strength * opacityOf(over);
   const plain = over.slice(0, 7);
   return {
     reach: 0,

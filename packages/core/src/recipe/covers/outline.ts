@@ -1,14 +1,12 @@
 import { choice, color, percent, px } from '../../document/params';
 import type { Color } from '../../document/types';
 import { grownAlpha } from '../../picture/outline';
-import { rgbOf } from '../../picture/pixels';
+import { opacityOf, rgbOf } from '../../picture/pixels';
 import { type Effect, short } from '../types';
 import { effect } from './effect';
 
 /** Pixels of an effect on either side of the edge of what is visible. */
 export const MOST_WIDTH = 64;
-
-const alphaOf = (over: Color): number => (over.length === 9 ? parseInt(over.slice(7), 16) / 255 : 1);
 
 /** A line round all that is visible, `out` pixels beyond its edge and `within` pixels inside. */
 const outlined = (
@@ -31,7 +29,7 @@ const outlined = (
         )
       : null;
   const ink = rgbOf(over);
-  const opaque = alphaOf(over) * strength;
+  const opaque = opacityOf(over) * strength;
   for (let i = 0; i < count; i++) {
     const a = alpha[i]!;
     // Nothing lies over what is opaque but a line inside, and nothing is where nothing has grown to.
@@ -62,7 +60,7 @@ const lineOf = (out: number, within: number, over: Color, strength: number): Eff
     [
       changedEdge('dilate', out * scale, 'outer'),
       changedEdge('erode', within * scale, 'inner'),
-      `<feFlood flood-color="${over.slice(0, 7)}" flood-opacity="${alphaOf(over) * strength}"/>`,
+      `<feFlood flood-color="${over.slice(0, 7)}" flood-opacity="${opacityOf(over) * strength}"/>`,
       '<feComposite in2="outer" operator="in"/><feComposite in2="inner" operator="out" result="line"/>',
       within > 0
         ? '<feMerge><feMergeNode in="SourceGraphic"/><feMergeNode in="line"/></feMerge>'

@@ -1,7 +1,8 @@
 import { asset, percent, strokes, switchParam } from '../../document/params';
-import { remembered } from '../../document/remembered';
+import { lastMade } from '../../document/remembered';
 import type { BrushStroke, PictureAsset } from '../../document/types';
 import { brushOutlines, printsOf } from '../../geometry/brush';
+import { opacityOf } from '../../picture/pixels';
 import { changedBy } from '../covers/effect';
 import { floodBy } from '../covers/flood';
 import { areaCut, flatFill, grouped } from '../marks';
@@ -18,14 +19,12 @@ interface Stamp {
 const printed = (stroke: BrushStroke, { asset: file, ...how }: Stamp): readonly Mark[] =>
   printsOf(stroke, file, how).map((matrix) => ({ op: 'picture', asset: file, cut: null, matrix, alpha: 1 }));
 
-const alphaOf = (color: string): number => (color.length === 9 ? parseInt(color.slice(7), 16) / 255 : 1);
-
 /** What a stroke draws: one colour, however often it goes over itself. */
 const drawnBy = (stroke: BrushStroke, stamp: Stamp | null): readonly Mark[] => {
   const alpha = stroke.opacity ?? 1;
   if (stamp && stroke.tip === 'own') {
     const prints = changedBy(floodBy(stroke.color.slice(0, 7), 1), printed(stroke, stamp));
-    return [{ ...prints, alpha: alpha * alphaOf(stroke.color) }];
+    return [{ ...prints, alpha: alpha * opacityOf(stroke.color) }];
   }
   const outlines = brushOutlines(stroke);
   return outlines.length === 0 ? [] : [{ ...flatFill(outlines, stroke.color), alpha }];
@@ -48,17 +47,7 @@ const marksOf = (all: readonly BrushStroke[], stamp: Stamp | null): readonly Mar
   return marks;
 };
 
-/** The same marks for the same strokes by the same tip. */
-const marksByTip = remembered((all: readonly BrushStroke[]) => {
-  let made: { readonly key: string; readonly file: PictureAsset | null; readonly marks: readonly Mark[] } | null = null;
-  return (stamp: Stamp | null): readonly Mark[] => {
-    const key = `${stamp?.every} ${stamp?.turns}`;
-    if (made?.key !== key || made.file !== (stamp?.asset ?? null)) {
-      made = { key, file: stamp?.asset ?? null, marks: marksOf(all, stamp) };
-    }
-    return made.marks;
-  };
-});
+const lastMarks = lastMade<readonly BrushStroke[], readonly Mark[]>();
 
 /** Strokes of a brush, drawn by hand. */
 export const brush = pictureSource({
@@ -79,7 +68,7 @@ export const brush = pictureSource({
     // Before they are made: what there is no room for costs nothing.
     if (!take(v.strokes.reduce((sum, { points }) => sum + points.length, 0))) return [];
     if (!take(v.strokes.reduce((sum, s) => sum + workOf(brushOutlines(s)), 0))) return [];
-    const marks = marksByTip(v.strokes)(stamp);
+    const marks = lastMarks(v.strokes, [stamp?.asset, v.every, v.turns], () => marksOf(v.strokes, stamp));
     return stamp && !take(workOfMarks(marks)) ? [] : marks;
   },
 });

@@ -1,19 +1,21 @@
 import { clamped } from '@kite/core/document/fitting';
 import { BRUSH_LIMITS } from '@kite/core/document/limits';
-import type { BrushStroke, Point } from '@kite/core/document/types';
+import type { BrushStroke, PictureAsset, Point } from '@kite/core/document/types';
 import { type DrawnBrush, keptPoints, pressedBySpeed, steadied } from '@kite/core/edits/strokes';
-import { brushOutlines } from '@kite/core/geometry/brush';
+import { brushOutlines, printsOf } from '@kite/core/geometry/brush';
 import { isTextured } from '@kite/core/geometry/texturedTips';
-import { meanScale } from '@kite/core/geometry/matrix';
+import { type Matrix, meanScale, multiply } from '@kite/core/geometry/matrix';
 import type { Outline } from '@kite/core/geometry/outline';
 import { applyThrough, isMatrix, type Through, throughBack } from '@kite/core/geometry/through';
+import { brush as brushKind } from '@kite/core/recipe/sources/brush';
 import { type PointerEvent, useState } from 'react';
+import { assetUrl } from '../../../preview/materials';
 import { allOf, followPointer } from '../../../ui/drag';
 import { drawStroke, strokesGoTo } from '../../commands/cels';
 import { useEditor, useSlice } from '../../store/context';
 import type { Brush } from '../../store/workspace';
 import type { Stage } from '../stage';
-import { toArea, toScene } from '../view';
+import { toArea, toScene, viewMatrix } from '../view';
 
 /** The stroke that a hand has drawn so far; `seed` is of its grain. */
 const strokeOf = (drawn: DrawnBrush, brush: Brush, knows: boolean, seed: number): BrushStroke => {
@@ -40,17 +42,51 @@ const pathOf = (outlines: readonly Outline[], place: (at: Point) => Point): stri
     })
     .join('');
 
+/** A stroke under the hand: as a path, or by the places where it presses a picture. */
+interface Under {
+  readonly d: string;
+  readonly prints: readonly Matrix[] | null;
+}
+
+/** How a card that is new presses its picture. */
+const PRESSED = { every: brushKind.params.every.default, turns: brushKind.params.turns.default };
+
+/** A picture pressed in one colour, where it will be. */
+const Prints = ({ of, at, color }: { of: PictureAsset; at: readonly Matrix[]; color: string }) => (
+  <g filter="url(#brush-colour)">
+    <defs>
+      <image
+        id="brush-tip"
+        href={assetUrl(of.sha)}
+        width={of.width}
+        height={of.height}
+        x={-of.width / 2}
+        y={-of.height / 2}
+      />
+      <filter id="brush-colour" colorInterpolationFilters="sRGB">
+        <feFlood floodColor={color} />
+        <feComposite in2="SourceAlpha" operator="in" />
+      </filter>
+    </defs>
+    {at.map((matrix, i) => (
+      <use key={i} href="#brush-tip" transform={`matrix(${matrix.join(' ')})`} />
+    ))}
+  </g>
+);
+
 /** The brush: each stroke is drawn by one press, and is one step to undo. Brackets change its size. */
 export const DrawBrush = ({ view, pointOf }: Stage) => {
   const editor = useEditor();
-  const { hand } = useSlice((s) => ({ hand: s.brush, selection: s.selection, frame: s.frame, doc: s.doc }));
-  const [under, setUnder] = useState<{ readonly d: string; readonly erases: boolean } | null>(null);
+  const { hand, doc } = useSlice((s) => ({ hand: s.brush, selection: s.selection, frame: s.frame, doc: s.doc }));
+  const [under, setUnder] = useState<Under | null>(null);
   const [pointer, setPointer] = useState<Point | null>(null);
   const goesTo = strokesGoTo(editor);
   const through: Through | null = goesTo?.through ?? null;
   const scale = (through && isMatrix(through) ? meanScale(through) : 1) * view.zoom;
   const size = hand.onScreen ? clamped(hand.size / scale, ...BRUSH_LIMITS.size, hand.size) : hand.size;
   const brush = { ...hand, size };
+  const named = hand.tip === 'own' ? doc.assets[hand.stamp] : undefined;
+  const tip = named?.kind === 'picture' && (!through || isMatrix(through)) ? named : null;
 
   const onPointerDown = (event: PointerEvent) => {
     if (event.button !== 0) return;
@@ -67,7 +103,9 @@ export const DrawBrush = ({ view, pointOf }: Stage) => {
     const place = (at: Point): Point => toArea(view, through ? applyThrough(through, at) : at);
     const show = () => {
       const stroke = strokeOf(drawn, brush, knows, seed);
-      setUnder({ d: pathOf(brushOutlines(stroke), place), erases: brush.erases });
+      const way = through && isMatrix(through) ? multiply(viewMatrix(view), through) : viewMatrix(view);
+      const prints = tip && printsOf(stroke, tip, PRESSED).map((print) => multiply(way, print));
+      setUnder({ d: prints ? '' : pathOf(brushOutlines(stroke), place), prints });
     };
     add(event.nativeEvent);
     show();
@@ -95,12 +133,17 @@ export const DrawBrush = ({ view, pointOf }: Stage) => {
     >
       <svg className="pointer-events-none size-full" aria-hidden>
         {under && (
-          <path
-            d={under.d}
-            fill={under.erases ? 'var(--paper)' : brush.color}
-            fillOpacity={under.erases ? 0.6 : brush.tip === 'own' ? brush.opacity / 2 : brush.opacity}
-            stroke={under.erases ? 'var(--kite)' : 'none'}
-          />
+          <g opacity={brush.erases ? 0.6 : brush.opacity}>
+            {tip && under.prints ? (
+              <Prints of={tip} at={under.prints} color={brush.erases ? 'var(--paper)' : brush.color} />
+            ) : (
+              <path
+                d={under.d}
+                fill={brush.erases ? 'var(--paper)' : brush.color}
+                stroke={brush.erases ? 'var(--kite)' : 'none'}
+              />
+            )}
+          </g>
         )}
         {pointer && (
           <circle
