@@ -1,17 +1,21 @@
 import { STARTERS, type StarterCard } from '@kite/api/starters';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { ask } from '../../api/client';
 import { Button } from '../../ui/Button';
 import { useMoving } from '../../preview/useMoving';
+import { useSeen } from '../../ui/useSeen';
 
 const BOX = { width: 176, height: 99 };
 
 const Card = ({ starter, busy, onBegin }: { starter: StarterCard; busy: boolean; onBegin: () => void }) => {
   const [playing, setPlaying] = useState(false);
+  const card = useRef<HTMLLIElement>(null);
+  const seen = useSeen(card);
   const { data } = useQuery({
+    enabled: seen,
     queryKey: ['starter', starter.id],
     queryFn: () => ask(STARTERS.open, { id: starter.id }),
     staleTime: Infinity,
@@ -19,7 +23,7 @@ const Card = ({ starter, busy, onBegin }: { starter: StarterCard; busy: boolean;
   const doc = data?.document;
   const { canvas, style } = useMoving(doc, doc?.order[0], BOX, playing);
   return (
-    <li className="shrink-0">
+    <li ref={card} className="shrink-0">
       <button
         type="button"
         aria-label={`Start from ${starter.name}`}
