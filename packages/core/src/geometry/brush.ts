@@ -2,7 +2,7 @@
 import { getStroke } from 'perfect-freehand';
 import { remembered } from '../document/remembered';
 import type { BrushStroke, Point } from '../document/types';
-import { along, everySoFar, halfAt, lengthOf, type Pressed } from './brushWay';
+import { everySoFar, halfAt, type Way, wayOf } from './brushWay';
 import { hullOf } from './convex';
 import type { Matrix } from './matrix';
 import { type Outline, OutlineWriter, polygon } from './outline';
@@ -25,8 +25,8 @@ const rounded = (corners: readonly (readonly number[])[]): Outline => {
 };
 
 /** A round tip: wider where it is pressed. */
-const roundTip = (stroke: BrushStroke, places: readonly Pressed[]): readonly Outline[] => {
-  const taper = stroke.taper * lengthOf(places);
+const roundTip = (stroke: BrushStroke, { places, whole }: Way): readonly Outline[] => {
+  const taper = stroke.taper * whole;
   const corners = getStroke(
     places.map((place) => [...place]),
     {
@@ -48,8 +48,7 @@ const roundTip = (stroke: BrushStroke, places: readonly Pressed[]): readonly Out
 const [TURN, THICK] = [-Math.PI / 4, 0.14];
 
 /** A flat tip: as wide across one way as it is thin along it. */
-const flatTip = (stroke: BrushStroke, places: readonly Pressed[]): readonly Outline[] => {
-  const whole = lengthOf(places);
+const flatTip = (stroke: BrushStroke, { places, whole }: Way): readonly Outline[] => {
   const [c, s] = [Math.cos(TURN), Math.sin(TURN)];
   let gone = 0;
   const tips = places.map(([x, y, pressure], i): readonly Point[] => {
@@ -69,8 +68,9 @@ const flatTip = (stroke: BrushStroke, places: readonly Pressed[]): readonly Outl
 
 /** What a stroke covers, to be filled by the nonzero rule, in its own pixels; of one drawn with a picture what a round tip would. */
 export const brushOutlines = remembered((stroke: BrushStroke): readonly Outline[] => {
-  if (isTextured(stroke.tip)) return TEXTURED[stroke.tip](stroke);
-  return stroke.tip === 'flat' ? flatTip(stroke, along(stroke)) : roundTip(stroke, along(stroke));
+  const way = wayOf(stroke);
+  if (isTextured(stroke.tip)) return TEXTURED[stroke.tip](stroke, way);
+  return stroke.tip === 'flat' ? flatTip(stroke, way) : roundTip(stroke, way);
 });
 
 /** As a share of its breadth: where a stroke is narrower, its picture would be of no pixel, and is not pressed. */
@@ -87,8 +87,9 @@ export const printsOf = (
   { width, height }: { readonly width: number; readonly height: number },
   { every, turns }: { readonly every: number; readonly turns: boolean },
 ): readonly Matrix[] => {
-  const far = Math.max(0.5, stroke.size * every, lengthOf(along(stroke)) / MOST_PRINTS);
-  const spots = everySoFar(stroke, far).filter(({ half }) => 2 * half >= LEAST_PRINT * stroke.size);
+  const way = wayOf(stroke);
+  const far = Math.max(0.5, stroke.size * every, way.whole / MOST_PRINTS);
+  const spots = everySoFar(stroke, way, far).filter(({ half }) => 2 * half >= LEAST_PRINT * stroke.size);
   return spots.map(({ x, y, turn, half }) => {
     const scale = (2 * half) / Math.max(1, width, height);
     const [c, s] = turns ? [Math.cos(turn) * scale, Math.sin(turn) * scale] : [scale, 0];

@@ -9,7 +9,7 @@ export type Pressed = readonly [x: number, y: number, pressure: number];
 const [FINE, MOST_BETWEEN] = [0.15, 64];
 
 /** Through its points, smoothly (Catmull and Rom 1974), in steps that are fine beside its width. */
-export const along = ({ points, size }: BrushStroke): readonly Pressed[] => {
+const along = ({ points, size }: BrushStroke): readonly Pressed[] => {
   const count = points.length / 3;
   const at = (i: number, k: number): number => points[3 * Math.min(count - 1, Math.max(0, i)) + k]!;
   const between = (i: number, k: number, t: number): number => {
@@ -28,8 +28,18 @@ export const along = ({ points, size }: BrushStroke): readonly Pressed[] => {
   return out;
 };
 
-export const lengthOf = (places: readonly Pressed[]): number =>
+const lengthOf = (places: readonly Pressed[]): number =>
   places.reduce((sum, [x, y], i) => (i === 0 ? 0 : sum + Math.hypot(x - places[i - 1]![0], y - places[i - 1]![1])), 0);
+
+/** All of a stroke's way, and how long it is. */
+export interface Way {
+  readonly places: readonly Pressed[];
+  readonly whole: number;
+}
+export const wayOf = (stroke: BrushStroke): Way => {
+  const places = along(stroke);
+  return { places, whole: lengthOf(places) };
+};
 
 /** How narrow an end that tapers becomes, as a share of the stroke. */
 const NARROWEST = 0.02;
@@ -51,9 +61,7 @@ export interface OnWay {
 }
 
 /** Places along a stroke, one every so many pixels of its way, the first at its beginning. */
-export const everySoFar = (stroke: BrushStroke, far: number): readonly OnWay[] => {
-  const places = along(stroke);
-  const whole = lengthOf(places);
+export const everySoFar = (stroke: BrushStroke, { places, whole }: Way, far: number): readonly OnWay[] => {
   const out: OnWay[] = [];
   let [gone, next] = [0, 0];
   places.forEach(([x, y, pressure], i) => {

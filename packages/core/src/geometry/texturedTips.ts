@@ -1,7 +1,7 @@
 /** Tips of a brush that leave grain: what they cover is outlines as of any other, so that it is as sharp at every size and in every output. */
 import { hashed, seeded } from '../document/random';
 import type { BrushStroke, BrushTip, Point } from '../document/types';
-import { along, everySoFar, lengthOf } from './brushWay';
+import { everySoFar, type Way } from './brushWay';
 import { type Outline, polygon, smoothThrough } from './outline';
 
 /** A tip that scatters specks along its way. Lengths are shares of half the stroke's breadth. */
@@ -91,12 +91,12 @@ const MOST_SPECKS = 3_000;
 /** As the grain of a paper lies, in radians. */
 const SLANT = -0.6;
 
-const scattered = (stroke: BrushStroke, grain: Grain): readonly Outline[] => {
+const scattered = (stroke: BrushStroke, way: Way, grain: Grain): readonly Outline[] => {
   const random = seeded(hashed((stroke.seed ?? 0) + 1) / 4_294_967.296);
   const far = (grain.every * stroke.size) / 2;
-  const wanted = (lengthOf(along(stroke)) / far) * grain.specks;
+  const wanted = (way.whole / far) * grain.specks;
   const stretched = Math.max(1, wanted / MOST_SPECKS);
-  const spots = everySoFar(stroke, far * stretched);
+  const spots = everySoFar(stroke, way, far * stretched);
   return spots.flatMap(({ x, y, turn, half }) =>
     Array.from({ length: grain.specks }, (): Outline => {
       const side = random() < 0.5 ? -1 : 1;
@@ -124,10 +124,10 @@ const [HAIRS, LOOKS] = [17, 0.5];
 const MOST_LOOKS = 400;
 
 /** Each hair leaves a line of its own, which breaks off and comes back, the more often the further it is from the middle. */
-const bristled = (stroke: BrushStroke): readonly Outline[] => {
+const bristled = (stroke: BrushStroke, way: Way): readonly Outline[] => {
   const seed = (stroke.seed ?? 0) + 1;
-  const far = Math.max((LOOKS * stroke.size) / 2, lengthOf(along(stroke)) / MOST_LOOKS);
-  const spots = everySoFar(stroke, far);
+  const far = Math.max((LOOKS * stroke.size) / 2, way.whole / MOST_LOOKS);
+  const spots = everySoFar(stroke, way, far);
   const out: Outline[] = [];
   for (let hair = 0; hair < HAIRS; hair++) {
     const random = seeded(hashed(seed * HAIRS + hair) / 4_294_967.296);
@@ -160,12 +160,12 @@ const bristled = (stroke: BrushStroke): readonly Outline[] => {
 
 /** The tips that leave grain. */
 export const TEXTURED = {
-  chalk: (stroke) => scattered(stroke, GRAINS.chalk),
-  charcoal: (stroke) => scattered(stroke, GRAINS.charcoal),
-  pencil: (stroke) => scattered(stroke, GRAINS.pencil),
+  chalk: (stroke, way) => scattered(stroke, way, GRAINS.chalk),
+  charcoal: (stroke, way) => scattered(stroke, way, GRAINS.charcoal),
+  pencil: (stroke, way) => scattered(stroke, way, GRAINS.pencil),
   bristles: bristled,
-  sponge: (stroke) => scattered(stroke, GRAINS.sponge),
-  spatter: (stroke) => scattered(stroke, GRAINS.spatter),
-} as const satisfies { readonly [tip: string]: (stroke: BrushStroke) => readonly Outline[] };
+  sponge: (stroke, way) => scattered(stroke, way, GRAINS.sponge),
+  spatter: (stroke, way) => scattered(stroke, way, GRAINS.spatter),
+} as const satisfies { readonly [tip: string]: (stroke: BrushStroke, way: Way) => readonly Outline[] };
 
 export const isTextured = (tip: BrushTip): tip is keyof typeof TEXTURED => tip in TEXTURED;

@@ -12,43 +12,31 @@ interface Line {
   readonly length: number;
 }
 
-/** The averages of `size` values each, those from `before` places before each on. */
+/** How many values a box takes before and after each, and the share of one more that it takes at both ends. */
+interface Reach {
+  readonly before: number;
+  readonly after: number;
+  readonly share?: number;
+}
+
+/** The average of the values around each. */
 const average = (
   values: Float32Array,
   { from, stride, length }: Line,
-  size: number,
-  before: number,
+  { before, after, share = 0 }: Reach,
   line: Float32Array,
 ): void => {
   for (let i = 0; i < length; i++) line[i] = values[from + i * stride]!;
-  const after = size - 1 - before;
+  const size = before + after + 1 + 2 * share;
   let sum = 0;
   for (let i = 0; i < Math.min(after, length); i++) sum += line[i]!;
   for (let i = 0; i < length; i++) {
-    if (i + after < length) sum += line[i + after]!;
-    values[from + i * stride] = sum / size;
-    if (i - before >= 0) sum -= line[i - before]!;
-  }
-};
-
-/** The averages of the `2 reach + 1` values around each, and of a share of one more at both ends. */
-const averageInPart = (
-  values: Float32Array,
-  { from, stride, length }: Line,
-  reach: number,
-  share: number,
-  line: Float32Array,
-): void => {
-  for (let i = 0; i < length; i++) line[i] = values[from + i * stride]!;
-  const size = 2 * (reach + share) + 1;
-  let sum = 0;
-  for (let i = 0; i < Math.min(reach, length); i++) sum += line[i]!;
-  for (let i = 0; i < length; i++) {
-    const [last, next, before] = [i + reach, i + reach + 1, i - reach - 1];
+    const [last, first] = [i + after, i - before];
     if (last < length) sum += line[last]!;
-    const ends = (next < length ? line[next]! : 0) + (before >= 0 ? line[before]! : 0);
-    values[from + i * stride] = (sum + share * ends) / size;
-    if (i - reach >= 0) sum -= line[i - reach]!;
+    let whole = sum;
+    if (share > 0) whole += share * ((last + 1 < length ? line[last + 1]! : 0) + (first > 0 ? line[first - 1]! : 0));
+    values[from + i * stride] = whole / size;
+    if (first >= 0) sum -= line[first]!;
   }
 };
 
@@ -56,13 +44,13 @@ const averageInPart = (
 const blurLine = (values: Float32Array, at: Line, size: number, line: Float32Array): void => {
   const half = Math.floor(size / 2);
   if (size % 2 === 1) {
-    for (let n = 0; n < 3; n++) average(values, at, size, half, line);
+    for (let n = 0; n < 3; n++) average(values, at, { before: half, after: half }, line);
     return;
   }
   // Even boxes have no middle: one lies half a pixel before, one behind, and a longer one on it.
-  average(values, at, size, half, line);
-  average(values, at, size, half - 1, line);
-  average(values, at, size + 1, half, line);
+  average(values, at, { before: half, after: half - 1 }, line);
+  average(values, at, { before: half - 1, after: half }, line);
+  average(values, at, { before: half, after: half }, line);
 };
 
 /** Three averages in a row, which together spread what they go over by so much. */
@@ -72,7 +60,7 @@ const spreadLine = (values: Float32Array, at: Line, variance: number, line: Floa
   const reach = Math.floor((Math.sqrt(12 * own + 1) - 1) / 2);
   const whole = (reach * (reach + 1) * (2 * reach + 1)) / 3;
   const share = (own * (2 * reach + 1) - whole) / (2 * ((reach + 1) ** 2 - own));
-  for (let n = 0; n < 3; n++) averageInPart(values, at, reach, share, line);
+  for (let n = 0; n < 3; n++) average(values, at, { before: reach, after: reach, share }, line);
 };
 
 /** Of the boxes of a bell curve (Filter Effects Module Level 1, 9.11). */

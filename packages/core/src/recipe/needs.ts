@@ -11,6 +11,7 @@ import type {
   Layer,
   Properties,
   Property,
+  Scene,
   Value,
 } from '../document/types';
 import { isApart, isKeyed } from '../document/types';
@@ -83,6 +84,15 @@ const ofKnobs = remembered((knobs: ControllerLayer['knobs']) =>
 /** All that a layer may need at any frame, its cards on or off: by those, or by its knobs; what else it has asks for nothing. */
 export const needsOf = (layer: Layer): Needs =>
   layer.kind === 'drawing' ? ofCards(layer.items) : ofKnobs(layer.knobs);
+
+/** How many layers of some scenes show each file. */
+export const usesOfAssets = (scenes: readonly Pick<Scene, 'layers'>[]): ReadonlyMap<Id, number> => {
+  const uses = new Map<Id, number>();
+  for (const layer of scenes.flatMap(({ layers }) => Object.values(layers))) {
+    for (const id of needsOf(layer).assets) uses.set(id, (uses.get(id) ?? 0) + 1);
+  }
+  return uses;
+};
 
 /** A layer whose cards or knobs name other things of a kind instead of some, as those among which it is copied. */
 export const relinked = (layer: Layer, kind: Link, instead: (id: Id) => Id): Layer => {

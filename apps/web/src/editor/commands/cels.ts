@@ -3,7 +3,6 @@ import { ASSETS } from '@kite/api/library';
 import { newDrawing, newItem } from '@kite/core/document/make';
 import { together } from '@kite/core/document/patches';
 import type { BrushStroke, DrawingLayer, Id } from '@kite/core/document/types';
-import { addAsset } from '@kite/core/edits/assets';
 import { celAtPlayhead, celFrames, celsCardOf, celsIn, celShown, newCels } from '@kite/core/edits/cels';
 import { uprightIn } from '@kite/core/edits/drawn';
 import { addStroke } from '@kite/core/edits/strokes';
@@ -15,6 +14,8 @@ import { brush as brushKind } from '@kite/core/recipe/sources/brush';
 import { picture as pictureKind } from '@kite/core/recipe/sources/picture';
 import { toast } from 'sonner';
 import { ask } from '../../api/client';
+import { sayUnchanged } from '../../ui/says';
+import { takenIn } from '../importing/takenIn';
 import { type Editor, makeId } from '../store/editor';
 
 type Played = Parameters<typeof celShown>[2];
@@ -120,7 +121,9 @@ export const celOfShown = async (editor: Editor): Promise<void> => {
     const canvas = new OffscreenCanvas(width, height);
     canvas.getContext('bitmaprenderer')?.transferFromImageBitmap(picture);
     const file = await canvas.convertToBlob({ type: 'image/png' });
-    const asset = await ask(ASSETS.add, { name: `${scene.name}, frame ${frame}` }, file);
+    const sent = await ask(ASSETS.add, { name: `${scene.name}, frame ${frame}` }, file);
+    const { assets, edits } = takenIn(editor.state.doc.assets, [sent]);
+    const asset = assets[0] ?? sent;
     const now = celsNow(editor);
     const shown = now && editor.program.cardAt(now.layer.id, now.ref.item, frame);
     if (!shown || now.layer.id !== cels.layer.id) throw new Error('Another layer was selected meanwhile.');
@@ -128,10 +131,10 @@ export const celOfShown = async (editor: Editor): Promise<void> => {
     const ground = uprightIn(shown.matrix, [scene.width / 2, scene.height / 2], makeId(), card, makeId);
     const at = { frame: editor.state.frame, start: now.values.start };
     const made = celAtPlayhead(now.ref, now.layer, at, ground, makeId);
-    editor.edit(together(made.edit.label, [addAsset(asset), made.edit]));
+    editor.edit(together(made.edit.label, [...edits, made.edit]));
     editor.seek(made.frame);
   } catch (error) {
-    toast.error(`${error instanceof Error ? error.message : String(error)} Nothing was changed.`);
+    sayUnchanged(error);
   }
 };
 

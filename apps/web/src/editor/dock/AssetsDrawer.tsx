@@ -3,14 +3,16 @@ import type { Asset } from '@kite/core/document/types';
 import { addLayers } from '@kite/core/edits/layers';
 import { removeAsset, renameAsset, swapAsset } from '@kite/core/edits/assets';
 import { EllipsisVertical, Type, Upload } from 'lucide-react';
-import { useRef } from 'react';
-import { toast } from 'sonner';
+import { useMemo, useRef } from 'react';
 import { ask } from '../../api/client';
-import { needsOf } from '@kite/core/recipe/needs';
+import { usesOfAssets } from '@kite/core/recipe/needs';
 import { assetUrl } from '../../preview/materials';
 import { Button } from '../../ui/Button';
+import { FileInput } from '../../ui/FileInput';
 import { Menu } from '../../ui/Menu';
 import { RenameField } from '../../ui/RenameField';
+import { sayUnchanged } from '../../ui/says';
+import { nameOfFile } from '../importing/takenIn';
 import { ACCEPTED, importFiles, pictureLayer, rememberImportOrder } from '../importing/importFiles';
 import { useEditor, useSlice } from '../store/context';
 import { DrawerFrame } from './DrawerFrame';
@@ -23,7 +25,14 @@ const about = (asset: Asset): string =>
     ? `${asset.width} × ${asset.height}, ${size(asset.bytes)}`
     : `${asset.family} ${asset.weights ? asset.weights.join('–') : asset.weight}${asset.italic ? ' italic' : ''}`;
 
-export const AssetRow = ({ asset, uses }: { asset: Asset; uses: number }) => {
+interface AssetRowProps {
+  asset: Asset;
+  uses: number;
+  /** What a press on its picture does. */
+  press?: 'add' | 'swap';
+}
+
+export const AssetRow = ({ asset, uses, press = 'add' }: AssetRowProps) => {
   const editor = useEditor();
   const file = useRef<HTMLInputElement>(null);
   const place = () => {
@@ -32,23 +41,25 @@ export const AssetRow = ({ asset, uses }: { asset: Asset; uses: number }) => {
     editor.edit(addLayers(editor.scene.id, [layer], editor.state.selection.layers[0]));
     editor.select({ layers: [layer.id] });
   };
-  const swap = async (chosen: File | undefined) => {
-    if (!chosen) return;
+  const swap = async (chosen: File) => {
     try {
-      const next = await ask(ASSETS.add, { name: chosen.name.replace(/\.[^.]+$/, '') }, chosen);
+      const next = await ask(ASSETS.add, { name: nameOfFile(chosen) }, chosen);
       if (next.kind !== asset.kind) throw new Error(`“${chosen.name}” is a ${next.kind}, and this is a ${asset.kind}.`);
       editor.edit(swapAsset(asset.id, next));
     } catch (error) {
-      toast.error(`${error instanceof Error ? error.message : String(error)} Nothing was changed.`);
+      sayUnchanged(error);
     }
   };
+  const swaps = press === 'swap';
+  const adds = !swaps && asset.kind === 'picture';
+  const does = swaps ? `Swap ${asset.name} for another file` : adds ? `Add ${asset.name} to the scene` : asset.name;
   return (
     <li data-testid="asset" className="flex items-center gap-2 rounded-md p-1 hover:bg-paper-2">
       <button
         type="button"
-        aria-label={asset.kind === 'picture' ? `Add ${asset.name} to the scene` : asset.name}
-        title={asset.kind === 'picture' ? 'Add to the scene' : undefined}
-        onClick={place}
+        aria-label={does}
+        title={swaps || adds ? does : undefined}
+        onClick={() => (swaps ? file.current?.click() : place())}
         className="grid size-12 shrink-0 place-items-center overflow-hidden rounded-md bg-paper-2"
       >
         {asset.kind === 'picture' ? (
@@ -93,16 +104,11 @@ export const AssetRow = ({ asset, uses }: { asset: Asset; uses: number }) => {
           </button>
         }
       />
-      <input
-        ref={file}
-        type="file"
-        hidden
-        data-testid="swap-file"
+      <FileInput
+        input={file}
+        testId="swap-file"
         accept={ACCEPTED}
-        onChange={(event) => {
-          void swap(event.target.files?.[0]);
-          event.target.value = '';
-        }}
+        onChoose={([chosen]) => chosen && void swap(chosen)}
       />
     </li>
   );
@@ -114,27 +120,18 @@ export const AssetsDrawer = () => {
   const file = useRef<HTMLInputElement>(null);
   const { assets, scenes } = useSlice((s) => ({ assets: s.doc.assets, scenes: s.doc.scenes }));
   const list = Object.values(assets);
-  const uses = (id: string): number =>
-    Object.values(scenes).reduce(
-      (sum, scene) => sum + Object.values(scene.layers).filter((l) => needsOf(l).assets.has(id)).length,
-      0,
-    );
+  const uses = useMemo(() => usesOfAssets(Object.values(scenes)), [scenes]);
   return (
     <DrawerFrame title="Pictures and fonts">
       <Button className="w-full" icon={<Upload size={14} />} onClick={() => file.current?.click()}>
         Import files
       </Button>
-      <input
-        ref={file}
-        type="file"
-        hidden
+      <FileInput
+        input={file}
         multiple
-        data-testid="import-files"
+        testId="import-files"
         accept={ACCEPTED}
-        onChange={(event) => {
-          void importFiles(editor, [...(event.target.files ?? [])]);
-          event.target.value = '';
-        }}
+        onChoose={(files) => void importFiles(editor, files)}
       />
       {list.length === 0 ? (
         <p className="mt-3 text-ink-2">
@@ -144,7 +141,7 @@ export const AssetsDrawer = () => {
       ) : (
         <ul className="mt-2 flex flex-col gap-0.5">
           {list.map((asset) => (
-            <AssetRow key={asset.id} asset={asset} uses={asset.kind === 'picture' ? uses(asset.id) : 0} />
+            <AssetRow key={asset.id} asset={asset} uses={uses.get(asset.id) ?? 0} />
           ))}
         </ul>
       )}

@@ -13,6 +13,7 @@ import { useMemo, useRef } from 'react';
 import { toast } from 'sonner';
 import { Button, IconButton } from '../../ui/Button';
 import { ColorField } from '../../ui/ColorField';
+import { FileInput } from '../../ui/FileInput';
 import { Menu } from '../../ui/Menu';
 import { RenameField } from '../../ui/RenameField';
 import { colorsOfFile } from '../importing/colorsOfFile';
@@ -81,8 +82,7 @@ export const ColorsDrawer = () => {
       `${fresh.length} colour${fresh.length === 1 ? '' : 's'} added${there > 0 ? `, ${there} were there already` : ''}.`,
     );
   };
-  const read = async (given: File | undefined) => {
-    if (!given) return;
+  const read = async (given: File) => {
     try {
       take(await colorsOfFile(given));
     } catch (error) {
@@ -128,16 +128,11 @@ export const ColorsDrawer = () => {
       >
         Colours of the selected layers
       </Button>
-      <input
-        ref={file}
-        type="file"
-        hidden
-        data-testid="read-palette"
+      <FileInput
+        input={file}
+        testId="read-palette"
         accept=".css,.json,.svg,.txt,image/*"
-        onChange={(event) => {
-          void read(event.target.files?.[0]);
-          event.target.value = '';
-        }}
+        onChoose={([chosen]) => chosen && void read(chosen)}
       />
       {swatches.length === 0 ? (
         <p className="mt-3 text-ink-2">

@@ -1,10 +1,11 @@
-import { setScene } from '@kite/core/edits/scenes';
+import type { Project, Scene } from '@kite/core/document/types';
 import { setValue } from '@kite/core/edits/properties';
+import { setScene } from '@kite/core/edits/scenes';
 import { usesOfSwatches } from '@kite/core/edits/swatches';
-import { wordsOf } from '@kite/core/properties/words';
-import { needsOf } from '@kite/core/recipe/needs';
+import { type Words, wordsOf } from '@kite/core/properties/words';
+import { usesOfAssets } from '@kite/core/recipe/needs';
 import { nestedIn } from '@kite/core/scene/whole';
-import type { ReactNode } from 'react';
+import { type ReactNode, useMemo } from 'react';
 import { ColorField } from '../../ui/ColorField';
 import { TextField } from '../inspector/fields/TextField';
 import { useEditor, useSlice } from '../store/context';
@@ -19,62 +20,96 @@ const Part = ({ title, children }: { title: string; children: ReactNode }) => (
   </section>
 );
 
+const WordsRow = ({ words: { ref, param, layer, part, text }, within }: { words: Words; within: string | null }) => {
+  const editor = useEditor();
+  const name = part === '' ? layer : `${layer}, ${part}`;
+  return (
+    <li>
+      <button
+        type="button"
+        className="block max-w-full truncate text-sm text-ink-2 hover:text-ink"
+        title={within === null ? 'Select its layer' : `In the scene ${within}: open it`}
+        onClick={() => {
+          editor.showScene(ref.scene);
+          editor.select({ layers: [ref.layer] });
+        }}
+      >
+        {name}
+      </button>
+      <TextField
+        label={`Words of ${name}`}
+        value={text}
+        param={param}
+        onStart={() => editor.begin()}
+        onChange={(value) => editor.edit({ ...setValue(ref, value, editor.writing), label: 'Replace words' })}
+        onEnd={() => editor.end()}
+      />
+    </li>
+  );
+};
+
+/** Words as they are at the playhead where that rests: keyed ones show what is said there. */
+const WordsPart = ({ scenes }: { scenes: readonly Scene[] }) => {
+  const { sceneId, frame } = useSlice((s) => ({ sceneId: s.sceneId, frame: s.playing ? null : s.frame }));
+  const all = scenes.flatMap((own) => wordsOf(own, own.id === sceneId && frame !== null ? frame : own.poster));
+  if (all.length === 0) return null;
+  const nameOf = (id: string) => scenes.find((own) => own.id === id)?.name ?? null;
+  return (
+    <Part title="Words">
+      {all.map((words) => {
+        const { scene, layer, item, key } = words.ref;
+        const id = [scene, layer, item, key].join(' ');
+        return <WordsRow key={id} words={words} within={scene === sceneId ? null : nameOf(scene)} />;
+      })}
+    </Part>
+  );
+};
+
+/** A scene with those in it, and what of the project they show. */
+const shownBy = (scene: Scene, { scenes: all, swatches, assets }: Pick<Project, 'scenes' | 'swatches' | 'assets'>) => {
+  const scenes = [scene, ...nestedIn(scene, all).flatMap((id) => all[id] ?? [])];
+  const dyed = usesOfSwatches({ scenes: Object.fromEntries(scenes.map((own) => [own.id, own])) });
+  const shown = usesOfAssets(scenes);
+  return {
+    scenes,
+    swatches: swatches.flatMap((swatch) => {
+      const uses = dyed.get(swatch.id);
+      return uses === undefined ? [] : [{ swatch, uses }];
+    }),
+    pictures: Object.values(assets).flatMap((asset) => {
+      const uses = asset.kind === 'picture' ? shown.get(asset.id) : undefined;
+      return uses === undefined ? [] : [{ asset, uses }];
+    }),
+  };
+};
+
 /** What is replaced late: the words of the open scene and of those in it, its colours and its pictures, each in one place. */
 export const ReplaceDrawer = () => {
   const editor = useEditor();
-  const { doc, sceneId, frame } = useSlice((s) => ({ doc: s.doc, sceneId: s.sceneId, frame: s.frame }));
-  const scene = doc.scenes[sceneId];
-  if (!scene) return null;
-  const scenes = [scene, ...nestedIn(scene, doc.scenes).flatMap((id) => doc.scenes[id] ?? [])];
-  const words = scenes.flatMap((own) => wordsOf(own, own === scene ? frame : own.poster));
-  const uses = usesOfSwatches({ scenes: Object.fromEntries(scenes.map((own) => [own.id, own])) });
-  const swatches = doc.swatches.filter(({ id }) => uses.has(id));
-  const named = new Set(
-    scenes.flatMap((own) => Object.values(own.layers).flatMap((layer) => [...needsOf(layer).assets])),
+  const { all, swatches, assets, sceneId } = useSlice((s) => ({
+    all: s.doc.scenes,
+    swatches: s.doc.swatches,
+    assets: s.doc.assets,
+    sceneId: s.sceneId,
+  }));
+  const scene = all[sceneId];
+  const shown = useMemo(
+    () => scene && shownBy(scene, { scenes: all, swatches, assets }),
+    [scene, all, swatches, assets],
   );
-  const pictures = Object.values(doc.assets).filter(({ id, kind }) => kind === 'picture' && named.has(id));
+  if (!scene || !shown) return null;
+  const none = shown.pictures.length + shown.swatches.length === 0;
   return (
     <DrawerFrame title="Replace">
-      {words.length + swatches.length + pictures.length === 0 && (
-        <p className="text-ink-2">
-          The words, pictures and swatches of this scene stand here once it has some, each to be replaced in one place.
-        </p>
-      )}
-      {words.length > 0 && (
-        <Part title="Words">
-          {words.map(({ ref, param, layer, part, text }) => {
-            const name = part === '' ? layer : `${layer}, ${part}`;
-            return (
-              <li key={`${ref.scene} ${ref.layer} ${ref.item} ${ref.key}`}>
-                <button
-                  type="button"
-                  className="block max-w-full truncate text-sm text-ink-2 hover:text-ink"
-                  title={ref.scene === sceneId ? 'Select its layer' : `In the scene ${doc.scenes[ref.scene]?.name}`}
-                  onClick={() => ref.scene === sceneId && editor.select({ layers: [ref.layer] })}
-                >
-                  {name}
-                </button>
-                <TextField
-                  label={`Words of ${name}`}
-                  value={text}
-                  param={param}
-                  onStart={() => editor.begin()}
-                  onChange={(value) => editor.edit({ ...setValue(ref, value, editor.writing), label: 'Replace words' })}
-                  onEnd={() => editor.end()}
-                />
-              </li>
-            );
-          })}
-        </Part>
-      )}
-      {pictures.length > 0 && (
+      <WordsPart scenes={shown.scenes} />
+      {shown.pictures.length > 0 && (
         <Part title="Pictures">
-          {pictures.map((asset) => (
-            <AssetRow key={asset.id} asset={asset} uses={1} />
+          {shown.pictures.map(({ asset, uses }) => (
+            <AssetRow key={asset.id} asset={asset} uses={uses} press="swap" />
           ))}
         </Part>
       )}
-      {(swatches.length > 0 || scene.background !== null) && (
+      {(shown.swatches.length > 0 || scene.background !== null) && (
         <Part title="Colours">
           {scene.background !== null && (
             <li className="flex flex-col gap-1 rounded-md border border-line p-1.5">
@@ -88,10 +123,16 @@ export const ReplaceDrawer = () => {
               />
             </li>
           )}
-          {swatches.map((swatch) => (
-            <SwatchRow key={swatch.id} swatch={swatch} uses={uses.get(swatch.id) ?? 0} />
+          {shown.swatches.map(({ swatch, uses }) => (
+            <SwatchRow key={swatch.id} swatch={swatch} uses={uses} />
           ))}
         </Part>
+      )}
+      {none && (
+        <p className="text-ink-2">
+          Words, pictures and swatches of this scene stand here, each to be replaced in one place. Colours become
+          swatches in the drawer of colours.
+        </p>
       )}
     </DrawerFrame>
   );

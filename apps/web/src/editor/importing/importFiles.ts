@@ -3,20 +3,19 @@ import { ASSETS } from '@kite/api/library';
 import { newPicture } from '@kite/core/document/make';
 import { together } from '@kite/core/document/patches';
 import type { Asset, Layer, PictureAsset, Point } from '@kite/core/document/types';
-import { addAsset } from '@kite/core/edits/assets';
 import { addLayers } from '@kite/core/edits/layers';
 import { setValue } from '@kite/core/edits/properties';
 import { needsOf } from '@kite/core/recipe/needs';
 import { toast } from 'sonner';
 import { ask } from '../../api/client';
+import { sayUnchanged } from '../../ui/says';
 import { type Editor, makeId } from '../store/editor';
+import { nameOfFile, takenIn } from './takenIn';
 
 export const MOST_BYTES = 50 * 2 ** 20;
 export const ACCEPTED = '.png,.jpg,.jpeg,.webp,.gif,.svg,.ttf,.otf,.woff,.woff2';
 
 const isSvg = (file: File): boolean => file.type === 'image/svg+xml' || /\.svg$/i.test(file.name);
-
-const nameOf = (file: File): string => file.name.replace(/\.[^.]+$/, '') || file.name;
 
 /** A layer for a picture, made to fit the scene where it is larger. */
 export const pictureLayer = (editor: Editor, asset: PictureAsset, at?: Point, name = asset.name): Layer => {
@@ -43,9 +42,9 @@ const send = async (files: readonly File[]): Promise<Asset[]> => {
       continue;
     }
     try {
-      assets.push({ ...(await ask(ASSETS.add, { name: nameOf(file) }, file)) });
+      assets.push({ ...(await ask(ASSETS.add, { name: nameOfFile(file) }, file)) });
     } catch (error) {
-      toast.error(`${error instanceof Error ? error.message : String(error)} Nothing was changed.`);
+      sayUnchanged(error);
     }
   }
   if (note !== undefined) toast.dismiss(note);
@@ -65,8 +64,6 @@ export const importFiles = async (editor: Editor, files: readonly File[], at?: P
   }
   placeAssets(editor, assets, importOrder() ?? 'first-in-front', at);
 };
-
-const isSameFile = (asset: Asset) => (other: Asset) => other.sha === asset.sha && other.kind === asset.kind;
 
 /** Says which pictures are shown smaller than they are, since the scene is smaller, and offers their own size. */
 const sayShrunk = (editor: Editor, layers: readonly Layer[], pictures: readonly PictureAsset[]): void => {
@@ -99,9 +96,7 @@ const sayShrunk = (editor: Editor, layers: readonly Layer[], pictures: readonly 
 
 /** Puts imported files into the document in one step; one that is there already is not there twice. */
 export const placeAssets = (editor: Editor, sent: readonly Asset[], order: ImportOrder, at?: Point): void => {
-  const known = Object.values(editor.state.doc.assets);
-  const assets = sent.map((asset) => known.find(isSameFile(asset)) ?? sent.find(isSameFile(asset)) ?? asset);
-  const fresh = [...new Set(assets)].filter((asset) => !known.includes(asset));
+  const { assets, edits: taken } = takenIn(editor.state.doc.assets, sent);
   const pictures = assets.filter((a): a is PictureAsset => a.kind === 'picture');
   // A layer is called by its own file.
   const layers = assets.flatMap((asset, i) =>
@@ -109,11 +104,11 @@ export const placeAssets = (editor: Editor, sent: readonly Asset[], order: Impor
   );
   if (order === 'first-behind') layers.reverse();
   const fonts = assets.filter((a) => a.kind === 'font');
-  const edits = fresh.map(addAsset);
+  const edits = [...taken];
   if (layers.length > 0) edits.push(addLayers(editor.scene.id, layers, editor.state.selection.layers[0]));
   editor.edit(together(assets.length === 1 ? `Import ${assets[0]?.name}` : `Import ${assets.length} files`, edits));
   if (layers.length > 0) editor.select({ layers: layers.map((l) => l.id) });
-  const here = assets.length - fresh.length;
+  const here = assets.length - taken.length;
   if (here > 0) {
     toast.info(`${here === 1 ? 'A file was' : `${here} files were`} here already: what is shown is the same.`);
   }

@@ -8,6 +8,7 @@ import { toast } from 'sonner';
 import { ask } from '../../api/client';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
+import { FileInput } from '../../ui/FileInput';
 import { Menu } from '../../ui/Menu';
 import { RenameField } from '../../ui/RenameField';
 import { PageHeader } from '../PageHeader';
@@ -140,17 +141,11 @@ export const ProjectsPage = () => {
         <div className="mx-auto max-w-[1216px] px-6 py-5">
           <div className="mb-4 flex items-center gap-2">
             <h1 className="mr-auto text-xl font-semibold">Projects</h1>
-            <input
-              ref={file}
-              type="file"
+            <FileInput
+              input={file}
+              label="Project archive"
               accept=".kite,application/zip"
-              className="hidden"
-              aria-label="Project archive"
-              onChange={(event) => {
-                const chosen = event.target.files?.[0];
-                if (chosen) importing.mutate(chosen);
-                event.target.value = '';
-              }}
+              onChoose={([chosen]) => chosen && importing.mutate(chosen)}
             />
             <Button icon={<Upload size={15} />} disabled={importing.isPending} onClick={() => file.current?.click()}>
               {importing.isPending ? 'Importing …' : 'Import'}

@@ -1,14 +1,16 @@
 import { ASSETS } from '@kite/api/library';
+import { together } from '@kite/core/document/patches';
 import { isKeyed } from '@kite/core/document/types';
 import type { PictureAsset, Project, Property } from '@kite/core/document/types';
-import { addAsset } from '@kite/core/edits/assets';
 import { brush as brushKind } from '@kite/core/recipe/sources/brush';
 import { ImagePlus } from 'lucide-react';
 import { useRef } from 'react';
-import { toast } from 'sonner';
 import { ask } from '../../../api/client';
 import { assetUrl } from '../../../preview/materials';
 import { Button } from '../../../ui/Button';
+import { FileInput } from '../../../ui/FileInput';
+import { sayUnchanged } from '../../../ui/says';
+import { nameOfFile, takenIn } from '../../importing/takenIn';
 import { tipOfFile } from '../../importing/tipOfFile';
 import { useEditor, useSlice } from '../../store/context';
 import type { Editor } from '../../store/editor';
@@ -33,15 +35,12 @@ const tipsOf = ({ scenes, assets }: Project, inHand: string): readonly PictureAs
 const addTip = async (editor: Editor, file: File): Promise<void> => {
   try {
     const tip = await tipOfFile(file);
-    const name = `${file.name.replace(/\.[^.]+$/, '')} tip`;
-    const sent = await ask(ASSETS.add, { name }, tip);
-    const known = Object.values(editor.state.doc.assets).find(
-      ({ kind, sha }) => kind === sent.kind && sha === sent.sha,
-    );
-    if (!known) editor.edit({ ...addAsset(sent), label: 'Add a tip' });
-    editor.set({ brush: { ...editor.state.brush, tip: 'own', stamp: (known ?? sent).id } });
+    const sent = await ask(ASSETS.add, { name: `${nameOfFile(file)} tip` }, tip);
+    const { assets, edits } = takenIn(editor.state.doc.assets, [sent]);
+    if (edits.length > 0) editor.edit(together('Add a tip', edits));
+    editor.set({ brush: { ...editor.state.brush, tip: 'own', stamp: assets[0]?.id ?? sent.id } });
   } catch (error) {
-    toast.error(`${error instanceof Error ? error.message : String(error)} Nothing was changed.`);
+    sayUnchanged(error);
   }
 };
 
@@ -70,17 +69,11 @@ export const OwnTips = () => {
       >
         From a picture …
       </Button>
-      <input
-        ref={file}
-        type="file"
-        hidden
-        data-testid="tip-file"
+      <FileInput
+        input={file}
+        testId="tip-file"
         accept=".png,.jpg,.jpeg,.webp,.gif"
-        onChange={(event) => {
-          const [chosen] = event.target.files ?? [];
-          if (chosen) void addTip(editor, chosen);
-          event.target.value = '';
-        }}
+        onChoose={([chosen]) => chosen && void addTip(editor, chosen)}
       />
     </>
   );

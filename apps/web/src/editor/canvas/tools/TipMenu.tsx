@@ -1,4 +1,4 @@
-import { BRUSH_LIMITS, BRUSH_TIPS } from '@kite/core/document/limits';
+import { BRUSH_TIPS } from '@kite/core/document/limits';
 import type { BrushTip } from '@kite/core/document/types';
 import { brushOutlines } from '@kite/core/geometry/brush';
 import { dataOf } from '@kite/core/geometry/trace';
@@ -26,17 +26,18 @@ const WAVE = Array.from({ length: 13 }, (_, i) => [
   0.25 + 0.6 * Math.sin((i / 12) * Math.PI),
 ]).flat();
 
-/** What each tip draws, as it will. */
-const SAMPLES = Object.fromEntries(
-  BRUSH_TIPS.map((tip) => {
-    const how = { color: '#000000', size: SIZE, thins: 0.5, taper: 0, erases: false, seed: BRUSH_LIMITS.seed[0] };
-    return [tip, dataOf(brushOutlines({ points: WAVE, tip, ...how }))];
-  }),
-);
+const HOW = { points: WAVE, color: '#000000', size: SIZE, thins: 0.5, taper: 0, erases: false };
+const samples = new Map<BrushTip, string>();
+/** What a tip draws, as it will: worked out once it is asked for. */
+const sampleOf = (tip: BrushTip): string => {
+  const known = samples.get(tip) ?? dataOf(brushOutlines({ ...HOW, tip }));
+  samples.set(tip, known);
+  return known;
+};
 
 const Sample = ({ tip }: { tip: BrushTip }) => (
   <svg width={WIDTH} height={HEIGHT} aria-hidden className="max-w-full shrink fill-ink">
-    <path d={SAMPLES[tip]} />
+    <path d={sampleOf(tip)} />
   </svg>
 );
 

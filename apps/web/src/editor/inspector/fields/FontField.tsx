@@ -5,6 +5,7 @@ import { useEffect, useRef, useState } from 'react';
 import { IconButton } from '../../../ui/Button';
 import { Select } from '../../../ui/Select';
 import { assetUrl, fontUrls } from '../../../preview/materials';
+import { FileInput } from '../../../ui/FileInput';
 import { importFiles } from '../../importing/importFiles';
 import { useEditor, useSlice } from '../../store/context';
 import { Panel } from '../../../ui/Panel';
@@ -151,17 +152,12 @@ export const FontField = ({ label, value, onChange }: FontFieldProps) => {
           <Plus size={14} /> Add a font from a file
         </button>
       </Panel>
-      <input
-        ref={file}
-        type="file"
-        hidden
+      <FileInput
+        input={file}
         multiple
+        testId="font-file"
         accept=".ttf,.otf,.woff,.woff2"
-        data-testid="font-file"
-        onChange={(event) => {
-          void importFiles(editor, [...(event.target.files ?? [])]);
-          event.target.value = '';
-        }}
+        onChoose={(files) => void importFiles(editor, files)}
       />
       <div className="flex gap-1">
         <Select
