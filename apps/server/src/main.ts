@@ -72,7 +72,7 @@ const start = async (): Promise<void> => {
   const sizes = new SizeStore(db);
   const renders = new RenderStore(db);
   const queue = new RenderQueue(db, renders, files, (error) => console.error(error), config.stalledAfter * 1_000);
-  const starters = new StarterStore(assets);
+  const starters = new StarterStore(projects, assets);
   const app = buildApp({ projects, starters, assets, sizes, renders, queue, files }, { ...config, key: doors.key });
 
   let ending: Promise<void> | undefined;

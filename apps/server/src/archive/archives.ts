@@ -2,6 +2,8 @@
 import { Worker } from 'node:worker_threads';
 import { Invalid } from '@kite/core/check/problem';
 import { bundleOf } from '@kite/render/root';
+import type { AssetStore } from '../store/assets';
+import type { Projects } from '../store/projectsApart';
 import type { ArchiveReply, ArchiveTask, ReadArchive } from './archiveThread';
 
 /** The longest that an archive may take. */
@@ -32,19 +34,31 @@ const inThread = (task: ArchiveTask): Promise<ArchiveReply> =>
     });
   });
 
+const readReply = (reply: ArchiveReply): ReadArchive => {
+  if (reply.kind === 'read') return reply.archive;
+  if (reply.kind === 'invalid') throw new Invalid(reply.message, reply.field);
+  throw new Error(reply.kind === 'failed' ? reply.message : 'the archive was not read');
+};
+
 /**
  * The project of an archive, checked, under this id and a name that none of `taken` is. Throws Invalid for anything that
  * is not a sound project of this version or an older one.
  */
-export const readArchiveApart = async (
-  bytes: Uint8Array,
-  id: string,
-  taken: readonly string[],
-): Promise<ReadArchive> => {
-  const reply = await inThread({ kind: 'read', bytes, id, taken });
-  if (reply.kind === 'read') return reply.archive;
-  if (reply.kind === 'invalid') throw new Invalid(reply.message, reply.field);
-  throw new Error(reply.kind === 'failed' ? reply.message : 'the archive was not read');
+export const readArchiveApart = async (bytes: Uint8Array, id: string, taken: readonly string[]): Promise<ReadArchive> =>
+  readReply(await inThread({ kind: 'read', bytes, id, taken }));
+
+/** A starter, or the demo for null, as if it came in an archive. */
+export const beginApart = async (starter: string | null, id: string, taken: readonly string[]): Promise<ReadArchive> =>
+  readReply(await inThread({ kind: 'begin', starter, id, taken }));
+
+/** Takes in what was read: the files first, since the project names them. */
+export const takeIn = async (
+  { project, assets: named, files }: ReadArchive,
+  { projects, assets }: { readonly projects: Projects; readonly assets: AssetStore },
+): Promise<{ readonly id: string; readonly name: string }> => {
+  await assets.addAll(named, files);
+  await projects.take(project);
+  return { id: project.id, name: project.name };
 };
 
 /** Writes a document, given as JSON, and the files at these places into an archive. */

@@ -72,7 +72,7 @@ export const buildApp = (services: RenderServices, doors: Doors): FastifyInstanc
 
   serve(app, HEALTH, () => ({ ok: true }));
   projectRoutes(app, services);
-  starterRoutes(app, services);
+  starterRoutes(app, services.starters);
   sizeRoutes(app, services.sizes);
   assetRoutes(app, services.assets, services.files);
   renderRoutes(app, services);

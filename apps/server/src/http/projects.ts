@@ -1,7 +1,7 @@
 /** Projects over HTTP. */
 import { PROJECTS as CALLS } from '@kite/api/projects';
 import type { FastifyInstance } from 'fastify';
-import { readArchiveApart, writeArchiveApart } from '../archive/archives';
+import { readArchiveApart, takeIn, writeArchiveApart } from '../archive/archives';
 import type { AssetStore } from '../store/assets';
 import type { FileStore } from '../store/files';
 import { newId } from '../store/ids';
@@ -21,10 +21,7 @@ export const projectRoutes = (
 
   serve(app, CALLS.import, async ({ body }) => {
     const names = (await projects.list()).map((p) => p.name);
-    const archive = await readArchiveApart(body, newId(), names);
-    await assets.addAll(archive.assets, archive.files);
-    await projects.take(archive.project);
-    return { id: archive.project.id, name: archive.project.name };
+    return takeIn(await readArchiveApart(body, newId(), names), { projects, assets });
   });
 
   serve(app, CALLS.open, async ({ params }) => new Json(await projects.open(params.id)));

@@ -1,46 +1,48 @@
-/** What projects start from: built when it is first asked for, its pictures drawn and kept as imported ones are. */
-import type { Project, Scene } from '@kite/core/document/types';
-import { STARTERS, type Starter, starterProject } from '@kite/demo/starters/table';
-import { frameDrawer } from '@kite/render/frames';
-import { EMPTY_STOCK, materialsFor } from '@kite/render/materials';
+/** What projects start from: made in a thread of its own when it is asked for. */
+import { STARTERS, type Starter } from '@kite/demo/starters/table';
+import { beginApart, takeIn } from '../archive/archives';
 import { Refused } from '../errors';
 import type { AssetStore } from './assets';
+import { newId } from './ids';
+import type { Projects } from './projectsApart';
 
-const pngOf = async (scene: Scene): Promise<Uint8Array> => {
-  const { width, height } = scene;
-  const size = { width, height, drawn: { width, height }, under: null };
-  const drawer = frameDrawer(scene, await materialsFor(scene, EMPTY_STOCK), size);
-  drawer.draw(scene.poster);
-  return drawer.canvas.encode('png');
+const known = (id: string): string => {
+  if (!STARTERS.some((own) => own.id === id)) throw new Refused('not_found', 'There is no such starter.');
+  return id;
 };
 
 export class StarterStore {
-  private readonly built = new Map<string, Promise<Project>>();
+  /** The documents that have been looked at, as JSON. */
+  private readonly looks = new Map<string, Promise<Uint8Array>>();
 
-  constructor(private readonly assets: AssetStore) {}
-
-  private async build(starter: Starter): Promise<Project> {
-    const pictures = [];
-    for (const sceneOf of starter.pictures ?? []) {
-      const scene = sceneOf();
-      const asset = await this.assets.add(await pngOf(scene), scene.name);
-      if (asset.kind === 'picture') pictures.push(asset);
-    }
-    return starterProject(starter, pictures);
-  }
+  constructor(
+    private readonly projects: Projects,
+    private readonly assets: AssetStore,
+  ) {}
 
   list(): readonly Pick<Starter, 'id' | 'name' | 'about'>[] {
     return STARTERS.map(({ id, name, about }) => ({ id, name, about }));
   }
 
-  /** Its document; Refused for one that there is not. */
-  async open(id: string): Promise<Project> {
-    const starter = STARTERS.find((own) => own.id === id);
-    if (!starter) throw new Refused('not_found', 'There is no such starter.');
-    const made = this.built.get(id) ?? this.build(starter);
-    this.built.set(id, made);
+  private async look(id: string): Promise<Uint8Array> {
+    const { project, assets, files } = await beginApart(id, `starter-${id}`, []);
+    await this.assets.addAll(assets, files);
+    return new TextEncoder().encode(`{"document":${project.text}}`);
+  }
+
+  /** Its document, as JSON; Refused for one that there is not. */
+  open(id: string): Promise<Uint8Array> {
+    const made = this.looks.get(id) ?? this.look(known(id));
+    this.looks.set(id, made);
     // What went wrong once, as on a full disk, is tried again.
-    made.catch(() => this.built.delete(id));
+    made.catch(() => this.looks.delete(id));
     return made;
+  }
+
+  /** A copy as a project of its own; the demo for null. */
+  async begin(id: string | null): Promise<{ readonly id: string; readonly name: string }> {
+    const names = (await this.projects.list()).map(({ name }) => name);
+    const { projects, assets } = this;
+    return takeIn(await beginApart(id === null ? null : known(id), newId(), names), { projects, assets });
   }
 }

@@ -41,7 +41,7 @@ export const openSite = async (name: string) => {
   const faults: unknown[] = [];
   const queue = new RenderQueue(db, renders, files, (error) => void faults.push(error), 60_000);
   const assets = new AssetStore(db, files);
-  const starters = new StarterStore(assets);
+  const starters = new StarterStore(projects, assets);
   const services = { projects, starters, assets, sizes: new SizeStore(db), renders, queue, files };
   const appWith = (doors: Doors): FastifyInstance => buildApp(services, doors);
   const app = appWith(ALONE);
