@@ -9,7 +9,7 @@ import type {
   DrawWish,
   FailureReply,
   Pictured,
-  PosterReply,
+  PictureReply,
   PreviewReply,
   PreviewRequest,
   ProofReply,
@@ -19,7 +19,7 @@ import type {
 export class Preview {
   private worker: Worker;
   private readonly sampled: ((color: string | null) => void)[] = [];
-  private readonly posters: ((poster: ImageBitmap | null) => void)[] = [];
+  private readonly pictured: ((picture: ImageBitmap | null) => void)[] = [];
   private next = 0;
   private busy = false;
   private wish: DrawWish | null = null;
@@ -51,7 +51,7 @@ export class Preview {
     };
     worker.onmessage = ({
       data,
-    }: MessageEvent<PreviewReply | SampleReply | PosterReply | CacheReply | ProofReply | FailureReply>) => {
+    }: MessageEvent<PreviewReply | SampleReply | PictureReply | CacheReply | ProofReply | FailureReply>) => {
       if ('failed' in data) {
         this.startAnew(data.failed);
         return;
@@ -60,8 +60,8 @@ export class Preview {
         this.sampled.shift()?.(data.sampled);
         return;
       }
-      if ('poster' in data) {
-        this.posters.shift()?.(data.poster);
+      if ('picture' in data) {
+        this.pictured.shift()?.(data.picture);
         return;
       }
       if ('found' in data) {
@@ -85,7 +85,7 @@ export class Preview {
     this.worker.terminate();
     this.worker = this.start();
     this.busy = false;
-    for (const tell of [...this.sampled.splice(0), ...this.posters.splice(0)]) tell(null);
+    for (const tell of [...this.sampled.splice(0), ...this.pictured.splice(0)]) tell(null);
     const again = this.failedAt !== this.last;
     this.failedAt = this.last;
     const doc = this.onFailure(message);
@@ -142,10 +142,10 @@ export class Preview {
   }
 
   /** A picture of a scene as it is kept; null where that is gone, or the worker failed meanwhile. */
-  poster(scene: Id, of: Pictured, width: number, height: number): Promise<ImageBitmap | null> {
+  picture(scene: Id, of: Pictured, width: number, height: number): Promise<ImageBitmap | null> {
     return new Promise((resolve) => {
-      this.posters.push(resolve);
-      this.say({ kind: 'poster', scene, of, width, height });
+      this.pictured.push(resolve);
+      this.say({ kind: 'picture', scene, of, width, height });
     });
   }
 

@@ -69,7 +69,7 @@ export type PreviewRequest =
   | ({ readonly kind: 'draw'; readonly id: number } & DrawWish)
   /** A picture of a scene as it is kept, so many device pixels large. */
   | {
-      readonly kind: 'poster';
+      readonly kind: 'picture';
       readonly scene: Id;
       readonly of: Pictured;
       readonly width: number;
@@ -90,9 +90,9 @@ export interface ProofReply {
   readonly found: readonly Finding[];
 }
 
-/** The posters come in the order in which they were asked for; null for a scene or a pose that is gone. */
-export interface PosterReply {
-  readonly poster: ImageBitmap | null;
+/** The pictures come in the order in which they were asked for; null for a scene or a pose that is gone. */
+export interface PictureReply {
+  readonly picture: ImageBitmap | null;
 }
 
 export interface PreviewReply {

@@ -19,7 +19,7 @@ import type {
   CacheReply,
   FailureReply,
   Pictured,
-  PosterReply,
+  PictureReply,
   PreviewReply,
   PreviewRequest,
   ProofReply,
@@ -132,7 +132,7 @@ const draw = (request: Extract<PreviewRequest, { kind: 'draw' }>): PreviewReply 
   return { ...nothing, bitmap, problems: list.problems, ms: performance.now() - start };
 };
 
-type PosterRequest = Extract<PreviewRequest, { kind: 'poster' }>;
+type PictureRequest = Extract<PreviewRequest, { kind: 'picture' }>;
 
 /** The same list for the same things, so that a frame that comes late is known for what it was drawn from. */
 const stampOf = (stamp: Stamp): Stamp => {
@@ -167,17 +167,17 @@ const pictured = (scene: Scene, of: Pictured, library: Library): DisplayList | n
   }
 };
 
-const posterOf = ({ scene: id, of, width, height }: PosterRequest): PosterReply => {
+const pictureOf = ({ scene: id, of, width, height }: PictureRequest): PictureReply => {
   const scene = sceneIn(kept, id);
   const list = kept && scene && pictured(scene, of, materials.library(kept.assets));
-  if (!list) return { poster: null };
+  if (!list) return { picture: null };
   const small = new OffscreenCanvas(width, height);
   paint(small.getContext('2d') as unknown as Context2D, list, filling(list, width, height), tools);
-  return { poster: small.transferToImageBitmap() };
+  return { picture: small.transferToImageBitmap() };
 };
 
-/** Posters come in their order: each waits for the one before. */
-let posters: Promise<void> = Promise.resolve();
+/** Pictures come in their order: each waits for the one before. */
+let pictures: Promise<void> = Promise.resolve();
 
 /** A picture is drawn with all its fonts and pictures, never with some of them. */
 const settled = async (id: Id): Promise<void> => {
@@ -225,12 +225,12 @@ const handle = (data: PreviewRequest): void => {
     case 'sample':
       self.postMessage(sample(data));
       break;
-    case 'poster':
-      posters = posters
+    case 'picture':
+      pictures = pictures
         .then(() => settled(data.scene))
         .then(() => {
-          const reply = posterOf(data);
-          self.postMessage(reply, { transfer: reply.poster ? [reply.poster] : [] });
+          const reply = pictureOf(data);
+          self.postMessage(reply, { transfer: reply.picture ? [reply.picture] : [] });
         })
         .catch(failed);
       break;

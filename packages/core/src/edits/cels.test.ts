@@ -22,7 +22,8 @@ import {
   repeatCels,
   reverseCels,
 } from './cels';
-import { addStroke } from './strokes';
+import { setValue } from './properties';
+import { addStroke, pressedIn } from './strokes';
 import { testStroke as stroke } from '../test/strokes';
 
 const SCENE = newScene('s', 'Drawn', {
@@ -168,6 +169,20 @@ describe('cels', () => {
       ['leaf', 3],
       ['dots', 2],
     ]);
+  });
+
+  it('press a picture as the card does that they will be in', () => {
+    const { do: edit, list, draw, now, ref } = drawn();
+    const [first] = list() as [Id];
+    edit(addAsset(picture('leaf')));
+    edit(addAsset(picture('dots')));
+    draw(first, { tip: 'own' }, 'leaf');
+    const brush = now().items[first]!.children![0]!;
+    edit(setValue({ ...ref, item: brush, key: 'every' }, 0.5, { write: 'curve', frame: 0 }));
+    expect(pressedIn(now(), first, 'leaf').every).toBe(0.5);
+    // Another picture gets a card of its own, which is new.
+    expect(pressedIn(now(), first, 'dots').every).toBe(0.15);
+    expect(pressedIn(null, '', 'leaf')).toEqual({ every: 0.15, turns: true });
   });
 
   it('begins with a card that stands behind its brush', () => {

@@ -4,16 +4,35 @@ import { BRUSH_LIMITS, LIMITS } from '../document/limits';
 import { type MakeId, newItem } from '../document/make';
 import { FAR } from '../document/params';
 import { type Edit, plain } from '../document/patches';
-import type { BrushStroke, Id, Item, Point } from '../document/types';
+import type { BrushStroke, DrawingLayer, Id, Item, Point } from '../document/types';
 import { simplifiedTo } from '../geometry/simplify';
 import { reader } from '../motion/reader';
 import { brush as brushKind } from '../recipe/sources/brush';
 import { kindOf } from '../recipe/table';
 import { holdsCards } from '../recipe/types';
-import { drawingIn, type ItemDraft, itemIn } from './find';
+import { drawingIn, itemIn } from './find';
 import { addCards, attach, type CardRef, groupOf, listOf } from './recipe';
 
-const stampOf = (brush: ItemDraft): Id => reader(brushKind.params, plain<Item>(brush).params).at(0).stamp;
+type Holding = Pick<Item, 'kind' | 'children'>;
+
+/** The card that a stroke drawn in a holder goes over, or after: the holder itself, or its last brush. */
+const lastBrush = (items: { readonly [id: Id]: Holding }, item: Id): Id | undefined =>
+  items[item]?.kind === brushKind.kind
+    ? item
+    : items[item]?.children?.findLast((id) => items[id]?.kind === brushKind.kind);
+
+/** Whether a card of brush strokes takes those that are drawn with a picture: it has that one, or none yet. */
+const takesStamp = (brush: Item, stamp: Id): boolean => {
+  const own = reader(brushKind.params, brush.params).at(0).stamp;
+  return own === '' || own === stamp;
+};
+
+/** How a stroke drawn with a picture is pressed where it goes. */
+export const pressedIn = (layer: DrawingLayer | null, item: Id, stamp: Id): { every: number; turns: boolean } => {
+  const brush = layer?.items[(layer && lastBrush(layer.items, item)) ?? ''];
+  const { every, turns } = reader(brushKind.params, brush && takesStamp(brush, stamp) ? brush.params : {}).at(0);
+  return { every, turns };
+};
 
 /**
  * Draws a stroke in a cel, or whatever holds cards: over what its last brush has drawn, or with a new one. One drawn with a picture goes
@@ -32,10 +51,8 @@ export const addStroke = (
     if (holder.kind !== brushKind.kind && !holdsCards(kindOf(holder.kind))) {
       throw new RangeError('a stroke is drawn among brush strokes, or in what holds cards');
     }
-    const last =
-      holder.kind === brushKind.kind ? item : holder.children?.findLast((id) => own.items[id]?.kind === brushKind.kind);
-    const its = last === undefined ? '' : stampOf(itemIn(own, last));
-    const fits = stroke.tip !== 'own' || its === '' || its === stamp;
+    const last = lastBrush(own.items, item);
+    const fits = stroke.tip !== 'own' || last === undefined || takesStamp(plain<Item>(itemIn(own, last)), stamp);
     let brush = last;
     if (brush === undefined || !fits) {
       const made = newItem(makeId(), brushKind.kind);

@@ -116,7 +116,7 @@ export const celOfShown = async (editor: Editor): Promise<void> => {
   const share = Math.min(1, LONGEST / Math.max(scene.width, scene.height));
   const [width, height] = [Math.round(scene.width * share), Math.round(scene.height * share)];
   try {
-    const picture = await editor.preview.poster(scene.id, { what: 'layers', layers, frame }, width, height);
+    const picture = await editor.preview.picture(scene.id, { what: 'layers', layers, frame }, width, height);
     if (!picture) throw new Error('The frame could not be drawn.');
     const canvas = new OffscreenCanvas(width, height);
     canvas.getContext('bitmaprenderer')?.transferFromImageBitmap(picture);

@@ -52,7 +52,7 @@ export const Poster = ({ id, pose, height: tall, widest, className = '' }: Poste
       const key = `${pose ?? ''} ${width} ${height}`;
       const asked =
         known.get(key) ??
-        editor.preview.poster(id, pose === undefined ? { what: 'poster' } : { what: 'pose', pose }, width, height);
+        editor.preview.picture(id, pose === undefined ? { what: 'poster' } : { what: 'pose', pose }, width, height);
       known.set(key, asked);
       void asked.then((poster) => {
         const element = canvas.current;

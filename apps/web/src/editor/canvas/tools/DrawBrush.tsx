@@ -1,13 +1,12 @@
 import { clamped } from '@kite/core/document/fitting';
 import { BRUSH_LIMITS } from '@kite/core/document/limits';
 import type { BrushStroke, PictureAsset, Point } from '@kite/core/document/types';
-import { type DrawnBrush, keptPoints, pressedBySpeed, steadied } from '@kite/core/edits/strokes';
+import { type DrawnBrush, keptPoints, pressedBySpeed, pressedIn, steadied } from '@kite/core/edits/strokes';
 import { brushOutlines, printsOf } from '@kite/core/geometry/brush';
 import { isTextured } from '@kite/core/geometry/texturedTips';
 import { type Matrix, meanScale, multiply } from '@kite/core/geometry/matrix';
 import type { Outline } from '@kite/core/geometry/outline';
 import { applyThrough, isMatrix, type Through, throughBack } from '@kite/core/geometry/through';
-import { brush as brushKind } from '@kite/core/recipe/sources/brush';
 import { type PointerEvent, useState } from 'react';
 import { assetUrl } from '../../../preview/materials';
 import { allOf, followPointer } from '../../../ui/drag';
@@ -48,9 +47,6 @@ interface Under {
   readonly prints: readonly Matrix[] | null;
 }
 
-/** How a card that is new presses its picture. */
-const PRESSED = { every: brushKind.params.every.default, turns: brushKind.params.turns.default };
-
 /** A picture pressed in one colour, where it will be. */
 const Prints = ({ of, at, color }: { of: PictureAsset; at: readonly Matrix[]; color: string }) => (
   <g filter="url(#brush-colour)">
@@ -86,6 +82,8 @@ export const DrawBrush = ({ view, pointOf }: Stage) => {
   const size = hand.onScreen ? clamped(hand.size / scale, ...BRUSH_LIMITS.size, hand.size) : hand.size;
   const brush = { ...hand, size };
   const named = hand.tip === 'own' ? doc.assets[hand.stamp] : undefined;
+  const layer = goesTo && editor.scene.layers[goesTo.ref.layer];
+  const pressed = pressedIn(layer?.kind === 'drawing' ? layer : null, goesTo?.ref.item ?? '', hand.stamp);
   const tip = named?.kind === 'picture' && (!through || isMatrix(through)) ? named : null;
 
   const onPointerDown = (event: PointerEvent) => {
@@ -104,7 +102,7 @@ export const DrawBrush = ({ view, pointOf }: Stage) => {
     const show = () => {
       const stroke = strokeOf(drawn, brush, knows, seed);
       const way = through && isMatrix(through) ? multiply(viewMatrix(view), through) : viewMatrix(view);
-      const prints = tip && printsOf(stroke, tip, PRESSED).map((print) => multiply(way, print));
+      const prints = tip && printsOf(stroke, tip, pressed).map((print) => multiply(way, print));
       setUnder({ d: prints ? '' : pathOf(brushOutlines(stroke), place), prints });
     };
     add(event.nativeEvent);
