@@ -1,5 +1,6 @@
 import { checkProject } from '@kite/core/check/project';
 import type { PictureAsset, Scene } from '@kite/core/document/types';
+import { editedByHand } from '@kite/core/moves/poseStrip';
 import { soleSource } from '@kite/core/recipe/needs';
 import { compileScene } from '@kite/core/scene/compile';
 import { wholeScene } from '@kite/core/scene/whole';
@@ -39,6 +40,8 @@ it.each(STARTERS.map((starter) => [starter.name, starter] as const))(
     expect(program.at(scene.poster).marks.length).toBeGreaterThan(0);
     expect(project.swatches.length).toBeGreaterThan(0);
     for (const own of Object.values(project.scenes)) {
+      // What poses have written still follows them.
+      expect(editedByHand(own)).toEqual([]);
       for (const layer of Object.values(own.layers)) {
         if (layer.kind !== 'drawing') continue;
         for (const { kind, params } of Object.values(layer.items)) {

@@ -64,10 +64,15 @@ export const holderOf = (doc: ProjectDraft, ref: PropertyRef): LayerDraft | Item
 };
 
 /** What has properties on a layer, itself, its cards or its knobs, and what they are. */
-export const holdersOf = (layer: LayerDraft): [holder: { params: LayerDraft['params'] }, params: Params][] => {
+export const holdersOf = (
+  layer: LayerDraft,
+): [holder: { params: LayerDraft['params'] }, params: Params, item?: Id][] => {
   const parts =
     layer.kind === 'drawing'
       ? Object.values(layer.items)
       : Object.values(layer.kind === 'controller' ? layer.knobs : {});
-  return [[layer, PLACE], ...parts.map((part) => [part, paramsIn(layer, part.id)] satisfies [object, Params])];
+  return [
+    [layer, PLACE],
+    ...parts.map((part) => [part, paramsIn(layer, part.id), part.id] satisfies [object, Params, Id]),
+  ];
 };

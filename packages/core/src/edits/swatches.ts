@@ -13,10 +13,13 @@ import {
   type Properties,
   type Property,
   type PropertyRef,
+  type Scene,
   type Swatch,
   type Value,
 } from '../document/types';
 import type { Writing } from '../motion/keys';
+import { followsStrip, writtenIn } from '../moves/poseStrip';
+import { refKey } from '../properties/find';
 import type { MakeId } from '../document/make';
 import { holdersOf, layerIn, NotFound, sceneIn } from './find';
 import { change, setValue } from './properties';
@@ -173,7 +176,10 @@ const swatched = <H extends Held>(held: H, swatchOf: (color: Color) => Id): H =>
   return { ...held, value: { ...held.value, stops } };
 };
 
-/** Makes the colours of layers swatches, from which they are taken from then on. Those that are swatches already stay those. */
+/**
+ * Makes the colours of layers swatches, from which they are taken from then on. Those that are swatches already stay those, and keyframes
+ * that follow poses go on doing so: their colours are the poses' own.
+ */
 export const swatchesOfLayers = (sceneId: Id, ids: readonly Id[], makeId: MakeId): Edit => ({
   label: 'Colours to swatches',
   change: (draft) => {
@@ -185,12 +191,15 @@ export const swatchesOfLayers = (sceneId: Id, ids: readonly Id[], makeId: MakeId
       known.set(color, own);
       return own;
     };
+    const posed = writtenIn(plain<Scene>(scene));
     for (const id of ids) {
       const layer = layerIn(scene, id);
-      for (const [holder, params] of holdersOf(layer)) {
+      for (const [holder, params, item] of holdersOf(layer)) {
         for (const [key, property] of Object.entries(plain<Properties>(holder.params))) {
           const param = params[key];
           if (!param || !holdsColors(param) || isApart(property)) continue;
+          const written = posed.get(refKey({ scene: sceneId, layer: id, ...(item !== undefined && { item }), key }));
+          if (written && isKeyed(property) && followsStrip(written, property)) continue;
           const next: Property = isKeyed(property)
             ? { ...property, keys: property.keys.map((k) => swatched(k, swatchOf)) }
             : swatched(property, swatchOf);
