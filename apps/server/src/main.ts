@@ -8,6 +8,7 @@ import { BadConfig, type Config, readConfig } from './config';
 import { buildApp } from './http/app';
 import { entryLink } from './http/security';
 import { lockFolder, whyNot } from './lock';
+import { Rooms } from './live/rooms';
 import { RenderQueue } from './queue/queue';
 import { AssetStore } from './store/assets';
 import { DbFailure } from './store/db';
@@ -54,6 +55,8 @@ const addressesOf = ({ host, names }: Config, listening: string): string[] => {
   return hosts.map((name) => `http://${name}:${port}`);
 };
 
+const A_DAY = 24 * 3600 * 1000;
+
 const start = async (): Promise<void> => {
   const config = readConfig(process.argv.slice(2), process.env, appRoot());
   const unlock = lockFolder(config.data);
@@ -67,13 +70,14 @@ const start = async (): Promise<void> => {
   })();
   const db = openPglite(join(config.data, 'db'));
   const files = new FileStore(config.data);
-  const { projects, close: closeProjects } = openProjects(db);
+  const rooms = new Rooms();
+  const { projects, close: closeProjects } = openProjects(db, (id, edits) => rooms.tellSaved(id, edits));
   const assets = new AssetStore(db, files);
   const sizes = new SizeStore(db);
   const renders = new RenderStore(db);
   const queue = new RenderQueue(db, renders, files, (error) => console.error(error), config.stalledAfter * 1_000);
   const starters = new StarterStore(projects, assets);
-  const app = buildApp({ projects, starters, assets, sizes, renders, queue, files }, { ...config, key: doors.key });
+  const app = buildApp({ projects, starters, assets, sizes, renders, queue, files, rooms }, { ...config, key: doors.key });
 
   let ending: Promise<void> | undefined;
   const end = (): Promise<void> =>
@@ -98,6 +102,8 @@ const start = async (): Promise<void> => {
   try {
     await files.prepare();
     await migrate(db);
+    await projects.forget();
+    setInterval(() => void projects.forget().catch((error: unknown) => console.error(error)), A_DAY).unref();
     await once(db, 'demo', async () => void (await projects.create(demoProject())));
     await queue.start();
     const [address = '', ...others] = addressesOf(config, await listen(app, config));

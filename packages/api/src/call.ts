@@ -40,6 +40,8 @@ export interface Call<Path extends string = string, Query extends string = strin
   readonly body?: RuleOf<Body>;
   /** Nothing is answered (204) where this is missing. */
   readonly answer?: RuleOf<Answer>;
+  /** Of a call that opens a line (WebSocket, RFC 6455): what each message either way is. */
+  readonly line?: { readonly takes: Rule; readonly gives: Rule };
   /** Whether something new is there afterwards (201). */
   readonly makes?: boolean;
   /** Beside `invalid` for what does not fit the rules. */

@@ -41,7 +41,7 @@ const bodyLines = (title: string, body: Rule | undefined): string[] => {
   return ['', `${title}${what.innerType ? ', a list, each' : ''}:`, '', ...lines];
 };
 
-const callLines = ({ method, path, does, query, body, answer, makes, refuses }: AnyCall): string[] => [
+const callLines = ({ method, path, does, query, body, line, answer, makes, refuses }: AnyCall): string[] => [
   '',
   `### ${method} /api${path}`,
   '',
@@ -49,7 +49,8 @@ const callLines = ({ method, path, does, query, body, answer, makes, refuses }: 
   ...Object.entries(query ?? {}).flatMap(([name, meaning]) => ['', `\`?${name}\`: ${String(meaning)}.`]),
   ...bodyLines('Takes', body),
   ...bodyLines(`Answers${makes ? ' (201)' : ''}`, answer),
-  ...(answer ? [] : ['', 'Answers nothing (204).']),
+  ...(line ? [...bodyLines('Takes, each message', line.takes), ...bodyLines('Gives, each message', line.gives)] : []),
+  ...(answer || line ? [] : ['', 'Answers nothing (204).']),
   ...(refuses?.length ? ['', `Refuses: ${refuses.map((code: string) => `\`${code}\``).join(', ')}.`] : []),
 ];
 

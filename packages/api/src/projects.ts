@@ -5,15 +5,22 @@ import { checkProject } from '@kite/core/check/project';
 import { sizeRule } from '@kite/core/check/schema';
 import type { SceneSize } from '@kite/core/document/make';
 import type { Patch } from '@kite/core/document/patches';
-import type { Project } from '@kite/core/document/types';
+import type { Assets, Project, Scene } from '@kite/core/document/types';
 import * as yup from 'yup';
 import { bytes, call, listOf, shape } from './call';
-import { countRule, idRule, textRule, timeRule } from './rules';
+import { countRule, idRule, maybe, orNull, textRule, timeRule } from './rules';
 
 const MOST_PATCHES = 20_000;
 const MOST_SAVES = 1_000;
 const MOST_ASKED = 20_000;
+/** Characters of a person's name. */
+export const MOST_NAME = 80;
 
+/** Who edits: a browser under a name that somebody gave it. */
+export interface Person {
+  readonly id: string;
+  readonly name: string;
+}
 export interface ProjectCard {
   readonly id: string;
   readonly name: string;
@@ -31,6 +38,37 @@ export interface Save {
   readonly id: string;
   readonly label: string;
   readonly patches: readonly Patch[];
+  /** The save that it takes back, or makes again. */
+  readonly undoes?: string;
+  readonly redoes?: string;
+}
+/** A save as the log has it. */
+export interface Logged extends Save {
+  readonly revision: number;
+  readonly at: string;
+  /** Null for what the server did by itself, and for saves of before they said who. */
+  readonly by: Person | null;
+  /** What takes it back; null for saves of before that was kept. */
+  readonly inverse: readonly Patch[] | null;
+}
+/** A state of a project that is kept under a name. */
+export interface Checkpoint {
+  readonly id: string;
+  readonly name: string;
+  readonly revision: number;
+  readonly at: string;
+  /** Who kept it. */
+  readonly by: string | null;
+}
+/** Scenes with what they need of their project. */
+export interface Taken {
+  readonly scenes: readonly Scene[];
+  readonly assets: Assets;
+}
+export interface RemovedScene {
+  readonly id: string;
+  readonly name: string;
+  readonly at: string;
 }
 export interface Saved {
   readonly revision: number;
@@ -51,15 +89,20 @@ const patchFits = (p: unknown): boolean => {
     path.every((key) => typeof key === 'string' || Number.isInteger(key))
   );
 };
-/** Of one save by itself: one that cannot be read is refused alone. */
-export const saveRule = shape<Save>({
+const patchesRule = rule(
+  `1 to ${MOST_PATCHES} patches, each with an op of add, replace or remove and a path of keys`,
+  (v) => Array.isArray(v) && v.length >= 1 && v.length <= MOST_PATCHES && v.every(patchFits),
+);
+const SAVE = {
   id: textRule(64),
   label: textRule(200),
-  patches: rule(
-    `1 to ${MOST_PATCHES} patches, each with an op of add, replace or remove and a path of keys`,
-    (v) => Array.isArray(v) && v.length >= 1 && v.length <= MOST_PATCHES && v.every(patchFits),
-  ).test('sound', ({ path }) => `${path}: has a text with NUL or half a character in it`, areSound),
-});
+  patches: patchesRule.test('sound', ({ path }) => `${path}: has a text with NUL or half a character in it`, areSound),
+  undoes: maybe(textRule(64), 'the id of the save that it takes back'),
+  redoes: maybe(textRule(64), 'the id of the save that it makes again'),
+};
+/** Of one save by itself: one that cannot be read is refused alone. */
+export const saveRule = shape<Save>(SAVE);
+export const personRule = shape<Person>({ id: textRule(64), name: textRule(MOST_NAME) });
 const saves = yup
   .array()
   .strict()
@@ -68,15 +111,32 @@ const saves = yup
   .max(MOST_SAVES)
   .meta({ wanted: `1 to ${MOST_SAVES} saves, in order`, each: saveRule }) as unknown as Rule;
 
+const loggedRule = shape<Logged>({
+  ...SAVE,
+  revision: countRule,
+  at: timeRule,
+  by: orNull(personRule, 'who made it, an id and a name'),
+  inverse: orNull(patchesRule, 'the patches that take it back'),
+});
+const checkpointRule = shape<Checkpoint>({
+  id: idRule,
+  name: nameRule,
+  revision: countRule,
+  at: timeRule,
+  by: orNull(textRule(MOST_NAME), 'who kept it'),
+});
+
 export const documentRule = rule('a project document, as docs/file-format.md has it', (v) => checkProject(v) === v);
 export const named = shape<Named>({ id: idRule, name: nameRule });
+
+const cardRule = shape<ProjectCard>({ id: idRule, name: nameRule, scenes: countRule, updatedAt: timeRule });
 
 export const PROJECTS = {
   list: call({
     method: 'GET',
     path: '/projects',
     does: 'The projects, the one that was changed last first.',
-    answer: listOf(shape<ProjectCard>({ id: idRule, name: nameRule, scenes: countRule, updatedAt: timeRule })),
+    answer: listOf(cardRule),
   }),
   create: call({
     method: 'POST',
@@ -106,7 +166,11 @@ export const PROJECTS = {
     method: 'PATCH',
     path: '/projects/:id',
     does: 'Edits, in order. Each is a list of JSON Patch operations (RFC 6902) with paths as lists of keys; one that does not fit is left out and told, the others are kept. What is answered is on disk.',
-    body: shape<{ base: number; saves: readonly Save[] }>({ base: countRule, saves }),
+    body: shape<{ base: number; saves: readonly Save[]; by?: Person }>({
+      base: countRule,
+      saves,
+      by: maybe(personRule, 'who made them, an id and a name'),
+    }),
     answer: shape<Saved>({
       revision: countRule,
       refused: listOf(
@@ -127,6 +191,79 @@ export const PROJECTS = {
     }),
     answer: shape<{ ids: readonly string[] }>({ ids: listOf(textRule(64)) }),
   }),
+  edits: call({
+    method: 'GET',
+    path: '/projects/:id/edits',
+    does: 'Saves of the log, in order: the last 200 before a revision, or the next 500 after one; fewer where they are large. Edits are kept for 30 days.',
+    query: { before: 'a revision; the newest where neither is asked for', after: 'a revision' },
+    answer: listOf(loggedRule),
+    refuses: ['not_found'],
+  }),
+  state: call({
+    method: 'GET',
+    path: '/projects/:id/states/:state',
+    does: 'The document as it was: at a revision, or at a checkpoint.',
+    answer: shape<{ document: Project }>({ document: documentRule }),
+    refuses: ['not_found'],
+  }),
+  copyState: call({
+    method: 'POST',
+    path: '/projects/:id/states/:state/copy',
+    does: 'The document as it was as a project of its own, under a name that is still free.',
+    answer: named,
+    makes: true,
+    refuses: ['not_found'],
+  }),
+  checkpoints: call({
+    method: 'GET',
+    path: '/projects/:id/checkpoints',
+    does: 'The states that are kept under names, the newest first.',
+    answer: listOf(checkpointRule),
+    refuses: ['not_found'],
+  }),
+  checkpoint: call({
+    method: 'POST',
+    path: '/projects/:id/checkpoints',
+    does: 'Keeps a state under a name: the one at a revision, or as it is now.',
+    body: shape<{ name: string; revision: number | null; by: string | null }>({
+      name: nameRule,
+      revision: orNull(countRule, 'a revision'),
+      by: orNull(textRule(MOST_NAME), 'who keeps it'),
+    }),
+    answer: checkpointRule,
+    makes: true,
+    refuses: ['not_found'],
+  }),
+  renameCheckpoint: call({
+    method: 'POST',
+    path: '/projects/:id/checkpoints/:checkpoint/rename',
+    does: 'Another name for a checkpoint.',
+    body: shape<{ name: string }>({ name: nameRule }),
+    refuses: ['not_found'],
+  }),
+  removeCheckpoint: call({
+    method: 'DELETE',
+    path: '/projects/:id/checkpoints/:checkpoint',
+    does: 'Lets go of a checkpoint; the project stays as it is.',
+    refuses: ['not_found'],
+  }),
+  removedScenes: call({
+    method: 'GET',
+    path: '/projects/:id/removed',
+    does: 'Scenes that were deleted in the last 30 days and are not in the project, the newest first.',
+    answer: listOf(shape<RemovedScene>({ id: idRule, name: nameRule, at: timeRule })),
+    refuses: ['not_found'],
+  }),
+  removedScene: call({
+    method: 'GET',
+    path: '/projects/:id/removed/:scene',
+    does: 'A deleted scene with those that it nests, as far as they are gone too, and the files that they draw on.',
+    answer: shape<Taken>({
+      scenes: rule('scenes', (v) => Array.isArray(v)),
+      assets: rule('files by id', (v) => typeof v === 'object' && v !== null),
+    }),
+    refuses: ['not_found'],
+  }),
   rename: call({
     method: 'POST',
     path: '/projects/:id/rename',
@@ -146,8 +283,14 @@ export const PROJECTS = {
   remove: call({
     method: 'DELETE',
     path: '/projects/:id',
-    does: 'Takes a project out of the list. Everything of it is kept.',
+    does: 'Takes a project out of the list. Everything of it is kept for 30 days.',
     refuses: ['not_found'],
+  }),
+  removed: call({
+    method: 'GET',
+    path: '/removed',
+    does: 'Projects that were removed in the last 30 days, the newest first; `updatedAt` is when.',
+    answer: listOf(cardRule),
   }),
   restore: call({
     method: 'POST',

@@ -11,5 +11,8 @@ export const textRule = (most: number): RuleOf<string> =>
     `a text of 1 to ${most} whole characters`,
     (v) => isText(v) && v.length > 0 && v.length <= most,
   ) as RuleOf<string>;
+/** What may be left out. */
+export const maybe = (inner: Rule, wanted: string): Rule =>
+  rule(`${wanted}, or nothing`, (v) => v === undefined || inner.isValidSync(v)).optional();
 export const orNull = (inner: Rule, wanted: string): Rule =>
   rule(`${wanted}, or null`, (v) => v === null || inner.isValidSync(v));

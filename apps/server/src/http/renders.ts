@@ -15,6 +15,7 @@ import { Refused } from '../errors';
 import type { RenderQueue } from '../queue/queue';
 import type { AssetStore } from '../store/assets';
 import type { FileStore } from '../store/files';
+import type { Rooms } from '../live/rooms';
 import type { Projects } from '../store/projectsApart';
 import { newId } from '../store/ids';
 import type { NewRender, RenderStore } from '../store/renders';
@@ -41,6 +42,7 @@ export interface RenderServices {
   readonly assets: AssetStore;
   readonly sizes: SizeStore;
   readonly renders: RenderStore;
+  readonly rooms: Rooms;
   readonly queue: RenderQueue;
   readonly files: FileStore;
 }

@@ -3,9 +3,10 @@ import first from './migrations/001_projects_and_renders.sql';
 import second from './migrations/002_assets.sql';
 import third from './migrations/003_snapshots.sql';
 import fourth from './migrations/004_deliveries.sql';
+import fifth from './migrations/005_history.sql';
 
 /** In order; one that has run is never changed. */
-const MIGRATIONS: readonly string[] = [first, second, third, fourth];
+const MIGRATIONS: readonly string[] = [first, second, third, fourth, fifth];
 
 export const migrate = async (db: Db): Promise<void> => {
   await db.exec(

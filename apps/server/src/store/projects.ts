@@ -2,16 +2,17 @@
  * Projects: a snapshot of the document, and the log of the edits since. A save appends to the log; a snapshot is taken
  * now and then, so that neither a save of a large project nor the opening of a much edited one is slow.
  */
-import type { ProjectCard, Save, Saved } from '@kite/api/projects';
+import type { Logged, Person, ProjectCard, Save, Saved } from '@kite/api/projects';
 import { checkProject, vouchFor } from '@kite/core/check/project';
 import { ARCHIVE_LIMITS } from '@kite/core/interchange/archive';
 import { upgraded } from '@kite/core/check/versions';
-import { applyPatches, type Patch } from '@kite/core/document/patches';
+import { applyPatches, type Change, changeOf, type Patch } from '@kite/core/document/patches';
 import type { Project } from '@kite/core/document/types';
 import { Invalid } from '@kite/core/check/problem';
 import { Refused } from '../errors';
 import type { Db, Queries } from './db';
 import { newId } from './ids';
+import { append, KEPT_DAYS, keepRemoved, logged } from './log';
 import { type Written, writtenOf } from './written';
 
 export interface ProjectHead {
@@ -33,8 +34,9 @@ const MOST_KNOWN = 64 * 2 ** 20;
 /** A snapshot is due after so many edits, or once the log weighs as much as a quarter of the document, or this much. */
 const SNAPSHOT_EDITS = 500;
 const SNAPSHOT_BYTES = 2 ** 18;
-/** Edits that stay in the log behind a snapshot, to know a save that comes twice. */
-const KEPT_EDITS = 1_000;
+/** Edits that stay in the log behind a snapshot: those of the last 30 days, within these numbers. */
+const LEAST_KEPT = 1_000;
+const MOST_KEPT = 20_000;
 
 const COLUMNS = `id, name, scenes, updated_at as "updatedAt"`;
 
@@ -43,7 +45,11 @@ export class ProjectStore {
   private readonly known = new Map<string, Known>();
   private readonly tidying = new Map<string, Promise<void>>();
 
-  constructor(private readonly db: Db) {}
+  constructor(
+    private readonly db: Db,
+    /** Is given what was saved, in order, as JSON. */
+    private readonly tell: (id: string, edits: string) => void = () => undefined,
+  ) {}
 
   private remember(id: string, head: Known): Known {
     this.known.delete(id);
@@ -125,7 +131,8 @@ export class ProjectStore {
    * came before are not done again. Throws `stale` where others have changed what they were made on: `done` names those
    * that are here already.
    */
-  async save(id: string, base: number, saves: readonly Save[]): Promise<Saved> {
+  async save(id: string, base: number, saves: readonly Save[], by: Person | null = null): Promise<Saved> {
+    let news: readonly Logged[] = [];
     const saved = await this.db.transaction(async (tx) => {
       const before = await tx.query<{ id: string }>(
         'select save_id as id from edits where project_id = $1 and save_id = any($2::text[])',
@@ -141,8 +148,11 @@ export class ProjectStore {
           done: [...done],
         });
       }
-      return this.append(tx, id, head, fresh);
+      const made = await this.append(tx, id, head, fresh, by);
+      news = made.edits;
+      return made.saved;
     });
+    if (news.length > 0) this.tell(id, JSON.stringify(news));
     if (this.snapshotDue(id)) this.tidySoon(id);
     return saved;
   }
@@ -156,30 +166,38 @@ export class ProjectStore {
     return rows.map((row) => row.id);
   }
 
-  private async append(tx: Queries, id: string, head: Known, saves: readonly Save[]): Promise<Saved> {
+  private async append(
+    tx: Queries,
+    id: string,
+    head: Known,
+    saves: readonly Save[],
+    by: Person | null,
+  ): Promise<{ saved: Saved; edits: readonly Logged[] }> {
     // An older snapshot is brought to today's format before anything of today's stands behind it.
     if (head.old) await this.snapshot(tx, id, head);
     let { document, revision, size } = head;
     let bytes = head.old ? 0 : head.bytes;
     const refused: Saved['refused'][number][] = [];
+    const news: Logged[] = [];
     for (const save of saves) {
       const patches = JSON.stringify(save.patches);
+      let change: Change;
       try {
-        const next = this.changed(document, save.patches);
-        size = this.weighed(next, size + Buffer.byteLength(patches));
-        document = next;
+        change = this.changed(document, save.patches);
+        size = this.weighed(change.doc, size + Buffer.byteLength(patches));
       } catch (error) {
         if (!(error instanceof Invalid)) throw error;
         refused.push({ id: save.id, message: error.message, field: error.field });
         continue;
       }
       bytes += Buffer.byteLength(patches);
-      await tx.query(
-        'insert into edits (project_id, revision, save_id, label, patches) values ($1, $2, $3, $4, $5::jsonb)',
-        [id, ++revision, save.id, save.label, patches],
-      );
+      const edit = logged(save, { revision: ++revision, inverse: change.inverse, by });
+      await append(tx, id, edit, patches);
+      news.push(edit);
+      document = change.doc;
     }
     if (revision > head.revision) {
+      await keepRemoved(tx, head.document, document);
       await tx.query('update projects set revision = $2, name = $3, scenes = $4, updated_at = now() where id = $1', [
         id,
         revision,
@@ -189,7 +207,7 @@ export class ProjectStore {
     }
     const edits = (head.old ? 0 : head.edits) + revision - head.revision;
     this.remember(id, { document, revision, edits, bytes, size, old: false });
-    return { revision, refused };
+    return { saved: { revision, refused }, edits: news };
   }
 
   /** What a document weighs, at the most `guess`; Invalid for more than a project may weigh. */
@@ -198,15 +216,16 @@ export class ProjectStore {
     return writtenOf(document).size;
   }
 
-  private changed(document: Project, patches: readonly Patch[]): Project {
-    let next: Project;
+  private changed(document: Project, patches: readonly Patch[]): Change {
+    let change: Change;
     try {
-      next = applyPatches(document, patches);
+      change = changeOf(document, patches);
     } catch (error) {
       throw new Invalid((error as Error).message, 'patches');
     }
-    if (next.id !== document.id) throw new Invalid('id: a project keeps its id', 'id');
-    return checkProject(next);
+    if (change.doc.id !== document.id) throw new Invalid('id: a project keeps its id', 'id');
+    checkProject(change.doc);
+    return change;
   }
 
   private snapshotDue(id: string): boolean {
@@ -218,7 +237,11 @@ export class ProjectStore {
   private async snapshot(tx: Queries, id: string, head: Known): Promise<void> {
     const text = JSON.stringify(head.document);
     await tx.query('update projects set document = $2::jsonb, snapshot = $3 where id = $1', [id, text, head.revision]);
-    await tx.query('delete from edits where project_id = $1 and revision <= $2', [id, head.revision - KEPT_EDITS]);
+    await tx.query(
+      `delete from edits where project_id = $1
+       and (revision <= $2 or revision <= $3 and created_at <= now() - interval '${KEPT_DAYS} days')`,
+      [id, head.revision - MOST_KEPT, head.revision - LEAST_KEPT],
+    );
     const now = this.known.get(id);
     if (now?.revision === head.revision)
       this.remember(id, { ...head, edits: 0, bytes: 0, size: Buffer.byteLength(text), old: false });
@@ -242,7 +265,15 @@ export class ProjectStore {
     await Promise.all(this.tidying.values());
   }
 
-  /** Deleting keeps everything until it is undone. */
+  /** Those that were removed and are kept still; `updatedAt` is when they were. */
+  removed(): Promise<ProjectCard[]> {
+    return this.db.query<ProjectCard & object>(
+      `select id, name, scenes, deleted_at as "updatedAt" from projects
+       where deleted_at > now() - interval '${KEPT_DAYS} days' order by deleted_at desc`,
+    );
+  }
+
+  /** Deleting keeps everything for a while: `HistoryStore.forget` ends it. */
   async setDeleted(id: string, deleted: boolean): Promise<void> {
     const rows = await this.db.query(
       `update projects set deleted_at = ${deleted ? 'now()' : 'null'} where id = $1 and deleted_at is ${deleted ? '' : 'not '}null returning id`,

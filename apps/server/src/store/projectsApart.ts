@@ -3,10 +3,13 @@ import { Worker } from 'node:worker_threads';
 import { bundleOf } from '@kite/render/root';
 import { type Asked, Line } from '../threads/line';
 import type { Db } from './db';
-import { lentDb } from './dbLine';
+import { type LentDb, lentDb } from './dbLine';
 import type { ProjectMethods } from './projectsThread';
 
 export type Projects = Asked<ProjectMethods>;
+
+/** What the thread may ask of the server's own: its database, and to tell others what was saved, in order, as JSON. */
+export type Lent = LentDb & { readonly told: (id: string, edits: string) => void };
 
 export interface OpenProjects {
   readonly projects: Projects;
@@ -14,12 +17,12 @@ export interface OpenProjects {
 }
 
 /** The thread starts with the first call; one that ended, as for want of memory, is started anew by the next. */
-export const openProjects = (db: Db): OpenProjects => {
+export const openProjects = (db: Db, told: Lent['told']): OpenProjects => {
   let thread: { readonly worker: Worker; readonly ask: Projects } | null = null;
   const open = () => {
     const worker = new Worker(bundleOf('projectsThread'));
     const { methods, over } = lentDb(db);
-    const opened = { worker, ask: new Line<ProjectMethods>(worker, methods).ask };
+    const opened = { worker, ask: new Line<ProjectMethods>(worker, { ...methods, told }).ask };
     worker.on('exit', () => {
       over();
       if (thread === opened) thread = null;

@@ -4,7 +4,17 @@
  */
 import { createHash } from 'node:crypto';
 import { parentPort } from 'node:worker_threads';
-import type { Named, ProjectCard, Save, Saved } from '@kite/api/projects';
+import type {
+  Checkpoint,
+  Logged,
+  Named,
+  Person,
+  ProjectCard,
+  RemovedScene,
+  Save,
+  Saved,
+  Taken,
+} from '@kite/api/projects';
 import { PROJECTS, saveRule } from '@kite/api/projects';
 import { Invalid } from '@kite/core/check/problem';
 import { fits } from '@kite/core/check/fits';
@@ -25,9 +35,11 @@ import { assetsFor, wholeScene } from '@kite/core/scene/whole';
 import secureJson from 'secure-json-parse';
 import { Refused } from '../errors';
 import { Line } from '../threads/line';
-import { borrowedDb, type LentDb } from './dbLine';
+import { borrowedDb } from './dbLine';
+import { HistoryStore } from './history';
 import { newId } from './ids';
 import { type ProjectHead, ProjectStore } from './projects';
+import type { Lent } from './projectsApart';
 import type { Written } from './written';
 
 /** A project as an archive takes it. */
@@ -159,6 +171,11 @@ const delivered = (document: Project, delivery: Delivery, version: number): ToRe
 const port = parentPort;
 if (!port) throw new Error('projectsThread runs as a thread');
 
+/** A copy as a project of its own. */
+const copied = async (document: Project): Promise<Named> => {
+  const copy = await projects.create({ ...document, name: uniqueName(document.name, await names()) });
+  return { id: copy.document.id, name: copy.document.name };
+};
 const names = async () => (await projects.list()).map((p) => p.name);
 
 const methods = {
@@ -176,9 +193,9 @@ const methods = {
   save: async (id: string, body: Uint8Array): Promise<Saved> => {
     const asked = parsed(body);
     fits(PROJECTS.save.body as Rule, asked);
-    const { base, saves } = asked as { base: number; saves: readonly unknown[] };
+    const { base, saves, by } = asked as { base: number; saves: readonly unknown[]; by?: Person };
     const { fit, refused } = readable(saves);
-    const saved = await projects.save(id, base, fit);
+    const saved = await projects.save(id, base, fit, by ?? null);
     return { ...saved, refused: [...refused, ...saved.refused] };
   },
   arrived: (id: string, saves: readonly string[]): Promise<string[]> => projects.arrived(id, saves),
@@ -189,11 +206,25 @@ const methods = {
     if (patches.length === 0) return revision;
     return (await projects.save(id, revision, [{ id: newId(), label: edit.label, patches }])).revision;
   },
-  duplicate: async (id: string): Promise<Named> => {
-    const { document } = await projects.head(id);
-    const copy = await projects.create({ ...document, name: uniqueName(document.name, await names()) });
-    return { id: copy.document.id, name: copy.document.name };
-  },
+  duplicate: async (id: string): Promise<Named> => copied((await projects.head(id)).document),
+  edits: (id: string, asked: { readonly before?: number; readonly after?: number }): Promise<Logged[]> =>
+    asked.after === undefined ? history.before(id, asked.before ?? null) : history.after(id, asked.after),
+  /** As JSON. */
+  state: async (id: string, state: string): Promise<Uint8Array> =>
+    new TextEncoder().encode(JSON.stringify({ document: await history.state(id, state) })),
+  copyState: async (id: string, state: string): Promise<Named> => copied(await history.state(id, state)),
+  checkpoints: (id: string): Promise<Checkpoint[]> => history.checkpoints(id),
+  keepCheckpoint: (id: string, name: string, revision: number | null, by: string | null): Promise<Checkpoint> =>
+    history.keep(id, name, revision, by),
+  renameCheckpoint: (id: string, checkpoint: string, name: string): Promise<void> =>
+    history.rename(id, checkpoint, name),
+  removeCheckpoint: (id: string, checkpoint: string): Promise<void> => history.letGo(id, checkpoint),
+  removedScenes: (id: string): Promise<RemovedScene[]> => history.removedScenes(id),
+  removedScene: (id: string, scene: string): Promise<Taken> => history.removedScene(id, scene),
+  removed: (): Promise<ProjectCard[]> => projects.removed(),
+  forget: (): Promise<void> => history.forget(),
+  /** The revision that it is at. */
+  revision: async (id: string): Promise<number> => (await projects.head(id)).revision,
   setDeleted: (id: string, deleted: boolean): Promise<void> => projects.setDeleted(id, deleted),
   /** Throws Invalid where it weighs more than an archive may. */
   checkArchive: async (id: string): Promise<void> => fitsItsArchive(await projects.head(id)),
@@ -245,4 +276,6 @@ const methods = {
 };
 export type ProjectMethods = typeof methods;
 
-const projects = new ProjectStore(borrowedDb(new Line<LentDb>(port, methods).ask));
+const server = new Line<Lent>(port, methods).ask;
+const projects = new ProjectStore(borrowedDb(server), (id, edits) => void server.told(id, edits));
+const history = new HistoryStore(borrowedDb(server), projects);

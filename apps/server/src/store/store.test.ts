@@ -90,7 +90,15 @@ describe('projects', () => {
     const { document } = await projects.create(demoProject());
     // A short text and a long one in turn, so that the log soon weighs more than the document.
     const long = (i: number) => `${'n'.repeat(190)}${i}`;
+    const logged = () =>
+      db.query<{ count: number }>('select count(*)::int as count from edits where project_id = $1', [document.id]);
     for (let i = 0; i < 40; i++) {
+      if (i === 35) {
+        // For a month all of them are kept.
+        await projects.tidied();
+        expect(await logged()).toEqual([{ count: 1_750 }]);
+        await db.query(`update edits set created_at = now() - interval '31 days' where project_id = $1`, [document.id]);
+      }
       const saves = Array.from({ length: 50 }, (_, n) => named(`${i}-${n}`, long(i * 50 + n)));
       await projects.save(document.id, i * 50, saves);
     }

@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import type { FastifyInstance, InjectOptions } from 'fastify';
 import { buildApp } from '../http/app';
 import type { Doors } from '../http/security';
+import { Rooms } from '../live/rooms';
 import { RenderQueue } from '../queue/queue';
 import { AssetStore } from '../store/assets';
 import { FileStore } from '../store/files';
@@ -36,13 +37,14 @@ export const openSite = async (name: string) => {
   await migrate(db);
   const files = new FileStore(data);
   await files.prepare();
-  const { projects, close: closeProjects } = openProjects(db);
+  const rooms = new Rooms();
+  const { projects, close: closeProjects } = openProjects(db, (id, edits) => rooms.tellSaved(id, edits));
   const renders = new RenderStore(db);
   const faults: unknown[] = [];
   const queue = new RenderQueue(db, renders, files, (error) => void faults.push(error), 60_000);
   const assets = new AssetStore(db, files);
   const starters = new StarterStore(projects, assets);
-  const services = { projects, starters, assets, sizes: new SizeStore(db), renders, queue, files };
+  const services = { projects, starters, assets, sizes: new SizeStore(db), renders, queue, files, rooms };
   const appWith = (doors: Doors): FastifyInstance => buildApp(services, doors);
   const app = appWith(ALONE);
   const close = async () => {

@@ -2,7 +2,7 @@
 import { movedTo } from '../document/lists';
 import { type SceneSize, newScene, uniqueName } from '../document/make';
 import { type Edit, type ProjectDraft, plain } from '../document/patches';
-import type { Id, Layer, Scene } from '../document/types';
+import type { Assets, Id, Layer, Scene } from '../document/types';
 import { needsOf } from '../recipe/needs';
 import { sceneIn } from './find';
 
@@ -45,6 +45,17 @@ export const removeScene = (id: Id): Edit => ({
     if (user) throw new RangeError(`“${name}” is nested in “${user.name}”: delete its nest there first`);
     draft.order = draft.order.filter((other) => other !== id);
     delete draft.scenes[id];
+  },
+});
+
+/** Scenes that were deleted, with the files that they draw on; what is there already stays as it is. */
+export const bringBackScenes = (scenes: readonly Scene[], assets: Assets): Edit => ({
+  label: scenes.length === 1 ? 'Bring a scene back' : 'Bring scenes back',
+  change: (draft) => {
+    for (const scene of scenes) {
+      if (!draft.scenes[scene.id]) insert(draft, { ...scene, name: uniqueName(scene.name, names(draft)) }, undefined);
+    }
+    for (const asset of Object.values(assets)) draft.assets[asset.id] ??= asset as ProjectDraft['assets'][string];
   },
 });
 

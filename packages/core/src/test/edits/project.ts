@@ -16,6 +16,7 @@ import { addItem } from '../../edits/recipe';
 import { reconcile } from '../../edits/reconcile';
 import {
   addScene,
+  bringBackScenes,
   duplicateScene,
   moveScene,
   removeScene,
@@ -53,6 +54,7 @@ export const PROJECT: readonly RandomEdit[] = [
       removeDelivery(first.id),
     ]);
   },
+  (at) => bringBackScenes([{ ...at.scene, id: at.chance.one([at.makeId(), at.scene.id]) }], at.doc.assets),
   (at) => moveScene(at.scene.id, at.chance.whole(0, 3)),
   (at) => setGuides(at.scene.id, { x: [amount(at)], y: [1, amount(at)] }),
   (at) =>
