@@ -77,7 +77,10 @@ const start = async (): Promise<void> => {
   const renders = new RenderStore(db);
   const queue = new RenderQueue(db, renders, files, (error) => console.error(error), config.stalledAfter * 1_000);
   const starters = new StarterStore(projects, assets);
-  const app = buildApp({ projects, starters, assets, sizes, renders, queue, files, rooms }, { ...config, key: doors.key });
+  const app = buildApp(
+    { projects, starters, assets, sizes, renders, queue, files, rooms },
+    { ...config, key: doors.key },
+  );
 
   let ending: Promise<void> | undefined;
   const end = (): Promise<void> =>

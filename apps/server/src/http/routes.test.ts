@@ -199,7 +199,9 @@ describe('what projects were', () => {
     expect((await ask(PROJECTS.removedScenes, { id })).map((scene) => scene.id)).toEqual([gone]);
     const taken = await ask(PROJECTS.removedScene, { id, scene: gone });
     expect(taken.scenes).toEqual([document.scenes[gone]]);
-    expect(await refusal(PROJECTS.removedScene, { id, scene: document.order.find((o) => o !== gone) })).toBe('not_found');
+    expect(await refusal(PROJECTS.removedScene, { id, scene: document.order.find((o) => o !== gone) })).toBe(
+      'not_found',
+    );
     // Back again, it is no longer among what is gone.
     const back = applyEdit((await ask(PROJECTS.open, { id })).document, bringBackScenes(taken.scenes, taken.assets));
     await ask(PROJECTS.save, { id }, { base: 1, saves: [{ id: 'back', label: 'Back', patches: back.patches }] });
@@ -222,13 +224,17 @@ describe('a project that is open', () => {
     const told: Told[] = [];
     let look: () => void = () => undefined;
     await site.app.ready();
-    const socket = await site.app.injectWS(urlOf(LIVE.line, { id }), { headers: { host: site.host, ...headers } }, {
-      onInit: (ws) =>
-        ws.on('message', (text: Buffer) => {
-          told.push(JSON.parse(text.toString()) as Told);
-          look();
-        }),
-    });
+    const socket = await site.app.injectWS(
+      urlOf(LIVE.line, { id }),
+      { headers: { host: site.host, ...headers } },
+      {
+        onInit: (ws) =>
+          ws.on('message', (text: Buffer) => {
+            told.push(JSON.parse(text.toString()) as Told);
+            look();
+          }),
+      },
+    );
     asked.add(LIVE.line);
     const until = (found: (message: Told) => boolean): Promise<Told> =>
       new Promise((resolve) => {

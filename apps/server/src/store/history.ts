@@ -81,10 +81,13 @@ export class HistoryStore {
   private async atRevision(id: Id, revision: number): Promise<Project> {
     const head = await this.projects.head(id);
     const gone = () =>
-      new Refused('not_found', `How this project was at step ${revision} is no longer known. Steps are kept for 30 days.`);
+      new Refused(
+        'not_found',
+        `How this project was at step ${revision} is no longer known. Steps are kept for 30 days.`,
+      );
     if (revision > head.revision) throw gone();
     let document = head.document;
-    for (let at = head.revision; at > revision; ) {
+    for (let at = head.revision; at > revision;) {
       const steps = await this.before(id, at + 1);
       if (steps.at(-1)?.revision !== at) throw gone();
       for (const step of steps.toReversed()) {
@@ -139,7 +142,11 @@ export class HistoryStore {
   }
   rename(id: Id, checkpoint: string, name: string): Promise<void> {
     return this.found(
-      this.db.query('update checkpoints set name = $3 where project_id = $1 and id = $2 returning id', [id, checkpoint, name]),
+      this.db.query('update checkpoints set name = $3 where project_id = $1 and id = $2 returning id', [
+        id,
+        checkpoint,
+        name,
+      ]),
     );
   }
   letGo(id: Id, checkpoint: string): Promise<void> {

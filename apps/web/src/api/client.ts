@@ -9,8 +9,6 @@ export class ApiError extends Error {
     message: string,
     readonly code: Code,
     readonly status: number,
-    /** The ids of saves that are there already, where others were not taken. */
-    readonly done: ReadonlySet<string> = new Set(),
   ) {
     super(message);
     this.name = 'ApiError';
@@ -51,7 +49,7 @@ export const ask = async <C extends AnyCall>(call: C, ...asked: Asked<C>): Promi
   if (response.status === 204) return undefined as AnswerOf<C>;
   const text = await response.text();
   if (response.ok) return JSON.parse(text) as AnswerOf<C>;
-  let error: { message?: string; code?: Code; done?: readonly string[] } = {};
+  let error: { message?: string; code?: Code } = {};
   try {
     error = (JSON.parse(text) as { error?: typeof error }).error ?? {};
   } catch {
@@ -62,7 +60,6 @@ export const ask = async <C extends AnyCall>(call: C, ...asked: Asked<C>): Promi
     error.message ?? `The server answered ${response.status}.`,
     error.code ?? 'internal',
     response.status,
-    new Set(error.done),
   );
 };
 

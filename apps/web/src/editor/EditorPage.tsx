@@ -8,6 +8,7 @@ import { AsideView } from './canvas/aside/AsideView';
 import { CanvasArea } from './canvas/CanvasArea';
 import { Dock } from './dock/Dock';
 import { SearchDialog } from './search/SearchDialog';
+import { CompareDialog } from './history/CompareDialog';
 import { LinkPopover } from './formula/LinkPopover';
 import { RemovingDialog } from './formula/RemovingDialog';
 import { Header } from './header/Header';
@@ -247,6 +248,7 @@ const Stage = () => {
       <OrderDialog />
       <PanesDialog />
       <RevealDialog />
+      <CompareDialog />
       <SearchDialog />
       <SolidDialog />
       <SvgDialog />

@@ -10,11 +10,20 @@ interface Box {
 }
 
 /**
- * Shows a scene on a canvas, as large as it fits into a box: its poster, or the scene itself while `playing`. One at rest
- * has no worker: there may be hundreds of them. The box is the same object from one call to the next.
+ * Shows a scene on a canvas, as large as it fits into a box: its poster, the scene itself while `playing`, or one frame
+ * after the other as they are asked for. One at rest has no worker: there may be hundreds of them. The box is the same
+ * object from one call to the next.
  */
-export const useMoving = (doc: Project | undefined, id: Id | undefined, box: Box, playing: boolean) => {
+export const useMoving = (
+  doc: Project | undefined,
+  id: Id | undefined,
+  box: Box,
+  playing: boolean,
+  asked: number | null = null,
+) => {
   const canvas = useRef<HTMLCanvasElement>(null);
+  const shows = useRef<(frame: number) => void>(() => undefined);
+  const stays = asked !== null;
   const scene = id === undefined ? undefined : doc?.scenes[id];
   const zoom = scene ? Math.min(box.width / scene.width, box.height / scene.height) : 0;
   useEffect(() => {
@@ -26,7 +35,7 @@ export const useMoving = (doc: Project | undefined, id: Id | undefined, box: Box
         context?.transferFromImageBitmap(bitmap);
         if (canvas.current) canvas.current.dataset.drawn = String(frame);
       }
-      if (!playing) preview.close();
+      if (!playing && !stays) preview.close();
     });
     preview.onFailure = () => doc;
     preview.open(doc);
@@ -51,13 +60,18 @@ export const useMoving = (doc: Project | undefined, id: Id | undefined, box: Box
       show(Math.floor((Math.max(0, now - start) / 1000) * framesPerSecond(scene.rate)) % scene.length);
       request = requestAnimationFrame(tick);
     };
+    shows.current = (frame) => void show(Math.min(frame, scene.length - 1));
     if (playing) request = requestAnimationFrame(tick);
-    else show(scene.poster);
+    else if (!stays) show(scene.poster);
     return () => {
+      shows.current = () => undefined;
       cancelAnimationFrame(request);
       preview.close();
     };
-  }, [doc, scene, playing, zoom]);
+  }, [doc, scene, playing, stays, zoom]);
+  useEffect(() => {
+    if (asked !== null) shows.current(asked);
+  }, [doc, scene, asked, zoom]);
   const style = { width: (scene?.width ?? 0) * zoom, height: (scene?.height ?? 0) * zoom };
   return { canvas, style };
 };

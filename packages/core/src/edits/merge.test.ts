@@ -7,6 +7,7 @@ import { Chance } from '../test/random';
 import { randomEdit } from '../test/randomEdit';
 import { randomProject } from '../test/randomProject';
 import { applyEdit } from './apply';
+import { become } from './become';
 import { onTopOf, patchesBetween } from './merge';
 
 const scene = newScene('s', 'S', { width: 10, height: 10, rate: { num: 25, den: 1 }, length: 50, background: null });
@@ -92,7 +93,10 @@ describe('two changes of one document', () => {
       }),
     );
     const into = edit((d) => {
-      const layer = d.scenes.s!.layers.a as unknown as { items: Record<string, { children: string[] }>; recipe: string[] };
+      const layer = d.scenes.s!.layers.a as unknown as {
+        items: Record<string, { children: string[] }>;
+        recipe: string[];
+      };
       layer.recipe = ['g'];
       layer.items.g!.children = ['r'];
     });
@@ -147,6 +151,15 @@ describe('two edits from chance', () => {
     });
     expect(made).toBeGreaterThan(ROUNDS / 2);
     expect(refused / made).toBeLessThan(0.03);
+  });
+
+  it('are gone back from as an edit', () => {
+    each((base, mine, theirs, where) => {
+      const { doc, inverse } = applyEdit(mine, become('Go back', { ...theirs, id: 'another' }));
+      expect(sent(doc), where).toEqual(sent(theirs));
+      expect(sent(applyPatches(doc, inverse)), where).toEqual(sent(mine));
+      expect(applyEdit(base, become('Go back', base)).patches, where).toEqual([]);
+    });
   });
 
   it('are told by patches that say the same after they were sent', () => {

@@ -31,6 +31,7 @@ import { leaveFullScreen } from './looks/fullScreen';
 import { Hint } from './looks/Hint';
 import { FullScreenBar } from './looks/FullScreenBar';
 import { MaskOutlines } from './looks/MaskOutlines';
+import { Others } from './looks/Others';
 import { AidLines, Rulers, SnapMarks } from './looks/Overlays';
 import type { Stage } from './stage';
 import { BrushBar } from './tools/BrushBar';
@@ -229,6 +230,7 @@ export const CanvasArea = () => {
       <canvas ref={canvas} data-testid="picture" className="absolute" />
       <svg className="absolute inset-0 size-full" aria-hidden>
         <AidLines {...stage} />
+        <Others {...stage} />
         <MaskOutlines {...stage} />
         <Handles {...stage} />
         <MotionPaths {...stage} />

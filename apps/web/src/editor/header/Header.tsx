@@ -7,6 +7,7 @@ import { ChecksMenu } from '../checks/ChecksMenu';
 import { CommandButton } from '../commands/CommandButton';
 import { COMMANDS } from '../commands/table';
 import { RenameField } from '../../ui/RenameField';
+import { People } from '../people/People';
 import { RenderDialog } from '../render/RenderDialog';
 import { useEditor, useSlice } from '../store/context';
 import type { SaveState } from '../store/saver';
@@ -70,6 +71,7 @@ export const Header = () => {
       </div>
       <SceneStrip />
       <div className="ml-auto flex items-center gap-0.5">
+        <People />
         <CommandButton command="search">
           <Search size={16} />
         </CommandButton>

@@ -2,7 +2,12 @@
  * The open project: its state, and everything that may be done to it. A gesture is one undo step:
  * between begin and end, each attempt starts anew from the document as it was.
  */
-import { applyPatches, type Change, type Edit, type Patch } from '@kite/core/document/patches';
+import { MOST_CHOSEN } from '@kite/api/live';
+import { type Logged, PROJECTS, type Save } from '@kite/api/projects';
+import { Invalid } from '@kite/core/check/problem';
+import { checkProject } from '@kite/core/check/project';
+import { applyPatches, type Change, changeOf, type Edit, type Patch } from '@kite/core/document/patches';
+import { onTopOf } from '@kite/core/edits/merge';
 import { applyEdit } from '@kite/core/edits/apply';
 import { stayingOutside } from '@kite/core/edits/outside';
 import type { Id, Project, Scene } from '@kite/core/document/types';
@@ -15,17 +20,19 @@ import { openingFrame } from '@kite/core/scene/opening';
 import { framesPerSecond } from '@kite/core/time/rate';
 import { toast } from 'sonner';
 import { createStore, type StoreApi } from 'zustand/vanilla';
+import { ask } from '../../api/client';
 import { newId } from '../../api/ids';
+import { myself } from '../../app/person';
 import { Preview } from '../../preview/client';
 import { BrowserMaterials } from '../../preview/materials';
 import type { ProofWish } from '../../preview/proofing';
 import { surroundingsOf } from './inPlace';
-import { Saver } from './saver';
+import { Line } from './line';
+import { type Rebased, Saver, type Waiting } from './saver';
 import { NOTHING, type Selection, stillThere, unfoldedBy } from './selection';
+import { type Entry, type Step, stepped, stepsOf } from './steps';
 import { type EditorState, firstState, rangeOf, sceneOf } from './state';
 import { isOfCard, SELECTING, toolOf, type Within, withTool } from './workspace';
-
-const MOST_STEPS = 500;
 
 /** What a gesture's moves are shown by first: the panels at once, or the picture, with the panels right after it. */
 type First = 'panels' | 'picture';
@@ -41,6 +48,24 @@ interface Gesture {
 /** The longest that panels wait for a picture, in ms. */
 const PATIENCE = 60;
 
+/** What somebody was doing a moment ago, in ms. */
+const JUST_NOW = 10_000;
+
+const overlap = (some: readonly Patch[], others: readonly Patch[]): boolean =>
+  some.some((a) => others.some((b) => a.path.every((key, i) => i >= b.path.length || key === b.path[i])));
+
+/** An edit of one's own that the server does not have yet. */
+const entryOf = ({ inverse, ...edit }: Waiting): Entry => ({
+  ...edit,
+  inverse,
+  by: myself(),
+  at: new Date().toISOString(),
+});
+const timeOf = (entry: Entry | undefined) => entry && { at: entry.at };
+
+/** Whether a log has more before. */
+const startsLate = (log: readonly Logged[]): boolean => (log[0]?.revision ?? 1) > 1;
+
 export const makeId = (): Id => newId().slice(0, 12);
 
 export class Editor {
@@ -51,12 +76,20 @@ export class Editor {
   private proving: Project | null = null;
   /** Where the playhead stood in scenes that were left. */
   private readonly leftAt = new Map<Id, number>();
+  private readonly line: Line;
+  private readonly tab = newId();
 
   private constructor(
     readonly store: StoreApi<EditorState>,
     private readonly saver: Saver,
     private readonly materials: BrowserMaterials,
   ) {
+    this.line = new Line(this.state.doc.id, ({ revision, edits, people }) => {
+      if (revision !== undefined) this.saver.at(revision);
+      if (edits) this.saver.hear(edits);
+      if (people) this.set({ others: people.filter(({ tab }) => tab !== this.tab) });
+    });
+    this.sayWhere();
     this.preview.onCached = (cached) => this.set({ cached });
     this.preview.onFound = (findings) => this.set({ findings, foundIn: this.proving });
     this.preview.onFailure = (message) => {
@@ -73,6 +106,7 @@ export class Editor {
     // What is drawn over the picture needs the fonts too.
     store.subscribe((now, before) => {
       if (now.doc !== before.doc || now.sceneId !== before.sceneId) this.fetchFonts();
+      if (now.selection !== before.selection || now.sceneId !== before.sceneId) this.sayWhere();
     });
     this.fetchFonts();
   }
@@ -85,9 +119,10 @@ export class Editor {
 
   static async open(project: Id, scene: Id | undefined): Promise<Editor> {
     let editor: Editor | null = null;
-    const { saver, doc } = await Saver.open(project, {
+    const { saver, doc, waiting } = await Saver.open(project, {
       onState: (saving) => editor?.set({ saving }),
-      onRebased: (rebased) => editor?.replace(rebased),
+      onSaved: (revisions) => editor?.saved(revisions),
+      onRebased: (rebased) => editor?.rebased(rebased),
       onLost: (labels) =>
         toast.warning(`The project was changed elsewhere, and this no longer fits: ${labels.join(', ')}.`),
       onRefused: (label, reason) =>
@@ -103,14 +138,34 @@ export class Editor {
     const materials = new BrowserMaterials();
     const whole = wholeScene(doc.scenes[sceneId] as Scene, doc);
     // Words are seen too; without their fonts the scene opens all the same.
-    await materials.fontsReady(whole, doc.assets)?.catch(() => undefined);
+    const [known] = await Promise.all([
+      ask(PROJECTS.edits, { id: project }),
+      materials.fontsReady(whole, doc.assets)?.catch(() => undefined),
+    ]);
     const frame = openingFrame(compileScene(whole, materials.library(doc.assets)));
     editor = new Editor(
       createStore(() => firstState(doc, sceneId, frame)),
       saver,
       materials,
     );
+    // What was saved since the document was read comes once more by the line.
+    const log = [...known.filter(({ revision }) => revision <= saver.revision), ...waiting.map(entryOf)];
+    editor.set({ log, ...stepsOf(log, myself().id), moreBefore: startsLate(known) });
     return editor;
+  }
+
+  /** More of the log, from before what is here. */
+  async readBefore(): Promise<void> {
+    const first = this.state.log.find(({ revision }) => revision !== undefined)?.revision;
+    const more = await ask(PROJECTS.edits, { id: this.state.doc.id, before: String(first ?? 0) });
+    this.set({ log: [...more, ...this.state.log], moreBefore: startsLate(more) });
+  }
+
+  /** Tells others what is open and chosen here. */
+  sayWhere(): void {
+    const { sceneId, selection } = this.state;
+    const layers = selection.layers.slice(0, MOST_CHOSEN);
+    this.line.say({ tab: this.tab, person: myself(), scene: sceneId, layers });
   }
 
   get state(): EditorState {
@@ -157,6 +212,7 @@ export class Editor {
 
   close(): void {
     cancelAnimationFrame(this.playback);
+    this.line.close();
     this.saver.close();
     this.preview.close();
   }
@@ -171,15 +227,51 @@ export class Editor {
     return { doc, selection: stillThere(selection, doc, scene), frame: Math.min(frame, scene.length - 1) };
   }
 
-  /** Another document altogether: what was done before can no longer be undone one by one. */
-  private replace(doc: Project): void {
+  private saved(revisions: ReadonlyMap<string, number>): void {
+    if (revisions.size === 0) return;
+    this.set({
+      log: this.state.log.map((entry) => {
+        const revision = revisions.get(entry.id);
+        return revision === undefined ? entry : { ...entry, revision };
+      }),
+    });
+  }
+
+  /** The document with what others did, or without what could not be saved. */
+  private rebased({ doc, patches, theirs, waiting }: Rebased): void {
     this.gesture = null;
-    this.preview.open(doc);
-    this.set({ ...this.show(doc), past: [], future: [], gesturing: false });
+    if (patches) this.preview.commit(patches);
+    else this.preview.open(doc);
+    const before = this.state.log;
+    const acknowledged = before.filter(({ revision }) => revision !== undefined);
+    // They stand on what others did now, and may be undone in another way.
+    const made = new Map(before.map((entry) => [entry.id, entry]));
+    const log = [
+      ...acknowledged,
+      ...theirs,
+      ...waiting.map((edit) => ({ ...entryOf(edit), ...timeOf(made.get(edit.id)) })),
+    ];
+    this.set({ ...this.show(doc), log, ...stepsOf(log, myself().id), gesturing: false });
+    this.tellOf(theirs, before);
+  }
+
+  /** Says who has just changed what was changed here: the later one stands. */
+  private tellOf(theirs: readonly Logged[], before: readonly Entry[]): void {
+    const me = myself().id;
+    const mine = before.filter(({ by, at }) => by?.id === me && Date.now() - Date.parse(at) < JUST_NOW);
+    for (const edit of theirs) {
+      const over = edit.by?.id !== me && mine.find((own) => overlap(own.patches, edit.patches));
+      if (over) {
+        toast.info(`${edit.by?.name ?? 'Somebody'} changed what you had just changed: “${edit.label}”.`, {
+          id: edit.label,
+        });
+      }
+    }
   }
 
   begin(first: First = 'panels'): void {
     if (this.gesture) this.end();
+    this.saver.hold(true);
     this.gesture = { base: this.state.doc, first, last: null, waiting: null };
     this.set({ gesturing: true });
   }
@@ -227,13 +319,19 @@ export class Editor {
     if (!base || !last || last.patches.length === 0) {
       if (last) this.preview.attempt([]);
       this.set({ gesturing: false });
-      return;
+    } else {
+      const step = this.settled(base, last);
+      this.record(step.label, step);
+      this.set({ gesturing: false });
     }
-    const { label, patches, inverse } = this.settled(base, last);
+    this.saver.hold(false);
+  }
+
+  /** A change that is shown already is sent, and one more step. */
+  private record(label: string, { patches, inverse }: Change, of: Pick<Save, 'undoes' | 'redoes'> = {}): void {
     this.preview.commit(patches);
-    this.saver.add(label, patches);
-    const past = [...this.state.past, { label, patches, inverse }].slice(-MOST_STEPS);
-    this.set({ past, future: [], gesturing: false });
+    const entry = entryOf({ id: this.saver.add(label, patches, of), label, patches, inverse, ...of });
+    this.set({ log: [...this.state.log, entry], ...stepped(this.state, entry) });
   }
 
   /** A step with what follows from it, shown: what is to stay as it was meant, whatever else was changed. */
@@ -250,35 +348,61 @@ export class Editor {
     const { base, waiting } = this.gesture ?? {};
     if (waiting) clearTimeout(waiting);
     this.gesture = null;
-    if (!base) return;
-    this.preview.attempt([]);
-    this.set({ ...this.show(base), gesturing: false });
+    if (base) {
+      this.preview.attempt([]);
+      this.set({ ...this.show(base), gesturing: false });
+    }
+    this.saver.hold(false);
   }
 
-  private patch(label: string, patches: readonly Patch[]): void {
-    this.preview.commit(patches);
-    this.saver.add(label, patches);
-    this.set(this.show(applyPatches(this.state.doc, patches)));
+  /** What takes a step back now: its own patches where nobody else has done anything since, else what is left of them. */
+  private back(step: Step): Change | null {
+    const { doc, log } = this.state;
+    const me = myself().id;
+    const since = log.slice(log.findIndex(({ id }) => id === step.entry) + 1);
+    try {
+      if (since.every(({ by }) => by?.id === me)) return changeOf(doc, step.inverse);
+      const then = since.reduceRight((at, { inverse }) => applyPatches(at, inverse ?? []), doc);
+      const change = onTopOf(then, applyPatches(then, step.inverse), doc);
+      checkProject(change.doc);
+      return change.patches.length > 0 ? change : null;
+    } catch (error) {
+      if (error instanceof RangeError || error instanceof Invalid) return null;
+      throw error;
+    }
+  }
+
+  /** Takes a step back, or one that was taken back: whether something could be done. */
+  private turn(step: Step, label: string, of: Pick<Save, 'undoes' | 'redoes'>): boolean {
+    const change = this.back(step);
+    if (change) {
+      this.set(this.show(change.doc));
+      this.record(label, change, of);
+      return true;
+    }
+    toast.info(`Nothing is left of “${step.label}” to be changed back: it was changed by others since.`);
+    const left = (steps: readonly Step[]) => steps.filter(({ id }) => id !== step.id);
+    this.set({ past: left(this.state.past), future: left(this.state.future) });
+    return false;
   }
 
   undo(): void {
     const step = this.state.past.at(-1);
-    if (!step || this.gesture) return;
-    this.patch(`Undo: ${step.label}`, step.inverse);
-    this.set({ past: this.state.past.slice(0, -1), future: [...this.state.future, step] });
+    if (step && !this.gesture) this.turn(step, `Undo: ${step.label}`, { undoes: step.id });
   }
 
   redo(): void {
     const step = this.state.future.at(-1);
-    if (!step || this.gesture) return;
-    this.patch(step.label, step.patches);
-    this.set({ past: [...this.state.past, step], future: this.state.future.slice(0, -1) });
+    if (step && !this.gesture) this.turn(step, step.label, { redoes: step.id });
   }
 
-  /** Undoes or redoes until so many steps stand. */
-  goTo(steps: number): void {
-    while (this.state.past.length > steps) this.undo();
-    while (this.state.past.length < steps && this.state.future.length > 0) this.redo();
+  /** Undoes or redoes until a step is the last one that stands; null for none. */
+  goTo(id: string | null): void {
+    if (this.gesture) return;
+    const index = () => (id === null ? -1 : this.state.past.findIndex((step) => step.id === id));
+    while (this.state.future.some((step) => step.id === id)) this.redo();
+    if (id !== null && index() < 0) return;
+    while (this.state.past.length > index() + 1) this.undo();
   }
 
   /** How a change of value at the playhead is written. */

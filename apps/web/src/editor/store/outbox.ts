@@ -2,15 +2,11 @@
  * Edits that the server has not acknowledged, kept in this browser. Each tab has a queue of its own, so that tabs of one
  * project never write over each other's; what a tab that is gone has left, the next one of the project takes over.
  */
-import type { Patch } from '@kite/core/document/patches';
+import type { Save } from '@kite/api/projects';
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
 import { newId } from '../../api/ids';
 
-export interface Unsent {
-  readonly id: string;
-  readonly label: string;
-  readonly patches: readonly Patch[];
-}
+export type Unsent = Save;
 interface Kept extends Unsent {
   readonly project: string;
   readonly tab: string;
@@ -94,7 +90,7 @@ export class Outbox {
     }
     await tx.done;
     localStorage.removeItem(OLD + this.project);
-    return left.map(({ id, label, patches }) => ({ id, label, patches }));
+    return left.map(({ project: _project, tab: _tab, place: _place, ...edit }) => edit);
   }
 
   private oldQueue(): Kept[] {

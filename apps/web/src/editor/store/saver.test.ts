@@ -1,16 +1,11 @@
 import 'fake-indexeddb/auto';
+import type { Logged, Save } from '@kite/api/projects';
 import type { Project } from '@kite/core/document/types';
-import { applyPatches, type Patch } from '@kite/core/document/patches';
+import { changeOf, type Patch } from '@kite/core/document/patches';
 import { demoProject } from '@kite/demo/project';
 import { IDBFactory } from 'fake-indexeddb';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { folded, Saver, type SaveState } from './saver';
-
-interface Save {
-  readonly id: string;
-  readonly label: string;
-  readonly patches: readonly Patch[];
-}
+import { type Rebased, Saver, type SaveState } from './saver';
 
 /** A server that keeps one project, as the real one does; it can be away, stumble, and lose its answers. */
 class FakeServer {
@@ -25,12 +20,25 @@ class FakeServer {
   stumblesOver = '';
   readonly requests: (readonly Save[])[] = [];
   readonly labels: string[] = [];
+  /** What of the log is left, and whether anybody asked for more than that. */
+  log: Logged[] = [];
+  wholes = 0;
   private readonly done = new Set<string>();
 
   readonly fetch = async (url: string, init: { method: string; body?: string }): Promise<Response> => {
     if (this.away) throw new TypeError('network');
     if (url.endsWith('/health')) return this.answer(200, { ok: true });
-    if (init.method === 'GET') return this.answer(200, { document: this.document, revision: this.revision });
+    const after = /edits\?after=(\d+)$/.exec(url)?.[1];
+    if (after !== undefined) {
+      return this.answer(
+        200,
+        this.log.filter(({ revision }) => revision > Number(after)),
+      );
+    }
+    if (init.method === 'GET') {
+      this.wholes++;
+      return this.answer(200, { document: this.document, revision: this.revision });
+    }
     if (url.endsWith('/arrived')) {
       const { ids } = JSON.parse(init.body ?? '') as { ids: string[] };
       return this.answer(200, { ids: ids.filter((id) => this.done.has(id)) });
@@ -49,7 +57,7 @@ class FakeServer {
     for (const save of fresh) {
       if (save.label === this.refuses) refused.push({ id: save.id, message: 'name: got nothing' });
       else {
-        this.change(save.patches);
+        this.change(save.patches, save.id);
         this.done.add(save.id);
         this.labels.push(save.label);
       }
@@ -58,9 +66,12 @@ class FakeServer {
     return this.answer(200, { revision: this.revision, refused });
   };
 
-  change(patches: readonly Patch[]): void {
-    this.document = applyPatches(this.document, patches);
-    this.revision++;
+  change(patches: readonly Patch[], id = `theirs ${this.revision}`): Logged {
+    const { doc, inverse } = changeOf(this.document, patches);
+    this.document = doc;
+    const edit = { id, label: 'Edit', patches, inverse, revision: ++this.revision, at: '2026-11-28', by: null };
+    this.log.push(edit);
+    return edit;
   }
 
   private fault(status: number, code: string, message: string, more: object = {}): Response {
@@ -102,7 +113,8 @@ describe('the saver', () => {
   let server: FakeServer;
   let locks: FakeLocks;
   let states: SaveState[];
-  let rebased: Project[];
+  let rebased: Rebased[];
+  let saved: Map<string, number>;
   let told: string[];
   const opened: Saver[] = [];
 
@@ -111,6 +123,7 @@ describe('the saver', () => {
     locks = new FakeLocks();
     states = [];
     rebased = [];
+    saved = new Map();
     told = [];
     vi.stubGlobal('indexedDB', new IDBFactory());
     // The database's own turns go on by themselves.
@@ -130,7 +143,8 @@ describe('the saver', () => {
     const mine = states;
     const made = await Saver.open('p', {
       onState: (state) => mine.push(state),
-      onRebased: (doc) => rebased.push(doc),
+      onSaved: (revisions) => revisions.forEach((revision, id) => saved.set(id, revision)),
+      onRebased: (now) => rebased.push(now),
       onLost: (labels) => told.push(`lost ${labels.join()}`),
       onRefused: (label, reason) => told.push(`refused ${label}: ${reason}`),
       onTakenOver: (labels) => told.push(`taken over ${labels.join()}`),
@@ -156,16 +170,18 @@ describe('the saver', () => {
     expect([server.labels.length, saver.hasUnsent, states.at(-1)]).toEqual([200, false, { kind: 'saved' }]);
   });
 
-  it('makes one edit of those that set the same again, and sends a few requests a second', async () => {
+  it('sends a few requests a second, and says which revision each edit got', async () => {
     const { saver } = await open();
-    for (let i = 0; i < 891; i++) {
-      saver.add('Nudge', resize(20 + i));
+    const ids = Array.from({ length: 90 }, (_, i) => saver.add('Nudge', resize(20 + i)));
+    await pass(300);
+    for (let i = 0; i < 90; i++) {
+      ids.push(saver.add('Nudge', resize(200 + i)));
       if (i % 30 === 0) await pass(50);
     }
-    await pass(500);
-    expect(server.document.scenes[first]?.length).toBe(910);
-    // 30 rounds of 50 ms are a second and a half.
-    expect(server.labels.length).toBeLessThanOrEqual(8);
+    await pass(800);
+    expect([server.document.scenes[first]?.length, server.labels.length]).toEqual([289, 180]);
+    expect(server.requests.length).toBeLessThanOrEqual(8);
+    expect(ids.map((id) => saved.get(id))).toEqual(ids.map((_, i) => i + 1));
   });
 
   it('keeps edits while the server is away, counts them, and sends them when it is back', async () => {
@@ -264,7 +280,62 @@ describe('the saver', () => {
     saver.add('Rename', rename('Ours'));
     await pass(600);
     expect([server.document.name, server.document.scenes[first]?.name]).toEqual(['Ours', 'Theirs']);
-    expect(rebased.at(-1)?.scenes[first]?.name).toBe('Theirs');
+    expect(rebased.at(-1)).toMatchObject({ doc: server.document, theirs: [{ revision: 1 }] });
+    // Read once, when it was opened.
+    expect(server.wholes).toBe(1);
+  });
+
+  it('takes in what others do as it is told, whatever order it comes in', async () => {
+    const { saver } = await open();
+    const [one, two] = [server.change(rename('One')), server.change(resize(77))];
+    saver.hear([two]);
+    saver.hear([one]);
+    await pass(300);
+    expect(rebased.flatMap(({ theirs }) => theirs.map(({ revision }) => revision))).toEqual([1, 2]);
+    expect([rebased.at(-1)?.doc.name, rebased.at(-1)?.doc.scenes[first]?.length]).toEqual(['One', 77]);
+    saver.add('Rename', rename('Ours'));
+    await pass(300);
+    expect([server.document.name, server.requests.length]).toEqual(['Ours', 1]);
+  });
+
+  it('hears its own edits without doing them again, also where the answer never came', async () => {
+    const { saver } = await open();
+    server.mute = true;
+    saver.add('Guide', [{ op: 'add', path: ['scenes', first, 'guides', 'x', 0], value: 5 }]);
+    await pass(300);
+    saver.hear(server.log);
+    server.mute = false;
+    await pass(3_000);
+    expect([server.labels.length, saver.hasUnsent, rebased, states.at(-1)?.kind]).toEqual([1, false, [], 'saved']);
+  });
+
+  it('lets others wait while something is dragged', async () => {
+    const { saver } = await open();
+    saver.hold(true);
+    saver.hear([server.change(rename('Theirs'))]);
+    await pass(300);
+    expect(rebased).toEqual([]);
+    saver.hold(false);
+    expect(rebased.at(-1)?.doc.name).toBe('Theirs');
+  });
+
+  it('reads what it missed once the line is open again', async () => {
+    const { saver } = await open();
+    server.change(rename('Theirs'));
+    saver.at(1);
+    await pass(100);
+    expect([rebased.at(-1)?.doc.name, server.wholes]).toEqual(['Theirs', 1]);
+  });
+
+  it('reads the whole document where the log no longer reaches back', async () => {
+    const { saver } = await open();
+    server.change(rename('Old'));
+    server.change(resize(88));
+    server.log = server.log.slice(1);
+    saver.add('Guide', [{ op: 'add', path: ['scenes', first, 'guides', 'x', 0], value: 5 }]);
+    await pass(2_000);
+    expect([server.wholes, server.document.name, server.document.scenes[first]?.length]).toEqual([2, 'Old', 88]);
+    expect(server.document.scenes[first]?.guides.x).toEqual([5]);
   });
 
   it('takes a refused edit back alone, by its name, and saves the rest', async () => {
@@ -276,7 +347,7 @@ describe('the saver', () => {
     await pass(600);
     expect([server.document.name, server.document.scenes[first]?.length]).toEqual(['Kept', 50]);
     expect(told).toEqual(['refused Bad: name: got nothing']);
-    expect([rebased.at(-1)?.name, saver.hasUnsent, states.at(-1)?.kind]).toEqual(['Kept', false, 'saved']);
+    expect([rebased.at(-1)?.doc.name, saver.hasUnsent, states.at(-1)?.kind]).toEqual(['Kept', false, 'saved']);
   });
 
   it('gives an edit up that the server stumbles over again and again, and saves the rest', async () => {
@@ -292,19 +363,4 @@ describe('the saver', () => {
     expect(told).toEqual(['refused Bad: Something went wrong.']);
     expect(states.at(-1)?.kind).toBe('saved');
   });
-});
-
-describe('edits folded', () => {
-  const edit = (label: string, ...patches: Patch[]) => ({ id: label, label, patches });
-  const set = (path: Patch['path'], value: unknown, op: Patch['op'] = 'replace'): Patch => ({ op, path, value });
-  it('set what both set to what the later one says', () => {
-    const both = folded(edit('Nudge', set(['a'], 1), set(['b'], 1, 'add')), edit('Nudge', set(['b'], 2)));
-    expect(both?.patches).toEqual([set(['a'], 1), set(['b'], 2, 'add')]);
-  });
-  it.each([
-    ['under another name', edit('Nudge', set(['a'], 1)), edit('Drag', set(['a'], 2))],
-    ['of something else', edit('Nudge', set(['a'], 1)), edit('Nudge', set(['c'], 2))],
-    ['of a list that grew', edit('Nudge', set(['a', 0], 1, 'add')), edit('Nudge', set(['a', 0], 2))],
-    ['that takes away', edit('Nudge', set(['a'], 1)), edit('Nudge', { op: 'remove', path: ['a'] })],
-  ])('stay two: %s', (_name, a, b) => expect(folded(a, b)).toBeNull());
 });

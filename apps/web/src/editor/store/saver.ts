@@ -1,18 +1,19 @@
 /**
  * Sends edits to the server: those made while a request is under way go together in the next one, a few requests a
  * second at the most. What is not yet acknowledged is kept in this browser, so that neither a server that is away nor a
- * closed tab loses it. An edit that cannot be saved is taken back alone, and named.
+ * closed tab loses it. What others do is put under what waits here. An edit that cannot be saved is taken back alone, and
+ * named.
  */
-import { PROJECTS, type Head } from '@kite/api/projects';
+import { type Head, type Logged, PROJECTS, type Save, type Saved } from '@kite/api/projects';
 import { HEALTH } from '@kite/api/renders';
 import { checkProject } from '@kite/core/check/project';
 import { cutText } from '@kite/core/document/text';
 import { applyPatches, type Patch } from '@kite/core/document/patches';
-import { applyEdit } from '@kite/core/edits/apply';
 import type { Project } from '@kite/core/document/types';
-import { reconcile } from '@kite/core/edits/reconcile';
+import { onTopOf } from '@kite/core/edits/merge';
 import { ApiError, ask, Away } from '../../api/client';
 import { newId } from '../../api/ids';
+import { myself } from '../../app/person';
 import { Outbox, type Unsent } from './outbox';
 
 export type SaveState =
@@ -23,10 +24,27 @@ export type SaveState =
   /** The server answers and cannot save, or this browser cannot keep: why, and how many edits wait here. */
   | { readonly kind: 'stuck'; readonly waiting: number; readonly reason: string };
 
+/** An edit that waits to be sent, as it stands on what is before it. */
+export interface Waiting extends Unsent {
+  readonly inverse: readonly Patch[];
+}
+
+/** What the document has become by others, or without an edit that was taken back. */
+export interface Rebased {
+  readonly doc: Project;
+  /** What makes it of the one before, where that is known. */
+  readonly patches: readonly Patch[] | null;
+  /** What others did, in order. */
+  readonly theirs: readonly Logged[];
+  /** What waits here, on top. */
+  readonly waiting: readonly Waiting[];
+}
+
 export interface SaverEvents {
   readonly onState: (state: SaveState) => void;
-  /** The document was changed elsewhere, or an edit was taken back; here it is with what waits here on top. */
-  readonly onRebased: (doc: Project) => void;
+  /** The server has these, by their revisions. */
+  readonly onSaved: (revisions: ReadonlyMap<string, number>) => void;
+  readonly onRebased: (rebased: Rebased) => void;
   /** Edits that no longer fit what the project has become. */
   readonly onLost: (labels: readonly string[]) => void;
   /** Edits that the server refused, and that were taken back. */
@@ -44,33 +62,37 @@ const MOST_LENGTH = 4_000_000;
 /** How often an edit that the server stumbles over is tried again. */
 const MOST_STUMBLES = 3;
 
-/** An edit on top of a document that others have changed; null where it no longer fits. */
-const rebased = (doc: Project, edit: Unsent): { doc: Project; edit: Unsent } | null => {
-  try {
-    const change = applyEdit(applyPatches(doc, edit.patches), reconcile());
-    return { doc: checkProject(change.doc), edit: { ...edit, patches: [...edit.patches, ...change.patches] } };
-  } catch {
-    return null;
-  }
-};
+const NONE: ReadonlySet<string> = new Set();
 
-const placeOf = (patch: Patch): string => JSON.stringify(patch.path);
-
-/** One edit in the place of two, where the later one only sets again what the earlier one set; else null. */
-export const folded = (earlier: Unsent, later: Unsent): Unsent | null => {
-  if (earlier.label !== later.label) return null;
-  const places = new Map(earlier.patches.map((patch, i) => [placeOf(patch), i]));
-  if (places.size !== earlier.patches.length) return null;
-  const patches = [...earlier.patches];
-  for (const patch of later.patches) {
-    const i = places.get(placeOf(patch));
-    const before = i === undefined ? undefined : patches[i];
-    // A place in a list may be another after an insertion there.
-    if (i === undefined || !before || patch.op !== 'replace' || before.op === 'remove') return null;
-    if (before.op === 'add' && typeof before.path.at(-1) === 'number') return null;
-    patches[i] = { ...before, value: patch.value };
+/**
+ * Edits that were made on `before`, one after the other, on top of `now`, without those that are gone. `lost` are those
+ * of which nothing is left, or that no longer fit.
+ */
+const onTop = (
+  edits: readonly Unsent[],
+  before: Project,
+  now: Project,
+  gone: ReadonlySet<string>,
+): { doc: Project; waiting: Waiting[]; lost: Unsent[] } => {
+  let doc = now;
+  const waiting: Waiting[] = [];
+  const lost: Unsent[] = [];
+  for (const edit of edits) {
+    try {
+      const later = applyPatches(before, edit.patches);
+      if (!gone.has(edit.id)) {
+        const { doc: next, patches, inverse } = onTopOf(before, later, doc);
+        checkProject(next);
+        doc = next;
+        if (patches.length === 0) lost.push(edit);
+        else waiting.push({ ...edit, patches, inverse });
+      }
+      before = later;
+    } catch {
+      lost.push(edit);
+    }
   }
-  return { ...earlier, patches };
+  return { doc, waiting, lost };
 };
 
 export class Saver {
@@ -85,10 +107,19 @@ export class Saver {
   private stumbles = 0;
   private closed = false;
   private waiters: { resolve: () => void; reject: (error: Error) => void }[] = [];
+  /** The saves of this page. */
+  private readonly mine = new Set<string>();
+  /** What the line told and has not come to its turn, by revision. */
+  private readonly heard = new Map<number, Logged>();
+  private held = false;
+  /** Whether the server has more than is here, and what waits cannot be sent before that is read. */
+  private behind = false;
+  private catching = false;
 
   private constructor(
     private readonly project: string,
-    private revision: number,
+    /** The document as the server has it: what waits here is on top. */
+    private head: Head,
     private readonly outbox: Outbox,
     private readonly events: SaverEvents,
   ) {
@@ -98,7 +129,10 @@ export class Saver {
   private readonly wake = () => this.schedule(0);
 
   /** Opens a project: the server's document with what tabs that are gone have left on top. */
-  static async open(project: string, events: SaverEvents): Promise<{ saver: Saver; doc: Project }> {
+  static async open(
+    project: string,
+    events: SaverEvents,
+  ): Promise<{ saver: Saver; doc: Project; waiting: readonly Waiting[] }> {
     const outbox = await Outbox.open(project);
     try {
       const left = await outbox.takeOver();
@@ -109,10 +143,9 @@ export class Saver {
           : { ids: [] };
       await outbox.drop(ids);
       const rest = left.filter((edit) => !ids.includes(edit.id));
-      const head = await ask(PROJECTS.open, { id: project });
-      const saver = new Saver(project, head.revision, outbox, events);
+      const saver = new Saver(project, await ask(PROJECTS.open, { id: project }), outbox, events);
       if (rest.length > 0) events.onTakenOver(rest.map((edit) => edit.label));
-      return { saver, doc: rest.length > 0 ? await saver.adopt(head, rest) : head.document };
+      return { saver, ...saver.take(rest, saver.head, NONE) };
     } catch (error) {
       outbox.close();
       throw error;
@@ -138,40 +171,21 @@ export class Saver {
     return `${edits}: the server does not answer. Try again when it is back.`;
   }
 
-  /** Puts edits on top of a head, as many as fit. */
-  private async adopt(head: Head, edits: readonly Unsent[]): Promise<Project> {
-    let doc = head.document;
-    const fitting: Unsent[] = [];
-    const lost: Unsent[] = [];
-    for (const edit of edits) {
-      const next = rebased(doc, edit);
-      if (next) {
-        doc = next.doc;
-        fitting.push(next.edit);
-      } else lost.push(edit);
-    }
-    this.revision = head.revision;
-    this.pending = fitting;
-    this.underWay = 0;
-    await this.outbox.drop(lost.map((e) => e.id));
-    for (const edit of fitting) this.keep(edit);
-    if (lost.length > 0) this.events.onLost(lost.map((e) => e.label));
-    this.schedule(0);
-    return doc;
-  }
-
-  add(label: string, patches: readonly Patch[]): void {
-    if (patches.length === 0) return;
-    const edit: Unsent = { id: newId(), label: cutText(label, 200), patches };
-    const last = this.pending.length > this.underWay ? this.pending.at(-1) : undefined;
-    const both = last && folded(last, edit);
-    if (both) this.pending[this.pending.length - 1] = both;
-    else this.pending.push(edit);
-    this.keep(both ?? edit);
+  /** Keeps an edit until the server has it; gives its id. */
+  add(label: string, patches: readonly Patch[], of: Pick<Save, 'undoes' | 'redoes'> = {}): string {
+    const edit: Unsent = { id: newId(), label: cutText(label, 200), patches, ...of };
+    this.mine.add(edit.id);
+    this.pending.push(edit);
+    this.keep(edit);
     if (this.state.kind === 'saved') this.say({ kind: 'saving' });
     this.schedule(this.lastSent + BETWEEN_MS - performance.now());
+    return edit.id;
   }
 
+  /** The one that the server is known to be at. */
+  get revision(): number {
+    return this.head.revision;
+  }
   get hasUnsent(): boolean {
     return this.pending.length > 0;
   }
@@ -195,6 +209,125 @@ export class Saver {
       }),
     );
   }
+
+  // ---- what others do
+
+  /** What was saved, by others or from here, as the line tells it. */
+  hear(edits: readonly Logged[]): void {
+    for (const edit of edits) if (edit.revision > this.head.revision) this.heard.set(edit.revision, edit);
+    this.takeIn();
+  }
+
+  /** The revision that the server is at. */
+  at(revision: number): void {
+    if (revision <= this.head.revision || this.underWay > 0) return;
+    this.behind = true;
+    this.catchUp();
+  }
+
+  /** While something is being dragged, what others do waits. */
+  hold(held: boolean): void {
+    this.held = held;
+    if (held) return;
+    this.takeIn();
+    if (this.behind) this.catchUp();
+  }
+
+  /** Takes in what was heard and follows on what is here. An answer that is awaited comes first. */
+  private takeIn(): void {
+    if (this.underWay > 0 || this.held || this.catching || this.closed) return;
+    const edits: Logged[] = [];
+    for (const [revision, edit] of [...this.heard].sort(([a], [b]) => a - b)) {
+      if (revision > this.head.revision + edits.length + 1) break;
+      this.heard.delete(revision);
+      if (revision > this.head.revision) edits.push(edit);
+    }
+    if (edits.length > 0) this.follow(edits);
+    // Something was not heard.
+    if (this.heard.size > 0) this.at(Math.max(...this.heard.keys()));
+  }
+
+  /** Edits of the log that follow on what is here, one's own among them. */
+  private follow(edits: readonly Logged[]): void {
+    const patches = edits.flatMap((edit) => edit.patches);
+    const document = applyPatches(this.head.document, patches);
+    const own = new Map(edits.filter(({ id }) => this.mine.has(id)).map(({ id, revision }) => [id, revision]));
+    const theirs = edits.filter(({ id }) => !own.has(id));
+    this.events.onSaved(own);
+    this.rebase({ document, revision: this.head.revision + edits.length }, new Set(own.keys()), theirs, patches);
+  }
+
+  /** Reads what was saved since, or the whole document where the log no longer reaches back. */
+  private catchUp(): void {
+    if (this.catching || this.held || this.closed) return;
+    this.catching = true;
+    this.readOn()
+      .then(
+        () => (this.behind = false),
+        (error: unknown) => {
+          this.tellOf(error);
+          setTimeout(() => this.catchUp(), RETRY_MS);
+        },
+      )
+      .finally(() => {
+        this.catching = false;
+        this.takeIn();
+        this.schedule(0);
+      })
+      .catch(() => undefined);
+  }
+
+  private async readOn(): Promise<void> {
+    for (;;) {
+      const { revision } = this.head;
+      const edits = await ask(PROJECTS.edits, { id: this.project, after: String(revision) });
+      if (this.closed || edits.length === 0) return;
+      if (edits[0]?.revision === revision + 1) this.follow(edits);
+      else {
+        const head = await ask(PROJECTS.open, { id: this.project });
+        const { ids } = await ask(PROJECTS.arrived, { id: this.project }, { ids: this.pending.map((edit) => edit.id) });
+        this.rebase(head, new Set(ids), [], null);
+      }
+    }
+  }
+
+  /** What waits goes on top of another document of the server; what is gone arrived there, or is taken back. */
+  private take(
+    edits: readonly Unsent[],
+    head: Head,
+    gone: ReadonlySet<string>,
+  ): { doc: Project; waiting: readonly Waiting[] } {
+    const { doc, waiting, lost } = onTop(edits, this.head.document, head.document, gone);
+    this.head = head;
+    this.pending = waiting.map(({ inverse: _inverse, ...edit }) => edit);
+    this.underWay = 0;
+    for (const edit of this.pending) {
+      this.mine.add(edit.id);
+      this.keep(edit);
+    }
+    void this.outbox.drop([...gone, ...lost.map((edit) => edit.id)]).catch(() => undefined);
+    if (lost.length > 0) this.events.onLost(lost.map((edit) => edit.label));
+    this.schedule(0);
+    return { doc, waiting };
+  }
+
+  /** `patches` makes the server's document of the one before, where that is known. */
+  private rebase(
+    head: Head,
+    gone: ReadonlySet<string>,
+    theirs: readonly Logged[],
+    patches: readonly Patch[] | null,
+  ): void {
+    const waited = this.pending.length > 0;
+    const { doc, waiting } = this.take(this.pending, head, gone);
+    // Where all of it was one's own, it is here already.
+    if (theirs.length > 0 || patches === null) {
+      this.events.onRebased({ doc, patches: waited ? null : patches, theirs, waiting });
+    }
+    if (this.pending.length === 0 && this.state.kind !== 'saved') this.say({ kind: 'saved' });
+  }
+
+  // ---- sending
 
   private schedule(wait: number): void {
     if (this.underWay > 0 || this.timer !== undefined || this.closed || this.pending.length === 0) return;
@@ -220,7 +353,7 @@ export class Saver {
   }
 
   private async send(): Promise<void> {
-    if (this.underWay > 0 || this.pending.length === 0) return;
+    if (this.underWay > 0 || this.pending.length === 0 || this.behind) return;
     const batch = this.batch();
     this.underWay = batch.length;
     this.lastSent = performance.now();
@@ -229,32 +362,52 @@ export class Saver {
       const { revision, refused } = await ask(
         PROJECTS.save,
         { id: this.project },
-        { base: this.revision, saves: batch },
+        { base: this.head.revision, saves: batch, by: myself() },
       );
-      this.revision = revision;
       this.stumbles = 0;
-      await this.arrived(batch);
-      for (const { id, message } of refused) {
-        this.events.onRefused(batch.find((edit) => edit.id === id)?.label ?? '', message);
-      }
-      if (refused.length > 0)
-        this.events.onRebased(await this.adopt(await ask(PROJECTS.open, { id: this.project }), this.pending));
+      this.acknowledged(batch, revision, refused);
       if (this.pending.length === 0) {
         this.single = false;
-        this.say({ kind: 'saved' });
+        if (!this.behind) this.say({ kind: 'saved' });
       }
     } catch (error) {
       this.underWay = 0;
       await this.failed(error, batch);
     }
+    this.takeIn();
     this.schedule(this.lastSent + BETWEEN_MS - performance.now());
   }
 
-  private async arrived(edits: readonly Unsent[]): Promise<void> {
+  /** The server has a batch, but for what it refused. */
+  private acknowledged(batch: readonly Unsent[], revision: number, refused: Saved['refused']): void {
+    const bad = new Set(refused.map(({ id }) => id));
+    for (const { id, message } of refused) {
+      this.events.onRefused(batch.find((edit) => edit.id === id)?.label ?? '', message);
+    }
+    const kept = batch.filter(({ id }) => !bad.has(id));
+    if (revision !== this.head.revision + kept.length) {
+      // It had some of them before, and others have come since: the log says in which order.
+      if (bad.size > 0) this.rebase(this.head, bad, [], null);
+      this.underWay = 0;
+      this.at(revision);
+      return;
+    }
+    const { document, revision: before } = this.head;
+    this.events.onSaved(new Map(kept.map(({ id }, i) => [id, before + 1 + i])));
+    const head = { document: kept.reduce((doc, edit) => applyPatches(doc, edit.patches), document), revision };
+    if (bad.size > 0) {
+      this.rebase(head, new Set(batch.map(({ id }) => id)), [], null);
+      return;
+    }
+    this.head = head;
+    this.arrived(batch);
+  }
+
+  private arrived(edits: readonly Unsent[]): void {
     const ids = new Set(edits.map((edit) => edit.id));
     this.pending = this.pending.filter((edit) => !ids.has(edit.id));
     this.underWay = 0;
-    await this.outbox.drop([...ids]);
+    void this.outbox.drop([...ids]).catch(() => undefined);
   }
 
   private async failed(error: unknown, batch: readonly Unsent[]): Promise<void> {
@@ -262,9 +415,8 @@ export class Saver {
     if (this.closed) return;
     try {
       if (error instanceof ApiError && error.code === 'stale') {
-        const { done } = error;
-        await this.arrived(batch.filter((edit) => done.has(edit.id)));
-        this.events.onRebased(await this.adopt(await ask(PROJECTS.open, { id: this.project }), this.pending));
+        this.behind = true;
+        this.catchUp();
         return;
       }
       if (error instanceof ApiError && (await this.isFaultOf(batch, error))) {
@@ -272,16 +424,23 @@ export class Saver {
           this.single = true;
           return;
         }
-        await this.takeBack(batch[0] as Unsent, error.message);
+        const [edit] = batch as [Unsent];
+        this.events.onRefused(edit.label, error.message);
+        this.rebase(this.head, new Set([edit.id]), [], null);
         return;
       }
     } catch (again) {
       error = again;
     }
+    this.tellOf(error);
+    this.schedule(RETRY_MS);
+  }
+
+  /** What keeps edits from being saved. */
+  private tellOf(error: unknown): void {
     const waiting = this.pending.length;
     if (error instanceof Away) this.say({ kind: 'away', waiting });
     else this.say({ kind: 'stuck', waiting, reason: error instanceof Error ? error.message : String(error) });
-    this.schedule(RETRY_MS);
   }
 
   /** Whether the edits themselves are what the server could not take, and not its own state. */
@@ -294,13 +453,6 @@ export class Saver {
     await ask(HEALTH);
     this.stumbles = 0;
     return true;
-  }
-
-  private async takeBack(edit: Unsent, reason: string): Promise<void> {
-    await this.arrived([edit]);
-    this.events.onRefused(edit.label, reason);
-    this.events.onRebased(await this.adopt(await ask(PROJECTS.open, { id: this.project }), this.pending));
-    if (this.pending.length === 0) this.say({ kind: 'saved' });
   }
 
   /** Leaves the project. What is being sent goes on to its end. */

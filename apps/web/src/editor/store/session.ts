@@ -1,23 +1,22 @@
 /** The open project: its document, what was done to it, and what is known of it. */
-import type { Patch } from '@kite/core/document/patches';
+import type { Here } from '@kite/api/live';
 import type { Id, Project } from '@kite/core/document/types';
 import type { Problem } from '@kite/core/scene/program';
 import type { Finding, Rules } from '@kite/core/proof/types';
 import type { FrameRange } from '../../preview/frameCache';
 import { keptRules } from './rules';
 import type { SaveState } from './saver';
+import { type Entry, NO_STEPS, type Steps } from './steps';
 
-export interface Step {
-  readonly label: string;
-  readonly patches: readonly Patch[];
-  readonly inverse: readonly Patch[];
-}
-
-export interface Session {
+export interface Session extends Steps {
   readonly doc: Project;
   readonly sceneId: Id;
-  readonly past: readonly Step[];
-  readonly future: readonly Step[];
+  /** What was done to the project, as far back as was asked for. */
+  readonly log: readonly Entry[];
+  /** Whether there is more of it before. */
+  readonly moreBefore: boolean;
+  /** Where others are in the project. */
+  readonly others: readonly Here[];
   readonly gesturing: boolean;
   readonly saving: SaveState;
   readonly problems: readonly Problem[];
@@ -35,8 +34,10 @@ export interface Session {
 export const newSession = (doc: Project, sceneId: Id): Session => ({
   doc,
   sceneId,
-  past: [],
-  future: [],
+  ...NO_STEPS,
+  log: [],
+  moreBefore: false,
+  others: [],
   gesturing: false,
   saving: { kind: 'saved' },
   problems: [],

@@ -94,6 +94,12 @@ export interface Linking {
   readonly at: Point;
 }
 
+/** How the project was: at a revision or a checkpoint, by what it is called. */
+export interface State {
+  readonly state: string;
+  readonly name: string;
+}
+
 export interface Workspace {
   readonly mode: Mode;
   readonly drawer: Drawer;
@@ -152,6 +158,8 @@ export interface Workspace {
   readonly paning: Id | null;
   /** The layer that something in depth is to be made of, or none for a new one, once it is known what. */
   readonly building: { readonly layer: Id | null } | null;
+  /** A state of the project that stands beside how it is now. */
+  readonly comparing: State | null;
   /** The pose that was kept or shown last. */
   readonly pose: Id | null;
   /** Chosen pictures of the strip of poses. */
@@ -202,6 +210,7 @@ export const TIDY: Workspace = {
   importing: null,
   paning: null,
   building: null,
+  comparing: null,
   pose: null,
   pictures: [],
   revealing: null,

@@ -11,12 +11,11 @@ import { Dialog } from '../../ui/Dialog';
 import { FileInput } from '../../ui/FileInput';
 import { Menu } from '../../ui/Menu';
 import { RenameField } from '../../ui/RenameField';
+import { sayWrong } from '../../ui/says';
 import { PageHeader } from '../PageHeader';
 import { Moving } from './Moving';
 import { Starters } from './Starters';
 import { SizeForm } from './SizeForm';
-
-const says = (error: unknown) => toast.error(error instanceof Error ? error.message : String(error));
 
 const when = (iso: string): string => {
   const minutes = Math.round((Date.now() - Date.parse(iso)) / 60_000);
@@ -34,17 +33,17 @@ const Card = ({ project }: { project: ProjectCard }) => {
   const rename = useMutation({
     mutationFn: (name: string) => ask(PROJECTS.rename, { id: project.id }, { name }),
     onSuccess: refresh,
-    onError: says,
+    onError: sayWrong,
   });
   const duplicate = useMutation({
     mutationFn: () => ask(PROJECTS.duplicate, { id: project.id }),
     onSuccess: refresh,
-    onError: says,
+    onError: sayWrong,
   });
   const restore = useMutation({
     mutationFn: () => ask(PROJECTS.restore, { id: project.id }),
     onSuccess: refresh,
-    onError: says,
+    onError: sayWrong,
   });
   const exporting = useMutation({
     mutationFn: () => ask(PROJECTS.checkArchive, { id: project.id }),
@@ -54,7 +53,7 @@ const Card = ({ project }: { project: ProjectCard }) => {
       link.download = '';
       link.click();
     },
-    onError: says,
+    onError: sayWrong,
   });
   const remove = useMutation({
     mutationFn: () => ask(PROJECTS.remove, { id: project.id }),
@@ -65,7 +64,7 @@ const Card = ({ project }: { project: ProjectCard }) => {
         action: { label: 'Undo', onClick: () => restore.mutate() },
       });
     },
-    onError: says,
+    onError: sayWrong,
   });
   return (
     <li
@@ -191,7 +190,7 @@ export const ProjectsPage = () => {
                 await queries.invalidateQueries({ queryKey: ['projects'] });
                 await navigate(`/projects/${id}`);
               } catch (problem) {
-                says(problem);
+                sayWrong(problem);
               }
             }}
           />

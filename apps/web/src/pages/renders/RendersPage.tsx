@@ -4,16 +4,14 @@ import { formatOf } from '@kite/core/delivery/formats/table';
 import { useMutation } from '@tanstack/react-query';
 import { RotateCcw, Trash2, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { toast } from 'sonner';
 import { ask } from '../../api/client';
 import { IconButton } from '../../ui/Button';
 import { duration, weight } from '../../ui/units';
+import { sayWrong } from '../../ui/says';
 import { PageHeader } from '../PageHeader';
 import { comparable } from './comparable';
 import { Detail } from './Detail';
 import { useRenders } from './useRenders';
-
-const says = (error: unknown) => toast.error(error instanceof Error ? error.message : String(error));
 
 const CLOCK = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
 const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
@@ -51,9 +49,9 @@ const useNow = (ticking: boolean): number => {
 
 const Row = ({ render, selected, onSelect }: { render: Render; selected: boolean; onSelect: () => void }) => {
   const now = useNow(render.status === 'running');
-  const cancel = useMutation({ mutationFn: () => ask(RENDERS.cancel, { id: render.id }), onError: says });
-  const retry = useMutation({ mutationFn: () => ask(RENDERS.retry, { id: render.id }), onError: says });
-  const remove = useMutation({ mutationFn: () => ask(RENDERS.remove, { id: render.id }), onError: says });
+  const cancel = useMutation({ mutationFn: () => ask(RENDERS.cancel, { id: render.id }), onError: sayWrong });
+  const retry = useMutation({ mutationFn: () => ask(RENDERS.retry, { id: render.id }), onError: sayWrong });
+  const remove = useMutation({ mutationFn: () => ask(RENDERS.remove, { id: render.id }), onError: sayWrong });
   const { result } = render;
   const share = render.total > 0 ? render.done / render.total : 0;
   return (

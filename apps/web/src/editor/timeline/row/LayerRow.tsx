@@ -33,6 +33,7 @@ import { ColumnSwitch, useColumnDrag } from './ColumnSwitch';
 import { MatteLink } from './MatteLink';
 import { type Choose, LayerBar } from './LayerBar';
 import { layerMenu } from './layerMenu';
+import { Badge } from '../../people/Badge';
 import { useEditor, useSlice } from '../../store/context';
 import { sceneOf } from '../../store/state';
 import { NAMES_WIDTH, ROW, rowButton } from '../scale';
@@ -65,6 +66,12 @@ const Wire = ({ layer }: { layer: Id }) => {
       {wire === 'reads' ? <ArrowDownLeft size={13} /> : <ArrowUpRight size={13} />}
     </span>
   );
+};
+
+/** Who else has chosen it. */
+const Chosen = ({ layer }: { layer: Id }) => {
+  const others = useSlice((s) => s.others.filter(({ scene, layers }) => scene === s.sceneId && layers.includes(layer)));
+  return others.map((here) => <Badge key={here.tab} here={here} small />);
 };
 
 export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProps) => {
@@ -204,6 +211,7 @@ export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProp
             className={`min-w-0 flex-1 ${layer.hidden || outside ? 'text-ink-2 line-through' : ''} ${anySolo && !soloed ? 'opacity-50' : ''} ${layer.tucked ? 'italic' : ''}`}
             onRename={(name) => setOf([id], { name })}
           />
+          <Chosen layer={id} />
           <Wire layer={id} />
           <button
             type="button"

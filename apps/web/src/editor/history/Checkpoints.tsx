@@ -1,0 +1,116 @@
+import { type Checkpoint, PROJECTS } from '@kite/api/projects';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { EllipsisVertical, Flag } from 'lucide-react';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { ask } from '../../api/client';
+import { queries } from '../../app/queries';
+import { Button } from '../../ui/Button';
+import { Menu } from '../../ui/Menu';
+import { RenameField } from '../../ui/RenameField';
+import { sayWrong } from '../../ui/says';
+import { useEditor, useSlice } from '../store/context';
+import { dayName, timeOf } from './days';
+import { checkpointsKey, goBackTo, keepState, openAsCopy } from './states';
+
+const Row = ({ project, checkpoint: { id, name, at, by } }: { project: string; checkpoint: Checkpoint }) => {
+  const editor = useEditor();
+  const navigate = useNavigate();
+  const [renaming, setRenaming] = useState(false);
+  const [now] = useState(() => Date.now());
+  const again = {
+    onError: sayWrong,
+    onSettled: () => queries.invalidateQueries({ queryKey: checkpointsKey(project) }),
+  };
+  const rename = useMutation({
+    mutationFn: (next: string) => ask(PROJECTS.renameCheckpoint, { id: project, checkpoint: id }, { name: next }),
+    ...again,
+  });
+  const letGo = useMutation({
+    mutationFn: () => ask(PROJECTS.removeCheckpoint, { id: project, checkpoint: id }),
+    ...again,
+  });
+  const state = { state: id, name };
+  return (
+    <li className="flex items-center gap-1.5 rounded-md py-0.5 hover:bg-paper-2">
+      <Flag size={13} className="shrink-0 text-sky" />
+      <button
+        type="button"
+        aria-label={`Compare ${name} with now`}
+        className="min-w-0 flex-1 text-left"
+        onClick={() => editor.set({ comparing: state })}
+      >
+        <RenameField
+          label="Name of the checkpoint"
+          value={name}
+          className="block"
+          editing={renaming}
+          onDone={() => setRenaming(false)}
+          onRename={(next) => rename.mutate(next)}
+        />
+        <span className="block truncate text-xs text-ink-2">
+          {dayName(at, now)}, {timeOf(at)}
+          {by !== null && ` · ${by}`}
+        </span>
+      </button>
+      <Menu
+        trigger={
+          <button type="button" aria-label={`${name}: more`} className="grid size-6 place-items-center text-ink-2">
+            <EllipsisVertical size={14} />
+          </button>
+        }
+        entries={[
+          { label: 'Compare with now', onSelect: () => editor.set({ comparing: state }) },
+          { label: 'Go back to it', onSelect: () => void goBackTo(editor, state) },
+          {
+            label: 'Open as a copy',
+            onSelect: () => void openAsCopy(editor, state, (to) => void navigate(`/projects/${to}`)),
+          },
+          { label: 'Rename', onSelect: () => setTimeout(() => setRenaming(true), 0) },
+          null,
+          { label: 'Let go', danger: true, onSelect: () => letGo.mutate() },
+        ]}
+      />
+    </li>
+  );
+};
+
+/** States that are kept under names, for as long as nobody lets go of them. */
+export const Checkpoints = () => {
+  const editor = useEditor();
+  const project = useSlice((s) => s.doc.id);
+  const [name, setName] = useState('');
+  const { data: kept = [] } = useQuery({
+    queryKey: checkpointsKey(project),
+    queryFn: () => ask(PROJECTS.checkpoints, { id: project }),
+  });
+  return (
+    <section aria-label="Checkpoints">
+      <form
+        className="flex gap-1.5"
+        onSubmit={(event) => {
+          event.preventDefault();
+          setName('');
+          void keepState(editor, name.trim(), null);
+        }}
+      >
+        <input
+          aria-label="Name for how it is now"
+          placeholder="Keep how it is now as …"
+          value={name}
+          maxLength={200}
+          className="h-[28px] min-w-0 flex-1 rounded-md bg-paper-2 px-2"
+          onChange={(event) => setName(event.target.value)}
+        />
+        <Button type="submit" disabled={name.trim() === ''} className="h-[28px]">
+          Keep
+        </Button>
+      </form>
+      <ul className="mt-1">
+        {kept.map((checkpoint) => (
+          <Row key={checkpoint.id} project={project} checkpoint={checkpoint} />
+        ))}
+      </ul>
+    </section>
+  );
+};

@@ -1,0 +1,124 @@
+import { whatChanged } from '@kite/core/properties/changed';
+import { clsx } from 'clsx';
+import { ChevronRight, EllipsisVertical } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { myself } from '../../app/person';
+import { Button } from '../../ui/Button';
+import { Menu } from '../../ui/Menu';
+import { sayWrong } from '../../ui/says';
+import { useEditor, useSlice } from '../store/context';
+import { type Entry, standing } from '../store/steps';
+import { byDay, timeOf } from './days';
+import { ChangedList } from './ChangedList';
+import { keepState, openAsCopy } from './states';
+
+const Details = ({ entry }: { entry: Entry }) => {
+  const doc = useSlice((s) => s.doc);
+  const changed = useMemo(() => {
+    // What is gone by now has its name in what took it away, or brought it.
+    const { patches, inverse } = entry;
+    return whatChanged([doc], patches, inverse ?? []);
+  }, [doc, entry]);
+  return (
+    <div className="border-l-2 border-line py-1 pl-2">
+      <ChangedList changed={changed} />
+    </div>
+  );
+};
+
+const Step = ({ entry, undone, last }: { entry: Entry; undone: boolean; last: boolean }) => {
+  const editor = useEditor();
+  const navigate = useNavigate();
+  const [open, setOpen] = useState(false);
+  const { label, by, at, revision, id } = entry;
+  const mine = by?.id === myself().id;
+  const reached = useSlice(
+    (s) => mine && (s.past.some((step) => step.id === id) || s.future.some((step) => step.id === id)),
+  );
+  const state = revision === undefined ? null : { state: String(revision), name: label };
+  const compare = () => state && editor.set({ comparing: state });
+  return (
+    <li>
+      <div className={clsx('group flex items-center rounded-md', last ? 'bg-sky-2' : 'hover:bg-paper-2')}>
+        <button
+          type="button"
+          aria-label={`What “${label}” changed`}
+          aria-expanded={open}
+          className="grid h-7 w-5 shrink-0 place-items-center text-ink-2"
+          onClick={() => setOpen(!open)}
+        >
+          <ChevronRight size={13} className={open ? 'rotate-90' : ''} />
+        </button>
+        <button
+          type="button"
+          aria-current={last}
+          disabled={!reached && !state}
+          title={`${label} · ${timeOf(at)}${mine || !by ? '' : ` · ${by.name}`}`}
+          onClick={() => (reached ? editor.goTo(id) : compare())}
+          className={clsx(
+            'min-w-0 flex-1 truncate py-1 text-left',
+            last && 'font-medium',
+            undone && 'text-ink-2 italic',
+          )}
+        >
+          {label}
+        </button>
+        <span className="shrink-0 pl-1 text-xs text-ink-2 group-focus-within:hidden group-hover:hidden">
+          {mine || !by ? timeOf(at) : by.name}
+        </span>
+        {state && (
+          <Menu
+            trigger={
+              <button
+                type="button"
+                aria-label={`${label}: more`}
+                className="hidden size-6 shrink-0 place-items-center text-ink-2 group-focus-within:grid group-hover:grid data-[state=open]:grid"
+              >
+                <EllipsisVertical size={14} />
+              </button>
+            }
+            entries={[
+              { label: 'Compare with now', onSelect: () => void compare() },
+              { label: 'Keep as a checkpoint', onSelect: () => void keepState(editor, label, revision ?? null) },
+              {
+                label: 'Open as a copy',
+                onSelect: () => void openAsCopy(editor, state, (to) => void navigate(`/projects/${to}`)),
+              },
+            ]}
+          />
+        )}
+      </div>
+      {open && <Details entry={entry} />}
+    </li>
+  );
+};
+
+/** Everything that was done, by day, the last first. A press on one's own step goes there; on another's it is looked at. */
+export const Steps = () => {
+  const editor = useEditor();
+  const { log, more } = useSlice((s) => ({ log: s.log, more: s.moreBefore }));
+  const [now] = useState(() => Date.now());
+  const steps = useMemo(() => standing(log).toReversed(), [log]);
+  const last = steps.find(({ undone }) => !undone);
+  return (
+    <section aria-label="Steps">
+      {steps.length === 0 && <p className="text-ink-2">Nothing was done to this project yet.</p>}
+      {byDay(steps, ({ entry }) => entry.at, now).map(([day, of]) => (
+        <section key={day}>
+          <h3 className="mt-2 mb-0.5 text-sm font-semibold">{day}</h3>
+          <ol>
+            {of.map((step) => (
+              <Step key={step.entry.id} {...step} last={step === last} />
+            ))}
+          </ol>
+        </section>
+      ))}
+      {more && (
+        <Button className="mt-2 w-full" onClick={() => void editor.readBefore().catch(sayWrong)}>
+          Earlier steps
+        </Button>
+      )}
+    </section>
+  );
+};
