@@ -6,6 +6,7 @@ import { DrawerFrame } from './DrawerFrame';
 export const HistoryDrawer = () => (
   <DrawerFrame title="History">
     <Checkpoints />
+    <div className="mt-2 border-t border-line" />
     <Steps />
     <RemovedScenes />
   </DrawerFrame>

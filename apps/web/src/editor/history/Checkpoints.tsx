@@ -96,7 +96,7 @@ export const Checkpoints = () => {
       >
         <input
           aria-label="Name for how it is now"
-          placeholder="Keep how it is now as …"
+          placeholder="Keep this state as"
           value={name}
           maxLength={200}
           className="h-[28px] min-w-0 flex-1 rounded-md bg-paper-2 px-2"

@@ -5,7 +5,7 @@ import { whatChanged } from '@kite/core/properties/changed';
 import { framesPerSecond } from '@kite/core/time/rate';
 import { useQuery } from '@tanstack/react-query';
 import { Pause, Play } from 'lucide-react';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useMoving } from '../../preview/useMoving';
 import { Button, IconButton } from '../../ui/Button';
@@ -38,13 +38,17 @@ const Side = ({ title, doc, scene, frame }: { title: string; doc: Project; scene
 };
 
 /** One clock for both: they show the same frame at any time. */
-const usePlayhead = (length: number, fps: number) => {
-  const [frame, setFrame] = useState(0);
+const usePlayhead = (first: number, length: number, fps: number) => {
+  const [frame, setFrame] = useState(first);
   const [playing, setPlaying] = useState(false);
+  const shown = useRef(first);
+  useEffect(() => {
+    shown.current = frame;
+  }, [frame]);
   useEffect(() => {
     if (!playing) return;
     let request = 0;
-    const begun = performance.now();
+    const begun = performance.now() - (shown.current / fps) * 1000;
     const tick = (now: number) => {
       setFrame(Math.floor((Math.max(0, now - begun) / 1000) * fps) % length);
       request = requestAnimationFrame(tick);
@@ -61,7 +65,7 @@ const Compared = ({ then, name, now }: { then: Project; name: string; now: Proje
   const [id, setId] = useState(editor.state.sceneId);
   const scene = scenes[id] ?? editor.scene;
   const length = Math.max(then.scenes[id]?.length ?? 1, now.scenes[id]?.length ?? 1);
-  const { frame, setFrame, playing, setPlaying } = usePlayhead(length, framesPerSecond(scene.rate));
+  const { frame, setFrame, playing, setPlaying } = usePlayhead(editor.state.frame, length, framesPerSecond(scene.rate));
   const changed = useMemo(() => {
     const { patches, inverse } = changeOf(then, patchesBetween(then, { ...now, id: then.id }));
     return whatChanged([now, then], patches, inverse);

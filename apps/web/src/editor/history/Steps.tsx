@@ -39,7 +39,7 @@ const Step = ({ entry, undone, last }: { entry: Entry; undone: boolean; last: bo
   const state = revision === undefined ? null : { state: String(revision), name: label };
   const compare = () => state && editor.set({ comparing: state });
   return (
-    <li>
+    <li data-testid="step">
       <div className={clsx('group flex items-center rounded-md', last ? 'bg-sky-2' : 'hover:bg-paper-2')}>
         <button
           type="button"

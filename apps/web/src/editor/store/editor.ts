@@ -51,8 +51,15 @@ const PATIENCE = 60;
 /** What somebody was doing a moment ago, in ms. */
 const JUST_NOW = 10_000;
 
+/** Lists that two people change are brought together: neither is over the other. */
+const LISTS: ReadonlySet<unknown> = new Set(['order', 'recipe', 'children', 'panel', 'members']);
+
 const overlap = (some: readonly Patch[], others: readonly Patch[]): boolean =>
-  some.some((a) => others.some((b) => a.path.every((key, i) => i >= b.path.length || key === b.path[i])));
+  some.some((a) =>
+    others.some(
+      (b) => a.path.every((key, i) => i >= b.path.length || key === b.path[i]) && !a.path.some((key) => LISTS.has(key)),
+    ),
+  );
 
 /** An edit of one's own that the server does not have yet. */
 const entryOf = ({ inverse, ...edit }: Waiting): Entry => ({
@@ -263,7 +270,7 @@ export class Editor {
       const over = edit.by?.id !== me && mine.find((own) => overlap(own.patches, edit.patches));
       if (over) {
         toast.info(`${edit.by?.name ?? 'Somebody'} changed what you had just changed: “${edit.label}”.`, {
-          id: edit.label,
+          id: 'over',
         });
       }
     }

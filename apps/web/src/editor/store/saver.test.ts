@@ -2,10 +2,14 @@ import 'fake-indexeddb/auto';
 import type { Logged, Save } from '@kite/api/projects';
 import type { Project } from '@kite/core/document/types';
 import { changeOf, type Patch } from '@kite/core/document/patches';
+import { checkProject } from '@kite/core/check/project';
+import { applyEdit } from '@kite/core/edits/apply';
+import { Chance } from '@kite/core/test/random';
+import { randomEdit } from '@kite/core/test/randomEdit';
 import { demoProject } from '@kite/demo/project';
 import { IDBFactory } from 'fake-indexeddb';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { type Rebased, Saver, type SaveState } from './saver';
+import { type Rebased, Saver, type SaverEvents, type SaveState } from './saver';
 
 /** A server that keeps one project, as the real one does; it can be away, stumble, and lose its answers. */
 class FakeServer {
@@ -141,16 +145,17 @@ describe('the saver', () => {
 
   const open = async () => {
     const mine = states;
-    const made = await Saver.open('p', {
+    const events: { -readonly [K in keyof SaverEvents]: SaverEvents[K] } = {
       onState: (state) => mine.push(state),
       onSaved: (revisions) => revisions.forEach((revision, id) => saved.set(id, revision)),
       onRebased: (now) => rebased.push(now),
       onLost: (labels) => told.push(`lost ${labels.join()}`),
       onRefused: (label, reason) => told.push(`refused ${label}: ${reason}`),
       onTakenOver: (labels) => told.push(`taken over ${labels.join()}`),
-    });
+    };
+    const made = await Saver.open('p', events);
     opened.push(made.saver);
-    return made;
+    return { ...made, events };
   };
   /** Lets time pass, and the database have its turns between. */
   const pass = async (ms: number) => {
@@ -336,6 +341,45 @@ describe('the saver', () => {
     await pass(2_000);
     expect([server.wholes, server.document.name, server.document.scenes[first]?.length]).toEqual([2, 'Old', 88]);
     expect(server.document.scenes[first]?.guides.x).toEqual([5]);
+  });
+
+  it('ends with one document for two pages that edit at once, the same as the server has', async () => {
+    const chance = new Chance(11);
+    const pages = await Promise.all(
+      [0, 1].map(async () => {
+        const page = { ...(await open()), log: 0 };
+        const { events } = page;
+        events.onRebased = ({ doc }) => (page.doc = doc);
+        return page;
+      }),
+    );
+    for (let round = 0; round < 150; round++) {
+      const page = chance.one(pages);
+      try {
+        const { doc, patches } = applyEdit(page.doc, randomEdit(chance, page.doc, `r${round}x`));
+        checkProject(doc);
+        page.doc = doc;
+        page.saver.add(`Edit ${round}`, patches);
+      } catch (error) {
+        // What cannot be done is refused in words.
+        if (!(error instanceof RangeError)) throw error;
+      }
+      if (chance.happens(0.5)) await pass(50);
+      for (const listener of pages) {
+        if (chance.happens(0.4)) continue;
+        listener.saver.hear(server.log.slice(listener.log));
+        listener.log = server.log.length;
+      }
+    }
+    for (let i = 0; i < 40; i++) {
+      await pass(200);
+      for (const { saver } of pages) saver.at(server.revision);
+    }
+    expect(server.labels.length).toBeGreaterThan(60);
+    for (const { doc, saver } of pages) {
+      expect(saver.hasUnsent).toBe(false);
+      expect(JSON.parse(JSON.stringify(doc))).toEqual(JSON.parse(JSON.stringify(server.document)));
+    }
   });
 
   it('takes a refused edit back alone, by its name, and saves the rest', async () => {

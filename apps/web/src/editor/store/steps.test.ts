@@ -25,7 +25,7 @@ describe('steps from the log', () => {
   it('know what takes them back, as the log last had it', () => {
     const undone = entry('u', { undoes: 'a', patches: set(7), inverse: set(8) });
     expect(stepsOf([entry('a'), undone], 'me').future).toMatchObject([
-      { id: 'a', entry: 'u', inverse: set(7), label: 'a' },
+      { id: 'a', entry: 'u', inverse: set(8), label: 'a' },
     ]);
     const redone = entry('r', { redoes: 'a', patches: set(8), inverse: set(9) });
     expect(stepsOf([entry('a'), undone, redone], 'me').past).toMatchObject([

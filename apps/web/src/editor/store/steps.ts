@@ -10,7 +10,7 @@ export interface Step {
   readonly id: string;
   readonly entry: string;
   readonly label: string;
-  readonly patches: readonly Patch[];
+  /** What takes that entry back. */
   readonly inverse: readonly Patch[];
 }
 export interface Steps {
@@ -26,17 +26,17 @@ const without = (steps: readonly Step[], id: string): readonly Step[] => steps.f
 
 /** After one's own edit: a new one ends what could be made again, one that takes back or makes again moves its step. */
 export const stepped = ({ past, future }: Steps, entry: Entry): Steps => {
-  const { id, patches, undoes, redoes } = entry;
+  const { id, undoes, redoes } = entry;
   // What was logged before it was kept how to take it back can be neither taken back nor passed over.
   if (!entry.inverse) return NO_STEPS;
   const { inverse } = entry;
   if (undoes !== undefined) {
     const step = past.find((own) => own.id === undoes);
-    const back = step && { ...step, entry: id, patches: inverse, inverse: patches };
+    const back = step && { ...step, entry: id, inverse };
     return { past: without(past, undoes), future: back ? [...future, back] : future };
   }
   const again = future.find((own) => own.id === redoes);
-  const step: Step = { id: redoes ?? id, entry: id, label: again?.label ?? entry.label, patches, inverse };
+  const step: Step = { id: redoes ?? id, entry: id, label: again?.label ?? entry.label, inverse };
   return {
     past: [...without(past, step.id), step].slice(-MOST_STEPS),
     future: redoes === undefined ? [] : without(future, redoes),

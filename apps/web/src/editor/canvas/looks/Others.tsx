@@ -28,7 +28,17 @@ export const Others = ({ view }: Stage) => {
           return (
             <g key={other.tab + id} data-testid="other-chosen" stroke={colorOf(other)}>
               <polygon points={corners.map((point) => point.join()).join(' ')} />
-              <text x={x} y={y - 5} fill={colorOf(other)} stroke="none" fontSize={11} fontWeight={600}>
+              <text
+                x={x}
+                y={y - 5}
+                fill={colorOf(other)}
+                stroke="var(--paper)"
+                strokeWidth={3}
+                strokeDasharray="none"
+                paintOrder="stroke"
+                fontSize={11}
+                fontWeight={600}
+              >
                 {nameOf(other, myself().id)}
               </text>
             </g>
