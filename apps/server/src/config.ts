@@ -11,6 +11,8 @@ export interface Config {
   readonly names: readonly string[];
   /** Whether a new access key is to be made. */
   readonly newKey: boolean;
+  /** A folder that is watched for archives to import. */
+  readonly watched: string | null;
   /** Seconds after which a render that makes no progress is ended. */
   readonly stalledAfter: number;
 }
@@ -27,6 +29,7 @@ const OPTIONS = {
   'allow-host': { type: 'string', multiple: true },
   'new-key': { type: 'boolean' },
   'stalled-after': { type: 'string' },
+  watch: { type: 'string' },
 } as const;
 
 const flags = (args: readonly string[]) => {
@@ -51,6 +54,7 @@ export const readConfig = (args: readonly string[], env: NodeJS.ProcessEnv, root
       `--stalled-after: got "${values['stalled-after'] ?? env.KITE_STALLED_AFTER}", wanted seconds from 1 to 86400`,
     );
   }
+  const watched = values.watch ?? env.KITE_WATCH;
   return {
     host: values.host ?? env.KITE_HOST ?? '127.0.0.1',
     port,
@@ -58,6 +62,7 @@ export const readConfig = (args: readonly string[], env: NodeJS.ProcessEnv, root
     data: resolve(root, values.data ?? env.KITE_DATA ?? 'data'),
     names: values['allow-host'] ?? env.KITE_ALLOW_HOST?.split(',').filter(Boolean) ?? [],
     newKey: values['new-key'] ?? false,
+    watched: watched ? resolve(root, watched) : null,
     stalledAfter,
   };
 };

@@ -4,6 +4,8 @@ import { demoProject } from '@kite/demo/project';
 import { appRoot } from '@kite/render/root';
 import type { FastifyInstance } from 'fastify';
 import { AccessKey, isEverywhere, isLoopback, ownAddresses } from './access';
+import { importArchive } from './archive/archives';
+import { WatchedFolder } from './archive/folder';
 import { BadConfig, type Config, readConfig } from './config';
 import { buildApp } from './http/app';
 import { entryLink } from './http/security';
@@ -56,6 +58,8 @@ const addressesOf = ({ host, names }: Config, listening: string): string[] => {
 };
 
 const A_DAY = 24 * 3600 * 1000;
+/** From one look at a watched folder to the next. */
+const LOOK_MS = 2_000;
 
 const start = async (): Promise<void> => {
   const config = readConfig(process.argv.slice(2), process.env, appRoot());
@@ -109,6 +113,15 @@ const start = async (): Promise<void> => {
     setInterval(() => void projects.forget().catch((error: unknown) => console.error(error)), A_DAY).unref();
     await once(db, 'demo', async () => void (await projects.create(demoProject())));
     await queue.start();
+    if (config.watched !== null) {
+      const folder = new WatchedFolder(
+        config.watched,
+        (bytes) => importArchive(bytes, { projects, assets }),
+        console.log,
+      );
+      await folder.prepare();
+      setInterval(() => void folder.look().catch((error: unknown) => console.error(error)), LOOK_MS).unref();
+    }
     const [address = '', ...others] = addressesOf(config, await listen(app, config));
     console.log(`Agile Kite is at ${address}`);
     for (const other of others) console.log(`and at ${other}`);

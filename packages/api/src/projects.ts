@@ -13,6 +13,8 @@ import { countRule, idRule, maybe, orNull, textRule, timeRule } from './rules';
 const MOST_PATCHES = 20_000;
 const MOST_SAVES = 1_000;
 const MOST_ASKED = 20_000;
+/** Of one project. */
+export const MOST_TAGS = 12;
 /** Characters of a person's name. */
 export const MOST_NAME = 80;
 
@@ -26,6 +28,8 @@ export interface ProjectCard {
   readonly name: string;
   readonly scenes: number;
   readonly updatedAt: string;
+  /** Words that it is found by, in order. */
+  readonly tags: readonly string[];
 }
 export interface Head {
   readonly document: Project;
@@ -129,7 +133,21 @@ const checkpointRule = shape<Checkpoint>({
 export const documentRule = rule('a project document, as docs/file-format.md has it', (v) => checkProject(v) === v);
 export const named = shape<Named>({ id: idRule, name: nameRule });
 
-const cardRule = shape<ProjectCard>({ id: idRule, name: nameRule, scenes: countRule, updatedAt: timeRule });
+const tagsRule = rule(
+  `at most ${MOST_TAGS} words of 1 to 40 characters, each once`,
+  (v) =>
+    Array.isArray(v) &&
+    v.length <= MOST_TAGS &&
+    v.every((tag) => textRule(40).isValidSync(tag) && (tag as string).trim() === tag) &&
+    new Set(v).size === v.length,
+);
+const cardRule = shape<ProjectCard>({
+  id: idRule,
+  name: nameRule,
+  scenes: countRule,
+  updatedAt: timeRule,
+  tags: tagsRule,
+});
 
 export const PROJECTS = {
   list: call({
@@ -272,6 +290,13 @@ export const PROJECTS = {
     answer: shape<{ revision: number }>({ revision: countRule }),
     refuses: ['not_found'],
   }),
+  tag: call({
+    method: 'POST',
+    path: '/projects/:id/tags',
+    does: 'Other words that it is found by; none takes them away.',
+    body: shape<{ tags: readonly string[] }>({ tags: tagsRule }),
+    refuses: ['not_found'],
+  }),
   duplicate: call({
     method: 'POST',
     path: '/projects/:id/duplicate',
@@ -285,6 +310,13 @@ export const PROJECTS = {
     path: '/projects/:id',
     does: 'Takes a project out of the list. Everything of it is kept for 30 days.',
     refuses: ['not_found'],
+  }),
+  archives: call({
+    method: 'GET',
+    path: '/archives',
+    does: 'All projects, each as an archive, in one zip.',
+    answer: bytes('application/zip'),
+    refuses: ['not_found', 'no_room'],
   }),
   removed: call({
     method: 'GET',

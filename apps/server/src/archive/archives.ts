@@ -3,6 +3,7 @@ import { Worker } from 'node:worker_threads';
 import { Invalid } from '@kite/core/check/problem';
 import { bundleOf } from '@kite/render/root';
 import type { AssetStore } from '../store/assets';
+import { newId } from '../store/ids';
 import type { Projects } from '../store/projectsApart';
 import type { ArchiveReply, ArchiveTask, ReadArchive } from './archiveThread';
 
@@ -59,6 +60,15 @@ export const takeIn = async (
   await assets.addAll(named, files);
   await projects.take(project);
   return { id: project.id, name: project.name };
+};
+
+/** An archive as a new project, under a name that is still free. Throws Invalid for what is none. */
+export const importArchive = async (
+  bytes: Uint8Array,
+  stores: { readonly projects: Projects; readonly assets: AssetStore },
+): Promise<{ readonly id: string; readonly name: string }> => {
+  const names = (await stores.projects.list()).map(({ name }) => name);
+  return takeIn(await readArchiveApart(bytes, newId(), names), stores);
 };
 
 /** Writes a document, given as JSON, and the files at these places into an archive. */

@@ -1,8 +1,13 @@
 /** Projects over HTTP. */
 import { PROJECTS as CALLS } from '@kite/api/projects';
+import { rm } from 'node:fs/promises';
 import { Invalid } from '@kite/core/check/problem';
+import { asFileName, eachOnce } from '@kite/core/delivery/naming';
+import { ARCHIVE_END } from '@kite/core/interchange/archive';
+import { writeZip } from '@kite/render/encoders/zip';
 import type { FastifyInstance } from 'fastify';
-import { readArchiveApart, takeIn, writeArchiveApart } from '../archive/archives';
+import { importArchive, writeArchiveApart } from '../archive/archives';
+import { Refused } from '../errors';
 import type { AssetStore } from '../store/assets';
 import type { FileStore } from '../store/files';
 import { newId } from '../store/ids';
@@ -27,10 +32,7 @@ export const projectRoutes = (
     id: await projects.createEmpty(name, scene, size),
   }));
 
-  serve(app, CALLS.import, async ({ body }) => {
-    const names = (await projects.list()).map((p) => p.name);
-    return takeIn(await readArchiveApart(body, newId(), names), { projects, assets });
-  });
+  serve(app, CALLS.import, ({ body }) => importArchive(body, { projects, assets }));
 
   serve(app, CALLS.open, async ({ params }) => new Json(await projects.open(params.id)));
   serveUnread(app, CALLS.save, ({ params, body }) => projects.save(params.id, body));
@@ -56,14 +58,36 @@ export const projectRoutes = (
 
   serve(app, CALLS.rename, async ({ params, body }) => ({ revision: await projects.rename(params.id, body.name) }));
   serve(app, CALLS.duplicate, ({ params }) => projects.duplicate(params.id));
+  serve(app, CALLS.tag, ({ params, body }) => projects.tag(params.id, body.tags));
   serve(app, CALLS.remove, ({ params }) => projects.setDeleted(params.id, true));
   serve(app, CALLS.restore, ({ params }) => projects.setDeleted(params.id, false));
   serve(app, CALLS.checkArchive, ({ params }) => projects.checkArchive(params.id));
 
+  /** Where the archive of a project was written for this answer. */
+  const packed = async (id: string): Promise<{ readonly name: string; readonly path: string }> => {
+    const { name, document, files: used } = await projects.toPack(id);
+    const path = files.workFile(`${newId()}${ARCHIVE_END}`);
+    await writeArchiveApart(document, Object.fromEntries(used.map((sha) => [sha, files.pathOf(sha)])), path);
+    return { name, path };
+  };
+
   serve(app, CALLS.archive, async ({ params, reply }) => {
-    const { name, document, files: used } = await projects.toPack(params.id);
-    const out = files.workFile(`${newId()}.kite`);
-    await writeArchiveApart(document, Object.fromEntries(used.map((sha) => [sha, files.pathOf(sha)])), out);
-    return sendZip(reply, out, name, 'kite');
+    const { name, path } = await packed(params.id);
+    return sendZip(reply, path, name, ARCHIVE_END.slice(1));
+  });
+
+  serve(app, CALLS.archives, async ({ reply }) => {
+    const all = await projects.list();
+    if (all.length === 0) throw new Refused('not_found', 'There is no project to be exported.');
+    const names = eachOnce(all.map(({ name }) => `${asFileName(name)}${ARCHIVE_END}`));
+    const out = files.workFile(`${newId()}.zip`);
+    await writeZip(out, async (zip) => {
+      for (const [i, { id }] of all.entries()) {
+        const { path } = await packed(id);
+        await zip.addFile(names[i] as string, path);
+        await rm(path, { force: true });
+      }
+    });
+    return sendZip(reply, out, 'projects', 'zip');
   });
 };

@@ -13,7 +13,7 @@ import { filmOf } from '@kite/core/delivery/film';
 import type { Delivery, Scene } from '@kite/core/document/types';
 import { applyEdit } from '@kite/core/edits/apply';
 import { bringBackScenes, removeScene } from '@kite/core/edits/scenes';
-import { readArchive } from '@kite/core/interchange/archive';
+import { archivesIn, readArchive, writeArchive } from '@kite/core/interchange/archive';
 import { demoProject } from '@kite/demo/project';
 import { createCanvas } from '@napi-rs/canvas';
 import { unzipSync } from 'fflate';
@@ -133,6 +133,22 @@ describe('projects', () => {
 
 const IDA = { id: 'ida', name: 'Ida' };
 const OTTO = { id: 'otto', name: 'Otto' };
+
+describe('many projects', () => {
+  it('are found by words, and leave all at once', async () => {
+    const id = await demo();
+    await ask(PROJECTS.tag, { id }, { tags: ['tram', 'spring'] });
+    expect((await ask(PROJECTS.list, {})).find((card) => card.id === id)?.tags).toEqual(['tram', 'spring']);
+    for (const tags of [[''], ['a', 'a'], [' a'], Array.from({ length: 13 }, (_, i) => `t${i}`)]) {
+      expect(await refusal(PROJECTS.tag, { id }, { tags })).toBe('invalid');
+    }
+    expect(await refusal(PROJECTS.tag, { id: 'gone' }, { tags: [] })).toBe('not_found');
+    const zip = await send(PROJECTS.archives, {});
+    const names = archivesIn(zip.rawPayload)?.map((archive) => readArchive(archive()).project.name);
+    expect(names?.toSorted()).toEqual((await ask(PROJECTS.list, {})).map(({ name }) => name).toSorted());
+    expect(archivesIn(writeArchive(demoProject(), new Map()))).toBeNull();
+  });
+});
 
 describe('what projects were', () => {
   it('is logged with who did it, what takes it back, and what it takes back', async () => {

@@ -38,7 +38,7 @@ const SNAPSHOT_BYTES = 2 ** 18;
 const LEAST_KEPT = 1_000;
 const MOST_KEPT = 20_000;
 
-const COLUMNS = `id, name, scenes, updated_at as "updatedAt"`;
+const COLUMNS = `id, name, scenes, updated_at as "updatedAt", tags`;
 
 export class ProjectStore {
   /** Head documents as they were checked, so that a save checks only what it changes. */
@@ -265,10 +265,18 @@ export class ProjectStore {
     await Promise.all(this.tidying.values());
   }
 
+  async tag(id: string, tags: readonly string[]): Promise<void> {
+    const rows = await this.db.query(
+      'update projects set tags = $2::jsonb where id = $1 and deleted_at is null returning id',
+      [id, JSON.stringify(tags)],
+    );
+    if (rows.length === 0) throw new Refused('not_found', 'This project is not here.');
+  }
+
   /** Those that were removed and are kept still; `updatedAt` is when they were. */
   removed(): Promise<ProjectCard[]> {
     return this.db.query<ProjectCard & object>(
-      `select id, name, scenes, deleted_at as "updatedAt" from projects
+      `select id, name, scenes, deleted_at as "updatedAt", tags from projects
        where deleted_at > now() - interval '${KEPT_DAYS} days' order by deleted_at desc`,
     );
   }

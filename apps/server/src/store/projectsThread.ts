@@ -225,6 +225,7 @@ const methods = {
   forget: (): Promise<void> => history.forget(),
   /** The revision that it is at. */
   revision: async (id: string): Promise<number> => (await projects.head(id)).revision,
+  tag: (id: string, tags: readonly string[]): Promise<void> => projects.tag(id, tags),
   setDeleted: (id: string, deleted: boolean): Promise<void> => projects.setDeleted(id, deleted),
   /** Throws Invalid where it weighs more than an archive may. */
   checkArchive: async (id: string): Promise<void> => fitsItsArchive(await projects.head(id)),

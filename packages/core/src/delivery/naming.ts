@@ -53,7 +53,7 @@ export const strangeParts = (pattern: string): string[] =>
     .filter((part) => !(NAME_PARTS as readonly string[]).includes(part));
 
 /** What file systems of any kind take: no separators, no spaces, not too long. */
-const asFileName = (text: string): string =>
+export const asFileName = (text: string): string =>
   text
     .normalize('NFC')
     .replace(/[\\/:*?"<>|\u0000-\u001f]+/g, ' ')

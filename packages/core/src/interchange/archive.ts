@@ -93,6 +93,31 @@ const checkName = (name: string): void => {
   }
 };
 
+/** What archives are called. */
+export const ARCHIVE_END = '.kite';
+
+/**
+ * The archives that a zip of archives holds, one after the other, as one unpacks them; null for what is none. Throws
+ * Invalid for one that is damaged or holds more than an archive may.
+ */
+export const archivesIn = (bytes: Uint8Array): readonly (() => Uint8Array)[] | null => {
+  const names: string[] = [];
+  try {
+    unzipSync(bytes, {
+      filter: ({ name, originalSize }) => {
+        if (originalSize > ARCHIVE_LIMITS.packed) throw new Invalid(`the archive: “${name.slice(0, 80)}” is too large`);
+        names.push(name);
+        return false;
+      },
+    });
+  } catch (error) {
+    if (error instanceof Invalid) throw error;
+    throw new Invalid('the archive: is damaged or cut short and cannot be unpacked');
+  }
+  if (names.length === 0 || !names.every((name) => name.endsWith(ARCHIVE_END))) return null;
+  return names.map((own) => () => unzipSync(bytes, { filter: ({ name }) => name === own })[own] as Uint8Array);
+};
+
 const unpack = (bytes: Uint8Array): { [name: string]: Uint8Array } => {
   let entries = 0;
   let all = 0;

@@ -27,3 +27,6 @@ create table removed_scenes (
   removed_at timestamptz not null default now(),
   primary key (project_id, scene_id)
 );
+
+-- Words that projects are found by.
+alter table projects add column tags jsonb not null default '[]';
