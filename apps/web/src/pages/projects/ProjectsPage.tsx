@@ -1,123 +1,24 @@
 import { urlOf } from '@kite/api/call';
-import { PROJECTS, type ProjectCard } from '@kite/api/projects';
+import { PROJECTS } from '@kite/api/projects';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { Copy, Download, EllipsisVertical, Pencil, Plus, Trash2, Upload } from 'lucide-react';
+import { Download, Plus, Trash2, Upload } from 'lucide-react';
 import { useRef, useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { useNavigate, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import { ask } from '../../api/client';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
+import { download } from '../../ui/download';
 import { FileInput } from '../../ui/FileInput';
-import { Menu } from '../../ui/Menu';
-import { RenameField } from '../../ui/RenameField';
 import { sayWrong } from '../../ui/says';
+import { Select } from '../../ui/Select';
 import { PageHeader } from '../PageHeader';
-import { Moving } from './Moving';
+import { Card } from './Card';
+import { shownOf, type Sort, SORTS, tagsOf, type Wanted, wantedIn } from './finding';
+import { importProjects, quoted } from './importing';
+import { RemovedDialog } from './RemovedDialog';
 import { Starters } from './Starters';
 import { SizeForm } from './SizeForm';
-
-const when = (iso: string): string => {
-  const minutes = Math.round((Date.now() - Date.parse(iso)) / 60_000);
-  if (minutes < 1) return 'just now';
-  if (minutes < 60) return `${minutes} min ago`;
-  if (minutes < 60 * 24) return `${Math.round(minutes / 60)} h ago`;
-  return new Date(iso).toLocaleDateString();
-};
-
-const Card = ({ project }: { project: ProjectCard }) => {
-  const queries = useQueryClient();
-  const [playing, setPlaying] = useState(false);
-  const [renaming, setRenaming] = useState(false);
-  const refresh = () => queries.invalidateQueries({ queryKey: ['projects'] });
-  const rename = useMutation({
-    mutationFn: (name: string) => ask(PROJECTS.rename, { id: project.id }, { name }),
-    onSuccess: refresh,
-    onError: sayWrong,
-  });
-  const duplicate = useMutation({
-    mutationFn: () => ask(PROJECTS.duplicate, { id: project.id }),
-    onSuccess: refresh,
-    onError: sayWrong,
-  });
-  const restore = useMutation({
-    mutationFn: () => ask(PROJECTS.restore, { id: project.id }),
-    onSuccess: refresh,
-    onError: sayWrong,
-  });
-  const exporting = useMutation({
-    mutationFn: () => ask(PROJECTS.checkArchive, { id: project.id }),
-    onSuccess: () => {
-      const link = document.createElement('a');
-      link.href = urlOf(PROJECTS.archive, { id: project.id });
-      link.download = '';
-      link.click();
-    },
-    onError: sayWrong,
-  });
-  const remove = useMutation({
-    mutationFn: () => ask(PROJECTS.remove, { id: project.id }),
-    onSuccess: async () => {
-      await refresh();
-      toast(`“${project.name}” was deleted.`, {
-        duration: 12_000,
-        action: { label: 'Undo', onClick: () => restore.mutate() },
-      });
-    },
-    onError: sayWrong,
-  });
-  return (
-    <li
-      data-testid="project-card"
-      className="overflow-hidden rounded-md border border-line bg-paper focus-within:border-sky hover:border-ink-2"
-      onPointerEnter={() => setPlaying(true)}
-      onPointerLeave={() => setPlaying(false)}
-      onFocus={() => setPlaying(true)}
-      onBlur={() => setPlaying(false)}
-    >
-      <Link to={`/projects/${project.id}`} aria-label={`Open ${project.name}`} className="block">
-        <Moving project={project.id} revision={project.updatedAt} playing={playing} />
-      </Link>
-      <div className="flex items-center gap-1 py-2 pr-1.5 pl-3">
-        <div className="min-w-0 flex-1">
-          <RenameField
-            label="Project name"
-            value={project.name}
-            className="block font-medium"
-            editing={renaming}
-            onDone={() => setRenaming(false)}
-            onRename={(name) => rename.mutate(name)}
-          />
-          <span className="text-sm text-ink-2">
-            {project.scenes} scene{project.scenes === 1 ? '' : 's'} · {when(project.updatedAt)}
-          </span>
-        </div>
-        <Menu
-          trigger={
-            <button
-              type="button"
-              aria-label={`${project.name}: more`}
-              className="grid size-7 place-items-center rounded-md text-ink-2 hover:bg-paper-2"
-            >
-              <EllipsisVertical size={16} />
-            </button>
-          }
-          entries={[
-            { label: 'Rename', icon: <Pencil size={14} />, onSelect: () => setTimeout(() => setRenaming(true), 0) },
-            { label: 'Duplicate', icon: <Copy size={14} />, onSelect: () => duplicate.mutate() },
-            {
-              label: 'Export',
-              icon: <Download size={14} />,
-              onSelect: () => exporting.mutate(),
-            },
-            null,
-            { label: 'Delete', icon: <Trash2 size={14} />, danger: true, onSelect: () => remove.mutate() },
-          ]}
-        />
-      </div>
-    </li>
-  );
-};
 
 export const ProjectsPage = () => {
   const navigate = useNavigate();
@@ -126,13 +27,22 @@ export const ProjectsPage = () => {
   const file = useRef<HTMLInputElement>(null);
   const { data: projects, error, isPending } = useQuery({ queryKey: ['projects'], queryFn: () => ask(PROJECTS.list) });
   const importing = useMutation({
-    mutationFn: (blob: Blob) => ask(PROJECTS.import, blob),
-    onSuccess: async ({ name }) => {
-      await queries.invalidateQueries({ queryKey: ['projects'] });
-      toast.success(`“${name}” was imported.`);
+    mutationFn: importProjects,
+    onSuccess: (names) => {
+      if (names.length > 0) toast.success(`${quoted(names)} ${names.length === 1 ? 'was' : 'were'} imported.`);
     },
+    onSettled: () => queries.invalidateQueries({ queryKey: ['projects'] }),
     onError: (problem) => toast.error(`Nothing was imported. ${problem.message}`, { duration: 12_000 }),
   });
+  const [params, setParams] = useSearchParams();
+  const wanted = wantedIn(params);
+  const want = (part: Partial<Wanted>) => {
+    const { find, tag, sort } = { ...wanted, ...part };
+    const next = { ...(find && { find }), ...(tag && { tag }), ...(sort !== 'changed' && { sort }) };
+    setParams(next, { replace: true });
+  };
+  const [removed, setRemoved] = useState(false);
+  const shown = shownOf(projects ?? [], wanted);
   return (
     <div className="flex h-full flex-col">
       <PageHeader />
@@ -144,7 +54,8 @@ export const ProjectsPage = () => {
               input={file}
               label="Project archive"
               accept=".kite,application/zip"
-              onChoose={([chosen]) => chosen && importing.mutate(chosen)}
+              multiple
+              onChoose={(chosen) => importing.mutate(chosen)}
             />
             <Button icon={<Upload size={15} />} disabled={importing.isPending} onClick={() => file.current?.click()}>
               {importing.isPending ? 'Importing …' : 'Import'}
@@ -154,7 +65,52 @@ export const ProjectsPage = () => {
             </Button>
           </div>
           <Starters />
-          <h2 className="mb-2 font-semibold">Yours</h2>
+          <div className="mb-2 flex items-center gap-2">
+            <h2 className="font-semibold">Yours</h2>
+            {(projects?.length ?? 0) > 0 && (
+              <>
+                <input
+                  type="search"
+                  aria-label="Find a project"
+                  placeholder="Find by name or word"
+                  value={wanted.find}
+                  className="ml-2 h-[28px] w-56 rounded-md border border-line bg-paper px-2"
+                  onChange={(event) => want({ find: event.target.value })}
+                />
+                <Select
+                  aria-label="Order of projects"
+                  className="w-36 rounded-md border border-line"
+                  value={wanted.sort}
+                  options={Object.entries(SORTS).map(([value, label]) => ({ value, label }))}
+                  onChange={(sort) => want({ sort: sort as Sort })}
+                />
+              </>
+            )}
+            <div role="group" aria-label="Words" className="flex min-w-0 flex-1 gap-1 overflow-x-auto">
+              {tagsOf(projects ?? []).map((tag) => (
+                <button
+                  key={tag}
+                  type="button"
+                  aria-pressed={wanted.tag === tag}
+                  className="shrink-0 rounded-md border border-line px-2 leading-6 aria-pressed:border-sky aria-pressed:bg-sky-2"
+                  onClick={() => want({ tag: wanted.tag === tag ? null : tag })}
+                >
+                  {tag}
+                </button>
+              ))}
+            </div>
+            <Button look="plain" icon={<Trash2 size={15} />} onClick={() => setRemoved(true)}>
+              Deleted
+            </Button>
+            <Button
+              look="plain"
+              icon={<Download size={15} />}
+              disabled={!projects?.length}
+              onClick={() => download(urlOf(PROJECTS.archives, {}))}
+            >
+              Export all
+            </Button>
+          </div>
           {isPending && <p className="text-ink-2">Looking for your projects …</p>}
           {error && <p className="text-kite">Your projects could not be listed. {error.message}</p>}
           {projects?.length === 0 && (
@@ -168,12 +124,19 @@ export const ProjectsPage = () => {
             </div>
           )}
           <ul className="grid grid-cols-[repeat(auto-fill,minmax(280px,1fr))] gap-4">
-            {projects?.map((p) => (
-              <Card key={p.id} project={p} />
+            {shown.map((p) => (
+              <Card key={p.id} project={p} onTag={(tag) => want({ tag })} />
             ))}
           </ul>
+          {shown.length === 0 && (projects?.length ?? 0) > 0 && (
+            <div className="rounded-md border border-dashed border-line py-10 text-center">
+              <p className="mb-3 text-ink-2">None of your projects is found by that.</p>
+              <Button onClick={() => want({ find: '', tag: null })}>Show all of them</Button>
+            </div>
+          )}
         </div>
       </main>
+      {removed && <RemovedDialog onClose={() => setRemoved(false)} />}
       {adding && (
         <Dialog open onClose={() => setAdding(false)} title="New project" width={600}>
           <SizeForm

@@ -1,0 +1,32 @@
+/** Archives that somebody chose, taken in one after the other; a zip of archives is all that it holds. */
+import { PROJECTS } from '@kite/api/projects';
+import { toast } from 'sonner';
+import { ask } from '../../api/client';
+
+/** Names in a sentence: three at the most. */
+export const quoted = (names: readonly string[]): string => {
+  const [few, more] = [names.slice(0, 3).map((name) => `“${name}”`), names.length - 3];
+  return more > 0 ? `${few.join(', ')} and ${more} more` : few.join(', ');
+};
+
+/** What reads zips is wanted here alone. */
+const archivesOf = async (file: File): Promise<readonly (() => Blob)[]> => {
+  if (!file.name.endsWith('.zip')) return [() => file];
+  const { archivesIn } = await import('@kite/core/interchange/archive');
+  const inside = archivesIn(new Uint8Array(await file.arrayBuffer()));
+  return inside?.map((archive) => () => new Blob([archive() as Uint8Array<ArrayBuffer>])) ?? [() => file];
+};
+
+/** The names of the projects that came of it. One that cannot be taken in is told, and the others are. */
+export const importProjects = async (files: readonly File[]): Promise<string[]> => {
+  const names: string[] = [];
+  for (const file of files) {
+    try {
+      for (const archive of await archivesOf(file)) names.push((await ask(PROJECTS.import, archive())).name);
+    } catch (error) {
+      if (files.length === 1 && names.length === 0) throw error;
+      toast.error(`${file.name} was not imported. ${(error as Error).message}`, { duration: 12_000 });
+    }
+  }
+  return names;
+};
