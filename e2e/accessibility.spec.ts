@@ -54,7 +54,10 @@ for (const theme of THEMES) {
       for (const [name, path] of [
         ['renders', '/renders'],
         ['deliveries', `/projects/${await demoOf(server)}/deliveries`],
-        ['help', '/help/formulas'],
+        ['help', '/help'],
+        ['the cards', '/help/cards'],
+        ['the keyboard', '/help/keyboard'],
+        ['formulas', '/help/formulas'],
         ['nowhere', '/no/such/page'],
       ] as const) {
         await page.goto(server.url + path);

@@ -49,7 +49,7 @@ export const debianPackage = (name, browser, variable) => {
   execFileSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', name], { stdio: 'inherit', env });
 };
 
-const SOURCES = ['packages', 'apps', 'demo', 'bench', 'soak', 'e2e/support', 'scripts'];
+const SOURCES = ['packages', 'apps', 'demo', 'docs/guide', 'bench', 'soak', 'e2e/support', 'scripts'];
 
 function* sources(folder) {
   for (const entry of readdirSync(folder, { withFileTypes: true })) {

@@ -9,6 +9,9 @@ import { Missing } from '../pages/Missing';
 /** The editor and what knows the language of formulas are most of the application: the other pages do not wait for them. */
 const EditorPage = lazy(async () => ({ default: (await import('../editor/EditorPage')).EditorPage }));
 
+const GuidePage = lazy(async () => ({ default: (await import('../pages/help/GuidePage')).GuidePage }));
+const CardsPage = lazy(async () => ({ default: (await import('../pages/help/CardsPage')).CardsPage }));
+const KeyboardPage = lazy(async () => ({ default: (await import('../pages/help/KeyboardPage')).KeyboardPage }));
 const FormulasPage = lazy(async () => ({ default: (await import('../pages/help/FormulasPage')).FormulasPage }));
 
 const waiting = (page: ReactNode) => (
@@ -22,6 +25,10 @@ export const router = createBrowserRouter([
       { path: '/', element: <ProjectsPage /> },
       { path: '/renders', element: <RendersPage /> },
       { path: '/delivered/:render', element: <DeliveredPage /> },
+      { path: '/help', element: waiting(<GuidePage />) },
+      { path: '/help/cards', element: waiting(<CardsPage />) },
+      { path: '/help/keyboard', element: waiting(<KeyboardPage />) },
+      { path: '/help/:page', element: waiting(<GuidePage />) },
       { path: '/help/formulas', element: waiting(<FormulasPage />) },
       { path: '/projects/:project', element: waiting(<EditorPage />) },
       { path: '/projects/:project/deliveries', element: waiting(<EditorPage />) },

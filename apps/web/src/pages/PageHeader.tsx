@@ -8,7 +8,7 @@ import { IconButton } from '../ui/Button';
 const PAGES = [
   ['/', 'Projects'],
   ['/renders', 'Renders'],
-  ['/help/formulas', 'Help'],
+  ['/help', 'Help'],
 ] as const;
 
 export const PageHeader = ({ children }: { children?: ReactNode }) => {
@@ -23,7 +23,7 @@ export const PageHeader = ({ children }: { children?: ReactNode }) => {
           <NavLink
             key={to}
             to={to}
-            end
+            end={to === '/'}
             className={({ isActive }) =>
               clsx('rounded-md px-2.5 py-1', isActive ? 'bg-sky-2 font-medium text-sky' : 'text-ink-2 hover:text-ink')
             }

@@ -15,8 +15,9 @@ import {
 import { type ComponentProps, type ReactNode, useEffect, useState } from 'react';
 import { IconButton } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
+import { KeyTable } from '../../ui/Keys';
 import { addCamera, addController, addCover } from '../commands/layers';
-import { keysOf, LISTED } from '../commands/table';
+import { SHORTCUTS } from '../commands/subjects';
 import { TOOL_NAMES, TOOLS } from '../canvas/tools/table';
 import { useEditor, useSlice } from '../store/context';
 import type { Drawer } from '../store/workspace';
@@ -31,24 +32,9 @@ import { ShapesDrawer } from './ShapesDrawer';
 const Line = () => <span className="my-1 h-px w-6 bg-line" />;
 
 const ShortcutsDialog = ({ onClose }: { onClose: () => void }) => (
-  <Dialog open onClose={onClose} title="Keyboard" width={640} reading>
-    <dl className="grid grid-cols-2 gap-x-8 gap-y-1">
-      {LISTED.filter(keysOf).map((command) => (
-        <div key={command.label} className="flex items-baseline justify-between gap-3 border-b border-line py-0.5">
-          <dt className="min-w-0 truncate" title={command.label}>
-            {command.label}
-          </dt>
-          <dd className="flex shrink-0 gap-1">
-            {(command.keys ?? [command.browser]).map((keys) => (
-              <kbd key={keys} className="rounded-sm bg-paper-2 px-1.5 font-sans text-sm">
-                {keys}
-              </kbd>
-            ))}
-          </dd>
-        </div>
-      ))}
-    </dl>
-    <p className="mt-3 text-ink-2">
+  <Dialog open onClose={onClose} title="Keyboard" width={760} reading>
+    <KeyTable subjects={SHORTCUTS} />
+    <p className="text-ink-2">
       Wheel moves the canvas, Ctrl and wheel zooms, the middle button drags it. Number fields are dragged sideways, take
       sums such as 1920/3, and step with the arrow keys.
     </p>

@@ -18,10 +18,14 @@ it('has every command, every tool and every card, each once', () => {
 it.each(ENTRIES.map((entry) => [entry.label, entry] as const))(
   '%s is found by its name and by another',
   (_label, entry) => {
-    const [other] = entry.also.split(' ');
+    // What all pages of the help are called says which is meant only with another word.
+    const other = entry.also
+      .split(' ')
+      .slice(0, entry.group === 'Help' ? 2 : 1)
+      .join(' ');
     expect(names(entry.label)).toContain(entry.label);
     // Near the top even by a word that it shares with others.
-    expect(names(other!).slice(0, 14)).toContain(entry.label);
+    expect(names(other).slice(0, 14)).toContain(entry.label);
   },
 );
 

@@ -6,14 +6,15 @@ import { toast } from 'sonner';
 import { TOOL_NAMES, TOOLS } from '../canvas/tools/table';
 import { addCardTo } from '../commands/cards';
 import { giveMove } from '../commands/moves';
+import { GUIDE, MADE } from '../../pages/help/guide';
 import { COMMANDS, type CommandName, keysOf } from '../commands/table';
 import type { Editor } from '../store/editor';
 import { type Drawer, withTool } from '../store/workspace';
-import { CARDS_ALSO, COMMANDS_ALSO, TOOLS_ALSO } from './names';
+import { CARDS_ALSO, COMMANDS_ALSO, HELP_ALSO, TOOLS_ALSO } from './names';
 
 export interface SearchEntry {
   readonly id: string;
-  readonly group: 'Commands' | 'Tools' | 'Cards and effects' | 'Moves' | 'Places';
+  readonly group: 'Commands' | 'Tools' | 'Cards and effects' | 'Moves' | 'Places' | 'Help';
   readonly label: string;
   readonly keys?: string;
   /** Other words by which it is found. */
@@ -106,18 +107,21 @@ export const ENTRIES: readonly SearchEntry[] = [
     also: 'home all open starters',
     run: (_editor, go) => go('/'),
   },
-  {
-    id: 'place formulas',
-    group: 'Places',
-    label: 'Help: formulas',
-    also: 'expressions functions reference guide',
-    run: (_editor, go) => go('/help/formulas'),
-  },
+  ...[...GUIDE, ...MADE].map(({ slug, title }): SearchEntry => ({
+    id: `help ${slug}`,
+    group: 'Help',
+    label: `Help: ${title}`,
+    also: HELP_ALSO[slug] ?? '',
+    run: (_editor, go) => go(`/help/${slug}`),
+  })),
 ];
 
+/** A page about something stands behind what does it. */
+const ABOUT_IT = 0.8;
+
 /** How near what is searched for comes to an entry, 0..1: each of its words by itself, in whatever order; 0 where one is not in it. */
-const nearness = ({ label, also }: SearchEntry, words: readonly string[]): number =>
-  words.reduce((all, word) => all * defaultFilter(label, word, also.split(' ')), 1);
+const nearness = ({ group, label, also }: SearchEntry, words: readonly string[]): number =>
+  words.reduce((all, word) => all * defaultFilter(label, word, also.split(' ')), group === 'Help' ? ABOUT_IT : 1);
 
 /** Of what is found, what is this much less near than the nearest is left out: letters that happen to be there in that order. */
 const FAR = 0.02;
