@@ -9,6 +9,7 @@ import { CanvasArea } from './canvas/CanvasArea';
 import { Dock } from './dock/Dock';
 import { SearchDialog } from './search/SearchDialog';
 import { CompareDialog } from './history/CompareDialog';
+import { followFirstSteps } from './firstSteps/steps';
 import { LinkPopover } from './formula/LinkPopover';
 import { RemovingDialog } from './formula/RemovingDialog';
 import { Header } from './header/Header';
@@ -124,6 +125,8 @@ const Workspace = ({ project }: { project: string }) => {
   const navigate = useNavigate();
   const sceneId = useStore(editor.store, (s) => s.sceneId);
   const name = useStore(editor.store, (s) => s.doc.name);
+
+  useEffect(() => followFirstSteps(editor), [editor]);
 
   // What is to be replaced in a starter stands beside it as it is opened.
   const { state: sent } = useLocation() as { state: { drawer?: 'replace' } | null };

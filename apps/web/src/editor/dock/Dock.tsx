@@ -1,5 +1,6 @@
 import { toolOf, withTool } from '../store/workspace';
 import {
+  CircleHelp,
   Crosshair,
   GalleryHorizontal,
   History,
@@ -68,6 +69,7 @@ export const Dock = () => {
     <>
       <nav
         aria-label="Tools"
+        data-area="tools"
         className="flex w-12 shrink-0 flex-col items-center gap-1 border-r border-line bg-paper py-2"
       >
         {TOOL_NAMES.map((own) => {
@@ -104,7 +106,10 @@ export const Dock = () => {
         <DockButton label="History" pressed={drawer === 'history'} onClick={() => toggle('history')}>
           <History size={18} />
         </DockButton>
-        <DockButton label="Keyboard" shortcut="?" className="mt-auto" onClick={() => setHelp(true)}>
+        <DockButton label="Help" className="mt-auto" onClick={() => window.open('/help', '_blank', 'noopener')}>
+          <CircleHelp size={18} />
+        </DockButton>
+        <DockButton label="Keyboard" shortcut="?" onClick={() => setHelp(true)}>
           <Keyboard size={18} />
         </DockButton>
       </nav>

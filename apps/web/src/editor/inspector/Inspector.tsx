@@ -1,6 +1,7 @@
 import type { ControllerLayer, Scene } from '@kite/core/document/types';
 import { adjustableMoves } from '@kite/core/edits/moves';
 import { membersOf } from '@kite/core/scene/groups';
+import { FirstSteps } from '../firstSteps/FirstSteps';
 import { useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
 import { EaseCard } from './ease/EaseCard';
@@ -67,6 +68,7 @@ export const Inspector = () => {
       {layers.length > 0 && <TimeCard key={`time-${layers.map((l) => l.id).join()}`} layers={layers} />}
       {layers.length === 0 && selection.keys.length === 0 && (
         <>
+          <FirstSteps />
           {withKnobs(scene).map((layer) => (
             <KnobsCard key={layer.id} layer={layer} named />
           ))}
