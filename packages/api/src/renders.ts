@@ -44,13 +44,20 @@ const isParts = (v: unknown): boolean =>
   v === undefined ||
   (Array.isArray(v) && v.every((p) => isObject(p) && typeof p.name === 'string' && isNumber(p.bytes)));
 
+const partsRule = rule('what the weight is made of, each with a name and bytes; may be left out', isParts);
+
+/** What a render would weigh. */
+export interface Weight extends Pick<RenderResult, 'bytes' | 'parts'> {
+  readonly estimated: boolean;
+}
+
 const resultRule = shape<RenderResult>({
   width: countRule,
   height: countRule,
   frames: countRule,
   seconds: rule('a number', isNumber),
   bytes: countRule,
-  parts: rule('what the weight is made of, each with a name and bytes; may be left out', isParts),
+  parts: partsRule,
   notes: listOf(textRule(2_000)),
 });
 const renderRule = shape<Render>({
@@ -153,13 +160,17 @@ export const RENDERS = {
   weigh: call({
     method: 'POST',
     path: '/renders/weigh',
-    does: 'What a banner of a scene, as it is now, would weigh, by part. Nothing is kept of it.',
+    does: 'What a render of a scene, as it is now, would weigh: a banner by part, a file of many frames nearly, from some of them. Nothing is kept of it.',
     body: shape<{ project: string; scene: string; settings: RenderSettings }>({
       project: textRule(64),
       scene: textRule(64),
-      settings: rule('the settings of a banner, as below', isObject),
+      settings: rule('the settings, as below', isObject),
     }),
-    answer: resultRule,
+    answer: shape<Weight>({
+      bytes: countRule,
+      parts: partsRule,
+      estimated: rule('whether it was told from some of its frames', (v) => typeof v === 'boolean'),
+    }),
     refuses: ['not_found'],
   }),
   cancel: call({

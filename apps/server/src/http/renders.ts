@@ -1,10 +1,11 @@
 /** Renders over HTTP: asking for them, following them, and what came of them. */
 import { readFile, rm } from 'node:fs/promises';
-import { type Render, RENDERS as CALLS } from '@kite/api/renders';
-import { Invalid } from '@kite/core/check/problem';
+import { type Render, RENDERS as CALLS, type Weight } from '@kite/api/renders';
 import { checkSettings } from '@kite/core/check/settings';
-import { formatOf } from '@kite/core/delivery/formats/table';
+import { estimateOf } from '@kite/core/delivery/estimate';
+import { formatOf, type RenderSettings } from '@kite/core/delivery/formats/table';
 import { eachOnce } from '@kite/core/delivery/naming';
+import type { RenderResult } from '@kite/core/delivery/types';
 import { writeZip } from '@kite/render/encoders/zip';
 import { stockOf } from '@kite/render/materials';
 import { renderApart } from '@kite/render/process/renderApart';
@@ -73,29 +74,36 @@ export const renderRoutes = (app: FastifyInstance, { projects, renders, queue, f
     return add({ ...asked, projectId: body.project, batch: null }, request);
   });
 
-  /** One banner is weighed at a time, beside the render that is under way: each waits for the one before. */
+  /** One is weighed at a time, beside the render that is under way: each waits for the one before. */
   let weighing: Promise<unknown> = Promise.resolve();
 
   serve(app, CALLS.weigh, async ({ body, reply }) => {
-    const settings = checkSettings(body.settings);
-    const { format } = settings;
-    if (formatOf(format).shownAs !== 'page')
-      throw new Invalid(`format: got ${format}; only banners are weighed`, 'settings.format');
-    const {
-      scene,
-      assets,
-      sceneName: name,
-      settings: whole,
-    } = await projects.toRender(body.project, body.scene, settings);
+    const asked = await projects.toRender(body.project, body.scene, checkSettings(body.settings));
+    const { scene, assets, sceneName: name, settings, total } = asked;
     const gone = new AbortController();
     reply.raw.on('close', () => gone.abort());
-    const out = files.workFile(`${newId()}.zip`);
     const stock = stockOf(assets, (sha) => files.pathOf(sha));
-    const weighed = weighing.then(() =>
-      renderApart({ name, scene, stock, settings: whole, out }, { signal: gone.signal }),
-    );
+    const rendered = async (of: RenderSettings): Promise<RenderResult> => {
+      const out = files.workFile(newId());
+      try {
+        return await renderApart({ name, scene, stock, settings: of, out }, { signal: gone.signal });
+      } finally {
+        await rm(out, { force: true });
+      }
+    };
+    const weigh = async (): Promise<Weight> => {
+      const estimate = estimateOf(settings, total);
+      if (!estimate) {
+        const { bytes, parts } = await rendered(settings);
+        return { bytes, ...(parts && { parts }), estimated: false };
+      }
+      const bytes: number[] = [];
+      for (const sample of estimate.samples) bytes.push((await rendered(sample)).bytes);
+      return { bytes: estimate.total(bytes), estimated: true };
+    };
+    const weighed = weighing.then(weigh);
     weighing = weighed.catch(() => undefined);
-    return weighed.finally(() => rm(out, { force: true }));
+    return weighed;
   });
 
   serve(app, CALLS.deliver, async ({ params: { id }, body, request }) => {

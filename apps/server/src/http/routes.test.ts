@@ -506,7 +506,6 @@ describe('renders', () => {
     expect(String(page.headers['content-security-policy'])).toContain('sandbox allow-scripts');
     expect(await refusal(RENDERS.banner, { id, name: '../secret' })).toBe('not_found');
     // What it weighs is told before, part by part: a zip adds a little to each file.
-    expect(await refusal(RENDERS.weigh, {}, { project, scene: scene.id, settings: { format: 'mp4' } })).toBe('invalid');
     const weighed = await ask(RENDERS.weigh, {}, { project, scene: scene.id, settings });
     expect(weighed.parts?.map(({ name }) => name)).toEqual(['Player', 'Scene', 'Fallback picture']);
     const sum = weighed.parts?.reduce((all, { bytes }) => all + bytes, 0) ?? 0;
@@ -514,6 +513,24 @@ describe('renders', () => {
     expect(Math.abs(weighed.bytes - (done.result?.bytes ?? 0))).toBeLessThan(weighed.bytes / 500);
     expect(weighed.bytes - sum).toBeGreaterThan(0);
     expect(weighed.bytes - sum).toBeLessThan(1_000);
+    expect(weighed.estimated).toBe(false);
+  });
+
+  it('of many frames are weighed nearly, from some of them', async () => {
+    const project = await demo();
+    const scene = await sceneOf(project);
+    expect(await refusal(RENDERS.weigh, {}, { project, scene: scene.id, settings: { format: 'tape' } })).toBe(
+      'invalid',
+    );
+    for (const format of ['mp4', 'gif'] as const) {
+      const settings = { ...defaultSettings(format, scene), scale: 0.25 };
+      const about = await ask(RENDERS.weigh, {}, { project, scene: scene.id, settings });
+      expect(about.estimated).toBe(true);
+      const { id } = await ask(RENDERS.ask, {}, { project, scene: scene.id, settings });
+      const whole = (await until(id, 'done', 'failed')).result?.bytes ?? 0;
+      expect(about.bytes / whole).toBeGreaterThan(0.6);
+      expect(about.bytes / whole).toBeLessThan(1.7);
+    }
   });
 
   it('tell what becomes of them', async () => {

@@ -3,13 +3,13 @@
  * `{Bar 1 / Position}`: every name of a scene leads to one thing and back.
  */
 import { remembered } from '../document/remembered';
-import type { Params } from '../document/params';
+import type { Param, Params } from '../document/params';
 import type { Id, Layer, SavedEase, Scene } from '../document/types';
-import { paramsIn } from '../properties/find';
+import { paramIn, paramsIn } from '../properties/find';
 import { kindOf } from '../recipe/table';
 import { referencesIn } from './parse';
 import { quoted } from './print';
-import type { Span } from './types';
+import { fitsType, type Span, typeOf } from './types';
 
 /** A property of the scene that a formula stands in. */
 export interface Target {
@@ -249,3 +249,12 @@ export const allPaths = (scene: Scene, here: Here): { readonly to: Target; reado
       return path === null ? [] : [{ to, path }];
     });
   });
+
+/** The names that lead to properties, those first whose values may stand where one of `param` is wanted. */
+export const pathsFor = (scene: Scene, here: Here, param: Param): { readonly path: string; readonly fits: boolean }[] =>
+  allPaths(scene, here)
+    .map(({ to, path }) => {
+      const own = paramIn(scene.layers[to.layer], { scene: scene.id, ...to });
+      return { path, fits: own !== undefined && fitsType(typeOf(own), typeOf(param)) };
+    })
+    .toSorted((a, b) => Number(b.fits) - Number(a.fits));

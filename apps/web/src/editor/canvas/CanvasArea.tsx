@@ -1,4 +1,5 @@
-import { type Mode, SELECTING, toolOf } from '../store/workspace';
+import { Button } from '../../ui/Button';
+import { type Mode, SELECTING, toolOf, withTool } from '../store/workspace';
 import {
   type DragEvent,
   type MouseEvent,
@@ -16,7 +17,7 @@ import { writeText } from '../commands/layers';
 import { openNest } from '../commands/nesting';
 import { importFiles } from '../importing/importFiles';
 import { useEditor, useSlice } from '../store/context';
-import { sceneOf } from '../store/state';
+import { type EditorState, sceneOf } from '../store/state';
 import { GradientHandles } from './handles/GradientHandles';
 import { MeshHandles } from './handles/MeshHandles';
 import { PinHandles } from './handles/PinHandles';
@@ -47,23 +48,36 @@ import { InPlaceBar } from './looks/InPlaceBar';
 import { toArea, toScene, viewOn, zoomed } from './view';
 import { ZoomBar } from './ZoomBar';
 
+/** What an empty scene begins with. */
+const BEGIN: readonly (readonly [label: string, part: Partial<EditorState>])[] = [
+  ['Pick a shape', { drawer: 'shapes' }],
+  ['Write words', { mode: withTool('text') }],
+  ['Bring pictures in', { drawer: 'assets' }],
+];
+
 /** What the canvas has to say: what is the matter, or what to do next. */
 const Notes = () => {
+  const editor = useEditor();
   const { problems, layers, empty, sampling } = useSlice((s) => ({
     problems: s.problems,
     layers: sceneOf(s).layers,
-    empty: sceneOf(s).order.length === 0 && s.mode === SELECTING,
+    empty: sceneOf(s).order.length === 0 && s.mode === SELECTING && s.drawer === null,
     sampling: s.mode.kind === 'sampling',
   }));
   return (
     <>
       {sampling && <Hint>Click a colour of the picture · Esc gives up</Hint>}
       {empty && (
-        <p className="pointer-events-none absolute inset-x-0 bottom-14 text-center">
-          <span className="rounded-md bg-paper px-3 py-1.5 text-ink">
-            An empty scene. Pick a shape in the dock on the left and drag it out here.
-          </span>
-        </p>
+        <div className="pointer-events-none absolute inset-x-0 bottom-14 flex justify-center">
+          <p className="flex items-center gap-2 rounded-md bg-paper py-1 pr-1 pl-3 text-ink">
+            An empty scene.
+            {BEGIN.map(([label, part]) => (
+              <Button key={label} className="pointer-events-auto !h-[26px]" onClick={() => editor.set(part)}>
+                {label}
+              </Button>
+            ))}
+          </p>
+        </div>
       )}
       {problems.length > 0 && (
         <p role="status" className="absolute top-2 left-2 max-w-[80%] rounded-md bg-sun-2 px-2 py-1 text-sm text-sun">

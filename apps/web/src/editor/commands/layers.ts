@@ -23,6 +23,7 @@ import { layerBox } from '@kite/core/scene/bounds';
 import { withMembers } from '@kite/core/scene/groups';
 import { samplerOf } from '@kite/core/motion/sampler';
 import { removeLayersAsking, removePartAsking } from './formulas';
+import { gradientsBegun } from './inks';
 import { addInside, addMask, holderNext, maskedNext } from './masks';
 import { toast } from 'sonner';
 import { type Editor, makeId } from '../store/editor';
@@ -54,7 +55,7 @@ export const writeValues = (
 ): void => {
   const { doc } = editor.state;
   const how = editor.writing;
-  const edits: Edit[] = writes.map(([ref, value]) => setValue(ref, value, how));
+  const edits: Edit[] = [...writes.map(([ref, value]) => setValue(ref, value, how)), ...gradientsBegun(editor, writes)];
   const only = edits.length === 1 ? edits[0] : undefined;
   editor.edit(only && label === undefined ? only : together(label ?? 'Change values', edits));
   if (how.write === 'curve') {
@@ -136,7 +137,7 @@ export const addShape = (
 /** A new text, ready to be typed over; a dragged box wraps its lines. */
 export const addText = (editor: Editor, at: Point, box?: { width: number; height: number }): void => {
   const { scene } = editor;
-  const size = Math.max(12, Math.round(scene.height / 9));
+  const size = Math.max(12, Math.round(Math.min(scene.height / 9, scene.width / 6)));
   const source = newItem(makeId(), 'text', {
     text: 'Text',
     size,

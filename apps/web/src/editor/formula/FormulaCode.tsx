@@ -12,8 +12,8 @@ export interface FormulaCodeProps {
   value: string;
   /** Where it is wrong. */
   wrong: Span | null;
-  /** The names that lead to properties. */
-  paths: () => readonly string[];
+  /** The names that lead to properties, and whether what is there may stand here. */
+  paths: () => readonly { readonly path: string; readonly fits: boolean }[];
   onChange: (text: string) => void;
   /** Enter; the text is kept. */
   onDone: () => void;
@@ -55,15 +55,19 @@ const wrongField = StateField.define<DecorationSet>({
   provide: (field) => EditorView.decorations.from(field),
 });
 
+/** How far before others what fits stands: a name that is typed in full is the first all the same. */
+const FITTING = 50;
+
 const completing =
-  (paths: () => readonly string[]) =>
+  (paths: FormulaCodeProps['paths']) =>
   (context: CompletionContext): CompletionResult | null => {
     const open = context.matchBefore(/\{[^{}]*/);
     if (open) {
       return {
         from: open.from,
-        options: paths().map((path) => ({
+        options: paths().map(({ path, fits }) => ({
           label: `{${path}}`,
+          boost: fits ? FITTING : 0,
           displayLabel: path,
           type: 'variable',
           apply: (view: EditorView, { label }: { label: string }, from: number, to: number) => {

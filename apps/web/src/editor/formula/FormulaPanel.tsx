@@ -5,7 +5,7 @@ import { together } from '@kite/core/document/patches';
 import { FormulaError, type Span } from '@kite/core/formula/types';
 import { parse } from '@kite/core/formula/parse';
 import { partParam } from '@kite/core/motion/apart';
-import { allPaths, spanIn } from '@kite/core/formula/refs';
+import { pathsFor, spanIn } from '@kite/core/formula/refs';
 import { CircleHelp, Diamond, Power, Trash2, WandSparkles, X } from 'lucide-react';
 import { lazy, Suspense, useState } from 'react';
 import { IconButton } from '../../ui/Button';
@@ -178,7 +178,7 @@ const Editing = ({ refs, param, label, onClose }: EditingProps) => {
             label={`Formula of ${label.toLowerCase()}`}
             value={text}
             wrong={wrong}
-            paths={() => allPaths(editor.scene, targetOf(first)).map(({ path }) => path)}
+            paths={() => pathsFor(editor.scene, targetOf(first), param)}
             onChange={setText}
             onDone={done}
             onCancel={() => setText(shown)}

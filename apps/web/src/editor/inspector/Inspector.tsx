@@ -72,7 +72,7 @@ export const Inspector = () => {
           {withKnobs(scene).map((layer) => (
             <KnobsCard key={layer.id} layer={layer} named />
           ))}
-          <SceneCard scene={scene} />
+          <SceneCard key={scene.id} scene={scene} />
         </>
       )}
     </aside>

@@ -16,7 +16,7 @@ import { Select } from '../../ui/Select';
 import { applies } from '../inspector/fields/applies';
 import type { FieldProps } from '../inspector/fields/props';
 import { useSlice } from '../store/context';
-import { BannerWeight } from './BannerWeight';
+import { WeightBefore } from './WeightBefore';
 import { fieldOf } from '../inspector/fields/table';
 
 export const Row = ({ label, children }: { label: string; children: ReactNode }) => (
@@ -267,8 +267,8 @@ export const SettingsForm = ({
           </Row>
         );
       })}
-      {kind.shownAs === 'page' && typeof plan !== 'string' && isOwn && (
-        <BannerWeight key={JSON.stringify(settings)} scene={scene.id} settings={settings} />
+      {typeof plan !== 'string' && isOwn && (
+        <WeightBefore key={JSON.stringify(settings)} scene={scene.id} settings={settings} />
       )}
       <div className="mt-1 rounded-md bg-paper-2 p-2.5 text-sm" role="status">
         {typeof plan === 'string' ? (

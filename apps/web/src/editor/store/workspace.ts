@@ -1,4 +1,5 @@
 /** How the editor stands around the project: what presses mean, what is open, how it is looked at. */
+import { FIRST_COLORS } from '@kite/core/document/colors';
 import type { Edit } from '@kite/core/document/patches';
 import type { Asset, BrushStroke, Id, Layer, Point, PropertyRef } from '@kite/core/document/types';
 import type { NestAt } from '@kite/core/scene/inPlace';
@@ -176,7 +177,7 @@ export const TIDY: Workspace = {
   searching: false,
   rendering: false,
   brush: {
-    color: '#2B2F77',
+    color: FIRST_COLORS[0],
     size: 12,
     tip: 'round',
     stamp: '',

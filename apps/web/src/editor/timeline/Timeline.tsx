@@ -4,6 +4,7 @@ import { type Id, isKeyed } from '@kite/core/document/types';
 import type { KeyChoice } from '@kite/core/edits/keyframes';
 import { propertyAt } from '@kite/core/properties/find';
 import { followPointer } from '../../ui/drag';
+import { Button } from '../../ui/Button';
 import { useEditor, useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
 import { CurvesView } from './curves/CurvesView';
@@ -195,7 +196,16 @@ export const Timeline = () => {
         className="flex items-center border-b border-line bg-paper-2 pl-12 text-sm text-ink-2"
         style={{ height: ROW }}
       >
-        Nothing is animated yet: press a value’s ring in the inspector, or turn auto-key on and change something.
+        Nothing is animated yet: press a value’s ring in the inspector, or
+        <button
+          type="button"
+          className="mx-1 text-sky underline"
+          onPointerDown={(event) => event.stopPropagation()}
+          onClick={() => editor.set({ autoKey: true })}
+        >
+          turn auto-key on
+        </button>
+        and change something.
       </div>
     );
   };
@@ -221,7 +231,12 @@ export const Timeline = () => {
         onPointerDown={onSweep}
       >
         {rows.length === 0 && scene.order.length === 0 && (
-          <p className="px-4 py-6 text-ink-2">No layers yet. Add a shape from the dock; each one gets a row here.</p>
+          <div className="flex items-center gap-3 px-4 py-5 text-ink-2">
+            <p>No layers yet. Each one gets a row here.</p>
+            <Button className="!h-[26px]" onClick={() => editor.set({ drawer: 'shapes' })}>
+              Draw the first one
+            </Button>
+          </div>
         )}
         <div className="relative" style={{ height: scroller.getTotalSize() }}>
           <ScaleContext value={scale}>

@@ -4,8 +4,9 @@ import { formatOf } from '@kite/core/delivery/formats/table';
 import { useMutation } from '@tanstack/react-query';
 import { RotateCcw, Trash2, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
+import { Link } from 'react-router';
 import { ask } from '../../api/client';
-import { IconButton } from '../../ui/Button';
+import { buttonLook, IconButton } from '../../ui/Button';
 import { duration, weight } from '../../ui/units';
 import { sayWrong } from '../../ui/says';
 import { PageHeader } from '../PageHeader';
@@ -149,9 +150,14 @@ export const RendersPage = () => {
         {shown ? (
           <Detail key={shown.id} render={shown} others={comparable(shown, renders ?? [])} />
         ) : (
-          <p className="grid flex-1 place-items-center text-ink-2">
-            {renders && 'Nothing rendered yet. Open a project and press Render.'}
-          </p>
+          renders && (
+            <div className="grid flex-1 place-content-center gap-3 text-center text-ink-2">
+              <p>Nothing rendered yet. Open a project and press Render.</p>
+              <Link to="/" className={buttonLook('primary', 'mx-auto')}>
+                Go to your projects
+              </Link>
+            </div>
+          )
         )}
       </main>
     </div>

@@ -2,6 +2,7 @@
 import { newItem } from '../../document/make';
 import { newKnob } from '../../document/knobs';
 import { type KeptSettings, KNOB_KINDS } from '../../document/types';
+import { adaptScene } from '../../edits/adapt';
 import { addAsset, removeAsset, renameAsset, swapAsset } from '../../edits/assets';
 import { addSwatch, detachSwatches, removeSwatch, setSwatch, takeSwatch } from '../../edits/swatches';
 import { forgetEase, keepEase } from '../../edits/eases';
@@ -56,6 +57,13 @@ export const PROJECT: readonly RandomEdit[] = [
   },
   (at) => bringBackScenes([{ ...at.scene, id: at.chance.one([at.makeId(), at.scene.id]) }], at.doc.assets),
   (at) => moveScene(at.scene.id, at.chance.whole(0, 3)),
+  (at) =>
+    adaptScene(
+      at.scene.id,
+      { width: at.chance.whole(1, 4000), height: at.chance.whole(1, 4000) },
+      at.chance.one(['fit', 'fill', 'middle'] as const),
+      at.makeId(),
+    ),
   (at) => setGuides(at.scene.id, { x: [amount(at)], y: [1, amount(at)] }),
   (at) =>
     setScene(

@@ -11,6 +11,7 @@ import { textLayout } from '@kite/core/recipe/sources/text';
 import { caretAt, indexAt, readPairs, type TextLayout, writePairs } from '@kite/core/type/layout';
 import { type PointerEvent, useEffect, useRef, useState } from 'react';
 import { followPointer } from '../../../ui/drag';
+import { settleText } from '../../commands/inside';
 import { valueAt, writeValues } from '../../commands/layers';
 import { useEditor, useSlice } from '../../store/context';
 import { toScene, viewMatrix } from '../view';
@@ -71,7 +72,8 @@ const Field = ({ layer, item, view, pointOf, shown }: FieldProps) => {
       if (!typed || now === undefined) return;
       // A layer that was called by its text still is.
       const after = line(valueAt(editor, ref('text')) as string);
-      if (after !== before && (now.name === before || now.name === 'Text')) {
+      if (before === 'Text' && now.name === 'Text') settleText(editor, layer.id, item.id, after);
+      else if (after !== before && (now.name === before || now.name === 'Text')) {
         editor.edit(setLayers(editor.scene.id, [layer.id], { name: after }));
       }
     };

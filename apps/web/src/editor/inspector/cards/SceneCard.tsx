@@ -1,12 +1,14 @@
 import { LIMITS, WIDEST_EYE } from '@kite/core/document/limits';
 import { FAR } from '@kite/core/document/params';
 import type { Scene, Viewpoint } from '@kite/core/document/types';
+import { type Adapting, adaptScene } from '@kite/core/edits/adapt';
 import { cardsOfKind, switchCards } from '@kite/core/edits/effects';
 import { setLayers } from '@kite/core/edits/layers';
 import { endingWith, setGuides, setScene } from '@kite/core/edits/scenes';
 import { motionBlur } from '@kite/core/recipe/steps/motionBlur';
 import { COMMON_RATES, parseRate, rateLabel, secondsOf } from '@kite/core/time/rate';
 import { Frame, Plus, X } from 'lucide-react';
+import { useState } from 'react';
 import { toast } from 'sonner';
 import { Button, IconButton } from '../../../ui/Button';
 import { ColorField } from '../../../ui/ColorField';
@@ -14,6 +16,7 @@ import { NumberField } from '../../../ui/NumberField';
 import { Select } from '../../../ui/Select';
 import { blurAllThatMoves } from '../../commands/motionBlur';
 import { useEditor } from '../../store/context';
+import { makeId } from '../../store/editor';
 import { ParamField } from '../fields/ParamField';
 import { Card } from './Card';
 
@@ -192,11 +195,51 @@ const MotionBlur = ({ scene }: { scene: Scene }) => {
   );
 };
 
+type Size = Pick<Scene, 'width' | 'height'>;
+
+const WAYS: readonly (readonly [how: Adapting, label: string, means: string])[] = [
+  ['fit', 'Fit', 'All of it is seen'],
+  ['fill', 'Fill', 'All of the scene is covered'],
+  ['middle', 'Middle', 'As large as it was, in the middle'],
+];
+
+/** What becomes of what was made for another size. */
+const Adapt = ({ scene, from, onDone }: { scene: Scene; from: Size; onDone: () => void }) => {
+  const editor = useEditor();
+  return (
+    <div role="group" aria-label="Adapt the content" className="rounded-md bg-sun-2 p-2">
+      <p className="mb-1.5">
+        What is in the scene was made for {from.width} × {from.height}.
+      </p>
+      <div className="flex gap-1">
+        {WAYS.map(([how, label, means]) => (
+          <Button
+            key={how}
+            title={means}
+            className="!h-[26px] flex-1 !px-1"
+            onClick={() => {
+              editor.edit(adaptScene(scene.id, from, how, makeId()));
+              onDone();
+            }}
+          >
+            {label}
+          </Button>
+        ))}
+        <Button look="plain" title="It stays where it is" className="!h-[26px] !px-1.5" onClick={onDone}>
+          Leave it
+        </Button>
+      </div>
+    </div>
+  );
+};
+
 /** The scene itself, while nothing is selected. */
 export const SceneCard = ({ scene }: { scene: Scene }) => {
   const editor = useEditor();
   const set = (fields: Parameters<typeof setScene>[1]) => editor.edit(setScene(scene.id, fields));
   const gesture = { onStart: () => editor.begin(), onEnd: () => editor.end() };
+  /** The size that the scene had before it was changed here, until it is said what becomes of its content. */
+  const [made, setMade] = useState<Size | null>(null);
   const setLength = (length: number) => {
     const { length: before, id } = editor.scene;
     const carried = endingWith(editor.scene);
@@ -225,11 +268,18 @@ export const SceneCard = ({ scene }: { scene: Scene }) => {
             max={LIMITS.side}
             decimals={0}
             unit="px"
-            onChange={(v) => set({ [side]: Math.round(v) })}
+            onChange={(v) => {
+              const { width, height } = editor.scene;
+              if (!made && scene.order.length > 0 && Math.round(v) !== editor.scene[side]) setMade({ width, height });
+              set({ [side]: Math.round(v) });
+            }}
             {...gesture}
           />
         </div>
       ))}
+      {made && (made.width !== scene.width || made.height !== scene.height) && (
+        <Adapt scene={scene} from={made} onDone={() => setMade(null)} />
+      )}
       <div className={ROW}>
         <span className="text-ink-2">Frame rate</span>
         <Select

@@ -9,6 +9,7 @@ import { ColorField } from '../../../ui/ColorField';
 import { NumberField } from '../../../ui/NumberField';
 import { TipMenu } from '../../canvas/tools/TipMenu';
 import { useEditor, useSlice } from '../../store/context';
+import { withTool } from '../../store/workspace';
 import { SELECTING } from '../../store/workspace';
 
 const NUMBERS = [
@@ -39,7 +40,14 @@ export const StrokesField = ({ value, onChange, ...gesture }: StrokesFieldProps)
   const drawn = value.filter(({ erases }) => !erases);
   const set = (part: Partial<BrushStroke>) => onChange(value.map((stroke) => ({ ...stroke, ...part })));
   if (value.length === 0) {
-    return <p className="text-sm text-ink-2">Nothing is drawn yet: take the brush (B) and draw on the canvas.</p>;
+    return (
+      <p className="flex items-center gap-2 text-sm text-ink-2">
+        Nothing is drawn yet.
+        <Button className="!h-[26px]" onClick={() => editor.set({ mode: withTool('brush') })}>
+          Take the brush
+        </Button>
+      </p>
+    );
   }
   return (
     <div className="flex flex-col gap-1.5">

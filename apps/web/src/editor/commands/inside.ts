@@ -1,0 +1,57 @@
+/** New words stay inside the scene. */
+import { setLayers } from '@kite/core/edits/layers';
+import { setValue } from '@kite/core/edits/properties';
+import { type Edit, together } from '@kite/core/document/patches';
+import type { Id, Point } from '@kite/core/document/types';
+import type { Box } from '@kite/core/geometry/bounds';
+import { layerBoxInScene } from '@kite/core/scene/bounds';
+import type { Editor } from '../store/editor';
+import { valueAt } from './layers';
+
+/** Of the shorter side, left free at each edge. */
+const MARGIN = 0.04;
+
+interface Inside {
+  readonly scale: number;
+  readonly way: Point;
+}
+
+/** By how much a box is to be smaller, about a point, and moved after that, to lie inside a scene; null where it does. */
+export const inside = (
+  { width, height }: { readonly width: number; readonly height: number },
+  box: Box,
+  about: Point,
+): Inside | null => {
+  const margin = Math.min(width, height) * MARGIN;
+  const scale = Math.min(
+    1,
+    (width - 2 * margin) / (box.right - box.left),
+    (height - 2 * margin) / (box.bottom - box.top),
+  );
+  const moved = (low: number, high: number, at: number, size: number): number => {
+    const [a, b] = [at + (low - at) * scale, at + (high - at) * scale];
+    return a < margin ? margin - a : b > size - margin ? size - margin - b : 0;
+  };
+  const way: Point = [moved(box.left, box.right, about[0], width), moved(box.top, box.bottom, about[1], height)];
+  return scale === 1 && way[0] === 0 && way[1] === 0 ? null : { scale, way };
+};
+
+/** After the first words of a new text: it is called by them, and what would stand beyond the scene is brought into it. */
+export const settleText = (editor: Editor, layer: Id, item: Id, name: string): void => {
+  const { scene, program, writing } = editor;
+  const at = { scene: scene.id, layer };
+  const edits: Edit[] = [setLayers(scene.id, [layer], { name })];
+  const box = layerBoxInScene(program, layer, editor.state.frame);
+  const position = valueAt(editor, { ...at, key: 'position' }) as Point;
+  const found = box && inside(scene, box, position);
+  if (found) {
+    const size = valueAt(editor, { ...at, item, key: 'size' }) as number;
+    // A little smaller than it would fit: letters are rounded to whole sizes.
+    if (found.scale < 1) {
+      edits.push(setValue({ ...at, item, key: 'size' }, Math.max(1, Math.floor(size * found.scale)), writing));
+    }
+    const [x, y] = [position[0] + found.way[0], position[1] + found.way[1]];
+    edits.push(setValue({ ...at, key: 'position' }, [Math.round(x), Math.round(y)], writing));
+  }
+  editor.edit(together('Write a text', edits));
+};
