@@ -52,6 +52,8 @@ const browser = await chromium.launch({
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
 });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+// Whoever takes pictures is not here for the first time.
+await page.addInitScript(() => localStorage.setItem('kite-first-steps', '["away"]'));
 const shot = async (name) => {
   await page.waitForTimeout(500);
   await page.screenshot({ path: `docs/screenshots/${name}.png` });
@@ -143,11 +145,6 @@ try {
   await page.getByRole('button', { name: 'Open Sign' }).click();
   await shot('depth');
   await page.getByRole('button', { name: 'Close the second view' }).click();
-  await page.getByRole('button', { name: 'Scene Ride home easy', exact: true }).click();
-  await frame(33);
-  await page.getByRole('group', { name: 'Layer Home', exact: true }).click({ position: { x: 90, y: 12 } });
-  await page.getByRole('button', { name: 'Open Corner pin' }).click();
-  await shot('pins');
   await page.getByRole('button', { name: 'Scene Climbing plant', exact: true }).click();
   await frame(60);
   await page.getByRole('group', { name: 'Layer Plant', exact: true }).click({ position: { x: 90, y: 12 } });
@@ -197,14 +194,6 @@ try {
   await shot('render');
   await page.getByRole('button', { name: 'Cancel' }).click();
 
-  await page.getByRole('button', { name: 'Scene Late ticket', exact: true }).click();
-  await page.getByTestId('canvas').click({ position: { x: 5, y: 5 } });
-  await page.getByLabel('Scene length', { exact: true }).fill('60');
-  await page.keyboard.press('Enter');
-  await page.getByRole('button', { name: /to look at$/ }).click();
-  await shot('checks');
-  await page.keyboard.press('Escape');
-  await page.keyboard.press('Control+z');
 
   await page.getByRole('link', { name: 'Deliveries' }).click();
   await page.getByRole('button', { name: 'Render all' }).click();
@@ -233,6 +222,32 @@ try {
   await page.getByLabel('Words of Second line', { exact: true }).fill('Nor do we.');
   await page.waitForTimeout(1_500);
   await shot('starter');
+
+  // Somebody else is in the project meanwhile.
+  await page.goto(url);
+  await page.getByRole('link', { name: 'Open Quillhaven Night Tram', exact: true }).click();
+  await page.getByTestId('canvas').waitFor();
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  await context.addInitScript(() => localStorage.setItem('kite-person', JSON.stringify({ id: 'ida', name: 'Ida' })));
+  const ida = await context.newPage();
+  await ida.goto(page.url());
+  await ida.getByLabel('Layer Wordmark', { exact: true }).getByText('Wordmark', { exact: true }).first().click();
+  await ida.keyboard.press('Shift+ArrowUp');
+  await layer('Moon').click();
+  await page.keyboard.press('Shift+ArrowLeft');
+  await page.getByRole('button', { name: 'History', exact: true }).click();
+  for (const name of ['As the client saw it', 'Moon to the left']) {
+    await page.getByLabel('Name for how it is now').fill(name);
+    await page.getByRole('button', { name: 'Keep', exact: true }).click();
+    await page.getByText(name, { exact: true }).waitFor();
+  }
+  await page.getByRole('button', { name: /^What “/ }).first().click();
+  await page.mouse.move(640, 480);
+  await page.waitForTimeout(5_000);
+  await shot('history');
+  await page.goto(`${url}/help/write-on`);
+  await page.waitForTimeout(2_500);
+  await shot('help');
 } finally {
   await browser.close();
   server.kill('SIGTERM');

@@ -37,8 +37,11 @@ export const inside = (
 };
 
 /** After the first words of a new text: it is called by them, and what would stand beyond the scene is brought into it. */
-export const settleText = (editor: Editor, layer: Id, item: Id, name: string): void => {
+export const settleText = async (editor: Editor, layer: Id, item: Id, name: string): Promise<void> => {
+  // How wide words are is known from their font.
+  await editor.fontsReady();
   const { scene, program, writing } = editor;
+  if (!scene.layers[layer]) return;
   const at = { scene: scene.id, layer };
   const edits: Edit[] = [setLayers(scene.id, [layer], { name })];
   const box = layerBoxInScene(program, layer, editor.state.frame);

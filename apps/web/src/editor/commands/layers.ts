@@ -1,7 +1,7 @@
 /** What menus, buttons and shortcuts do to the selection. */
 import { SELECTING } from '../store/workspace';
 import { isComputed } from '../formula/useComputed';
-import { inkOn, nextColor } from '@kite/core/document/colors';
+import { FIRST_COLORS, inkOn, nextColor } from '@kite/core/document/colors';
 import { newController, newDrawing, newItem, stillAll, uniqueName } from '@kite/core/document/make';
 import { type Edit, together } from '@kite/core/document/patches';
 import { type Id, type Item, type Layer, type Point, type PropertyRef, type Value } from '@kite/core/document/types';
@@ -311,10 +311,23 @@ export const jumpToKey = (editor: Editor, way: -1 | 1): void => {
   if (ahead.length > 0) editor.seek(way > 0 ? Math.min(...ahead) : Math.max(...ahead));
 };
 
+const SHADES: Value = {
+  stops: [
+    { at: 0, color: FIRST_COLORS[0] },
+    { at: 1, color: '#FFFFFF' },
+  ],
+};
+/** What new cards begin with where that is not what they are without a value: in the colours of new things. */
+const FIRST_VALUES: Readonly<Record<string, { readonly [key: string]: Value }>> = {
+  clouds: { colors: SHADES },
+  pattern: { colors: SHADES },
+};
+
 /** A card for a recipe, with the values that suit a new one below what has a box. */
 export const newCard = (name: string, boxAbove: () => Box | null = () => null): Item => {
   const kind = kindOf(name);
   const box = kind.role === 'cover' && kind.fitting ? boxAbove() : null;
-  const values = kind.role === 'cover' && box ? kind.fitting?.(box) : undefined;
-  return { ...newItem(makeId(), name, values as { [key: string]: Value }), ...(holdsCards(kind) && { children: [] }) };
+  const fitted = kind.role === 'cover' && box ? kind.fitting?.(box) : undefined;
+  const values = { ...FIRST_VALUES[name], ...(fitted as { [key: string]: Value } | undefined) };
+  return { ...newItem(makeId(), name, values), ...(holdsCards(kind) && { children: [] }) };
 };

@@ -119,9 +119,12 @@ export class Editor {
   }
 
   private fetchFonts(): void {
-    void this.materials
-      .fontsReady(wholeScene(this.scene, this.state.doc), this.state.doc.assets)
-      ?.then((came) => came && this.set({ fontsCame: this.state.fontsCame + 1 }));
+    void this.fontsReady().then((came) => came && this.set({ fontsCame: this.state.fontsCame + 1 }));
+  }
+
+  /** Once the fonts of the open scene are here, or cannot come: whether there are any that were not. */
+  async fontsReady(): Promise<boolean> {
+    return (await this.materials.fontsReady(wholeScene(this.scene, this.state.doc), this.state.doc.assets)) ?? false;
   }
 
   static async open(project: Id, scene: Id | undefined): Promise<Editor> {

@@ -231,7 +231,7 @@ export const Timeline = () => {
         onPointerDown={onSweep}
       >
         {rows.length === 0 && scene.order.length === 0 && (
-          <div className="flex items-center gap-3 px-4 py-5 text-ink-2">
+          <div className="flex flex-col items-start gap-2 px-4 py-5 text-ink-2">
             <p>No layers yet. Each one gets a row here.</p>
             <Button className="!h-[26px]" onClick={() => editor.set({ drawer: 'shapes' })}>
               Draw the first one

@@ -72,7 +72,7 @@ const Field = ({ layer, item, view, pointOf, shown }: FieldProps) => {
       if (!typed || now === undefined) return;
       // A layer that was called by its text still is.
       const after = line(valueAt(editor, ref('text')) as string);
-      if (before === 'Text' && now.name === 'Text') settleText(editor, layer.id, item.id, after);
+      if (before === 'Text' && now.name === 'Text') void settleText(editor, layer.id, item.id, after);
       else if (after !== before && (now.name === before || now.name === 'Text')) {
         editor.edit(setLayers(editor.scene.id, [layer.id], { name: after }));
       }
