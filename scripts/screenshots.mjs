@@ -194,7 +194,6 @@ try {
   await shot('render');
   await page.getByRole('button', { name: 'Cancel' }).click();
 
-
   await page.getByRole('link', { name: 'Deliveries' }).click();
   await page.getByRole('button', { name: 'Render all' }).click();
   await page.getByRole('link', { name: 'All as one zip' }).waitFor({ timeout: 120_000 });
@@ -241,7 +240,10 @@ try {
     await page.getByRole('button', { name: 'Keep', exact: true }).click();
     await page.getByText(name, { exact: true }).waitFor();
   }
-  await page.getByRole('button', { name: /^What “/ }).first().click();
+  await page
+    .getByRole('button', { name: /^What “/ })
+    .first()
+    .click();
   await page.mouse.move(640, 480);
   await page.waitForTimeout(5_000);
   await shot('history');

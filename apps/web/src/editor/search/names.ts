@@ -165,7 +165,7 @@ export const HELP_ALSO: Readonly<Record<string, string>> = {
   keyframes: 'tutorial animate',
   time: 'tutorial easing curves timeline',
   moves: 'tutorial presets routine',
-  nests: 'tutorial precomposition inside',
+  nests: 'tutorial inner scenes inside',
   repeaters: 'tutorial copies array',
   many: 'tutorial multiple selection swatches',
   order: 'tutorial parent hierarchy groups',
