@@ -1,7 +1,7 @@
 /** Mark reveal: rails drawn on by trims, the moon's spring, a burst of round-cap dashes, letters in a stagger. */
-import type { Ease } from '@kite/core/document/types';
+import type { Ease, FontChoice, Item } from '@kite/core/document/types';
 import { easeOfStrength } from '@kite/core/motion/eases/table';
-import type { ProjectBuilder } from './builder';
+import type { ProjectBuilder, SceneBuilder } from './builder';
 import { crescent } from './crescent';
 import { LETTERS } from './letters';
 import { PALETTE } from './palette';
@@ -9,9 +9,14 @@ import { PALETTE } from './palette';
 const arrive = easeOfStrength({ start: 0.1, end: 0.8 });
 /** Past its end and back, as a spring's first swing. */
 const swing: Ease = { kind: 'bezier', x1: 0.3, y1: 0.2, x2: 0.3, y2: 1.7 };
+/** When the name comes. */
+const NAME = 52;
+const NAME_FONT: FontChoice = { family: 'Unbounded', weight: 600, italic: false };
+
 const settle = easeOfStrength({ start: 0.4, end: 0.5 });
 
-export const markReveal = (project: ProjectBuilder): void => {
+/** The mark alone, in a scene of its own. */
+const mark = (project: ProjectBuilder): SceneBuilder => {
   const scene = project.scene('Mark reveal', {
     width: 1920,
     height: 1080,
@@ -125,6 +130,15 @@ export const markReveal = (project: ProjectBuilder): void => {
     },
   });
 
+  scene.marker(14, 'Moon');
+  scene.marker(NAME, 'Name');
+  scene.poster(112);
+  return scene;
+};
+
+/** Under the mark its name, each letter in strokes of its own. */
+export const markReveal = (project: ProjectBuilder): void => {
+  const scene = mark(project);
   const word = scene.controller('Wordmark', [960, 960], 'violet');
   const tracking = 34;
   const letters = [...'Night Tram'].map((letter) => ({ letter, ...(LETTERS[letter] ?? { width: 0, strokes: [] }) }));
@@ -135,7 +149,7 @@ export const markReveal = (project: ProjectBuilder): void => {
     const left = x;
     x += width + tracking;
     if (strokes.length === 0) continue;
-    const start = 52 + 2 * order++;
+    const start = NAME + 2 * order++;
     const trim = scene.card('trim', { mode: 'in-turn' });
     const layer = scene.drawing({
       name: letter,
@@ -163,7 +177,27 @@ export const markReveal = (project: ProjectBuilder): void => {
       [start + 30, 1],
     ]);
   }
-  scene.marker(14, 'Moon');
-  scene.marker(52, 'Name');
-  scene.poster(112);
+};
+
+/** Under the mark any name: its outlines draw themselves one after another, and are filled. */
+export const namedReveal = (project: ProjectBuilder): void => {
+  const scene = mark(project);
+  const [text, fill] = scene.words('Night Tram', NAME_FONT, 110, PALETTE.fog) as [Item, Item];
+  const trim = scene.card('trim', { mode: 'in-turn' });
+  const stroke = scene.card('stroke', { color: PALETTE.fog, width: 5 });
+  const name = scene.drawing({
+    name: 'Name',
+    tag: 'blue',
+    at: [960, 980],
+    from: NAME,
+    items: [text, fill, trim, stroke],
+  });
+  scene.animate(name, trim, 'end', [
+    [NAME, 0, arrive],
+    [NAME + 40, 1],
+  ]);
+  scene.animate(name, fill, 'opacity', [
+    [NAME + 26, 0, arrive],
+    [NAME + 48, 1],
+  ]);
 };

@@ -7,7 +7,7 @@ import { setSwatch, swatchesOfLayers } from '@kite/core/edits/swatches';
 import { ProjectBuilder } from '../builder';
 import { fogAndLamp } from '../fogAndLamp';
 import { lateTicket } from '../lateTicket';
-import { markReveal } from '../markReveal';
+import { namedReveal } from '../markReveal';
 import { nextStop } from '../nextStop';
 import { nightPass } from '../nightPass';
 import { PALETTE } from '../palette';
@@ -32,7 +32,7 @@ export interface Starter {
 
 export const STARTERS: readonly Starter[] = [
   { id: 'title', name: 'Title', about: 'Letters rise one after another, from one text', build: letterTitle },
-  { id: 'logo', name: 'Logo reveal', about: 'A mark and its letters, drawn on by strokes', build: markReveal },
+  { id: 'logo', name: 'Logo reveal', about: 'A mark, and a name whose outlines are drawn', build: namedReveal },
   { id: 'strip', name: 'Lower strip', about: 'Bars follow each other, a name slides out', build: nextStop },
   { id: 'burst', name: 'Burst', about: 'Dashes from one line, round a disc that pops', build: burst },
   {

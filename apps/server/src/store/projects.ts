@@ -174,7 +174,11 @@ export class ProjectStore {
     by: Person | null,
   ): Promise<{ saved: Saved; edits: readonly Logged[] }> {
     // An older snapshot is brought to today's format before anything of today's stands behind it.
-    if (head.old) await this.snapshot(tx, id, head);
+    if (head.old) {
+      await this.snapshot(tx, id, head);
+      // What takes an edit of the older format back does not fit today's documents.
+      await tx.query('update edits set inverse = null where project_id = $1', [id]);
+    }
     let { document, revision, size } = head;
     let bytes = head.old ? 0 : head.bytes;
     const refused: Saved['refused'][number][] = [];

@@ -10,6 +10,7 @@ import { readConfig } from '../config';
 import { lockFolder } from '../lock';
 import type { OpenDb } from './db';
 import { FileStore } from './files';
+import { HistoryStore } from './history';
 import { migrate } from './migrate';
 import { openPglite } from './pglite';
 import { ProjectStore } from './projects';
@@ -121,13 +122,21 @@ describe('projects', () => {
     const old = JSON.parse(JSON.stringify(document)) as { version: number; scenes: Record<string, { sets?: unknown }> };
     old.version = 3;
     for (const scene of Object.values(old.scenes)) delete scene.sets;
-    await db.query('update projects set document = $2::jsonb where id = $1', [document.id, JSON.stringify(old)]);
+    await projects.save(document.id, 0, [named('before', 'Before')]);
+    await db.query('update projects set document = $2::jsonb, snapshot = revision where id = $1', [
+      document.id,
+      JSON.stringify(old),
+    ]);
     const first = new ProjectStore(db);
     const scene = document.order[0] as string;
     const set = { id: 'set', name: 'Bars', members: [] };
     const patches = [{ op: 'add' as const, path: ['scenes', scene, 'sets', 0], value: set }];
-    await first.save(document.id, 0, [{ id: 'a', label: 'Make a set', patches }]);
+    await first.save(document.id, 1, [{ id: 'a', label: 'Make a set', patches }]);
     expect((await new ProjectStore(db).head(document.id)).document.scenes[scene]?.sets[0]).toEqual(set);
+    // As far as it was of today's format it can be gone back to.
+    const history = new HistoryStore(db, first);
+    expect((await history.state(document.id, '1')).scenes[scene]?.sets).toEqual([]);
+    await expect(history.state(document.id, '0')).rejects.toThrow('is no longer known');
   });
   it('that are deleted are gone until they are restored', async () => {
     const { document } = await projects.create(demoProject());
@@ -197,11 +206,13 @@ describe('configuration', () => {
       names: [],
       newKey: false,
       stalledAfter: 600,
+      watched: null,
     });
     expect(readConfig(['--allow-host', 'tram.example', '--allow-host', 'night.example'], {}, '/root').names).toEqual([
       'tram.example',
       'night.example',
     ]);
+    expect(readConfig(['--watch', 'in'], {}, '/root').watched).toBe('/root/in');
     expect(readConfig([], {}, '/root')).toMatchObject({ portAsked: false, host: '127.0.0.1', data: '/root/data' });
   });
   it.each(['x', '-1', '70000'])('refuses the port %s', (port) => {

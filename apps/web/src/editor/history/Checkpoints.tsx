@@ -1,27 +1,23 @@
 import { type Checkpoint, PROJECTS } from '@kite/api/projects';
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { EllipsisVertical, Flag } from 'lucide-react';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { ask } from '../../api/client';
-import { queries } from '../../app/queries';
 import { Button } from '../../ui/Button';
 import { Menu } from '../../ui/Menu';
 import { RenameField } from '../../ui/RenameField';
 import { sayWrong } from '../../ui/says';
 import { useEditor, useSlice } from '../store/context';
 import { dayName, timeOf } from './days';
-import { checkpointsKey, goBackTo, keepState, openAsCopy } from './states';
+import { goBackTo, keepState, openAsCopy, readCheckpoints, useCheckpoints } from './states';
 
 const Row = ({ project, checkpoint: { id, name, at, by } }: { project: string; checkpoint: Checkpoint }) => {
   const editor = useEditor();
   const navigate = useNavigate();
   const [renaming, setRenaming] = useState(false);
   const [now] = useState(() => Date.now());
-  const again = {
-    onError: sayWrong,
-    onSettled: () => queries.invalidateQueries({ queryKey: checkpointsKey(project) }),
-  };
+  const again = { onError: sayWrong, onSettled: () => readCheckpoints(project) };
   const rename = useMutation({
     mutationFn: (next: string) => ask(PROJECTS.renameCheckpoint, { id: project, checkpoint: id }, { name: next }),
     ...again,
@@ -80,10 +76,7 @@ export const Checkpoints = () => {
   const editor = useEditor();
   const project = useSlice((s) => s.doc.id);
   const [name, setName] = useState('');
-  const { data: kept = [] } = useQuery({
-    queryKey: checkpointsKey(project),
-    queryFn: () => ask(PROJECTS.checkpoints, { id: project }),
-  });
+  const { data: kept = [] } = useCheckpoints(project);
   return (
     <section aria-label="Checkpoints">
       <form

@@ -14,7 +14,7 @@ import { Select } from '../../ui/Select';
 import { useEditor, useSlice } from '../store/context';
 import type { State } from '../store/workspace';
 import { ChangedList } from './ChangedList';
-import { goBackTo, keepState, openAsCopy, stateOf } from './states';
+import { goBackTo, keepState, openAsCopy, stateOf, useCheckpoints } from './states';
 
 const BOX = { width: 424, height: 239 };
 
@@ -59,7 +59,15 @@ const usePlayhead = (first: number, length: number, fps: number) => {
   return { frame: Math.min(frame, length - 1), setFrame, playing, setPlaying };
 };
 
-const Compared = ({ then, name, now }: { then: Project; name: string; now: Project }) => {
+interface ComparedProps {
+  then: Project;
+  name: string;
+  now: Project;
+  /** What `now` is called. */
+  nowName: string;
+}
+
+const Compared = ({ then, name, now, nowName }: ComparedProps) => {
   const editor = useEditor();
   const scenes = useMemo(() => ({ ...then.scenes, ...now.scenes }), [then, now]);
   const [id, setId] = useState(editor.state.sceneId);
@@ -100,32 +108,64 @@ const Compared = ({ then, name, now }: { then: Project; name: string; now: Proje
       </div>
       <div className="flex gap-4">
         <Side title={name} doc={then} scene={id} frame={frame} />
-        <Side title="Now" doc={now} scene={id} frame={frame} />
+        <Side title={nowName} doc={now} scene={id} frame={frame} />
       </div>
       <h3 className="mt-4 mb-1 font-semibold">
-        {changed.length === 0 ? 'Nothing is different.' : 'What is different now'}
+        {changed.length === 0 ? 'Nothing is different.' : `What is different in “${nowName}”`}
       </h3>
       <ChangedList changed={changed} />
     </>
   );
 };
 
-const Open = ({ state }: { state: State }) => {
-  const editor = useEditor();
-  const navigate = useNavigate();
-  const now = useSlice((s) => s.doc);
-  const { data: then, error } = useQuery({
-    queryKey: ['state', now.id, state.state],
-    queryFn: () => stateOf(now.id, state.state),
+/** The document as it was; none is asked for where none is meant. */
+const useStateAt = (project: Id, state: string | null) =>
+  useQuery({
+    enabled: state !== null,
+    queryKey: ['state', project, state],
+    queryFn: () => stateOf(project, state ?? ''),
     staleTime: Infinity,
     retry: false,
   });
+
+const NOW = '';
+
+const Open = ({ state }: { state: State }) => {
+  const editor = useEditor();
+  const navigate = useNavigate();
+  const doc = useSlice((s) => s.doc);
+  const [against, setAgainst] = useState(NOW);
+  const { data: then, error } = useStateAt(doc.id, state.state);
+  const { data: other, error: otherError } = useStateAt(doc.id, against === NOW ? null : against);
+  const { data: kept = [] } = useCheckpoints(doc.id);
+  const now = against === NOW ? doc : other;
+  const wrong = error ?? otherError;
   const close = () => editor.set({ comparing: null });
   return (
-    <Dialog open onClose={close} title={`“${state.name}” and now`} width={920}>
-      {error && <p className="text-kite">{error.message}</p>}
-      {!error && !then && <p className="text-ink-2">Looking for it …</p>}
-      {then && <Compared then={then} name={state.name} now={now} />}
+    <Dialog open onClose={close} title={`“${state.name}” beside another state`} width={920}>
+      <label className="mb-2 flex items-center gap-2">
+        <span className="text-ink-2">Beside it</span>
+        <Select
+          aria-label="Beside it"
+          className="w-72"
+          value={against}
+          onChange={setAgainst}
+          options={[
+            { value: NOW, label: 'Now' },
+            ...kept.filter(({ id }) => id !== state.state).map(({ id, name }) => ({ value: id, label: name })),
+          ]}
+        />
+      </label>
+      {wrong && <p className="text-kite">{wrong.message}</p>}
+      {!wrong && !(then && now) && <p className="text-ink-2">Looking for it …</p>}
+      {then && now && (
+        <Compared
+          then={then}
+          name={state.name}
+          now={now}
+          nowName={kept.find(({ id }) => id === against)?.name ?? 'Now'}
+        />
+      )}
       <div className="mt-4 flex justify-end gap-2">
         <Button
           disabled={!then}

@@ -3,6 +3,7 @@ import { PROJECTS } from '@kite/api/projects';
 import { become } from '@kite/core/edits/become';
 import { bringBackScenes } from '@kite/core/edits/scenes';
 import type { Id, Project } from '@kite/core/document/types';
+import { useQuery } from '@tanstack/react-query';
 import { toast } from 'sonner';
 import { ask } from '../../api/client';
 import { myself } from '../../app/person';
@@ -16,7 +17,15 @@ const id = (editor: Editor): Id => editor.state.doc.id;
 export const stateOf = async (project: Id, state: string): Promise<Project> =>
   (await ask(PROJECTS.state, { id: project, state })).document;
 
-export const checkpointsKey = (project: Id): readonly string[] => ['checkpoints', project];
+const checkpointsKey = (project: Id): readonly string[] => ['checkpoints', project];
+
+/** The states of a project that are kept under names. */
+export const useCheckpoints = (project: Id) =>
+  useQuery({ queryKey: checkpointsKey(project), queryFn: () => ask(PROJECTS.checkpoints, { id: project }) });
+
+/** After one of them was changed. */
+export const readCheckpoints = (project: Id): Promise<void> =>
+  queries.invalidateQueries({ queryKey: checkpointsKey(project) });
 
 /** One step as any other: undone at once, and everything since stays in the history. */
 export const goBackTo = async (editor: Editor, { state, name }: State): Promise<void> => {
@@ -44,7 +53,7 @@ export const keepState = async (editor: Editor, name: string, revision: number |
   try {
     await editor.allSaved();
     await ask(PROJECTS.checkpoint, { id: id(editor) }, { name, revision, by: myself().name });
-    await queries.invalidateQueries({ queryKey: checkpointsKey(id(editor)) });
+    await readCheckpoints(id(editor));
   } catch (error) {
     sayWrong(error);
   }

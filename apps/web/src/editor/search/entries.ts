@@ -10,11 +10,12 @@ import { GUIDE, MADE } from '../../pages/help/guide';
 import { COMMANDS, type CommandName, keysOf } from '../commands/table';
 import type { Editor } from '../store/editor';
 import { type Drawer, withTool } from '../store/workspace';
+import { SETTINGS } from './settings';
 import { CARDS_ALSO, COMMANDS_ALSO, HELP_ALSO, TOOLS_ALSO } from './names';
 
 export interface SearchEntry {
   readonly id: string;
-  readonly group: 'Commands' | 'Tools' | 'Cards and effects' | 'Moves' | 'Places' | 'Help';
+  readonly group: 'Commands' | 'Tools' | 'Cards and effects' | 'Moves' | 'Places' | 'Settings' | 'Help';
   readonly label: string;
   readonly keys?: string;
   /** Other words by which it is found. */
@@ -107,6 +108,13 @@ export const ENTRIES: readonly SearchEntry[] = [
     also: 'home all open starters',
     run: (_editor, go) => go('/'),
   },
+  ...SETTINGS.map(({ id, label, also, run }): SearchEntry => ({
+    id: `setting ${id}`,
+    group: 'Settings',
+    label,
+    also,
+    run,
+  })),
   ...[...GUIDE, ...MADE].map(({ slug, title }): SearchEntry => ({
     id: `help ${slug}`,
     group: 'Help',

@@ -2,13 +2,16 @@
 import { type Here, LIVE, type Told } from '@kite/api/live';
 import { urlOf } from '@kite/api/call';
 
+/** How long a line that broke waits until it is opened anew: longer each time that it could not be. */
 const AGAIN_MS = 1_500;
+const LONGEST_MS = 30_000;
 
 export class Line {
   private socket: WebSocket | null = null;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private here: string | null = null;
   private closed = false;
+  private wait = AGAIN_MS;
 
   constructor(
     private readonly project: string,
@@ -23,6 +26,7 @@ export class Line {
     const socket = new WebSocket(address);
     this.socket = socket;
     socket.onopen = () => {
+      this.wait = AGAIN_MS;
       if (this.here !== null) socket.send(this.here);
     };
     socket.onmessage = ({ data }: MessageEvent<string>) => this.hear(JSON.parse(data) as Told);
@@ -30,7 +34,8 @@ export class Line {
       if (this.closed) return;
       // Who else is here is not known without it.
       this.hear({ people: [] });
-      this.timer = setTimeout(() => this.open(), AGAIN_MS);
+      this.timer = setTimeout(() => this.open(), this.wait);
+      this.wait = Math.min(LONGEST_MS, 2 * this.wait);
     };
   }
 

@@ -4,6 +4,7 @@ import { NumberField } from '../../../ui/NumberField';
 import { Segments } from '../../../ui/Segments';
 import type { CutPart } from '../../store/workspace';
 import { CanvasPopover } from './CanvasPopover';
+import { ONION } from './onion';
 import { useEditor, useSlice } from '../../store/context';
 
 const CUT_PARTS: readonly { value: CutPart; label: string }[] = [
@@ -11,7 +12,6 @@ const CUT_PARTS: readonly { value: CutPart; label: string }[] = [
   { value: 'faint', label: 'Faint' },
   { value: 'whole', label: 'There' },
 ];
-const ONION = { count: 3, step: 2 };
 
 /** Frames seen through the one at the playhead, or beside it. */
 export const LooksMenu = () => {

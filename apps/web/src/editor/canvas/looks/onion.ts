@@ -3,6 +3,9 @@ import { celFramesOf } from '@kite/core/edits/cels';
 import { layersThatMove } from '@kite/core/scene/follows';
 import type { Onion } from '../../../preview/messages';
 
+/** What an onion skin shows at first: so many frames each way, each so many from the next. */
+export const ONION = { count: 3, step: 2 };
+
 /** The frames around one, so many each way: of a layer that is drawn by hand those of its cels. */
 const framesAround = (
   scene: Scene,
