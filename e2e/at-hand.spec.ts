@@ -4,6 +4,8 @@ import { newProject, saved, setNumber } from './support/editor';
 import { inOrder, itemOf, named, sceneOf, valueOf } from './support/scene';
 import { expect, test } from './support/test';
 
+const SEARCH = 'A command, card, move, setting or page, by any name';
+
 test('an empty scene begins by a press, and first steps go as they are taken', async ({ page, server }) => {
   await newProject(page, server, 'Begin', 'Square');
   const steps = page.getByRole('region', { name: 'First steps' });
@@ -13,7 +15,7 @@ test('an empty scene begins by a press, and first steps go as they are taken', a
   await page.keyboard.press('Escape');
   await expect(steps.getByRole('button', { name: /^Draw a shape/ })).toHaveCSS('text-decoration-line', 'line-through');
   await page.keyboard.press('Control+k');
-  await page.getByPlaceholder('A command, card, move or place, by any name').fill('camera tutorial');
+  await page.getByPlaceholder(SEARCH).fill('camera tutorial');
   await expect(page.getByRole('option').first()).toContainText('Help: Depth, and the camera');
   await page.keyboard.press('Escape');
   await expect(steps.getByRole('button', { name: /^Find anything/ })).toHaveCSS('text-decoration-line', 'line-through');
@@ -117,4 +119,30 @@ test('what a file will weigh is told before it is rendered', async ({ page, serv
   await page.getByRole('button', { name: 'Render', exact: true }).click();
   await page.getByRole('button', { name: 'Weigh it' }).click();
   await expect(page.getByText(/^About \d+ KB, from some of its frames$/)).toBeVisible({ timeout: 60_000 });
+});
+
+test('everything there is comes up in the search by its name, and by another', async ({ page, server }) => {
+  await newProject(page, server, 'Search', 'Square');
+  await page.keyboard.press('Control+k');
+  const field = page.getByPlaceholder(SEARCH);
+  const options = page.getByRole('option');
+  const all = await options.evaluateAll((found) =>
+    found.map((option) => ({
+      id: option.getAttribute('data-value') ?? '',
+      label: option.querySelector('span')?.textContent ?? '',
+      other: (option as HTMLElement).dataset.also?.split(' ').slice(0, 2).join(' ') ?? '',
+    })),
+  );
+  expect(all.length).toBeGreaterThan(150);
+  for (const { id, label, other } of all) {
+    for (const name of [label, other]) {
+      await field.fill(name);
+      await expect(page.locator(`[role=option][data-value="${id}"]`)).toHaveCount(1);
+    }
+  }
+  // A setting is switched from there.
+  await field.fill('rulers');
+  await options.first().click();
+  await page.getByRole('button', { name: 'Rulers, guides and grid' }).click();
+  await expect(page.getByLabel('Rulers', { exact: true })).toBeChecked();
 });

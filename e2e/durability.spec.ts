@@ -1,18 +1,8 @@
 /** Nothing acknowledged is lost: not by kill -9, not by a server that is away, not by a closed tab. */
 import type { Project } from '@kite/core/document/types';
-import { expect, test as base } from '@playwright/test';
 import { newProject, saved } from './support/editor';
-import { Server } from './support/server';
-
-/** Servers of their own: these tests kill them. */
-const test = base.extend<{ own: Server }>({
-  own: async ({}, use) => {
-    const server = new Server();
-    await server.start();
-    await use(server);
-    await server.stop();
-  },
-});
+import type { Server } from './support/server';
+import { alone as test, expect } from './support/test';
 
 interface Head {
   document: Project;

@@ -1,18 +1,9 @@
 /** What was done is there after a reload and a restart: steps by day, states under names, what was deleted. */
 import type { Project } from '@kite/core/document/types';
-import { expect, type Page, test as base } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { newProject, saved, setNumber } from './support/editor';
-import { Server } from './support/server';
-
-/** A server of its own: it is killed, or its list of projects is looked at. */
-const test = base.extend<{ own: Server }>({
-  own: async ({}, use) => {
-    const server = new Server();
-    await server.start();
-    await use(server);
-    await server.stop();
-  },
-});
+import type { Server } from './support/server';
+import { alone as test, expect } from './support/test';
 
 const addStar = async (page: Page) => {
   await page.getByRole('button', { name: 'Add a shape' }).click();

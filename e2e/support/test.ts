@@ -24,4 +24,14 @@ export const test = base.extend<{ watched: undefined }, { server: Server }>({
   ],
 });
 
+/** Tests that kill their server, or look at all that it has, have one of their own. */
+export const alone = base.extend<{ own: Server }>({
+  own: async ({}, use) => {
+    const server = new Server();
+    await server.start();
+    await use(server);
+    await server.stop();
+  },
+});
+
 export { expect } from '@playwright/test';

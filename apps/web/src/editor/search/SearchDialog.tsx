@@ -23,7 +23,7 @@ const Search = () => {
           autoFocus
           value={text}
           onValueChange={setText}
-          placeholder="A command, card, move or place, by any name"
+          placeholder="A command, card, move, setting or page, by any name"
           className="my-0.5 mb-2 h-9 w-full rounded-md bg-paper-2 px-3"
         />
         <Command.List className="h-[50vh] overflow-y-auto">
@@ -34,6 +34,7 @@ const Search = () => {
             <Command.Item
               key={entry.id}
               value={entry.id}
+              data-also={entry.also}
               onSelect={() => choose(entry)}
               className="flex h-8 cursor-pointer items-center gap-3 rounded-md px-2 data-[selected=true]:bg-sky-2"
             >
