@@ -8,7 +8,7 @@ import { inOrder, pixel, sceneOf } from './support/scene';
 import { expect, test } from './support/test';
 
 const GROUND = [255, 255, 255];
-const INK = [0x2b, 0x2f, 0x77];
+const INK = [0x4f, 0x86, 0xb8];
 
 test('forty cels are painted, each going on from the one before, then held for longer and reversed', async ({
   page,

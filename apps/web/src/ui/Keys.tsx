@@ -11,7 +11,7 @@ export const KeyTable = ({
   <div className="columns-2 gap-8">
     {subjects.map(([subject, shortcuts]) => (
       <section key={subject} className="mb-4 break-inside-avoid">
-        <h3 className="mb-1 font-semibold">{subject}</h3>
+        <h2 className="mb-1 font-semibold">{subject}</h2>
         <dl>
           {shortcuts.map(({ label, keys }) => (
             <div key={label} className="flex items-baseline justify-between gap-3 border-b border-line py-0.5">

@@ -33,8 +33,8 @@ describe('what an edit changed', () => {
     const { doc: faint } = applyEdit(doc, half);
     const more = setValue({ scene: 's', layer: 'l', key: 'opacity' }, 0.25, write);
     expect(told(more, faint)).toEqual(['Depot › Lamp › Opacity: 50 % → 25 %']);
-    const size = setValue({ scene: 's', layer: 'l', item: 'r', key: 'size' }, [40, 30], write);
-    expect(told(size)).toEqual(['Depot › Lamp › Rectangle › Size: – → 40 × 30']);
+    const size = setValue({ scene: 's', layer: 'l', item: 'r', key: 'centre' }, [40, 30], write);
+    expect(told(size)).toEqual(['Depot › Lamp › Rectangle › Centre: – → 40 × 30']);
   });
 
   it('is told as a whole where something came or went, by the name that it had', () => {

@@ -1,3 +1,5 @@
+import type { Patch } from '@kite/core/document/patches';
+import type { Project } from '@kite/core/document/types';
 import { whatChanged } from '@kite/core/properties/changed';
 import { clsx } from 'clsx';
 import { ChevronRight, EllipsisVertical } from 'lucide-react';
@@ -27,6 +29,16 @@ const Details = ({ entry }: { entry: Entry }) => {
   );
 };
 
+/** The layer that patches are about, or how many they are. */
+const layersOf = (doc: Project, patches: readonly Patch[]): string => {
+  const ids = new Set<string>();
+  for (const { path } of patches) if (path[0] === 'scenes' && path[2] === 'layers') ids.add(`${path[1]}/${path[3]}`);
+  const [only] = ids;
+  if (only === undefined || ids.size > 1) return only === undefined ? '' : `${ids.size} layers`;
+  const [scene, layer] = only.split('/') as [string, string];
+  return doc.scenes[scene]?.layers[layer]?.name ?? '';
+};
+
 const Step = ({ entry, undone, last }: { entry: Entry; undone: boolean; last: boolean }) => {
   const editor = useEditor();
   const navigate = useNavigate();
@@ -36,6 +48,7 @@ const Step = ({ entry, undone, last }: { entry: Entry; undone: boolean; last: bo
   const reached = useSlice(
     (s) => mine && (s.past.some((step) => step.id === id) || s.future.some((step) => step.id === id)),
   );
+  const of = useSlice((s) => layersOf(s.doc, entry.patches));
   const state = revision === undefined ? null : { state: String(revision), name: label };
   const compare = () => state && editor.set({ comparing: state });
   return (
@@ -62,7 +75,7 @@ const Step = ({ entry, undone, last }: { entry: Entry; undone: boolean; last: bo
             undone && 'text-ink-2 italic',
           )}
         >
-          {label}
+          {label} {of && <span className="font-normal text-ink-2">{of}</span>}
         </button>
         <span className="shrink-0 pl-1 text-xs text-ink-2 group-focus-within:hidden group-hover:hidden">
           {mine || !by ? timeOf(at) : by.name}

@@ -174,7 +174,7 @@ export const HELP_ALSO: Readonly<Record<string, string>> = {
   'by-hand': 'tutorial brush frame cels',
   textures: 'tutorial clouds growth pattern noise',
   poses: 'tutorial states slides',
-  sets: 'tutorial expressions follow',
+  sets: 'tutorial follow lead order',
   checks: 'tutorial proof mistakes warnings',
   render: 'tutorial export formats',
   deliver: 'tutorial batch files client',

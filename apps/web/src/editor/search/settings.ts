@@ -67,7 +67,7 @@ export const SETTINGS: readonly Setting[] = [
     also: 'overview together',
     run: flip('allScenes'),
   },
-  { id: 'showTucked', label: 'Tucked layers in the list', also: 'hidden shy', run: flip('showTucked') },
+  { id: 'showTucked', label: 'Tucked layers in the list', also: 'hidden away', run: flip('showTucked') },
   { id: 'width', label: 'Width of the scene', also: 'dimensions size resolution', run: toField('Scene width') },
   { id: 'height', label: 'Height of the scene', also: 'dimensions size resolution', run: toField('Scene height') },
   { id: 'rate', label: 'Frame rate of the scene', also: 'fps speed', run: toField('Scene frame rate') },
