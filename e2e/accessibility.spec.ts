@@ -152,9 +152,9 @@ test('with the keyboard alone: a shape is added, has the focus of the inspector,
   const row = page.getByRole('group', { name: 'Layer Star', exact: true });
   await expect(row).toBeVisible();
   // Focus is on what was made.
-  expect(await page.evaluate(() => document.activeElement?.closest('[data-area]')?.getAttribute('data-area'))).toBe(
-    'timeline',
-  );
+  const area = () =>
+    page.evaluate(() => document.activeElement?.closest('[data-area]')?.getAttribute('data-area') ?? 'none');
+  await expect.poll(area).toBe('timeline');
 
   let steps = 0;
   const onRender = () => page.evaluate(() => document.activeElement?.textContent?.trim() === 'Render');

@@ -1,7 +1,7 @@
 /** The projects page, and going from project to archive and back. */
 import { readFileSync } from 'node:fs';
 import { newProject, saved } from './support/editor';
-import { expect, test } from './support/test';
+import { alone, expect, test } from './support/test';
 
 test('rename, duplicate, delete, undo the deletion, export and import', async ({ page, server }) => {
   await newProject(page, server, 'Night pass', 'Leaderboard');
@@ -71,58 +71,58 @@ test('sizes that cannot be are refused by the form', async ({ page, server }) =>
   await expect(page.getByRole('alert')).toHaveText('Width: at most 8192');
 });
 
-test('projects are found by name and word, sorted, exported all at once, deleted and brought back', async ({
-  page,
-  server,
-}) => {
-  for (const name of ['Pier 10', 'Pier 2', 'Ferry']) {
-    await server.api('POST', '/projects', {
-      name,
-      scene: 'S',
-      size: { width: 64, height: 64, rate: { num: 25, den: 1 }, length: 10, background: null },
+alone(
+  'projects are found by name and word, sorted, exported all at once, deleted and brought back',
+  async ({ page, own: server }) => {
+    for (const name of ['Pier 10', 'Pier 2', 'Ferry']) {
+      await server.api('POST', '/projects', {
+        name,
+        scene: 'S',
+        size: { width: 64, height: 64, rate: { num: 25, den: 1 }, length: 10, background: null },
+      });
+    }
+    await page.goto(server.url);
+    const cards = page.getByTestId('project-card');
+    const names = () =>
+      cards.evaluateAll((all) => all.map((card) => card.querySelector('a')?.getAttribute('aria-label')));
+    await page.getByLabel('Find a project').fill('pier');
+    await expect(cards).toHaveCount(2);
+    await page.getByLabel('Order of projects').selectOption('By name');
+    await expect.poll(names).toEqual(['Open Pier 2', 'Open Pier 10']);
+    await page.getByLabel('Pier 2: more').click();
+    await page.getByRole('menuitem', { name: 'Words to find it by' }).click();
+    await page.getByRole('dialog').getByRole('textbox').fill('harbour, spring');
+    await page.getByRole('button', { name: 'Keep these words' }).click();
+    await page.getByRole('group', { name: 'Words' }).getByRole('button', { name: 'harbour' }).click();
+    await expect.poll(names).toEqual(['Open Pier 2']);
+    // It is the same after going there and back.
+    await cards.getByRole('link').click();
+    await expect(page.getByTestId('canvas')).toBeVisible();
+    await page.goBack();
+    await expect.poll(names).toEqual(['Open Pier 2']);
+    await page.getByLabel('Find a project').fill('nothing like that');
+    await page.getByRole('button', { name: 'Show all of them' }).click();
+    await expect(page.getByLabel('Find a project')).toHaveValue('');
+
+    const started = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Export all' }).click();
+    const file = await (await started).path();
+    const before = await cards.count();
+    await page.getByLabel('Project archive').setInputFiles({
+      name: 'projects.zip',
+      mimeType: 'application/zip',
+      buffer: readFileSync(file),
     });
-  }
-  await page.goto(server.url);
-  const cards = page.getByTestId('project-card');
-  const names = () =>
-    cards.evaluateAll((all) => all.map((card) => card.querySelector('a')?.getAttribute('aria-label')));
-  await page.getByLabel('Find a project').fill('pier');
-  await expect(cards).toHaveCount(2);
-  await page.getByLabel('Order of projects').selectOption('By name');
-  await expect.poll(names).toEqual(['Open Pier 2', 'Open Pier 10']);
-  await page.getByLabel('Pier 2: more').click();
-  await page.getByRole('menuitem', { name: 'Words to find it by' }).click();
-  await page.getByRole('dialog').getByRole('textbox').fill('harbour, spring');
-  await page.getByRole('button', { name: 'Keep these words' }).click();
-  await page.getByRole('group', { name: 'Words' }).getByRole('button', { name: 'harbour' }).click();
-  await expect.poll(names).toEqual(['Open Pier 2']);
-  // It is the same after going there and back.
-  await cards.getByRole('link').click();
-  await expect(page.getByTestId('canvas')).toBeVisible();
-  await page.goBack();
-  await expect.poll(names).toEqual(['Open Pier 2']);
-  await page.getByLabel('Find a project').fill('nothing like that');
-  await page.getByRole('button', { name: 'Show all of them' }).click();
-  await expect(page.getByLabel('Find a project')).toHaveValue('');
+    await expect(cards).toHaveCount(2 * before, { timeout: 60_000 });
 
-  const started = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Export all' }).click();
-  const file = await (await started).path();
-  const before = await cards.count();
-  await page.getByLabel('Project archive').setInputFiles({
-    name: 'projects.zip',
-    mimeType: 'application/zip',
-    buffer: readFileSync(file),
-  });
-  await expect(cards).toHaveCount(2 * before, { timeout: 60_000 });
-
-  await page.getByLabel('Find a project').fill('ferry');
-  await page.getByLabel('Ferry: more', { exact: true }).click();
-  await page.getByRole('menuitem', { name: 'Delete' }).click();
-  await expect(cards).toHaveCount(1);
-  await page.reload();
-  await page.getByRole('button', { name: 'Deleted' }).click();
-  await page.getByRole('dialog').getByRole('button', { name: 'Bring back' }).first().click();
-  await page.keyboard.press('Escape');
-  await expect(cards).toHaveCount(2);
-});
+    await page.getByLabel('Find a project').fill('ferry');
+    await page.getByLabel('Ferry: more', { exact: true }).click();
+    await page.getByRole('menuitem', { name: 'Delete' }).click();
+    await expect(cards).toHaveCount(1);
+    await page.reload();
+    await page.getByRole('button', { name: 'Deleted' }).click();
+    await page.getByRole('dialog').getByRole('button', { name: 'Bring back' }).first().click();
+    await page.keyboard.press('Escape');
+    await expect(cards).toHaveCount(2);
+  },
+);

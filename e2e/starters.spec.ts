@@ -75,8 +75,13 @@ test('words, a colour and the picture of a starter are replaced in one place', a
     const picture = pane.kind === 'drawing' && Object.values(pane.items).find(({ kind }) => kind === 'picture');
     expect(picture && picture.params.size).toEqual({ value: 10 });
   }
+  await page.getByRole('button', { name: 'Render', exact: true }).click();
+  await page.getByRole('radio', { name: 'PNG', exact: true }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Render', exact: true }).click();
+  await page.getByRole('button', { name: 'Show renders' }).click();
+  await expect(page.getByTestId('render-row').first()).toHaveAttribute('data-status', 'done', { timeout: 60_000 });
   // The demo comes back beside it.
-  await page.getByRole('link', { name: 'All projects' }).click();
+  await page.goto(server.url);
   await expect(page.getByTestId('project-card').first()).toBeVisible();
   const before = await page.getByTestId('project-card').count();
   await page.getByRole('button', { name: 'Bring the demo back' }).click();

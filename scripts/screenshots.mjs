@@ -8,7 +8,6 @@ import { build, install } from './steps.mjs';
 install();
 await build();
 const { chromium } = await import('@playwright/test');
-const { createCanvas } = await import('@napi-rs/canvas');
 
 /** The mark as a drawing program might have written it, with something that cannot be kept. */
 const MARK = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 400 300" width="400" height="300">
@@ -19,25 +18,6 @@ const MARK = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 400 300" widt
 <g id="Lamp"><circle cx="320" cy="70" r="18" fill="#E9ECF5"/><path d="M320 30v-18M360 70h18M280 70h-18" stroke="#E9ECF5" stroke-width="6" stroke-linecap="round"/></g>
 <text id="Wordmark" x="200" y="290" font-family="Unbounded" font-weight="700" font-size="20" text-anchor="middle" fill="#E9ECF5" filter="url(#glow)">Night Tram</text>
 </svg>`;
-
-/** A lamp before a plain wall, to be cut out. */
-const lampPicture = () => {
-  const canvas = createCanvas(480, 480);
-  const context = canvas.getContext('2d');
-  context.fillStyle = '#E9ECF5';
-  context.fillRect(0, 0, 480, 480);
-  const shade = context.createRadialGradient(200, 170, 20, 240, 210, 170);
-  shade.addColorStop(0, '#FFE2A8');
-  shade.addColorStop(1, '#FFB23E');
-  context.fillStyle = shade;
-  context.beginPath();
-  context.arc(240, 210, 150, 0, 7);
-  context.fill();
-  context.fillStyle = '#10132E';
-  context.fillRect(210, 350, 60, 90);
-  context.fillRect(180, 430, 120, 24);
-  return canvas.toBuffer('image/png');
-};
 
 const data = mkdtempSync(join(tmpdir(), 'kite-shots-'));
 const server = spawn(process.execPath, ['dist/server.mjs', '--data', data, '--port', '0']);
@@ -180,12 +160,6 @@ try {
   await page.getByRole('dialog').getByText('What cannot be kept').waitFor();
   await shot('svg-import');
   await page.getByRole('button', { name: 'Cancel' }).click();
-  await files.setInputFiles({ name: 'Lamp.png', mimeType: 'image/png', buffer: lampPicture() });
-  await page.getByRole('button', { name: 'Cut out a background' }).click();
-  const area = await page.getByTestId('canvas').boundingBox();
-  await page.mouse.click(area.x + area.width / 2 - 74, area.y + area.height / 2 - 74);
-  await shot('cut-out');
-  for (let n = 0; n < 2; n++) await page.keyboard.press('Control+z');
   await page.getByRole('button', { name: 'Close', exact: true }).click();
 
   await page.getByRole('button', { name: 'Scene Lamp fan', exact: true }).click();
@@ -226,6 +200,10 @@ try {
   await page.goto(url);
   await page.getByRole('link', { name: 'Open Quillhaven Night Tram', exact: true }).click();
   await page.getByTestId('canvas').waitFor();
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox', { name: 'Search' }).fill('reveal');
+  await shot('search');
+  await page.keyboard.press('Escape');
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   await context.addInitScript(() => localStorage.setItem('kite-person', JSON.stringify({ id: 'ida', name: 'Ida' })));
   const ida = await context.newPage();

@@ -36,25 +36,37 @@ export const inside = (
   return scale === 1 && way[0] === 0 && way[1] === 0 ? null : { scale, way };
 };
 
-/** After the first words of a new text: it is called by them, and what would stand beyond the scene is brought into it. */
-export const settleText = async (editor: Editor, layer: Id, item: Id, name: string): Promise<void> => {
-  // How wide words are is known from their font.
-  await editor.fontsReady();
+/** What brings a text that stands beyond the scene into it. */
+const broughtIn = (editor: Editor, layer: Id, item: Id): Edit[] => {
   const { scene, program, writing } = editor;
-  if (!scene.layers[layer]) return;
   const at = { scene: scene.id, layer };
-  const edits: Edit[] = [setLayers(scene.id, [layer], { name })];
   const box = layerBoxInScene(program, layer, editor.state.frame);
   const position = valueAt(editor, { ...at, key: 'position' }) as Point;
   const found = box && inside(scene, box, position);
-  if (found) {
-    const size = valueAt(editor, { ...at, item, key: 'size' }) as number;
-    // A little smaller than it would fit: letters are rounded to whole sizes.
-    if (found.scale < 1) {
-      edits.push(setValue({ ...at, item, key: 'size' }, Math.max(1, Math.floor(size * found.scale)), writing));
-    }
-    const [x, y] = [position[0] + found.way[0], position[1] + found.way[1]];
-    edits.push(setValue({ ...at, key: 'position' }, [Math.round(x), Math.round(y)], writing));
-  }
-  editor.edit(together('Write a text', edits));
+  if (!found) return [];
+  const size = valueAt(editor, { ...at, item, key: 'size' }) as number;
+  const [x, y] = [position[0] + found.way[0], position[1] + found.way[1]];
+  return [
+    // A little smaller than it would fit: letters are of whole sizes.
+    ...(found.scale < 1
+      ? [setValue({ ...at, item, key: 'size' }, Math.max(1, Math.floor(size * found.scale)), writing)]
+      : []),
+    setValue({ ...at, key: 'position' }, [Math.round(x), Math.round(y)], writing),
+  ];
+};
+
+/** After the first words of a new text: it is called by them, and what would stand beyond the scene is brought into it. */
+export const settleText = async (editor: Editor, layer: Id, item: Id, name: string): Promise<void> => {
+  const label = 'Write a text';
+  const named = setLayers(editor.scene.id, [layer], { name });
+  // How wide words are is known from their font.
+  const coming = editor.fontsComing();
+  editor.edit(together(label, coming ? [named] : [named, ...broughtIn(editor, layer, item)]));
+  if (!coming) return;
+  await coming;
+  await editor.atRest();
+  const now = editor.scene.layers[layer];
+  if (now?.kind !== 'drawing' || !now.items[item]) return;
+  const edits = broughtIn(editor, layer, item);
+  if (edits.length > 0) editor.edit(together(label, edits));
 };

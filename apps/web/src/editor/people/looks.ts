@@ -1,7 +1,8 @@
 /** How others are told apart: by a colour and by letters. */
 import type { Here } from '@kite/api/live';
 
-const COLORS = ['teal', 'violet', 'amber', 'rose', 'blue', 'leaf', 'coral', 'slate'] as const;
+/** Of the colours of tags those that letters are read on, by day and by dusk. */
+const COLORS = ['teal', 'violet', 'rose', 'blue', 'leaf', 'slate'] as const;
 
 /** The same for a person in every page. */
 export const colorOf = ({ person }: Here): string => {

@@ -119,12 +119,24 @@ export class Editor {
   }
 
   private fetchFonts(): void {
-    void this.fontsReady().then((came) => came && this.set({ fontsCame: this.state.fontsCame + 1 }));
+    void this.fontsComing()?.then((came) => came && this.set({ fontsCame: this.state.fontsCame + 1 }));
   }
 
-  /** Once the fonts of the open scene are here, or cannot come: whether there are any that were not. */
-  async fontsReady(): Promise<boolean> {
-    return (await this.materials.fontsReady(wholeScene(this.scene, this.state.doc), this.state.doc.assets)) ?? false;
+  /** Resolves once the fonts of the open scene are here, or cannot come: whether any came. Null where all are here. */
+  fontsComing(): Promise<boolean> | null {
+    return this.materials.fontsReady(wholeScene(this.scene, this.state.doc), this.state.doc.assets) ?? null;
+  }
+
+  /** Resolves while nothing is being dragged: an edit then is one of its own. */
+  atRest(): Promise<void> {
+    if (!this.state.gesturing) return Promise.resolve();
+    return new Promise((rested) => {
+      const stop = this.store.subscribe(({ gesturing }) => {
+        if (gesturing) return;
+        stop();
+        rested();
+      });
+    });
   }
 
   static async open(project: Id, scene: Id | undefined): Promise<Editor> {
