@@ -4,30 +4,17 @@
  * keyframes by their frames, so that an insertion never moves an edit to its neighbour.
  */
 import { apply, type Draft } from 'mutative';
-import type { Change, Patch } from '../document/patches';
+import { isEqual, isObject } from '../document/is';
+import type { Change, Patch, ProjectDraft } from '../document/patches';
 import type { Project } from '../document/types';
 import { applyEdit } from './apply';
 import { reconcileIn } from './reconcile';
 
 type Path = readonly (string | number)[];
-type Holder = Readonly<Record<string, unknown>>;
-
-const isHolder = (value: unknown): value is Holder =>
-  typeof value === 'object' && value !== null && !Array.isArray(value);
-
-/** Whether two values of JSON are the same. */
-const alike = (a: unknown, b: unknown): boolean => {
-  if (a === b) return true;
-  if (Array.isArray(a)) return Array.isArray(b) && a.length === b.length && a.every((v, i) => alike(v, b[i]));
-  if (!isHolder(a) || !isHolder(b)) return false;
-  const keys = Object.keys(a);
-  return keys.length === Object.keys(b).length && keys.every((key) => Object.hasOwn(b, key) && alike(a[key], b[key]));
-};
-
 /** What a thing in a list is known by; undefined for one that is known by its place alone, as a point. */
 const nameOf = (value: unknown): string | number | undefined => {
   if (typeof value === 'string') return value;
-  if (!isHolder(value)) return undefined;
+  if (!isObject(value)) return undefined;
   const name = value.id ?? value.frame;
   return typeof name === 'string' || typeof name === 'number' ? name : undefined;
 };
@@ -44,7 +31,7 @@ const byName = (list: readonly unknown[]): ReadonlyMap<string | number, unknown>
 };
 
 const isKeyframe = (value: unknown): value is { frame: number } =>
-  isHolder(value) && value.id === undefined && typeof value.frame === 'number';
+  isObject(value) && value.id === undefined && typeof value.frame === 'number';
 
 /** In the later one's order; what only the earlier one has stands behind what it stood behind there. */
 const mergedList = (base: readonly unknown[], later: readonly unknown[], earlier: readonly unknown[]): unknown[] => {
@@ -63,10 +50,10 @@ const mergedList = (base: readonly unknown[], later: readonly unknown[], earlier
 
 /** Undefined is what is not there. */
 const merged = (base: unknown, later: unknown, earlier: unknown): unknown => {
-  if (later === base || alike(later, base)) return earlier;
-  if (earlier === base || alike(earlier, base)) return later;
-  if (isHolder(later) && isHolder(earlier)) {
-    const from = isHolder(base) ? base : {};
+  if (later === base || isEqual(later, base)) return earlier;
+  if (earlier === base || isEqual(earlier, base)) return later;
+  if (isObject(later) && isObject(earlier)) {
+    const from = isObject(base) ? base : {};
     const entries = [...new Set([...Object.keys(earlier), ...Object.keys(later)])].flatMap((key) => {
       const value = merged(from[key], later[key], earlier[key]);
       return value === undefined ? [] : [[key, value] as const];
@@ -80,26 +67,40 @@ const merged = (base: unknown, later: unknown, earlier: unknown): unknown => {
   return base !== undefined && earlier === undefined ? undefined : later;
 };
 
-/** What makes one value of another, by the places where they differ; lists are put whole. */
-const steps = (from: unknown, to: unknown, path: Path, out: Patch[]): void => {
+/** What makes one value of another, by the places where they differ; lists, and what lies deeper than `depth`, are put whole. */
+const steps = (from: unknown, to: unknown, path: Path, depth: number, out: Patch[]): void => {
   if (from === to) return;
-  if (!isHolder(from) || !isHolder(to)) {
-    if (!alike(from, to)) out.push({ op: 'replace', path, value: to });
+  if (!isObject(from) || !isObject(to) || path.length === depth) {
+    if (!isEqual(from, to)) out.push({ op: 'replace', path, value: to });
     return;
   }
   for (const key of Object.keys(from)) if (!Object.hasOwn(to, key)) out.push({ op: 'remove', path: [...path, key] });
   for (const [key, value] of Object.entries(to)) {
-    if (Object.hasOwn(from, key)) steps(from[key], value, [...path, key], out);
+    if (Object.hasOwn(from, key)) steps(from[key], value, [...path, key], depth, out);
     else out.push({ op: 'add', path: [...path, key], value });
   }
 };
 
-/** What makes one document of another. */
+/** Patches in one edit, about: more of them are made of larger parts. The server takes 20,000. */
+const MANY = 10_000;
+/** A layer as a whole: `scenes`, a scene, `layers`, a layer. */
+const LAYER = 4;
+
+/** What makes one document of another: by each value that differs, or by layers where those are very many. */
 export const patchesBetween = (from: Project, to: Project): readonly Patch[] => {
   const out: Patch[] = [];
-  steps(from, to, [], out);
-  return out;
+  steps(from, to, [], Infinity, out);
+  if (out.length <= MANY) return out;
+  const whole: Patch[] = [];
+  steps(from, to, [], LAYER, whole);
+  return whole;
 };
+
+const draftPatches = (patches: readonly Patch[]) => patches as Parameters<typeof apply<Draft<Project>>>[1];
+
+/** Patches in a draft; mutative has them as its own. */
+export const applyTo = (draft: ProjectDraft, patches: readonly Patch[]): void =>
+  void apply(draft as Draft<Project>, draftPatches(patches));
 
 /**
  * What a change from `base` to `later` is on top of `earlier`, which others have made of `base` meanwhile. Without patches
@@ -111,7 +112,7 @@ export const onTopOf = (base: Project, later: Project, earlier: Project): Change
   return applyEdit(earlier, {
     label: '',
     change: (draft) => {
-      apply(draft, patches as Parameters<typeof apply<Draft<Project>>>[1]);
+      applyTo(draft, patches);
       reconcileIn(draft);
     },
   });

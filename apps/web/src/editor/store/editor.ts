@@ -4,10 +4,7 @@
  */
 import { MOST_CHOSEN } from '@kite/api/live';
 import { type Logged, PROJECTS, type Save } from '@kite/api/projects';
-import { Invalid } from '@kite/core/check/problem';
-import { checkProject } from '@kite/core/check/project';
-import { applyPatches, type Change, changeOf, type Edit, type Patch } from '@kite/core/document/patches';
-import { onTopOf } from '@kite/core/edits/merge';
+import type { Change, Edit } from '@kite/core/document/patches';
 import { applyEdit } from '@kite/core/edits/apply';
 import { stayingOutside } from '@kite/core/edits/outside';
 import type { Id, Project, Scene } from '@kite/core/document/types';
@@ -17,7 +14,6 @@ import type { Writing } from '@kite/core/motion/keys';
 import { compileScene } from '@kite/core/scene/compile';
 import type { Library, Program } from '@kite/core/scene/program';
 import { openingFrame } from '@kite/core/scene/opening';
-import { framesPerSecond } from '@kite/core/time/rate';
 import { toast } from 'sonner';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { ask } from '../../api/client';
@@ -28,10 +24,13 @@ import { BrowserMaterials } from '../../preview/materials';
 import type { ProofWish } from '../../preview/proofing';
 import { surroundingsOf } from './inPlace';
 import { Line } from './line';
-import { type Rebased, Saver, type Waiting } from './saver';
+import { Playback } from './playback';
+import type { Rebased, Waiting } from './queue';
+import { Saver } from './saver';
 import { NOTHING, type Selection, stillThere, unfoldedBy } from './selection';
 import { type Entry, type Step, stepped, stepsOf } from './steps';
-import { type EditorState, firstState, rangeOf, sceneOf } from './state';
+import { type EditorState, firstState, sceneOf } from './state';
+import { changeBack, overwritten } from './undoing';
 import { isOfCard, SELECTING, toolOf, type Within, withTool } from './workspace';
 
 /** What a gesture's moves are shown by first: the panels at once, or the picture, with the panels right after it. */
@@ -48,19 +47,6 @@ interface Gesture {
 /** The longest that panels wait for a picture, in ms. */
 const PATIENCE = 60;
 
-/** What somebody was doing a moment ago, in ms. */
-const JUST_NOW = 10_000;
-
-/** Lists that two people change are brought together: neither is over the other. */
-const LISTS: ReadonlySet<unknown> = new Set(['order', 'recipe', 'children', 'panel', 'members']);
-
-const overlap = (some: readonly Patch[], others: readonly Patch[]): boolean =>
-  some.some((a) =>
-    others.some(
-      (b) => a.path.every((key, i) => i >= b.path.length || key === b.path[i]) && !a.path.some((key) => LISTS.has(key)),
-    ),
-  );
-
 /** An edit of one's own that the server does not have yet. */
 const entryOf = ({ inverse, ...edit }: Waiting): Entry => ({
   ...edit,
@@ -68,7 +54,6 @@ const entryOf = ({ inverse, ...edit }: Waiting): Entry => ({
   by: myself(),
   at: new Date().toISOString(),
 });
-const timeOf = (entry: Entry | undefined) => entry && { at: entry.at };
 
 /** Whether a log has more before. */
 const startsLate = (log: readonly Logged[]): boolean => (log[0]?.revision ?? 1) > 1;
@@ -78,7 +63,7 @@ export const makeId = (): Id => newId().slice(0, 12);
 export class Editor {
   readonly preview = new Preview();
   private gesture: Gesture | null = null;
-  private playback = 0;
+  private readonly playback = new Playback(this);
   /** The document that is being checked. */
   private proving: Project | null = null;
   /** Where the playhead stood in scenes that were left. */
@@ -178,9 +163,10 @@ export class Editor {
 
   /** More of the log, from before what is here. */
   async readBefore(): Promise<void> {
-    const first = this.state.log.find(({ revision }) => revision !== undefined)?.revision;
-    const more = await ask(PROJECTS.edits, { id: this.state.doc.id, before: String(first ?? 0) });
-    this.set({ log: [...more, ...this.state.log], moreBefore: startsLate(more) });
+    const first = this.state.log.find(({ revision }) => revision !== undefined)?.revision ?? this.saver.revision + 1;
+    const more = await ask(PROJECTS.edits, { id: this.state.doc.id, before: String(first) });
+    const log = [...more, ...this.state.log];
+    this.set({ log, ...stepsOf(log, myself().id), moreBefore: startsLate(more) });
   }
 
   /** Tells others what is open and chosen here. */
@@ -233,7 +219,7 @@ export class Editor {
   }
 
   close(): void {
-    cancelAnimationFrame(this.playback);
+    this.playback.stop();
     this.line.close();
     this.saver.close();
     this.preview.close();
@@ -261,33 +247,26 @@ export class Editor {
 
   /** The document with what others did, or without what could not be saved. */
   private rebased({ doc, patches, theirs, waiting }: Rebased): void {
+    const me = myself().id;
     this.gesture = null;
     if (patches) this.preview.commit(patches);
     else this.preview.open(doc);
-    const before = this.state.log;
-    const acknowledged = before.filter(({ revision }) => revision !== undefined);
-    // They stand on what others did now, and may be undone in another way.
-    const made = new Map(before.map((entry) => [entry.id, entry]));
-    const log = [
-      ...acknowledged,
-      ...theirs,
-      ...waiting.map((edit) => ({ ...entryOf(edit), ...timeOf(made.get(edit.id)) })),
-    ];
-    this.set({ ...this.show(doc), log, ...stepsOf(log, myself().id), gesturing: false });
-    this.tellOf(theirs, before);
-  }
-
-  /** Says who has just changed what was changed here: the later one stands. */
-  private tellOf(theirs: readonly Logged[], before: readonly Entry[]): void {
-    const me = myself().id;
-    const mine = before.filter(({ by, at }) => by?.id === me && Date.now() - Date.parse(at) < JUST_NOW);
-    for (const edit of theirs) {
-      const over = edit.by?.id !== me && mine.find((own) => overlap(own.patches, edit.patches));
-      if (over) {
-        toast.info(`${edit.by?.name ?? 'Somebody'} changed what you had just changed: “${edit.label}”.`, {
-          id: 'over',
-        });
-      }
+    const { log: before, past, future } = this.state;
+    // Where it is not known what others did, nothing before that can be undone one by one: the log is read anew from there.
+    const acknowledged = theirs ? before.filter(({ revision }) => revision !== undefined) : [];
+    const at = new Map(before.map((entry) => [entry.id, entry.at]));
+    const again = waiting.map((edit) => ({
+      ...entryOf(edit),
+      ...(at.has(edit.id) && { at: at.get(edit.id) as string }),
+    }));
+    const log = [...acknowledged, ...(theirs ?? []), ...again];
+    // What waits stands on what others did now, and may be undone in another way.
+    const steps = patches
+      ? (theirs ?? []).filter(({ by }) => by?.id === me).reduce(stepped, { past, future })
+      : stepsOf(log, me);
+    this.set({ ...this.show(doc), log, ...steps, gesturing: false, ...(!theirs && { moreBefore: true }) });
+    for (const { by, label } of overwritten(theirs ?? [], before, me, Date.now())) {
+      toast.info(`${by?.name ?? 'Somebody'} changed what you had just changed: “${label}”.`, { id: 'over' });
     }
   }
 
@@ -377,40 +356,25 @@ export class Editor {
     this.saver.hold(false);
   }
 
-  /** What takes a step back now: its own patches where nobody else has done anything since, else what is left of them. */
-  private back(step: Step): Change | null {
-    const { doc, log } = this.state;
-    const me = myself().id;
-    const since = log.slice(log.findIndex(({ id }) => id === step.entry) + 1);
-    try {
-      if (since.every(({ by }) => by?.id === me)) return changeOf(doc, step.inverse);
-      const then = since.reduceRight((at, { inverse }) => applyPatches(at, inverse ?? []), doc);
-      const change = onTopOf(then, applyPatches(then, step.inverse), doc);
-      checkProject(change.doc);
-      return change.patches.length > 0 ? change : null;
-    } catch (error) {
-      if (error instanceof RangeError || error instanceof Invalid) return null;
-      throw error;
-    }
-  }
-
-  /** Takes a step back, or one that was taken back: whether something could be done. */
-  private turn(step: Step, label: string, of: Pick<Save, 'undoes' | 'redoes'>): boolean {
-    const change = this.back(step);
+  /** Takes a step back, or one that was taken back. */
+  private turn(step: Step, label: string, of: Pick<Save, 'undoes' | 'redoes'>): void {
+    const change = changeBack(this.state.doc, this.state.log, step, myself().id);
     if (change) {
       this.set(this.show(change.doc));
       this.record(label, change, of);
-      return true;
+      return;
     }
     toast.info(`Nothing is left of “${step.label}” to be changed back: it was changed by others since.`);
     const left = (steps: readonly Step[]) => steps.filter(({ id }) => id !== step.id);
     this.set({ past: left(this.state.past), future: left(this.state.future) });
-    return false;
   }
 
   undo(): void {
     const step = this.state.past.at(-1);
-    if (step && !this.gesture) this.turn(step, `Undo: ${step.label}`, { undoes: step.id });
+    if (!step || this.gesture) return;
+    this.turn(step, `Undo: ${step.label}`, { undoes: step.id });
+    // There may be more to be undone than was read of the log.
+    if (this.state.past.length === 0 && this.state.moreBefore) void this.readBefore().catch(() => undefined);
   }
 
   redo(): void {
@@ -418,13 +382,11 @@ export class Editor {
     if (step && !this.gesture) this.turn(step, step.label, { redoes: step.id });
   }
 
-  /** Undoes or redoes until a step is the last one that stands; null for none. */
-  goTo(id: string | null): void {
+  /** Undoes or redoes until a step is the last one that stands. */
+  goTo(id: string): void {
     if (this.gesture) return;
-    const index = () => (id === null ? -1 : this.state.past.findIndex((step) => step.id === id));
     while (this.state.future.some((step) => step.id === id)) this.redo();
-    if (id !== null && index() < 0) return;
-    while (this.state.past.length > index() + 1) this.undo();
+    while (this.state.past.some((step) => step.id === id) && this.state.past.at(-1)?.id !== id) this.undo();
   }
 
   /** How a change of value at the playhead is written. */
@@ -501,43 +463,12 @@ export class Editor {
   }
 
   pause(): void {
-    cancelAnimationFrame(this.playback);
+    this.playback.stop();
     if (this.state.playing) this.set({ playing: false, drawnRate: null });
   }
 
   play(): void {
-    const [from, to] = rangeOf(this.state);
-    const { how, frame } = this.state;
-    const first = frame < from || frame >= to - 1 ? from : frame;
-    this.set({ playing: true, frame: first });
-    const start = performance.now();
-    const offset = first - from;
-    const tick = (now: number) => {
-      const { speed, playing } = this.state;
-      if (!playing) return;
-      const length = to - from;
-      const elapsed =
-        offset + Math.max(0, Math.floor(((now - start) / 1000) * framesPerSecond(this.scene.rate) * speed));
-      if (how === 'once' && elapsed >= length) {
-        this.setFrame(to - 1);
-        this.pause();
-        return;
-      }
-      if (how === 'through' && elapsed >= length) {
-        const { doc, sceneId } = this.state;
-        const next = doc.order[(doc.order.indexOf(sceneId) + 1) % doc.order.length] as Id;
-        this.showScene(next);
-        this.setFrame(0);
-        this.play();
-        return;
-      }
-      const turn = how === 'swing' && length > 1 ? elapsed % (2 * length - 2) : elapsed % length;
-      const next = from + (turn < length ? turn : 2 * length - 2 - turn);
-      // Frames that were too late to draw are dropped; the clock is never slowed.
-      if (next !== this.state.frame) this.set({ frame: next });
-      this.playback = requestAnimationFrame(tick);
-    };
-    this.playback = requestAnimationFrame(tick);
+    this.playback.start();
   }
 
   togglePlay(): void {

@@ -9,7 +9,8 @@ import { randomEdit } from '@kite/core/test/randomEdit';
 import { demoProject } from '@kite/demo/project';
 import { IDBFactory } from 'fake-indexeddb';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { type Rebased, Saver, type SaverEvents, type SaveState } from './saver';
+import type { Rebased } from './queue';
+import { Saver, type SaverEvents, type SaveState } from './saver';
 
 /** A server that keeps one project, as the real one does; it can be away, stumble, and lose its answers. */
 class FakeServer {
@@ -296,7 +297,7 @@ describe('the saver', () => {
     saver.hear([two]);
     saver.hear([one]);
     await pass(300);
-    expect(rebased.flatMap(({ theirs }) => theirs.map(({ revision }) => revision))).toEqual([1, 2]);
+    expect(rebased.flatMap(({ theirs }) => (theirs ?? []).map(({ revision }) => revision))).toEqual([1, 2]);
     expect([rebased.at(-1)?.doc.name, rebased.at(-1)?.doc.scenes[first]?.length]).toEqual(['One', 77]);
     saver.add('Rename', rename('Ours'));
     await pass(300);

@@ -6,15 +6,14 @@
  */
 import { type Head, type Logged, PROJECTS, type Save, type Saved } from '@kite/api/projects';
 import { HEALTH } from '@kite/api/renders';
-import { checkProject } from '@kite/core/check/project';
 import { cutText } from '@kite/core/document/text';
 import { applyPatches, type Patch } from '@kite/core/document/patches';
 import type { Project } from '@kite/core/document/types';
-import { onTopOf } from '@kite/core/edits/merge';
 import { ApiError, ask, Away } from '../../api/client';
 import { newId } from '../../api/ids';
 import { myself } from '../../app/person';
 import { Outbox, type Unsent } from './outbox';
+import { Queue, type Rebased, type Waiting } from './queue';
 
 export type SaveState =
   | { readonly kind: 'saved' }
@@ -23,22 +22,6 @@ export type SaveState =
   | { readonly kind: 'away'; readonly waiting: number }
   /** The server answers and cannot save, or this browser cannot keep: why, and how many edits wait here. */
   | { readonly kind: 'stuck'; readonly waiting: number; readonly reason: string };
-
-/** An edit that waits to be sent, as it stands on what is before it. */
-export interface Waiting extends Unsent {
-  readonly inverse: readonly Patch[];
-}
-
-/** What the document has become by others, or without an edit that was taken back. */
-export interface Rebased {
-  readonly doc: Project;
-  /** What makes it of the one before, where that is known. */
-  readonly patches: readonly Patch[] | null;
-  /** What others did, in order. */
-  readonly theirs: readonly Logged[];
-  /** What waits here, on top. */
-  readonly waiting: readonly Waiting[];
-}
 
 export interface SaverEvents {
   readonly onState: (state: SaveState) => void;
@@ -64,40 +47,9 @@ const MOST_STUMBLES = 3;
 
 const NONE: ReadonlySet<string> = new Set();
 
-/**
- * Edits that were made on `before`, one after the other, on top of `now`, without those that are gone. `lost` are those
- * of which nothing is left, or that no longer fit.
- */
-const onTop = (
-  edits: readonly Unsent[],
-  before: Project,
-  now: Project,
-  gone: ReadonlySet<string>,
-): { doc: Project; waiting: Waiting[]; lost: Unsent[] } => {
-  let doc = now;
-  const waiting: Waiting[] = [];
-  const lost: Unsent[] = [];
-  for (const edit of edits) {
-    try {
-      const later = applyPatches(before, edit.patches);
-      if (!gone.has(edit.id)) {
-        const { doc: next, patches, inverse } = onTopOf(before, later, doc);
-        checkProject(next);
-        doc = next;
-        if (patches.length === 0) lost.push(edit);
-        else waiting.push({ ...edit, patches, inverse });
-      }
-      before = later;
-    } catch {
-      lost.push(edit);
-    }
-  }
-  return { doc, waiting, lost };
-};
-
 export class Saver {
-  private pending: Unsent[] = [];
-  /** Of them, how many are under way: the first ones. */
+  private readonly queue: Queue;
+  /** Of what waits, how many are under way: the first ones. */
   private underWay = 0;
   private lastSent = -BETWEEN_MS;
   private timer: ReturnType<typeof setTimeout> | undefined;
@@ -107,8 +59,6 @@ export class Saver {
   private stumbles = 0;
   private closed = false;
   private waiters: { resolve: () => void; reject: (error: Error) => void }[] = [];
-  /** The saves of this page. */
-  private readonly mine = new Set<string>();
   /** What the line told and has not come to its turn, by revision. */
   private readonly heard = new Map<number, Logged>();
   private held = false;
@@ -118,11 +68,11 @@ export class Saver {
 
   private constructor(
     private readonly project: string,
-    /** The document as the server has it: what waits here is on top. */
-    private head: Head,
+    head: Head,
     private readonly outbox: Outbox,
     private readonly events: SaverEvents,
   ) {
+    this.queue = new Queue(head);
     window.addEventListener('online', this.wake);
   }
 
@@ -145,7 +95,7 @@ export class Saver {
       const rest = left.filter((edit) => !ids.includes(edit.id));
       const saver = new Saver(project, await ask(PROJECTS.open, { id: project }), outbox, events);
       if (rest.length > 0) events.onTakenOver(rest.map((edit) => edit.label));
-      return { saver, ...saver.take(rest, saver.head, NONE) };
+      return { saver, ...saver.take(saver.queue.head, NONE, rest) };
     } catch (error) {
       outbox.close();
       throw error;
@@ -174,8 +124,7 @@ export class Saver {
   /** Keeps an edit until the server has it; gives its id. */
   add(label: string, patches: readonly Patch[], of: Pick<Save, 'undoes' | 'redoes'> = {}): string {
     const edit: Unsent = { id: newId(), label: cutText(label, 200), patches, ...of };
-    this.mine.add(edit.id);
-    this.pending.push(edit);
+    this.queue.add(edit);
     this.keep(edit);
     if (this.state.kind === 'saved') this.say({ kind: 'saving' });
     this.schedule(this.lastSent + BETWEEN_MS - performance.now());
@@ -184,15 +133,15 @@ export class Saver {
 
   /** The one that the server is known to be at. */
   get revision(): number {
-    return this.head.revision;
+    return this.queue.head.revision;
   }
   get hasUnsent(): boolean {
-    return this.pending.length > 0;
+    return this.queue.edits.length > 0;
   }
 
   /** Resolves once the server has every edit; rejects as soon as something is in the way, and says what. */
   settled(): Promise<void> {
-    if (this.pending.length === 0) return Promise.resolve();
+    if (this.queue.edits.length === 0) return Promise.resolve();
     if (this.state.kind !== 'saving') return Promise.reject(new Error(this.inTheWay(this.state)));
     clearTimeout(this.timer);
     this.timer = undefined;
@@ -204,7 +153,7 @@ export class Saver {
     this.outbox.put(edit).catch(() =>
       this.say({
         kind: 'stuck',
-        waiting: this.pending.length,
+        waiting: this.queue.edits.length,
         reason: 'this browser has no room left to keep them. Export the project before closing the page.',
       }),
     );
@@ -214,13 +163,13 @@ export class Saver {
 
   /** What was saved, by others or from here, as the line tells it. */
   hear(edits: readonly Logged[]): void {
-    for (const edit of edits) if (edit.revision > this.head.revision) this.heard.set(edit.revision, edit);
+    for (const edit of edits) if (edit.revision > this.queue.head.revision) this.heard.set(edit.revision, edit);
     this.takeIn();
   }
 
   /** The revision that the server is at. */
   at(revision: number): void {
-    if (revision <= this.head.revision || this.underWay > 0) return;
+    if (revision <= this.queue.head.revision || this.underWay > 0) return;
     this.behind = true;
     this.catchUp();
   }
@@ -238,9 +187,9 @@ export class Saver {
     if (this.underWay > 0 || this.held || this.catching || this.closed) return;
     const edits: Logged[] = [];
     for (const [revision, edit] of [...this.heard].sort(([a], [b]) => a - b)) {
-      if (revision > this.head.revision + edits.length + 1) break;
+      if (revision > this.queue.head.revision + edits.length + 1) break;
       this.heard.delete(revision);
-      if (revision > this.head.revision) edits.push(edit);
+      if (revision > this.queue.head.revision) edits.push(edit);
     }
     if (edits.length > 0) this.follow(edits);
     // Something was not heard.
@@ -249,12 +198,13 @@ export class Saver {
 
   /** Edits of the log that follow on what is here, one's own among them. */
   private follow(edits: readonly Logged[]): void {
-    const patches = edits.flatMap((edit) => edit.patches);
-    const document = applyPatches(this.head.document, patches);
-    const own = new Map(edits.filter(({ id }) => this.mine.has(id)).map(({ id, revision }) => [id, revision]));
-    const theirs = edits.filter(({ id }) => !own.has(id));
+    const { head, patches, own, theirs } = this.queue.following(edits);
     this.events.onSaved(own);
-    this.rebase({ document, revision: this.head.revision + edits.length }, new Set(own.keys()), theirs, patches);
+    const waited = this.hasUnsent;
+    const { doc, waiting } = this.take(head, new Set(own.keys()));
+    // Where all of it was one's own, it is here already.
+    if (theirs.length > 0) this.events.onRebased({ doc, patches: waited ? null : patches, theirs, waiting });
+    this.rest();
   }
 
   /** Reads what was saved since, or the whole document where the log no longer reaches back. */
@@ -263,7 +213,10 @@ export class Saver {
     this.catching = true;
     this.readOn()
       .then(
-        () => (this.behind = false),
+        () => {
+          this.behind = false;
+          this.rest();
+        },
         (error: unknown) => {
           this.tellOf(error);
           setTimeout(() => this.catchUp(), RETRY_MS);
@@ -279,58 +232,48 @@ export class Saver {
 
   private async readOn(): Promise<void> {
     for (;;) {
-      const { revision } = this.head;
+      const { revision } = this.queue.head;
       const edits = await ask(PROJECTS.edits, { id: this.project, after: String(revision) });
       if (this.closed || edits.length === 0) return;
       if (edits[0]?.revision === revision + 1) this.follow(edits);
       else {
         const head = await ask(PROJECTS.open, { id: this.project });
-        const { ids } = await ask(PROJECTS.arrived, { id: this.project }, { ids: this.pending.map((edit) => edit.id) });
-        this.rebase(head, new Set(ids), [], null);
+        const { ids } = await ask(
+          PROJECTS.arrived,
+          { id: this.project },
+          { ids: this.queue.edits.map((edit) => edit.id) },
+        );
+        this.events.onRebased({ ...this.take(head, new Set(ids)), patches: null, theirs: null });
       }
     }
   }
 
   /** What waits goes on top of another document of the server; what is gone arrived there, or is taken back. */
-  private take(
-    edits: readonly Unsent[],
-    head: Head,
-    gone: ReadonlySet<string>,
-  ): { doc: Project; waiting: readonly Waiting[] } {
-    const { doc, waiting, lost } = onTop(edits, this.head.document, head.document, gone);
-    this.head = head;
-    this.pending = waiting.map(({ inverse: _inverse, ...edit }) => edit);
+  private take(head: Head, gone: ReadonlySet<string>, edits = this.queue.edits): Omit<Rebased, 'patches' | 'theirs'> {
+    const { doc, waiting, lost } = this.queue.rebase(head, gone, edits);
     this.underWay = 0;
-    for (const edit of this.pending) {
-      this.mine.add(edit.id);
-      this.keep(edit);
-    }
+    for (const edit of this.queue.edits) this.keep(edit);
     void this.outbox.drop([...gone, ...lost.map((edit) => edit.id)]).catch(() => undefined);
     if (lost.length > 0) this.events.onLost(lost.map((edit) => edit.label));
     this.schedule(0);
     return { doc, waiting };
   }
 
-  /** `patches` makes the server's document of the one before, where that is known. */
-  private rebase(
-    head: Head,
-    gone: ReadonlySet<string>,
-    theirs: readonly Logged[],
-    patches: readonly Patch[] | null,
-  ): void {
-    const waited = this.pending.length > 0;
-    const { doc, waiting } = this.take(this.pending, head, gone);
-    // Where all of it was one's own, it is here already.
-    if (theirs.length > 0 || patches === null) {
-      this.events.onRebased({ doc, patches: waited ? null : patches, theirs, waiting });
-    }
-    if (this.pending.length === 0 && this.state.kind !== 'saved') this.say({ kind: 'saved' });
+  /** Takes edits back that the server refused; it may have taken others meanwhile. */
+  private takeBack(head: Head, gone: ReadonlySet<string>): void {
+    this.events.onRebased({ ...this.take(head, gone), patches: null, theirs: [] });
+    this.rest();
+  }
+
+  /** Says so once nothing is left to be sent or read. */
+  private rest(): void {
+    if (!this.hasUnsent && !this.behind && this.state.kind !== 'saved') this.say({ kind: 'saved' });
   }
 
   // ---- sending
 
   private schedule(wait: number): void {
-    if (this.underWay > 0 || this.timer !== undefined || this.closed || this.pending.length === 0) return;
+    if (this.underWay > 0 || this.timer !== undefined || this.closed || this.queue.edits.length === 0) return;
     this.timer = setTimeout(
       () => {
         this.timer = undefined;
@@ -344,7 +287,7 @@ export class Saver {
   private batch(): Unsent[] {
     const out: Unsent[] = [];
     let length = 0;
-    for (const edit of this.pending) {
+    for (const edit of this.queue.edits) {
       length += JSON.stringify(edit.patches).length;
       if (out.length > 0 && (this.single || length > MOST_LENGTH || out.length === MOST_SAVES)) break;
       out.push(edit);
@@ -353,7 +296,7 @@ export class Saver {
   }
 
   private async send(): Promise<void> {
-    if (this.underWay > 0 || this.pending.length === 0 || this.behind) return;
+    if (this.underWay > 0 || this.queue.edits.length === 0 || this.behind) return;
     const batch = this.batch();
     this.underWay = batch.length;
     this.lastSent = performance.now();
@@ -362,14 +305,12 @@ export class Saver {
       const { revision, refused } = await ask(
         PROJECTS.save,
         { id: this.project },
-        { base: this.head.revision, saves: batch, by: myself() },
+        { base: this.queue.head.revision, saves: batch, by: myself() },
       );
       this.stumbles = 0;
       this.acknowledged(batch, revision, refused);
-      if (this.pending.length === 0) {
-        this.single = false;
-        if (!this.behind) this.say({ kind: 'saved' });
-      }
+      if (!this.hasUnsent) this.single = false;
+      this.rest();
     } catch (error) {
       this.underWay = 0;
       await this.failed(error, batch);
@@ -385,29 +326,22 @@ export class Saver {
       this.events.onRefused(batch.find((edit) => edit.id === id)?.label ?? '', message);
     }
     const kept = batch.filter(({ id }) => !bad.has(id));
-    if (revision !== this.head.revision + kept.length) {
+    const { head } = this.queue;
+    this.underWay = 0;
+    if (revision !== head.revision + kept.length) {
       // It had some of them before, and others have come since: the log says in which order.
-      if (bad.size > 0) this.rebase(this.head, bad, [], null);
-      this.underWay = 0;
+      if (bad.size > 0) this.takeBack(head, bad);
       this.at(revision);
       return;
     }
-    const { document, revision: before } = this.head;
-    this.events.onSaved(new Map(kept.map(({ id }, i) => [id, before + 1 + i])));
-    const head = { document: kept.reduce((doc, edit) => applyPatches(doc, edit.patches), document), revision };
+    this.events.onSaved(new Map(kept.map(({ id }, i) => [id, head.revision + 1 + i])));
     if (bad.size > 0) {
-      this.rebase(head, new Set(batch.map(({ id }) => id)), [], null);
+      const document = kept.reduce((doc, edit) => applyPatches(doc, edit.patches), head.document);
+      this.takeBack({ document, revision }, new Set(batch.map(({ id }) => id)));
       return;
     }
-    this.head = head;
-    this.arrived(batch);
-  }
-
-  private arrived(edits: readonly Unsent[]): void {
-    const ids = new Set(edits.map((edit) => edit.id));
-    this.pending = this.pending.filter((edit) => !ids.has(edit.id));
-    this.underWay = 0;
-    void this.outbox.drop([...ids]).catch(() => undefined);
+    this.queue.arrived(batch, revision);
+    void this.outbox.drop(batch.map(({ id }) => id)).catch(() => undefined);
   }
 
   private async failed(error: unknown, batch: readonly Unsent[]): Promise<void> {
@@ -426,7 +360,7 @@ export class Saver {
         }
         const [edit] = batch as [Unsent];
         this.events.onRefused(edit.label, error.message);
-        this.rebase(this.head, new Set([edit.id]), [], null);
+        this.takeBack(this.queue.head, new Set([edit.id]));
         return;
       }
     } catch (again) {
@@ -438,7 +372,7 @@ export class Saver {
 
   /** What keeps edits from being saved. */
   private tellOf(error: unknown): void {
-    const waiting = this.pending.length;
+    const waiting = this.queue.edits.length;
     if (error instanceof Away) this.say({ kind: 'away', waiting });
     else this.say({ kind: 'stuck', waiting, reason: error instanceof Error ? error.message : String(error) });
   }
