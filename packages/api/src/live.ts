@@ -1,7 +1,8 @@
 /** A project while it is open: what others do to it, and where they are, as it happens. */
 import { rule } from '@kite/core/check/rules';
 import { call, shape } from './call';
-import { type Logged, type Person, personRule } from './projects';
+import type { Logged } from './history';
+import { type Person, personRule } from './projects';
 import { idRule, maybe, orNull, textRule } from './rules';
 
 /** Layers that somebody has chosen, at the most, as others are told. */

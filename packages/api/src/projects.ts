@@ -5,10 +5,10 @@ import { checkProject } from '@kite/core/check/project';
 import { sizeRule } from '@kite/core/check/schema';
 import type { SceneSize } from '@kite/core/document/make';
 import type { Patch } from '@kite/core/document/patches';
-import type { Assets, Project, Scene } from '@kite/core/document/types';
+import type { Project } from '@kite/core/document/types';
 import * as yup from 'yup';
 import { bytes, call, listOf, shape } from './call';
-import { countRule, idRule, maybe, orNull, textRule, timeRule } from './rules';
+import { countRule, idRule, maybe, textRule, timeRule } from './rules';
 
 const MOST_PATCHES = 20_000;
 const MOST_SAVES = 1_000;
@@ -46,34 +46,6 @@ export interface Save {
   readonly undoes?: string;
   readonly redoes?: string;
 }
-/** A save as the log has it. */
-export interface Logged extends Save {
-  readonly revision: number;
-  readonly at: string;
-  /** Null for what the server did by itself, and for saves of before they said who. */
-  readonly by: Person | null;
-  /** What takes it back; null for saves of before that was kept. */
-  readonly inverse: readonly Patch[] | null;
-}
-/** A state of a project that is kept under a name. */
-export interface Checkpoint {
-  readonly id: string;
-  readonly name: string;
-  readonly revision: number;
-  readonly at: string;
-  /** Who kept it. */
-  readonly by: string | null;
-}
-/** Scenes with what they need of their project. */
-export interface Taken {
-  readonly scenes: readonly Scene[];
-  readonly assets: Assets;
-}
-export interface RemovedScene {
-  readonly id: string;
-  readonly name: string;
-  readonly at: string;
-}
 export interface Saved {
   readonly revision: number;
   /** Saves that do not fit the document: the others are kept. */
@@ -93,11 +65,11 @@ const patchFits = (p: unknown): boolean => {
     path.every((key) => typeof key === 'string' || Number.isInteger(key))
   );
 };
-const patchesRule = rule(
+export const patchesRule = rule(
   `1 to ${MOST_PATCHES} patches, each with an op of add, replace or remove and a path of keys`,
   (v) => Array.isArray(v) && v.length >= 1 && v.length <= MOST_PATCHES && v.every(patchFits),
 );
-const SAVE = {
+export const SAVE = {
   id: textRule(64),
   label: textRule(200),
   patches: patchesRule.test('sound', ({ path }) => `${path}: has a text with NUL or half a character in it`, areSound),
@@ -114,21 +86,6 @@ const saves = yup
   .min(1)
   .max(MOST_SAVES)
   .meta({ wanted: `1 to ${MOST_SAVES} saves, in order`, each: saveRule }) as unknown as Rule;
-
-const loggedRule = shape<Logged>({
-  ...SAVE,
-  revision: countRule,
-  at: timeRule,
-  by: orNull(personRule, 'who made it, an id and a name'),
-  inverse: orNull(patchesRule, 'the patches that take it back'),
-});
-const checkpointRule = shape<Checkpoint>({
-  id: idRule,
-  name: nameRule,
-  revision: countRule,
-  at: timeRule,
-  by: orNull(textRule(MOST_NAME), 'who kept it'),
-});
 
 export const documentRule = rule('a project document, as docs/file-format.md has it', (v) => checkProject(v) === v);
 export const named = shape<Named>({ id: idRule, name: nameRule });
@@ -208,79 +165,6 @@ export const PROJECTS = {
       ),
     }),
     answer: shape<{ ids: readonly string[] }>({ ids: listOf(textRule(64)) }),
-  }),
-  edits: call({
-    method: 'GET',
-    path: '/projects/:id/edits',
-    does: 'Saves of the log, in order: the last 200 before a revision, or the next 500 after one; fewer where they are large. Edits are kept for 30 days.',
-    query: { before: 'a revision; the newest where neither is asked for', after: 'a revision' },
-    answer: listOf(loggedRule),
-    refuses: ['not_found'],
-  }),
-  state: call({
-    method: 'GET',
-    path: '/projects/:id/states/:state',
-    does: 'The document as it was: at a revision, or at a checkpoint.',
-    answer: shape<{ document: Project }>({ document: documentRule }),
-    refuses: ['not_found'],
-  }),
-  copyState: call({
-    method: 'POST',
-    path: '/projects/:id/states/:state/copy',
-    does: 'The document as it was as a project of its own, under a name that is still free.',
-    answer: named,
-    makes: true,
-    refuses: ['not_found'],
-  }),
-  checkpoints: call({
-    method: 'GET',
-    path: '/projects/:id/checkpoints',
-    does: 'The states that are kept under names, the newest first.',
-    answer: listOf(checkpointRule),
-    refuses: ['not_found'],
-  }),
-  checkpoint: call({
-    method: 'POST',
-    path: '/projects/:id/checkpoints',
-    does: 'Keeps a state under a name: the one at a revision, or as it is now.',
-    body: shape<{ name: string; revision: number | null; by: string | null }>({
-      name: nameRule,
-      revision: orNull(countRule, 'a revision'),
-      by: orNull(textRule(MOST_NAME), 'who keeps it'),
-    }),
-    answer: checkpointRule,
-    makes: true,
-    refuses: ['not_found'],
-  }),
-  renameCheckpoint: call({
-    method: 'POST',
-    path: '/projects/:id/checkpoints/:checkpoint/rename',
-    does: 'Another name for a checkpoint.',
-    body: shape<{ name: string }>({ name: nameRule }),
-    refuses: ['not_found'],
-  }),
-  removeCheckpoint: call({
-    method: 'DELETE',
-    path: '/projects/:id/checkpoints/:checkpoint',
-    does: 'Lets go of a checkpoint; the project stays as it is.',
-    refuses: ['not_found'],
-  }),
-  removedScenes: call({
-    method: 'GET',
-    path: '/projects/:id/removed',
-    does: 'Scenes that were deleted in the last 30 days and are not in the project, the newest first.',
-    answer: listOf(shape<RemovedScene>({ id: idRule, name: nameRule, at: timeRule })),
-    refuses: ['not_found'],
-  }),
-  removedScene: call({
-    method: 'GET',
-    path: '/projects/:id/removed/:scene',
-    does: 'A deleted scene with those that it nests, as far as they are gone too, and the files that they draw on.',
-    answer: shape<Taken>({
-      scenes: rule('scenes', (v) => Array.isArray(v)),
-      assets: rule('files by id', (v) => typeof v === 'object' && v !== null),
-    }),
-    refuses: ['not_found'],
   }),
   rename: call({
     method: 'POST',

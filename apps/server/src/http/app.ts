@@ -11,6 +11,7 @@ import Fastify, { type FastifyError, type FastifyInstance, type FastifyReply } f
 import { Refused } from '../errors';
 import { assetRoutes, sizeRoutes } from './library';
 import { projectRoutes } from './projects';
+import { historyRoutes } from './history';
 import { liveRoutes } from './live';
 import { starterRoutes } from './starters';
 import { renderRoutes, type RenderServices } from './renders';
@@ -73,6 +74,7 @@ export const buildApp = (services: RenderServices, doors: Doors): FastifyInstanc
 
   serve(app, HEALTH, () => ({ ok: true }));
   projectRoutes(app, services);
+  historyRoutes(app, services.projects);
   liveRoutes(app, services);
   starterRoutes(app, services.starters);
   sizeRoutes(app, services.sizes);

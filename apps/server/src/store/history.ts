@@ -1,5 +1,5 @@
 /** What a project was: the log of its edits, states that are kept under names, and scenes that were deleted. */
-import type { Checkpoint, Logged, RemovedScene, Taken } from '@kite/api/projects';
+import type { Checkpoint, Logged, RemovedScene, Taken } from '@kite/api/history';
 import { checkProject } from '@kite/core/check/project';
 import { upgraded } from '@kite/core/check/versions';
 import { applyPatches } from '@kite/core/document/patches';

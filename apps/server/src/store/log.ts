@@ -1,5 +1,6 @@
 /** The log of what was done to projects, as it is written. */
-import type { Logged, Save } from '@kite/api/projects';
+import type { Logged } from '@kite/api/history';
+import type { Save } from '@kite/api/projects';
 import type { Id, Project } from '@kite/core/document/types';
 import { assetsFor } from '@kite/core/scene/whole';
 import type { Queries } from './db';

@@ -2,7 +2,8 @@
  * Projects: a snapshot of the document, and the log of the edits since. A save appends to the log; a snapshot is taken
  * now and then, so that neither a save of a large project nor the opening of a much edited one is slow.
  */
-import type { Logged, Person, ProjectCard, Save, Saved } from '@kite/api/projects';
+import type { Logged } from '@kite/api/history';
+import type { Person, ProjectCard, Save, Saved } from '@kite/api/projects';
 import { checkProject, vouchFor } from '@kite/core/check/project';
 import { ARCHIVE_LIMITS } from '@kite/core/interchange/archive';
 import { upgraded } from '@kite/core/check/versions';

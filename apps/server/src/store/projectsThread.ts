@@ -4,17 +4,8 @@
  */
 import { createHash } from 'node:crypto';
 import { parentPort } from 'node:worker_threads';
-import type {
-  Checkpoint,
-  Logged,
-  Named,
-  Person,
-  ProjectCard,
-  RemovedScene,
-  Save,
-  Saved,
-  Taken,
-} from '@kite/api/projects';
+import type { Checkpoint, Logged, RemovedScene, Taken } from '@kite/api/history';
+import type { Named, Person, ProjectCard, Save, Saved } from '@kite/api/projects';
 import { PROJECTS, saveRule } from '@kite/api/projects';
 import { Invalid } from '@kite/core/check/problem';
 import { fits } from '@kite/core/check/fits';

@@ -13,6 +13,7 @@ import { useMemo, useRef } from 'react';
 import { toast } from 'sonner';
 import { Button, IconButton } from '../../ui/Button';
 import { ColorField } from '../../ui/ColorField';
+import { downloadText } from '../../ui/download';
 import { FileInput } from '../../ui/FileInput';
 import { Menu } from '../../ui/Menu';
 import { RenameField } from '../../ui/RenameField';
@@ -22,15 +23,6 @@ import { makeId } from '../store/editor';
 import { DrawerFrame } from './DrawerFrame';
 
 const NEW_COLOR = '#808080';
-
-/** Hands a text to the browser as a file. */
-const saveAs = (name: string, type: string, text: string): void => {
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob([text], { type }));
-  link.download = name;
-  link.click();
-  URL.revokeObjectURL(link.href);
-};
 
 export const SwatchRow = ({ swatch, uses }: { swatch: Swatch; uses: number }) => {
   const editor = useEditor();
@@ -109,9 +101,12 @@ export const ColorsDrawer = () => {
           entries={[
             {
               label: 'As CSS custom properties',
-              onSelect: () => saveAs('palette.css', 'text/css', paletteAsCss(swatches)),
+              onSelect: () => downloadText('palette.css', 'text/css', paletteAsCss(swatches)),
             },
-            { label: 'As JSON', onSelect: () => saveAs('palette.json', 'application/json', paletteAsJson(swatches)) },
+            {
+              label: 'As JSON',
+              onSelect: () => downloadText('palette.json', 'application/json', paletteAsJson(swatches)),
+            },
           ]}
           trigger={
             <Button className="!px-1.5" icon={<Download size={14} />} disabled={swatches.length === 0}>

@@ -1,4 +1,4 @@
-import { type Checkpoint, PROJECTS } from '@kite/api/projects';
+import { HISTORY, type Checkpoint } from '@kite/api/history';
 import { useMutation } from '@tanstack/react-query';
 import { EllipsisVertical, Flag } from 'lucide-react';
 import { useState } from 'react';
@@ -19,11 +19,11 @@ const Row = ({ project, checkpoint: { id, name, at, by } }: { project: string; c
   const [now] = useState(() => Date.now());
   const again = { onError: sayWrong, onSettled: () => readCheckpoints(project) };
   const rename = useMutation({
-    mutationFn: (next: string) => ask(PROJECTS.renameCheckpoint, { id: project, checkpoint: id }, { name: next }),
+    mutationFn: (next: string) => ask(HISTORY.renameCheckpoint, { id: project, checkpoint: id }, { name: next }),
     ...again,
   });
   const letGo = useMutation({
-    mutationFn: () => ask(PROJECTS.removeCheckpoint, { id: project, checkpoint: id }),
+    mutationFn: () => ask(HISTORY.removeCheckpoint, { id: project, checkpoint: id }),
     ...again,
   });
   const state = { state: id, name };

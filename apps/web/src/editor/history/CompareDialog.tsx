@@ -3,7 +3,6 @@ import { changeOf } from '@kite/core/document/patches';
 import { patchesBetween } from '@kite/core/edits/merge';
 import { whatChanged } from '@kite/core/properties/changed';
 import { framesPerSecond } from '@kite/core/time/rate';
-import { useQuery } from '@tanstack/react-query';
 import { Pause, Play } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -14,7 +13,7 @@ import { Select } from '../../ui/Select';
 import { useEditor, useSlice } from '../store/context';
 import type { State } from '../store/workspace';
 import { ChangedList } from './ChangedList';
-import { goBackTo, keepState, openAsCopy, stateOf, useCheckpoints } from './states';
+import { goBackTo, keepState, openAsCopy, useCheckpoints, useStateAt } from './states';
 
 const BOX = { width: 424, height: 239 };
 
@@ -117,16 +116,6 @@ const Compared = ({ then, name, now, nowName }: ComparedProps) => {
     </>
   );
 };
-
-/** The document as it was; none is asked for where none is meant. */
-const useStateAt = (project: Id, state: string | null) =>
-  useQuery({
-    enabled: state !== null,
-    queryKey: ['state', project, state],
-    queryFn: () => stateOf(project, state ?? ''),
-    staleTime: Infinity,
-    retry: false,
-  });
 
 const NOW = '';
 

@@ -1,4 +1,4 @@
-import { PROJECTS } from '@kite/api/projects';
+import { HISTORY } from '@kite/api/history';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ask } from '../../api/client';
@@ -18,7 +18,7 @@ export const RemovedScenes = () => {
   const [now] = useState(() => Date.now());
   const { data = [] } = useQuery({
     queryKey: ['removed scenes', project, scenes, saved],
-    queryFn: () => ask(PROJECTS.removedScenes, { id: project }),
+    queryFn: () => ask(HISTORY.removedScenes, { id: project }),
     placeholderData: (before) => before,
   });
   if (data.length === 0) return null;

@@ -15,8 +15,7 @@ import { byDay, timeOf } from './days';
 import { ChangedList } from './ChangedList';
 import { keepState, openAsCopy } from './states';
 
-const Details = ({ entry }: { entry: Entry }) => {
-  const doc = useSlice((s) => s.doc);
+const Details = ({ entry, doc }: { entry: Entry; doc: Project }) => {
   const changed = useMemo(() => {
     // What is gone by now has its name in what took it away, or brought it.
     const { patches, inverse } = entry;
@@ -39,16 +38,22 @@ const layersOf = (doc: Project, patches: readonly Patch[]): string => {
   return doc.scenes[scene]?.layers[layer]?.name ?? '';
 };
 
-const Step = ({ entry, undone, last }: { entry: Entry; undone: boolean; last: boolean }) => {
+interface StepProps {
+  entry: Entry;
+  undone: boolean;
+  last: boolean;
+  /** Whether it can be gone to by undoing or redoing. */
+  reached: boolean;
+  doc: Project;
+}
+
+const Step = ({ entry, undone, last, reached, doc }: StepProps) => {
   const editor = useEditor();
   const navigate = useNavigate();
   const [open, setOpen] = useState(false);
   const { label, by, at, revision, id } = entry;
   const mine = by?.id === myself().id;
-  const reached = useSlice(
-    (s) => mine && (s.past.some((step) => step.id === id) || s.future.some((step) => step.id === id)),
-  );
-  const of = useSlice((s) => layersOf(s.doc, entry.patches));
+  const of = useMemo(() => layersOf(doc, entry.patches), [doc, entry]);
   const state = revision === undefined ? null : { state: String(revision), name: label };
   const compare = () => state && editor.set({ comparing: state });
   return (
@@ -102,7 +107,7 @@ const Step = ({ entry, undone, last }: { entry: Entry; undone: boolean; last: bo
           />
         )}
       </div>
-      {open && <Details entry={entry} />}
+      {open && <Details entry={entry} doc={doc} />}
     </li>
   );
 };
@@ -110,7 +115,14 @@ const Step = ({ entry, undone, last }: { entry: Entry; undone: boolean; last: bo
 /** Everything that was done, by day, the last first. A press on one's own step goes there; on another's it is looked at. */
 export const Steps = () => {
   const editor = useEditor();
-  const { log, more } = useSlice((s) => ({ log: s.log, more: s.moreBefore }));
+  const { log, more, past, future, doc } = useSlice((s) => ({
+    log: s.log,
+    more: s.moreBefore,
+    past: s.past,
+    future: s.future,
+    doc: s.doc,
+  }));
+  const reached = useMemo(() => new Set([...past, ...future].map(({ id }) => id)), [past, future]);
   const [now] = useState(() => Date.now());
   const steps = useMemo(() => standing(log).toReversed(), [log]);
   const last = steps.find(({ undone }) => !undone);
@@ -122,7 +134,7 @@ export const Steps = () => {
           <h3 className="mt-2 mb-0.5 text-sm font-semibold">{day}</h3>
           <ol>
             {of.map((step) => (
-              <Step key={step.entry.id} {...step} last={step === last} />
+              <Step key={step.entry.id} {...step} last={step === last} reached={reached.has(step.entry.id)} doc={doc} />
             ))}
           </ol>
         </section>

@@ -1,6 +1,7 @@
 /** Settings as they are searched for: switched at once, or gone to where they are set. */
 import { type Aids, setAids, useAids } from '../canvas/looks/aids';
 import { ONION } from '../canvas/looks/onion';
+import { toast } from 'sonner';
 import type { Editor } from '../store/editor';
 import type { EditorState } from '../store/state';
 
@@ -12,15 +13,22 @@ export interface Setting {
   readonly run: (editor: Editor) => void;
 }
 
-/** Puts the focus into a field of the scene's own card. */
-const toField = (label: string) => (editor: Editor) => {
-  const { hiding } = editor.state;
-  editor.set({ hiding: { ...hiding, inspector: false } });
-  editor.select({});
-  requestAnimationFrame(() =>
-    document.querySelector<HTMLElement>(`[data-area="inspector"] [aria-label="${label}"]`)?.focus(),
-  );
-};
+/** Puts the focus into a field of the scene's own card, or says why it is not there. */
+const toField =
+  (label: string, missing = '') =>
+  (editor: Editor) => {
+    const { hiding } = editor.state;
+    editor.set({ hiding: { ...hiding, inspector: false } });
+    editor.select({});
+    requestAnimationFrame(() => {
+      const field = document.querySelector<HTMLElement>(`[data-area="inspector"] [aria-label^="${label}"]`);
+      if (field) field.focus();
+      else toast.info(missing);
+    });
+  };
+
+/** Opens the menu of checks: how strict they are stands at its foot. */
+const toChecks = () => document.querySelector<HTMLElement>('[data-testid=checks]')?.click();
 
 const turn = (key: Exclude<keyof Aids, 'gridSize'>) => () => setAids({ [key]: !useAids.getState()[key] });
 
@@ -31,6 +39,8 @@ const flip = (key: 'onlyAnimated' | 'allScenes' | 'showTucked') => (editor: Edit
   editor.set({ [key]: !editor.state[key] });
 
 const plays = (how: EditorState['how']) => (editor: Editor) => editor.set({ how });
+
+const NOT_DEEP = 'It stands in the scene’s card once something is in depth.';
 
 export const SETTINGS: readonly Setting[] = [
   {
@@ -73,5 +83,13 @@ export const SETTINGS: readonly Setting[] = [
   { id: 'rate', label: 'Frame rate of the scene', also: 'fps speed', run: toField('Scene frame rate') },
   { id: 'length', label: 'Length of the scene', also: 'duration seconds', run: toField('Scene length') },
   { id: 'poster', label: 'Poster of the scene', also: 'thumbnail fallback cover', run: toField('Poster frame') },
-  { id: 'eye', label: 'Angle of view', also: 'perspective lens camera', run: toField('Angle of view') },
+  { id: 'eye', label: 'Angle of view', also: 'perspective lens camera', run: toField('Angle of view', NOT_DEEP) },
+  { id: 'light', label: 'Light of the scene', also: 'shading lamp sun', run: toField('Light from', NOT_DEEP) },
+  {
+    id: 'background',
+    label: 'Background of the scene',
+    also: 'ground transparent',
+    run: toField('Background', 'The scene has no background: its card gives it one.'),
+  },
+  { id: 'checks', label: 'How strict checks are', also: 'rules warnings contrast', run: toChecks },
 ];

@@ -3,7 +3,8 @@
  * between begin and end, each attempt starts anew from the document as it was.
  */
 import { MOST_CHOSEN } from '@kite/api/live';
-import { type Logged, PROJECTS, type Save } from '@kite/api/projects';
+import { HISTORY, type Logged } from '@kite/api/history';
+import type { Save } from '@kite/api/projects';
 import type { Change, Edit } from '@kite/core/document/patches';
 import { applyEdit } from '@kite/core/edits/apply';
 import { stayingOutside } from '@kite/core/edits/outside';
@@ -146,7 +147,7 @@ export class Editor {
     const whole = wholeScene(doc.scenes[sceneId] as Scene, doc);
     // Words are seen too; without their fonts the scene opens all the same.
     const [known] = await Promise.all([
-      ask(PROJECTS.edits, { id: project }),
+      ask(HISTORY.edits, { id: project }),
       materials.fontsReady(whole, doc.assets)?.catch(() => undefined),
     ]);
     const frame = openingFrame(compileScene(whole, materials.library(doc.assets)));
@@ -164,7 +165,7 @@ export class Editor {
   /** More of the log, from before what is here. */
   async readBefore(): Promise<void> {
     const first = this.state.log.find(({ revision }) => revision !== undefined)?.revision ?? this.saver.revision + 1;
-    const more = await ask(PROJECTS.edits, { id: this.state.doc.id, before: String(first) });
+    const more = await ask(HISTORY.edits, { id: this.state.doc.id, before: String(first) });
     const log = [...more, ...this.state.log];
     this.set({ log, ...stepsOf(log, myself().id), moreBefore: startsLate(more) });
   }

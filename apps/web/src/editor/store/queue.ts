@@ -2,7 +2,8 @@
  * What waits to be sent, on top of the document that the server has. Nothing here asks the server or keeps anything: it is
  * what edits and answers make of each other.
  */
-import type { Head, Logged } from '@kite/api/projects';
+import type { Logged } from '@kite/api/history';
+import type { Head } from '@kite/api/projects';
 import { checkProject } from '@kite/core/check/project';
 import { applyPatches, type Patch } from '@kite/core/document/patches';
 import type { Project } from '@kite/core/document/types';

@@ -1,5 +1,6 @@
 import 'fake-indexeddb/auto';
-import type { Logged, Save } from '@kite/api/projects';
+import type { Logged } from '@kite/api/history';
+import type { Save } from '@kite/api/projects';
 import type { Project } from '@kite/core/document/types';
 import { changeOf, type Patch } from '@kite/core/document/patches';
 import { checkProject } from '@kite/core/check/project';
@@ -341,6 +342,7 @@ describe('the saver', () => {
     saver.add('Guide', [{ op: 'add', path: ['scenes', first, 'guides', 'x', 0], value: 5 }]);
     await pass(2_000);
     expect([server.wholes, server.document.name, server.document.scenes[first]?.length]).toEqual([2, 'Old', 88]);
+    expect(rebased.map(({ theirs }) => theirs)).toEqual([null]);
     expect(server.document.scenes[first]?.guides.x).toEqual([5]);
   });
 

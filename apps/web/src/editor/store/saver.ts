@@ -4,7 +4,8 @@
  * closed tab loses it. What others do is put under what waits here. An edit that cannot be saved is taken back alone, and
  * named.
  */
-import { type Head, type Logged, PROJECTS, type Save, type Saved } from '@kite/api/projects';
+import { HISTORY, type Logged } from '@kite/api/history';
+import { type Head, PROJECTS, type Save, type Saved } from '@kite/api/projects';
 import { HEALTH } from '@kite/api/renders';
 import { cutText } from '@kite/core/document/text';
 import { applyPatches, type Patch } from '@kite/core/document/patches';
@@ -233,7 +234,7 @@ export class Saver {
   private async readOn(): Promise<void> {
     for (;;) {
       const { revision } = this.queue.head;
-      const edits = await ask(PROJECTS.edits, { id: this.project, after: String(revision) });
+      const edits = await ask(HISTORY.edits, { id: this.project, after: String(revision) });
       if (this.closed || edits.length === 0) return;
       if (edits[0]?.revision === revision + 1) this.follow(edits);
       else {

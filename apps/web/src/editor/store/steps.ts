@@ -1,5 +1,5 @@
 /** What can be taken back and made again: worked out from the log, so that it is the same after a reload. */
-import type { Logged } from '@kite/api/projects';
+import type { Logged } from '@kite/api/history';
 import type { Patch } from '@kite/core/document/patches';
 
 /** A step of the log as it stands here; without a revision while the server has not acknowledged it. */
