@@ -82,7 +82,7 @@ const Step = ({ entry, undone, last, reached, doc }: StepProps) => {
         >
           {label} {of && <span className="font-normal text-ink-2">{of}</span>}
         </button>
-        <span className="shrink-0 pl-1 text-xs text-ink-2 group-focus-within:hidden group-hover:hidden">
+        <span className="max-w-20 shrink-0 truncate pl-1 text-xs text-ink-2 group-focus-within:hidden group-hover:hidden">
           {mine || !by ? timeOf(at) : by.name}
         </span>
         {state && (
@@ -128,7 +128,7 @@ export const Steps = () => {
   const last = steps.find(({ undone }) => !undone);
   return (
     <section aria-label="Steps">
-      {steps.length === 0 && <p className="text-ink-2">Nothing was done to this project yet.</p>}
+      {steps.length === 0 && <p className="mt-2 text-ink-2">Nothing was done to this project yet.</p>}
       {byDay(steps, ({ entry }) => entry.at, now).map(([day, of]) => (
         <section key={day}>
           <h3 className="mt-2 mb-0.5 text-sm font-semibold">{day}</h3>

@@ -21,6 +21,9 @@ const when = (iso: string): string => {
   return new Date(iso).toLocaleDateString();
 };
 
+/** Words of a project on its card: as many as stand in two lines. */
+const MOST_SHOWN = 3;
+
 interface CardProps {
   project: ProjectCard;
   /** Asks for a word that it is found by. */
@@ -76,7 +79,7 @@ export const Card = ({ project, onTag }: CardProps) => {
       <Link to={`/projects/${project.id}`} aria-label={`Open ${project.name}`} className="block">
         <Moving project={project.id} revision={project.updatedAt} playing={playing} />
       </Link>
-      <div className="flex items-center gap-1 py-2 pr-1.5 pl-3">
+      <div className="flex items-start gap-1 py-2 pr-1.5 pl-3">
         <div className="min-w-0 flex-1">
           <RenameField
             label="Project name"
@@ -91,17 +94,22 @@ export const Card = ({ project, onTag }: CardProps) => {
           </span>
           {project.tags.length > 0 && (
             <span className="mt-1 flex flex-wrap gap-1">
-              {project.tags.map((tag) => (
+              {project.tags.slice(0, MOST_SHOWN).map((tag) => (
                 <button
                   key={tag}
                   type="button"
                   title={`All that are found by “${tag}”`}
-                  className="rounded-sm bg-paper-2 px-1.5 text-xs leading-5 hover:bg-sky-2"
+                  className="max-w-28 truncate rounded-sm bg-paper-2 px-1.5 text-xs leading-5 hover:bg-sky-2"
                   onClick={() => onTag(tag)}
                 >
                   {tag}
                 </button>
               ))}
+              {project.tags.length > MOST_SHOWN && (
+                <span className="text-xs leading-5 text-ink-2" title={project.tags.join(', ')}>
+                  +{project.tags.length - MOST_SHOWN}
+                </span>
+              )}
             </span>
           )}
         </div>

@@ -123,7 +123,7 @@ export const ProjectsPage = () => {
               </Button>
             </div>
           )}
-          <ul className="grid grid-cols-[repeat(auto-fill,minmax(280px,1fr))] gap-4">
+          <ul className="grid grid-cols-[repeat(auto-fill,minmax(280px,1fr))] items-start gap-4">
             {shown.map((p) => (
               <Card key={p.id} project={p} onTag={(tag) => want({ tag })} />
             ))}

@@ -1,3 +1,4 @@
+import { cutText } from '@kite/core/document/text';
 import { throughBoth } from '@kite/core/geometry/through';
 import { cornersThrough, layerBox } from '@kite/core/scene/bounds';
 import { myself } from '../../../app/person';
@@ -5,6 +6,9 @@ import { colorOf, nameOf } from '../../people/looks';
 import { useEditor, useSlice } from '../../store/context';
 import type { Stage } from '../stage';
 import { viewMatrix } from '../view';
+
+/** Characters of a name beside what is chosen. */
+const LONGEST = 24;
 
 /** What others have chosen in this scene, each in their colour and by their name. */
 export const Others = ({ view }: Stage) => {
@@ -39,7 +43,7 @@ export const Others = ({ view }: Stage) => {
                 fontSize={11}
                 fontWeight={600}
               >
-                {nameOf(other, myself().id)}
+                {cutText(nameOf(other, myself().id), LONGEST)}
               </text>
             </g>
           );
