@@ -3,7 +3,7 @@ import { newController, newDrawing, newItem, newScene } from '@kite/core/documen
 import type { Layer, Scene, Value } from '@kite/core/document/types';
 import { inDepth } from '@kite/core/geometry/planes';
 import { applySpace, placedInSpace, type Point3 } from '@kite/core/geometry/space';
-import { eyeOf } from '@kite/core/scene/depth';
+import { eyeOf } from '@kite/core/scene/eye';
 import { frameDrawer } from '@kite/render/frames';
 import { EMPTY_STOCK, materialsFor } from '@kite/render/materials';
 

@@ -7,7 +7,7 @@ import { projectedPoint } from '@kite/core/geometry/planes';
 import { applySpace, placedInSpace } from '@kite/core/geometry/space';
 import { compileScene } from '@kite/core/scene/compile';
 import { NO_LIBRARY } from '@kite/core/scene/program';
-import { eyeOf } from '@kite/core/scene/depth';
+import { eyeOf } from '@kite/core/scene/eye';
 import { demoProject } from '@kite/demo/project';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';

@@ -1,4 +1,4 @@
-// Bundles the programs that Node runs, and the banner's player, into dist/.
+// Bundles the programs that Node runs into dist/. The player of a banner is joined for each: see packages/render/src/encoders/player.ts.
 import { build } from 'esbuild';
 
 /** Our own packages are bundled from source; those from npm stay imports. */
@@ -35,16 +35,6 @@ export const bundle = async () => {
     sourcemap: true,
     plugins: [npmStaysOutside],
     loader: { '.sql': 'text' },
-    logLevel: 'warning',
-  });
-  await build({
-    entryPoints: { player: 'packages/player/src/player.ts' },
-    outdir: 'dist',
-    bundle: true,
-    minify: true,
-    format: 'iife',
-    target: 'es2022',
-    legalComments: 'none',
     logLevel: 'warning',
   });
 };

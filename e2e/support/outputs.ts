@@ -80,6 +80,8 @@ export const agreeing = async (page: Page, server: Server, context: BrowserConte
   const banner = unpack(await file('html5'));
   const shot = async (address: string, before: () => void = () => undefined) => {
     const alone = await context.newPage();
+    const wrong: string[] = [];
+    alone.on('pageerror', (error) => wrong.push(error.message));
     await alone.addInitScript(before);
     await alone.route('http://delivered.example/**', (route) =>
       route.fulfill({ path: join(banner.folder, new URL(route.request().url()).pathname) }),
@@ -93,6 +95,7 @@ export const agreeing = async (page: Page, server: Server, context: BrowserConte
     });
     const pixels = await readPng(await alone.screenshot());
     await alone.close();
+    expect(wrong).toEqual([]);
     return pixels;
   };
   expect(differing(await shot(`file://${banner.folder}/index.html#frame=7`), png, 1)).toBe(0);

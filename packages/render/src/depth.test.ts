@@ -7,7 +7,7 @@ import { applySpace, chained, placedInSpace } from '@kite/core/geometry/space';
 import { applyThrough } from '@kite/core/geometry/through';
 import { compileScene } from '@kite/core/scene/compile';
 import { NO_LIBRARY } from '@kite/core/scene/program';
-import { eyeOf } from '@kite/core/scene/depth';
+import { eyeOf } from '@kite/core/scene/eye';
 import { describe, expect, it } from 'vitest';
 import { frameDrawer } from './frames';
 import { NO_MATERIALS } from './materials';

@@ -5,7 +5,7 @@ import { applySpace, chained, decomposedSpace, lookingFrom, type Point3, transla
 import { inSpace, placementOf } from '../properties/placement';
 import type { Writing } from '../motion/keys';
 import type { Program } from '../scene/program';
-import { eyeOf } from '../scene/depth';
+import { eyeOf } from '../scene/eye';
 import { setValue } from './properties';
 
 const tidy = (n: number): number => Math.round(n * 1000) / 1000 + 0;

@@ -2,7 +2,10 @@
  * Areas combined and offset: clipper2 on outlines flattened to lines, on a grid of 1/256 px. What it
  * gives no longer has the curves it came from, so it works after morphing.
  */
-import { Clipper, ClipType, EndType, FillRule, JoinType, type Path64, type Paths64 } from 'clipper2-ts';
+// From its own modules: the package as a whole is twice as heavy, which banners would carry.
+import { ClipType, FillRule, type Path64, type Paths64, PathType } from 'clipper2-ts/dist/Core.js';
+import { Clipper64 } from 'clipper2-ts/dist/Engine.js';
+import { ClipperOffset, EndType, JoinType } from 'clipper2-ts/dist/Offset.js';
 import { pairsThatMeet, type Runs } from './crossings';
 import { flattened } from './flatten';
 import { type Outline, polygon } from './outline';
@@ -73,9 +76,27 @@ export const intricacyOfGrowth = (
   return PER_POINT * points + Math.round(QUEUE_OF_GROWTH * points ** 2 + each * near);
 };
 
+const clipped = (type: ClipType, subject: Paths64, clip: Paths64, rule: FillRule): Area => {
+  const clipper = new Clipper64();
+  clipper.addPaths(subject, PathType.Subject);
+  clipper.addPaths(clip, PathType.Clip);
+  const solution: Paths64 = [];
+  clipper.execute(type, rule, solution);
+  return solution;
+};
+const united = (areas: Paths64, rule: FillRule): Area => clipped(ClipType.Union, areas, [], rule);
+
+const inflated = (paths: Paths64, by: number, join: Join, end: EndType, miterLimit: number): Area => {
+  const offset = new ClipperOffset(Math.max(2, miterLimit), ARC_TOLERANCE * GRID);
+  offset.addPaths(paths, JOINS[join], end);
+  const solution: Paths64 = [];
+  offset.execute(by * GRID, solution);
+  return solution;
+};
+
 /** The area that outlines fill by a rule; open ones are closed by a straight line, as a fill does. */
 export const areaOf = (outlines: readonly Outline[], rule: 'nonzero' | 'evenodd' = 'nonzero'): Area =>
-  Clipper.union(outlines.map(toGrid), rule === 'nonzero' ? FillRule.NonZero : FillRule.EvenOdd);
+  united(outlines.map(toGrid), rule === 'nonzero' ? FillRule.NonZero : FillRule.EvenOdd);
 
 export const outlinesOf = (area: Area): Outline[] => fromGrid(area);
 
@@ -87,13 +108,13 @@ export const combined = (operation: Operation, areas: readonly Area[]): Area => 
   if (!first || rest.length === 0) return first ?? [];
   switch (operation) {
     case 'union':
-      return Clipper.union(areas.flat(), FillRule.NonZero);
+      return united(areas.flat(), FillRule.NonZero);
     case 'subtract':
-      return Clipper.booleanOp(ClipType.Difference, first, rest.flat(), FillRule.NonZero);
+      return clipped(ClipType.Difference, first, rest.flat(), FillRule.NonZero);
     case 'exclude':
-      return Clipper.union(areas.flat(), FillRule.EvenOdd);
+      return united(areas.flat(), FillRule.EvenOdd);
     case 'intersect':
-      return rest.reduce((sum, area) => Clipper.booleanOp(ClipType.Intersection, sum, area, FillRule.NonZero), first);
+      return rest.reduce((sum, area) => clipped(ClipType.Intersection, sum, area, FillRule.NonZero), first);
   }
 };
 
@@ -106,7 +127,7 @@ const JOINS: { readonly [K in Join]: JoinType } = {
 
 /** The area grown by `by` pixels, or shrunk by a negative one. */
 export const grownArea = (area: Area, by: number, join: Join, miterLimit: number): Area =>
-  Clipper.inflatePaths(area, by * GRID, JOINS[join], EndType.Polygon, Math.max(2, miterLimit), ARC_TOLERANCE * GRID);
+  inflated(area, by, join, EndType.Polygon, miterLimit);
 
 export type Cap = 'butt' | 'round' | 'square';
 const ENDS: { readonly [K in Cap]: EndType } = { butt: EndType.Butt, round: EndType.Round, square: EndType.Square };
@@ -120,16 +141,7 @@ export const ribbonArea = (
   miterLimit: number,
 ): Area => {
   const ribbons = (list: readonly Outline[], end: EndType): Area =>
-    list.length === 0
-      ? []
-      : Clipper.inflatePaths(
-          list.map(toGrid),
-          by * GRID,
-          JOINS[join],
-          end,
-          Math.max(2, miterLimit),
-          ARC_TOLERANCE * GRID,
-        );
+    list.length === 0 ? [] : inflated(list.map(toGrid), by, join, end, miterLimit);
   const open = ribbons(
     outlines.filter(({ closed }) => !closed),
     ENDS[cap],
@@ -138,7 +150,5 @@ export const ribbonArea = (
     outlines.filter(({ closed }) => closed),
     EndType.Joined,
   );
-  return open.length > 0 && round.length > 0
-    ? Clipper.union([...open, ...round], FillRule.NonZero)
-    : [...open, ...round];
+  return open.length > 0 && round.length > 0 ? united([...open, ...round], FillRule.NonZero) : [...open, ...round];
 };

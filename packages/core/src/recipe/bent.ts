@@ -7,7 +7,6 @@ import { lastMade } from '../document/remembered';
 import { flattened } from '../geometry/flatten';
 import {
   applyHomography,
-  asMatrix,
   beforeEye,
   composed,
   flatHomography,
@@ -22,7 +21,7 @@ import { outlinesOf, ribbonArea } from '../geometry/polygons';
 import { isMatrix, type Through } from '../geometry/through';
 import { type Bend, bentThrough, type Warp } from '../geometry/warp';
 import { warpedOutline } from '../geometry/warpedOutline';
-import { grouped, markThrough } from './marks';
+import { grouped } from './marks';
 import type { AreaCut, Cut, FillMark, GroupMark, Mark, StrokeMark } from './types';
 
 /** Outlines through a map, and what of them lies before the eye: those that go on behind it are cut off there. */
@@ -133,8 +132,5 @@ export const marksBy = (by: Bending, marks: readonly Mark[]): readonly Mark[] =>
   return out;
 };
 
-/** Marks through a map that keeps straight lines straight. */
-export const marksThrough = (through: Through, marks: readonly Mark[]): readonly Mark[] => {
-  const matrix = isMatrix(through) ? through : asMatrix(through);
-  return matrix ? marks.map((mark) => markThrough(matrix, mark)) : marksBy(projecting(through as Homography), marks);
-};
+/** Marks as they are seen through a map that does not keep what is parallel so. */
+export const marksProjected = (h: Homography, marks: readonly Mark[]): readonly Mark[] => marksBy(projecting(h), marks);

@@ -136,6 +136,10 @@ export const eachMark = (marks: readonly Mark[], visit: (mark: Mark) => void): v
   }
 };
 
+/** Whether marks bring planes of their own along. */
+export const bringsPlanes = (marks: readonly Mark[]): boolean =>
+  marks.some((mark) => mark.op === 'group' && mark.planes);
+
 /** How far a stroke reaches from its outline, in the outline's own pixels. */
 export const strokeReach = (mark: StrokeMark): number =>
   (mark.width / 2) * Math.max(mark.join === 'miter' ? mark.miterLimit : 1, mark.cap === 'square' ? Math.SQRT2 : 1);

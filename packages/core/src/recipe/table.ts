@@ -116,9 +116,12 @@ const LIST = [
   ...SETTINGS,
 ];
 
+// The player of a banner leaves out those that its scene does not use: see packages/player/src/parts.ts.
 // Each kind's functions take their own values, which the common type cannot say: values are read
 // through the kind's own parameter descriptions, so they fit.
-export const KINDS: ReadonlyMap<string, Kind> = new Map((LIST as unknown as Kind[]).map((k) => [k.kind, k]));
+export const KINDS: ReadonlyMap<string, Kind> = new Map(
+  (LIST as unknown as (Kind | undefined)[]).flatMap((k) => (k ? [[k.kind, k] as const] : [])),
+);
 
 export const kindOf = (name: string): Kind => {
   const kind = KINDS.get(name);

@@ -3,7 +3,7 @@ import type { Color, Id, Layer, Scene } from '../document/types';
 import { boxOutline } from '../geometry/bounds';
 import { IDENTITY } from '../geometry/matrix';
 import { type Through, throughBack, throughBoth } from '../geometry/through';
-import { marksThrough } from '../recipe/bent';
+import { marksThrough } from '../recipe/marksThrough';
 import { flatFill, grouped, laidOver } from '../recipe/marks';
 import { needsOf } from '../recipe/needs';
 import { type Around, MOST_WORK, type Picture } from '../recipe/room';
@@ -50,13 +50,17 @@ export const showing = <D extends Picture>(scene: Scene, { drawnAt, throughOf, o
   const backTo = (layer: Layer, frame: number) => throughBack(throughOf(layer, frame));
 
   const around = (layer: Layer): Around => {
-    const circle = drawnInCircle(scene, layer);
-    const said = circle && `would be cut by itself: ${[...circle, layer].map((l) => `“${l.name}”`).join(' → ')}`;
+    const inCircle = (): string | null => {
+      const circle = drawnInCircle(scene, layer);
+      return circle && `would be cut by itself: ${[...circle, layer].map((l) => `“${l.name}”`).join(' → ')}`;
+    };
+    let said: string | null | undefined;
     return {
       picture: (id, frame) => {
         const other = scene.layers[id];
         if (!other || !needsOf(layer).layers.has(id)) return 'is cut by a layer that is gone';
-        if (said) return said;
+        if (said === undefined) said = inCircle();
+        if (said !== null) return said;
         const back = backTo(layer, frame);
         if (!back || !isThere(scene, other, frame)) return NOTHING;
         const { marks, work } = drawnAt(other, frame);

@@ -7,7 +7,7 @@ import { boxOfMarks } from '../recipe/marks';
 import { ASIDES, directionAside, eyeAside, planesInSpace, seenAside, sightOf } from './aside';
 import { compileScene } from './compile';
 import { NO_LIBRARY } from './program';
-import { eyeOf } from './depth';
+import { eyeOf } from './eye';
 
 const BLANK = newScene('s', 'Aside', {
   width: 400,

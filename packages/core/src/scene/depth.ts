@@ -1,9 +1,8 @@
 /** Layers in depth: seen from an eye, in the order in which they hide each other. */
-import type { Light, Point, Scene } from '../document/types';
+import type { Light, Point } from '../document/types';
 import { cutByLine, sidesOf, within } from '../geometry/convex';
 import { flattened } from '../geometry/flatten';
 import {
-  areaScaleAt,
   beforeEye,
   composed,
   cornersOf,
@@ -13,55 +12,15 @@ import {
   seenFrom,
   weightAt,
 } from '../geometry/homography';
-import { apply, IDENTITY, translation, turn } from '../geometry/matrix';
+import { apply, translation, turn } from '../geometry/matrix';
 import { cubicCount, isLine, polygon, reversed, turnOf } from '../geometry/outline';
 import { inDepth, type Piece, projectedPoint } from '../geometry/planes';
-import {
-  applySpace,
-  chained,
-  type Eye,
-  flatSpace,
-  invertedSpace,
-  type Point3,
-  type Space,
-  translationAway,
-} from '../geometry/space';
-import type { Through } from '../geometry/through';
-import { marksThrough } from '../recipe/bent';
+import { applySpace, chained, type Eye, type Point3, type Space } from '../geometry/space';
+import { marksThrough } from '../recipe/marksThrough';
 import { dimmedBy, floodedBy } from '../recipe/covers/flood';
 import { areaCut, boxOfMarks, flatFill, grouped, laidOver } from '../recipe/marks';
 import type { AreaCut, Ink, Mark, Plane } from '../recipe/types';
-import { isSpace, type Pose } from '../properties/placement';
-
-/** From where a scene is looked at, with its own angle of view or another. */
-export const eyeOf = (
-  { width, height, eye: { angle: own, off } }: Pick<Scene, 'width' | 'height' | 'eye'>,
-  angle = own,
-): Eye => ({
-  to: flatSpace(IDENTITY),
-  middle: [width / 2 + off[0], height / 2 + off[1]],
-  distance: angle > 0 ? width / 2 / Math.tan((angle / 2) * (Math.PI / 180)) : Infinity,
-});
-
-/**
- * The eye of a camera that stands somewhere, with an angle of view of its own: it looks at the camera's place as the scene's own eye
- * looks at the middle of the scene, and goes around it as the camera turns. One that aims at a point stands where the eye is. null for a
- * camera that is flattened.
- */
-export const eyeThrough = (
-  scene: Pick<Scene, 'width' | 'height' | 'eye'>,
-  camera: Space,
-  { angle, aims }: { readonly angle: number; readonly aims: boolean },
-): Eye | null => {
-  const eye = eyeOf(scene, angle);
-  // Without perspective it is the same from how far.
-  const ahead = aims && Number.isFinite(eye.distance) ? eye.distance : 0;
-  const back = invertedSpace(chained(camera, translationAway(ahead)));
-  return back && { ...eye, to: chained(flatSpace(translation(...eye.middle)), back) };
-};
-
-/** From the pixels of what stands somewhere to those of the scene. */
-export const throughOf = (eye: Eye, pose: Pose): Through => (isSpace(pose) ? seenFrom(eye, pose) : pose);
+import { isFromBehind } from './eye';
 
 /** A plane, and whose it is. */
 export interface PlaneOf<T> extends Plane {
@@ -99,10 +58,6 @@ export const planesIn = (
   return planes;
 };
 
-/** Whether marks bring planes of their own along. */
-export const bringsPlanes = (marks: readonly Mark[]): boolean =>
-  marks.some((mark) => mark.op === 'group' && mark.planes);
-
 interface Seen<T> extends PlaneOf<T> {
   readonly h: Homography;
   /** The part of it that is before the eye, in its own pixels. */
@@ -130,9 +85,6 @@ export const litBy = ({ turn: around, tilt, strength }: Light, space: Space, beh
 const UNDER = 2;
 /** How far it reaches back over what it goes on from, so that the seam is closed there too. */
 const OVER = 1;
-
-/** Whether a plane is seen from behind at a point of its own; one that its scale mirrors shows its back. */
-export const isFromBehind = (h: Homography, corner: Point): boolean => areaScaleAt(h, corner) < 0;
 
 const onScreen = (corners: readonly Point3[], eye: Eye): readonly Point[] =>
   corners.map((corner) => projectedPoint(eye, corner));

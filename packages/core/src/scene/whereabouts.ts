@@ -6,7 +6,7 @@ import { applySpace, chained, type Eye, translationAway } from '../geometry/spac
 import { nearestMatrix, type Through } from '../geometry/through';
 import { inSpace, isSpace, type Placement, type Pose, posed } from '../properties/placement';
 import { standings } from '../properties/standing';
-import { eyeOf, eyeThrough, isFromBehind, throughOf } from './depth';
+import { eyeOf, eyeThrough, isFromBehind, throughOf } from './eye';
 import { isShown } from './groups';
 import type { Program } from './program';
 

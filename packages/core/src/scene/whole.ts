@@ -56,20 +56,6 @@ export const wholeScene = (scene: Scene, project: Pick<Project, 'scenes' | 'ease
   }));
 };
 
-/** A whole scene without what only its editor asks for: it draws the same. */
-export const toBeDrawn = (scene: Scene): Scene => {
-  const { poses: _poses, ...own } = scene;
-  const layers = Object.entries(scene.layers).map(([id, layer]): [Id, Layer] => [id, { ...layer, moves: [] }]);
-  const nested = Object.entries(scene.nested ?? {}).map(([id, inner]): [Id, Scene] => [id, toBeDrawn(inner)]);
-  return {
-    ...own,
-    layers: Object.fromEntries(layers),
-    routines: [],
-    guides: { x: [], y: [] },
-    ...(scene.nested && { nested: Object.fromEntries(nested) }),
-  };
-};
-
 /** All layers that are drawn for a scene: its own, and those of the scenes it takes along. */
 export const allLayers = (scene: Scene): Layer[] => [
   ...Object.values(scene.layers),

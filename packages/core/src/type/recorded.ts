@@ -1,26 +1,77 @@
 /** What a scene asked of its fonts, kept so that a banner needs neither the fonts nor an engine for them. */
 import type { FontChoice } from '../document/types';
-import { type GlyphPath, glyphsFrom } from './glyphs';
+import { type GlyphPath, glyphsFrom, UNITS } from './glyphs';
 import type { Face, Fonts, Glyph, Metrics } from './types';
+
+/** A glyph of a text that was set: its id, its cluster and its advance, and x and y where they are not 0, in units. */
+type RecordedGlyph = readonly number[];
 
 export interface RecordedFace {
   readonly metrics: Metrics;
   /** By ligatures and text: `on:Night`. */
-  readonly shaped: { [text: string]: readonly Glyph[] };
-  readonly paths: { [glyph: number]: GlyphPath };
+  readonly shaped: { [text: string]: readonly RecordedGlyph[] };
+  /** Drawing commands, each with the way from where the one before ended: `M7864-262q-2162 0-3793 803`. */
+  readonly paths: { [glyph: number]: string };
 }
 /** By font choice, as JSON. */
 export type RecordedFonts = { [choice: string]: RecordedFace };
 
-const recordedFace = (face: Face, into: RecordedFace): Face => ({
-  metrics: face.metrics,
-  shape: (text, ligatures) => (into.shaped[`${ligatures}:${text}`] = face.shape(text, ligatures)),
-  outlines: (glyph) => {
-    into.paths[glyph] = face.path(glyph);
-    return face.outlines(glyph);
-  },
-  path: (glyph) => (into.paths[glyph] = face.path(glyph)),
+const packedGlyph = ({ id, cluster, advance, x, y }: Glyph): RecordedGlyph => {
+  const own = [id, cluster, advance * UNITS];
+  return x === 0 && y === 0 ? own : [...own, x * UNITS, y * UNITS];
+};
+const glyphOf = ([id = 0, cluster = 0, advance = 0, x = 0, y = 0]: RecordedGlyph): Glyph => ({
+  id,
+  cluster,
+  advance: advance / UNITS,
+  x: x / UNITS,
+  y: y / UNITS,
 });
+
+/** Numbers one after another: a minus parts them, too. */
+const joined = (values: readonly number[]): string => values.join(' ').replaceAll(' -', '-');
+
+/** A path by the ways between its points, which are shorter to write and like each other. */
+export const packedPath = (path: GlyphPath): string => {
+  let at: readonly [number, number] = [0, 0];
+  return path
+    .map(([command, ...values]) => {
+      const ways = values.map((value, i) => value - at[i % 2]!);
+      at = (values.length > 0 ? values.slice(-2) : at) as [number, number];
+      return command + joined(ways);
+    })
+    .join('');
+};
+
+export const pathFrom = (packed: string): GlyphPath => {
+  let at: readonly [number, number] = [0, 0];
+  return [...packed.matchAll(/([A-Z])([^A-Z]*)/g)].map(([, command, ways]) => {
+    const values = (ways?.match(/-?[^ -]+/g) ?? []).map((way, i) => Number(way) + at[i % 2]!);
+    at = (values.length > 0 ? values.slice(-2) : at) as [number, number];
+    return [command as string, ...values];
+  });
+};
+
+const recordedFace = (face: Face, into: RecordedFace): Face => {
+  const path = (glyph: number): GlyphPath => {
+    const own = face.path(glyph);
+    into.paths[glyph] ??= packedPath(own);
+    return own;
+  };
+  return {
+    metrics: face.metrics,
+    shape: (text, ligatures) => {
+      const glyphs = face.shape(text, ligatures);
+      into.shaped[`${ligatures}:${text}`] = glyphs.map(packedGlyph);
+      return glyphs;
+    },
+    outlines: (glyph) => {
+      path(glyph);
+      return face.outlines(glyph);
+    },
+    path,
+  };
+};
 
 /** Fonts that write down what they are asked for. */
 export const recording = (fonts: Fonts): { readonly fonts: Fonts; readonly record: RecordedFonts } => {
@@ -49,8 +100,8 @@ export const replayed = (record: RecordedFonts): Fonts => {
       key,
       {
         metrics,
-        shape: (text, ligatures) => shaped[`${ligatures}:${text}`] ?? [],
-        ...glyphsFrom((glyph) => paths[glyph] ?? []),
+        shape: (text, ligatures) => (shaped[`${ligatures}:${text}`] ?? []).map(glyphOf),
+        ...glyphsFrom((glyph) => pathFrom(paths[glyph] ?? '')),
       },
     ]),
   );

@@ -42,6 +42,26 @@ const lightest = async (
   return [...known, png, webp].reduce((least, file) => (file.bytes.length < least.bytes.length ? file : least));
 };
 
+/** Whether nothing shows through any pixel. */
+const isOpaque = (canvas: Canvas): boolean => {
+  const { data } = canvas.getContext('2d').getImageData(0, 0, canvas.width, canvas.height);
+  for (let i = 3; i < data.length; i += 4) if (data[i] !== 255) return false;
+  return true;
+};
+
+/** The picture that stands where a banner does not play, in whatever is lightest. */
+export const fallbackPicture = async (
+  canvas: Canvas,
+): Promise<{ readonly name: string; readonly bytes: Uint8Array }> => {
+  const tried: readonly PictureFile[] = [
+    { bytes: new Uint8Array(await canvas.encode('png')), extension: 'png' },
+    { bytes: new Uint8Array(await canvas.encode('webp', QUALITY)), extension: 'webp' },
+    ...(isOpaque(canvas) ? [{ bytes: new Uint8Array(await canvas.encode('jpeg', QUALITY)), extension: 'jpg' }] : []),
+  ];
+  const { bytes, extension } = tried.reduce((least, file) => (file.bytes.length < least.bytes.length ? file : least));
+  return { name: `fallback.${extension}`, bytes };
+};
+
 /** The files of the pictures that are shown: as light as they can be, or as they were imported, or as a PNG where something is cut out. */
 export const pictureFiles = async (
   shown: ReadonlyMap<string, ShownPicture>,

@@ -1,23 +1,26 @@
 /** An HTML5 banner: a zip that plays by itself, asks the network for nothing and opens its clickTag. */
-import { readFile, writeFile } from 'node:fs/promises';
-import { join } from 'node:path';
+import { writeFile } from 'node:fs/promises';
 import { setImmediate as turn } from 'node:timers/promises';
 import { areasOf, type ClickArea } from '@kite/core/delivery/areas';
 import type { FormatSettings } from '@kite/core/delivery/formats/table';
+import { leanScene } from '@kite/core/delivery/lean';
+import { settled } from '@kite/core/delivery/settled';
 import type { RenderPlan } from '@kite/core/delivery/types';
 import type { Scene } from '@kite/core/document/types';
 import { pictureKey } from '@kite/core/picture/key';
 import { eachMark } from '@kite/core/recipe/marks';
 import { compileScene } from '@kite/core/scene/compile';
 import type { Library } from '@kite/core/scene/program';
-import { toBeDrawn } from '@kite/core/scene/whole';
+import { assetsFor } from '@kite/core/scene/whole';
 import { type RecordedFonts, recording } from '@kite/core/type/recorded';
+import type { Uses } from '@kite/player/parts';
+import { seeing, usesOf } from '@kite/player/uses';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import { Cancelled } from '../failure';
 import { frameDrawer } from '../frames';
 import { materialsFor } from '../materials';
-import { appRoot } from '../root';
-import { type ShownPicture, pictureFiles } from './bannerPictures';
+import { fallbackPicture, type ShownPicture, pictureFiles } from './bannerPictures';
+import { playerFor } from './player';
 import type { Encoder, EncodeJob } from './types';
 
 type Html5Settings = FormatSettings<'html5'>;
@@ -38,6 +41,7 @@ const tags = ({ click }: Html5Settings, areas: readonly ClickArea[]): string =>
 const page = (
   { scene, settings, plan: { width, height } }: EncodeJob<Html5Settings>,
   areas: readonly ClickArea[],
+  fallback: string,
 ): string => `<!doctype html>
 <html lang="en">
 <head>
@@ -55,7 +59,7 @@ html,body{margin:0;padding:0;overflow:hidden}
 <script>${tags(settings, areas)}</script>
 </head>
 <body>
-<div id="kite"><a id="click" href="javascript:void(0)" aria-label="${escaped(scene.name)}"><img id="fallback" src="fallback.png" alt="${escaped(scene.name)}"></a></div>
+<div id="kite"><a id="click" href="javascript:void(0)" aria-label="${escaped(scene.name)}"><img id="fallback" src="${fallback}" alt="${escaped(scene.name)}"></a></div>
 <script src="scene.js"></script>
 <script src="player.js"></script>
 </body>
@@ -70,6 +74,7 @@ interface Asked {
   readonly fonts: RecordedFonts;
   /** By what names them: see pictureKey. */
   readonly pictures: ReadonlyMap<string, ShownPicture>;
+  readonly marks: Uses['marks'];
 }
 
 /** The frames that are played, which may lie between those of the scene, and those that can be looked at. */
@@ -87,8 +92,11 @@ const asked = async (
   const { fonts, record } = recording(library.fonts);
   const program = compileScene(scene, { ...library, fonts });
   const pictures = new Map<string, ShownPicture>();
+  const { marks, see } = seeing();
   for (const [i, frame] of frames.entries()) {
-    eachMark(program.at(frame).marks, (mark) => {
+    const shown = program.at(frame).marks;
+    see(shown);
+    eachMark(shown, (mark) => {
       if (mark.op !== 'picture') return;
       const key = pictureKey(mark.asset, mark.cut);
       const [a, b, c, d] = mark.matrix;
@@ -98,7 +106,7 @@ const asked = async (
     each((i + 1) / frames.length);
     if (i % FRAMES_A_TURN === 0) await turn();
   }
-  return { fonts: record, pictures };
+  return { fonts: record, pictures, marks };
 };
 
 /** The parts of a banner by the names of their files. */
@@ -140,11 +148,13 @@ export const html5: Encoder<Html5Settings> = async (job) => {
   drawer.draw(settings.fallback);
   const needed = await asked(scene, materials.library, framesOf(plan, settings), each);
   const pictures = await pictureFiles(needed.pictures, job, materials);
+  const lean = leanScene(settled(scene, materials.library.fonts));
+  const fallback = await fallbackPicture(drawer.canvas);
   const { areas, missing } = areasOf(settings.areas, scene);
   for (const name of missing) job.note(`There is no layer “${name}”: its click area is left out.`);
   const banner = {
-    scene: toBeDrawn(scene),
-    assets: stock.assets,
+    scene: lean,
+    assets: Object.fromEntries(assetsFor(lean, stock.assets).map((asset) => [asset.id, asset])),
     fonts: needed.fonts,
     pictures: pictures.names,
     width: plan.width,
@@ -159,11 +169,11 @@ export const html5: Encoder<Html5Settings> = async (job) => {
     close: settings.close,
   };
   const files = {
-    'index.html': strToU8(page(job, areas)),
-    'player.js': new Uint8Array(await readFile(join(appRoot(), 'dist/player.js'))),
+    'index.html': strToU8(page(job, areas, fallback.name)),
+    'player.js': await playerFor(usesOf(lean, needed.marks)),
     'scene.js': strToU8(`var kiteBanner = ${asScript(banner)};`),
     ...pictures.files,
-    'fallback.png': new Uint8Array(await drawer.canvas.encode('png')),
+    [fallback.name]: fallback.bytes,
   };
   const zip = zipSync(files, { level: 9, mtime: new Date(1980, 0, 1) });
   tellWeight(zip, job.part);

@@ -4,7 +4,7 @@ import type { Box } from '../../geometry/bounds';
 import { boxTo, cornersOf } from '../../geometry/homography';
 import { polygon } from '../../geometry/outline';
 import { triangleTo } from '../../geometry/warp';
-import { marksThrough } from '../bent';
+import { marksThrough } from '../marksThrough';
 import { areaCut, boxOfMarks, grouped } from '../marks';
 import { cover, type Mark } from '../types';
 import { AREA, boxOfArea } from './area';

@@ -1,5 +1,5 @@
 import { degrees, number } from '../../document/params';
-import { marksThrough } from '../bent';
+import { marksThrough } from '../marksThrough';
 import { grouped } from '../marks';
 import { workOfMarks } from '../room';
 import { short, step } from '../types';

@@ -1,7 +1,7 @@
 import { choice, number, percent } from '../../document/params';
 import { scaling } from '../../geometry/matrix';
 import { throughBoth } from '../../geometry/through';
-import { marksThrough } from '../bent';
+import { marksThrough } from '../marksThrough';
 import { faded } from '../marks';
 import { workOfMarks } from '../room';
 import { type Mark, short, step } from '../types';

@@ -1,0 +1,96 @@
+/**
+ * What of the core's source the player of a banner carries: the parts that only some scenes need, and what tells that a scene
+ * does. Whatever else the player reaches is in all of them.
+ */
+import type { Ease, ValueKind } from '@kite/core/document/types';
+
+/** What a scene uses, with all that it nests. */
+export interface Uses {
+  /** Kinds of cards that are on. */
+  readonly cards: ReadonlySet<string>;
+  /** Kinds of values that these cards, the layers and their knobs have. */
+  readonly values: ReadonlySet<ValueKind>;
+  readonly eases: ReadonlySet<Ease['kind']>;
+  readonly formulas: boolean;
+  /** Whether a layer stands in depth. */
+  readonly depth: boolean;
+  /** Whether cards name other layers, or show what lies behind theirs. */
+  readonly others: boolean;
+  /** What was seen in the frames that it plays. */
+  readonly marks: {
+    readonly cuts: boolean;
+    readonly growths: boolean;
+    readonly bends: boolean;
+  };
+}
+
+/**
+ * Where the player asks for what only some scenes need. It is left out there alone: a card that needs it for itself asks for it
+ * by itself, and is there only with what it asks for.
+ */
+interface Seam {
+  /** Modules of the core that ask for it. */
+  readonly at: readonly string[];
+  /** Those that are asked for. */
+  readonly modules: readonly string[];
+  /** The module of the player that stands in for them; without one there is nothing in their place, since nothing in it is called. */
+  readonly instead?: string;
+  readonly neededBy: (uses: Uses) => boolean;
+}
+
+/** Whether something may be seen through a map that does not keep parallels. */
+const isMapped = ({ depth, cards }: Uses): boolean => depth || cards.has('pin') || cards.has('mesh');
+
+export const SEAMS: readonly Seam[] = [
+  { at: ['scene/compile'], modules: ['formula/wiring'], instead: 'wiring', neededBy: ({ formulas }) => formulas },
+  { at: ['scene/follows'], modules: ['formula/reads'], neededBy: ({ formulas }) => formulas },
+  { at: ['scene/compile'], modules: ['scene/depth'], neededBy: ({ depth }) => depth },
+  {
+    at: ['scene/eye', 'scene/whereabouts', 'geometry/through', 'recipe/marksThrough'],
+    modules: ['geometry/homography'],
+    neededBy: isMapped,
+  },
+  { at: ['recipe/marksThrough'], modules: ['recipe/bent'], neededBy: isMapped },
+  { at: ['recipe/bent'], modules: ['geometry/polygons'], neededBy: ({ cards }) => cards.has('stroke') },
+  { at: ['recipe/marks'], modules: ['geometry/warp'], neededBy: isMapped },
+  { at: ['scene/around'], modules: ['scene/follows'], neededBy: ({ others }) => others },
+  { at: ['paint/canvas'], modules: ['paint/bend'], neededBy: ({ marks }) => marks.bends },
+  { at: ['paint/canvas'], modules: ['paint/cuts'], neededBy: ({ marks }) => marks.cuts },
+  { at: ['paint/cuts'], modules: ['paint/growth'], neededBy: ({ marks }) => marks.growths },
+];
+
+/** Tables of the core: of the modules that each lists, a player has those that its scene uses. */
+interface Table {
+  readonly module: string;
+  /** Whether a module is an entry of the table, and is used; what is no entry is always there. */
+  readonly uses: (name: string, uses: Uses) => boolean;
+}
+
+/** A card's module is called by its kind. */
+const isOf = (module: string, kind: string): boolean => module.toLowerCase() === kind.replaceAll('-', '');
+const LINKS = ['asset', 'scene', 'layer'] as const;
+
+export const TABLES: readonly Table[] = [
+  {
+    module: 'recipe/table',
+    uses: (path, { cards }) => {
+      const name = /^\.\/(?:sources|steps|covers|paints)\/(\w+)$/.exec(path)?.[1];
+      return name === undefined || [...cards].some((kind) => isOf(name, kind));
+    },
+  },
+  {
+    module: 'motion/kinds/table',
+    uses: (path, { values }) => {
+      const name = /^\.\/(\w+)$/.exec(path)?.[1];
+      if (name === undefined) return true;
+      return name === 'links' ? LINKS.some((kind) => values.has(kind)) : values.has(name as ValueKind);
+    },
+  },
+  {
+    module: 'motion/eases/table',
+    uses: (path, { eases }) => {
+      const name = /^\.\/(\w+)$/.exec(path)?.[1];
+      return name === undefined || eases.has(name as Ease['kind']);
+    },
+  },
+];

@@ -1,0 +1,78 @@
+/** Players of banners: what they weigh, by what their scenes use. */
+import { readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { leanScene } from '@kite/core/delivery/lean';
+import type { Ease, ValueKind } from '@kite/core/document/types';
+import { EASES } from '@kite/core/motion/eases/table';
+import { KINDS as VALUES } from '@kite/core/motion/kinds/table';
+import { KINDS } from '@kite/core/recipe/table';
+import { wholeScene } from '@kite/core/scene/whole';
+import { demoProject } from '@kite/demo/project';
+import { TABLES, type Uses } from '@kite/player/parts';
+import { usesOf } from '@kite/player/uses';
+import { zipSync } from 'fflate';
+import { describe, expect, it } from 'vitest';
+import { playerFor } from './encoders/player';
+import { appRoot } from './root';
+
+const NO_MARKS: Uses['marks'] = { cuts: false, growths: false, bends: false };
+const PLAIN: Uses = {
+  cards: new Set(['rectangle', 'ellipse', 'path', 'text', 'trim', 'fill', 'stroke', 'group']),
+  values: new Set(['number', 'point', 'color', 'gradient', 'path', 'numbers', 'switch', 'choice', 'text', 'font']),
+  eases: new Set(['linear', 'hold', 'bezier']),
+  formulas: false,
+  depth: false,
+  others: false,
+  marks: NO_MARKS,
+};
+const EVERYTHING: Uses = {
+  cards: new Set(KINDS.keys()),
+  values: new Set(Object.keys(VALUES) as ValueKind[]),
+  eases: new Set(Object.keys(EASES) as Ease['kind'][]),
+  formulas: true,
+  depth: true,
+  others: true,
+  marks: { cuts: true, growths: true, bends: true },
+};
+
+const zipped = async (uses: Uses): Promise<number> =>
+  zipSync({ 'player.js': await playerFor(uses) }, { level: 9 }).length;
+
+describe('the player of a banner', () => {
+  it('has what its scene uses, and weighs as much', async () => {
+    const [plain, everything] = [await zipped(PLAIN), await zipped(EVERYTHING)];
+    expect(plain).toBeLessThan(34_000);
+    expect(everything).toBeLessThan(118_000);
+    // What one card needs comes with it.
+    const combining = await zipped({ ...PLAIN, cards: new Set([...PLAIN.cards, 'combine']) });
+    expect(combining - plain).toBeGreaterThan(10_000);
+  }, 30_000);
+
+  it('finds the module of every card, value and ease', () => {
+    const recipe = TABLES.find(({ module }) => module === 'recipe/table');
+    const modules = ['sources', 'steps', 'covers', 'paints'].flatMap((folder) =>
+      readdirSync(join(appRoot(), 'packages/core/src/recipe', folder))
+        .filter((file) => !file.endsWith('.test.ts'))
+        .map((file) => `./${folder}/${file.replace('.ts', '')}`),
+    );
+    const inTable = [...KINDS.keys()].filter((kind) => !/^(own-.*|group|cels?)$/.test(kind));
+    for (const kind of inTable) {
+      const found = modules.filter((module) => recipe?.uses(module, { ...PLAIN, cards: new Set([kind]) }));
+      expect(found, kind).toHaveLength(1);
+    }
+  });
+
+  it('is told what each scene of the demo uses', () => {
+    const project = demoProject();
+    const of = (name: string): Uses => {
+      const scene = Object.values(project.scenes).find((one) => one.name === name);
+      if (!scene) throw new Error(`no scene ${name}`);
+      return usesOf(leanScene(wholeScene(scene, project)), NO_MARKS);
+    };
+    expect(of('Mark reveal')).toMatchObject({ formulas: false, depth: false });
+    expect(of('Next stop strip')).toMatchObject({ formulas: true, depth: false });
+    expect(of('Letter cube')).toMatchObject({ depth: true });
+    expect([...of('Riders by hour').cards].sort()).toEqual(['fill', 'text', 'wedge']);
+    expect(of('Riders by hour').values.has('mesh')).toBe(false);
+  });
+});
