@@ -24,7 +24,7 @@ const WORKSPACES = {
   'packages/core': [],
   'packages/api': ['core'],
   'packages/player': ['core'],
-  'packages/render': ['core'],
+  'packages/render': ['core', 'player'],
   'apps/web': ['core', 'api'],
   demo: ['core'],
   'apps/server': ['core', 'api', 'render', 'demo'],
