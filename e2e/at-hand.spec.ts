@@ -126,6 +126,7 @@ test('everything there is comes up in the search by its name, and by another', a
   await page.keyboard.press('Control+k');
   const field = page.getByPlaceholder(SEARCH);
   const options = page.getByRole('option');
+  await expect(field).toBeFocused();
   const all = await options.evaluateAll((found) =>
     found.map((option) => ({
       id: option.getAttribute('data-value') ?? '',

@@ -1,6 +1,6 @@
 /** What is there for every project: files, fonts, and sizes kept under a name. */
 import { nameRule, rule } from '@kite/core/check/rules';
-import { assetRule, sizeRule } from '@kite/core/check/schema';
+import { assetRule, sizeRule } from '@kite/core/check/given';
 import type { SceneSize } from '@kite/core/document/make';
 import type { Asset } from '@kite/core/document/types';
 import { bytes, call, listOf, type RuleOf, shape } from './call';

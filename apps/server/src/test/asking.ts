@@ -3,6 +3,7 @@ import { type AnswerOf, type AnyCall, type BodyOf, type ParamsOf, typesOf, urlOf
 import { CALLS } from '@kite/api/calls';
 import type { Code } from '@kite/api/errors';
 import type { Save } from '@kite/api/projects';
+import { checkProject } from '@kite/core/check/project';
 import type { Rule } from '@kite/core/check/rules';
 import { demoProject } from '@kite/demo/project';
 import { afterAll, beforeAll, expect, it } from 'vitest';
@@ -52,6 +53,8 @@ export const asking = (file: keyof typeof TRIED) => {
       if (!call.answer) return undefined as unknown as AnswerOf<C>;
       const value: unknown = answer.json();
       (call.answer as Rule).validateSync(value, { strict: true });
+      const { document } = value as { document?: unknown };
+      if (document !== undefined) expect(checkProject(document)).toBe(document);
       return value as AnswerOf<C>;
     },
     refusal: async (call: AnyCall, params: unknown, body?: unknown): Promise<Code> => {

@@ -4,28 +4,31 @@ import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { Group, Panel, Separator, useDefaultLayout } from 'react-resizable-panels';
 import { Link, useLocation, useMatch, useNavigate, useParams } from 'react-router';
 import { useStore } from 'zustand';
-import { AsideView } from './canvas/aside/AsideView';
 import { CanvasArea } from './canvas/CanvasArea';
 import { Dock } from './dock/Dock';
-import { SearchDialog } from './search/SearchDialog';
-import { CompareDialog } from './history/CompareDialog';
 import { followFirstSteps } from './firstSteps/steps';
 import { LinkPopover } from './formula/LinkPopover';
 import { RemovingDialog } from './formula/RemovingDialog';
 import { Header } from './header/Header';
-import { PanesDialog } from './commands/PanesDialog';
-import { SolidDialog } from './commands/SolidDialog';
-import { RevealDialog } from './commands/RevealDialog';
-import { OrderDialog } from './importing/OrderDialog';
-import { SvgDialog } from './importing/SvgDialog';
 import { Inspector } from './inspector/Inspector';
 import { goToArea } from './commands/areas';
 import { pasteCopied } from './commands/clipboard';
 import { importFiles } from './importing/importFiles';
 import { runPressed, takesText } from './commands/keyboard';
 import { COMMANDS } from './commands/table';
-import { DeliverPage } from './deliver/DeliverPage';
-import { EditorContext, useEditor } from './store/context';
+import {
+  AsideView,
+  CompareDialog,
+  DeliverPage,
+  fetchSearch,
+  OrderDialog,
+  PanesDialog,
+  RevealDialog,
+  SearchDialog,
+  SolidDialog,
+  SvgDialog,
+} from './later';
+import { EditorContext, useEditor, useSlice } from './store/context';
 import { ColorToolsContext } from '../ui/colorTools';
 import { Editor, makeId } from './store/editor';
 import { Timeline } from './timeline/Timeline';
@@ -239,6 +242,31 @@ const Halves = () => {
 };
 const HALVES = ['upper', 'lower'];
 
+/** The dialogs that are open, each loaded with the first that is. */
+const Dialogs = () => {
+  const open = useSlice((s) => ({
+    order: s.ordering !== null,
+    panes: s.paning !== null,
+    reveal: s.revealing !== null,
+    compare: s.comparing !== null,
+    search: s.searching,
+    solid: s.building !== null,
+    svg: s.importing !== null,
+  }));
+  useEffect(fetchSearch, []);
+  return (
+    <>
+      {open.order && <OrderDialog />}
+      {open.panes && <PanesDialog />}
+      {open.reveal && <RevealDialog />}
+      {open.compare && <CompareDialog />}
+      {open.search && <SearchDialog />}
+      {open.solid && <SolidDialog />}
+      {open.svg && <SvgDialog />}
+    </>
+  );
+};
+
 /** Where a scene is worked on. */
 const Stage = () => {
   const editor = useEditor();
@@ -248,13 +276,7 @@ const Stage = () => {
       <Dock />
       <Halves />
       {!folded && <Inspector />}
-      <OrderDialog />
-      <PanesDialog />
-      <RevealDialog />
-      <CompareDialog />
-      <SearchDialog />
-      <SolidDialog />
-      <SvgDialog />
+      <Dialogs />
       <LinkPopover />
       <RemovingDialog />
     </div>

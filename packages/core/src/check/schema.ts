@@ -2,12 +2,12 @@
  * The schema of the document. Strict: nothing is converted, nothing unknown passes. Every message names
  * the field, what it got and the limit.
  */
-import { isColor, isId, isNumber, isObject } from '../document/is';
+import { isId, isNumber, isObject } from '../document/is';
 import * as yup from 'yup';
 import { paramsOfKnob } from '../document/knobs';
 import { LIMITS, WIDEST_EYE } from '../document/limits';
 import { FAR, PLACE } from '../document/params';
-import { BLEND_MODES, type Knob, KNOB_KINDS, type KnobKind, PICTURE_TYPES, TAGS } from '../document/types';
+import { BLEND_MODES, type Knob, KNOB_KINDS, type KnobKind, TAGS } from '../document/types';
 import { isEffect } from '../recipe/shown';
 import { KINDS } from '../recipe/table';
 import { holdsCards, holdsSettings } from '../recipe/types';
@@ -21,12 +21,12 @@ import {
   nameRule,
   object,
   oneOf,
-  rateRule,
   type Rule,
   rule,
   whole,
 } from './rules';
 import { formulasRule } from './formulas';
+import { assetRule, SCENE_SIZE } from './given';
 import { maybePosesRule } from './poses';
 import { movesRule, routinesRule, savedMovesRule } from './moves';
 import { settingsRuleFor } from './settings';
@@ -124,15 +124,6 @@ export const layerRule = (value: unknown): Rule => {
   });
 };
 
-/** The fields of a scene's own, which the door for new projects checks too. */
-export const SCENE_SIZE = {
-  width: whole(1, LIMITS.side),
-  height: whole(1, LIMITS.side),
-  rate: rateRule,
-  length: whole(1, LIMITS.length),
-  background: rule('a colour such as #1B1F4B, or null', (v) => v === null || isColor(v)),
-};
-
 /** A scene but for what its layers hold, which is checked layer by layer. */
 export const sceneRule = object({
   id: idRule,
@@ -165,36 +156,6 @@ export const sceneRule = object({
   sets: yup.array(setRule).strict().max(LIMITS.sets).required() as unknown as Rule,
   poses: maybePosesRule,
 });
-
-const assetFields = {
-  id: idRule,
-  name: nameRule,
-  sha: rule('a SHA-256 in hex', (v) => typeof v === 'string' && /^[0-9a-f]{64}$/.test(v)),
-  bytes: whole(1, 2 ** 31),
-};
-
-export const assetRule = (value: unknown): Rule => {
-  if (isObject(value) && value.kind === 'font') {
-    return object({
-      ...assetFields,
-      kind: oneOf(['font']),
-      family: nameRule,
-      weight: between(1, 1000),
-      italic: flag,
-      weights: rule(
-        'two weights from 1 to 1000, or null',
-        (v) => v === null || (Array.isArray(v) && v.length === 2 && v.every((w) => isNumber(w) && w >= 1 && w <= 1000)),
-      ),
-    });
-  }
-  return object({
-    ...assetFields,
-    kind: oneOf(['picture', 'font']),
-    type: oneOf(PICTURE_TYPES),
-    width: whole(1, LIMITS.pictureSide),
-    height: whole(1, LIMITS.pictureSide),
-  });
-};
 
 const deliveryRule = object({
   id: idRule,
@@ -243,5 +204,3 @@ export const projectRule = object({
     .max(LIMITS.swatches) as unknown as Rule,
   deliveries: yup.array(deliveryRule).strict().required().max(LIMITS.deliveries) as unknown as Rule,
 });
-
-export const sizeRule = object(SCENE_SIZE);

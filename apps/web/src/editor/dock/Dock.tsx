@@ -22,13 +22,15 @@ import { SHORTCUTS } from '../commands/subjects';
 import { TOOL_NAMES, TOOLS } from '../canvas/tools/table';
 import { useEditor, useSlice } from '../store/context';
 import type { Drawer } from '../store/workspace';
-import { AssetsDrawer } from './AssetsDrawer';
-import { ColorsDrawer } from './ColorsDrawer';
-import { HistoryDrawer } from './HistoryDrawer';
-import { MovesDrawer } from './MovesDrawer';
-import { ReplaceDrawer } from './ReplaceDrawer';
-import { PosesDrawer } from './PosesDrawer';
-import { ShapesDrawer } from './ShapesDrawer';
+import {
+  AssetsDrawer,
+  ColorsDrawer,
+  HistoryDrawer,
+  MovesDrawer,
+  PosesDrawer,
+  ReplaceDrawer,
+  ShapesDrawer,
+} from '../later';
 
 const Line = () => <span className="my-1 h-px w-6 bg-line" />;
 

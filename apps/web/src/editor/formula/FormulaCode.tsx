@@ -151,4 +151,3 @@ export const FormulaCode = ({ label, value, wrong, paths, onChange, onDone, onCa
   }, [from, to, value]);
   return <div ref={place} className="formula-code" onKeyDown={(event) => event.stopPropagation()} />;
 };
-export default FormulaCode;

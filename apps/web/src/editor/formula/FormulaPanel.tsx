@@ -7,7 +7,7 @@ import { parse } from '@kite/core/formula/parse';
 import { partParam } from '@kite/core/motion/apart';
 import { pathsFor, spanIn } from '@kite/core/formula/refs';
 import { CircleHelp, Diamond, Power, Trash2, WandSparkles, X } from 'lucide-react';
-import { lazy, Suspense, useState } from 'react';
+import { useState } from 'react';
 import { IconButton } from '../../ui/Button';
 import { Menu } from '../../ui/Menu';
 import { Segments } from '../../ui/Segments';
@@ -16,9 +16,10 @@ import { shownValue } from '../timeline/ribbons';
 import { bakeFormulas, readyFor, shownFormula, targetOf, writeFormula } from '../commands/formulas';
 import { Connections } from './Connections';
 import { useComputed } from './useComputed';
+import { later } from '../../ui/later';
 import { Panel } from '../../ui/Panel';
 
-const FormulaCode = lazy(() => import('./FormulaCode'));
+const FormulaCode = later(async () => (await import('./FormulaCode')).FormulaCode, <div className="h-8" />);
 const ICON = 14;
 
 /** In the units of the property, what thinned keyframes may be off. */
@@ -173,17 +174,15 @@ const Editing = ({ refs, param, label, onClose }: EditingProps) => {
           if (!event.currentTarget.contains(event.relatedTarget)) done();
         }}
       >
-        <Suspense fallback={<div className="h-8" />}>
-          <FormulaCode
-            label={`Formula of ${label.toLowerCase()}`}
-            value={text}
-            wrong={wrong}
-            paths={() => pathsFor(editor.scene, targetOf(first), param)}
-            onChange={setText}
-            onDone={done}
-            onCancel={() => setText(shown)}
-          />
-        </Suspense>
+        <FormulaCode
+          label={`Formula of ${label.toLowerCase()}`}
+          value={text}
+          wrong={wrong}
+          paths={() => pathsFor(editor.scene, targetOf(first), param)}
+          onChange={setText}
+          onDone={done}
+          onCancel={() => setText(shown)}
+        />
       </div>
       {error ? (
         <p role="alert" className="text-sm text-kite">

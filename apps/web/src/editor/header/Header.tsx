@@ -8,7 +8,7 @@ import { CommandButton } from '../commands/CommandButton';
 import { COMMANDS } from '../commands/table';
 import { RenameField } from '../../ui/RenameField';
 import { People } from '../people/People';
-import { RenderDialog } from '../render/RenderDialog';
+import { RenderDialog } from '../later';
 import { useEditor, useSlice } from '../store/context';
 import type { SaveState } from '../store/saver';
 import { PreviewMenu } from './PreviewMenu';

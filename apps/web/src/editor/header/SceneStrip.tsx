@@ -7,10 +7,10 @@ import { Dialog } from '../../ui/Dialog';
 import { nestScene } from '../commands/nesting';
 import { Menu } from '../../ui/Menu';
 import { RenameField } from '../../ui/RenameField';
-import { SizeForm } from '../../pages/projects/SizeForm';
 import { useEditor, useSlice } from '../store/context';
 import { makeId } from '../store/editor';
 import { Poster } from './Poster';
+import { SizeForm } from '../later';
 
 const Card = ({ id, index }: { id: Id; index: number }) => {
   const editor = useEditor();

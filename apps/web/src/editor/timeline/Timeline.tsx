@@ -7,7 +7,7 @@ import { followPointer } from '../../ui/drag';
 import { Button } from '../../ui/Button';
 import { useEditor, useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
-import { CurvesView } from './curves/CurvesView';
+import { CurvesView } from '../later';
 import { ElsewhereRow, SceneRow } from './row/SceneRow';
 import { CelsRow } from './row/CelsRow';
 import { PosesRow } from './row/PosesRow';

@@ -18,7 +18,9 @@ import { shownOf, type Sort, SORTS, tagsOf, type Wanted, wantedIn } from './find
 import { importProjects, quoted } from './importing';
 import { RemovedDialog } from './RemovedDialog';
 import { Starters } from './Starters';
-import { SizeForm } from './SizeForm';
+import { later } from '../../ui/later';
+
+const SizeForm = later(async () => (await import('./SizeForm')).SizeForm);
 
 export const ProjectsPage = () => {
   const navigate = useNavigate();

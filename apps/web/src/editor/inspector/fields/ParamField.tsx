@@ -5,7 +5,7 @@ import { memo } from 'react';
 import { targetOf } from '../../commands/formulas';
 import { WRITES, writesAt, writeValues } from '../../commands/layers';
 import { FormulaButton } from '../../formula/FormulaButton';
-import { FormulaPanel } from '../../formula/FormulaPanel';
+import { FormulaPanel } from '../../later';
 import { isComputed, useShown } from '../../formula/useComputed';
 import { useEditor, useSlice } from '../../store/context';
 import { ComputedValue } from './ComputedValue';
