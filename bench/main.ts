@@ -8,7 +8,7 @@ import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import type { FormatSettings } from '@kite/core/delivery/formats/table';
 import { defaultSettings } from '@kite/core/delivery/settings';
-import { newDrawing, newItem, newScene } from '@kite/core/document/make';
+import { newProject } from '@kite/core/document/make';
 import type { Scene } from '@kite/core/document/types';
 import { compileScene } from '@kite/core/scene/compile';
 import { NO_LIBRARY } from '@kite/core/scene/program';
@@ -21,7 +21,8 @@ import { measureEffects } from './effects';
 import { encodeOnly } from './encode';
 import { measureFormulas } from './formulas';
 import { measureGif } from './gif';
-import { drag200, previewRates, ribbons500 } from './browser';
+import { dragging, nudgingAndOpening, playing, previewRates, ribbons500, scrubbing } from './browser';
+import { crowd } from './crowd';
 
 const median = (values: readonly number[]): number =>
   values.toSorted((a, b) => a - b)[Math.floor(values.length / 2)] ?? NaN;
@@ -116,39 +117,6 @@ const measureMemory = async (scene: Scene): Promise<number> => {
   return round(median(resident.slice(-5)) - median(resident.slice(4, 9)), 1);
 };
 
-/** So many layers of a few cards each, all moving. */
-const crowd = (count: number): Scene => {
-  const scene = newScene('crowd', 'Crowd', {
-    width: 1920,
-    height: 1080,
-    rate: { num: 30, den: 1 },
-    length: 120,
-    background: '#1B1F4B',
-  });
-  const layers = Array.from({ length: count }, (_, i) => {
-    const layer = newDrawing(
-      scene,
-      `l${i}`,
-      `Window ${i + 1}`,
-      [
-        newItem('s', i % 2 ? 'rectangle' : 'star', {}),
-        newItem('t', 'trim', { end: 0.9 }),
-        newItem('k', 'stroke', { width: 6, color: '#FFB23E' }),
-        newItem('r', 'repeater', { copies: 3, position: [12, 8], delay: 2 }),
-      ],
-      { position: [60 + (i % 20) * 95, 60 + Math.floor((i % 200) / 20) * 105] },
-    );
-    const ease = { kind: 'bezier', x1: 0.4, y1: 0, x2: 0.4, y2: 1 } as const;
-    const keys = [
-      { frame: 0, value: 0, ease },
-      { frame: 60, value: 90, ease },
-      { frame: 119, value: 0, ease },
-    ];
-    return { ...layer, params: { ...layer.params, rotation: { keys }, scale: { value: [0.35, 0.35] as const } } };
-  });
-  return { ...scene, layers: Object.fromEntries(layers.map((l) => [l.id, l])), order: layers.map((l) => l.id) };
-};
-
 /** What each frame of a scrub costs to evaluate, in ms: the median of five passes over all frames. */
 const measureScrub = (scene: Scene): number => {
   const program = compileScene(scene, NO_LIBRARY);
@@ -185,10 +153,18 @@ const run = async (): Promise<void> => {
   console.log({ memoryGrowthMiB });
   const previewFps = await previewRates(demo);
   console.log({ previewFps });
-  const drag = await drag200(crowd(200));
-  console.log({ dragMs200: drag });
-  const scrub = measureScrub(crowd(200));
-  const ribbons = await ribbons500(crowd(500));
+  const quick = {
+    dragMs200: await dragging(crowd({ layers: 200 })),
+    dragMs500: await dragging(crowd({ layers: 500 })),
+    dragMs40Soft: await dragging(crowd({ layers: 200, soft: 40 })),
+    playFps500: await playing(crowd({ layers: 500 })),
+    playFps50Soft: await playing(crowd({ layers: 50, soft: 50 })),
+    seekMs200: await scrubbing(crowd({ layers: 200 })),
+    ...(await nudgingAndOpening(newProject('large', 'Large', [crowd({ layers: 2_000, keys: 10 })]))),
+  };
+  console.log(quick);
+  const scrub = measureScrub(crowd({ layers: 200 }));
+  const ribbons = await ribbons500(crowd({ layers: 500 }));
   console.log({ scrubMs200: scrub, ribbonsMs500: ribbons });
   const formulas = measureFormulas();
   console.log(formulas);
@@ -200,7 +176,7 @@ const run = async (): Promise<void> => {
       machine,
       evaluateToDraw: pick('evaluateToDraw'),
       renderToBound: pick('renderToBound'),
-      dragMs200: drag,
+      ...quick,
       scrubMs200: scrub,
       ribbonsMs500: ribbons,
       ...formulas,

@@ -1,4 +1,5 @@
 /** Looking at the motion: kept frames, onion skins, comparison, full screen, the delivered file, five hundred rows. */
+import { newItem } from '@kite/core/document/make';
 import { expect } from '@playwright/test';
 import { goToFrame, onScene } from './support/editor';
 import { discLayer, keyed, openMade } from './support/made';
@@ -81,6 +82,37 @@ test('the banner and the GIF themselves open in a tab of their own', async ({ pa
     expect(await tab.locator('canvas, img').count()).toBeGreaterThan(0);
     await tab.close();
   }
+});
+
+test('what would play late is drawn at half size, says so, and stands still at its own', async ({ page, server }) => {
+  const soft = Array.from({ length: 16 }, (_, i) => {
+    const layer = discLayer(`l${i}`, `Lamp ${i + 1}`, [200, 120], '#FFB23E', 200);
+    const cards = [newItem(`g${i}`, 'warp', {}), newItem(`n${i}`, 'grain', {})];
+    return {
+      ...layer,
+      items: { ...layer.items, ...Object.fromEntries(cards.map((card) => [card.id, card])) },
+      recipe: [...layer.recipe, ...cards.map(({ id }) => id)],
+    };
+  });
+  const moved = soft.map(({ id }) =>
+    keyed(id, 'position', [
+      [0, [180, 120]],
+      [80, [220, 120]],
+    ]),
+  );
+  await openMade(page, server, 'Soft', soft, ...moved);
+  const picture = page.getByTestId('picture');
+  const width = () => picture.evaluate((canvas: HTMLCanvasElement) => canvas.width);
+  const shown = () => picture.evaluate((canvas: HTMLCanvasElement) => canvas.getBoundingClientRect().width);
+  await expect(picture).toHaveAttribute('data-frame', '0', { timeout: 30_000 });
+  const [whole, wide] = [await width(), await shown()];
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
+  await expect(page.getByTestId('drawn-rate')).toContainText('half size', { timeout: 30_000 });
+  await expect.poll(width).toBe(Math.ceil(whole / 2));
+  expect(Math.abs((await shown()) - wide)).toBeLessThanOrEqual(1);
+  await page.getByRole('button', { name: 'Pause', exact: true }).click();
+  await expect.poll(width).toBe(whole);
+  await expect(page.getByTestId('drawn-rate')).toHaveText('');
 });
 
 test('five hundred layers: only the rows in sight are on the page, and the last is reached', async ({

@@ -29,6 +29,7 @@ const wish = (frame: number): DrawWish => ({
   width: 10,
   height: 10,
   view: [1, 0, 0, 1, 0, 0],
+  shrink: 1,
   at: [0, 0],
   solo: [],
   onion: null,

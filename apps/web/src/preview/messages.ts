@@ -46,6 +46,8 @@ export interface DrawWish {
   readonly width: number;
   readonly height: number;
   readonly view: Matrix;
+  /** The picture that comes back has one pixel for so many in a row. */
+  readonly shrink: number;
   /** Where the picture goes on the page, in device pixels: given back with it, so that both change at once. */
   readonly at: readonly [x: number, y: number];
   /** Layers shown alone; none shows all. */
@@ -100,7 +102,9 @@ export interface PreviewReply {
   readonly id: number;
   readonly frame: number;
   readonly bitmap: ImageBitmap | null;
+  readonly shrink: number;
   readonly problems: readonly Problem[];
+  /** What drawing it took. */
   readonly ms: number;
 }
 

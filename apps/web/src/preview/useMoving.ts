@@ -47,6 +47,7 @@ export const useMoving = (
         width: Math.max(1, Math.round(scene.width * zoom * ratio)),
         height: Math.max(1, Math.round(scene.height * zoom * ratio)),
         view: [zoom * ratio, 0, 0, zoom * ratio, 0, 0],
+        shrink: 1,
         at: [0, 0],
         solo: [],
         onion: null,

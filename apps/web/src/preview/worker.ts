@@ -1,4 +1,5 @@
 /** Evaluates and draws frames away from the page. Keeps its own document, changed by the same patches. */
+import { multiply } from '@kite/core/geometry/matrix';
 import { lastMade } from '@kite/core/document/remembered';
 import { applyPatches } from '@kite/core/document/patches';
 import { uncut } from '@kite/core/scene/uncut';
@@ -73,10 +74,12 @@ const surroundings = ({ scene: id, layer, frame }: Surroundings, doc: Project) =
 };
 
 const draw = (request: Extract<PreviewRequest, { kind: 'draw' }>): PreviewReply => {
-  const { id, frame, width, height, view, at } = request;
+  const { id, frame, at, shrink } = request;
+  const [width, height] = [request.width, request.height].map((side) => Math.ceil(side / shrink)) as [number, number];
+  const view = multiply([1 / shrink, 0, 0, 1 / shrink, 0, 0], request.view);
   const own = sceneIn(shown, request.scene);
   const scene = asLookedAt(own && turned(own, request.around?.settings ?? {}), request.uncut);
-  const nothing = { id, frame, at, bitmap: null, problems: [], ms: 0 };
+  const nothing = { id, frame, at, shrink, bitmap: null, problems: [], ms: 0 };
   if (!shown || !scene || width < 1 || height < 1) return nothing;
   const start = performance.now();
   const library = materials.library(shown.assets);

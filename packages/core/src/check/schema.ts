@@ -11,20 +11,7 @@ import { BLEND_MODES, type Knob, KNOB_KINDS, type KnobKind, TAGS } from '../docu
 import { isEffect } from '../recipe/shown';
 import { KINDS } from '../recipe/table';
 import { holdsCards, holdsSettings } from '../recipe/types';
-import {
-  between,
-  colorRule,
-  flag,
-  idRule,
-  ids,
-  mapOf,
-  nameRule,
-  object,
-  oneOf,
-  type Rule,
-  rule,
-  whole,
-} from './rules';
+import { between, colorRule, flag, idRule, ids, mapOf, nameRule, object, oneOf, type Rule, rule, whole } from './rules';
 import { formulasRule } from './formulas';
 import { assetRule, SCENE_SIZE } from './given';
 import { maybePosesRule } from './poses';

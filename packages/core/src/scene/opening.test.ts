@@ -23,6 +23,11 @@ it('a scene is looked at where most of it is there: at its first frame, or at it
   expect(opened(scene([0, 100], [10, 100]))).toBe(0);
   expect(opened(scene([0, 100], [10, 100], [20, 100]))).toBe(25);
 });
+it('of very many layers some are looked at, all along the stack', () => {
+  const late = Array.from({ length: 900 }, () => [10, 100] as const);
+  expect(opened(scene(...late))).toBe(25);
+  expect(opened(scene(...late, ...late.map(() => [0, 100] as const)))).toBe(0);
+});
 it('what is outside of it does not count, at either', () => {
   expect(opened(scene([0, -300], [10, 100]))).toBe(25);
   expect(opened(scene([0, 100], [10, -300], [10, 900]))).toBe(0);

@@ -1,6 +1,7 @@
 /** The picture of the canvas: drawn by the preview worker for whatever is shown, and put straight on the screen. */
 import { layersCutBy } from '@kite/core/scene/follows';
 import { isCut } from '@kite/core/scene/uncut';
+import { framesPerSecond } from '@kite/core/time/rate';
 import { type RefObject, useEffect } from 'react';
 import type { Editor } from '../store/editor';
 import { type EditorState, sceneOf } from '../store/state';
@@ -10,11 +11,16 @@ import { surroundingsOf } from '../store/inPlace';
 import { shownPart, type Size, viewOn } from './view';
 
 /** Gives the canvas the size of a picture, and stands it where the picture was drawn for. */
-const place = (canvas: HTMLCanvasElement, [x, y]: readonly [number, number], { width, height }: Size): void => {
+const place = (
+  canvas: HTMLCanvasElement,
+  [x, y]: readonly [number, number],
+  { width, height }: Size,
+  shrink: number,
+): void => {
   if (canvas.width !== width) canvas.width = width;
   if (canvas.height !== height) canvas.height = height;
   const ratio = window.devicePixelRatio;
-  const css = { left: x, top: y, width, height };
+  const css = { left: x, top: y, width: width * shrink, height: height * shrink };
   for (const [side, length] of Object.entries(css)) canvas.style.setProperty(side, `${length / ratio}px`);
 };
 
@@ -35,6 +41,23 @@ const rateMeter = () => {
       const first = times[0] as number;
       const due = times.length > 4 && (times.length % 5 === 0 || now - first > 950);
       return due ? ((times.length - 1) * 1000) / (now - first) : null;
+    },
+  };
+};
+
+/** Pictures that took longer than they show, one after another, before those that follow are drawn at half size. */
+const MOST_LATE = 3;
+
+/** Whether the scene plays too slowly as it is drawn. */
+const slowness = () => {
+  let late = 0;
+  return {
+    rest: () => {
+      late = 0;
+    },
+    took: (ms: number, { scene, state }: Editor): boolean => {
+      late = ms > 1_000 / (framesPerSecond(scene.rate) * state.speed) ? late + 1 : 0;
+      return late >= MOST_LATE;
     },
   };
 };
@@ -62,6 +85,7 @@ const askFor = (editor: Editor, size: Size, s: EditorState): void => {
     compare: s.compare,
     uncut,
     around,
+    shrink: s.playing && s.coarse ? 2 : 1,
     ...shown,
   });
 };
@@ -70,17 +94,21 @@ export const usePicture = (editor: Editor, canvas: RefObject<HTMLCanvasElement |
   useEffect(() => {
     const context = canvas.current?.getContext('bitmaprenderer');
     const meter = rateMeter();
-    return editor.preview.listen(({ bitmap, problems, frame, at, id }) => {
+    const slow = slowness();
+    return editor.preview.listen(({ bitmap, problems, frame, at, id, shrink, ms }) => {
       if (bitmap && canvas.current && context) {
-        place(canvas.current, at, bitmap);
+        place(canvas.current, at, bitmap, shrink);
         context.transferFromImageBitmap(bitmap);
         canvas.current.dataset.frame = String(frame);
         canvas.current.dataset.drawn = String(id);
       }
       editor.catchUp();
       if (problems.length > 0 || editor.state.problems.length > 0) editor.set({ problems });
-      if (!editor.state.playing) meter.rest();
-      else {
+      if (!editor.state.playing) {
+        meter.rest();
+        slow.rest();
+      } else {
+        if (slow.took(ms, editor) && !editor.state.coarse) editor.set({ coarse: true });
         const drawnRate = meter.came(frame);
         if (drawnRate !== null) editor.set({ drawnRate });
       }

@@ -12,6 +12,8 @@ export interface Clock {
   readonly range: readonly [number, number] | null;
   /** Frames drawn in the last second of playing; null while still. */
   readonly drawnRate: number | null;
+  /** Whether pictures are drawn at half size while it plays, since it would be late at its own. */
+  readonly coarse: boolean;
   readonly autoKey: boolean;
 }
 export const clockAt = (frame: number): Clock => ({
@@ -21,5 +23,6 @@ export const clockAt = (frame: number): Clock => ({
   speed: 1,
   range: null,
   drawnRate: null,
+  coarse: false,
   autoKey: false,
 });

@@ -62,7 +62,6 @@ const startsLate = (log: readonly Logged[]): boolean => (log[0]?.revision ?? 1) 
 export const makeId = (): Id => newId().slice(0, 12);
 
 export class Editor {
-  readonly preview = new Preview();
   private gesture: Gesture | null = null;
   private readonly playback = new Playback(this);
   /** The document that is being checked. */
@@ -74,6 +73,7 @@ export class Editor {
 
   private constructor(
     readonly store: StoreApi<EditorState>,
+    readonly preview: Preview,
     private readonly saver: Saver,
     private readonly materials: BrowserMaterials,
   ) {
@@ -127,6 +127,8 @@ export class Editor {
 
   static async open(project: Id, scene: Id | undefined): Promise<Editor> {
     let editor: Editor | null = null;
+    // It starts while the project is on its way.
+    const preview = new Preview();
     const { saver, doc, waiting } = await Saver.open(project, {
       onState: (saving) => editor?.set({ saving }),
       onSaved: (revisions) => editor?.saved(revisions),
@@ -141,6 +143,9 @@ export class Editor {
         toast.info(
           `Taken over from a tab that could not send ${labels.length === 1 ? 'it' : 'them'}: ${labels.join(', ')}.`,
         ),
+    }).catch((error: unknown) => {
+      preview.close();
+      throw error;
     });
     const sceneId = scene !== undefined && doc.scenes[scene] ? scene : (doc.order[0] as Id);
     const materials = new BrowserMaterials();
@@ -153,6 +158,7 @@ export class Editor {
     const frame = openingFrame(compileScene(whole, materials.library(doc.assets)));
     editor = new Editor(
       createStore(() => firstState(doc, sceneId, frame)),
+      preview,
       saver,
       materials,
     );
@@ -465,7 +471,7 @@ export class Editor {
 
   pause(): void {
     this.playback.stop();
-    if (this.state.playing) this.set({ playing: false, drawnRate: null });
+    if (this.state.playing) this.set({ playing: false, drawnRate: null, coarse: false });
   }
 
   play(): void {

@@ -42,7 +42,7 @@ const SPEEDS = ['0.25', '0.5', '1', '2'];
 
 export const Transport = () => {
   const editor = useEditor();
-  const { scene, scenes, frame, playing, how, speed, drawnRate, autoKey, range, hiding } = useSlice((s) => ({
+  const { scene, scenes, frame, playing, how, speed, drawnRate, coarse, autoKey, range, hiding } = useSlice((s) => ({
     hiding: s.hiding,
     scene: sceneOf(s),
     scenes: s.doc.order.length,
@@ -51,6 +51,7 @@ export const Transport = () => {
     how: s.how,
     speed: s.speed,
     drawnRate: s.drawnRate,
+    coarse: s.coarse,
     autoKey: s.autoKey,
     range: s.range,
   }));
@@ -90,9 +91,9 @@ export const Transport = () => {
         <span
           data-testid="drawn-rate"
           className={`tabular text-sm whitespace-nowrap ${late ? 'text-sun' : 'text-ink-2'}`}
-          title="Frames really drawn in a second. Frames that come too late are dropped; time is never slowed."
+          title="Frames really drawn in a second. What would be late is drawn at half size; frames that come too late all the same are dropped; time is never slowed."
         >
-          {drawnRate === null ? '' : `drawn ${drawnRate.toFixed(1)}/s`}
+          {drawnRate === null ? '' : `drawn ${drawnRate.toFixed(1)}/s${coarse ? ', half size' : ''}`}
         </span>
         {range && (
           <button

@@ -7,10 +7,11 @@ import { leaveFullScreen } from './fullScreen';
 /** The little there is beside the picture while it fills the screen. */
 export const FullScreenBar = () => {
   const editor = useEditor();
-  const { frame, playing, drawnRate } = useSlice((s) => ({
+  const { frame, playing, drawnRate, coarse } = useSlice((s) => ({
     frame: s.frame,
     playing: s.playing,
     drawnRate: s.drawnRate,
+    coarse: s.coarse,
   }));
   return (
     <div
@@ -22,7 +23,7 @@ export const FullScreenBar = () => {
       </CommandButton>
       <span className="tabular text-sm whitespace-nowrap text-ink-2">
         frame {frame}
-        {drawnRate !== null && ` · drawn ${drawnRate.toFixed(1)}/s`}
+        {drawnRate !== null && ` · drawn ${drawnRate.toFixed(1)}/s${coarse ? ', half size' : ''}`}
       </span>
       <IconButton label="Back to the editor" shortcut="Esc" side="top" onClick={() => leaveFullScreen(editor)}>
         <X size={15} />
