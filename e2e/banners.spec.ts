@@ -49,3 +49,53 @@ for (const { name, width, length } of Object.values(demoProject().scenes)) {
     expect(wrong).toEqual([]);
   });
 }
+
+test('a banner that is out of sight does nothing, and goes on once it is seen', async ({ context }) => {
+  const zip = join(folder, 'strip.zip');
+  const scale = String(WIDTH / 1920);
+  kite(
+    'render',
+    project,
+    '--scene',
+    'Next stop strip',
+    '--format',
+    'html5',
+    '--scale',
+    scale,
+    '--loop',
+    '0',
+    '--out',
+    zip,
+  );
+  const banner = unpack(new Uint8Array(readFileSync(zip)));
+  const page = await context.newPage();
+  await page.route('http://delivered.example/**', (route) => {
+    const path = new URL(route.request().url()).pathname;
+    if (path !== '/around.html') return route.fulfill({ path: join(banner.folder, path) });
+    const around = '<div style="height:3000px"></div><iframe src="index.html" width="300" height="169"></iframe>';
+    return route.fulfill({ contentType: 'text/html', body: around });
+  });
+  await page.addInitScript(() => {
+    const own = window as unknown as { asked: number };
+    own.asked = 0;
+    const ask = window.requestAnimationFrame.bind(window);
+    window.requestAnimationFrame = (then) => {
+      own.asked++;
+      return ask(then);
+    };
+  });
+  await page.goto('http://delivered.example/around.html');
+  const [, inner] = page.frames();
+  await inner!.locator('canvas').waitFor({ state: 'attached' });
+  const asked = () => inner!.evaluate(() => (window as unknown as { asked: number }).asked);
+  const pictures = () =>
+    page.evaluate(async () => {
+      for (let n = 0; n < 20; n++) await new Promise(requestAnimationFrame);
+    });
+  await pictures();
+  const before = await asked();
+  await pictures();
+  expect(await asked()).toBe(before);
+  await page.evaluate(() => window.scrollTo(0, 3000));
+  await expect.poll(asked).toBeGreaterThan(before + 10);
+});

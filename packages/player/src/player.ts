@@ -126,26 +126,33 @@ const start = async (banner: Banner, stage: HTMLElement): Promise<void> => {
     show(momentAt({ ...banner, loop: 1 }, scene.rate, Infinity).frame);
   } else {
     let clock = new Clock();
-    let seen = true;
-    new IntersectionObserver((entries) => {
-      seen = entries.at(-1)?.isIntersecting ?? seen;
-    }).observe(stage);
     let shown = from;
-    // A hidden page asks for no pictures, and one that is out of view goes on where it was.
+    let ended = false;
+    let asked = 0;
+    const goOn = () => {
+      asked = requestAnimationFrame(tick);
+    };
     const tick = (now: number) => {
-      const { frame, over } = momentAt(banner, scene.rate, clock.at(now, seen));
+      const { frame, over } = momentAt(banner, scene.rate, clock.at(now));
       if (frame !== shown) show(frame);
       shown = frame;
-      if (!over) requestAnimationFrame(tick);
+      ended = over;
+      if (!over) goOn();
       else if (banner.replay) stage.append(again);
     };
     const again = button('Play again', '↻', 'bottom:4px', () => {
       again.remove();
       clock = new Clock();
-      requestAnimationFrame(tick);
+      goOn();
     });
+    // Out of view it does nothing, and goes on where it was; a hidden page asks for no pictures by itself.
+    new IntersectionObserver((entries) => {
+      cancelAnimationFrame(asked);
+      clock.rest();
+      if (!ended && entries.at(-1)?.isIntersecting !== false) goOn();
+    }).observe(stage);
     show(from);
-    requestAnimationFrame(tick);
+    goOn();
   }
 };
 

@@ -39,10 +39,15 @@ export class Clock {
 
   private played = 0;
 
-  /** Milliseconds played by `now`, given what the banner was since the picture before. */
-  at(now: number, seen: boolean): number {
-    if (this.last !== null && seen) this.played += Math.min(now - this.last, MOST_BETWEEN);
+  /** Milliseconds played by `now`. */
+  at(now: number): number {
+    if (this.last !== null) this.played += Math.min(now - this.last, MOST_BETWEEN);
     this.last = now;
     return this.played;
+  }
+
+  /** Stands still until it is asked again. */
+  rest(): void {
+    this.last = null;
   }
 }
