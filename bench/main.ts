@@ -16,6 +16,7 @@ import { demoProject } from '@kite/demo/project';
 import { frameDrawer } from '@kite/render/frames';
 import { EMPTY_STOCK, materialsFor, NO_MATERIALS } from '@kite/render/materials';
 import { renderScene } from '@kite/render/render';
+import { measureBanners } from './banners';
 import { measureDepth } from './depth';
 import { measureEffects } from './effects';
 import { encodeOnly } from './encode';
@@ -151,6 +152,8 @@ const run = async (): Promise<void> => {
   console.log(gif);
   const memoryGrowthMiB = await measureMemory(scenes[0] as Scene);
   console.log({ memoryGrowthMiB });
+  const banners = await measureBanners(folder);
+  console.log(banners);
   const previewFps = await previewRates(demo);
   console.log({ previewFps });
   const quick = {
@@ -183,6 +186,7 @@ const run = async (): Promise<void> => {
       ...effects,
       ...depth,
       ...gif,
+      ...banners,
       previewFps,
       memoryGrowthMiB,
       scenes: perScene,
