@@ -22,7 +22,7 @@ import { measureEffects } from './effects';
 import { encodeOnly } from './encode';
 import { measureFormulas } from './formulas';
 import { measureGif } from './gif';
-import { dragging, nudgingAndOpening, playing, previewRates, ribbons500, scrubbing } from './browser';
+import { dragging, nudging, opening, playing, previewRates, ribbons500, scrubbing } from './browser';
 import { crowd } from './crowd';
 
 const median = (values: readonly number[]): number =>
@@ -156,6 +156,7 @@ const run = async (): Promise<void> => {
   console.log(banners);
   const previewFps = await previewRates(demo);
   console.log({ previewFps });
+  const large = newProject('large', 'Large', [crowd({ layers: 2_000, keys: 10 })]);
   const quick = {
     dragMs200: await dragging(crowd({ layers: 200 })),
     dragMs500: await dragging(crowd({ layers: 500 })),
@@ -163,7 +164,9 @@ const run = async (): Promise<void> => {
     playFps500: await playing(crowd({ layers: 500 })),
     playFps50Soft: await playing(crowd({ layers: 50, soft: 50 })),
     seekMs200: await scrubbing(crowd({ layers: 200 })),
-    ...(await nudgingAndOpening(newProject('large', 'Large', [crowd({ layers: 2_000, keys: 10 })]))),
+    openDemoMs: await opening(demo),
+    openMs2000: await opening(large),
+    nudgeMs2000: await nudging(large),
   };
   console.log(quick);
   const scrub = measureScrub(crowd({ layers: 200 }));

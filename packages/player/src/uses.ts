@@ -6,6 +6,7 @@ import {
   type Ease,
   isApart,
   isKeyed,
+  type Item,
   type Layer,
   type Properties,
   type Property,
@@ -15,6 +16,7 @@ import {
 import { EASES } from '@kite/core/motion/eases/table';
 import { eachMark } from '@kite/core/recipe/marks';
 import { needsOf } from '@kite/core/recipe/needs';
+import { nest } from '@kite/core/recipe/sources/nest';
 import { paramsOf } from '@kite/core/recipe/table';
 import type { Mark } from '@kite/core/recipe/types';
 import { allLayers } from '@kite/core/scene/whole';
@@ -48,22 +50,28 @@ export const seeing = () => {
   };
 };
 
+/** Whether something has a value or a formula of its own for a parameter. */
+const has = ({ params, formulas }: Pick<Item, 'params' | 'formulas'>, key: string): boolean =>
+  params[key] !== undefined || formulas?.[key] !== undefined;
+
 /** Of a scene as it is written into its banner: what it has is used. */
 export const usesOf = (scene: Scene, marks: Uses['marks']): Uses => {
   const layers = allLayers(scene);
+  const cards = layers.flatMap((layer) => (layer.kind === 'drawing' ? Object.values(layer.items) : []));
   const parts = layers.flatMap(partsOf);
   const formulas = hasFormulas(scene);
   const keyed = parts.flatMap(({ params }) => Object.values(params).flatMap(easesOf));
   const needs = layers.map(needsOf);
   return {
-    cards: new Set(
-      layers.flatMap((layer) => (layer.kind === 'drawing' ? Object.values(layer.items) : [])).map((item) => item.kind),
-    ),
+    cards: new Set(cards.map(({ kind }) => kind)),
     values: new Set(parts.flatMap(({ described }) => Object.values(described).map(({ kind }): ValueKind => kind))),
     // A formula may name any ease.
     eases: new Set(formulas ? (Object.keys(EASES) as Ease['kind'][]) : keyed),
     formulas,
-    depth: layers.some(({ params, formulas: own }) => params.depth !== undefined || own?.depth !== undefined),
+    // A nest may bring its layers into depth that have none themselves.
+    depth:
+      layers.some((layer) => has(layer, 'depth')) ||
+      cards.some((card) => card.kind === nest.kind && has(card, 'space')),
     others: needs.some((need) => need.layers.size > 0 || need.asks.behind),
     marks,
   };

@@ -2,6 +2,7 @@
 import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { leanScene } from '@kite/core/delivery/lean';
+import { newDrawing, newItem, newScene } from '@kite/core/document/make';
 import type { Ease, ValueKind } from '@kite/core/document/types';
 import { EASES } from '@kite/core/motion/eases/table';
 import { KINDS as VALUES } from '@kite/core/motion/kinds/table';
@@ -15,6 +16,7 @@ import { describe, expect, it } from 'vitest';
 import { playerFor } from './encoders/player';
 import { appRoot } from './root';
 
+const SIZE = { width: 300, height: 250, rate: { num: 30, den: 1 }, length: 90, background: null } as const;
 const NO_MARKS: Uses['marks'] = { cuts: false, growths: false, bends: false };
 const PLAIN: Uses = {
   cards: new Set(['rectangle', 'ellipse', 'path', 'text', 'trim', 'fill', 'stroke', 'group']),
@@ -72,6 +74,14 @@ describe('the player of a banner', () => {
     expect(of('Mark reveal')).toMatchObject({ formulas: false, depth: false });
     expect(of('Next stop strip')).toMatchObject({ formulas: true, depth: false });
     expect(of('Letter cube')).toMatchObject({ depth: true });
+    // A nest that brings what is in it into depth.
+    const inner = newScene('inner', 'Lamp', SIZE);
+    const outer = newScene('outer', 'Depot', SIZE);
+    const nesting = (space: boolean) => {
+      const layer = newDrawing(outer, 'n', 'Nest', [newItem('i', 'nest', { scene: 'inner', space })]);
+      return usesOf(leanScene({ ...outer, layers: { n: layer }, order: ['n'], nested: { inner } }), NO_MARKS).depth;
+    };
+    expect([nesting(false), nesting(true)]).toEqual([false, true]);
     expect([...of('Riders by hour').cards].sort()).toEqual(['fill', 'text', 'wedge']);
     expect(of('Riders by hour').values.has('mesh')).toBe(false);
   });
