@@ -101,6 +101,7 @@ for (const theme of THEMES) {
       expect.soft(await violations(page, theme), 'a layer selected').toEqual([]);
       for (const drawer of ['Add a shape', 'Pictures and fonts', 'Moves', 'History']) {
         await page.getByRole('button', { name: drawer, exact: true }).click();
+        await expect(page.locator('[data-drawer]')).toBeVisible();
         expect.soft(await violations(page, theme, '[data-drawer]'), drawer).toEqual([]);
       }
       const dialog = page.getByRole('dialog');

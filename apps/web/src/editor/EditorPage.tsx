@@ -20,7 +20,7 @@ import {
   AsideView,
   CompareDialog,
   DeliverPage,
-  fetchSearch,
+  fetchRest,
   OrderDialog,
   PanesDialog,
   RevealDialog,
@@ -242,7 +242,18 @@ const Halves = () => {
 };
 const HALVES = ['upper', 'lower'];
 
-/** The dialogs that are open, each loaded with the first that is. */
+/** Once the page has nothing else to do; gives what calls it off. */
+const whenIdle = (then: () => void): (() => void) => {
+  // Not every browser tells.
+  if (typeof requestIdleCallback !== 'function') {
+    const timer = setTimeout(then, 1_000);
+    return () => clearTimeout(timer);
+  }
+  const asked = requestIdleCallback(then);
+  return () => cancelIdleCallback(asked);
+};
+
+/** The dialogs that are open. */
 const Dialogs = () => {
   const open = useSlice((s) => ({
     order: s.ordering !== null,
@@ -253,7 +264,7 @@ const Dialogs = () => {
     solid: s.building !== null,
     svg: s.importing !== null,
   }));
-  useEffect(fetchSearch, []);
+  useEffect(() => whenIdle(() => void fetchRest()), []);
   return (
     <>
       {open.order && <OrderDialog />}

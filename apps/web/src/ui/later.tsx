@@ -1,14 +1,37 @@
-import { type ComponentType, lazy, type ReactNode, Suspense } from 'react';
+import { type ComponentType, type ReactNode, useEffect, useState } from 'react';
+import { toast } from 'sonner';
 
-/** A part of the page that comes over the wire when it is shown first; `meanwhile` stands in its place. */
+/** A part of the page that comes over the wire by itself; once it is here it is shown at once. */
+export type Later<P extends object> = ComponentType<P> & {
+  /** Fetches it before it is shown. Rejects where the server does not answer. */
+  readonly fetch: () => Promise<void>;
+};
+
+/** What is loaded when it is shown first; `meanwhile` stands in its place. Where it cannot come that is told, and it is tried again the next time. */
 export const later = <P extends object>(
   load: () => Promise<ComponentType<P>>,
   meanwhile: ReactNode = null,
-): ComponentType<P> => {
-  const Part = lazy(async () => ({ default: await load() }));
-  return (props: P) => (
-    <Suspense fallback={meanwhile}>
-      <Part {...props} />
-    </Suspense>
-  );
+): Later<P> => {
+  let Part: ComponentType<P> | null = null;
+  const fetch = async () => {
+    Part ??= await load();
+  };
+  const Shown = (props: P) => {
+    const [here, come] = useState(Part !== null);
+    useEffect(() => {
+      if (here) return;
+      let gone = false;
+      fetch().then(
+        () => !gone && come(true),
+        () => {
+          if (!gone) toast.error('This cannot be shown: the server does not answer. Try again when it is back.');
+        },
+      );
+      return () => {
+        gone = true;
+      };
+    }, [here]);
+    return here && Part ? <Part {...props} /> : meanwhile;
+  };
+  return Object.assign(Shown, { fetch });
 };

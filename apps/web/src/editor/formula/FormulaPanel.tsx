@@ -16,10 +16,9 @@ import { shownValue } from '../timeline/ribbons';
 import { bakeFormulas, readyFor, shownFormula, targetOf, writeFormula } from '../commands/formulas';
 import { Connections } from './Connections';
 import { useComputed } from './useComputed';
-import { later } from '../../ui/later';
 import { Panel } from '../../ui/Panel';
+import { FormulaCode } from '../later';
 
-const FormulaCode = later(async () => (await import('./FormulaCode')).FormulaCode, <div className="h-8" />);
 const ICON = 14;
 
 /** In the units of the property, what thinned keyframes may be off. */
