@@ -16,6 +16,12 @@ export interface Clock {
   readonly coarse: boolean;
   readonly autoKey: boolean;
 }
+/** What is said of how it is drawn while it plays: nothing until that is known. */
+export const drawnAs = ({ drawnRate, coarse }: Pick<Clock, 'drawnRate' | 'coarse'>): string => {
+  if (drawnRate === null) return '';
+  return coarse ? `half size ${Math.round(drawnRate)}/s` : `drawn ${drawnRate.toFixed(1)}/s`;
+};
+
 export const clockAt = (frame: number): Clock => ({
   frame,
   playing: false,

@@ -6,6 +6,7 @@ import { Segments } from '../../ui/Segments';
 import { Select } from '../../ui/Select';
 import { useEditor, useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
+import { drawnAs } from '../store/clock';
 
 /** A text that is a field while it is edited; takes frames (`46`) and clocks (`1.5s`, `00:01.53`). */
 const TimeField = ({ label, text, className }: { label: string; text: string; className: string }) => {
@@ -93,7 +94,7 @@ export const Transport = () => {
           className={`tabular text-sm whitespace-nowrap ${late ? 'text-sun' : 'text-ink-2'}`}
           title="Frames really drawn in a second. What would be late is drawn at half size; frames that come too late all the same are dropped; time is never slowed."
         >
-          {drawnRate === null ? '' : `drawn ${drawnRate.toFixed(1)}/s${coarse ? ', half size' : ''}`}
+          {drawnAs({ drawnRate, coarse })}
         </span>
         {range && (
           <button

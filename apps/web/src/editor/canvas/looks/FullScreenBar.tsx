@@ -3,6 +3,7 @@ import { IconButton } from '../../../ui/Button';
 import { CommandButton } from '../../commands/CommandButton';
 import { useEditor, useSlice } from '../../store/context';
 import { leaveFullScreen } from './fullScreen';
+import { drawnAs } from '../../store/clock';
 
 /** The little there is beside the picture while it fills the screen. */
 export const FullScreenBar = () => {
@@ -23,7 +24,7 @@ export const FullScreenBar = () => {
       </CommandButton>
       <span className="tabular text-sm whitespace-nowrap text-ink-2">
         frame {frame}
-        {drawnRate !== null && ` · drawn ${drawnRate.toFixed(1)}/s${coarse ? ', half size' : ''}`}
+        {drawnRate !== null && ` · ${drawnAs({ drawnRate, coarse })}`}
       </span>
       <IconButton label="Back to the editor" shortcut="Esc" side="top" onClick={() => leaveFullScreen(editor)}>
         <X size={15} />
