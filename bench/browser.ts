@@ -3,6 +3,7 @@ import { newProject } from '@kite/core/document/make';
 import type { Project, Scene } from '@kite/core/document/types';
 import type { Page } from '@playwright/test';
 import { withEditor } from '../e2e/support/browser';
+import { median } from './median';
 
 const playedIn = async (page: Page): Promise<number> => {
   await page.waitForTimeout(500);
@@ -34,8 +35,7 @@ export const previewRates = (demo: Project): Promise<Record<string, number>> =>
     return rates;
   });
 
-const median = (values: readonly number[]): number =>
-  Number((values.toSorted((a, b) => a - b)[Math.floor(values.length / 2)] ?? NaN).toFixed(1));
+const middle = (values: readonly number[]): number => Number(median(values).toFixed(1));
 
 const alone = (scene: Scene) => newProject('alone', scene.name, [scene]);
 
@@ -89,7 +89,7 @@ export const dragging = (scene: Scene): Promise<number> =>
     await page.waitForTimeout(300);
     const times = await answered(page, [x + 8, y + 8], [2, 1]);
     await page.mouse.up();
-    return median(times);
+    return middle(times);
   });
 
 /** From a move of the pointer along the ruler, over frames that were not drawn before, to the picture: the median and the longest of sixty, in ms. */
@@ -104,7 +104,7 @@ export const scrubbing = (scene: Scene): Promise<{ readonly median: number; read
     await page.waitForTimeout(300);
     const times = await answered(page, [x, y], [(ruler.width - 60) / 60, 0]);
     await page.mouse.up();
-    return { median: median(times), longest: Number(Math.max(...times).toFixed(1)) };
+    return { median: middle(times), longest: Number(Math.max(...times).toFixed(1)) };
   });
 
 /** Distinct frames on screen a second, over four seconds of playing. */
@@ -140,7 +140,7 @@ export const nudging = (project: Project): Promise<number> =>
       );
       await page.waitForTimeout(400);
     }
-    return median(nudges);
+    return middle(nudges);
   });
 
 /** From the address of a project to its first picture: the median of three, in ms. */
@@ -153,7 +153,7 @@ export const opening = (project: Project): Promise<number> =>
       await page.waitForFunction(() => document.querySelector('[data-testid=picture]')?.hasAttribute('data-frame'));
       opened.push(performance.now() - start);
     }
-    return median(opened);
+    return middle(opened);
   });
 
 /** From a turn of the wheel over the timeline to the ribbons redrawn at the new scale, all 500 layers open: the median of forty, in ms. */
@@ -193,5 +193,5 @@ export const ribbons500 = (scene: Scene): Promise<number> =>
       }
       return found;
     });
-    return median(times);
+    return middle(times);
   });

@@ -6,6 +6,7 @@ import { applySpace, placedInSpace, type Point3 } from '@kite/core/geometry/spac
 import { eyeOf } from '@kite/core/scene/eye';
 import { frameDrawer } from '@kite/render/frames';
 import { EMPTY_STOCK, materialsFor } from '@kite/render/materials';
+import { median } from './median';
 
 const EMPTY = newScene('s', 'Depth', {
   width: 1920,
@@ -24,7 +25,6 @@ const POSES: readonly (readonly [x: number, y: number, z: number, turnX: number,
   [0, 1, 0, -90, 0],
 ];
 
-const median = (values: readonly number[]): number => values.toSorted((a, b) => a - b)[values.length >> 1] ?? NaN;
 const valued = (values: { readonly [key: string]: Value }) =>
   Object.fromEntries(Object.entries(values).map(([key, value]) => [key, { value }]));
 

@@ -9,12 +9,12 @@ import { compileScene } from '@kite/core/scene/compile';
 import { type Library, NO_LIBRARY } from '@kite/core/scene/program';
 import { type ComingParts, grown, grownTo } from '@kite/core/picture/growth';
 import { EMPTY_STOCK, materialsFor } from '@kite/render/materials';
+import { median } from './median';
 
 const SIZE = { width: 1920, height: 1080, rate: { num: 30, den: 1 }, length: 30, background: null };
 const EMPTY = newScene('s', 'Effects', SIZE);
 const TURNS = 9;
 
-const median = (values: readonly number[]): number => values.toSorted((a, b) => a - b)[values.length >> 1] ?? NaN;
 const round = (v: number): number => Number(v.toFixed(2));
 
 /** A context that has no filters, as those of some browsers. */

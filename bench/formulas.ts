@@ -11,6 +11,7 @@ import { animate } from '@kite/core/edits/properties';
 import { makeSet } from '@kite/core/edits/sets';
 import { compileScene } from '@kite/core/scene/compile';
 import { NO_LIBRARY } from '@kite/core/scene/program';
+import { median } from './median';
 
 const BLANK: Scene = newScene('s', 'Followers', {
   width: 1920,
@@ -40,8 +41,6 @@ const line = (count: number, formula: (i: number) => string): Scene => {
   return applyEdit(newProject('p', 'Followers', [BLANK]), together('Build', edits)).doc.scenes.s as Scene;
 };
 
-const median = (values: readonly number[]): number =>
-  values.toSorted((a, b) => a - b)[Math.floor(values.length / 2)] ?? NaN;
 const timed = (run: () => void): number => {
   const start = performance.now();
   run();

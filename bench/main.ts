@@ -24,9 +24,8 @@ import { measureFormulas } from './formulas';
 import { measureGif } from './gif';
 import { dragging, nudging, opening, playing, previewRates, ribbons500, scrubbing } from './browser';
 import { crowd } from './crowd';
+import { median } from './median';
 
-const median = (values: readonly number[]): number =>
-  values.toSorted((a, b) => a - b)[Math.floor(values.length / 2)] ?? NaN;
 const round = (v: number, digits = 2): number => Number(v.toFixed(digits));
 
 /** Processor seconds of this process and its ended children would hide the encoder; it is measured by itself. */

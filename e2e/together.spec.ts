@@ -94,13 +94,16 @@ test('two pages that edit at once end with one document, the same as the serverâ
     await own.addStyleTag({ content: '[data-sonner-toast] { pointer-events: none !important }' });
   const chance = new Chance(7);
   const some = async (own: Page) => {
+    const row = chance.whole(0, (await rows(own).count()) - 1);
     await rows(own)
-      .nth(chance.whole(0, (await rows(own).count()) - 1))
+      .nth(row)
       .locator('span.truncate')
       .first()
-      // One that the other has just deleted is passed over.
-      .click({ timeout: 2_000 })
-      .catch(() => undefined);
+      .click({ timeout: 5_000 })
+      .catch(async (error: unknown) => {
+        // One that the other has just deleted is passed over.
+        if ((await rows(own).count()) > row) throw error;
+      });
     const keys = [
       'ArrowRight',
       'ArrowDown',

@@ -1,12 +1,12 @@
 /** What a banner's scene uses of the player: what its document says, and what was seen in the frames that it plays. */
 import { hasFormulas } from '@kite/core/delivery/lean';
-import { paramsOfKnob } from '@kite/core/document/knobs';
-import { type Params, PLACE } from '@kite/core/document/params';
+import type { Params } from '@kite/core/document/params';
 import {
   type Ease,
   isApart,
   isKeyed,
   type Item,
+  type Knob,
   type Layer,
   type Properties,
   type Property,
@@ -14,10 +14,10 @@ import {
   type ValueKind,
 } from '@kite/core/document/types';
 import { EASES } from '@kite/core/motion/eases/table';
+import { paramsIn } from '@kite/core/properties/find';
 import { eachMark } from '@kite/core/recipe/marks';
 import { needsOf } from '@kite/core/recipe/needs';
 import { nest } from '@kite/core/recipe/sources/nest';
-import { paramsOf } from '@kite/core/recipe/table';
 import type { Mark } from '@kite/core/recipe/types';
 import { allLayers } from '@kite/core/scene/whole';
 import type { Uses } from './parts';
@@ -29,10 +29,11 @@ const easesOf = (property: Property): readonly Ease['kind'][] => {
 
 /** Everything with parameters in a layer: itself, its cards, its knobs. */
 const partsOf = (layer: Layer): readonly { readonly described: Params; readonly params: Properties }[] => [
-  { described: PLACE, params: layer.params },
-  ...(layer.kind === 'drawing'
-    ? Object.values(layer.items).map(({ kind, params }) => ({ described: paramsOf(kind), params }))
-    : Object.values(layer.knobs).map((knob) => ({ described: paramsOfKnob(knob), params: knob.params }))),
+  { described: paramsIn(layer, undefined), params: layer.params },
+  ...Object.values<Item | Knob>(layer.kind === 'drawing' ? layer.items : layer.knobs).map(({ id, params }) => ({
+    described: paramsIn(layer, id),
+    params,
+  })),
 ];
 
 /** Notes what kinds of marks there are. */

@@ -1,5 +1,5 @@
 /** Players of banners: what they weigh, by what their scenes use. */
-import { readdirSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { leanScene } from '@kite/core/delivery/lean';
 import { newDrawing, newItem, newScene } from '@kite/core/document/make';
@@ -9,7 +9,7 @@ import { KINDS as VALUES } from '@kite/core/motion/kinds/table';
 import { KINDS } from '@kite/core/recipe/table';
 import { wholeScene } from '@kite/core/scene/whole';
 import { demoProject } from '@kite/demo/project';
-import { TABLES, type Uses } from '@kite/player/parts';
+import { SEAMS, TABLES, type Uses } from '@kite/player/parts';
 import { usesOf } from '@kite/player/uses';
 import { zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
@@ -61,6 +61,18 @@ describe('the player of a banner', () => {
     for (const kind of inTable) {
       const found = modules.filter((module) => recipe?.uses(module, { ...PLAIN, cards: new Set([kind]) }));
       expect(found, kind).toHaveLength(1);
+    }
+  });
+
+  it('leaves out at its seams what is asked for there', () => {
+    const read = (module: string) => readFileSync(join(appRoot(), 'packages/core/src', `${module}.ts`), 'utf8');
+    for (const { at, modules, instead } of SEAMS) {
+      for (const [asking, asked] of at.flatMap((a) => modules.map((m) => [a, m] as const))) {
+        const name = asked.split('/').at(-1) ?? '';
+        expect(read(asking), `${asking} asks for ${asked}`).toMatch(new RegExp(`from '[./a-zA-Z]*/${name}'`));
+        expect(read(asked)).toBeTruthy();
+      }
+      if (instead) expect(existsSync(join(appRoot(), 'packages/player/src/instead', `${instead}.ts`))).toBe(true);
     }
   });
 

@@ -30,7 +30,8 @@ import {
 } from './later';
 import { EditorContext, useEditor, useSlice } from './store/context';
 import { ColorToolsContext } from '../ui/colorTools';
-import { Editor, makeId } from './store/editor';
+import { type Editor, makeId } from './store/editor';
+import { openEditor } from './store/open';
 import { Timeline } from './timeline/Timeline';
 import { Transport } from './timeline/Transport';
 
@@ -40,7 +41,7 @@ const useOpened = (project: string, scene: string | undefined): { editor: Editor
   useEffect(() => {
     let gone = false;
     let mine: Editor | null = null;
-    Editor.open(project, scene).then(
+    openEditor(project, scene).then(
       (editor) => {
         mine = editor;
         if (gone) editor.close();

@@ -9,6 +9,8 @@ export interface Mixable {
   readonly alpha: number;
 }
 
+// Culori’s own reading and writing of these brings its parser of all of CSS into every banner.
+
 /** Of #RGB, #RRGGBB, and either with alpha (CSS Color 4, 5.2): its channels, 0..1, alpha where it has one. */
 const channelsOf = (color: Color): readonly number[] => {
   const digits = /^#([0-9a-f]{3,4}|[0-9a-f]{6}|[0-9a-f]{8})$/i.exec(color)?.[1];

@@ -1,7 +1,8 @@
 /** The pictures of a banner: as light as what is shown of them allows. */
 import { readFile } from 'node:fs/promises';
 import type { FormatSettings } from '@kite/core/delivery/formats/table';
-import type { PictureAsset } from '@kite/core/document/types';
+import { isOpaque } from '@kite/core/delivery/opaque';
+import type { PictureAsset, Scene } from '@kite/core/document/types';
 import type { PictureMark } from '@kite/core/recipe/types';
 import { type Canvas, createCanvas, type Image } from '@napi-rs/canvas';
 import type { Materials } from '../materials';
@@ -19,10 +20,25 @@ interface PictureFile {
   readonly extension: string;
 }
 
-/** Of the encoder of WebP, 0 to 100. */
+/** Of the encoders of WebP and JPEG, 0 to 100. */
 const QUALITY = 82;
 /** What is shown nearly as large as it is stays as it is. */
 const WORTH_IT = 0.9;
+
+const asPng = async (canvas: Canvas): Promise<PictureFile> => ({
+  bytes: new Uint8Array(await canvas.encode('png')),
+  extension: 'png',
+});
+const asWebp = async (canvas: Canvas): Promise<PictureFile> => ({
+  bytes: new Uint8Array(await canvas.encode('webp', QUALITY)),
+  extension: 'webp',
+});
+const asJpeg = async (canvas: Canvas): Promise<PictureFile> => ({
+  bytes: new Uint8Array(await canvas.encode('jpeg', QUALITY)),
+  extension: 'jpg',
+});
+const least = (files: readonly PictureFile[]): PictureFile =>
+  files.reduce((best, file) => (file.bytes.length < best.bytes.length ? file : best));
 
 /** A picture with no more pixels than are shown of it, in whatever is lightest: itself, a WebP or a PNG. */
 const lightest = async (
@@ -36,29 +52,16 @@ const lightest = async (
   const context = canvas.getContext('2d');
   context.imageSmoothingQuality = 'high';
   context.drawImage(image, 0, 0, w, h);
-  const webp = { bytes: new Uint8Array(await canvas.encode('webp', QUALITY)), extension: 'webp' };
-  const png = { bytes: new Uint8Array(await canvas.encode('png')), extension: 'png' };
-  const known = own && share >= WORTH_IT ? [own] : [];
-  return [...known, png, webp].reduce((least, file) => (file.bytes.length < least.bytes.length ? file : least));
+  return least([...(own && share >= WORTH_IT ? [own] : []), await asPng(canvas), await asWebp(canvas)]);
 };
 
-/** Whether nothing shows through any pixel. */
-const isOpaque = (canvas: Canvas): boolean => {
-  const { data } = canvas.getContext('2d').getImageData(0, 0, canvas.width, canvas.height);
-  for (let i = 3; i < data.length; i += 4) if (data[i] !== 255) return false;
-  return true;
-};
-
-/** The picture that stands where a banner does not play, in whatever is lightest. */
+/** The picture that stands where a banner does not play, in whatever is lightest: a JPEG where nothing of the scene shows through. */
 export const fallbackPicture = async (
+  scene: Scene,
   canvas: Canvas,
 ): Promise<{ readonly name: string; readonly bytes: Uint8Array }> => {
-  const tried: readonly PictureFile[] = [
-    { bytes: new Uint8Array(await canvas.encode('png')), extension: 'png' },
-    { bytes: new Uint8Array(await canvas.encode('webp', QUALITY)), extension: 'webp' },
-    ...(isOpaque(canvas) ? [{ bytes: new Uint8Array(await canvas.encode('jpeg', QUALITY)), extension: 'jpg' }] : []),
-  ];
-  const { bytes, extension } = tried.reduce((least, file) => (file.bytes.length < least.bytes.length ? file : least));
+  const jpeg = isOpaque(scene) ? [await asJpeg(canvas)] : [];
+  const { bytes, extension } = least([await asPng(canvas), await asWebp(canvas), ...jpeg]);
   return { name: `fallback.${extension}`, bytes };
 };
 

@@ -149,7 +149,7 @@ export const html5: Encoder<Html5Settings> = async (job) => {
   const needed = await asked(scene, materials.library, framesOf(plan, settings), each);
   const pictures = await pictureFiles(needed.pictures, job, materials);
   const lean = leanScene(settled(scene, materials.library.fonts));
-  const fallback = await fallbackPicture(drawer.canvas);
+  const fallback = await fallbackPicture(scene, drawer.canvas);
   const { areas, missing } = areasOf(settings.areas, scene);
   for (const name of missing) job.note(`There is no layer “${name}”: its click area is left out.`);
   const banner = {

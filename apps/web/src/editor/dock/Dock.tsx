@@ -22,15 +22,7 @@ import { SHORTCUTS } from '../commands/subjects';
 import { TOOL_NAMES, TOOLS } from '../canvas/tools/table';
 import { useEditor, useSlice } from '../store/context';
 import type { Drawer } from '../store/workspace';
-import {
-  AssetsDrawer,
-  ColorsDrawer,
-  HistoryDrawer,
-  MovesDrawer,
-  PosesDrawer,
-  ReplaceDrawer,
-  ShapesDrawer,
-} from '../later';
+import { DRAWERS } from '../later';
 
 const Line = () => <span className="my-1 h-px w-6 bg-line" />;
 
@@ -44,7 +36,7 @@ const ShortcutsDialog = ({ onClose }: { onClose: () => void }) => (
   </Dialog>
 );
 
-const DRAWERS: readonly { drawer: Drawer; label: string; icon: ReactNode }[] = [
+const OPENERS: readonly { drawer: Drawer; label: string; icon: ReactNode }[] = [
   { drawer: 'shapes', label: 'Add a shape', icon: <Shapes size={18} /> },
   { drawer: 'moves', label: 'Moves', icon: <Wind size={18} /> },
   { drawer: 'poses', label: 'Poses', icon: <GalleryHorizontal size={18} /> },
@@ -66,6 +58,7 @@ export const Dock = () => {
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
   }, []);
+  const Shown = drawer && DRAWERS[drawer];
   const toggle = (which: Drawer) => editor.set({ drawer: drawer === which ? null : which });
   return (
     <>
@@ -90,7 +83,7 @@ export const Dock = () => {
           );
         })}
         <Line />
-        {DRAWERS.map(({ drawer: own, label, icon }) => (
+        {OPENERS.map(({ drawer: own, label, icon }) => (
           <DockButton key={own} label={label} pressed={drawer === own} onClick={() => toggle(own)}>
             {icon}
           </DockButton>
@@ -115,13 +108,7 @@ export const Dock = () => {
           <Keyboard size={18} />
         </DockButton>
       </nav>
-      {drawer === 'shapes' && <ShapesDrawer />}
-      {drawer === 'moves' && <MovesDrawer />}
-      {drawer === 'poses' && <PosesDrawer />}
-      {drawer === 'replace' && <ReplaceDrawer />}
-      {drawer === 'assets' && <AssetsDrawer />}
-      {drawer === 'colours' && <ColorsDrawer />}
-      {drawer === 'history' && <HistoryDrawer />}
+      {Shown && <Shown />}
       {help && <ShortcutsDialog onClose={() => setHelp(false)} />}
     </>
   );

@@ -3,7 +3,7 @@
  * between begin and end, each attempt starts anew from the document as it was.
  */
 import { MOST_CHOSEN } from '@kite/api/live';
-import { HISTORY, type Logged } from '@kite/api/history';
+import { HISTORY } from '@kite/api/history';
 import type { Save } from '@kite/api/projects';
 import type { Change, Edit } from '@kite/core/document/patches';
 import { applyEdit } from '@kite/core/edits/apply';
@@ -16,21 +16,21 @@ import { compileScene } from '@kite/core/scene/compile';
 import type { Library, Program } from '@kite/core/scene/program';
 import { openingFrame } from '@kite/core/scene/opening';
 import { toast } from 'sonner';
-import { createStore, type StoreApi } from 'zustand/vanilla';
+import type { StoreApi } from 'zustand/vanilla';
 import { ask } from '../../api/client';
 import { newId } from '../../api/ids';
 import { myself } from '../../app/person';
-import { Preview } from '../../preview/client';
-import { BrowserMaterials } from '../../preview/materials';
+import type { Preview } from '../../preview/client';
+import type { BrowserMaterials } from '../../preview/materials';
 import type { ProofWish } from '../../preview/proofing';
 import { surroundingsOf } from './inPlace';
 import { Line } from './line';
 import { Playback } from './playback';
-import type { Rebased, Waiting } from './queue';
-import { Saver } from './saver';
+import type { Rebased } from './queue';
+import type { Saver } from './saver';
 import { NOTHING, type Selection, stillThere, unfoldedBy } from './selection';
-import { type Entry, type Step, stepped, stepsOf } from './steps';
-import { type EditorState, firstState, sceneOf } from './state';
+import { entryOf, startsLate, type Step, stepped, stepsOf } from './steps';
+import { type EditorState, sceneOf } from './state';
 import { changeBack, overwritten } from './undoing';
 import { isOfCard, SELECTING, toolOf, type Within, withTool } from './workspace';
 
@@ -48,17 +48,6 @@ interface Gesture {
 /** The longest that panels wait for a picture, in ms. */
 const PATIENCE = 60;
 
-/** An edit of one's own that the server does not have yet. */
-const entryOf = ({ inverse, ...edit }: Waiting): Entry => ({
-  ...edit,
-  inverse,
-  by: myself(),
-  at: new Date().toISOString(),
-});
-
-/** Whether a log has more before. */
-const startsLate = (log: readonly Logged[]): boolean => (log[0]?.revision ?? 1) > 1;
-
 export const makeId = (): Id => newId().slice(0, 12);
 
 export class Editor {
@@ -71,7 +60,8 @@ export class Editor {
   private readonly line: Line;
   private readonly tab = newId();
 
-  private constructor(
+  /** See open.ts. */
+  constructor(
     readonly store: StoreApi<EditorState>,
     readonly preview: Preview,
     private readonly saver: Saver,
@@ -123,49 +113,6 @@ export class Editor {
         rested();
       });
     });
-  }
-
-  static async open(project: Id, scene: Id | undefined): Promise<Editor> {
-    let editor: Editor | null = null;
-    // It starts while the project is on its way.
-    const preview = new Preview();
-    const { saver, doc, waiting } = await Saver.open(project, {
-      onState: (saving) => editor?.set({ saving }),
-      onSaved: (revisions) => editor?.saved(revisions),
-      onRebased: (rebased) => editor?.rebased(rebased),
-      onLost: (labels) =>
-        toast.warning(`The project was changed elsewhere, and this no longer fits: ${labels.join(', ')}.`),
-      onRefused: (label, reason) =>
-        toast.error(`“${label}” could not be saved and was taken back; everything else is kept. ${reason}`, {
-          duration: 15_000,
-        }),
-      onTakenOver: (labels) =>
-        toast.info(
-          `Taken over from a tab that could not send ${labels.length === 1 ? 'it' : 'them'}: ${labels.join(', ')}.`,
-        ),
-    }).catch((error: unknown) => {
-      preview.close();
-      throw error;
-    });
-    const sceneId = scene !== undefined && doc.scenes[scene] ? scene : (doc.order[0] as Id);
-    const materials = new BrowserMaterials();
-    const whole = wholeScene(doc.scenes[sceneId] as Scene, doc);
-    // Words are seen too; without their fonts the scene opens all the same.
-    const [known] = await Promise.all([
-      ask(HISTORY.edits, { id: project }),
-      materials.fontsReady(whole, doc.assets)?.catch(() => undefined),
-    ]);
-    const frame = openingFrame(compileScene(whole, materials.library(doc.assets)));
-    editor = new Editor(
-      createStore(() => firstState(doc, sceneId, frame)),
-      preview,
-      saver,
-      materials,
-    );
-    // What was saved since the document was read comes once more by the line.
-    const log = [...known.filter(({ revision }) => revision <= saver.revision), ...waiting.map(entryOf)];
-    editor.set({ log, ...stepsOf(log, myself().id), moreBefore: startsLate(known) });
-    return editor;
   }
 
   /** More of the log, from before what is here. */
@@ -242,7 +189,8 @@ export class Editor {
     return { doc, selection: stillThere(selection, doc, scene), frame: Math.min(frame, scene.length - 1) };
   }
 
-  private saved(revisions: ReadonlyMap<string, number>): void {
+  /** The server has these edits, at these revisions. */
+  saved(revisions: ReadonlyMap<string, number>): void {
     if (revisions.size === 0) return;
     this.set({
       log: this.state.log.map((entry) => {
@@ -253,7 +201,7 @@ export class Editor {
   }
 
   /** The document with what others did, or without what could not be saved. */
-  private rebased({ doc, patches, theirs, waiting }: Rebased): void {
+  rebased({ doc, patches, theirs, waiting }: Rebased): void {
     const me = myself().id;
     this.gesture = null;
     if (patches) this.preview.commit(patches);
@@ -263,7 +211,7 @@ export class Editor {
     const acknowledged = theirs ? before.filter(({ revision }) => revision !== undefined) : [];
     const at = new Map(before.map((entry) => [entry.id, entry.at]));
     const again = waiting.map((edit) => ({
-      ...entryOf(edit),
+      ...entryOf(edit, myself()),
       ...(at.has(edit.id) && { at: at.get(edit.id) as string }),
     }));
     const log = [...acknowledged, ...(theirs ?? []), ...again];
@@ -338,7 +286,7 @@ export class Editor {
   /** A change that is shown already is sent, and one more step. */
   private record(label: string, { patches, inverse }: Change, of: Pick<Save, 'undoes' | 'redoes'> = {}): void {
     this.preview.commit(patches);
-    const entry = entryOf({ id: this.saver.add(label, patches, of), label, patches, inverse, ...of });
+    const entry = entryOf({ id: this.saver.add(label, patches, of), label, patches, inverse, ...of }, myself());
     this.set({ log: [...this.state.log, entry], ...stepped(this.state, entry) });
   }
 

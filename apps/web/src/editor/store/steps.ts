@@ -1,6 +1,8 @@
 /** What can be taken back and made again: worked out from the log, so that it is the same after a reload. */
 import type { Logged } from '@kite/api/history';
+import type { Person } from '@kite/api/projects';
 import type { Patch } from '@kite/core/document/patches';
+import type { Waiting } from './queue';
 
 /** A step of the log as it stands here; without a revision while the server has not acknowledged it. */
 export type Entry = Omit<Logged, 'revision'> & { readonly revision?: number };
@@ -58,3 +60,14 @@ export const standing = (log: readonly Entry[]): { readonly entry: Entry; readon
     .filter(({ undoes, redoes }) => undoes === undefined && redoes === undefined)
     .map((entry) => ({ entry, undone: undone.has(entry.id) }));
 };
+
+/** An edit of one's own that the server does not have yet. */
+export const entryOf = ({ inverse, ...edit }: Waiting, by: Person): Entry => ({
+  ...edit,
+  inverse,
+  by,
+  at: new Date().toISOString(),
+});
+
+/** Whether a log has more before. */
+export const startsLate = (log: readonly Logged[]): boolean => (log[0]?.revision ?? 1) > 1;
