@@ -243,14 +243,17 @@ const Halves = () => {
 };
 const HALVES = ['upper', 'lower'];
 
-/** Once the page has nothing else to do; gives what calls it off. */
+/** In ms. */
+const MOST_WAITING = 1_000;
+
+/** Once the page has nothing else to do, or has had enough; gives what calls it off. */
 const whenIdle = (then: () => void): (() => void) => {
   // Not every browser tells.
   if (typeof requestIdleCallback !== 'function') {
-    const timer = setTimeout(then, 1_000);
+    const timer = setTimeout(then, MOST_WAITING);
     return () => clearTimeout(timer);
   }
-  const asked = requestIdleCallback(then);
+  const asked = requestIdleCallback(then, { timeout: MOST_WAITING });
   return () => cancelIdleCallback(asked);
 };
 
@@ -265,7 +268,7 @@ const Dialogs = () => {
     solid: s.building !== null,
     svg: s.importing !== null,
   }));
-  useEffect(() => whenIdle(() => void fetchRest()), []);
+  useEffect(() => whenIdle(fetchRest), []);
   return (
     <>
       {open.order && <OrderDialog />}

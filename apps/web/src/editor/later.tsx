@@ -2,9 +2,9 @@
 import type { ComponentType, ReactNode } from 'react';
 import { type Later, later } from '../ui/later';
 import { DrawerPlace } from './dock/DrawerFrame';
+import { ShapesDrawer } from './dock/ShapesDrawer';
 import type { Drawer } from './store/workspace';
 
-/** In the order in which they are fetched. */
 const parts: Pick<Later<never>, 'fetch'>[] = [];
 
 const part = <P extends object>(load: () => Promise<ComponentType<P>>, meanwhile?: ReactNode): Later<P> => {
@@ -14,7 +14,6 @@ const part = <P extends object>(load: () => Promise<ComponentType<P>>, meanwhile
 };
 const drawer = (load: () => Promise<ComponentType>) => part(load, <DrawerPlace />);
 
-/** What is typed into at once comes first. */
 export const SearchDialog = part(async () => (await import('./search/SearchDialog')).SearchDialog);
 export const AsideView = part(async () => (await import('./canvas/aside/AsideView')).AsideView);
 export const CurvesView = part(async () => (await import('./timeline/curves/CurvesView')).CurvesView);
@@ -35,7 +34,8 @@ export const SolidDialog = part(async () => (await import('./commands/SolidDialo
 export const SvgDialog = part(async () => (await import('./importing/SvgDialog')).SvgDialog);
 
 export const DRAWERS: { readonly [D in NonNullable<Drawer>]: ComponentType } = {
-  shapes: drawer(async () => (await import('./dock/ShapesDrawer')).ShapesDrawer),
+  // What everybody opens first comes with the editor.
+  shapes: ShapesDrawer,
   moves: drawer(async () => (await import('./dock/MovesDrawer')).MovesDrawer),
   poses: drawer(async () => (await import('./dock/PosesDrawer')).PosesDrawer),
   replace: drawer(async () => (await import('./dock/ReplaceDrawer')).ReplaceDrawer),
@@ -44,7 +44,7 @@ export const DRAWERS: { readonly [D in NonNullable<Drawer>]: ComponentType } = {
   history: drawer(async () => (await import('./dock/HistoryDrawer')).HistoryDrawer),
 };
 
-/** Fetches all of it, one after another: whoever works goes on without the server. What does not come is fetched when it is shown. */
-export const fetchRest = async (): Promise<void> => {
-  for (const own of parts) await own.fetch().catch(() => undefined);
+/** Fetches all of it: whoever works goes on without the server. What does not come is fetched when it is shown. */
+export const fetchRest = (): void => {
+  for (const own of parts) void own.fetch().catch(() => undefined);
 };
