@@ -92,20 +92,28 @@ test('a plant from an SVG grows from a press at its root by one value, waits at 
   await stroke([100, 20], [100, 130], [100, 192]);
   await page.keyboard.press('Escape');
   await expect.poll(async () => (await value()).strokes.length).toBe(2);
+  // As far as the first of them goes, in the time that each took here.
+  const throughFirst = async () => {
+    const [first = 0, second = 0] = (await value()).strokes.map((points) => points.at(-1));
+    await grown(((100 * first) / (first + second)).toFixed(1));
+  };
+  await throughFirst();
   // Beside the strokes themselves, which show too.
   await expect.poll(() => colorOf(150, 84)).toEqual(GREEN);
   await expect.poll(() => colorOf(97, 40)).toEqual(GROUND);
+  const drawn = (await value()).strokes;
   await page.getByRole('button', { name: 'Stroke 2 earlier' }).click();
+  await expect.poll(async () => (await value()).strokes).toEqual(drawn.toReversed());
+  await throughFirst();
   await expect.poll(() => colorOf(97, 40)).toEqual(GREEN);
   await expect.poll(() => colorOf(150, 84)).toEqual(GROUND);
-  await page.keyboard.press('Control+z');
+  for (let undone = 0; undone < 2; undone++) await page.keyboard.press('Control+z');
   await expect.poll(() => colorOf(150, 84)).toEqual(GREEN);
   // Drawn again it begins where it ended.
-  const before = (await value()).strokes;
   await page.getByRole('button', { name: 'Draw Stroke 1 again' }).click();
   await stroke([104, 80], [168, 80]);
-  await expect.poll(async () => (await value()).strokes[0]?.slice(0, 2)).toEqual(before[0]?.slice(-3, -1));
-  expect((await value()).strokes[1]).toEqual(before[1]);
+  await expect.poll(async () => (await value()).strokes[0]?.slice(0, 2)).toEqual(drawn[0]?.slice(-3, -1));
+  expect((await value()).strokes[1]).toEqual(drawn[1]);
   await page.getByRole('button', { name: 'Along middle lines' }).click();
   await expect.poll(async () => (await value()).strokes.length).toBeGreaterThan(2);
   await page.getByRole('button', { name: 'No strokes' }).click();
