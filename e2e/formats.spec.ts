@@ -96,7 +96,7 @@ test('all formats, from the dialog to the files', async ({ page, server, context
 
   await test.step('HTML5: opens from its folder with the network off, frame by frame the server’s pixels', async () => {
     const banner = unpack(await file('html5'));
-    expect(banner.names.sort()).toEqual(['fallback.webp', 'index.html', 'player.js', 'scene.js']);
+    expect(banner.names.sort()).toEqual(['fallback.jpg', 'index.html', 'player.js', 'scene.js']);
     const html = readFileSync(join(banner.folder, 'index.html'), 'utf8');
     expect(html).toContain('<meta name="ad.size" content="width=300,height=250">');
     expect(html).toContain('var clickTag = "https://nighttram.example"');
@@ -116,7 +116,7 @@ test('all formats, from the dialog to the files', async ({ page, server, context
     await alone.goto('about:blank');
     await alone.goto(`file://${banner.folder}/index.html#frame=40`);
     // The fallback picture is packed as photographs are: nearly the same.
-    const fallback = await readPng(readFileSync(join(banner.folder, 'fallback.webp')));
+    const fallback = await readPng(readFileSync(join(banner.folder, 'fallback.jpg')));
     expect(differing(await pixels(), fallback, 40)).toBeLessThan((300 * 250) / 100);
     // Whoever wants less motion is shown the end.
     await alone.goto('about:blank');

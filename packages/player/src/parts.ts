@@ -11,6 +11,12 @@ export interface Uses {
   /** Kinds of values that these cards, the layers and their knobs have. */
   readonly values: ReadonlySet<ValueKind>;
   readonly eases: ReadonlySet<Ease['kind']>;
+  /** Kinds of values between which there is something between, as between keyframes. */
+  readonly mixed: ReadonlySet<ValueKind>;
+  /** Whether points go along curves. */
+  readonly curves: boolean;
+  /** Parameters of cards that are not at their default values, as `stroke/dashes`. */
+  readonly given: ReadonlySet<string>;
   readonly formulas: boolean;
   /** Whether a layer stands in depth. */
   readonly depth: boolean;
@@ -21,6 +27,11 @@ export interface Uses {
     readonly cuts: boolean;
     readonly growths: boolean;
     readonly bends: boolean;
+    readonly effects: boolean;
+    /** Whether curves of strokes reach so far that they are drawn as lines. */
+    readonly far: boolean;
+    /** Whether something was left out of a frame, or told of it. */
+    readonly told: boolean;
   };
 }
 
@@ -38,6 +49,9 @@ interface Seam {
   readonly neededBy: (uses: Uses) => boolean;
 }
 
+/** Cards that show where their layer was: see `since` in recipe/types. */
+const LOOKING_BACK = ['trail', 'motion-blur'];
+
 /** Whether something may be seen through a map that does not keep parallels. */
 const isMapped = ({ depth, cards }: Uses): boolean => depth || cards.has('pin') || cards.has('mesh');
 
@@ -53,9 +67,41 @@ export const SEAMS: readonly Seam[] = [
   { at: ['recipe/marksThrough'], modules: ['recipe/bent'], neededBy: isMapped },
   { at: ['recipe/bent'], modules: ['geometry/polygons'], neededBy: ({ cards }) => cards.has('stroke') },
   { at: ['recipe/marks'], modules: ['geometry/warp'], neededBy: isMapped },
+  {
+    at: ['scene/compile'],
+    modules: ['scene/around'],
+    instead: 'around',
+    neededBy: ({ others, cards }) => others || LOOKING_BACK.some((kind) => cards.has(kind)),
+  },
   { at: ['scene/around'], modules: ['scene/follows'], neededBy: ({ others }) => others },
-  { at: ['paint/canvas'], modules: ['paint/bend'], neededBy: ({ marks }) => marks.bends },
-  { at: ['paint/canvas'], modules: ['paint/cuts'], neededBy: ({ marks }) => marks.cuts },
+  { at: ['scene/compile'], modules: ['scene/pixels'], instead: 'pixels', neededBy: ({ marks }) => marks.told },
+  { at: ['scene/compile'], modules: ['scene/turned'], neededBy: ({ values }) => values.has('scene') },
+  {
+    at: ['scene/whereabouts'],
+    modules: ['scene/eye'],
+    instead: 'eye',
+    neededBy: ({ depth }) => depth,
+  },
+  { at: ['recipe/evaluate'], modules: ['recipe/texts'], instead: 'texts', neededBy: ({ cards }) => cards.has('text') },
+  {
+    at: ['recipe/paints/stroke'],
+    modules: ['recipe/paints/taper'],
+    neededBy: ({ given }) => given.has('stroke/taperStart') || given.has('stroke/taperEnd'),
+  },
+  {
+    at: ['recipe/paints/stroke'],
+    modules: ['recipe/paints/dashes'],
+    instead: 'dashes',
+    neededBy: ({ given }) => given.has('stroke/fit'),
+  },
+  { at: ['motion/kinds/color'], modules: ['motion/color'], neededBy: ({ mixed }) => mixed.has('color') },
+  { at: ['motion/kinds/gradient'], modules: ['motion/gradients'], neededBy: ({ mixed }) => mixed.has('gradient') },
+  { at: ['motion/kinds/path'], modules: ['motion/morph'], neededBy: ({ mixed }) => mixed.has('path') },
+  { at: ['motion/track'], modules: ['geometry/length'], neededBy: ({ curves }) => curves },
+  { at: ['paint/canvas'], modules: ['paint/effects'], neededBy: ({ marks }) => marks.effects },
+  { at: ['paint/canvas'], modules: ['paint/far'], instead: 'far', neededBy: ({ marks }) => marks.far },
+  { at: ['paint/apart'], modules: ['paint/bend'], neededBy: ({ marks }) => marks.bends },
+  { at: ['paint/apart'], modules: ['paint/cuts'], neededBy: ({ marks }) => marks.cuts },
   { at: ['paint/cuts'], modules: ['paint/growth'], neededBy: ({ marks }) => marks.growths },
 ];
 
@@ -74,7 +120,7 @@ export const TABLES: readonly Table[] = [
   {
     module: 'recipe/table',
     uses: (path, { cards }) => {
-      const name = /^\.\/(?:sources|steps|covers|paints)\/(\w+)$/.exec(path)?.[1];
+      const name = /^\.\/(?:sources|steps|covers|paints|groups)\/(\w+)$/.exec(path)?.[1];
       return name === undefined || [...cards].some((kind) => isOf(name, kind));
     },
   },

@@ -6,6 +6,7 @@ import {
   isApart,
   isKeyed,
   type Item,
+  type Keyframe,
   type Knob,
   type Layer,
   type Properties,
@@ -13,12 +14,16 @@ import {
   type Scene,
   type ValueKind,
 } from '@kite/core/document/types';
+import { multiply, scaling } from '@kite/core/geometry/matrix';
 import { EASES } from '@kite/core/motion/eases/table';
+import { isCurved } from '@kite/core/motion/track';
+import { isFar } from '@kite/core/paint/far';
 import { paramsIn } from '@kite/core/properties/find';
 import { eachMark } from '@kite/core/recipe/marks';
 import { needsOf } from '@kite/core/recipe/needs';
 import { nest } from '@kite/core/recipe/sources/nest';
 import type { Mark } from '@kite/core/recipe/types';
+import type { DisplayList } from '@kite/core/scene/program';
 import { allLayers } from '@kite/core/scene/whole';
 import type { Uses } from './parts';
 
@@ -26,6 +31,11 @@ const easesOf = (property: Property): readonly Ease['kind'][] => {
   if (isApart(property)) return property.parts.flatMap(easesOf);
   return isKeyed(property) ? property.keys.map(({ ease }) => ease.kind) : [];
 };
+
+/** Whether a property goes along a curve, or along all of its way at one pace. */
+const isAlongCurve = (property: Property): boolean =>
+  isKeyed(property) &&
+  (property.even === true || property.keys.some((key, i) => i > 0 && isCurved(property.keys[i - 1] as Keyframe, key)));
 
 /** Everything with parameters in a layer: itself, its cards, its knobs. */
 const partsOf = (layer: Layer): readonly { readonly described: Params; readonly params: Properties }[] => [
@@ -36,18 +46,29 @@ const partsOf = (layer: Layer): readonly { readonly described: Params; readonly 
   })),
 ];
 
-/** Notes what kinds of marks there are. */
+/** How much larger than its scene a banner, and what is drawn apart in it, may be. */
+const ENLARGED = scaling(64);
+
+/** Notes what there is to be drawn. */
 export const seeing = () => {
-  const marks = { cuts: false, growths: false, bends: false };
+  const marks = { cuts: false, growths: false, bends: false, effects: false, far: false, told: false };
+  const note = (mark: Mark): void => {
+    if (mark.op === 'stroke') {
+      const matrix = multiply(ENLARGED, mark.matrix);
+      marks.far ||= mark.outlines.some((outline) => isFar(outline, matrix));
+    }
+    if (mark.op !== 'group') return;
+    marks.bends ||= mark.bend !== undefined;
+    marks.effects ||= mark.effect !== undefined;
+    marks.cuts ||= mark.cuts !== undefined;
+    marks.growths ||= mark.cuts?.some((cut) => 'growth' in cut) ?? false;
+  };
   return {
     marks,
-    see: (shown: readonly Mark[]): void =>
-      eachMark(shown, (mark) => {
-        if (mark.op !== 'group') return;
-        marks.bends ||= mark.bend !== undefined;
-        marks.cuts ||= mark.cuts !== undefined;
-        marks.growths ||= mark.cuts?.some((cut) => 'growth' in cut) ?? false;
-      }),
+    see: ({ marks: shown, problems }: Pick<DisplayList, 'marks' | 'problems'>): void => {
+      marks.told ||= problems.length > 0;
+      eachMark(shown, note);
+    },
   };
 };
 
@@ -63,11 +84,25 @@ export const usesOf = (scene: Scene, marks: Uses['marks']): Uses => {
   const formulas = hasFormulas(scene);
   const keyed = parts.flatMap(({ params }) => Object.values(params).flatMap(easesOf));
   const needs = layers.map(needsOf);
+  const values = new Set(parts.flatMap(({ described }) => Object.values(described).map(({ kind }): ValueKind => kind)));
+  const kindsKeyed = parts.flatMap(({ described, params }) =>
+    Object.entries(params)
+      .filter(([, property]) => easesOf(property).length > 0)
+      .flatMap(([key]) => described[key]?.kind ?? []),
+  );
   return {
     cards: new Set(cards.map(({ kind }) => kind)),
-    values: new Set(parts.flatMap(({ described }) => Object.values(described).map(({ kind }): ValueKind => kind))),
+    values,
     // A formula may name any ease.
     eases: new Set(formulas ? (Object.keys(EASES) as Ease['kind'][]) : keyed),
+    // A formula may mix whatever it reads.
+    mixed: formulas ? values : new Set(kindsKeyed),
+    curves: parts.some(({ params }) => Object.values(params).some(isAlongCurve)),
+    given: new Set(
+      cards.flatMap(({ kind, params, formulas: computed }) =>
+        Object.keys({ ...params, ...computed }).map((key) => `${kind}/${key}`),
+      ),
+    ),
     formulas,
     // A nest may bring its layers into depth that have none themselves.
     depth:

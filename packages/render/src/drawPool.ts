@@ -2,7 +2,7 @@
 import { availableParallelism } from 'node:os';
 import { Worker } from 'node:worker_threads';
 import type { Scene } from '@kite/core/document/types';
-import type { DrawJob, DrawReply, DrawRequest } from './drawWorker';
+import type { DrawJob, DrawMessage, DrawReply } from './drawWorker';
 import { Cancelled, RenderFailure } from './failure';
 import type { FrameSize } from './frames';
 import type { Stock } from './materials';
@@ -19,11 +19,59 @@ interface Waiting {
   readonly reject: (error: Error) => void;
 }
 
-const start = (job: DrawJob): Worker => new Worker(bundleOf('drawWorker'), { workerData: job });
+/** Who hears of what a thread does. */
+interface Hearing {
+  readonly replied: (reply: DrawReply) => void;
+  readonly failed: (error: Error) => void;
+}
+
+class Thread {
+  private readonly worker = new Worker(bundleOf('drawWorker'));
+  private hearing: Hearing | null = null;
+  /** Whether it is of no more use. */
+  ended = false;
+
+  constructor() {
+    this.worker.on('message', (reply: DrawReply) => this.hearing?.replied(reply));
+    this.worker.on('error', (error) => {
+      this.ended = true;
+      this.hearing?.failed(error);
+    });
+  }
+
+  say(message: DrawMessage, transfer: ArrayBuffer[] = []): void {
+    this.worker.postMessage(message, transfer);
+  }
+
+  work(job: DrawJob, hearing: Hearing): void {
+    this.hearing = hearing;
+    this.worker.ref();
+    this.say({ kind: 'scene', job });
+  }
+
+  /** Lets go of its scene, and keeps no process alive. */
+  rest(): void {
+    this.hearing = null;
+    this.say({ kind: 'rest' });
+    this.worker.unref();
+  }
+
+  async end(): Promise<void> {
+    await this.worker.terminate();
+  }
+}
+
+/** Those without work: starting one takes as long as many frames. */
+const resting: Thread[] = [];
+
+const takeThread = (): Thread => {
+  for (let thread = resting.pop(); thread; thread = resting.pop()) if (!thread.ended) return thread;
+  return new Thread();
+};
 
 /**
  * Frames in order, drawn ahead by a few so that all threads stay busy while the reader encodes; memory
- * is bounded by that lead. Stops its threads when the reader stops, fails or aborts.
+ * is bounded by that lead. When the reader stops, fails or aborts, threads that still draw are ended; the others rest.
  */
 export async function* drawFrames(
   scene: Scene,
@@ -32,10 +80,10 @@ export async function* drawFrames(
   frames: readonly number[],
   signal: AbortSignal,
 ): AsyncGenerator<DrawnFrame> {
-  const threads = Math.max(1, Math.min(availableParallelism(), frames.length, 8));
-  const lead = threads * 2;
-  const workers = Array.from({ length: threads }, () => start({ scene, stock, size }));
-  const idle = [...workers];
+  const count = Math.max(1, Math.min(availableParallelism(), frames.length, 8));
+  const lead = count * 2;
+  const threads = Array.from({ length: count }, takeThread);
+  const idle = new Set(threads);
   const spare: ArrayBuffer[] = [];
   const waiting = new Map<number, Waiting>();
   const results: Promise<ArrayBuffer>[] = [];
@@ -46,31 +94,35 @@ export async function* drawFrames(
     waiting.clear();
   };
   const dispatch = (taken: number): void => {
-    while (idle.length > 0 && asked < frames.length && asked < taken + lead) {
-      const worker = idle.pop() as Worker;
+    for (const thread of idle) {
+      if (asked >= frames.length || asked >= taken + lead) return;
+      idle.delete(thread);
       const index = asked++;
       const buffer = spare.pop() ?? null;
       results[index] = new Promise((resolve, reject) => waiting.set(index, { resolve, reject }));
       // A rejection is met when the reader comes to the frame; until then it is not unhandled.
       results[index].catch(() => undefined);
-      worker.postMessage(
-        { index, frame: frames[index] as number, buffer } satisfies DrawRequest,
-        buffer ? [buffer] : [],
-      );
+      const request = { index, frame: frames[index] as number, buffer };
+      thread.say({ kind: 'frame', request }, buffer ? [buffer] : []);
     }
   };
   let taken = 0;
-  for (const worker of workers) {
-    worker.on('message', (reply: DrawReply) => {
-      const waiter = waiting.get(reply.index);
-      waiting.delete(reply.index);
-      idle.push(worker);
-      if ('error' in reply) {
-        waiter?.reject(new RenderFailure(scene.name, frames[reply.index] as number, reply.error));
-      } else waiter?.resolve(reply.buffer);
-      dispatch(taken);
-    });
-    worker.on('error', (error) => failAll(new RenderFailure(scene.name, frames[taken] ?? null, error.message)));
+  for (const thread of threads) {
+    thread.work(
+      { scene, stock, size },
+      {
+        replied: (reply) => {
+          const waiter = waiting.get(reply.index);
+          waiting.delete(reply.index);
+          idle.add(thread);
+          if ('error' in reply) {
+            waiter?.reject(new RenderFailure(scene.name, frames[reply.index] as number, reply.error));
+          } else waiter?.resolve(reply.buffer);
+          dispatch(taken);
+        },
+        failed: (error) => failAll(new RenderFailure(scene.name, frames[taken] ?? null, error.message)),
+      },
+    );
   }
   const onAbort = () => failAll(new Cancelled());
   signal.addEventListener('abort', onAbort);
@@ -85,6 +137,11 @@ export async function* drawFrames(
     }
   } finally {
     signal.removeEventListener('abort', onAbort);
-    await Promise.all(workers.map((w) => w.terminate()));
+    const isFree = (thread: Thread): boolean => idle.has(thread) && !thread.ended;
+    for (const thread of threads.filter(isFree)) {
+      thread.rest();
+      resting.push(thread);
+    }
+    await Promise.all(threads.filter((thread) => !isFree(thread)).map((thread) => thread.end()));
   }
 }

@@ -1,8 +1,8 @@
-/** A thread that draws the frames it is asked for. */
-import { parentPort, workerData } from 'node:worker_threads';
+/** A thread that draws the frames it is asked for, of one scene after another. */
+import { parentPort } from 'node:worker_threads';
 import type { Scene } from '@kite/core/document/types';
 import { reasonOf } from './failure';
-import { frameDrawer, type FrameSize } from './frames';
+import { type FrameDrawer, frameDrawer, type FrameSize } from './frames';
 import { materialsFor, type Stock } from './materials';
 
 export interface DrawJob {
@@ -16,17 +16,23 @@ export interface DrawRequest {
   /** A buffer to use again. */
   readonly buffer: ArrayBuffer | null;
 }
+/** What it draws from now on, a frame of that, or nothing until it is told of another. */
+export type DrawMessage =
+  | { readonly kind: 'scene'; readonly job: DrawJob }
+  | { readonly kind: 'frame'; readonly request: DrawRequest }
+  | { readonly kind: 'rest' };
 export type DrawReply =
   | { readonly index: number; readonly buffer: ArrayBuffer; readonly drawMs: number }
   | { readonly index: number; readonly error: string };
 
 const port = parentPort;
 if (!port) throw new Error('drawWorker runs as a thread');
-const { scene, stock, size } = workerData as DrawJob;
-const drawer = frameDrawer(scene, await materialsFor(scene, stock), size);
+let drawing: Promise<FrameDrawer> | null = null;
 
-port.on('message', ({ index, frame, buffer }: DrawRequest) => {
+const draw = async ({ index, frame, buffer }: DrawRequest): Promise<void> => {
   try {
+    if (!drawing) throw new Error('there is no scene to draw');
+    const drawer = await drawing;
     const from = performance.now();
     drawer.draw(frame);
     const pixels = drawer.pixels();
@@ -35,5 +41,16 @@ port.on('message', ({ index, frame, buffer }: DrawRequest) => {
     port.postMessage({ index, buffer: out, drawMs: performance.now() - from } satisfies DrawReply, [out]);
   } catch (error) {
     port.postMessage({ index, error: reasonOf(error) } satisfies DrawReply);
+  }
+};
+
+port.on('message', (message: DrawMessage) => {
+  if (message.kind === 'frame') void draw(message.request);
+  else if (message.kind === 'rest') drawing = null;
+  else {
+    const { scene, stock, size } = message.job;
+    drawing = materialsFor(scene, stock).then((materials) => frameDrawer(scene, materials, size));
+    // What goes wrong is said of each frame.
+    drawing.catch(() => undefined);
   }
 });

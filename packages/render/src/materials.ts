@@ -5,7 +5,7 @@ import type { Assets, CutOut, PictureAsset, Scene } from '@kite/core/document/ty
 import { pictureKey } from '@kite/core/picture/key';
 import { NO_PICTURES, type Pictures } from '@kite/core/paint/target';
 import { type Library, NO_LIBRARY } from '@kite/core/scene/program';
-import { assetsFor, fontsOfScene } from '@kite/core/scene/whole';
+import { assetsFor, assetsWithin, fontsOfScene } from '@kite/core/scene/whole';
 import { FontShelf } from '@kite/core/type/shelf';
 import { type Canvas, createCanvas, Image } from '@napi-rs/canvas';
 import { applicationFont } from './fonts';
@@ -23,6 +23,12 @@ export interface Materials {
 }
 export const NO_MATERIALS: Materials = { library: NO_LIBRARY, pictures: NO_PICTURES };
 
+/** The same, or what is in each file. */
+export interface AtHand {
+  readonly assets: Assets;
+  readonly files: { readonly [sha: string]: string | Uint8Array };
+}
+
 /** All of these assets. */
 export const stockOf = (assets: Assets, pathOf: (sha: string) => string): Stock => ({
   assets,
@@ -30,7 +36,7 @@ export const stockOf = (assets: Assets, pathOf: (sha: string) => string): Stock 
 });
 /** The assets that a scene shows or sets its text in. */
 export const stockFor = (scene: Scene, assets: Assets, pathOf: (sha: string) => string): Stock =>
-  stockOf(Object.fromEntries(assetsFor(scene, assets).map((asset) => [asset.id, asset])), pathOf);
+  stockOf(assetsWithin(scene, assets), pathOf);
 
 /** Decoded pixels that are kept, of all pictures together: four bytes each. The one that is being drawn is always held. */
 const KEPT_PIXELS = 80_000_000;
@@ -109,10 +115,13 @@ const decoding = (files: ReadonlyMap<string, Buffer>, kept: number): Pictures =>
 /** Reads all that a scene needs before its first frame. A file that cannot be read is left out, and named by the scene's problems. */
 export const materialsFor = async (
   scene: Scene,
-  { assets, files }: Stock,
+  { assets, files }: AtHand,
   keptPixels = KEPT_PIXELS,
 ): Promise<Materials> => {
-  const bytesOf = (sha: string) => readFile(files[sha] ?? '');
+  const bytesOf = async (sha: string) => {
+    const file = files[sha] ?? '';
+    return typeof file === 'string' ? readFile(file) : Buffer.from(file);
+  };
   const shelf = new FontShelf(async (file) =>
     file.from === 'asset' ? [await bytesOf(file.sha)] : ((await applicationFont(file)) ?? []),
   );

@@ -10,18 +10,21 @@ import { KINDS } from '@kite/core/recipe/table';
 import { wholeScene } from '@kite/core/scene/whole';
 import { demoProject } from '@kite/demo/project';
 import { SEAMS, TABLES, type Uses } from '@kite/player/parts';
-import { usesOf } from '@kite/player/uses';
+import { seeing, usesOf } from '@kite/player/uses';
 import { zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import { playerFor } from './encoders/player';
 import { appRoot } from './root';
 
 const SIZE = { width: 300, height: 250, rate: { num: 30, den: 1 }, length: 90, background: null } as const;
-const NO_MARKS: Uses['marks'] = { cuts: false, growths: false, bends: false };
+const NO_MARKS: Uses['marks'] = seeing().marks;
 const PLAIN: Uses = {
-  cards: new Set(['rectangle', 'ellipse', 'path', 'text', 'trim', 'fill', 'stroke', 'group']),
+  cards: new Set(['rectangle', 'ellipse', 'path', 'text', 'fill', 'stroke']),
   values: new Set(['number', 'point', 'color', 'gradient', 'path', 'numbers', 'switch', 'choice', 'text', 'font']),
   eases: new Set(['linear', 'hold', 'bezier']),
+  mixed: new Set(['number', 'point', 'color']),
+  curves: false,
+  given: new Set(['stroke/width']),
   formulas: false,
   depth: false,
   others: false,
@@ -31,10 +34,13 @@ const EVERYTHING: Uses = {
   cards: new Set(KINDS.keys()),
   values: new Set(Object.keys(VALUES) as ValueKind[]),
   eases: new Set(Object.keys(EASES) as Ease['kind'][]),
+  mixed: new Set(Object.keys(VALUES) as ValueKind[]),
+  curves: true,
+  given: new Set([...KINDS.values()].flatMap(({ kind, params }) => Object.keys(params).map((key) => `${kind}/${key}`))),
   formulas: true,
   depth: true,
   others: true,
-  marks: { cuts: true, growths: true, bends: true },
+  marks: { cuts: true, growths: true, bends: true, effects: true, far: true, told: true },
 };
 
 const zipped = async (uses: Uses): Promise<number> =>
@@ -43,8 +49,8 @@ const zipped = async (uses: Uses): Promise<number> =>
 describe('the player of a banner', () => {
   it('has what its scene uses, and weighs as much', async () => {
     const [plain, everything] = [await zipped(PLAIN), await zipped(EVERYTHING)];
-    expect(plain).toBeLessThan(34_000);
-    expect(everything).toBeLessThan(118_000);
+    expect(plain).toBeLessThan(26_000);
+    expect(everything).toBeLessThan(113_000);
     // What one card needs comes with it.
     const combining = await zipped({ ...PLAIN, cards: new Set([...PLAIN.cards, 'combine']) });
     expect(combining - plain).toBeGreaterThan(10_000);
@@ -52,12 +58,12 @@ describe('the player of a banner', () => {
 
   it('finds the module of every card, value and ease', () => {
     const recipe = TABLES.find(({ module }) => module === 'recipe/table');
-    const modules = ['sources', 'steps', 'covers', 'paints'].flatMap((folder) =>
+    const modules = ['sources', 'steps', 'covers', 'paints', 'groups'].flatMap((folder) =>
       readdirSync(join(appRoot(), 'packages/core/src/recipe', folder))
         .filter((file) => !file.endsWith('.test.ts'))
         .map((file) => `./${folder}/${file.replace('.ts', '')}`),
     );
-    const inTable = [...KINDS.keys()].filter((kind) => !/^(own-.*|group|cels?)$/.test(kind));
+    const inTable = [...KINDS.keys()].filter((kind) => !/^own-/.test(kind));
     for (const kind of inTable) {
       const found = modules.filter((module) => recipe?.uses(module, { ...PLAIN, cards: new Set([kind]) }));
       expect(found, kind).toHaveLength(1);
@@ -74,6 +80,26 @@ describe('the player of a banner', () => {
       }
       if (instead) expect(existsSync(join(appRoot(), 'packages/player/src/instead', `${instead}.ts`))).toBe(true);
     }
+  });
+
+  it('keeps where layers were for every step that asks for it', () => {
+    const folder = join(appRoot(), 'packages/core/src/recipe/steps');
+    const asking = readdirSync(folder)
+      .map((file) => readFileSync(join(folder, file), 'utf8'))
+      .filter((text) => text.includes('above.since('))
+      .map((text) => /kind: '([a-z-]+)'/.exec(text)?.[1] ?? '');
+    const seam = SEAMS.find(({ modules }) => modules.includes('scene/around'));
+    expect(asking.length).toBeGreaterThan(0);
+    for (const kind of asking) expect(seam?.neededBy({ ...PLAIN, cards: new Set([kind]) }), kind).toBe(true);
+    expect(seam?.neededBy(PLAIN)).toBe(false);
+  });
+
+  it('notes what is seen of a scene', () => {
+    const { marks, see } = seeing();
+    see({ marks: [], problems: [] });
+    expect(Object.values(marks).some(Boolean)).toBe(false);
+    see({ marks: [], problems: [{ layer: 'l', message: 'is too intricate' }] });
+    expect(marks).toEqual({ ...NO_MARKS, told: true });
   });
 
   it('is told what each scene of the demo uses', () => {

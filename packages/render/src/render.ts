@@ -11,8 +11,8 @@ import { framesPerSecond } from '@kite/core/time/rate';
 import { drawFrames } from './drawPool';
 import { encode } from './encoders/table';
 import { Cancelled, reasonOf, RenderFailure } from './failure';
-import { frameDrawer } from './frames';
 import { materialsFor, type Stock } from './materials';
+import { smallPicture } from './small';
 
 export interface RenderProgress {
   readonly done: number;
@@ -63,26 +63,9 @@ const SMALL_SIDE = 160;
 const posterOf = (scene: Scene, { frames }: RenderPlan): number =>
   frames.find((frame) => frame >= scene.poster) ?? (frames[frames.length >> 1] as number);
 
-const writeSmall = async (
-  out: string,
-  scene: Scene,
-  stock: Stock,
-  frame: number,
-  under: Color | null,
-): Promise<void> => {
+const writeSmall = async (out: string, { scene, stock, settings }: RenderOptions, plan: RenderPlan): Promise<void> => {
   const scale = Math.min(1, SMALL_SIDE / Math.max(scene.width, scene.height));
-  const [width, height] = [scene.width, scene.height].map((side) => Math.max(1, Math.round(side * scale))) as [
-    number,
-    number,
-  ];
-  const drawer = frameDrawer(scene, await materialsFor(scene, stock), {
-    width,
-    height,
-    drawn: { width, height },
-    under,
-  });
-  drawer.draw(frame);
-  await writeFile(out, await drawer.canvas.encode('webp', 80));
+  await writeFile(out, await smallPicture(scene, stock, posterOf(scene, plan), scale, underOf(scene, settings)));
 };
 
 /** One way of making a file: settings, and what is said of them. */
@@ -180,10 +163,7 @@ export const renderScene = async (options: RenderOptions): Promise<RenderResult>
   // Meanwhile, so that it costs the render no time of its own.
   const problems = problemNotes(scene, stock, plan);
   problems.catch(() => undefined);
-  const pictured =
-    small === undefined
-      ? Promise.resolve()
-      : writeSmall(small, scene, stock, posterOf(scene, plan), underOf(scene, settings));
+  const pictured = small === undefined ? Promise.resolve() : writeSmall(small, options, plan);
   pictured.catch(() => undefined);
   try {
     const first = await tryWay(ways[0] as Way);

@@ -18,5 +18,5 @@ export const appRoot = (): string => {
 
 /** The bundle of one of our own programs, to be started as a thread or a process. */
 export const bundleOf = (
-  name: 'drawWorker' | 'dbWorker' | 'projectsThread' | 'renderJob' | 'orphanWatch' | 'archiveThread',
+  name: 'drawWorker' | 'dbWorker' | 'projectsThread' | 'renderJob' | 'orphanWatch' | 'archiveThread' | 'posterThread',
 ): string => join(appRoot(), 'dist', `${name}.mjs`);

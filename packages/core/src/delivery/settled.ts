@@ -4,7 +4,7 @@ import type { DrawingLayer, Id, Item, Layer, Scene, Vertex } from '../document/t
 import { cubicCount, isLine, type Outline } from '../geometry/outline';
 import { bareSupplies, compileRecipe } from '../recipe/evaluate';
 import { newRoom } from '../recipe/room';
-import { group } from '../recipe/group';
+import { group } from '../recipe/groups/group';
 import { kindOf } from '../recipe/table';
 import type { Fonts } from '../type/types';
 import { hasFormulas } from './lean';

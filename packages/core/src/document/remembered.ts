@@ -10,6 +10,21 @@ export const remembered = <K extends object, T>(make: (of: K) => T): ((of: K) =>
   };
 };
 
+/** `make`, called once for each that has the same name. What went wrong, as on a full disk, is tried again. */
+export const madeOnce = <K, T>(
+  make: (of: K) => Promise<T>,
+  nameOf: (of: K) => string = String,
+): ((of: K) => Promise<T>) => {
+  const known = new Map<string, Promise<T>>();
+  return (of) => {
+    const name = nameOf(of);
+    const made = known.get(name) ?? make(of);
+    known.set(name, made);
+    made.catch(() => known.delete(name));
+    return made;
+  };
+};
+
 /** Whether two lists have the same things in the same places: objects the very same, NaN as itself. */
 export const sameThings = (a: readonly unknown[], b: readonly unknown[]): boolean =>
   a.length === b.length && a.every((thing, i) => Object.is(thing, b[i]));

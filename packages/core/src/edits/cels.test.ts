@@ -4,7 +4,7 @@ import type { BrushStroke, DrawingLayer, Id, PictureAsset, Project } from '../do
 import { LIMITS } from '../document/limits';
 import { checkProject } from '../check/project';
 import type { Edit } from '../document/patches';
-import { celAt } from '../recipe/cels';
+import { celAt } from '../recipe/groups/cels';
 import { compileScene } from '../scene/compile';
 import { NO_LIBRARY } from '../scene/program';
 import { applyEdit } from './apply';

@@ -4,7 +4,7 @@ import { type Edit, plain } from '../document/patches';
 import type { DrawingLayer, Id, Item, PathValue, Point, Vertex } from '../document/types';
 import { inverted, type Matrix, multiply, placed, type Placement, translation } from '../geometry/matrix';
 import { vertexThrough } from '../motion/paths';
-import { group as groupKind } from '../recipe/group';
+import { group as groupKind } from '../recipe/groups/group';
 import { path as pathKind } from '../recipe/sources/path';
 import { kindOf } from '../recipe/table';
 import type { Program } from '../scene/program';

@@ -3,7 +3,7 @@ import { type MakeId, newDrawing, newItem } from '../document/make';
 import { type Edit, plain } from '../document/patches';
 import type { DrawingLayer, Id, Item, Layer, Point, Scene } from '../document/types';
 import type { Target } from '../formula/refs';
-import { group as groupKind } from '../recipe/group';
+import { group as groupKind } from '../recipe/groups/group';
 import { needsOf } from '../recipe/needs';
 import { layersCutBy } from '../scene/follows';
 import { drawingIn, type LayerDraft, sceneIn } from './find';

@@ -6,7 +6,7 @@ import type { DrawingLayer, Formulas, Id, Item, Layer, Point, Properties, Scene 
 import { retargeted, type Target } from '../formula/refs';
 import { inverted, type Matrix, multiply } from '../geometry/matrix';
 import { mask as maskKind } from '../recipe/covers/mask';
-import { group as groupKind } from '../recipe/group';
+import { group as groupKind } from '../recipe/groups/group';
 import { kindOf } from '../recipe/table';
 import type { Program } from '../scene/program';
 import { drawingIn, itemIn, type ItemDraft, NotFound, sceneIn } from './find';

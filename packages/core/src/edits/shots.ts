@@ -2,7 +2,7 @@
 import { type MakeId, newItem } from '../document/make';
 import { type Edit, plain } from '../document/patches';
 import type { DrawingLayer, Id } from '../document/types';
-import { group as groupKind } from '../recipe/group';
+import { group as groupKind } from '../recipe/groups/group';
 import { drawingIn, type ItemDraft, sceneIn } from './find';
 import { splitLayers } from './timing';
 

@@ -13,14 +13,16 @@ const INTERVALS = 16;
 const NODES = [-0.8611363115940526, -0.3399810435848563, 0.3399810435848563, 0.8611363115940526];
 const WEIGHTS = [0.34785484513745385, 0.6521451548625461, 0.6521451548625461, 0.34785484513745385];
 
-/** Speed |dB/dt| of cubic `i` at t. */
+/** Speed |dB/dt| of cubic `i` at t. No outline is so large that a square could overflow. */
 const speed = (p: Float64Array, i: number, t: number): number => {
   const k = i * 6;
   const u = 1 - t;
-  const [a, b, c] = [3 * u * u, 6 * u * t, 3 * t * t];
+  const a = 3 * u * u;
+  const b = 6 * u * t;
+  const c = 3 * t * t;
   const dx = a * (p[k + 2]! - p[k]!) + b * (p[k + 4]! - p[k + 2]!) + c * (p[k + 6]! - p[k + 4]!);
   const dy = a * (p[k + 3]! - p[k + 1]!) + b * (p[k + 5]! - p[k + 3]!) + c * (p[k + 7]! - p[k + 5]!);
-  return Math.hypot(dx, dy);
+  return Math.sqrt(dx * dx + dy * dy);
 };
 
 const between = (p: Float64Array, i: number, from: number, to: number): number => {
@@ -29,6 +31,16 @@ const between = (p: Float64Array, i: number, from: number, to: number): number =
   let sum = 0;
   for (let n = 0; n < 4; n++) sum += WEIGHTS[n]! * speed(p, i, middle + half * NODES[n]!);
   return sum * half;
+};
+
+/** The length of cubic `i` where it is a line that is gone along at one speed, as the sides of polygons are; else null. */
+const evenLength = (p: Float64Array, i: number): number | null => {
+  const k = i * 6;
+  const [dx, dy] = [p[k + 6]! - p[k]!, p[k + 7]! - p[k + 1]!];
+  const near = 1e-9 * (Math.abs(dx) + Math.abs(dy));
+  const off = (n: number, d: number) => Math.abs(p[n + 2]! - p[n]! - d / 3);
+  const even = off(k, dx) <= near && off(k + 1, dy) <= near && off(k + 2, dx) <= near && off(k + 3, dy) <= near;
+  return even ? Math.hypot(dx, dy) : null;
 };
 
 export interface LengthTable {
@@ -40,9 +52,15 @@ export interface LengthTable {
 export const lengthTable = remembered((outline: Outline): LengthTable => {
   const count = cubicCount(outline);
   const upTo = new Float64Array(count * INTERVALS + 1);
-  for (let n = 0; n < count * INTERVALS; n++) {
-    const t = (n % INTERVALS) / INTERVALS;
-    upTo[n + 1] = upTo[n]! + between(outline.points, Math.floor(n / INTERVALS), t, t + 1 / INTERVALS);
+  const { points } = outline;
+  for (let i = 0, n = 0; i < count; i++) {
+    const [start, even] = [upTo[n]!, evenLength(points, i)];
+    for (let j = 1; j <= INTERVALS; j++, n++) {
+      upTo[n + 1] =
+        even === null
+          ? upTo[n]! + between(points, i, (j - 1) / INTERVALS, j / INTERVALS)
+          : start + (even * j) / INTERVALS;
+    }
   }
   return { total: upTo[upTo.length - 1]!, upTo };
 });

@@ -165,9 +165,9 @@ describe('groups', () => {
     painted(list(group({}, fill(0), fill(20))));
     expect(surfaces).toHaveLength(0);
   });
-  it('that fade are drawn on a surface as large as they are, a pixel around', () => {
+  it('that fade are drawn on a surface a pixel larger than they are, with a pixel around', () => {
     const calls = painted(list(group({ alpha: 0.5 }, fill(20), fill(40))));
-    expect(surfaces.map(({ width, height }) => [width, height])).toEqual([[32, 11]]);
+    expect(surfaces.map(({ width, height }) => [width, height])).toEqual([[33, 12]]);
     expect(calls).toContain('drawImage(surface 0 0 32 11 19 0 32 11)');
   });
   it('outside the picture cost nothing', () => {
@@ -199,7 +199,7 @@ describe('effects', () => {
   it('are drawn by the platform’s filter, as far as they reach', () => {
     const calls = painted(list(affected(40)));
     // 10 pixels, 6 more and one for edges on both sides, but for those beyond what reaches into the picture.
-    expect(surfaces.map(({ width, height }) => [width, height])).toEqual([[24, 23]]);
+    expect(surfaces.map(({ width, height }) => [width, height])).toEqual([[25, 24]]);
     const laid = calls.indexOf('filter=blur(2px)');
     expect(calls.slice(laid + 1, laid + 3)).toEqual(['drawImage(surface 0 0 24 23 33 -6 24 23)', 'filter=none']);
   });

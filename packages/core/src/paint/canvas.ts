@@ -1,17 +1,17 @@
 /** Display list → Canvas 2D. The same code draws the editor's canvas, renders and banners. */
 import type { Point } from '../document/types';
-import { type Box, boxThrough, grown } from '../geometry/bounds';
-import { apply, determinant, meanScale, type Matrix, multiply, turnOf } from '../geometry/matrix';
+import { type Box, boxThrough } from '../geometry/bounds';
+import { determinant, type Matrix, multiply } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
 import { trace } from '../geometry/trace';
-import { markBox, strokeReach } from '../recipe/marks';
+import { strokeReach } from '../recipe/marks';
 import type { FillMark, GroupMark, Ink, Mark, PictureMark, StrokeMark } from '../recipe/types';
 import type { DisplayList } from '../scene/program';
-import { drawnBent } from './bend';
-import { type Changed, changed, drawThrough, finished, PLAIN, shrinkFor, whole } from './change';
-import { cutBy } from './cuts';
+import { drawnApart, layOver, operation, pixelsOf } from './apart';
+import { drawEffect } from './effects';
 import { isFar, linesInstead, type View } from './far';
-import type { Context2D, Surface } from './surface';
+import { whole } from './laying';
+import type { Context2D } from './surface';
 import { type Target, targetOf, type Tools } from './target';
 
 /** Curves so far away that a stroke of them would never end are traced as lines. */
@@ -42,9 +42,6 @@ const styleOf = (context: Context2D, ink: Ink): unknown => {
   for (const stop of ink.gradient.stops) style.addColorStop(Math.min(1, Math.max(0, stop.at)), stop.color);
   return style;
 };
-
-const OPERATIONS: { readonly [blend: string]: string } = { normal: 'source-over', plus: 'lighter' };
-const operation = (blend: GroupMark['blend']): string => OPERATIONS[blend] ?? blend;
 
 const drawPath = (target: Target, mark: FillMark | StrokeMark, alpha: number, blend: GroupMark['blend']): void => {
   const { context } = target;
@@ -107,83 +104,9 @@ const drawPicture = (target: Target, mark: PictureMark, alpha: number, blend: Gr
 const drawOne = (target: Target, mark: Exclude<Mark, GroupMark>, alpha: number, blend: GroupMark['blend']): void =>
   mark.op === 'picture' ? drawPicture(target, mark, alpha, blend) : drawPath(target, mark, alpha, blend);
 
-/** The whole pixels of the target within `clip` that a mark can touch; null for none. */
-const pixelsOf = (target: Target, mark: Mark, clip: Box): Box | null => {
-  const box = markBox(mark);
-  if (!box) return null;
-  const { left, top, right, bottom } = boxThrough(target.view, box);
-  const pixels = {
-    left: Math.max(clip.left, Math.floor(left) - 1),
-    top: Math.max(clip.top, Math.floor(top) - 1),
-    right: Math.min(clip.right, Math.ceil(right) + 1),
-    bottom: Math.min(clip.bottom, Math.ceil(bottom) + 1),
-  };
-  return pixels.right > pixels.left && pixels.bottom > pixels.top ? pixels : null;
-};
-
-/** How large a surface for these pixels is, `shrink` times smaller. */
-const sizeOf = ({ left, top, right, bottom }: Box, shrink: number) => ({
-  width: Math.ceil((right - left) / shrink),
-  height: Math.ceil((bottom - top) / shrink),
-});
-
-/** Draws onto a surface of its own what will be seen of a group in these pixels of the target, `shrink` times smaller. */
-const drawnApart = (target: Target, group: GroupMark, pixels: Box, shrink: number): Surface => {
-  const { marks, cuts } = group;
-  const { width, height } = sizeOf(pixels, shrink);
-  const surface = target.tools.pool.take(width, height);
-  const view = multiply([1 / shrink, 0, 0, 1 / shrink, -pixels.left / shrink, -pixels.top / shrink], target.view);
-  const inner = targetOf(surface, width, height, view, target.tools);
-  if (group.bend) {
-    const bent = drawnBent(inner, marks, group.bend, inner.clip, drawMarks);
-    if (bent) drawThrough(inner, whole(bent), PLAIN, inner.clip);
-    if (bent) target.tools.pool.give(bent);
-  } else drawMarks(inner, marks);
-  if (cuts) cutBy(inner, cuts, drawMarks);
-  return surface;
-};
-
-/** Lays a surface over these pixels of the target. */
-const layOver = (target: Target, group: GroupMark, by: Changed, pixels: Box, shrink: number): void => {
-  const { left, top } = pixels;
-  const { width, height } = sizeOf(pixels, shrink);
-  const to = { left, top, right: left + width * shrink, bottom: top + height * shrink };
-  drawThrough(target, by, { alpha: group.alpha, operation: operation(group.blend) }, to, shrink);
-  target.tools.pool.give(by.surface);
-};
-
-const drawEffect = (
-  target: Target,
-  group: GroupMark,
-  { by, scale, origin, turn }: NonNullable<GroupMark['effect']>,
-): void => {
-  const here = scale * meanScale(target.view);
-  const reach = by.reach * here;
-  if (!Number.isFinite(reach)) return;
-  const seen = pixelsOf(target, group, target.clip);
-  // What is outside of what is seen spreads into it.
-  const pixels = seen && pixelsOf(target, group, grown(seen, Math.ceil(reach)));
-  if (!pixels) return;
-  const shrink = shrinkFor(by, here, target.tools.pool);
-  const plain = drawnApart(target, group, pixels, shrink);
-  const [x, y] = apply(target.view, origin);
-  const from: Point = [(x - pixels.left) / shrink, (y - pixels.top) / shrink];
-  const { width, height } = sizeOf(pixels, shrink);
-  const done = changed(plain, by, {
-    width,
-    height,
-    scale: here / shrink,
-    origin: from,
-    turn: turn + turnOf(target.view),
-    shrink,
-  });
-  const laid = shrink > 1 ? whole(finished(done, width, height, target.tools.pool)) : done;
-  layOver(target, group, laid, pixels, shrink);
-};
-
 const drawGroup = (target: Target, group: GroupMark): void => {
   if (group.effect) {
-    drawEffect(target, group, group.effect);
+    drawEffect(target, group, group.effect, drawMarks);
     return;
   }
   const apart = group.bend !== undefined || group.cuts !== undefined || group.sum === true;
@@ -197,7 +120,7 @@ const drawGroup = (target: Target, group: GroupMark): void => {
     return;
   }
   const pixels = pixelsOf(target, group, target.clip);
-  if (pixels) layOver(target, group, whole(drawnApart(target, group, pixels, 1)), pixels, 1);
+  if (pixels) layOver(target, group, whole(drawnApart(target, group, pixels, 1, drawMarks)), pixels, 1);
 };
 
 const drawMarks = (target: Target, marks: readonly Mark[]): void => {

@@ -9,8 +9,9 @@ import { blurBy } from '../recipe/covers/blur';
 import { deviationOf } from '../recipe/marks';
 import type { AreaCut, Cut, CutMode } from '../recipe/types';
 import { areaOn } from './crisp';
-import { type Changed, changed, drawThrough, finished, shrinkFor, whole } from './change';
+import { changed, finished, shrinkFor } from './change';
 import { drawGrowth } from './growth';
+import { type Changed, drawThrough, whole } from './laying';
 import { type DrawMarks, type Target, targetOf } from './target';
 
 /** How an area is laid over those before it, as areas. */

@@ -130,12 +130,13 @@ export class SurfacePool {
 
   /** A surface that is clear in its first pixels, and is drawn to there alone. */
   take(width: number, height: number): Surface {
-    const surface = this.free.pop() ?? this.make(width, height);
+    // A part of a surface is enlarged a little otherwise than all of it: it is always a part that is drawn.
+    const surface = this.free.pop() ?? this.make(width + 1, height + 1);
     const { context } = surface;
-    if (surface.width < width || surface.height < height) {
+    if (surface.width <= width || surface.height <= height) {
       // Setting a size clears too.
-      surface.width = Math.max(surface.width, width);
-      surface.height = Math.max(surface.height, height);
+      surface.width = Math.max(surface.width, width + 1);
+      surface.height = Math.max(surface.height, height + 1);
     } else {
       context.setTransform(1, 0, 0, 1, 0, 0);
       context.clearRect(0, 0, width, height);

@@ -11,7 +11,6 @@ import type { Copy } from '../motion/sampler';
 import { type Fonts, NO_FONTS } from '../type/types';
 import { throughBoth } from '../geometry/through';
 import { type Card, firstRun, type FlowAt, followed, madeOf, MOST_DEPTH, NOTHING, once, type Run, runOf } from './card';
-import { cel, celAt, cels, holdOf } from './cels';
 import { faded, markThrough, shapeThrough } from './marks';
 import {
   type Picture,
@@ -31,6 +30,7 @@ import {
   type CoverKind,
   EMPTY,
   type Flow,
+  type GroupKind,
   type Mark,
   type PaintKind,
   type Settings,
@@ -134,32 +134,34 @@ const compileGroup = (item: Item, kitchen: Kitchen, depth: number): Card => {
 };
 
 /** One of the cards in it at a time. */
-const compileCels = (item: Item, kitchen: Kitchen, depth: number): Card => {
-  const values = reader(cels.params, item.params, kitchen.computing(item.id));
-  const own = (item.children ?? []).flatMap((id) => {
-    const inner = kitchen.items[id];
-    if (!inner?.on) return [];
-    return [{ hold: holdOf(inner), card: compileCards([id], kitchen, depth + 1) }];
-  });
-  const holds = own.map(({ hold }) => hold);
-  const made = madeOf(values, ...own.map(({ card }) => card));
+const compilePicking = (
+  item: Item,
+  kind: GroupKind,
+  picking: NonNullable<GroupKind['picking']>,
+  kitchen: Kitchen,
+  depth: number,
+): Card => {
+  const values = reader(kind.params, item.params, kitchen.computing(item.id));
+  const inner = (item.children ?? []).flatMap((id) => kitchen.items[id] ?? []).filter(({ on }) => on);
+  const cards = inner.map(({ id }) => compileCards([id], kitchen, depth + 1));
+  const pick = picking(inner);
+  const made = madeOf(values, ...cards);
   return {
     ...made,
-    constant: made.constant && values.at(0).by === 'number',
+    constant: made.constant && !kind.byFrame?.(values.at(0)),
     texts: NO_TEXTS,
     at: (frame, room, copy) => {
-      const shown = celAt(values.at(frame, copy), holds, frame);
-      return shown === null ? EMPTY : (own[shown]?.card.at(frame, room, copy) ?? EMPTY);
+      const shown = pick(values.at(frame, copy), frame);
+      return shown === null ? EMPTY : (cards[shown]?.at(frame, room, copy) ?? EMPTY);
     },
   };
 };
 
 /** A group by its kind. */
-const compileHolder = (item: Item, kitchen: Kitchen, depth: number): Card => {
+const compileHolder = (item: Item, kind: GroupKind, kitchen: Kitchen, depth: number): Card => {
   if (depth >= MOST_DEPTH) return NOTHING;
-  if (item.kind === cels.kind) return compileCels(item, kitchen, depth);
-  if (item.kind === cel.kind) return compileInner(item, kitchen, depth) ?? NOTHING;
-  return compileGroup(item, kitchen, depth);
+  if (kind.picking) return compilePicking(item, kind, kind.picking, kitchen, depth);
+  return kind.places ? compileGroup(item, kitchen, depth) : (compileInner(item, kitchen, depth) ?? NOTHING);
 };
 
 /** What another layer shows, in the pixels of the group that is being evaluated. */
@@ -260,7 +262,7 @@ const sourceAt =
 const compileCard = (item: Item, run: Run, kitchen: Kitchen, depth: number): Card => {
   const kind = kindOf(item.kind);
   const above = run.card;
-  if (kind.role === 'group') return followed(above, compileHolder(item, kitchen, depth));
+  if (kind.role === 'group') return followed(above, compileHolder(item, kind, kitchen, depth));
   if (kind.role === 'cover') return compileCover(kind, item, run, kitchen, depth);
   if (kind.role === 'setting') return above;
   const values = reader(kind.params, item.params, kitchen.computing(item.id));

@@ -39,7 +39,8 @@ export interface Picture {
   readonly marks: readonly Mark[];
   readonly work: number;
 }
-const ALONE: Around = {
+/** What is asked by recipes that stand in no scene. */
+export const ALONE: Around = {
   picture: () => 'names a layer that is gone',
   behind: () => ({ marks: [], work: 0 }),
   since: () => IDENTITY,

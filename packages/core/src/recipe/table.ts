@@ -1,7 +1,8 @@
 /** The kinds of card. A new one is a file of its own and a line here. */
 import type { Param, Params } from '../document/params';
-import { cel, cels } from './cels';
-import { group } from './group';
+import { cel } from './groups/cel';
+import { cels } from './groups/cels';
+import { group } from './groups/group';
 import { blur } from './covers/blur';
 import { brightness } from './covers/brightness';
 import { clouds } from './covers/clouds';

@@ -4,7 +4,18 @@
  */
 import type { Params, Values } from '../document/params';
 import type { Value } from '../document/types';
-import type { Assets, BlendMode, Color, CutOut, Gradient, Id, PictureAsset, Point, Rate } from '../document/types';
+import type {
+  Assets,
+  BlendMode,
+  Color,
+  CutOut,
+  Gradient,
+  Id,
+  Item,
+  PictureAsset,
+  Point,
+  Rate,
+} from '../document/types';
 import type { Box } from '../geometry/bounds';
 import type { Bend } from '../geometry/warp';
 import type { Matrix } from '../geometry/matrix';
@@ -339,9 +350,15 @@ export interface CoverKind<P extends Params = Params> extends CardKind<P> {
   readonly byFrame?: (values: Values<P>) => boolean;
   readonly cover: (marks: readonly Mark[], values: Values<P>, by: Covering) => readonly Mark[];
 }
-/** A recipe inside a recipe: its parameters place it. */
+/** A recipe inside a recipe. */
 export interface GroupKind<P extends Params = Params> extends CardKind<P> {
   readonly role: 'group';
+  /** Whether its parameters place what stands in it: see FLAT_PLACE. */
+  readonly places?: boolean;
+  /** Whether what it shows depends on the frame, its parameters standing still. */
+  readonly byFrame?: (values: Values<P>) => boolean;
+  /** Which of the cards in it, that are on, shows at a frame; null for none. Missing where all show. */
+  readonly picking?: (cards: readonly Item[]) => (values: Values<P>, frame: number) => number | null;
 }
 /** Draws nothing: a value for a knob of the scene that the card around it plays. */
 export interface SettingKind<P extends Params = Params> extends CardKind<P> {

@@ -75,3 +75,6 @@ export const assetsOf = (layers: readonly Layer[], assets: Assets): Asset[] => {
 
 /** Those that a scene draws on, with all that it nests. */
 export const assetsFor = (scene: Scene, assets: Assets): Asset[] => assetsOf(allLayers(scene), assets);
+/** The same, by their ids. */
+export const assetsWithin = (scene: Scene, assets: Assets): Assets =>
+  Object.fromEntries(assetsFor(scene, assets).map((asset) => [asset.id, asset]));

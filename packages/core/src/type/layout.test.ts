@@ -133,7 +133,12 @@ it('writes drawing commands by the ways between points, and reads the same', () 
     ['M', 1, 1],
     ['Z'],
   ] as const;
-  expect(packedPath(path)).toBe('M7864-262Q-2162 0-3793 803L0 0C-4071-540-4073-538 11929-546ZM-15999 6Z');
+  expect(packedPath(path)).toBe('16384M7864-262Q-2162 0-3793 803L0 0C-4071-540-4073-538 11929-546ZM-15999 6Z');
   expect(pathFrom(packedPath(path))).toEqual(path);
   expect(pathFrom('')).toEqual([]);
+  // In the units of the font where it is the same in them: 480 of 1,000 are 7,864.32 of 16,384, and 983 of 2,048 are 7,864.
+  expect(packedPath([['M', 7864, -262], ['L', 4063, 541], ['Z']])).toBe('1000M480-16L-232 49Z');
+  expect(pathFrom('1000M480-16L-232 49Z')).toEqual([['M', 7864, -262], ['L', 4063, 541], ['Z']]);
+  expect(packedPath([['M', 7864, -264], ['Z']])).toBe('2048M983-33Z');
+  expect(pathFrom('2048M983-33Z')).toEqual([['M', 7864, -264], ['Z']]);
 });

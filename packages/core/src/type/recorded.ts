@@ -10,7 +10,7 @@ export interface RecordedFace {
   readonly metrics: Metrics;
   /** By ligatures and text: `on:Night`. */
   readonly shaped: { [text: string]: readonly RecordedGlyph[] };
-  /** Drawing commands, each with the way from where the one before ended: `M7864-262q-2162 0-3793 803`. */
+  /** Units per em, then drawing commands, each with the way from where the one before ended: `1000M480-16Q-132 0-231 49`. */
   readonly paths: { [glyph: number]: string };
 }
 /** By font choice, as JSON. */
@@ -31,24 +31,39 @@ const glyphOf = ([id = 0, cluster = 0, advance = 0, x = 0, y = 0]: RecordedGlyph
 /** Numbers one after another: a minus parts them, too. */
 const joined = (values: readonly number[]): string => values.join(' ').replaceAll(' -', '-');
 
+/** Units per em that most fonts are drawn in, and halves of them, which lie between two curves: there is less to write in them. */
+const OWN_UNITS = [1_000, 2_000, 2_048, 4_096];
+const brought = (value: number, from: number, to: number): number =>
+  from === to ? value : Math.round((value * to) / from);
+
+/** The coarsest units per em in which all of a path is what it is. */
+const unitsOf = (path: GlyphPath): number =>
+  OWN_UNITS.find((units) =>
+    path.every(([, ...values]) => values.every((v) => brought(brought(v, UNITS, units), units, UNITS) === v)),
+  ) ?? UNITS;
+
 /** A path by the ways between its points, which are shorter to write and like each other. */
 export const packedPath = (path: GlyphPath): string => {
+  const units = unitsOf(path);
   let at: readonly [number, number] = [0, 0];
-  return path
-    .map(([command, ...values]) => {
+  const commands = path
+    .map(([command, ...own]) => {
+      const values = own.map((value) => brought(value, UNITS, units));
       const ways = values.map((value, i) => value - at[i % 2]!);
       at = (values.length > 0 ? values.slice(-2) : at) as [number, number];
       return command + joined(ways);
     })
     .join('');
+  return commands && units + commands;
 };
 
 export const pathFrom = (packed: string): GlyphPath => {
+  const units = parseInt(packed);
   let at: readonly [number, number] = [0, 0];
   return [...packed.matchAll(/([A-Z])([^A-Z]*)/g)].map(([, command, ways]) => {
     const values = (ways?.match(/-?[^ -]+/g) ?? []).map((way, i) => Number(way) + at[i % 2]!);
     at = (values.length > 0 ? values.slice(-2) : at) as [number, number];
-    return [command as string, ...values];
+    return [command as string, ...values.map((value) => brought(value, units, UNITS))];
   });
 };
 

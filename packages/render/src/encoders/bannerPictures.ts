@@ -5,6 +5,7 @@ import { isOpaque } from '@kite/core/delivery/opaque';
 import type { PictureAsset, Scene } from '@kite/core/document/types';
 import type { PictureMark } from '@kite/core/recipe/types';
 import { type Canvas, createCanvas, type Image } from '@napi-rs/canvas';
+import upng from 'upng-js';
 import type { Materials } from '../materials';
 import type { EncodeJob } from './types';
 
@@ -22,6 +23,8 @@ interface PictureFile {
 
 /** Of the encoders of WebP and JPEG, 0 to 100. */
 const QUALITY = 82;
+/** Of a PNG that is reduced. */
+const COLORS = 256;
 /** What is shown nearly as large as it is stays as it is. */
 const WORTH_IT = 0.9;
 
@@ -37,6 +40,12 @@ const asJpeg = async (canvas: Canvas): Promise<PictureFile> => ({
   bytes: new Uint8Array(await canvas.encode('jpeg', QUALITY)),
   extension: 'jpg',
 });
+/** In a palette of 256 colours, which may be see-through. */
+const asReducedPng = (canvas: Canvas): PictureFile => {
+  const { width, height } = canvas;
+  const { data } = canvas.getContext('2d').getImageData(0, 0, width, height);
+  return { bytes: new Uint8Array(upng.encode([data.buffer as ArrayBuffer], width, height, COLORS)), extension: 'png' };
+};
 const least = (files: readonly PictureFile[]): PictureFile =>
   files.reduce((best, file) => (file.bytes.length < best.bytes.length ? file : best));
 
@@ -55,13 +64,16 @@ const lightest = async (
   return least([...(own && share >= WORTH_IT ? [own] : []), await asPng(canvas), await asWebp(canvas)]);
 };
 
-/** The picture that stands where a banner does not play, in whatever is lightest: a JPEG where nothing of the scene shows through. */
+/**
+ * The picture that stands where a banner does not play, in what every ad server takes for one and is lightest: a PNG, one of
+ * fewer colours, or a JPEG where nothing shows through the scene.
+ */
 export const fallbackPicture = async (
   scene: Scene,
   canvas: Canvas,
 ): Promise<{ readonly name: string; readonly bytes: Uint8Array }> => {
-  const jpeg = isOpaque(scene) ? [await asJpeg(canvas)] : [];
-  const { bytes, extension } = least([await asPng(canvas), await asWebp(canvas), ...jpeg]);
+  const whole = isOpaque(scene) ? [await asJpeg(canvas)] : [];
+  const { bytes, extension } = least([await asPng(canvas), asReducedPng(canvas), ...whole]);
   return { name: `fallback.${extension}`, bytes };
 };
 

@@ -11,7 +11,7 @@ import { pictureKey } from '@kite/core/picture/key';
 import { eachMark } from '@kite/core/recipe/marks';
 import { compileScene } from '@kite/core/scene/compile';
 import type { Library } from '@kite/core/scene/program';
-import { assetsFor } from '@kite/core/scene/whole';
+import { assetsWithin } from '@kite/core/scene/whole';
 import { type RecordedFonts, recording } from '@kite/core/type/recorded';
 import type { Uses } from '@kite/player/parts';
 import { seeing, usesOf } from '@kite/player/uses';
@@ -94,9 +94,9 @@ const asked = async (
   const pictures = new Map<string, ShownPicture>();
   const { marks, see } = seeing();
   for (const [i, frame] of frames.entries()) {
-    const shown = program.at(frame).marks;
+    const shown = program.at(frame);
     see(shown);
-    eachMark(shown, (mark) => {
+    eachMark(shown.marks, (mark) => {
       if (mark.op !== 'picture') return;
       const key = pictureKey(mark.asset, mark.cut);
       const [a, b, c, d] = mark.matrix;
@@ -154,7 +154,7 @@ export const html5: Encoder<Html5Settings> = async (job) => {
   for (const name of missing) job.note(`There is no layer “${name}”: its click area is left out.`);
   const banner = {
     scene: lean,
-    assets: Object.fromEntries(assetsFor(lean, stock.assets).map((asset) => [asset.id, asset])),
+    assets: assetsWithin(lean, stock.assets),
     fonts: needed.fonts,
     pictures: pictures.names,
     width: plan.width,

@@ -1,14 +1,14 @@
 /** The player of a banner, joined from what its scene uses. */
 import { join, relative, sep } from 'node:path';
+import { madeOnce } from '@kite/core/document/remembered';
 import { SEAMS, TABLES, type Uses } from '@kite/player/parts';
-import { build, type Plugin } from 'esbuild';
+import { build, type Plugin } from 'rolldown';
 import { appRoot } from '../root';
 
-const ABSENT = { path: 'absent', namespace: 'absent' } as const;
-/** Marks what has been asked for by this plugin itself. */
-const OWN = 'own';
+/** What is left out: a module that gives undefined, whatever it is asked for. */
+const ABSENT = '\0absent';
 
-/** Leaves out what a scene does not use: whatever it would have given is undefined there. */
+/** Leaves out what a scene does not use. */
 const leavingOut = (uses: Uses, root: string): Plugin => {
   const core = join(root, 'packages/core/src');
   const nameOf = (path: string): string | null => {
@@ -17,40 +17,39 @@ const leavingOut = (uses: Uses, root: string): Plugin => {
   };
   return {
     name: 'leaving-out',
-    setup: (of) => {
-      of.onResolve({ filter: /^(\.|@kite\/)/ }, async ({ path, importer, kind, resolveDir, pluginData }) => {
-        if (pluginData === OWN || kind === 'entry-point') return undefined;
-        const asker = nameOf(importer);
-        const table = TABLES.find(({ module }) => module === asker);
-        if (table && !table.uses(path, uses)) return ABSENT;
-        const seams = SEAMS.filter(({ at }) => asker !== null && at.includes(asker));
-        if (seams.length === 0) return undefined;
-        const found = await of.resolve(path, { kind, importer, resolveDir, pluginData: OWN });
-        const name = nameOf(found.path);
-        const seam = seams.find(({ modules }) => name !== null && modules.includes(name));
-        if (!seam || seam.neededBy(uses)) return found;
-        return seam.instead === undefined
-          ? ABSENT
-          : { path: join(root, 'packages/player/src/instead', `${seam.instead}.ts`) };
-      });
-      of.onLoad({ filter: /./, namespace: ABSENT.namespace }, () => ({ contents: 'module.exports = {};' }));
+    async resolveId(path, importer) {
+      const asker = importer === undefined ? null : nameOf(importer);
+      if (asker === null) return null;
+      const table = TABLES.find(({ module }) => module === asker);
+      if (table && !table.uses(path, uses)) return ABSENT;
+      const seams = SEAMS.filter(({ at }) => at.includes(asker));
+      if (seams.length === 0) return null;
+      const found = await this.resolve(path, importer, { skipSelf: true });
+      const name = found && nameOf(found.id);
+      const seam = seams.find(({ modules }) => name !== null && modules.includes(name));
+      if (!seam || seam.neededBy(uses)) return found;
+      return seam.instead === undefined ? ABSENT : join(root, 'packages/player/src/instead', `${seam.instead}.ts`);
     },
+    load: (id) => (id === ABSENT ? 'export {};' : null),
   };
 };
 
-/** The script of a player that plays scenes with these uses. */
-export const playerFor = async (uses: Uses): Promise<Uint8Array> => {
+const joinedFor = async (uses: Uses): Promise<Uint8Array> => {
   const root = appRoot();
-  const { outputFiles } = await build({
-    entryPoints: [join(root, 'packages/player/src/player.ts')],
+  const { output } = await build({
+    input: join(root, 'packages/player/src/player.ts'),
     plugins: [leavingOut(uses, root)],
-    bundle: true,
-    minify: true,
-    format: 'iife',
-    target: 'es2022',
-    legalComments: 'none',
-    logLevel: 'error',
+    shimMissingExports: true,
+    treeshake: { moduleSideEffects: false },
+    transform: { target: 'es2022' },
+    output: { format: 'iife', minify: true, comments: false },
+    logLevel: 'silent',
     write: false,
   });
-  return (outputFiles[0] as (typeof outputFiles)[number]).contents;
+  return new TextEncoder().encode(output[0].code);
 };
+
+/** The script of a player that plays scenes with these uses: joined once, since banners of one campaign use much the same. */
+export const playerFor = madeOnce(joinedFor, (uses: Uses) =>
+  JSON.stringify(uses, (_, value: unknown) => (value instanceof Set ? [...value].sort() : value)),
+);

@@ -1,4 +1,4 @@
-/** Renders in a process of its own, which is ended if it does not end by itself. */
+/** Renders in a process of its own, which is ended if it does not end by itself, and kept for a while if it does. */
 import { type ChildProcess, fork } from 'node:child_process';
 import { rm } from 'node:fs/promises';
 import { Cancelled, RenderFailure } from '../failure';
@@ -20,13 +20,54 @@ const PATIENCE_MS = 1_000;
 
 const spoken = (ms: number) => (ms < 60_000 ? `${ms / 1_000} seconds` : `${Math.round(ms / 60_000)} minutes`);
 
+/** How long a process that has done waits for something else to do: a new one takes most of a second to its first frame. */
+const KEPT_MS = 60_000;
+
+/** The one that waits, which keeps nobody alive. */
+let kept: { readonly child: ChildProcess; readonly until: NodeJS.Timeout } | null = null;
+
+const letGo = (): void => {
+  clearTimeout(kept?.until);
+  kept = null;
+};
+
+const started = (): ChildProcess => {
+  const child = fork(bundleOf('renderJob'), { serialization: 'advanced' });
+  child.on('exit', () => {
+    if (kept?.child === child) letGo();
+  });
+  // Whoever it works for listens as well.
+  child.on('error', () => undefined);
+  return child;
+};
+
+const takeProcess = (): ChildProcess => {
+  if (!kept) return started();
+  const { child } = kept;
+  letGo();
+  child.ref();
+  child.channel?.ref();
+  return child;
+};
+
+const keep = (child: ChildProcess): void => {
+  // One that was told to end may not have heard of it yet.
+  if (kept || child.killed || !child.connected) {
+    child.kill('SIGKILL');
+    return;
+  }
+  child.unref();
+  child.channel?.unref();
+  kept = { child, until: setTimeout(() => child.kill('SIGKILL'), KEPT_MS).unref() };
+};
+
 /** Rejects with Cancelled within about a second of the signal, and with RenderFailure for anything that goes wrong. */
 export const renderApart = async (
   job: RenderJob,
   { signal, onProgress, stalledAfterMs = STALLED_AFTER_MS }: ApartOptions = {},
 ): Promise<RenderResult> => {
   if (signal?.aborted) throw new Cancelled();
-  const child: ChildProcess = fork(bundleOf('renderJob'), { serialization: 'advanced' });
+  const child = takeProcess();
   let result: RenderResult | null = null;
   let reason = 'The render process ended without a word. It may have run out of memory.';
   let told = false;
@@ -46,26 +87,35 @@ export const renderApart = async (
     later(() => child.kill('SIGKILL'), PATIENCE_MS);
   };
   signal?.addEventListener('abort', stop);
-  child.on('message', (message: JobMessage) => {
+  let ended = (): void => undefined;
+  const heard = (message: JobMessage) => {
     clearTimeout(watch);
     watch = later(stalled, stalledAfterMs);
-    if (message.kind === 'done') result = message.result;
-    else if (message.kind === 'failed') [reason, told] = [message.reason, true];
-    else onProgress?.(message.progress);
-  });
-  await new Promise<void>((ended) => {
-    child.on('error', (error) => {
-      reason = error.message;
+    if (message.kind === 'failed') [reason, told] = [message.reason, true];
+    else if (message.kind === 'progress') onProgress?.(message.progress);
+    else {
+      result = message.result;
       ended();
-    });
-    child.on('exit', () => ended());
+    }
+  };
+  const broken = (error: Error) => {
+    reason = error.message;
+    ended();
+  };
+  await new Promise<void>((resolve) => {
+    ended = resolve;
+    child.on('message', heard).on('error', broken).on('exit', ended);
     child.send(job, (error) => {
       if (error) reason = error.message;
     });
   });
+  child.off('message', heard).off('error', broken).off('exit', ended);
   signal?.removeEventListener('abort', stop);
   for (const timer of timers) clearTimeout(timer);
-  if (result) return result;
+  if (result) {
+    keep(child);
+    return result;
+  }
   // What a process that was killed had half-made.
   for (const part of ['part', 'try']) await rm(`${job.out}.${part}`, { force: true });
   if (signal?.aborted) throw new Cancelled();

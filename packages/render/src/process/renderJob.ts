@@ -1,4 +1,4 @@
-/** The process that one render runs in: whoever asked for it goes on whatever happens here. */
+/** A process that renders one job after another: whoever asked for it goes on whatever happens here. */
 import { Worker } from 'node:worker_threads';
 import type { Scene } from '@kite/core/document/types';
 import { reasonOf } from '../failure';
@@ -20,27 +20,32 @@ export type JobMessage =
 const say = (message: JobMessage) =>
   new Promise<void>((resolve) => (process.send ? process.send(message, () => resolve()) : resolve()));
 
-const stop = new AbortController();
-process.on('SIGTERM', () => stop.abort());
+/** What is rendered now. */
+let stop: AbortController | null = null;
+process.on('SIGTERM', () => (stop ? stop.abort() : process.exit(0)));
 // A terminal interrupts every process of its own; the one that asked says what is to become of this one.
 process.on('SIGINT', () => undefined);
 // Without who asked there is nobody to render for. This thread may be too busy to hear of it: another one watches.
 process.on('disconnect', () => process.exit(1));
 new Worker(bundleOf('orphanWatch'), { workerData: process.ppid }).unref();
 
-process.once('message', ({ scene, stock, settings, out, small }: RenderJob) => {
-  renderScene({
-    scene: JSON.parse(scene) as Scene,
-    stock,
-    settings,
-    out,
-    ...(small !== undefined && { small }),
-    signal: stop.signal,
-    onProgress: (progress) => void say({ kind: 'progress', progress }),
-  })
-    .then(
-      (result) => say({ kind: 'done', result }),
-      (error: unknown) => say({ kind: 'failed', reason: reasonOf(error) }),
-    )
-    .finally(() => process.exit(0));
+process.on('message', async ({ scene, stock, settings, out, small }: RenderJob) => {
+  stop = new AbortController();
+  try {
+    const result = await renderScene({
+      scene: JSON.parse(scene) as Scene,
+      stock,
+      settings,
+      out,
+      ...(small !== undefined && { small }),
+      signal: stop.signal,
+      onProgress: (progress) => void say({ kind: 'progress', progress }),
+    });
+    stop = null;
+    await say({ kind: 'done', result });
+  } catch (error) {
+    await say({ kind: 'failed', reason: reasonOf(error) });
+    // What went wrong is not to go on into what comes next.
+    process.exit(0);
+  }
 });

@@ -9,7 +9,7 @@ import { addStroke } from '@kite/core/edits/strokes';
 import { addLayers } from '@kite/core/edits/layers';
 import { type CardRef, groupOf } from '@kite/core/edits/recipe';
 import type { Through } from '@kite/core/geometry/through';
-import { cel as celKind } from '@kite/core/recipe/cels';
+import { cel as celKind } from '@kite/core/recipe/groups/cel';
 import { brush as brushKind } from '@kite/core/recipe/sources/brush';
 import { picture as pictureKind } from '@kite/core/recipe/sources/picture';
 import { toast } from 'sonner';

@@ -2,7 +2,6 @@ import { ChevronFirst, ChevronLast, PanelBottom, PanelRight, Pause, Play, StepBa
 import { useState } from 'react';
 import { clockAt, framesPerSecond, parseTime, rateLabel } from '@kite/core/time/rate';
 import { CommandButton } from '../commands/CommandButton';
-import { Segments } from '../../ui/Segments';
 import { Select } from '../../ui/Select';
 import { useEditor, useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
@@ -41,6 +40,13 @@ const TimeField = ({ label, text, className }: { label: string; text: string; cl
 
 const SPEEDS = ['0.25', '0.5', '1', '2'];
 
+const WAYS = [
+  { value: 'loop', label: 'Loop' },
+  { value: 'once', label: 'Once' },
+  { value: 'swing', label: 'Swing' },
+  { value: 'through', label: 'Scenes' },
+] as const;
+
 export const Transport = () => {
   const editor = useEditor();
   const { scene, scenes, frame, playing, how, speed, drawnRate, coarse, autoKey, range, hiding } = useSlice((s) => ({
@@ -59,7 +65,10 @@ export const Transport = () => {
   const wanted = framesPerSecond(scene.rate) * speed;
   const late = drawnRate !== null && drawnRate < wanted * 0.95;
   return (
-    <div className="@container flex h-10 shrink-0 items-center gap-1 overflow-hidden border-b border-line bg-paper px-2">
+    <div
+      data-testid="transport"
+      className="@container flex h-10 shrink-0 items-center gap-1 overflow-hidden border-b border-line bg-paper px-2"
+    >
       <CommandButton command="first">
         <ChevronFirst size={17} />
       </CommandButton>
@@ -88,10 +97,10 @@ export const Transport = () => {
           {rateLabel(scene.rate)} fps
         </span>
       </span>
-      <div className="ml-auto flex items-center gap-2">
+      <div className="ml-auto flex min-w-0 items-center gap-2">
         <span
           data-testid="drawn-rate"
-          className={`tabular text-sm whitespace-nowrap ${late ? 'text-sun' : 'text-ink-2'}`}
+          className={`tabular min-w-0 truncate text-sm ${late ? 'text-sun' : 'text-ink-2'}`}
           title="Frames really drawn in a second. What would be late is drawn at half size; frames that come too late all the same are dropped; time is never slowed."
         >
           {drawnAs({ drawnRate, coarse })}
@@ -100,26 +109,23 @@ export const Transport = () => {
           <button
             type="button"
             aria-label="Play the whole scene again"
-            className="tabular h-[26px] rounded-md bg-sky-2 px-2 text-sm whitespace-nowrap text-sky"
+            className="tabular h-[26px] shrink-0 rounded-md bg-sky-2 px-2 text-sm whitespace-nowrap text-sky"
             title="The play range, set in the strip under the ruler. A press plays the whole scene again."
             onClick={() => editor.set({ range: null })}
           >
             {range[0]} – {range[1] - 1} ×
           </button>
         )}
-        <Segments
-          label="When the end is reached"
+        <Select
+          aria-label="When the end is reached"
+          title="When the end is reached"
           value={how}
-          options={[
-            { value: 'loop', label: 'Loop' },
-            { value: 'once', label: 'Once' },
-            { value: 'swing', label: 'Swing' },
-            ...(scenes > 1 ? [{ value: 'through' as const, label: 'Scenes' }] : []),
-          ]}
-          onChange={(next) => {
+          options={WAYS.filter(({ value }) => value !== 'through' || scenes > 1)}
+          onChange={(value) => {
             editor.pause();
-            editor.set({ how: next });
+            editor.set({ how: WAYS.find((way) => way.value === value)?.value ?? 'loop' });
           }}
+          className="w-24 shrink-0"
         />
         <Select
           aria-label="Speed"
@@ -129,19 +135,19 @@ export const Transport = () => {
             editor.pause();
             editor.set({ speed: Number(value) });
           }}
-          className="w-16"
+          className="w-16 shrink-0"
         />
         <button
           type="button"
           aria-pressed={autoKey}
           title="Auto-key (A): while on, a change at the playhead is written as a keyframe"
           onClick={() => editor.set({ autoKey: !autoKey })}
-          className={`inline-flex h-[26px] items-center gap-1.5 rounded-md border px-2.5 text-sm whitespace-nowrap ${autoKey ? 'border-kite font-medium text-kite' : 'border-line text-ink-2 hover:bg-paper-2'}`}
+          className={`inline-flex h-[26px] shrink-0 items-center gap-1.5 rounded-md border px-2.5 text-sm whitespace-nowrap ${autoKey ? 'border-kite font-medium text-kite' : 'border-line text-ink-2 hover:bg-paper-2'}`}
         >
           <span className={`size-2 rounded-full ${autoKey ? 'bg-kite' : 'border border-ink-2'}`} />
           Auto-key
         </button>
-        <span className="flex items-center">
+        <span className="flex shrink-0 items-center">
           <CommandButton command="foldTimeline" pressed={hiding.timeline}>
             <PanelBottom size={15} />
           </CommandButton>

@@ -3,7 +3,7 @@ import { type Id, type Layer, type Project, type PropertyRef, type Scene } from 
 import { keyedCurvesOf, paramIn, refKey } from '@kite/core/properties/find';
 import { groupsAround } from '@kite/core/scene/groups';
 import { formulasOf } from '@kite/core/scene/follows';
-import { cels } from '@kite/core/recipe/cels';
+import { cels } from '@kite/core/recipe/groups/cels';
 import { kindOf } from '@kite/core/recipe/table';
 
 export type TimelineRow =

@@ -1,32 +1,9 @@
 import { isColor, isNumber, isObject } from '../../document/is';
 import { clamped } from '../../document/fitting';
 import { MOST_STOPS } from '../../document/params';
-import type { Gradient, GradientStop } from '../../document/types';
-import { mixColors } from '../color';
-import { type Kind, lerp } from './types';
-
-/** The colour of a gradient at a place, mixed as between keyframes. */
-export const gradientAt = ({ stops }: Gradient, at: number): string => {
-  const next = stops.findIndex((s) => s.at >= at);
-  if (next === 0) return (stops[0] as GradientStop).color;
-  if (next < 0) return (stops.at(-1) as GradientStop).color;
-  const p = stops[next - 1] as GradientStop;
-  const q = stops[next] as GradientStop;
-  return q.at === p.at ? q.color : mixColors(p.color, q.color, (at - p.at) / (q.at - p.at));
-};
-
-const mix = (from: Gradient, to: Gradient, t: number): Gradient => {
-  if (from.stops.length === to.stops.length) {
-    return {
-      stops: from.stops.map((p, i) => {
-        const q = to.stops[i] as GradientStop;
-        return { at: lerp(p.at, q.at, t), color: mixColors(p.color, q.color, t) };
-      }),
-    };
-  }
-  const places = [...new Set([...from.stops, ...to.stops].map((s) => s.at))].sort((a, b) => a - b);
-  return { stops: places.map((at) => ({ at, color: mixColors(gradientAt(from, at), gradientAt(to, at), t) })) };
-};
+import type { GradientStop } from '../../document/types';
+import { mixGradients } from '../gradients';
+import type { Kind } from './types';
 
 const isStop = (s: unknown): s is GradientStop =>
   isObject(s) &&
@@ -54,7 +31,7 @@ export const gradient: Kind<'gradient'> = {
       .sort((a, b) => a.at - b.at);
     return stops.length >= 2 ? { stops } : param.default;
   },
-  mix: (p, q, t) => mix(p, q, Math.min(1, Math.max(0, t))),
+  mix: (p, q, t) => mixGradients(p, q, Math.min(1, Math.max(0, t))),
   color: ({ stops }) => stops[0]?.color ?? '#000000',
   says: (_param, { stops }) => `${stops.length} stops`,
 };

@@ -15,7 +15,7 @@ import {
 import type { Param } from '../../document/params';
 import type { Value } from '../../document/types';
 import { describe, expect, it } from 'vitest';
-import { gradientAt } from './gradient';
+import { gradientAt } from '../gradients';
 import { fittedValue, kindOfValue, KINDS, movedBy } from './table';
 
 const stops = (...list: (readonly [number, string])[]) => ({ stops: list.map(([at, color]) => ({ at, color })) });

@@ -1,5 +1,5 @@
 import type { Ink, Mark } from '../../recipe/types';
-import { gradientAt } from '../../motion/kinds/gradient';
+import { gradientAt } from '../../motion/gradients';
 import { rgbOf } from '../../picture/pixels';
 import { soleSource } from '../../recipe/needs';
 import { contrastOf, lightOf, lightsOf } from '../light';

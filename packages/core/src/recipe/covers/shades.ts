@@ -1,7 +1,7 @@
 /** A gradient as shades, for what is worked out pixel by pixel. */
 import { remembered } from '../../document/remembered';
 import type { Gradient } from '../../document/types';
-import { gradientAt } from '../../motion/kinds/gradient';
+import { gradientAt } from '../../motion/gradients';
 import { rgbOf, type Shades } from '../../picture/pixels';
 
 /** Its colours at 256 places. */

@@ -1,6 +1,6 @@
 import { choice, color, gradient, percent } from '../../document/params';
 import type { Gradient } from '../../document/types';
-import { gradientAt } from '../../motion/kinds/gradient';
+import { gradientAt } from '../../motion/gradients';
 import { LUMA, rgbOf, type Table, throughBrightness } from '../../picture/pixels';
 import { type Effect, shortPercent } from '../types';
 import { effect, tablesInSvg } from './effect';

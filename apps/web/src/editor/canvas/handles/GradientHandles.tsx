@@ -2,7 +2,7 @@ import { tenthsOf } from '@kite/core/document/fitting';
 import { frameOfCard, type Stage } from '../stage';
 import type { Gradient, Point } from '@kite/core/document/types';
 import { applyThrough } from '@kite/core/geometry/through';
-import { gradientAt } from '@kite/core/motion/kinds/gradient';
+import { gradientAt } from '@kite/core/motion/gradients';
 import { MOST_STOPS } from '@kite/core/document/params';
 import { kindOf } from '@kite/core/recipe/table';
 import type { PointerEvent } from 'react';

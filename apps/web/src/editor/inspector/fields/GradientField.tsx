@@ -1,6 +1,6 @@
 import { MOST_STOPS } from '@kite/core/document/params';
 import type { Gradient, GradientStop } from '@kite/core/document/types';
-import { gradientAt } from '@kite/core/motion/kinds/gradient';
+import { gradientAt } from '@kite/core/motion/gradients';
 import { Plus, Trash2 } from 'lucide-react';
 import { useContext } from 'react';
 import { IconButton } from '../../../ui/Button';

@@ -13,7 +13,7 @@ import {
 } from '@kite/core/edits/cels';
 import { listOf, moveItem, removeItem, within } from '@kite/core/edits/recipe';
 import { samplerOf } from '@kite/core/motion/sampler';
-import { cels as celsKind } from '@kite/core/recipe/cels';
+import { cels as celsKind } from '@kite/core/recipe/groups/cels';
 import type { MenuEntry } from '../../../ui/Menu';
 import { useEditor, useSlice } from '../../store/context';
 import { type Editor, makeId } from '../../store/editor';

@@ -1,9 +1,8 @@
 /** Hand-drawn frames: a group that shows one of the groups in it at a time. */
-import { LIMITS } from '../document/limits';
-import { beginsAt, choice, number, type Values } from '../document/params';
-import type { Item } from '../document/types';
-import { reader } from '../motion/reader';
-import type { GroupKind } from './types';
+import { LIMITS } from '../../document/limits';
+import { beginsAt, choice, number, type Values } from '../../document/params';
+import { holdOf } from './cel';
+import type { GroupKind } from '../types';
 
 const TIMED = { when: ['by', 'time'] } as const;
 const PARAMS = {
@@ -69,24 +68,13 @@ export const cels: GroupKind<typeof PARAMS> = {
   kind: 'cels',
   label: 'Cels',
   params: PARAMS,
+  byFrame: ({ by }) => by === 'time',
+  picking: (cards) => {
+    const holds = cards.map(holdOf);
+    return (values, frame) => celAt(values, holds, frame);
+  },
   summary: (v) => {
     if (v.by === 'number') return 'By number';
     return `In time, then ${PARAMS.ends.choices.find(({ value }) => value === v.ends)?.label.toLowerCase()}`;
   },
 };
-
-const CEL = {
-  hold: number('Held', 2, { unit: 'frames', min: 1, max: 100_000, whole: true, still: true }),
-};
-
-/** One of them: what stands in it is drawn for as long as it is held. */
-export const cel: GroupKind<typeof CEL> = {
-  role: 'group',
-  kind: 'cel',
-  label: 'Cel',
-  params: CEL,
-  summary: ({ hold }) => `${hold} frame${hold === 1 ? '' : 's'}`,
-};
-
-/** How many frames a card in cels is held. */
-export const holdOf = ({ kind, params }: Item): number => (kind === cel.kind ? reader(CEL, params).at(0).hold : 1);

@@ -1,0 +1,35 @@
+/** How long one waits for a file: of a process that has to begin, and of one that has rendered before. */
+import { join } from 'node:path';
+import { defaultSettings } from '@kite/core/delivery/settings';
+import type { Scene } from '@kite/core/document/types';
+import { EMPTY_STOCK } from '@kite/render/materials';
+import { renderApart } from '@kite/render/process/renderApart';
+import { median } from './median';
+
+const FORMATS = ['png', 'html5', 'gif', 'mp4'] as const;
+type Format = (typeof FORMATS)[number];
+/** As an ad server has it. */
+const SMALL = { html5: 0.15625, gif: 0.15625 } as const;
+
+const waitFor = async (scene: Scene, format: Format, out: string, more: object = {}): Promise<number> => {
+  const scaled = format in SMALL && { scale: SMALL[format as keyof typeof SMALL] };
+  const settings = { ...defaultSettings(format, scene), ...scaled, ...more } as never;
+  const start = performance.now();
+  await renderApart({ name: scene.name, scene: JSON.stringify(scene), stock: EMPTY_STOCK, out, settings });
+  return Math.round(performance.now() - start);
+};
+
+/** In ms: in a new process, and the median of the next three. A render that fails takes its process with it. */
+export const measureRenders = async (scene: Scene, folder: string) => {
+  const firstMs: Partial<Record<Format, number>> = {};
+  const nextMs: Partial<Record<Format, number>> = {};
+  for (const format of FORMATS) {
+    const out = join(folder, `file.${format}`);
+    await waitFor(scene, 'png', out, { frame: scene.length }).catch(() => undefined);
+    firstMs[format] = await waitFor(scene, format, out);
+    const next: number[] = [];
+    for (let n = 0; n < 3; n++) next.push(await waitFor(scene, format, out));
+    nextMs[format] = median(next);
+  }
+  return { renderFirstMs: firstMs, renderNextMs: nextMs };
+};
