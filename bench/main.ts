@@ -22,6 +22,8 @@ import { measureEffects } from './effects';
 import { encodeOnly } from './encode';
 import { measureFormulas } from './formulas';
 import { measureGif } from './gif';
+import { measureRenders } from './renders';
+import { measureServer } from './server';
 import { dragging, nudging, opening, playing, previewRates, ribbons500, scrubbing } from './browser';
 import { crowd } from './crowd';
 import { median } from './median';
@@ -146,11 +148,15 @@ const run = async (): Promise<void> => {
     perScene[scene.name] = await measureScene(fullHd(scene), folder);
     console.log(scene.name, perScene[scene.name]);
   }
+  const renders = await measureRenders({ ...fullHd(scenes[0] as Scene), length: 60, poster: 30 }, folder);
+  console.log(renders);
   // Flat artwork of 1080 × 1080.
   const gif = await measureGif(scenes.find(({ name }) => name === 'Lamp fan') as Scene, folder);
   console.log(gif);
   const memoryGrowthMiB = await measureMemory(scenes[0] as Scene);
   console.log({ memoryGrowthMiB });
+  const server = await measureServer();
+  console.log(server);
   const banners = await measureBanners(folder);
   console.log(banners);
   const previewFps = await previewRates(demo);
@@ -188,6 +194,8 @@ const run = async (): Promise<void> => {
       ...effects,
       ...depth,
       ...gif,
+      ...renders,
+      ...server,
       ...banners,
       previewFps,
       memoryGrowthMiB,

@@ -422,11 +422,15 @@ test('scenes play through in their order; a new length carries along what ended 
 
   await page.getByRole('button', { name: 'Scene Scene 1: more' }).click();
   await page.getByRole('menuitem', { name: 'Duplicate' }).click();
-  await page.getByRole('radio', { name: 'Scenes' }).click();
+  await page.getByLabel('When the end is reached').selectOption({ label: 'Scenes' });
   const shown = page.locator('[aria-current=true][aria-label^="Scene "]');
   const first = await shown.getAttribute('aria-label');
   await page.getByRole('button', { name: 'Play', exact: true }).click();
   await expect(shown).not.toHaveAttribute('aria-label', first ?? '');
   await expect(shown).toHaveAttribute('aria-label', first ?? '');
+  // with a drawer open the room is least: all of the transport can still be reached
   await page.getByRole('button', { name: 'Pause', exact: true }).click();
+  await page.getByRole('button', { name: 'History', exact: true }).click();
+  const bar = page.getByTestId('transport');
+  await expect.poll(() => bar.evaluate(({ scrollWidth, clientWidth }) => scrollWidth - clientWidth)).toBe(0);
 });

@@ -2,10 +2,11 @@
 import { spawn } from 'node:child_process';
 import { watch } from 'node:fs';
 import { bundle } from './bundle.mjs';
-import { install } from './steps.mjs';
+import { install, layOutDatabase } from './steps.mjs';
 
 install();
 await bundle();
+await layOutDatabase();
 
 const PORT = process.env.KITE_PORT ?? '4820';
 let server;

@@ -1,10 +1,11 @@
 // What the commands share: install when the lock file changed, build when a source did.
-import { execFileSync, spawn } from 'node:child_process';
+import { execFile, execFileSync, spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { brotliCompressSync, gzipSync } from 'node:zlib';
+import { promisify } from 'node:util';
+import { brotliCompress, gzip as gzipCompress } from 'node:zlib';
 
 export const root = fileURLToPath(new URL('..', import.meta.url));
 process.chdir(root);
@@ -60,19 +61,33 @@ function* sources(folder) {
   }
 }
 
+const brotli = promisify(brotliCompress);
+const gzip = promisify(gzipCompress);
 const PACKED = /\.(html|js|css|svg|wasm|json|map|ttf|otf)$/;
 
 /** Lays a Brotli and a gzip copy beside each file that becomes smaller by it: the server sends what a browser takes. */
-const pack = (folder) => {
-  for (const file of [...sources(folder)].filter((path) => PACKED.test(path))) {
-    const bytes = readFileSync(file);
-    for (const [ending, packed] of [
-      ['br', brotliCompressSync(bytes)],
-      ['gz', gzipSync(bytes, { level: 9 })],
-    ]) {
-      if (packed.length < bytes.length) writeFileSync(`${file}.${ending}`, packed);
-    }
-  }
+const pack = async (folder) => {
+  const files = [...sources(folder)].filter((path) => PACKED.test(path));
+  await Promise.all(
+    files.map(async (file) => {
+      const bytes = readFileSync(file);
+      for (const [ending, packed] of [
+        ['br', await brotli(bytes)],
+        ['gz', await gzip(bytes, { level: 9 })],
+      ]) {
+        if (packed.length < bytes.length) writeFileSync(`${file}.${ending}`, packed);
+      }
+    }),
+  );
+};
+
+/** Lays out the empty database that new data folders begin with, which takes seconds and half a gigabyte. */
+export const layOutDatabase = async () => {
+  const value = hashOf(readFileSync('package-lock.json'), readFileSync('apps/server/src/store/postgres.ts'));
+  if (isStamped('laid-out', value) && existsSync('dist/emptyDb/PG_VERSION')) return;
+  rmSync('dist/emptyDb', { recursive: true, force: true });
+  await promisify(execFile)(process.execPath, ['dist/layOut.mjs', 'dist/emptyDb']);
+  stamp('laid-out', value);
 };
 
 /** Builds all programs and the pages, unless no source changed. */
@@ -86,9 +101,12 @@ export const build = async () => {
   console.log('Building ...');
   const { bundle } = await import('./bundle.mjs');
   await bundle();
-  const { build: viteBuild } = await import('vite');
-  await viteBuild({ root: 'apps/web', configFile: 'apps/web/vite.config.ts', logLevel: 'warn' });
-  pack('apps/web/dist');
+  const pages = async () => {
+    const { build: viteBuild } = await import('vite');
+    await viteBuild({ root: 'apps/web', configFile: 'apps/web/vite.config.ts', logLevel: 'warn' });
+    await pack('apps/web/dist');
+  };
+  await Promise.all([layOutDatabase(), pages()]);
   stamp('built', value);
 };
 

@@ -30,8 +30,14 @@ export class Server {
 
   constructor(readonly data = mkdtempSync(join(tmpdir(), 'kite-e2e-'))) {}
 
-  /** Starts on a free port, or on the one it had. */
+  /** Starts on a free port, or on the one it had, and answers once what is stored is open. */
   async start(): Promise<void> {
+    await this.appear();
+    await fetch(`${this.url}/api/health`);
+  }
+
+  /** The same as soon as pages are given. */
+  async appear(): Promise<void> {
     const port = this.url ? new URL(this.url).port : String(20_000 + Math.floor(Math.random() * 20_000));
     const child = spawn(process.execPath, [join(ROOT, 'dist/server.mjs'), '--data', this.data, '--port', port], {
       cwd: ROOT,
@@ -58,7 +64,11 @@ export class Server {
     await this.end('SIGKILL');
   }
 
-  private async end(signal: NodeJS.Signals): Promise<void> {
+  get pid(): number | undefined {
+    return this.child?.pid;
+  }
+
+  async end(signal: NodeJS.Signals): Promise<void> {
     const child = this.child;
     this.child = null;
     if (!child || child.exitCode !== null) return;

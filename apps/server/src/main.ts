@@ -11,6 +11,7 @@ import { buildApp } from './http/app';
 import { entryLink } from './http/security';
 import { lockFolder, whyNot } from './lock';
 import { Rooms } from './live/rooms';
+import { Posters } from './posters/posters';
 import { RenderQueue } from './queue/queue';
 import { AssetStore } from './store/assets';
 import { DbFailure } from './store/db';
@@ -80,10 +81,33 @@ const start = async (): Promise<void> => {
   const sizes = new SizeStore(db);
   const renders = new RenderStore(db);
   const queue = new RenderQueue(db, renders, files, (error) => console.error(error), config.stalledAfter * 1_000);
-  const starters = new StarterStore(projects, assets);
+  const posters = new Posters(files);
+  const starters = new StarterStore(projects, assets, posters);
+  const foldersReady = files.prepare();
+  /** Opens what is stored. Pages are given meanwhile. */
+  const prepare = async (): Promise<void> => {
+    await foldersReady;
+    await migrate(db);
+    await projects.forget();
+    setInterval(() => void projects.forget().catch((error: unknown) => console.error(error)), A_DAY).unref();
+    await once(db, 'demo', async () => void (await projects.create(demoProject())));
+    await queue.start();
+    if (config.watched !== null) {
+      const folder = new WatchedFolder(
+        config.watched,
+        (bytes) => importArchive(bytes, { projects, assets }),
+        console.log,
+      );
+      await folder.prepare();
+      setInterval(() => void folder.look().catch((error: unknown) => console.error(error)), LOOK_MS).unref();
+    }
+  };
+
+  const prepared = prepare();
   const app = buildApp(
-    { projects, starters, assets, sizes, renders, queue, files, rooms },
+    { projects, starters, posters, assets, sizes, renders, queue, files, rooms },
     { ...config, key: doors.key },
+    prepared,
   );
 
   let ending: Promise<void> | undefined;
@@ -91,6 +115,7 @@ const start = async (): Promise<void> => {
     (ending ??= (async () => {
       await app.close();
       await queue.stop().catch(() => undefined);
+      await posters.close();
       await closeProjects();
       await db.close();
       unlock();
@@ -107,27 +132,14 @@ const start = async (): Promise<void> => {
   }
 
   try {
-    await files.prepare();
-    await migrate(db);
-    await projects.forget();
-    setInterval(() => void projects.forget().catch((error: unknown) => console.error(error)), A_DAY).unref();
-    await once(db, 'demo', async () => void (await projects.create(demoProject())));
-    await queue.start();
-    if (config.watched !== null) {
-      const folder = new WatchedFolder(
-        config.watched,
-        (bytes) => importArchive(bytes, { projects, assets }),
-        console.log,
-      );
-      await folder.prepare();
-      setInterval(() => void folder.look().catch((error: unknown) => console.error(error)), LOOK_MS).unref();
-    }
+    await foldersReady;
     const [address = '', ...others] = addressesOf(config, await listen(app, config));
     console.log(`Agile Kite is at ${address}`);
     for (const other of others) console.log(`and at ${other}`);
     if (doors.secret) {
       console.log(`Let others in with this link; it is not shown again: ${entryLink(address, doors.secret)}`);
     }
+    await prepared;
   } catch (error) {
     await end();
     throw error;

@@ -137,6 +137,14 @@ export const PROJECTS = {
     answer: shape<Head>({ document: documentRule, revision: countRule }),
     refuses: ['not_found'],
   }),
+  poster: call({
+    method: 'GET',
+    path: '/projects/:id/poster',
+    does: 'A picture of the poster of the first scene, for a card.',
+    query: { at: 'When the project was changed last. With it, browsers keep the picture and do not ask again.' },
+    answer: bytes('image/webp'),
+    refuses: ['not_found'],
+  }),
   save: call({
     method: 'PATCH',
     path: '/projects/:id',

@@ -219,6 +219,6 @@ export const RENDERS = {
 export const HEALTH = call({
   method: 'GET',
   path: '/health',
-  does: 'Whether the server is there.',
+  does: 'Answers once the server is there and what is stored is open. Pages are given before.',
   answer: shape<{ ok: boolean }>({ ok: flag }),
 });

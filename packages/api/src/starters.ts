@@ -1,7 +1,7 @@
 /** What a project can start from. */
 import { nameRule } from '@kite/core/check/rules';
 import type { Project } from '@kite/core/document/types';
-import { call, listOf, shape } from './call';
+import { bytes, call, listOf, shape } from './call';
 import { documentRule, named } from './projects';
 import { idRule, textRule } from './rules';
 
@@ -24,6 +24,13 @@ export const STARTERS = {
     path: '/starters/:id',
     does: 'Its document, to be looked at.',
     answer: shape<{ document: Project }>({ document: documentRule }),
+    refuses: ['not_found'],
+  }),
+  poster: call({
+    method: 'GET',
+    path: '/starters/:id/poster',
+    does: 'A picture of the poster of its first scene, for a card.',
+    answer: bytes('image/webp'),
     refuses: ['not_found'],
   }),
   begin: call({

@@ -49,7 +49,14 @@ const refusalOf = (error: FastifyError): Refusal => {
   return { code: 'internal', message: 'Something went wrong on the server. Nothing was changed.' };
 };
 
-export const buildApp = (services: RenderServices, doors: Doors): FastifyInstance => {
+/** What answers. What is stored is answered for once it is `ready`; pages and their scripts at once. */
+export const buildApp = (
+  services: RenderServices,
+  doors: Doors,
+  ready: Promise<unknown> = Promise.resolve(),
+): FastifyInstance => {
+  // Whoever asks is told.
+  ready.catch(() => undefined);
   const answer = (error: FastifyError, reply: FastifyReply): void => {
     const refusal = refusalOf(error);
     const { status } = CODES[refusal.code];
@@ -65,6 +72,9 @@ export const buildApp = (services: RenderServices, doors: Doors): FastifyInstanc
     frameworkErrors: (error, _request, reply) => answer(error, reply),
   });
   guard(app, doors);
+  app.addHook('onRequest', async ({ url }) => {
+    if (url.startsWith('/api/')) await ready;
+  });
   app.addContentTypeParser(
     ['application/zip', 'application/octet-stream'],
     { parseAs: 'buffer', bodyLimit: ARCHIVE_LIMITS.packed },

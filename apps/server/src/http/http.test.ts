@@ -5,6 +5,7 @@ import { createCanvas } from '@napi-rs/canvas';
 import type { FastifyInstance, InjectOptions } from 'fastify';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { AccessKey, isLoopback } from '../access';
+import { DbFailure } from '../store/db';
 import { type Answer, askOn, openSite, type Site } from '../test/site';
 
 let site: Site;
@@ -211,5 +212,31 @@ describe('beyond this machine', () => {
     expect(AccessKey.of(site.data)?.fits(secret)).toBe(true);
     expect(AccessKey.of(site.data)?.fits(`${secret}x`)).toBe(false);
     expect(AccessKey.of(join(site.data, 'nowhere'))).toBeNull();
+  });
+});
+
+describe('while what is stored is being opened', () => {
+  const alone = { host: '127.0.0.1', names: [], key: null };
+  const get = (app: FastifyInstance, url: string) => askOn(app, { method: 'GET', url });
+
+  it('pages are given, and what is asked of it is answered once it is open', async () => {
+    let opened!: () => void;
+    const app = site.appWith(alone, new Promise<void>((done) => (opened = done)));
+    const answers: string[] = [];
+    const cards = get(app, '/api/projects').then(({ status }) => answers.push(`projects ${status}`));
+    await get(app, '/').then(({ status }) => answers.push(`page ${status}`));
+    opened();
+    await cards;
+    await app.close();
+    expect(answers).toEqual(['page 200', 'projects 200']);
+  });
+  it('and cannot be, whoever asked is told', async () => {
+    const app = site.appWith(alone, Promise.reject(new DbFailure('damaged', 'The database cannot be read')));
+    const { status, body } = await get(app, '/api/projects');
+    await app.close();
+    expect([status, body.error?.message]).toEqual([
+      503,
+      'The database of the server cannot be reached. It has to be started again.',
+    ]);
   });
 });

@@ -59,6 +59,9 @@ describe('starters', () => {
     for (const { id, name } of all) expect((await ask(STARTERS.open, { id })).document.name).toBe(name);
     const [first, second] = [await ask(STARTERS.begin, { id: 'grid' }), await ask(STARTERS.begin, { id: 'grid' })];
     expect([first.name, second.name]).toEqual(['Picture grid', 'Picture grid 2']);
+    const posters = await Promise.all(all.map(({ id }) => send(STARTERS.poster, { id })));
+    expect(posters.map(({ headers }) => headers['content-type'])).toEqual(all.map(() => 'image/webp'));
+    expect(new Set(posters.map(({ body }) => body)).size).toBe(all.length);
     // Its picture is a file as any other.
     const { document } = await ask(PROJECTS.open, { id: second.id });
     const [picture] = Object.values(document.assets);
@@ -69,7 +72,7 @@ describe('starters', () => {
   it('bring the demo back, and refuse what there is not', async () => {
     const { id } = await ask(STARTERS.demo, {});
     expect((await ask(PROJECTS.open, { id })).document.scenes).toEqual(demoProject().scenes);
-    for (const call of [STARTERS.open, STARTERS.begin]) {
+    for (const call of [STARTERS.open, STARTERS.poster, STARTERS.begin]) {
       expect(await refusal(call, { id: 'nothing' })).toBe('not_found');
     }
   });

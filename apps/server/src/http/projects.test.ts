@@ -2,6 +2,8 @@
 import { PROJECTS, type Save } from '@kite/api/projects';
 import { archivesIn, readArchive, writeArchive } from '@kite/core/interchange/archive';
 import { demoProject } from '@kite/demo/project';
+import { createCanvas, loadImage } from '@napi-rs/canvas';
+import { imageSize } from 'image-size';
 import { describe, expect, it } from 'vitest';
 import { asking, renamed, SIZE } from '../test/asking';
 
@@ -66,6 +68,36 @@ describe('projects', () => {
     expect((await ask(PROJECTS.duplicate, { id })).name).not.toBe(copy.name);
     expect(await refusal(PROJECTS.import, {}, Buffer.from('PK no archive'))).toBe('invalid');
     expect(await refusal(PROJECTS.import, {})).toBe('invalid');
+  });
+});
+
+describe('the poster of a project', () => {
+  const colorAt = async (bytes: Buffer, x: number, y: number) => {
+    const { width, height } = imageSize(bytes);
+    const canvas = createCanvas(width, height);
+    canvas.getContext('2d').drawImage(await loadImage(bytes), 0, 0);
+    return [width, height, ...canvas.getContext('2d').getImageData(x, y, 1, 1).data];
+  };
+
+  it('is its first scene in the box of a card, and is kept for the moment that it was asked for', async () => {
+    const size = { ...SIZE, width: 400, height: 100, background: '#FF0000' } as const;
+    const { id } = await ask(PROJECTS.create, {}, { name: 'Strip', scene: 'Strip', size });
+    const { rawPayload, headers } = await send(PROJECTS.poster, { id, at: '2026-11-28T12:00:00.000Z' });
+    expect([headers['content-type'], headers['cache-control']]).toEqual([
+      'image/webp',
+      'private, max-age=31536000, immutable',
+    ]);
+    const [width, height, red, green, blue, alpha] = await colorAt(rawPayload, 280, 70);
+    expect([width, height, alpha]).toEqual([560, 140, 255]);
+    expect([red! > 250, green! < 5, blue! < 5]).toEqual([true, true, true]);
+    expect((await send(PROJECTS.poster, { id })).headers['cache-control']).toBe('no-cache');
+    expect(await refusal(PROJECTS.poster, { id: 'nobody' })).toBe('not_found');
+  });
+  it('is drawn by a thread that is started anew if it ended', async () => {
+    const id = await demo();
+    const first = (await send(PROJECTS.poster, { id })).rawPayload;
+    await site().posters.close();
+    expect((await send(PROJECTS.poster, { id })).rawPayload.equals(first)).toBe(true);
   });
 });
 

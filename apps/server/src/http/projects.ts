@@ -7,6 +7,7 @@ import { writeZip } from '@kite/render/encoders/zip';
 import type { FastifyInstance } from 'fastify';
 import { importArchive, writeArchiveApart } from '../archive/archives';
 import { Refused } from '../errors';
+import type { Posters } from '../posters/posters';
 import type { AssetStore } from '../store/assets';
 import type { FileStore } from '../store/files';
 import { newId } from '../store/ids';
@@ -16,7 +17,7 @@ import { Json, serve, serveUnread } from './serve';
 
 export const projectRoutes = (
   app: FastifyInstance,
-  { projects, assets, files }: { projects: Projects; assets: AssetStore; files: FileStore },
+  { projects, assets, files, posters }: { projects: Projects; assets: AssetStore; files: FileStore; posters: Posters },
 ): void => {
   serve(app, CALLS.list, () => projects.list());
 
@@ -27,6 +28,11 @@ export const projectRoutes = (
   serve(app, CALLS.import, ({ body }) => importArchive(body, { projects, assets }));
 
   serve(app, CALLS.open, async ({ params }) => new Json(await projects.open(params.id)));
+  serve(app, CALLS.poster, async ({ params: { id, at }, reply }) => {
+    const picture = await posters.project(await projects.toLookAt(id));
+    const kept = at === undefined ? 'no-cache' : 'private, max-age=31536000, immutable';
+    return reply.headers({ 'cache-control': kept }).type('image/webp').send(picture);
+  });
   serveUnread(app, CALLS.save, ({ params, body }) => projects.save(params.id, body));
 
   serve(app, CALLS.arrived, async ({ params, body }) => ({ ids: await projects.arrived(params.id, body.ids) }));

@@ -13,6 +13,7 @@ import type { FastifyInstance, FastifyRequest } from 'fastify';
 import { unzipSync } from 'fflate';
 import { isLoopback } from '../access';
 import { Refused } from '../errors';
+import type { Posters } from '../posters/posters';
 import type { RenderQueue } from '../queue/queue';
 import type { AssetStore } from '../store/assets';
 import type { FileStore } from '../store/files';
@@ -40,6 +41,7 @@ const BANNER_TYPES: Readonly<Record<string, string>> = {
 export interface RenderServices {
   readonly projects: Projects;
   readonly starters: StarterStore;
+  readonly posters: Posters;
   readonly assets: AssetStore;
   readonly sizes: SizeStore;
   readonly renders: RenderStore;

@@ -1,8 +1,8 @@
 /** The thread that PGlite runs in, so that its work does not stall the server's own. */
 import { parentPort, workerData } from 'node:worker_threads';
-import { PGlite } from '@electric-sql/pglite';
 import { Line } from '../threads/line';
 import type { Row } from './db';
+import { openPostgres } from './postgres';
 
 export interface DbWorkerData {
   readonly folder: string;
@@ -10,9 +10,7 @@ export interface DbWorkerData {
 
 const port = parentPort;
 if (!port) throw new Error('dbWorker runs as a thread');
-/** One connection and small documents need little: the defaults would take 200 MB more and never give them back. */
-const SETTINGS = ['shared_buffers = 16MB', 'wal_buffers = 1MB', 'max_wal_size = 64MB', 'min_wal_size = 32MB'];
-const opened = PGlite.create({ dataDir: (workerData as DbWorkerData).folder, postgresqlconf: SETTINGS });
+const opened = openPostgres((workerData as DbWorkerData).folder);
 // Whoever asks is told.
 opened.catch(() => undefined);
 

@@ -2,7 +2,7 @@
 import type { Logged } from '@kite/api/history';
 import type { Save } from '@kite/api/projects';
 import type { Id, Project } from '@kite/core/document/types';
-import { assetsFor } from '@kite/core/scene/whole';
+import { assetsWithin } from '@kite/core/scene/whole';
 import type { Queries } from './db';
 
 /** How long what was deleted, and what was done, is kept. */
@@ -46,7 +46,7 @@ export const append = (tx: Queries, project: Id, edit: Logged, patches: string):
 export const keepRemoved = async (tx: Queries, before: Project, after: Project): Promise<void> => {
   for (const scene of Object.values(before.scenes)) {
     if (after.scenes[scene.id]) continue;
-    const assets = Object.fromEntries(assetsFor(scene, before.assets).map((asset) => [asset.id, asset]));
+    const assets = assetsWithin(scene, before.assets);
     await tx.query(
       `insert into removed_scenes (project_id, scene_id, name, scene, assets) values ($1, $2, $3, $4::jsonb, $5::jsonb)
        on conflict (project_id, scene_id) do update

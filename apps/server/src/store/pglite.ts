@@ -1,7 +1,8 @@
 import { existsSync, readdirSync, renameSync, rmSync, statfsSync } from 'node:fs';
+import { cp } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { Worker } from 'node:worker_threads';
-import { bundleOf } from '@kite/render/root';
+import { appRoot, bundleOf } from '@kite/render/root';
 import { Line } from '../threads/line';
 import { DbFailure, type OpenDb, type Queries, SqlError } from './db';
 import type { DbMethods, DbWorkerData } from './dbWorker';
@@ -9,10 +10,7 @@ import type { DbMethods, DbWorkerData } from './dbWorker';
 const threadOn = (folder: string): Worker =>
   new Worker(bundleOf('dbWorker'), { workerData: { folder } satisfies DbWorkerData });
 
-/**
- * Lays a new database out, beside its place until it is whole. It takes half a gigabyte that its thread would never give
- * back: one of its own does it, and ends.
- */
+/** Lays a new database out, beside its place until it is whole: a copy of the empty one that the build made. */
 const layOut = async (folder: string): Promise<void> => {
   if (existsSync(join(folder, 'PG_VERSION'))) return;
   if (existsSync(folder) && readdirSync(folder).length > 0) {
@@ -20,13 +18,10 @@ const layOut = async (folder: string): Promise<void> => {
   }
   const making = `${folder}.new`;
   rmSync(making, { recursive: true, force: true });
-  const worker = threadOn(making);
   try {
-    await new Line<DbMethods>(worker).ask.close();
+    await cp(join(appRoot(), 'dist/emptyDb'), making, { recursive: true });
   } catch (error) {
     throw failureOf(error as Error, making);
-  } finally {
-    await worker.terminate();
   }
   renameSync(making, folder);
 };

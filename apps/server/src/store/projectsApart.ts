@@ -16,9 +16,8 @@ export interface OpenProjects {
   readonly close: () => Promise<void>;
 }
 
-/** The thread starts with the first call; one that ended, as for want of memory, is started anew by the next. */
+/** The thread starts at once; one that ended, as for want of memory, is started anew by the next call. */
 export const openProjects = (db: Db, told: Lent['told']): OpenProjects => {
-  let thread: { readonly worker: Worker; readonly ask: Projects } | null = null;
   const open = () => {
     const worker = new Worker(bundleOf('projectsThread'));
     const { methods, over } = lentDb(db);
@@ -29,6 +28,7 @@ export const openProjects = (db: Db, told: Lent['told']): OpenProjects => {
     });
     return opened;
   };
+  let thread: { readonly worker: Worker; readonly ask: Projects } | null = open();
   return {
     projects: new Proxy({} as Projects, { get: (_target, method: keyof Projects) => (thread ??= open()).ask[method] }),
     close: async () => void (await thread?.worker.terminate()),

@@ -22,9 +22,10 @@ import type { Assets, Delivery, Project, Scene } from '@kite/core/document/types
 import { applyEdit } from '@kite/core/edits/apply';
 import { renameProject } from '@kite/core/edits/scenes';
 import { fitsArchive } from '@kite/core/interchange/archive';
-import { assetsFor, wholeScene } from '@kite/core/scene/whole';
+import { assetsWithin, wholeScene } from '@kite/core/scene/whole';
 import secureJson from 'secure-json-parse';
 import { Refused } from '../errors';
+import { type ToLookAt, toLookAt } from '../posters/toLookAt';
 import { Line } from '../threads/line';
 import { borrowedDb } from './dbLine';
 import { HistoryStore } from './history';
@@ -123,10 +124,6 @@ const madeOf = (scene: Scene, assets: Assets, settings: RenderSettings): string 
   return sha(inOrder([printOf(scene), inner, scene.eases ?? [], assets, settings]));
 };
 
-/** The files that a scene draws on. */
-const assetsOf = (scene: Scene, { assets }: Project): Assets =>
-  Object.fromEntries(assetsFor(scene, assets).map((asset) => [asset.id, asset]));
-
 /** A scene with all that a render of it takes along; `version` is how often it was asked for, this time included. */
 const asked = (
   document: Project,
@@ -137,7 +134,7 @@ const asked = (
 ): ToRender => {
   const scene = wholeScene(own, document);
   const plan = planOf(scene, settings);
-  const assets = assetsOf(scene, document);
+  const assets = assetsWithin(scene, document.assets);
   return {
     projectName: document.name,
     sceneName: scene.name,
@@ -220,6 +217,7 @@ const methods = {
   setDeleted: (id: string, deleted: boolean): Promise<void> => projects.setDeleted(id, deleted),
   /** Throws Invalid where it weighs more than an archive may. */
   checkArchive: async (id: string): Promise<void> => fitsItsArchive(await projects.head(id)),
+  toLookAt: async (id: string): Promise<ToLookAt> => toLookAt((await projects.head(id)).document),
   toPack: async (id: string): Promise<Packing> => {
     const head = await projects.head(id);
     fitsItsArchive(head);
@@ -259,7 +257,11 @@ const methods = {
         const scene = wholeScene(sceneOfDelivery(delivery, document), document);
         const settings = settingsOf(delivery, scene);
         planOf(scene, settings);
-        return { delivery: delivery.id, madeOf: madeOf(scene, assetsOf(scene, document), settings), problem: null };
+        return {
+          delivery: delivery.id,
+          madeOf: madeOf(scene, assetsWithin(scene, document.assets), settings),
+          problem: null,
+        };
       } catch (error) {
         return { delivery: delivery.id, madeOf: '', problem: (error as Error).message };
       }

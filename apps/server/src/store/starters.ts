@@ -1,7 +1,9 @@
 /** What projects start from: made in a thread of its own when it is asked for. */
+import { madeOnce } from '@kite/core/document/remembered';
 import { STARTERS, type Starter } from '@kite/demo/starters/table';
 import { beginApart, takeIn } from '../archive/archives';
 import { Refused } from '../errors';
+import type { Posters } from '../posters/posters';
 import type { AssetStore } from './assets';
 import { newId } from './ids';
 import type { Projects } from './projectsApart';
@@ -13,11 +15,12 @@ const known = (id: string): string => {
 
 export class StarterStore {
   /** The documents that have been looked at, as JSON. */
-  private readonly looks = new Map<string, Promise<Uint8Array>>();
+  private readonly looks = madeOnce((id: string) => this.look(id));
 
   constructor(
     private readonly projects: Projects,
     private readonly assets: AssetStore,
+    private readonly posters: Posters,
   ) {}
 
   list(): readonly Pick<Starter, 'id' | 'name' | 'about'>[] {
@@ -31,12 +34,13 @@ export class StarterStore {
   }
 
   /** Its document, as JSON; Refused for one that there is not. */
-  open(id: string): Promise<Uint8Array> {
-    const made = this.looks.get(id) ?? this.look(known(id));
-    this.looks.set(id, made);
-    // What went wrong once, as on a full disk, is tried again.
-    made.catch(() => this.looks.delete(id));
-    return made;
+  async open(id: string): Promise<Uint8Array> {
+    return this.looks(known(id));
+  }
+
+  /** A WebP of its poster; Refused for one that there is not. */
+  async poster(id: string): Promise<Uint8Array> {
+    return this.posters.starter(known(id));
   }
 
   /** A copy as a project of its own; the demo for null. */

@@ -6,6 +6,7 @@ import type { FastifyInstance, InjectOptions } from 'fastify';
 import { buildApp } from '../http/app';
 import type { Doors } from '../http/security';
 import { Rooms } from '../live/rooms';
+import { Posters } from '../posters/posters';
 import { RenderQueue } from '../queue/queue';
 import { AssetStore } from '../store/assets';
 import { FileStore } from '../store/files';
@@ -43,12 +44,14 @@ export const openSite = async (name: string) => {
   const faults: unknown[] = [];
   const queue = new RenderQueue(db, renders, files, (error) => void faults.push(error), 60_000);
   const assets = new AssetStore(db, files);
-  const starters = new StarterStore(projects, assets);
-  const services = { projects, starters, assets, sizes: new SizeStore(db), renders, queue, files, rooms };
-  const appWith = (doors: Doors): FastifyInstance => buildApp(services, doors);
+  const posters = new Posters(files);
+  const starters = new StarterStore(projects, assets, posters);
+  const services = { projects, starters, posters, assets, sizes: new SizeStore(db), renders, queue, files, rooms };
+  const appWith = (doors: Doors, ready?: Promise<unknown>): FastifyInstance => buildApp(services, doors, ready);
   const app = appWith(ALONE);
   const close = async () => {
     await app.close();
+    await posters.close();
     await closeProjects();
     await db.close();
   };

@@ -63,7 +63,7 @@ describe('the preview', () => {
     preview.draw(wish(4));
     worker(0).onmessage({ data: { failed: 'out of memory' } });
     expect([told, worker(0).ended]).toEqual([['out of memory'], true]);
-    expect(worker(1).got.map((r) => r.kind)).toEqual(['open', 'draw']);
+    expect(worker(1).got).toMatchObject([{ kind: 'open', doc: JSON.stringify(doc) }, { kind: 'draw' }]);
     worker(1).onmessage(reply(4));
     preview.draw(wish(5));
     expect(worker(1).draws).toEqual([4, 5]);

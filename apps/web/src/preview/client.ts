@@ -89,7 +89,7 @@ export class Preview {
     const again = this.failedAt !== this.last;
     this.failedAt = this.last;
     const doc = this.onFailure(message);
-    if (doc) this.say({ kind: 'open', doc });
+    if (doc) this.say({ kind: 'open', doc: JSON.stringify(doc) });
     this.wish = again ? this.latest : null;
     this.pump();
   }
@@ -107,7 +107,11 @@ export class Preview {
   }
 
   open(doc: Project): void {
-    this.change({ kind: 'open', doc });
+    this.change({ kind: 'open', doc: JSON.stringify(doc) });
+  }
+  /** Says which frame will be asked for, before it is known how large. */
+  expect(scene: Id, frame: number): void {
+    this.say({ kind: 'expect', scene, frame });
   }
   commit(patches: readonly Patch[]): void {
     this.change({ kind: 'commit', patches });

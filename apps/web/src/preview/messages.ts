@@ -1,6 +1,6 @@
 /** What the page and the preview worker say to each other. */
 import type { Patch } from '@kite/core/document/patches';
-import type { Id, Point, Project } from '@kite/core/document/types';
+import type { Id, Point } from '@kite/core/document/types';
 import type { Matrix } from '@kite/core/geometry/matrix';
 import type { Settings } from '@kite/core/recipe/types';
 import type { Problem } from '@kite/core/scene/program';
@@ -65,7 +65,10 @@ export type Pictured =
   | { readonly what: 'layers'; readonly layers: readonly Id[]; readonly frame: number };
 
 export type PreviewRequest =
-  | { readonly kind: 'open'; readonly doc: Project }
+  /** The document as JSON: it is read sooner than its objects would be copied. */
+  | { readonly kind: 'open'; readonly doc: string }
+  /** The frame that is asked for soon: it is evaluated meanwhile. */
+  | { readonly kind: 'expect'; readonly scene: Id; readonly frame: number }
   /** `patches` on the kept document: for good, or to look at while a gesture lasts. */
   | { readonly kind: 'commit' | 'try'; readonly patches: readonly Patch[] }
   | ({ readonly kind: 'draw'; readonly id: number } & DrawWish)

@@ -4,23 +4,16 @@ import { useEffect, useRef } from 'react';
 import { Preview } from './client';
 
 /** CSS pixels. */
-interface Box {
+export interface Box {
   readonly width: number;
   readonly height: number;
 }
 
 /**
- * Shows a scene on a canvas, as large as it fits into a box: its poster, the scene itself while `playing`, or one frame
- * after the other as they are asked for. One at rest has no worker: there may be hundreds of them. The box is the same
- * object from one call to the next.
+ * Shows a scene on a canvas, as large as it fits into a box: as it plays, or one frame after the other as they are asked
+ * for. The box is the same object from one call to the next.
  */
-export const useMoving = (
-  doc: Project | undefined,
-  id: Id | undefined,
-  box: Box,
-  playing: boolean,
-  asked: number | null = null,
-) => {
+export const useMoving = (doc: Project | undefined, id: Id | undefined, box: Box, asked: number | null = null) => {
   const canvas = useRef<HTMLCanvasElement>(null);
   const shows = useRef<(frame: number) => void>(() => undefined);
   const stays = asked !== null;
@@ -35,7 +28,6 @@ export const useMoving = (
         context?.transferFromImageBitmap(bitmap);
         if (canvas.current) canvas.current.dataset.drawn = String(frame);
       }
-      if (!playing && !stays) preview.close();
     });
     preview.onFailure = () => doc;
     preview.open(doc);
@@ -62,14 +54,13 @@ export const useMoving = (
       request = requestAnimationFrame(tick);
     };
     shows.current = (frame) => void show(Math.min(frame, scene.length - 1));
-    if (playing) request = requestAnimationFrame(tick);
-    else if (!stays) show(scene.poster);
+    if (!stays) request = requestAnimationFrame(tick);
     return () => {
       shows.current = () => undefined;
       cancelAnimationFrame(request);
       preview.close();
     };
-  }, [doc, scene, playing, stays, zoom]);
+  }, [doc, scene, stays, zoom]);
   useEffect(() => {
     if (asked !== null) shows.current(asked);
   }, [doc, scene, asked, zoom]);

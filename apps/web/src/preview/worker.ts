@@ -11,7 +11,7 @@ import type { Tools } from '@kite/core/paint/target';
 import { type Context2D, SurfacePool } from '@kite/core/paint/surface';
 import { inPose } from '@kite/core/moves/poses';
 import { compileScene } from '@kite/core/scene/compile';
-import type { DisplayList, Library } from '@kite/core/scene/program';
+import type { DisplayList, Library, Program } from '@kite/core/scene/program';
 import { FrameCache, type FrameRange, type Stamp } from './frameCache';
 import { GesturePainter } from './gesture';
 import { BrowserMaterials } from './materials';
@@ -45,6 +45,10 @@ const canvas = new OffscreenCanvas(1, 1);
 const context = canvas.getContext('2d') as unknown as Context2D;
 let kept: Project | null = null;
 let shown: Project | null = null;
+
+const lastFrame = lastMade<Program, DisplayList>();
+/** A whole frame. The one that was asked for last is given again: a view that moves changes nothing of it. */
+const frameOf = (program: Program, frame: number): DisplayList => lastFrame(program, [frame], () => program.at(frame));
 
 /** A scene with those that it nests. */
 const sceneIn = (doc: Project | null, id: Id): Scene | null => {
@@ -121,7 +125,7 @@ const draw = (request: Extract<PreviewRequest, { kind: 'draw' }>): PreviewReply 
   }
   let list = before ? gestures.draw(context, before, scene, library, frame, target) : null;
   if (!list) {
-    list = program.at(frame, shows);
+    list = shows ? program.at(frame, shows) : frameOf(program, frame);
     if (!ready) paint(context, list, target, tools);
   }
   const bitmap = canvas.transferToImageBitmap();
@@ -211,7 +215,7 @@ const failed = (error: unknown): void => {
 const handle = (data: PreviewRequest): void => {
   switch (data.kind) {
     case 'open':
-      kept = shown = data.doc;
+      kept = shown = JSON.parse(data.doc) as Project;
       gestures.forget();
       break;
     case 'commit':
@@ -220,6 +224,14 @@ const handle = (data: PreviewRequest): void => {
       break;
     case 'try':
       if (kept) shown = applyPatches(kept, data.patches);
+      break;
+    case 'expect':
+      settled(data.scene)
+        .then(() => {
+          const scene = sceneIn(kept, data.scene);
+          if (kept && scene) frameOf(compileScene(scene, materials.library(kept.assets)), data.frame);
+        })
+        .catch(failed);
       break;
     case 'proof':
       proofs++;

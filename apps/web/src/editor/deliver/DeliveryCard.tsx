@@ -32,7 +32,7 @@ export const findingsOf = ({ id, scenes }: Delivery, findings: readonly Finding[
 const Playing = ({ scene }: { scene: Scene }) => {
   const doc = useSlice((s) => s.doc);
   const withFilm = useMemo(() => ({ ...doc, scenes: { ...doc.scenes, [scene.id]: scene } }), [doc, scene]);
-  const { canvas, style } = useMoving(withFilm, scene.id, BOX, true);
+  const { canvas, style } = useMoving(withFilm, scene.id, BOX);
   return <canvas ref={canvas} aria-hidden data-testid="delivery-playing" style={style} />;
 };
 

@@ -18,7 +18,7 @@ import { goBackTo, keepState, openAsCopy, useCheckpoints, useStateAt } from './s
 const BOX = { width: 424, height: 239 };
 
 const Side = ({ title, doc, scene, frame }: { title: string; doc: Project; scene: Id; frame: number }) => {
-  const { canvas, style } = useMoving(doc, scene, BOX, false, frame);
+  const { canvas, style } = useMoving(doc, scene, BOX, frame);
   const there = doc.scenes[scene] !== undefined;
   return (
     <figure className="min-w-0 flex-1">

@@ -85,7 +85,6 @@ export class Editor {
       );
       return this.state.doc;
     };
-    this.preview.open(this.state.doc);
     // What is drawn over the picture needs the fonts too.
     store.subscribe((now, before) => {
       if (now.doc !== before.doc || now.sceneId !== before.sceneId) this.fetchFonts();

@@ -39,6 +39,9 @@ const opened = async (project: Id, scene: Id | undefined, preview: Preview): Pro
     told(() => editor),
   );
   try {
+    // It reads the document while the page does what else there is to do.
+    preview.onFailure = () => doc;
+    preview.open(doc);
     const sceneId = scene !== undefined && doc.scenes[scene] ? scene : (doc.order[0] as Id);
     const materials = new BrowserMaterials();
     const whole = wholeScene(doc.scenes[sceneId] as Scene, doc);
@@ -48,6 +51,7 @@ const opened = async (project: Id, scene: Id | undefined, preview: Preview): Pro
       materials.fontsReady(whole, doc.assets)?.catch(() => undefined),
     ]);
     const frame = openingFrame(compileScene(whole, materials.library(doc.assets)));
+    preview.expect(sceneId, frame);
     editor = new Editor(
       createStore(() => firstState(doc, sceneId, frame)),
       preview,

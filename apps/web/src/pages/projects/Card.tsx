@@ -10,7 +10,7 @@ import { Menu } from '../../ui/Menu';
 import { RenameField } from '../../ui/RenameField';
 import { download } from '../../ui/download';
 import { sayWrong } from '../../ui/says';
-import { Moving } from './Moving';
+import { Moving } from '../../preview/Moving';
 import { TagsDialog } from './TagsDialog';
 
 const when = (iso: string): string => {
@@ -20,6 +20,9 @@ const when = (iso: string): string => {
   if (minutes < 60 * 24) return `${Math.round(minutes / 60)} h ago`;
   return new Date(iso).toLocaleDateString();
 };
+
+/** CSS pixels. */
+const BOX = { width: 280, height: 157.5 };
 
 /** Words of a project on its card: as many as stand in two lines. */
 const MOST_SHOWN = 3;
@@ -77,7 +80,13 @@ export const Card = ({ project, onTag }: CardProps) => {
       onBlur={() => setPlaying(false)}
     >
       <Link to={`/projects/${project.id}`} aria-label={`Open ${project.name}`} className="block">
-        <Moving project={project.id} revision={project.updatedAt} playing={playing} />
+        <Moving
+          poster={urlOf(PROJECTS.poster, { id: project.id, at: project.updatedAt })}
+          queryKey={['project', project.id, project.updatedAt]}
+          fetchDocument={() => ask(PROJECTS.open, { id: project.id })}
+          box={BOX}
+          playing={playing}
+        />
       </Link>
       <div className="flex items-start gap-1 py-2 pr-1.5 pl-3">
         <div className="min-w-0 flex-1">

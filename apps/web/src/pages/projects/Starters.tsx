@@ -1,29 +1,19 @@
+import { urlOf } from '@kite/api/call';
 import { STARTERS, type StarterCard } from '@kite/api/starters';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { ask } from '../../api/client';
 import { Button } from '../../ui/Button';
-import { useMoving } from '../../preview/useMoving';
-import { useSeen } from '../../ui/useSeen';
+import { Moving } from '../../preview/Moving';
 
 const BOX = { width: 176, height: 99 };
 
 const Card = ({ starter, busy, onBegin }: { starter: StarterCard; busy: boolean; onBegin: () => void }) => {
   const [playing, setPlaying] = useState(false);
-  const card = useRef<HTMLLIElement>(null);
-  const seen = useSeen(card);
-  const { data } = useQuery({
-    enabled: seen,
-    queryKey: ['starter', starter.id],
-    queryFn: () => ask(STARTERS.open, { id: starter.id }),
-    staleTime: Infinity,
-  });
-  const doc = data?.document;
-  const { canvas, style } = useMoving(doc, doc?.order[0], BOX, playing);
   return (
-    <li ref={card} className="shrink-0">
+    <li className="shrink-0">
       <button
         type="button"
         aria-label={`Start from ${starter.name}`}
@@ -35,9 +25,13 @@ const Card = ({ starter, busy, onBegin }: { starter: StarterCard; busy: boolean;
         onBlur={() => setPlaying(false)}
         className="block w-44 overflow-hidden rounded-md border border-line bg-paper text-left hover:border-ink-2"
       >
-        <span className="grid h-[99px] place-items-center overflow-hidden bg-surround">
-          <canvas ref={canvas} aria-hidden style={style} />
-        </span>
+        <Moving
+          poster={urlOf(STARTERS.poster, { id: starter.id })}
+          queryKey={['starter', starter.id]}
+          fetchDocument={() => ask(STARTERS.open, { id: starter.id })}
+          box={BOX}
+          playing={playing}
+        />
         <span className="block px-2.5 pt-1.5 font-medium">{starter.name}</span>
         <span className="block h-[38px] px-2.5 pb-2 text-sm leading-tight text-ink-2">{starter.about}</span>
       </button>
