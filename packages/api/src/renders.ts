@@ -157,6 +157,11 @@ export const RENDERS = {
     answer: bytes('image/webp'),
     refuses: ['not_found', 'not_ready'],
   }),
+  prepare: call({
+    method: 'POST',
+    path: '/renders/prepare',
+    does: 'Has what draws a render begin, for who is about to ask for one: that begins a second sooner then. It ends after a minute without work.',
+  }),
   weigh: call({
     method: 'POST',
     path: '/renders/weigh',

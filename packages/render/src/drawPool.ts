@@ -69,6 +69,18 @@ const takeThread = (): Thread => {
   return new Thread();
 };
 
+/** As many as draw a long run. */
+const MOST_THREADS = Math.min(availableParallelism(), 8);
+
+/** Has the threads of the next run begin, which takes them as long as many frames. */
+export const startThreads = (): void => {
+  while (resting.length < MOST_THREADS) {
+    const thread = new Thread();
+    thread.rest();
+    resting.push(thread);
+  }
+};
+
 /**
  * Frames in order, drawn ahead by a few so that all threads stay busy while the reader encodes; memory
  * is bounded by that lead. When the reader stops, fails or aborts, threads that still draw are ended; the others rest.
@@ -80,7 +92,7 @@ export async function* drawFrames(
   frames: readonly number[],
   signal: AbortSignal,
 ): AsyncGenerator<DrawnFrame> {
-  const count = Math.max(1, Math.min(availableParallelism(), frames.length, 8));
+  const count = Math.max(1, Math.min(MOST_THREADS, frames.length));
   const lead = count * 2;
   const threads = Array.from({ length: count }, takeThread);
   const idle = new Set(threads);

@@ -38,6 +38,9 @@ describe('renders', () => {
     });
   };
 
+  it('may be prepared for, again and again', async () => {
+    for (let n = 0; n < 2; n++) expect((await send(RENDERS.prepare, {})).statusCode).toBe(204);
+  });
   it('are made, sent whole, in ranges, and taken away with their file', async () => {
     const project = await demo();
     const scene = await sceneOf(project);

@@ -8,7 +8,7 @@ import { eachOnce } from '@kite/core/delivery/naming';
 import type { RenderResult } from '@kite/core/delivery/types';
 import { writeZip } from '@kite/render/encoders/zip';
 import { stockOf } from '@kite/render/materials';
-import { renderApart } from '@kite/render/process/renderApart';
+import { prepareRender, renderApart } from '@kite/render/process/renderApart';
 import type { FastifyInstance, FastifyRequest } from 'fastify';
 import { unzipSync } from 'fflate';
 import { isLoopback } from '../access';
@@ -75,6 +75,8 @@ export const renderRoutes = (app: FastifyInstance, { projects, renders, queue, f
     const asked = await projects.toRender(body.project, body.scene, settings);
     return add({ ...asked, projectId: body.project, batch: null }, request);
   });
+
+  serve(app, CALLS.prepare, prepareRender);
 
   /** One is weighed at a time, beside the render that is under way: each waits for the one before. */
   let weighing: Promise<unknown> = Promise.resolve();

@@ -17,6 +17,7 @@ interface MenuProps {
   align?: 'start' | 'end';
   /** Long menus stand in two columns. */
   columns?: 1 | 2;
+  onOpen?: () => void;
 }
 
 const CONTENT = 'z-50 min-w-44 overflow-y-auto rounded-md border border-line bg-paper p-1 shadow-lg';
@@ -56,8 +57,8 @@ const Entries = ({ of: { Item, Separator }, entries }: { of: Parts; entries: Men
   );
 
 /** null between entries is a line. */
-export const Menu = ({ trigger, entries, align = 'end', columns = 1 }: MenuProps) => (
-  <DropdownMenu.Root modal={false}>
+export const Menu = ({ trigger, entries, align = 'end', columns = 1, onOpen }: MenuProps) => (
+  <DropdownMenu.Root modal={false} onOpenChange={(open) => open && onOpen?.()}>
     <DropdownMenu.Trigger asChild>{trigger}</DropdownMenu.Trigger>
     <DropdownMenu.Portal>
       <DropdownMenu.Content

@@ -10,7 +10,7 @@ import { HEAVY } from '@kite/core/test/heavyProjects';
 import { describe, expect, it, vi } from 'vitest';
 import { Cancelled } from '../failure';
 import { EMPTY_STOCK } from '../materials';
-import { renderApart } from './renderApart';
+import { prepareRender, renderApart } from './renderApart';
 
 vi.mock('node:child_process', async (original) => {
   const real = await original<{ fork: typeof fork }>();
@@ -88,6 +88,23 @@ describe('a render in a process of its own', () => {
     await once(last, 'exit');
     await still('fifth.png');
     expect(begun()).toBe(before + 2);
+  });
+  it('may be prepared for, which is done once', async () => {
+    // One that fails takes its process with it.
+    await renderApart(job('no.png', { format: 'png', frame: 99 })).catch(() => undefined);
+    const before = forks.mock.results.length;
+    prepareRender();
+    prepareRender();
+    await still('prepared.png');
+    expect(forks.mock.results.length).toBe(before + 1);
+    expect(readFileSync(join(folder, 'prepared.png')).equals(readFileSync(join(folder, 'first.png')))).toBe(true);
+  });
+  it('prepares nothing beside one that is under way, whose process goes on to the next', async () => {
+    const before = forks.mock.results.length;
+    const rendering = still('under.png');
+    prepareRender();
+    await rendering;
+    expect(forks.mock.results.length).toBe(before);
   });
   it('does not wait for another one', async () => {
     const before = forks.mock.results.length;

@@ -5,7 +5,7 @@ import { Cancelled, RenderFailure } from '../failure';
 import type { RenderResult } from '@kite/core/delivery/types';
 import type { RenderProgress } from '../render';
 import { bundleOf } from '../root';
-import type { JobMessage, RenderJob } from './renderJob';
+import type { JobMessage, JobRequest, RenderJob } from './renderJob';
 
 export interface ApartOptions {
   readonly signal?: AbortSignal;
@@ -25,6 +25,8 @@ const KEPT_MS = 60_000;
 
 /** The one that waits, which keeps nobody alive. */
 let kept: { readonly child: ChildProcess; readonly until: NodeJS.Timeout } | null = null;
+/** How many render. */
+let working = 0;
 
 const letGo = (): void => {
   clearTimeout(kept?.until);
@@ -61,6 +63,14 @@ const keep = (child: ChildProcess): void => {
   kept = { child, until: setTimeout(() => child.kill('SIGKILL'), KEPT_MS).unref() };
 };
 
+/** Has a process wait for what is about to be asked for. One that renders is followed by itself. */
+export const prepareRender = (): void => {
+  if (working > 0) return;
+  const child = takeProcess();
+  child.send({ kind: 'prepare' } satisfies JobRequest);
+  keep(child);
+};
+
 /** Rejects with Cancelled within about a second of the signal, and with RenderFailure for anything that goes wrong. */
 export const renderApart = async (
   job: RenderJob,
@@ -68,6 +78,7 @@ export const renderApart = async (
 ): Promise<RenderResult> => {
   if (signal?.aborted) throw new Cancelled();
   const child = takeProcess();
+  working++;
   let result: RenderResult | null = null;
   let reason = 'The render process ended without a word. It may have run out of memory.';
   let told = false;
@@ -105,13 +116,14 @@ export const renderApart = async (
   await new Promise<void>((resolve) => {
     ended = resolve;
     child.on('message', heard).on('error', broken).on('exit', ended);
-    child.send(job, (error) => {
+    child.send({ kind: 'render', job } satisfies JobRequest, (error) => {
       if (error) reason = error.message;
     });
   });
   child.off('message', heard).off('error', broken).off('exit', ended);
   signal?.removeEventListener('abort', stop);
   for (const timer of timers) clearTimeout(timer);
+  working--;
   if (result) {
     keep(child);
     return result;

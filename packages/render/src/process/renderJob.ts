@@ -1,6 +1,7 @@
 /** A process that renders one job after another: whoever asked for it goes on whatever happens here. */
 import { Worker } from 'node:worker_threads';
 import type { Scene } from '@kite/core/document/types';
+import { startThreads } from '../drawPool';
 import { reasonOf } from '../failure';
 import type { RenderResult } from '@kite/core/delivery/types';
 import { renderScene, type RenderOptions, type RenderProgress } from '../render';
@@ -12,6 +13,8 @@ export interface RenderJob extends Omit<RenderOptions, 'scene' | 'signal' | 'onP
   /** As JSON: whoever asks need not have it as objects. */
   readonly scene: string;
 }
+/** What a process is asked: to render, or to have ready what renders draw with. */
+export type JobRequest = { readonly kind: 'render'; readonly job: RenderJob } | { readonly kind: 'prepare' };
 export type JobMessage =
   | { readonly kind: 'progress'; readonly progress: RenderProgress }
   | { readonly kind: 'done'; readonly result: RenderResult }
@@ -29,7 +32,7 @@ process.on('SIGINT', () => undefined);
 process.on('disconnect', () => process.exit(1));
 new Worker(bundleOf('orphanWatch'), { workerData: process.ppid }).unref();
 
-process.on('message', async ({ scene, stock, settings, out, small }: RenderJob) => {
+const render = async ({ scene, stock, settings, out, small }: RenderJob): Promise<void> => {
   stop = new AbortController();
   try {
     const result = await renderScene({
@@ -48,4 +51,9 @@ process.on('message', async ({ scene, stock, settings, out, small }: RenderJob) 
     // What went wrong is not to go on into what comes next.
     process.exit(0);
   }
+};
+
+process.on('message', (request: JobRequest) => {
+  if (request.kind === 'render') void render(request.job);
+  else startThreads();
 });

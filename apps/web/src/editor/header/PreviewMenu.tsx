@@ -7,6 +7,7 @@ import { toast } from 'sonner';
 import { ask } from '../../api/client';
 import { Button } from '../../ui/Button';
 import { Menu } from '../../ui/Menu';
+import { prepareRender } from '../render/prepare';
 import { showFullScreen } from '../canvas/looks/fullScreen';
 import { useEditor } from '../store/context';
 
@@ -37,6 +38,7 @@ export const PreviewMenu = () => {
 
   return (
     <Menu
+      onOpen={prepareRender}
       trigger={
         <Button className="ml-1" icon={<Play size={14} />}>
           Preview

@@ -8,7 +8,7 @@ import { uniqueName } from '@kite/core/document/make';
 import type { Scene } from '@kite/core/document/types';
 import { addDelivery } from '@kite/core/edits/deliveries';
 import { useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { ask } from '../../api/client';
@@ -18,6 +18,7 @@ import { FindingList } from '../checks/FindingList';
 import { useEditor, useSlice } from '../store/context';
 import { makeId } from '../store/editor';
 import { sceneOf } from '../store/state';
+import { prepareRender } from './prepare';
 import { planned, SettingsForm } from './SettingsForm';
 
 const KEPT = 'kite-render';
@@ -45,6 +46,7 @@ export const RenderDialog = ({ onClose }: { onClose: () => void }) => {
   const [settings, setSettings] = useState<RenderSettings>(() => asLastTime(project, scene));
   const [busy, setBusy] = useState(false);
   const findings = useSlice((s) => (s.findings ?? []).filter((f) => f.scene === s.sceneId && !f.delivery));
+  useEffect(prepareRender, []);
   const kind = formatOf(settings.format);
   const plan = planned(scene, settings);
   const start = async () => {
