@@ -5,7 +5,8 @@
  * wants less motion is shown the end picture.
  */
 import type { Assets, Id, Scene } from '@kite/core/document/types';
-import { filling, paint } from '@kite/core/paint/canvas';
+import { filling } from '@kite/core/paint/canvas';
+import { repainting } from '@kite/core/paint/repaint';
 import type { Pictures } from '@kite/core/paint/target';
 import { pictureKey } from '@kite/core/picture/key';
 import { type RecordedFonts, replayed } from '@kite/core/type/recorded';
@@ -110,10 +111,11 @@ const start = async (banner: Banner, stage: HTMLElement): Promise<void> => {
   const pool = new SurfacePool((w, h) => surfaceOf(newCanvas(w, h)));
   const tools = { pool, pictures: await readPictures(banner.pictures) };
   const program = compileScene(scene, { assets: banner.assets, fonts: replayed(banner.fonts) });
+  const repaint = repainting(context, tools);
   const follow = layAreas(banner, program, stage);
   const show = (frame: number) => {
     const list = program.at(frame);
-    paint(context, list, filling(list, width, height), tools);
+    repaint(list, filling(list, width, height));
     follow(frame);
   };
   const link = stage.querySelector('#click');

@@ -3,7 +3,7 @@ import { createCanvas, type Canvas } from '@napi-rs/canvas';
 import { isOpaque } from '@kite/core/delivery/opaque';
 import type { RenderPlan } from '@kite/core/delivery/types';
 import type { Color, Scene } from '@kite/core/document/types';
-import { paint } from '@kite/core/paint/canvas';
+import { repainting } from '@kite/core/paint/repaint';
 import { type Context2D, type MakeSurface, SurfacePool, surfaceOver } from '@kite/core/paint/surface';
 import { compileScene } from '@kite/core/scene/compile';
 import type { Materials } from './materials';
@@ -32,13 +32,14 @@ export const frameDrawer = (scene: Scene, { library, pictures }: Materials, size
   const context = native as unknown as Context2D;
   const tools = { pool: new SurfacePool(surface), pictures };
   const program = compileScene(scene, library);
+  const repaint = repainting(context, tools);
   const view = [size.drawn.width / scene.width, 0, 0, size.drawn.height / scene.height, 0, 0] as const;
   const opaque = size.under !== null || isOpaque(scene);
   return {
     canvas,
     draw: (frame) => {
-      paint(context, program.at(frame), { width: size.width, height: size.height, view }, tools);
-      if (size.under === null) return;
+      const painted = repaint(program.at(frame), { width: size.width, height: size.height, view });
+      if (!painted || size.under === null) return;
       native.globalCompositeOperation = 'destination-over';
       native.fillStyle = size.under;
       native.fillRect(0, 0, size.width, size.height);

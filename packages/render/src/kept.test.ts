@@ -47,3 +47,15 @@ describe('frames of the demo, drawn forth and back by one drawer after an edit, 
     expect(differing).toEqual([]);
   });
 });
+
+describe('a run of frames drawn by one drawer, in which what stays is not drawn again, is that of a drawer for each', () => {
+  it.each(scenes.map((scene) => [scene.name, scene] as const))('%s', async (_name, scene) => {
+    const materials = await materialsFor(scene, EMPTY_STOCK);
+    const quick = drawerOf(scene, materials);
+    const differing: number[] = [];
+    for (let frame = scene.length - FRAMES; frame < scene.length; frame++) {
+      if (!pixelsAt(quick, frame).equals(pixelsAt(drawerOf(scene, materials), frame))) differing.push(frame);
+    }
+    expect(differing).toEqual([]);
+  });
+});

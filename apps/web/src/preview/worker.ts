@@ -7,6 +7,7 @@ import { turned } from '@kite/core/scene/turned';
 import { wholeScene } from '@kite/core/scene/whole';
 import type { Id, Project, Scene } from '@kite/core/document/types';
 import { filling, paint, paintOver } from '@kite/core/paint/canvas';
+import { showsTheSame } from '@kite/core/paint/repaint';
 import type { Tools } from '@kite/core/paint/target';
 import { type Context2D, SurfacePool } from '@kite/core/paint/surface';
 import { inPose } from '@kite/core/moves/poses';
@@ -77,6 +78,13 @@ const surroundings = ({ scene: id, layer, frame }: Surroundings, doc: Project) =
   };
 };
 
+/** The last frame that was drawn of a document as it is kept, and what it shows. */
+let last: { readonly stamp: Stamp; readonly frame: number; readonly list: DisplayList } | null = null;
+
+/** The picture of the last frame, where it is kept and nothing has moved since. */
+const standing = (stamp: Stamp, list: DisplayList): ImageBitmap | null =>
+  last?.stamp === stamp && showsTheSame(last.list, list) ? cache.for(stamp).get(last.frame) : null;
+
 const draw = (request: Extract<PreviewRequest, { kind: 'draw' }>): PreviewReply => {
   const { id, frame, at, shrink } = request;
   const [width, height] = [request.width, request.height].map((side) => Math.ceil(side / shrink)) as [number, number];
@@ -118,15 +126,16 @@ const draw = (request: Extract<PreviewRequest, { kind: 'draw' }>): PreviewReply 
   }
   const stamp = shown === kept ? stampOf([scene, library, width, height, view.join(), request.solo.join()]) : null;
   const ready = stamp && cache.for(stamp).get(frame);
-  if (ready) {
-    context.setTransform(1, 0, 0, 1, 0, 0);
-    context.clearRect(0, 0, width, height);
-    context.drawImage(ready, 0, 0);
-  }
   let list = before ? gestures.draw(context, before, scene, library, frame, target) : null;
   if (!list) {
     list = shows ? program.at(frame, shows) : frameOf(program, frame);
-    if (!ready) paint(context, list, target, tools);
+    const there = ready ?? (stamp && standing(stamp, list));
+    if (there) {
+      context.setTransform(1, 0, 0, 1, 0, 0);
+      context.clearRect(0, 0, width, height);
+      context.drawImage(there, 0, 0);
+    } else paint(context, list, target, tools);
+    last = stamp && { stamp, frame, list };
   }
   const bitmap = canvas.transferToImageBitmap();
   if (!stamp) tell([]);
