@@ -146,3 +146,19 @@ test('the timeline zooms about the pointer, and fits again', async ({ page, serv
   await page.keyboard.press('Shift+F');
   await expect(page.getByRole('button', { name: 'Keyframe of Position at 0', exact: true })).toBeVisible();
 });
+
+test('a scene of one row of pixels is drawn, in the strip too', async ({ page, server }) => {
+  await openMade(page, server, 'Flat', [ball], across);
+  const poster = page.getByRole('button', { name: 'Scene Test', exact: true }).locator('canvas');
+  await expect(poster).toHaveAttribute('data-drawn', /^\d+$/);
+  const size = () => poster.evaluate((canvas: HTMLCanvasElement) => [canvas.width, canvas.height]);
+  const before = await size();
+  await page.getByLabel('Scene width', { exact: true }).fill('8192');
+  await page.keyboard.press('Enter');
+  await page.getByLabel('Scene height', { exact: true }).fill('1');
+  await page.keyboard.press('Enter');
+  await expect.poll(async () => (await size())[1]).toBe(1);
+  expect(before[1]).toBeGreaterThan(1);
+  await expect(page.getByTestId('picture')).toHaveAttribute('data-frame', /^\d+$/);
+  await expect(page.getByText('The preview stumbled')).toHaveCount(0);
+});

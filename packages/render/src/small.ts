@@ -1,4 +1,5 @@
 import type { Color, Scene } from '@kite/core/document/types';
+import { sizeAt } from '@kite/core/geometry/size';
 import { frameDrawer } from './frames';
 import { type AtHand, materialsFor } from './materials';
 
@@ -13,8 +14,7 @@ export const smallPicture = async (
   scale: number,
   under: Color | null,
 ): Promise<Uint8Array> => {
-  const sideOf = (side: number) => Math.max(1, Math.round(side * scale));
-  const size = { width: sideOf(scene.width), height: sideOf(scene.height) };
+  const size = sizeAt(scene, scale);
   const drawer = frameDrawer(scene, await materialsFor(scene, atHand), { ...size, drawn: size, under });
   drawer.draw(frame);
   return drawer.canvas.encode('webp', QUALITY);

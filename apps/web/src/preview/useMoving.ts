@@ -1,4 +1,5 @@
 import type { Id, Project } from '@kite/core/document/types';
+import { sizeAt } from '@kite/core/geometry/size';
 import { framesPerSecond } from '@kite/core/time/rate';
 import { useEffect, useRef } from 'react';
 import { Preview } from './client';
@@ -36,8 +37,7 @@ export const useMoving = (doc: Project | undefined, id: Id | undefined, box: Box
       preview.draw({
         scene: scene.id,
         frame,
-        width: Math.max(1, Math.round(scene.width * zoom * ratio)),
-        height: Math.max(1, Math.round(scene.height * zoom * ratio)),
+        ...sizeAt(scene, zoom * ratio),
         view: [zoom * ratio, 0, 0, zoom * ratio, 0, 0],
         shrink: 1,
         at: [0, 0],

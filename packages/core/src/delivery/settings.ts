@@ -2,6 +2,7 @@
 import { LIMITS } from '../document/limits';
 import type { Params } from '../document/params';
 import type { Scene } from '../document/types';
+import { sizeAt } from '../geometry/size';
 import { framesPerSecond } from '../time/rate';
 import { type Format, formatOf, type RenderSettings, type StillSettings } from './formats/table';
 import { MOST_PIXELS, type RenderPlan } from './types';
@@ -40,12 +41,11 @@ const onBlack = (scene: Scene, settings: RenderSettings): readonly string[] =>
 export const planRender = (scene: Scene, asked: RenderSettings): RenderPlan => {
   const settings = completed(asked, scene);
   const kind = formatOf(settings.format);
-  const width = Math.max(1, Math.round(scene.width * settings.scale));
-  const height = Math.max(1, Math.round(scene.height * settings.scale));
+  const drawn = sizeAt(scene, settings.scale);
+  const { width, height } = drawn;
   if (width > MOST_PIXELS || height > MOST_PIXELS) {
     throw new RangeError(`scale: gives ${width} × ${height} pixels; the most is ${MOST_PIXELS} a side`);
   }
-  const drawn = { width, height };
   for (const [key, param] of Object.entries(kind.params)) {
     const frame = (settings as unknown as { readonly [key: string]: unknown })[key];
     if (param.kind !== 'number' || param.unit !== 'frames' || typeof frame !== 'number') continue;

@@ -2,15 +2,11 @@
 import { newController, stillAll, uniqueName } from '../document/make';
 import { type Edit, plain } from '../document/patches';
 import type { Id, Scene } from '../document/types';
+import type { Size } from '../geometry/size';
 import { sceneIn } from './find';
 import { tidy } from './place';
 
 export type Adapting = 'fit' | 'fill' | 'middle';
-
-interface Size {
-  readonly width: number;
-  readonly height: number;
-}
 
 /** How much larger what was made for one size is in another: all of it to be seen, all of the scene covered, or as it was. */
 export const adaptedScale = (from: Size, to: Size, how: Adapting): number => {

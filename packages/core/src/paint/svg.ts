@@ -6,6 +6,7 @@ import { NEAREST, weightAt } from '../geometry/homography';
 import { type Bend, isWarp, matrixOfBend } from '../geometry/warp';
 import type { Matrix } from '../geometry/matrix';
 import { areaOf, outlinesOf } from '../geometry/polygons';
+import type { Size } from '../geometry/size';
 import { dataOf } from '../geometry/trace';
 import { opacityOf } from '../picture/pixels';
 import { boxOfMarks, deviationOf, markBox, markThrough } from '../recipe/marks';
@@ -49,10 +50,6 @@ const chainOf = (group: GroupMark): readonly GroupMark[] => {
   return goesOn && !group.cuts ? [group, ...chainOf(only)] : [group];
 };
 
-interface Size {
-  readonly width: number;
-  readonly height: number;
-}
 /** A rectangle that holds all that may ever be seen. */
 const around = ({ width, height }: Size): string =>
   `x="${-width}" y="${-height}" width="${3 * width}" height="${3 * height}"`;

@@ -5,6 +5,7 @@ import { planRender } from '../delivery/settings';
 import type { Delivery, Id, KeptSettings, Project, Value } from '../document/types';
 import type { Edit } from '../document/patches';
 import { setDelivery } from '../edits/deliveries';
+import { sizeAt } from '../geometry/size';
 import { framesPerSecond } from '../time/rate';
 import { lightsOf } from './light';
 import { atOnce, type CheckKind, type Finding, type Look } from './types';
@@ -63,10 +64,7 @@ export const ofBanners = (
 /** A frame as large as banners are, and how light it is. */
 export const bannerLights = ({ scene, see }: Look, frame: number) => {
   const scale = Math.min(1, 320 / Math.max(scene.width, scene.height));
-  const [width, height] = [scene.width, scene.height].map((s) => Math.max(1, Math.round(s * scale))) as [
-    number,
-    number,
-  ];
+  const { width, height } = sizeAt(scene, scale);
   const matrix = [width / scene.width, 0, 0, height / scene.height, 0, 0] as const;
   return { width, height, lights: lightsOf(see(frame, { width, height, matrix })) };
 };

@@ -1,5 +1,6 @@
 /** A scene made ready to be checked. */
 import type { Delivery, Id, Project, Scene } from '../document/types';
+import { sizeAt } from '../geometry/size';
 import { compileScene } from '../scene/compile';
 import type { Library, Program } from '../scene/program';
 import { wholeScene } from '../scene/whole';
@@ -37,7 +38,7 @@ function* smallOf(program: Program, see: See): Steps<Small> {
   const { scene } = program;
   const count = framesSeen(program);
   const scale = SMALL_SIDE / Math.max(scene.width, scene.height);
-  const [width, height] = [Math.max(1, Math.round(scene.width * scale)), Math.max(1, Math.round(scene.height * scale))];
+  const { width, height } = sizeAt(scene, scale);
   const matrix = [width / scene.width, 0, 0, height / scene.height, 0, 0] as const;
   const frames: Float32Array[] = [];
   for (let frame = 0; frame < count; frame++) {

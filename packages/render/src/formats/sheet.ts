@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { wholeScene } from '@kite/core/scene/whole';
 import type { Scene } from '@kite/core/document/types';
+import { sizeAt } from '@kite/core/geometry/size';
 import { readArchive } from '@kite/core/interchange/archive';
 import { type Canvas, createCanvas } from '@napi-rs/canvas';
 import { frameDrawer } from '../frames';
@@ -23,12 +24,12 @@ export const sheetOf = async (archive: Uint8Array): Promise<Canvas> => {
     for (const [row, id] of project.order.entries()) {
       const scene = wholeScene(project.scenes[id] as Scene, project);
       const scale = Math.min(1, CELL / scene.width, CELL / scene.height);
-      const [width, height] = [Math.round(scene.width * scale), Math.round(scene.height * scale)];
+      const size = sizeAt(scene, scale);
       const materials = await materialsFor(
         scene,
         stockFor(scene, project.assets, (sha) => join(folder, sha)),
       );
-      const drawer = frameDrawer(scene, materials, { width, height, drawn: { width, height }, under: null });
+      const drawer = frameDrawer(scene, materials, { ...size, drawn: size, under: null });
       for (const [column, moment] of MOMENTS.entries()) {
         drawer.draw(Math.floor(scene.length * moment));
         context.drawImage(drawer.canvas, column * CELL, row * CELL);

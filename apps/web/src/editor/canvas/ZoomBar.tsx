@@ -1,3 +1,4 @@
+import type { Size } from '@kite/core/geometry/size';
 import { Box, Maximize, ZoomIn, ZoomOut } from 'lucide-react';
 import { IconButton } from '../../ui/Button';
 import { CommandButton } from '../commands/CommandButton';
@@ -5,7 +6,7 @@ import { useEditor, useSlice } from '../store/context';
 import type { View } from '../store/workspace';
 import { AidsMenu } from './looks/AidsMenu';
 import { LooksMenu } from './looks/LooksMenu';
-import { type Size, zoomed } from './view';
+import { zoomed } from './view';
 
 /** Looks and aids, and how large the picture is shown. */
 export const ZoomBar = ({ view, size, hidden }: { view: View; size: Size; hidden: boolean }) => {

@@ -1,4 +1,5 @@
 /** The picture of the canvas: drawn by the preview worker for whatever is shown, and put straight on the screen. */
+import type { Size } from '@kite/core/geometry/size';
 import { layersCutBy } from '@kite/core/scene/follows';
 import { isCut } from '@kite/core/scene/uncut';
 import { framesPerSecond } from '@kite/core/time/rate';
@@ -8,7 +9,7 @@ import { type EditorState, sceneOf } from '../store/state';
 import { toolOf } from '../store/workspace';
 import { onionOf } from './looks/onion';
 import { surroundingsOf } from '../store/inPlace';
-import { shownPart, type Size, viewOn } from './view';
+import { shownPart, viewOn } from './view';
 
 /** Gives the canvas the size of a picture, and stands it where the picture was drawn for. */
 const place = (

@@ -1,13 +1,9 @@
 /** From the scene's pixels to the canvas area's CSS pixels and back. */
 import type { Point } from '@kite/core/document/types';
 import type { Matrix } from '@kite/core/geometry/matrix';
+import { type Size, sizeAt } from '@kite/core/geometry/size';
 import { type EditorState, sceneOf } from '../store/state';
 import type { View } from '../store/workspace';
-
-export interface Size {
-  readonly width: number;
-  readonly height: number;
-}
 
 const MARGIN = 20;
 export const ZOOMS = { min: 0.02, max: 64 };
@@ -60,10 +56,7 @@ export const shownPart = (
   around = false,
 ): Shown | null => {
   const scale = zoom * ratio;
-  const whole = {
-    width: Math.max(1, Math.round(scene.width * scale)),
-    height: Math.max(1, Math.round(scene.height * scale)),
-  };
+  const whole = sizeAt(scene, scale);
   const [px, py] = [Math.round(x * ratio), Math.round(y * ratio)];
   const edges = {
     left: -px,

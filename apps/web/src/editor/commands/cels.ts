@@ -8,6 +8,7 @@ import { uprightIn } from '@kite/core/edits/drawn';
 import { addStroke } from '@kite/core/edits/strokes';
 import { addLayers } from '@kite/core/edits/layers';
 import { type CardRef, groupOf } from '@kite/core/edits/recipe';
+import { sizeAt } from '@kite/core/geometry/size';
 import type { Through } from '@kite/core/geometry/through';
 import { cel as celKind } from '@kite/core/recipe/groups/cel';
 import { brush as brushKind } from '@kite/core/recipe/sources/brush';
@@ -114,7 +115,7 @@ export const celOfShown = async (editor: Editor): Promise<void> => {
   const layers = scene.order.slice(scene.order.indexOf(cels.layer.id) + 1);
   const frame = Math.floor(editor.state.frame);
   const share = Math.min(1, LONGEST / Math.max(scene.width, scene.height));
-  const [width, height] = [Math.round(scene.width * share), Math.round(scene.height * share)];
+  const { width, height } = sizeAt(scene, share);
   try {
     const picture = await editor.preview.picture(scene.id, { what: 'layers', layers, frame }, width, height);
     if (!picture) throw new Error('The frame could not be drawn.');

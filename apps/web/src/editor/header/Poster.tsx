@@ -1,10 +1,13 @@
 import { lastMade } from '@kite/core/document/remembered';
 import type { Assets, Id, Scene } from '@kite/core/document/types';
+import { sizeAt } from '@kite/core/geometry/size';
 import { wholeScene } from '@kite/core/scene/whole';
 import { useEffect, useMemo, useRef } from 'react';
 import { useEditor, useSlice } from '../store/context';
 
 const NARROWEST = 10;
+/** How many times wider a picture is drawn than there is room for, where its scene is as flat as that: the rest would not show. */
+const MOST_HIDDEN = 8;
 /** So long a scene must be left alone until its poster is drawn again, in ms. */
 const REST = 400;
 
@@ -46,8 +49,8 @@ export const Poster = ({ id, pose, height: tall, widest, className = '' }: Poste
     let gone = false;
     const timer = setTimeout(() => {
       const ratio = window.devicePixelRatio;
-      const height = Math.round(tall * ratio);
-      const width = Math.max(1, Math.round((height * scene.width) / scene.height));
+      const scale = Math.min(tall / scene.height, (MOST_HIDDEN * widest) / scene.width);
+      const { width, height } = sizeAt(scene, scale * ratio);
       const known = pictures(scene, [assets], (): Pictures => new Map());
       const key = `${pose ?? ''} ${width} ${height}`;
       const asked =
@@ -69,7 +72,7 @@ export const Poster = ({ id, pose, height: tall, widest, className = '' }: Poste
       gone = true;
       clearTimeout(timer);
     };
-  }, [editor, id, pose, scene, assets, tall]);
+  }, [editor, id, pose, scene, assets, tall, widest]);
   return (
     <canvas
       ref={canvas}

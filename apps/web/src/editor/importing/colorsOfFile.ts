@@ -1,4 +1,5 @@
 /** The colours that a file gives: a palette, a drawing, or a picture. */
+import { sizeAt } from '@kite/core/geometry/size';
 import { colorsOfPixels, type NamedColor, readPalette } from '@kite/core/interchange/palette';
 
 /** Of a picture so many colours are taken, and so many pixels of its longer side are looked at. */
@@ -11,11 +12,7 @@ export const colorsOfFile = async (file: File): Promise<readonly NamedColor[]> =
   const bitmap = await createImageBitmap(file).catch(() => {
     throw new Error('This picture cannot be read');
   });
-  const scale = Math.min(1, SIDE / Math.max(bitmap.width, bitmap.height));
-  const [width, height] = [
-    Math.max(1, Math.round(bitmap.width * scale)),
-    Math.max(1, Math.round(bitmap.height * scale)),
-  ];
+  const { width, height } = sizeAt(bitmap, Math.min(1, SIDE / Math.max(bitmap.width, bitmap.height)));
   const context = new OffscreenCanvas(width, height).getContext('2d') as OffscreenCanvasRenderingContext2D;
   // No new colours between those that are there.
   context.imageSmoothingEnabled = false;

@@ -1,4 +1,5 @@
 /** A picture from a file as the tip of a brush. */
+import { sizeAt } from '@kite/core/geometry/size';
 import { toTip } from '@kite/core/picture/tip';
 
 /** Pixels of its longer side: no stroke shows more of it. */
@@ -9,13 +10,12 @@ export const tipOfFile = async (file: File): Promise<Blob> => {
   const bitmap = await createImageBitmap(file).catch(() => {
     throw new Error(`“${file.name}” cannot be read as a picture.`);
   });
-  const scale = Math.min(1, SIDE / Math.max(bitmap.width, bitmap.height));
-  const sized = (n: number) => Math.max(1, Math.round(n * scale));
-  const canvas = new OffscreenCanvas(sized(bitmap.width), sized(bitmap.height));
+  const { width, height } = sizeAt(bitmap, Math.min(1, SIDE / Math.max(bitmap.width, bitmap.height)));
+  const canvas = new OffscreenCanvas(width, height);
   const context = canvas.getContext('2d') as OffscreenCanvasRenderingContext2D;
-  context.drawImage(bitmap, 0, 0, canvas.width, canvas.height);
+  context.drawImage(bitmap, 0, 0, width, height);
   bitmap.close();
-  const image = context.getImageData(0, 0, canvas.width, canvas.height);
+  const image = context.getImageData(0, 0, width, height);
   const part = toTip(image.data, image.width);
   if (!part) throw new Error(`Nothing of “${file.name}” is dark or opaque: a tip needs something that presses.`);
   const tip = new OffscreenCanvas(part.width, part.height);

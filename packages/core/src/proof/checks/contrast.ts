@@ -1,4 +1,5 @@
 import type { Ink, Mark } from '../../recipe/types';
+import { sizeAt } from '../../geometry/size';
 import { gradientAt } from '../../motion/gradients';
 import { rgbOf } from '../../picture/pixels';
 import { soleSource } from '../../recipe/needs';
@@ -53,9 +54,9 @@ export const contrast: CheckKind = {
     for (const { layer, name, at: frame, box } of yield* texts()) {
       const color = inkOf(program.at(frame, (id) => id === layer).marks);
       if (color === null) continue;
-      const [w, h] = [box.right - box.left, box.bottom - box.top];
-      const scale = SIDE / Math.max(w, h, 1);
-      const [width, height] = [Math.max(1, Math.round(w * scale)), Math.max(1, Math.round(h * scale))];
+      const whole = { width: box.right - box.left, height: box.bottom - box.top };
+      const scale = SIDE / Math.max(whole.width, whole.height, 1);
+      const { width, height } = sizeAt(whole, scale);
       const matrix = [scale, 0, 0, scale, -box.left * scale, -box.top * scale] as const;
       const text = lightOf(rgbOf(color));
       const lights = lightsOf(see(frame, { width, height, matrix }));

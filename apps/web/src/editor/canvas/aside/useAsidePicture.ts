@@ -1,4 +1,5 @@
 /** What is in depth as it is seen from aside, drawn on the page. */
+import { type Size, sizeAt } from '@kite/core/geometry/size';
 import type { Mark } from '@kite/core/recipe/types';
 import { paint } from '@kite/core/paint/canvas';
 import { type Context2D, SurfacePool } from '@kite/core/paint/surface';
@@ -8,7 +9,7 @@ import { type RefObject, useEffect, useState } from 'react';
 import { pagePictures } from '../../../preview/pagePictures';
 import { offscreenSurface } from '../../../preview/surface';
 import type { View } from '../../store/workspace';
-import { type Size, viewMatrix } from '../view';
+import { viewMatrix } from '../view';
 
 const pool = new SurfacePool(offscreenSurface);
 
@@ -28,7 +29,7 @@ export const useAsidePicture = (
     const context = canvas.current?.getContext('2d');
     if (!context || width < 1 || height < 1) return;
     const ratio = window.devicePixelRatio;
-    const size = { width: Math.round(width * ratio), height: Math.round(height * ratio) };
+    const size = sizeAt({ width, height }, ratio);
     Object.assign(context.canvas, size);
     const all = marks();
     if (workOfMarks(all) > MOST_WORK) return;
