@@ -131,6 +131,31 @@ test('a path is drawn into the group or the mask that is open, and a shape where
   expect(mask.children?.map((id) => layer.items[id]?.kind)).toEqual(['group', 'path']);
 });
 
+test('with nothing selected what is drawn as a mask is a layer, which does not become its own', async ({
+  page,
+  server,
+}) => {
+  await openMade(page, server, 'None', [discLayer('a', 'Lamp', [200, 120], '#FFFFFF', 200)]);
+  const at = await onScene(page, 400, 240);
+  await page.keyboard.press('Shift+M');
+  await page.keyboard.press('r');
+  await page.mouse.move(at(20, 20).x, at(20, 20).y);
+  await page.mouse.down();
+  for (const [x, y] of [
+    [50, 40],
+    [80, 60],
+  ] as const) {
+    await page.mouse.move(at(x, y).x, at(x, y).y);
+    await expect(page.getByTestId('canvas').getByText(`${x - 20} × ${y - 20}`)).toBeVisible();
+  }
+  await page.mouse.up();
+  await expect
+    .poll(async () => inOrder(await sceneOf(page, server)).map(({ name }) => name))
+    .toEqual(['Rectangle', 'Lamp']);
+  const drawn = named(await sceneOf(page, server), 'Rectangle');
+  expect(itemOf(drawn, 'rectangle').params).toMatchObject({ width: { value: 60 }, height: { value: 40 } });
+});
+
 test('the front one of the selected layers becomes a mask of the others, in place', async ({ page, server }) => {
   await openMade(page, server, 'Masked', [
     discLayer('m', 'Window', [230, 120], '#2DC4B6', 60),

@@ -24,7 +24,7 @@ import { withMembers } from '@kite/core/scene/groups';
 import { samplerOf } from '@kite/core/motion/sampler';
 import { removeLayersAsking, removePartAsking } from './formulas';
 import { gradientsBegun } from './inks';
-import { addInside, addMask, holderNext, maskedNext } from './masks';
+import { addInside, addMask, takerNext } from './masks';
 import { toast } from 'sonner';
 import { type Editor, makeId } from '../store/editor';
 import type { EditorState } from '../store/state';
@@ -100,25 +100,22 @@ export const valueAt = (editor: Editor, ref: PropertyRef, frame = editor.state.f
   return samplerOf(param, propertyAt(editor.state.doc, ref)).at(frame);
 };
 
-/** A new drawing with a shape and the paint that suits it, selected; or a mask of the selected one, where that is wanted. */
+/** A new drawing with a shape and the paint that suits it, selected; or a mask or a card of the selected one, where that is wanted. */
 export const addShape = (
   editor: Editor,
   kind: string,
   name: string,
   values: { [key: string]: Value },
   at?: Point,
-  /** What is open, among whose cards it goes. */
-  into = holderNext(editor, kind),
+  into = takerNext(editor, kind),
 ): Id => {
   const { scene } = editor;
-  const masked = maskedNext(editor);
-  if (masked) {
-    addMask(editor, masked.id, kind, values, at ?? [scene.width / 2, scene.height / 2]);
-    return masked.id;
-  }
   if (into) {
-    addInside(editor, into.layer.id, into.card.id, kind, values, at ?? [scene.width / 2, scene.height / 2]);
-    return into.layer.id;
+    const { layer, card } = into;
+    const place: Point = at ?? [scene.width / 2, scene.height / 2];
+    if (card) addInside(editor, layer.id, card.id, kind, values, place);
+    else addMask(editor, layer.id, kind, values, place);
+    return layer.id;
   }
   const count = scene.order.length;
   const color = nextColor(editor.state.doc.swatches, count);

@@ -19,10 +19,6 @@ export const drawnOn = ({ state, scene }: Editor): DrawingLayer | null => {
   return layer?.kind === 'drawing' && !layer.locked ? layer : null;
 };
 
-/** The drawing that what is drawn next becomes a mask of; null where it becomes a layer. */
-export const maskedNext = (editor: Editor): DrawingLayer | null =>
-  editor.state.drawsAs === 'mask' ? drawnOn(editor) : null;
-
 /** The group or the mask of the selected drawing that is open, or in which the open card is; null where there is none. */
 export const openHolder = (editor: Editor): { readonly layer: DrawingLayer; readonly card: Item } | null => {
   const layer = drawnOn(editor);
@@ -39,6 +35,15 @@ export const openHolder = (editor: Editor): { readonly layer: DrawingLayer; read
 export const holderNext = (editor: Editor, kind: string): ReturnType<typeof openHolder> => {
   const { drawsAs } = editor.state;
   return drawsAs === 'card' || (drawsAs === null && kind === path.kind) ? openHolder(editor) : null;
+};
+
+/** What takes in the shape that is drawn next: a drawing as its mask, or what of it is open as a card; null where it becomes a layer. */
+export const takerNext = (
+  editor: Editor,
+  kind: string,
+): { readonly layer: DrawingLayer; readonly card: Item | null } | null => {
+  const masked = editor.state.drawsAs === 'mask' ? drawnOn(editor) : null;
+  return masked ? { layer: masked, card: null } : holderNext(editor, kind);
 };
 
 /** A shape as a card of a group or a mask, at a point of the scene; it is opened. */

@@ -4,7 +4,7 @@ import type { Point, Value } from '@kite/core/document/types';
 import { kindOf } from '@kite/core/recipe/table';
 import { followPointer } from '../../../ui/drag';
 import { addShape } from '../../commands/layers';
-import { holderNext } from '../../commands/masks';
+import { takerNext } from '../../commands/masks';
 import { Snapping } from '../snapping';
 import type { ToolName } from '../../store/workspace';
 import type { Press } from './press';
@@ -74,8 +74,8 @@ export const pressForShape =
     start,
   }: Press): void => {
     const { label } = kindOf(tool);
-    // What is open as it is pressed: what is drawn is open itself from then on.
-    const into = holderNext(editor, tool);
+    // As it stands when it is pressed: what is drawn is selected and open itself from then on.
+    const into = takerNext(editor, tool);
     const snapping = new Snapping(editor, [], zoom);
     const from = snapping.point(start, down);
     const draw = (now: Point, event: { shiftKey: boolean; altKey: boolean }) => {
