@@ -94,6 +94,8 @@ export const SEAMS: readonly Seam[] = [
     instead: 'dashes',
     neededBy: ({ given }) => given.has('stroke/fit'),
   },
+  // Only settings of files have them.
+  { at: ['motion/kinds/text'], modules: ['motion/textForms'], neededBy: () => false },
   { at: ['motion/kinds/color'], modules: ['motion/color'], neededBy: ({ mixed }) => mixed.has('color') },
   { at: ['motion/kinds/gradient'], modules: ['motion/gradients'], neededBy: ({ mixed }) => mixed.has('gradient') },
   { at: ['motion/kinds/path'], modules: ['motion/morph'], neededBy: ({ mixed }) => mixed.has('path') },

@@ -6,8 +6,8 @@ import { useEffect, useMemo, useRef } from 'react';
 import { useEditor, useSlice } from '../store/context';
 
 const NARROWEST = 10;
-/** How many times wider a picture is drawn than there is room for, where its scene is as flat as that: the rest would not show. */
-const MOST_HIDDEN = 8;
+/** A flat scene is drawn less tall than there is room, so that it is no wider than this, in CSS pixels. */
+const WIDEST = 1_024;
 /** So long a scene must be left alone until its poster is drawn again, in ms. */
 const REST = 400;
 
@@ -49,7 +49,7 @@ export const Poster = ({ id, pose, height: tall, widest, className = '' }: Poste
     let gone = false;
     const timer = setTimeout(() => {
       const ratio = window.devicePixelRatio;
-      const scale = Math.min(tall / scene.height, (MOST_HIDDEN * widest) / scene.width);
+      const scale = Math.min(tall / scene.height, WIDEST / scene.width);
       const { width, height } = sizeAt(scene, scale * ratio);
       const known = pictures(scene, [assets], (): Pictures => new Map());
       const key = `${pose ?? ''} ${width} ${height}`;
@@ -72,7 +72,7 @@ export const Poster = ({ id, pose, height: tall, widest, className = '' }: Poste
       gone = true;
       clearTimeout(timer);
     };
-  }, [editor, id, pose, scene, assets, tall, widest]);
+  }, [editor, id, pose, scene, assets, tall]);
   return (
     <canvas
       ref={canvas}
