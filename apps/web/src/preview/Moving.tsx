@@ -1,6 +1,7 @@
 import type { Project } from '@kite/core/document/types';
+import type { Size } from '@kite/core/geometry/size';
 import { useQuery } from '@tanstack/react-query';
-import { type Box, useMoving } from './useMoving';
+import { useMoving } from './useMoving';
 
 interface MovingProps {
   /** Where its picture is. */
@@ -8,8 +9,8 @@ interface MovingProps {
   /** By what its document is kept, and how it is fetched once it plays. */
   queryKey: readonly string[];
   fetchDocument: () => Promise<{ readonly document: Project }>;
-  /** The same object from one call to the next. */
-  box: Box;
+  /** In CSS pixels: the same object from one call to the next. */
+  box: Size;
   playing: boolean;
 }
 

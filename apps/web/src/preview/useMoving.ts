@@ -1,20 +1,14 @@
 import type { Id, Project } from '@kite/core/document/types';
-import { sizeAt } from '@kite/core/geometry/size';
+import { type Size, sizeAt } from '@kite/core/geometry/size';
 import { framesPerSecond } from '@kite/core/time/rate';
 import { useEffect, useRef } from 'react';
 import { Preview } from './client';
 
-/** CSS pixels. */
-export interface Box {
-  readonly width: number;
-  readonly height: number;
-}
-
 /**
- * Shows a scene on a canvas, as large as it fits into a box: as it plays, or one frame after the other as they are asked
+ * Shows a scene on a canvas, as large as it fits into a box in CSS pixels: as it plays, or one frame after the other as they are asked
  * for. The box is the same object from one call to the next.
  */
-export const useMoving = (doc: Project | undefined, id: Id | undefined, box: Box, asked: number | null = null) => {
+export const useMoving = (doc: Project | undefined, id: Id | undefined, box: Size, asked: number | null = null) => {
   const canvas = useRef<HTMLCanvasElement>(null);
   const shows = useRef<(frame: number) => void>(() => undefined);
   const stays = asked !== null;

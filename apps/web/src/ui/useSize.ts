@@ -1,9 +1,8 @@
+import type { Size } from '@kite/core/geometry/size';
 import { type RefObject, useEffect, useState } from 'react';
 
 /** The size of an element in whole CSS pixels, as it is now. */
-export const useSize = (
-  element: RefObject<HTMLElement | null>,
-): { readonly width: number; readonly height: number } => {
+export const useSize = (element: RefObject<HTMLElement | null>): Size => {
   const [size, setSize] = useState({ width: 0, height: 0 });
   useEffect(() => {
     if (!element.current) return;

@@ -1,6 +1,7 @@
 /** What a format of file is: described once, for the dialog, the schema, the command line, the plan and the encoder. */
 import type { Params, Values } from '../document/params';
 import type { Rate, Scene, Value } from '../document/types';
+import type { Size } from '../geometry/size';
 
 /** Pixels a side that a picture may have. */
 export const MOST_PIXELS = 8_192;
@@ -25,7 +26,7 @@ export interface RenderPlan {
   readonly width: number;
   readonly height: number;
   /** The scene's part of the picture; a video may be a pixel larger. */
-  readonly drawn: { readonly width: number; readonly height: number };
+  readonly drawn: Size;
   readonly rate: Rate;
   /** The scene's frame, whole or not, behind each frame of the file. */
   readonly frames: readonly number[];

@@ -3,6 +3,7 @@ import type { Point } from '../document/types';
 import { type Box, boxThrough } from '../geometry/bounds';
 import { determinant, type Matrix, multiply } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
+import type { Size } from '../geometry/size';
 import { trace } from '../geometry/trace';
 import { strokeReach } from '../recipe/marks';
 import type { FillMark, GroupMark, Ink, Mark, PictureMark, StrokeMark } from '../recipe/types';
@@ -139,7 +140,7 @@ export interface Frame {
 }
 
 /** A view that fills a target with a scene. */
-export const filling = (list: { width: number; height: number }, width: number, height: number): Frame => ({
+export const filling = (list: Size, width: number, height: number): Frame => ({
   width,
   height,
   view: [width / list.width, 0, 0, height / list.height, 0, 0],

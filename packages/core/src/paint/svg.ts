@@ -258,7 +258,7 @@ class Writer {
 /** A frame as an SVG document of a size in pixels, and what it could not keep. */
 export const svgOf = (
   { width, height, background, marks }: DisplayList,
-  size: { readonly width: number; readonly height: number },
+  size: Size,
   addressOf: PictureAddress,
 ): { readonly svg: string; readonly notes: readonly string[] } => {
   const writer = new Writer(addressOf);

@@ -4,6 +4,7 @@ import { setValue } from '@kite/core/edits/properties';
 import { type Edit, together } from '@kite/core/document/patches';
 import type { Id, Point } from '@kite/core/document/types';
 import type { Box } from '@kite/core/geometry/bounds';
+import type { Size } from '@kite/core/geometry/size';
 import { layerBoxInScene } from '@kite/core/scene/bounds';
 import type { Editor } from '../store/editor';
 import { valueAt } from './layers';
@@ -17,11 +18,7 @@ interface Inside {
 }
 
 /** By how much a box is to be smaller, about a point, and moved after that, to lie inside a scene; null where it does. */
-export const inside = (
-  { width, height }: { readonly width: number; readonly height: number },
-  box: Box,
-  about: Point,
-): Inside | null => {
+export const inside = ({ width, height }: Size, box: Box, about: Point): Inside | null => {
   const margin = Math.min(width, height) * MARGIN;
   const scale = Math.min(
     1,

@@ -15,6 +15,7 @@ import { removeKeys } from '@kite/core/edits/keyframes';
 import { setValue } from '@kite/core/edits/properties';
 import { below } from '@kite/core/recipe/sources/below';
 import type { Box } from '@kite/core/geometry/bounds';
+import type { Size } from '@kite/core/geometry/size';
 import { factsOf } from '@kite/core/formula/facts';
 import { kindOf } from '@kite/core/recipe/table';
 import { holdsCards } from '@kite/core/recipe/types';
@@ -132,7 +133,7 @@ export const addShape = (
 };
 
 /** A new text, ready to be typed over; a dragged box wraps its lines. */
-export const addText = (editor: Editor, at: Point, box?: { width: number; height: number }): void => {
+export const addText = (editor: Editor, at: Point, box?: Size): void => {
   const { scene } = editor;
   const size = Math.max(12, Math.round(Math.min(scene.height / 9, scene.width / 6)));
   const source = newItem(makeId(), 'text', {

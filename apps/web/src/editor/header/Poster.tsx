@@ -7,7 +7,7 @@ import { useEditor, useSlice } from '../store/context';
 
 const NARROWEST = 10;
 /** A flat scene is drawn less tall than there is room, so that it is no wider than this, in CSS pixels. */
-const WIDEST = 1_024;
+const MOST_DRAWN = 1_024;
 /** So long a scene must be left alone until its poster is drawn again, in ms. */
 const REST = 400;
 
@@ -49,7 +49,7 @@ export const Poster = ({ id, pose, height: tall, widest, className = '' }: Poste
     let gone = false;
     const timer = setTimeout(() => {
       const ratio = window.devicePixelRatio;
-      const scale = Math.min(tall / scene.height, WIDEST / scene.width);
+      const scale = Math.min(tall / scene.height, MOST_DRAWN / scene.width);
       const { width, height } = sizeAt(scene, scale * ratio);
       const known = pictures(scene, [assets], (): Pictures => new Map());
       const key = `${pose ?? ''} ${width} ${height}`;

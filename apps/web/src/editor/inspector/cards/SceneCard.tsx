@@ -1,6 +1,7 @@
 import { LIMITS, WIDEST_EYE } from '@kite/core/document/limits';
 import { FAR } from '@kite/core/document/params';
 import type { Scene, Viewpoint } from '@kite/core/document/types';
+import type { Size } from '@kite/core/geometry/size';
 import { type Adapting, adaptScene } from '@kite/core/edits/adapt';
 import { cardsOfKind, switchCards } from '@kite/core/edits/effects';
 import { setLayers } from '@kite/core/edits/layers';
@@ -194,8 +195,6 @@ const MotionBlur = ({ scene }: { scene: Scene }) => {
     </>
   );
 };
-
-type Size = Pick<Scene, 'width' | 'height'>;
 
 const WAYS: readonly (readonly [how: Adapting, label: string, means: string])[] = [
   ['fit', 'Fit', 'All of it is seen'],
