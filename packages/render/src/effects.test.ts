@@ -11,11 +11,13 @@ const SIDE = 100;
 const ALL = 40 * 40;
 const SIZE = { width: SIDE, height: SIDE, rate: { num: 25, den: 1 }, length: 20, background: null } as const;
 
-const sceneOf = (color: string, ...cards: readonly Item[]): Scene => {
-  const scene = newScene('s', 'Effects', SIZE);
+/** The square in the middle of a scene with this side. */
+const sceneIn = (side: number, color: string, ...cards: readonly Item[]): Scene => {
+  const scene = newScene('s', 'Effects', { ...SIZE, width: side, height: side });
   const square = [newItem('r', 'rectangle', { width: 40, height: 40 }), newItem('f', 'fill', { color })];
   return { ...scene, layers: { l: newDrawing(scene, 'l', 'Square', [...square, ...cards]) }, order: ['l'] };
 };
+const sceneOf = (color: string, ...cards: readonly Item[]): Scene => sceneIn(SIDE, color, ...cards);
 const made = (kind: string, values: { [key: string]: Value } = {}): Item => newItem(`c${kind}`, kind, values);
 
 const clamp = (x: number) => Math.min(1, Math.max(0, x));
@@ -29,6 +31,15 @@ const hueRotated = ([r = 0, g = 0, b = 0]: readonly number[], degrees: number): 
     r * (0.213 - c * 0.213 + s * 0.143) + g * (0.715 + c * 0.285 + s * 0.14) + b * (0.072 - c * 0.072 - s * 0.283),
     r * (0.213 - c * 0.213 - s * 0.787) + g * (0.715 - c * 0.715 + s * 0.715) + b * (0.072 + c * 0.928 + s * 0.072),
   ].map(clamp);
+};
+
+/** The share of the normal distribution below z: Abramowitz and Stegun, 26.2.17, to 7.5e-8. */
+const normal = (z: number): number => {
+  const t = 1 / (1 + 0.2316419 * Math.abs(z));
+  const tail =
+    (Math.exp((-z * z) / 2) / Math.sqrt(2 * Math.PI)) *
+    (t * (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429)))));
+  return z < 0 ? tail : 1 - tail;
 };
 
 const COLORS = ['#B2613A', '#1B2A41', '#F2E9DC', '#00FF40', '#808080'];
@@ -101,19 +112,43 @@ describe.each([
     const alone = drawn(sceneOf('#C2714A', only), { filters }).at;
     expect([alone(50, 50)[3], near(alone(65, 50), [51, 102, 153, 128])]).toEqual([0, true]);
   });
-  it.each([8, 16, 32])('a blur that grows past %i, where it is drawn at half the size, does not jump', (amount) => {
-    const star = (by: number) =>
-      drawn(sceneOf(white, made('flood', { color: '#C2714A' }), made('blur', { amount: by, edges: 'soft' })), {
-        filters,
-      }).at;
-    const [before, after] = [star(amount - 0.01), star(amount + 0.01)];
+  it.each([4.3, 6.4, 7.9, 13, 20.7, 32, 48])('a blur of %s pixels is the bell curve of that deviation', (amount) => {
+    const side = 300;
+    const { at } = drawn(sceneIn(side, white, made('blur', { amount })), { filters });
+    // What a square of 40 becomes along one of its sides, x from its middle.
+    const blurred = (x: number) => normal((x + 20) / amount) - normal((x - 20) / amount);
     let most = 0;
-    for (let y = 0; y < SIDE; y += 3) {
-      for (let x = 0; x < SIDE; x += 3) {
-        before(x, y).forEach((v, c) => (most = c === 3 ? Math.max(most, Math.abs(v - after(x, y)[c]!)) : most));
+    for (let y = 0; y < side; y += 3) {
+      for (let x = 0; x < side; x += 3) {
+        const [across, down] = [x, y].map((v) => blurred(v + 0.5 - side / 2)) as [number, number];
+        most = Math.max(most, Math.abs(at(x, y)[3] - 255 * across * down));
       }
     }
-    expect(most).toBeLessThanOrEqual(2);
+    expect(most).toBeLessThanOrEqual(6);
+  });
+  it.each([4.55, 16, 32])(
+    'a blur that grows past %s does not jump, though it is drawn smaller and smaller',
+    (amount) => {
+      const star = (by: number) =>
+        drawn(sceneOf(white, made('flood', { color: '#C2714A' }), made('blur', { amount: by, edges: 'soft' })), {
+          filters,
+        }).at;
+      const [before, after] = [star(amount - 0.01), star(amount + 0.01)];
+      let most = 0;
+      for (let y = 0; y < SIDE; y += 3) {
+        for (let x = 0; x < SIDE; x += 3) {
+          before(x, y).forEach((v, c) => (most = c === 3 ? Math.max(most, Math.abs(v - after(x, y)[c]!)) : most));
+        }
+      }
+      expect(most).toBeLessThanOrEqual(3);
+    },
+  );
+  it.each([7, 11, 17.3, 29])('a blur of %s pixels shows nothing of what was drawn on its surfaces before', (amount) => {
+    const soft = sceneOf(white, made('blur', { amount }));
+    const full = sceneIn(3 * SIDE, white, made('flood', { strength: 0.5 }), made('tile', {}), made('invert'));
+    const after = drawn(soft, { filters, before: [full, full] });
+    const fresh = drawn(soft, { filters });
+    for (let y = 0; y < SIDE; y++) for (let x = 0; x < SIDE; x++) expect(after.at(x, y)).toEqual(fresh.at(x, y));
   });
   it('a soft shadow is half there on its edge; spread makes more of it whole', () => {
     const soft = (spread: number) =>

@@ -1,11 +1,10 @@
 /** Groups that are drawn on surfaces of their own, and laid over what is there. */
 import { type Box, boxThrough } from '../geometry/bounds';
-import { multiply } from '../geometry/matrix';
 import { markBox } from '../recipe/marks';
 import type { GroupMark, Mark } from '../recipe/types';
 import { drawnBent } from './bend';
 import { cutBy } from './cuts';
-import { type Changed, drawThrough, PLAIN, whole } from './laying';
+import { type Changed, drawThrough, PLAIN, sizeOf, viewOn, whole } from './laying';
 import type { Surface } from './surface';
 import { type DrawMarks, type Target, targetOf } from './target';
 
@@ -26,12 +25,6 @@ export const pixelsOf = (target: Target, mark: Mark, clip: Box): Box | null => {
   return pixels.right > pixels.left && pixels.bottom > pixels.top ? pixels : null;
 };
 
-/** How large a surface for these pixels is, `shrink` times smaller. */
-export const sizeOf = ({ left, top, right, bottom }: Box, shrink: number) => ({
-  width: Math.ceil((right - left) / shrink),
-  height: Math.ceil((bottom - top) / shrink),
-});
-
 /** Draws onto a surface of its own what will be seen of a group in these pixels of the target, `shrink` times smaller. */
 export const drawnApart = (
   target: Target,
@@ -43,8 +36,7 @@ export const drawnApart = (
   const { marks, cuts } = group;
   const { width, height } = sizeOf(pixels, shrink);
   const surface = target.tools.pool.take(width, height);
-  const view = multiply([1 / shrink, 0, 0, 1 / shrink, -pixels.left / shrink, -pixels.top / shrink], target.view);
-  const inner = targetOf(surface, width, height, view, target.tools);
+  const inner = targetOf(surface, width, height, viewOn(pixels, shrink, target.view), target.tools);
   if (group.bend) {
     const bent = drawnBent(inner, marks, group.bend, inner.clip, drawMarks);
     if (bent) drawThrough(inner, whole(bent), PLAIN, inner.clip);
@@ -56,9 +48,6 @@ export const drawnApart = (
 
 /** Lays a surface over these pixels of the target. */
 export const layOver = (target: Target, group: GroupMark, by: Changed, pixels: Box, shrink: number): void => {
-  const { left, top } = pixels;
-  const { width, height } = sizeOf(pixels, shrink);
-  const to = { left, top, right: left + width * shrink, bottom: top + height * shrink };
-  drawThrough(target, by, { alpha: group.alpha, operation: operation(group.blend) }, to, shrink);
+  drawThrough(target, by, { alpha: group.alpha, operation: operation(group.blend) }, pixels, shrink);
   target.tools.pool.give(by.surface);
 };

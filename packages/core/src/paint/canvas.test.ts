@@ -218,8 +218,11 @@ describe('effects', () => {
   });
   it('that reach very far are drawn smaller and enlarged', () => {
     const calls = painted(list(affected(0, 400)));
-    expect(surfaces[1]?.calls).toContain('filter=blur(200px)');
-    expect(calls.some((call) => /^drawImage\(surface 0 0 (\d+) (\d+) -?\d+ -?\d+ \d+ \d+\)$/.test(call))).toBe(true);
+    // As far as 768 pixels: a reach of 2,400 is divided by 3.125.
+    expect(surfaces[1]?.calls).toContain('filter=blur(256px)');
+    const [laid = ''] = calls.filter((call) => call.startsWith('drawImage'));
+    const [, , width = 0, , , , shown = 0] = laid.match(/-?[\d.]+/g)?.map(Number) ?? [];
+    expect(shown / width).toBeCloseTo(3.125, 4);
   });
   it('are our own where a canvas has no filters', () => {
     seen.length = 0;

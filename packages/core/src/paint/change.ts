@@ -1,6 +1,7 @@
 /** What effects do to surfaces: by compositing, by the canvas's own filters, or by the effect's kernel where neither does it. */
 import { shrinkForBlur } from '../picture/boxes';
-import type { Drawn, Effect } from '../recipe/types';
+import type { Placed } from '../picture/pixels';
+import type { Effect } from '../recipe/types';
 import { type Changed, drawThrough, type Pixels, PLAIN, whole } from './laying';
 import type { Context2D, Surface, SurfacePool } from './surface';
 
@@ -8,11 +9,8 @@ import type { Context2D, Surface, SurfacePool } from './surface';
 const MOST_REACH = 768;
 
 /** How many times smaller a picture is to be drawn for an effect at a scale: where filters do not reach as far, and where it softens. */
-export const shrinkFor = ({ reach, softness = 0, filter }: Effect, scale: number, pool: SurfacePool): number => {
-  const far = 2 ** Math.max(0, Math.ceil(Math.log2((reach * scale) / MOST_REACH)));
-  if (softness <= 0) return far;
-  return Math.max(far, shrinkForBlur(softness * scale, filter && pool.hasFilters ? 'filter' : 'kernel'));
-};
+export const shrinkFor = ({ reach, softness = 0 }: Effect, scale: number): number =>
+  Math.max(1, (reach * scale) / MOST_REACH, shrinkForBlur(softness * scale));
 
 /** The pixels of a surface; null where a page may not read them, for a picture of another origin is in them. */
 export const pixelsRead = (context: Context2D, width: number, height: number): Pixels | null => {
@@ -24,7 +22,7 @@ export const pixelsRead = (context: Context2D, width: number, height: number): P
   }
 };
 
-interface Change extends Partial<Drawn> {
+interface Change extends Partial<Placed> {
   readonly width: number;
   readonly height: number;
   readonly scale: number;
@@ -34,7 +32,7 @@ interface Change extends Partial<Drawn> {
 export const changed = (
   surface: Surface,
   by: Effect,
-  { width, height, scale, origin = [0, 0], turn = 0, shrink = 1 }: Change,
+  { width, height, scale, origin = [0, 0], turn = 0 }: Change,
 ): Changed => {
   const { context } = surface;
   if (by.draw) {
@@ -46,7 +44,7 @@ export const changed = (
   const pixels = by.pixels || by.colors ? pixelsRead(context, width, height) : null;
   if (pixels && by.colors?.(pixels.data)) return { ...whole(surface), pixels };
   if (pixels) {
-    by.pixels?.(pixels.data, width, height, { scale, origin, turn, shrink });
+    by.pixels?.(pixels.data, width, height, { scale, origin, turn });
     context.putImageData(pixels, 0, 0);
   }
   return whole(surface);

@@ -2,8 +2,8 @@
  * Pictures cut by areas. By compositing (Compositing and Blending Level 1, 9), since the edges of canvas clips are not the
  * same everywhere, and those of fills are.
  */
-import { grown } from '../geometry/bounds';
-import { meanScale, multiply } from '../geometry/matrix';
+import { type Box, grown } from '../geometry/bounds';
+import { meanScale } from '../geometry/matrix';
 import { trace } from '../geometry/trace';
 import { blurBy } from '../recipe/covers/blur';
 import { deviationOf } from '../recipe/marks';
@@ -11,7 +11,7 @@ import type { AreaCut, Cut, CutMode } from '../recipe/types';
 import { areaOn } from './crisp';
 import { changed, finished, shrinkFor } from './change';
 import { drawGrowth } from './growth';
-import { type Changed, drawThrough, whole } from './laying';
+import { type Changed, drawThrough, sizeOf, viewOn, whole } from './laying';
 import { type DrawMarks, type Target, targetOf } from './target';
 
 /** How an area is laid over those before it, as areas. */
@@ -40,30 +40,26 @@ const fillArea = ({ context, view }: Target, cut: AreaCut): void => {
   context.fill('nonzero');
 };
 
-/** An area with a soft edge, a picture, or all but one of these, on a surface that reaches `margin` pixels beyond the target on each side. */
+/** An area with a soft edge, a picture, or all but one of these, on a surface for these pixels of the target, `shrink` times smaller. */
 const drawnArea = (
   target: Target,
   cut: Cut,
   drawMarks: DrawMarks,
-): { readonly area: Changed; readonly margin: number; readonly shrink: number } => {
+): { readonly area: Changed; readonly pixels: Box; readonly shrink: number } => {
   const { clip, view, tools } = target;
   const deviation = 'outlines' in cut ? deviationOf(cut.feather) * cut.scale * meanScale(view) : 0;
-  const margin = Math.ceil(deviation * 3);
   const by = blurBy(deviation);
-  const shrink = by ? shrinkFor(by, 1, tools.pool) : 1;
-  const [width, height] = [clip.right, clip.bottom].map((side) => Math.ceil((side + 2 * margin) / shrink)) as [
-    number,
-    number,
-  ];
+  const shrink = by ? shrinkFor(by, 1) : 1;
+  const pixels = grown(clip, Math.ceil(deviation * 3));
+  const { width, height } = sizeOf(pixels, shrink);
   const plain = tools.pool.take(width, height);
-  const scaled = multiply([1 / shrink, 0, 0, 1 / shrink, margin / shrink, margin / shrink], view);
-  const inner = targetOf(plain, width, height, scaled, tools);
+  const inner = targetOf(plain, width, height, viewOn(pixels, shrink, view), tools);
   Object.assign(plain.context, { globalAlpha: 1, globalCompositeOperation: 'source-over' });
   if ('marks' in cut) drawMarks(inner, cut.marks);
   else if ('growth' in cut) drawGrowth(inner, cut, drawMarks);
   else fillArea(inner, cut);
-  const area = by ? changed(plain, by, { width, height, scale: 1 / shrink, shrink }) : whole(plain);
-  if (shrink <= 1 && !cut.inverted) return { area, margin, shrink };
+  const area = by ? changed(plain, by, { width, height, scale: 1 / shrink }) : whole(plain);
+  if (shrink <= 1 && !cut.inverted) return { area, pixels, shrink };
   const surface = finished(area, width, height, tools.pool);
   if (cut.inverted) {
     const { context } = surface;
@@ -71,19 +67,18 @@ const drawnArea = (
     Object.assign(context, { globalAlpha: 1, globalCompositeOperation: 'source-out', fillStyle: '#000' });
     context.fillRect(0, 0, width, height);
   }
-  return { area: whole(surface), margin, shrink };
+  return { area: whole(surface), pixels, shrink };
 };
 
 const layArea = (target: Target, cut: Cut, operation: string, drawMarks: DrawMarks): void => {
-  const { context, clip, tools } = target;
+  const { context, tools } = target;
   if (isHard(cut)) {
     Object.assign(context, { globalAlpha: cut.strength, globalCompositeOperation: operation });
     fillArea(target, cut);
     return;
   }
-  const { area, margin, shrink } = drawnArea(target, cut, drawMarks);
-  const to = grown(clip, margin);
-  drawThrough(target, area, { alpha: cut.strength, operation }, to, shrink);
+  const { area, pixels, shrink } = drawnArea(target, cut, drawMarks);
+  drawThrough(target, area, { alpha: cut.strength, operation }, pixels, shrink);
   tools.pool.give(area.surface);
 };
 

@@ -3,9 +3,9 @@ import type { Point } from '../document/types';
 import { grown } from '../geometry/bounds';
 import { apply, meanScale, turnOf } from '../geometry/matrix';
 import type { GroupMark } from '../recipe/types';
-import { drawnApart, layOver, pixelsOf, sizeOf } from './apart';
+import { drawnApart, layOver, pixelsOf } from './apart';
 import { changed, finished, shrinkFor } from './change';
-import { whole } from './laying';
+import { sizeOf, whole } from './laying';
 import type { DrawMarks, Target } from './target';
 
 /** Draws a group with its effect. */
@@ -22,7 +22,7 @@ export const drawEffect = (
   // What is outside of what is seen spreads into it.
   const pixels = seen && pixelsOf(target, group, grown(seen, Math.ceil(reach)));
   if (!pixels) return;
-  const shrink = shrinkFor(by, here, target.tools.pool);
+  const shrink = shrinkFor(by, here);
   const plain = drawnApart(target, group, pixels, shrink, drawMarks);
   const [x, y] = apply(target.view, origin);
   const from: Point = [(x - pixels.left) / shrink, (y - pixels.top) / shrink];
@@ -33,7 +33,6 @@ export const drawEffect = (
     scale: here / shrink,
     origin: from,
     turn: turn + turnOf(target.view),
-    shrink,
   });
   const laid = shrink > 1 ? whole(finished(done, width, height, target.tools.pool)) : done;
   layOver(target, group, laid, pixels, shrink);

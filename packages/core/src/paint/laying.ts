@@ -1,5 +1,7 @@
 /** Surfaces that are laid over what is there, and what is left to whoever lays them. */
 import type { Box } from '../geometry/bounds';
+import { type Matrix, multiply } from '../geometry/matrix';
+import type { Size } from '../geometry/size';
 import type { Context2D, Surface } from './surface';
 import type { Target } from './target';
 
@@ -24,14 +26,28 @@ interface Laying {
 }
 export const PLAIN: Laying = { alpha: 1, operation: 'source-over' };
 
-/** Draws the upper left of a surface, and does what was left, to a place of the target's pixels, `shrink` times as large. */
+/** How large a surface for these pixels is, `shrink` times smaller. */
+export const sizeOf = ({ left, top, right, bottom }: Box, shrink = 1): Size => ({
+  width: Math.ceil((right - left) / shrink),
+  height: Math.ceil((bottom - top) / shrink),
+});
+
+/** From what the target's view is from to the pixels of such a surface. */
+export const viewOn = ({ left, top }: Box, shrink: number, view: Matrix): Matrix =>
+  multiply([1 / shrink, 0, 0, 1 / shrink, -left / shrink, -top / shrink], view);
+
+/**
+ * Draws the upper left of a surface for these pixels of the target, and does what was left. Whole pixels are drawn `shrink` times as
+ * large, and so may end a little beyond: at a part of one platforms show what lies next to it.
+ */
 export const drawThrough = (
   { context, open }: Pick<Target, 'context' | 'open'>,
   { surface, filter, pixels }: Changed,
   { alpha, operation }: Laying,
-  { left, top, right, bottom }: Box,
+  box: Box,
   shrink = 1,
 ): void => {
+  const { left, top, right, bottom } = box;
   const inOpen = left >= open.left && top >= open.top && right <= open.right && bottom <= open.bottom;
   if (pixels && inOpen && shrink === 1 && alpha >= 1 && operation === 'source-over') {
     context.putImageData(pixels, left, top);
@@ -43,7 +59,7 @@ export const drawThrough = (
   context.globalCompositeOperation = operation;
   if (shrink > 1) Object.assign(context, { imageSmoothingEnabled: true, imageSmoothingQuality: 'low' });
   if (filter !== 'none') context.filter = filter;
-  const [width, height] = [right - left, bottom - top];
-  context.drawImage(surface.image, 0, 0, width / shrink, height / shrink, left, top, width, height);
+  const { width, height } = sizeOf(box, shrink);
+  context.drawImage(surface.image, 0, 0, width, height, left, top, width * shrink, height * shrink);
   if (filter !== 'none') context.filter = 'none';
 };

@@ -97,8 +97,6 @@ export class SurfacePool {
 
   private grainTile: Surface | null = null;
 
-  private filters: boolean | null = null;
-
   /** `small` for pictures of the size of a thumb, in which nothing needs to be found more exactly than that shows. */
   constructor(
     private readonly make: MakeSurface,
@@ -118,16 +116,6 @@ export class SurfacePool {
     return (this.grainTile = tile);
   }
 
-  /** Whether its surfaces have filters. */
-  get hasFilters(): boolean {
-    if (this.filters === null) {
-      const surface = this.take(1, 1);
-      this.filters = surface.context.filter !== undefined;
-      this.give(surface);
-    }
-    return this.filters;
-  }
-
   /** A surface that is clear in its first pixels, and is drawn to there alone. */
   take(width: number, height: number): Surface {
     // A part of a surface is enlarged a little otherwise than all of it: it is always a part that is drawn.
@@ -139,7 +127,7 @@ export class SurfacePool {
       surface.height = Math.max(surface.height, height + 1);
     } else {
       context.setTransform(1, 0, 0, 1, 0, 0);
-      context.clearRect(0, 0, width, height);
+      context.clearRect(0, 0, width + 1, height + 1);
     }
     // Edges that leave a surface are drawn a little otherwise than those that don't: what is drawn is not to depend on how large
     // one is that was used before.

@@ -82,15 +82,11 @@ export interface Effect {
   /**
    * In place, on red, green, blue and alpha from 0 to 255, not multiplied, of `width` × `height` pixels, which its own are placed among.
    */
-  readonly pixels?: (data: Uint8ClampedArray, width: number, height: number, at: Drawn) => void;
+  readonly pixels?: (data: Uint8ClampedArray, width: number, height: number, at: Placed) => void;
   /** The same where each pixel is changed by itself and keeps its alpha; says whether nothing shows through any. */
   readonly colors?: (data: Uint8ClampedArray) => boolean;
   /** The same as what stands in a filter element of SVG (the same, 9); null where that has no means for it. */
   readonly svg: (scale: number) => string | null;
-}
-/** Where an effect's own pixels are in those of a surface, which is drawn `shrink` times smaller than it is shown. */
-export interface Drawn extends Placed {
-  readonly shrink: number;
 }
 /** Marks that fade, blend, are cut or changed as one picture. */
 export interface GroupMark {

@@ -4,7 +4,7 @@ import { filling, paint } from '@kite/core/paint/canvas';
 import { type Context2D, SurfacePool, surfaceOver } from '@kite/core/paint/surface';
 import { NO_PICTURES } from '@kite/core/paint/target';
 import { compileScene } from '@kite/core/scene/compile';
-import { NO_LIBRARY } from '@kite/core/scene/program';
+import { type Library, NO_LIBRARY } from '@kite/core/scene/program';
 import { createCanvas } from '@napi-rs/canvas';
 
 const withoutFilters = (context: object): object =>
@@ -25,8 +25,19 @@ export interface Drawn {
   readonly alpha: number;
 }
 
+interface How {
+  readonly filters?: boolean;
+  readonly frame?: number;
+  readonly library?: Library;
+  /** What has been drawn with the same surfaces before. */
+  readonly before?: readonly Scene[];
+}
+
 /** A scene without pictures, at its own size. */
-export const drawn = (scene: Scene, { filters = true, frame = 0, library = NO_LIBRARY } = {}): Drawn => {
+export const drawn = (
+  scene: Scene,
+  { filters = true, frame = 0, library = NO_LIBRARY, before = [] }: How = {},
+): Drawn => {
   const { width, height } = scene;
   const made = (w: number, h: number) => {
     const canvas = createCanvas(w, h);
@@ -34,9 +45,11 @@ export const drawn = (scene: Scene, { filters = true, frame = 0, library = NO_LI
     return surfaceOver(canvas, filters ? context : withoutFilters(context));
   };
   const context = createCanvas(width, height).getContext('2d');
-  const list = compileScene(scene, library).at(frame);
   const tools = { pool: new SurfacePool(made), pictures: NO_PICTURES };
-  paint(context as unknown as Context2D, list, filling(list, width, height), tools);
+  for (const one of [...before, scene]) {
+    const list = compileScene(one, library).at(frame);
+    paint(context as unknown as Context2D, list, filling(list, width, height), tools);
+  }
   const { data } = context.getImageData(0, 0, width, height);
   const at = (x: number, y: number) =>
     [...data.subarray((y * width + x) * 4, (y * width + x) * 4 + 4)] as unknown as Pixel;

@@ -12,14 +12,13 @@ export const blurBy = (deviation: number): Effect | null =>
         softness: deviation,
         filter: (scale) => `blur(${(deviation * scale).toFixed(3)}px)`,
         svg: (scale) => `<feGaussianBlur stdDeviation="${short(deviation * scale)}"/>`,
-        pixels: (data, width, height, { scale, shrink }) =>
-          blurPixels(data, width, height, deviation * scale, {}, shrink),
+        pixels: (data, width, height, { scale }) => blurPixels(data, width, height, deviation * scale),
       };
 
 /** The same along one way alone, or with the edges of what is visible where they were. */
 const blurAlong = (deviation: number, way: Required<BlurWay>): Effect => ({
   reach: deviation * 3,
-  pixels: (data, width, height, { scale, shrink }) => blurPixels(data, width, height, deviation * scale, way, shrink),
+  pixels: (data, width, height, { scale }) => blurPixels(data, width, height, deviation * scale, way),
   svg: (scale) => {
     const [x, y] = [way.across, way.down].map((on) => (on ? short(deviation * scale) : '0'));
     // What is visible at all becomes opaque, and is then as opaque as it was.
