@@ -11,9 +11,9 @@ import { wholeScene } from '@kite/core/scene/whole';
 import { demoProject } from '@kite/demo/project';
 import { SEAMS, TABLES, type Uses } from '@kite/player/parts';
 import { seeing, usesOf } from '@kite/player/uses';
-import { zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import { playerFor } from './encoders/player';
+import { packed } from './encoders/zip';
 import { appRoot } from './root';
 
 const SIZE = { width: 300, height: 250, rate: { num: 30, den: 1 }, length: 90, background: null } as const;
@@ -43,14 +43,13 @@ const EVERYTHING: Uses = {
   marks: { cuts: true, growths: true, bends: true, effects: true, far: true, told: true },
 };
 
-const zipped = async (uses: Uses): Promise<number> =>
-  zipSync({ 'player.js': await playerFor(uses) }, { level: 9 }).length;
+const zipped = async (uses: Uses): Promise<number> => packed(await playerFor(uses)).length;
 
 describe('the player of a banner', () => {
   it('has what its scene uses, and weighs as much', async () => {
     const [plain, everything] = [await zipped(PLAIN), await zipped(EVERYTHING)];
-    expect(plain).toBeLessThan(26_000);
-    expect(everything).toBeLessThan(113_000);
+    expect(plain).toBeLessThan(25_000);
+    expect(everything).toBeLessThan(108_000);
     // What one card needs comes with it.
     const combining = await zipped({ ...PLAIN, cards: new Set([...PLAIN.cards, 'combine']) });
     expect(combining - plain).toBeGreaterThan(10_000);

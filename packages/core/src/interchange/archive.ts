@@ -37,8 +37,8 @@ export const fitsArchive = (document: number, files: readonly number[]): void =>
   }
 };
 
-/** The time that entries carry: fixed, so that the same project gives the same bytes. */
-const EPOCH = new Date(1980, 0, 1);
+/** The time that entries of a zip carry: fixed, so that the same project gives the same bytes. */
+export const EPOCH = new Date(1980, 0, 1);
 
 /** The contents of assets, by SHA-256. */
 export type AssetFiles = ReadonlyMap<string, Uint8Array>;

@@ -1,5 +1,4 @@
 /** An HTML5 banner: a zip that plays by itself, asks the network for nothing and opens its clickTag. */
-import { writeFile } from 'node:fs/promises';
 import { setImmediate as turn } from 'node:timers/promises';
 import { areasOf, type ClickArea } from '@kite/core/delivery/areas';
 import type { FormatSettings } from '@kite/core/delivery/formats/table';
@@ -7,6 +6,7 @@ import { leanScene } from '@kite/core/delivery/lean';
 import { settled } from '@kite/core/delivery/settled';
 import type { RenderPlan } from '@kite/core/delivery/types';
 import type { Scene } from '@kite/core/document/types';
+import { EPOCH } from '@kite/core/interchange/archive';
 import { pictureKey } from '@kite/core/picture/key';
 import { eachMark } from '@kite/core/recipe/marks';
 import { compileScene } from '@kite/core/scene/compile';
@@ -15,13 +15,14 @@ import { assetsWithin } from '@kite/core/scene/whole';
 import { type RecordedFonts, recording } from '@kite/core/type/recorded';
 import type { Uses } from '@kite/player/parts';
 import { seeing, usesOf } from '@kite/player/uses';
-import { strToU8, unzipSync, zipSync } from 'fflate';
+import { strToU8 } from 'fflate';
 import { Cancelled } from '../failure';
 import { frameDrawer } from '../frames';
 import { materialsFor } from '../materials';
 import { fallbackPicture, type ShownPicture, pictureFiles } from './bannerPictures';
 import { playerFor } from './player';
 import type { Encoder, EncodeJob } from './types';
+import { writeZip, type ZipFile } from './zip';
 
 type Html5Settings = FormatSettings<'html5'>;
 
@@ -117,15 +118,8 @@ const PARTS: { readonly [part: string]: (name: string) => boolean } = {
   'Fallback picture': (name) => name.startsWith('fallback'),
 };
 
-/** What each part adds to a zip, in bytes: as the zip's own directory has it. */
-const tellWeight = (zip: Uint8Array, tell: EncodeJob['part']): void => {
-  const sizes = new Map<string, number>();
-  unzipSync(zip, {
-    filter: ({ name, size }) => {
-      sizes.set(name, size);
-      return false;
-    },
-  });
+/** What each part adds to the zip, in bytes. */
+const tellWeight = (sizes: ReadonlyMap<string, number>, tell: EncodeJob['part']): void => {
   for (const [part, isOf] of Object.entries(PARTS)) {
     const own = [...sizes].filter(([name]) => isOf(name));
     if (own.length > 0)
@@ -175,7 +169,10 @@ export const html5: Encoder<Html5Settings> = async (job) => {
     ...pictures.files,
     [fallback.name]: fallback.bytes,
   };
-  const zip = zipSync(files, { level: 9, mtime: new Date(1980, 0, 1) });
-  tellWeight(zip, job.part);
-  await writeFile(out, zip);
+  const sizes = new Map<string, number>();
+  const fill = async (zip: ZipFile) => {
+    for (const [name, bytes] of Object.entries(files)) sizes.set(name, await zip.pack(name, bytes));
+  };
+  await writeZip(out, fill, EPOCH);
+  tellWeight(sizes, job.part);
 };
