@@ -2,7 +2,7 @@
 import { join, relative, sep } from 'node:path';
 import { madeOnce } from '@kite/core/document/remembered';
 import { SEAMS, TABLES, type Uses } from '@kite/player/parts';
-import { build, type Plugin } from 'rolldown';
+import type { Plugin } from 'rolldown';
 import { appRoot } from '../root';
 
 /** What is left out: a module that gives undefined, whatever it is asked for. */
@@ -36,6 +36,8 @@ const leavingOut = (uses: Uses, root: string): Plugin => {
 
 const joinedFor = async (uses: Uses): Promise<Uint8Array> => {
   const root = appRoot();
+  // Banners alone need it.
+  const { build } = await import('rolldown');
   const { output } = await build({
     input: join(root, 'packages/player/src/player.ts'),
     plugins: [leavingOut(uses, root)],
