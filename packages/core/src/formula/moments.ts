@@ -10,53 +10,34 @@ const KEPT = 512;
 /** Where a moment is kept: whole frames one after another, others in between. */
 const slotOf = (frame: number): number => (Number.isInteger(frame) ? frame : Math.floor(frame * 977)) & (KEPT - 1);
 
-/** Values by slot. Numbers lie in typed arrays: a long chain keeps very many. */
-interface Shelf {
-  readonly get: (slot: number) => Value;
-  readonly set: (slot: number, value: Value) => void;
-}
-const shelfFor = (kind: Param['kind']): Shelf => {
-  if (kind === 'number') {
-    const values = new Float64Array(KEPT);
-    return { get: (slot) => values[slot] as number, set: (slot, value) => (values[slot] = value as number) };
-  }
-  if (kind === 'point') {
-    const [xs, ys] = [new Float64Array(KEPT), new Float64Array(KEPT)];
-    return {
-      get: (slot) => [xs[slot] as number, ys[slot] as number],
-      set: (slot, value) => {
-        // One by one: this is done for every moment of every formula.
-        xs[slot] = (value as Point)[0];
-        ys[slot] = (value as Point)[1];
-      },
-    };
-  }
-  const values: Value[] = [];
-  return { get: (slot) => values[slot] as Value, set: (slot, value) => (values[slot] = value) };
-};
+/** Numbers of a slot: its frame, what it cost, and its value where that is a number or a point. */
+const WIDTH = 4;
+const [COST, X, Y] = [1, 2, 3] as const;
 
-/** The moments that were worked out last: a new one takes the place of an older one. */
+/**
+ * The moments that were worked out last: a new one takes the place of an older one. All of a slot lies together: a long chain looks at
+ * one slot of very many moments.
+ */
 export class Moments {
-  private readonly frames = new Float64Array(KEPT).fill(NaN);
-  private readonly costs = new Int32Array(KEPT);
+  private readonly numbers = new Float64Array(KEPT * WIDTH).fill(NaN);
+  private readonly values: Value[] = [];
   private readonly problems = new Map<number, string>();
-  private readonly values: Shelf;
 
-  constructor(kind: Param['kind']) {
-    this.values = shelfFor(kind);
-  }
+  constructor(private readonly kind: Param['kind']) {}
 
-  /** The slot of a frame that is kept; -1 where it is not. */
+  /** Where a frame is kept; -1 where it is not. */
   find(frame: number): number {
-    const slot = slotOf(frame);
-    return this.frames[slot] === frame ? slot : -1;
+    const at = slotOf(frame) * WIDTH;
+    return this.numbers[at] === frame ? at : -1;
   }
 
-  valueAt(slot: number): Value {
-    return this.values.get(slot);
+  valueAt(at: number): Value {
+    if (this.kind === 'number') return this.numbers[at + X] as number;
+    if (this.kind === 'point') return [this.numbers[at + X] as number, this.numbers[at + Y] as number];
+    return this.values[at / WIDTH] as Value;
   }
-  costAt(slot: number): number {
-    return this.costs[slot] as number;
+  costAt(at: number): number {
+    return this.numbers[at + COST] as number;
   }
   /** What went wrong at a frame that is kept. */
   problemAt(frame: number): string | null {
@@ -65,9 +46,15 @@ export class Moments {
 
   keep(frame: number, value: Value, cost: number, problem: string | null): void {
     const slot = slotOf(frame);
-    this.frames[slot] = frame;
-    this.costs[slot] = cost;
-    this.values.set(slot, value);
+    const at = slot * WIDTH;
+    this.numbers[at] = frame;
+    this.numbers[at + COST] = cost;
+    if (this.kind === 'number') this.numbers[at + X] = value as number;
+    else if (this.kind === 'point') {
+      // One by one: this is done for every moment of every formula.
+      this.numbers[at + X] = (value as Point)[0];
+      this.numbers[at + Y] = (value as Point)[1];
+    } else this.values[slot] = value;
     if (problem !== null) this.problems.set(slot, problem);
     else if (this.problems.size > 0) this.problems.delete(slot);
   }
@@ -82,8 +69,8 @@ export const remembering = (kind: Param['kind'], sampler: Sampler): Sampler => {
     let moments: Moments | null = null;
     const at = (frame: number): Value => {
       moments ??= new Moments(kind);
-      const slot = moments.find(frame);
-      if (slot >= 0) return moments.valueAt(slot);
+      const kept = moments.find(frame);
+      if (kept >= 0) return moments.valueAt(kept);
       const value = sampler.at(frame);
       moments.keep(frame, value, 1, null);
       return value;

@@ -127,6 +127,7 @@ export class SurfacePool {
       surface.height = Math.max(surface.height, height + 1);
     } else {
       context.setTransform(1, 0, 0, 1, 0, 0);
+      // One more each way: enlarged to what is no whole pixels, it is looked at beyond its last.
       context.clearRect(0, 0, width + 1, height + 1);
     }
     // Edges that leave a surface are drawn a little otherwise than those that don't: what is drawn is not to depend on how large
