@@ -3,6 +3,7 @@ import { newItem, newNest, newScene, stillAll } from '../document/make';
 import type { Delivery, DrawingLayer, Id, Project, Properties, Scene } from '../document/types';
 import { framesPerSecond } from '../time/rate';
 import { LIMITS } from '../document/limits';
+import { thousands } from '../document/text';
 import { isOpaque } from './opaque';
 
 /** The place of a scene in a film, in frames of the film. */
@@ -74,9 +75,7 @@ export const filmOf = (id: Id, name: string, scenes: readonly Scene[], delivery:
   const shots = shotsOf(scenes, delivery);
   const length = (shots.at(-1) as Shot).to;
   if (length > LIMITS.length) {
-    throw new RangeError(
-      `“${name}” has ${length.toLocaleString('en')} frames; the most is ${LIMITS.length.toLocaleString('en')}`,
-    );
+    throw new RangeError(`“${name}” has ${thousands(length)} frames; the most is ${thousands(LIMITS.length)}`);
   }
   const { width, height, rate, background } = first;
   const film = newScene(id, name, { width, height, rate, length, background });

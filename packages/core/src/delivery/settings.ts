@@ -1,6 +1,7 @@
 /** What a render is asked for, and what it will be. */
 import { LIMITS } from '../document/limits';
 import type { Params } from '../document/params';
+import { thousands } from '../document/text';
 import type { Scene } from '../document/types';
 import { sizeAt } from '../geometry/size';
 import { framesPerSecond } from '../time/rate';
@@ -66,7 +67,7 @@ export const planRender = (scene: Scene, asked: RenderSettings): RenderPlan => {
   const count = Math.max(1, Math.round((to - from) / ratio));
   if (count > LIMITS.length) {
     throw new RangeError(
-      `rate: gives ${count.toLocaleString('en')} frames; the most is ${LIMITS.length.toLocaleString('en')}: take a lower rate or a shorter range`,
+      `rate: gives ${thousands(count)} frames; the most is ${thousands(LIMITS.length)}: take a lower rate or a shorter range`,
     );
   }
   const frames = Array.from({ length: count }, (_, i) => from + i * ratio);

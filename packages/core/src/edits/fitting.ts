@@ -7,7 +7,7 @@ import { isColor } from '../document/is';
 import { paramsOfKnob } from '../document/knobs';
 import { LIMITS, MOVE_LIMITS, WIDEST_EYE } from '../document/limits';
 import { FAR, type Param, type Params, PLACE } from '../document/params';
-import { asName, isSound, sound } from '../document/text';
+import { asName, isSound, sound, thousands } from '../document/text';
 import {
   type CurveProperty,
   type Delivery,
@@ -47,7 +47,7 @@ import { holdsColors, withTrueSwatches } from './swatches';
 /** More of something than a project may have: the edit that would make it is not made. */
 export class TooMany extends RangeError {
   constructor(owner: string, most: number, what: string) {
-    super(`${owner} has at most ${most.toLocaleString('en')} ${what}`);
+    super(`${owner} has at most ${thousands(most)} ${what}`);
     this.name = 'TooMany';
   }
 }

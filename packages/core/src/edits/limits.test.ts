@@ -2,7 +2,7 @@
 import { describe, expect, it } from 'vitest';
 import { checkProject } from '../check/project';
 import { countingIds, newDrawing, newItem, newProject, newScene, newRoutine } from '../document/make';
-import { cutText, isSound, sound } from '../document/text';
+import { cutText, isSound, sound, thousands } from '../document/text';
 import type { DrawingLayer, KeyedProperty, Project, Scene } from '../document/types';
 import { compileScene } from '../scene/compile';
 import { squareFonts } from '../test/fonts';
@@ -136,6 +136,9 @@ describe('texts', () => {
     [`${'x'.repeat(59)}e\u0301`, 'x'.repeat(59)],
   ])('are cut between characters: %s', (text, cut) => {
     expect(cutText(text, 60)).toBe(cut);
+  });
+  it.each([0, 7, 999, 1_000, 12_500, 100_000, 1_234_567, 50_000_000])('have %i as English does', (count) => {
+    expect(thousands(count)).toBe(count.toLocaleString('en'));
   });
   it('of a split word give layers names that can be stored', () => {
     const text = { scene: 's', layer: 'a', item: 't', key: 'text' };

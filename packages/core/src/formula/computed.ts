@@ -1,5 +1,6 @@
 /** A formula at work: a sampler like that of keyframes, with an answer for what goes wrong. */
 import type { Param } from '../document/params';
+import { thousands } from '../document/text';
 import type { Value } from '../document/types';
 import { headingOf } from '../motion/heading';
 import { acceptor } from '../motion/kinds/table';
@@ -20,7 +21,7 @@ export interface Computed extends Sampler {
   readonly depth: number;
 }
 
-const TOO_MANY = `reads more than ${MOST_MOMENTS.toLocaleString('en')} moments for one value`;
+const TOO_MANY = `reads more than ${thousands(MOST_MOMENTS)} moments for one value`;
 
 const wanted = (param: Param): string => {
   if (param.kind === 'choice') return `one of ${param.choices.map((c) => `"${c.value}"`).join(', ')}`;

@@ -5,6 +5,7 @@
 import { lastMade } from '../document/remembered';
 import { cycleFrom, sorted } from '../document/order';
 import type { Param, PointParam } from '../document/params';
+import { thousands } from '../document/text';
 import {
   type Id,
   isApart,
@@ -76,7 +77,7 @@ class Wires implements Wiring {
     const all = Object.values(scene.layers).flatMap(entriesOf);
     const entries = all.slice(0, MOST_FORMULAS);
     for (const { at } of all.slice(MOST_FORMULAS)) {
-      const message = `has a formula beyond the ${MOST_FORMULAS.toLocaleString('en')} that a scene may have`;
+      const message = `has a formula beyond the ${thousands(MOST_FORMULAS)} that a scene may have`;
       this.problems.push({ layer: at.layer, message });
     }
     for (const entry of entries) this.byKey.set(keyOf(entry.at), entry);

@@ -4,6 +4,7 @@ import { Invalid } from '../check/problem';
 import { checkProject } from '../check/project';
 import { upgraded } from '../check/versions';
 import type { Project } from '../document/types';
+import { EPOCH } from './epoch';
 
 export const ARCHIVE_LIMITS = {
   /** Of the file, packed. */
@@ -36,9 +37,6 @@ export const fitsArchive = (document: number, files: readonly number[]): void =>
     );
   }
 };
-
-/** The time that entries of a zip carry: fixed, so that the same project gives the same bytes. */
-export const EPOCH = new Date(1980, 0, 1);
 
 /** The contents of assets, by SHA-256. */
 export type AssetFiles = ReadonlyMap<string, Uint8Array>;

@@ -2,6 +2,7 @@
  * What one frame may cost, counted from the document alone, so that a picture is the same on every machine. The unit of
  * work is about one segment of an outline made and drawn; what is beyond is left out, and told.
  */
+import { thousands } from '../document/text';
 import type { Id } from '../document/types';
 import type { Outline } from '../geometry/outline';
 import { IDENTITY, type Matrix } from '../geometry/matrix';
@@ -17,7 +18,7 @@ export const MOST_WORK = 1_000_000;
 export type Shortage = 'copies' | 'work' | 'areas';
 
 export const SHORTAGES: { readonly [S in Shortage]: string } = {
-  copies: `makes more than ${MOST_SHAPES.toLocaleString('en')} copies in one frame; the rest is left out`,
+  copies: `makes more than ${thousands(MOST_SHAPES)} copies in one frame; the rest is left out`,
   work: 'is too intricate for one frame; the rest of it is left out',
   areas: 'has outlines too intricate to be combined or offset; they are left as they are',
 };

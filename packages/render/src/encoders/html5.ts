@@ -6,7 +6,7 @@ import { leanScene } from '@kite/core/delivery/lean';
 import { settled } from '@kite/core/delivery/settled';
 import type { RenderPlan } from '@kite/core/delivery/types';
 import type { Scene } from '@kite/core/document/types';
-import { EPOCH } from '@kite/core/interchange/archive';
+import { EPOCH } from '@kite/core/interchange/epoch';
 import { pictureKey } from '@kite/core/picture/key';
 import { eachMark } from '@kite/core/recipe/marks';
 import { compileScene } from '@kite/core/scene/compile';

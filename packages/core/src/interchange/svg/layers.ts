@@ -4,6 +4,7 @@ import type { DrawingLayer, Gradient, Id, Item, PathValue, Point, Scene, Vertex 
 import { remembered } from '../../document/remembered';
 import { FAR, MOST_STOPS } from '../../document/params';
 import { LIMITS } from '../../document/limits';
+import { thousands } from '../../document/text';
 import { apply, type Matrix, multiply, translation } from '../../geometry/matrix';
 import { outlineOfPath } from '../../geometry/outline';
 import { areaOf, outlinesOf } from '../../geometry/polygons';
@@ -198,7 +199,7 @@ export const layersOfSvg = (
     const [only] = nodes;
     const title = nodes.length === 1 && only ? only.name : name;
     if (builder.items.length > LIMITS.items) {
-      notes.add(`“${title}” has more than ${LIMITS.items.toLocaleString('en')} parts and is left out`);
+      notes.add(`“${title}” has more than ${thousands(LIMITS.items)} parts and is left out`);
       return [];
     }
     const position = apply(translation(at[0], at[1]), [

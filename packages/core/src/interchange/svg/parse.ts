@@ -1,6 +1,7 @@
 /** SVG text as a tree of elements. Nothing is fetched and nothing is run: what would be is left out by the reader. */
 import { XMLParser } from 'fast-xml-parser';
 import { Invalid } from '../../check/problem';
+import { thousands } from '../../document/text';
 
 export const SVG_LIMITS = {
   bytes: 8 * 2 ** 20,
@@ -61,7 +62,7 @@ const build = (raw: readonly Raw[], counter: { left: number }): Pick<SvgElement,
       continue;
     }
     if (--counter.left < 0) {
-      throw new Invalid(`the drawing has more than ${SVG_LIMITS.elements.toLocaleString('en')} elements`);
+      throw new Invalid(`the drawing has more than ${thousands(SVG_LIMITS.elements)} elements`);
     }
     children.push({
       name,

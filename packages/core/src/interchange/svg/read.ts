@@ -1,6 +1,6 @@
 /** SVG drawings as a tree of shapes and groups, in pixels of the drawing. */
 import { Invalid } from '../../check/problem';
-import { asName, cutText, sound } from '../../document/text';
+import { asName, cutText, sound, thousands } from '../../document/text';
 import type { PathValue, Point } from '../../document/types';
 import { type Box, outlineBox, union } from '../../geometry/bounds';
 import { apply, IDENTITY, meanScale, type Matrix, multiply } from '../../geometry/matrix';
@@ -292,7 +292,7 @@ class Reader {
     // Counted by the numbers in it, before anything is made of them: a curve has three points of two.
     this.points += (data.match(/[\d.]+/g)?.length ?? 0) / 2;
     if (this.points > SVG_LIMITS.points) {
-      throw new Invalid(`the drawing has more than ${SVG_LIMITS.points.toLocaleString('en')} points`);
+      throw new Invalid(`the drawing has more than ${thousands(SVG_LIMITS.points)} points`);
     }
     const paths = pathsOf(data, matrix);
     if (paths.length === 0) return [];
