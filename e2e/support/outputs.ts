@@ -88,9 +88,9 @@ export const agreeing = async (page: Page, server: Server, context: BrowserConte
     );
     await alone.setViewportSize({ width: 300, height: 250 });
     await alone.goto(address);
-    // Pictures decoded, and what is drawn by then shown.
+    // A banner's canvas takes the place of the fallback picture once its own are read, and is drawn then.
+    await alone.locator('canvas, svg').waitFor();
     await alone.evaluate(async () => {
-      await Promise.all([...document.images].map((image) => image.decode()));
       for (let n = 0; n < 3; n++) await new Promise(requestAnimationFrame);
     });
     const pixels = await readPng(await alone.screenshot());
