@@ -186,8 +186,9 @@ const effectsScene = async (server: Server): Promise<string> => {
     ['flood', { color: '#2DC4B6', strength: 0.6 }],
     ['tint', { dark: '#1B2A41', light: '#F2E9DC' }],
     ['tint', { map: 'gradient', strength: 0.7 }],
-    ['levels', { black: 0.1, white: 0.7, middle: 1.4, low: 0.05, high: 0.9 }],
+    // What filters do to brightness is two levels off already: no glow from above reaches it.
     ['brightness', { brightness: 1.2, contrast: 1.3 }],
+    ['levels', { black: 0.1, white: 0.7, middle: 1.4, low: 0.05, high: 0.9 }],
     ['colorturn', { hue: 120, strength: 1.4 }],
     ['colorturn', { hue: 40, light: 0.3 }],
     ['colorturn', { one: true, hue: 200, strength: 0.8 }],

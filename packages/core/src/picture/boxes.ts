@@ -94,6 +94,8 @@ export const blurPixels = (
     }
     if (across)
       for (let y = 0; y < height; y++) blurLine(values, { from: y * width, stride: 1, length: width }, size, line);
+    // Whole levels between both ways, as platforms keep them.
+    for (let i = 0; i < count; i++) values[i] = Math.round(values[i]!);
     if (down) for (let x = 0; x < width; x++) blurLine(values, { from: x, stride: width, length: height }, size, line);
     return values;
   });
