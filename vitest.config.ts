@@ -27,7 +27,7 @@ export default defineConfig({
         test: { name: 'server', include: ['apps/server/src/**/*.test.ts'], testTimeout: 60_000, hookTimeout: 60_000 },
       },
       { test: { name: 'cli', include: ['apps/cli/src/**/*.test.ts'], testTimeout: 60_000 } },
-      { test: { name: 'web', include: ['apps/web/src/**/*.test.ts'] } },
+      { test: { name: 'web', include: ['apps/web/*.test.ts', 'apps/web/src/**/*.test.ts'] } },
     ],
   },
 });

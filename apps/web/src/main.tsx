@@ -2,10 +2,10 @@ import { QueryClientProvider } from '@tanstack/react-query';
 import { Tooltip } from 'radix-ui';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
-import { RouterProvider } from 'react-router';
+import { BrowserRouter } from 'react-router';
 import { Toaster } from 'sonner';
+import { Pages } from './app/Pages';
 import { queries } from './app/queries';
-import { router } from './app/router';
 import './app/theme.css';
 import './app/theme';
 
@@ -15,7 +15,9 @@ createRoot(root).render(
   <StrictMode>
     <QueryClientProvider client={queries}>
       <Tooltip.Provider delayDuration={350}>
-        <RouterProvider router={router} />
+        <BrowserRouter>
+          <Pages />
+        </BrowserRouter>
         <Toaster
           position="bottom-left"
           toastOptions={{

@@ -1,4 +1,4 @@
-/** What is asked for now and then: the editor does not wait for it, and has it once it is at rest. */
+/** What is asked for now and then: the editor does not wait for it, and has most of it once it is at rest. */
 import type { ComponentType, ReactNode } from 'react';
 import { type Later, later } from '../ui/later';
 import { DrawerPlace } from './dock/DrawerFrame';
@@ -20,10 +20,6 @@ export const CurvesView = part(async () => (await import('./timeline/curves/Curv
 export const DeliverPage = part(async () => (await import('./deliver/DeliverPage')).DeliverPage);
 export const RenderDialog = part(async () => (await import('./render/RenderDialog')).RenderDialog);
 export const SizeForm = part(async () => (await import('../pages/projects/SizeForm')).SizeForm);
-export const FormulaCode = part(
-  async () => (await import('./formula/FormulaCode')).FormulaCode,
-  <div className="h-8" />,
-);
 export const FormulaPanel = part(async () => (await import('./formula/FormulaPanel')).FormulaPanel);
 
 export const CompareDialog = part(async () => (await import('./history/CompareDialog')).CompareDialog);
@@ -31,7 +27,13 @@ export const OrderDialog = part(async () => (await import('./importing/OrderDial
 export const PanesDialog = part(async () => (await import('./commands/PanesDialog')).PanesDialog);
 export const RevealDialog = part(async () => (await import('./commands/RevealDialog')).RevealDialog);
 export const SolidDialog = part(async () => (await import('./commands/SolidDialog')).SolidDialog);
-export const SvgDialog = part(async () => (await import('./importing/SvgDialog')).SvgDialog);
+
+// Large, and many never need them: these come when they are shown.
+export const FormulaCode = later(
+  async () => (await import('./formula/FormulaCode')).FormulaCode,
+  <div className="h-8" />,
+);
+export const SvgDialog = later(async () => (await import('./importing/SvgDialog')).SvgDialog);
 
 export const DRAWERS: { readonly [D in NonNullable<Drawer>]: ComponentType } = {
   // What everybody opens first comes with the editor.
@@ -44,7 +46,7 @@ export const DRAWERS: { readonly [D in NonNullable<Drawer>]: ComponentType } = {
   history: drawer(async () => (await import('./dock/HistoryDrawer')).HistoryDrawer),
 };
 
-/** Fetches all of it: whoever works goes on without the server. What does not come is fetched when it is shown. */
+/** Fetches the small ones: whoever works goes on without the server. What does not come is fetched when it is shown. */
 export const fetchRest = (): void => {
   for (const own of parts) void own.fetch().catch(() => undefined);
 };

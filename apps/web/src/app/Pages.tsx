@@ -1,4 +1,5 @@
-import { createBrowserRouter } from 'react-router';
+import { ErrorBoundary } from 'react-error-boundary';
+import { Route, Routes, useLocation } from 'react-router';
 import { ProjectsPage } from '../pages/projects/ProjectsPage';
 import { Broken } from '../pages/Broken';
 import { Missing } from '../pages/Missing';
@@ -15,22 +16,22 @@ const CardsPage = later(async () => (await import('../pages/help/CardsPage')).Ca
 const KeyboardPage = later(async () => (await import('../pages/help/KeyboardPage')).KeyboardPage, MOMENT);
 const FormulasPage = later(async () => (await import('../pages/help/FormulasPage')).FormulasPage, MOMENT);
 
-export const router = createBrowserRouter([
-  {
-    errorElement: <Broken />,
-    children: [
-      { path: '/', element: <ProjectsPage /> },
-      { path: '/renders', element: <RendersPage /> },
-      { path: '/delivered/:render', element: <DeliveredPage /> },
-      { path: '/help', element: <GuidePage /> },
-      { path: '/help/cards', element: <CardsPage /> },
-      { path: '/help/keyboard', element: <KeyboardPage /> },
-      { path: '/help/:page', element: <GuidePage /> },
-      { path: '/help/formulas', element: <FormulasPage /> },
-      { path: '/projects/:project', element: <EditorPage /> },
-      { path: '/projects/:project/deliveries', element: <EditorPage /> },
-      { path: '/projects/:project/scenes/:scene', element: <EditorPage /> },
-      { path: '*', element: <Missing /> },
-    ],
-  },
-]);
+/** All pages by their addresses. One that fails gives way to one that says so, until another is gone to. */
+export const Pages = () => (
+  <ErrorBoundary fallback={<Broken />} resetKeys={[useLocation().pathname]}>
+    <Routes>
+      <Route path="/" element={<ProjectsPage />} />
+      <Route path="/renders" element={<RendersPage />} />
+      <Route path="/delivered/:render" element={<DeliveredPage />} />
+      <Route path="/help" element={<GuidePage />} />
+      <Route path="/help/cards" element={<CardsPage />} />
+      <Route path="/help/keyboard" element={<KeyboardPage />} />
+      <Route path="/help/:page" element={<GuidePage />} />
+      <Route path="/help/formulas" element={<FormulasPage />} />
+      <Route path="/projects/:project" element={<EditorPage />} />
+      <Route path="/projects/:project/deliveries" element={<EditorPage />} />
+      <Route path="/projects/:project/scenes/:scene" element={<EditorPage />} />
+      <Route path="*" element={<Missing />} />
+    </Routes>
+  </ErrorBoundary>
+);
