@@ -22,7 +22,7 @@ import { measureEffects } from './effects';
 import { encodeOnly } from './encode';
 import { measureFormulas } from './formulas';
 import { measureGif } from './gif';
-import { measureRenders } from './renders';
+import { measureRenders, measureResident } from './renders';
 import { measureServer } from './server';
 import { dragging, nudging, opening, playing, previewRates, ribbons500, scrubbing } from './browser';
 import { crowd } from './crowd';
@@ -150,6 +150,8 @@ const run = async (): Promise<void> => {
   }
   const renders = await measureRenders({ ...fullHd(scenes[0] as Scene), length: 60, poster: 30 }, folder);
   console.log(renders);
+  const resident = await measureResident(fullHd(scenes[0] as Scene), folder);
+  console.log(resident);
   // Flat artwork of 1080 × 1080.
   const gif = await measureGif(scenes.find(({ name }) => name === 'Lamp fan') as Scene, folder);
   console.log(gif);
@@ -195,6 +197,7 @@ const run = async (): Promise<void> => {
       ...depth,
       ...gif,
       ...renders,
+      ...resident,
       ...server,
       ...banners,
       previewFps,

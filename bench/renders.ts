@@ -6,6 +6,7 @@ import type { Scene } from '@kite/core/document/types';
 import { EMPTY_STOCK } from '@kite/render/materials';
 import { prepareRender, renderApart } from '@kite/render/process/renderApart';
 import { median } from './median';
+import { residentMiB, started } from './resident';
 
 const FORMATS = ['png', 'html5', 'gif', 'mp4'] as const;
 type Format = (typeof FORMATS)[number];
@@ -26,6 +27,25 @@ const coolDown = (scene: Scene, out: string) =>
 
 /** Somebody reads a dialog meanwhile. */
 const READING_MS = 3_000;
+
+/** Until a thread has all that it needs. */
+const BEGINNING_MS = 3_000;
+
+/** What a process that renders 600 frames as a video holds, the encoder apart: the median and the most. */
+export const measureResident = async (scene: Scene, folder: string) => {
+  const out = join(folder, 'long.mp4');
+  await coolDown(scene, out);
+  const done = waitFor({ ...scene, length: 600 }, 'mp4', out);
+  const held: number[] = [];
+  let ended = false;
+  void done.finally(() => (ended = true));
+  await setTimeout(BEGINNING_MS);
+  while (!ended) {
+    held.push(...started('renderJob').map(residentMiB).filter(Number.isFinite));
+    await setTimeout(100);
+  }
+  return { renderResidentMiB: { median: median(held), most: Math.max(...held) } };
+};
 
 /** In ms: in a new process, in one that was prepared, and the median of the next three. */
 export const measureRenders = async (scene: Scene, folder: string) => {

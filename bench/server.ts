@@ -1,7 +1,7 @@
 /** How soon a server answers after its start, and what it holds. */
-import { readFileSync } from 'node:fs';
 import { Server } from '../e2e/support/server';
 import { median } from './median';
+import { residentMiB } from './resident';
 
 interface Started {
   /** From the start of the process to its first page, and to the list of projects. */
@@ -19,9 +19,9 @@ const startOf = async (server: Server): Promise<Started> => {
   };
   const pageMs = await answered('/');
   const projectsMs = await answered('/api/projects');
-  const kilobytes = /VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${server.pid}/status`, 'utf8'))?.[1];
+  const resident = residentMiB(server.pid);
   await server.end('SIGTERM');
-  return { pageMs, projectsMs, residentMiB: Math.round(Number(kilobytes) / 1024) };
+  return { pageMs, projectsMs, residentMiB: resident };
 };
 
 /** The first start makes a data folder and the demo; then the median of five. */

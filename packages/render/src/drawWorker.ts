@@ -39,6 +39,8 @@ const draw = async ({ index, frame, buffer }: DrawRequest): Promise<void> => {
     const out = buffer ?? new ArrayBuffer(pixels.byteLength);
     new Uint8ClampedArray(out).set(pixels);
     port.postMessage({ index, buffer: out, drawMs: performance.now() - from } satisfies DrawReply, [out]);
+    // Every picture that is read takes memory of its own, and lies about for many frames before it is collected by itself.
+    void globalThis.gc?.({ type: 'minor' });
   } catch (error) {
     port.postMessage({ index, error: reasonOf(error) } satisfies DrawReply);
   }

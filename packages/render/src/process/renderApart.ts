@@ -34,7 +34,9 @@ const letGo = (): void => {
 };
 
 const started = (): ChildProcess => {
-  const child = fork(bundleOf('renderJob'), { serialization: 'advanced' });
+  // Threads that draw let go of what they read from a canvas at once.
+  const execArgv = [...process.execArgv, '--expose-gc'];
+  const child = fork(bundleOf('renderJob'), { serialization: 'advanced', execArgv });
   child.on('exit', () => {
     if (kept?.child === child) letGo();
   });
