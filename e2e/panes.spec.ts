@@ -59,9 +59,16 @@ test('a layer is cut by the copies of a repeater', async ({ page, server }) => {
     },
     discLayer('a', 'Sun', [200, 120], '#FFB23E', 160),
   ]);
-  const row = await middle(page.getByRole('group', { name: 'Layer Sun', exact: true }));
-  await page.mouse.click(row.x - 300, row.y, { button: 'right' });
-  await page.getByRole('menuitem', { name: 'Cut into panes …' }).click();
+  const search = async () => {
+    await page.keyboard.press('Control+k');
+    await page.getByPlaceholder('A command, card, move, setting or page, by any name').fill('slice');
+    await page.getByRole('option', { name: 'Cut into panes …' }).click();
+  };
+  await page.keyboard.press('Escape');
+  await search();
+  await expect(page.getByText('Select the one layer that is to be cut.')).toBeVisible();
+  await page.getByRole('group', { name: 'Layer Sun', exact: true }).click();
+  await search();
   const dialog = page.getByRole('dialog', { name: 'Cut “Sun” into panes' });
   await dialog.getByRole('radio', { name: 'Shapes of a layer' }).click();
   await dialog.getByLabel('Layer whose shapes cut').selectOption({ label: 'Bars' });

@@ -25,7 +25,7 @@ import { withMembers } from '@kite/core/scene/groups';
 import { samplerOf } from '@kite/core/motion/sampler';
 import { removeLayersAsking, removePartAsking } from './formulas';
 import { gradientsBegun } from './inks';
-import { addInside, addMask, takerNext } from './masks';
+import { addInside, addMask, drawingFor, takerNext } from './masks';
 import { toast } from 'sonner';
 import { type Editor, makeId } from '../store/editor';
 import type { EditorState } from '../store/state';
@@ -152,12 +152,17 @@ export const addText = (editor: Editor, at: Point, box?: Size): void => {
 };
 
 /** A text in the middle of what a layer draws, which hangs from it: on a face it lies in the face's plane, and turns with it. */
-export const addTextOn = (editor: Editor, id: Id): void => {
+export const addTextOn = (editor: Editor): void => {
   const { scene, program } = editor;
-  const layer = scene.layers[id];
   const { frame } = editor.state;
-  const box = layer?.kind === 'drawing' ? layerBox(program, id, frame) : null;
-  if (layer?.kind !== 'drawing' || !box) return;
+  const layer = drawingFor(editor, 'a text is put on');
+  if (!layer) return;
+  const { id } = layer;
+  const box = layerBox(program, id, frame);
+  if (!box) {
+    toast.info(`“${layer.name}” shows nothing here that a text could be put on.`);
+    return;
+  }
   const height = box.bottom - box.top;
   const source = newItem(makeId(), 'text', {
     text: 'Text',
@@ -196,9 +201,16 @@ export const writeText = (editor: Editor, layer: Id): boolean => {
   return true;
 };
 
-export const splitTextLayer = (editor: Editor, layer: Id, by: TextUnit): void => {
-  const item = textOf(editor.scene.layers[layer]);
-  if (item === null) return;
+/** Takes the words of the selected layer apart into layers. */
+export const splitTextLayer = (editor: Editor, by: TextUnit): void => {
+  const drawing = drawingFor(editor, 'has the words');
+  if (!drawing) return;
+  const layer = drawing.id;
+  const item = textOf(drawing);
+  if (item === null) {
+    toast.info(`“${drawing.name}” has no words.`);
+    return;
+  }
   const before = new Set(editor.scene.order);
   editor.set({ mode: SELECTING });
   const ref = { scene: editor.scene.id, layer, item };

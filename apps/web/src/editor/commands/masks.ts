@@ -19,6 +19,16 @@ export const drawnOn = ({ state, scene }: Editor): DrawingLayer | null => {
   return layer?.kind === 'drawing' && !layer.locked ? layer : null;
 };
 
+/** The same; where there is none, what to select `for` is told. */
+export const drawingFor = (editor: Editor, what: string): DrawingLayer | null => {
+  const drawing = drawnOn(editor);
+  if (drawing) return drawing;
+  const [id, ...more] = editor.state.selection.layers;
+  const layer = id === undefined || more.length > 0 ? undefined : editor.scene.layers[id];
+  toast.info(layer?.kind === 'drawing' ? `“${layer.name}” is locked.` : `Select the one layer that ${what}.`);
+  return null;
+};
+
 /** The group or the mask of the selected drawing that is open, or in which the open card is; null where there is none. */
 export const openHolder = (editor: Editor): { readonly layer: DrawingLayer; readonly card: Item } | null => {
   const layer = drawnOn(editor);

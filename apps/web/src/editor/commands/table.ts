@@ -21,12 +21,21 @@ import {
   smoothSelection,
   splitAtPlayhead,
 } from './keying';
-import { deleteSelection, jumpToKey, lockOthers, nudge, restack, restackFully } from './layers';
+import {
+  addTextOn,
+  deleteSelection,
+  jumpToKey,
+  lockOthers,
+  nudge,
+  restack,
+  restackFully,
+  splitTextLayer,
+} from './layers';
 import { cutByFront } from './mattes';
 import { keepHere } from './poses';
 import { blurMoving } from './motionBlur';
 import { writeOn } from './reveal';
-import { maskSelection } from './masks';
+import { drawingFor, maskSelection } from './masks';
 import { cutFourShots, cutShotsAtMarkers, nestSelection } from './nesting';
 
 export interface Command {
@@ -97,6 +106,21 @@ const commands = {
   nest: { label: 'Nest in a scene of their own', run: nestSelection },
   useAsMask: { label: 'Use the front one as a mask', run: maskSelection },
   motionBlur: { label: 'Blur by motion', run: blurMoving },
+  cutPanes: {
+    label: 'Cut into panes …',
+    run: (e) => e.set({ paning: drawingFor(e, 'is to be cut')?.id ?? null }),
+  },
+  makeSolid: {
+    label: 'Make a box, card, fan or stack …',
+    run: (e) => {
+      const layer = drawingFor(e, 'is to be its front');
+      if (layer) e.set({ building: { layer: layer.id } });
+    },
+  },
+  putText: { label: 'Put a text on it', run: addTextOn },
+  splitLetters: { label: 'Split into letters', run: (e) => splitTextLayer(e, 'letters') },
+  splitWords: { label: 'Split into words', run: (e) => splitTextLayer(e, 'words') },
+  splitLines: { label: 'Split into lines', run: (e) => splitTextLayer(e, 'lines') },
   shots: { label: 'Cut into four shots', run: cutFourShots },
   shotsAtMarkers: { label: 'Cut into shots at the markers', run: cutShotsAtMarkers },
   writeOn: { label: 'Write on by strokes …', run: writeOn },
@@ -159,6 +183,9 @@ const commands = {
 
 export type CommandName = keyof typeof commands;
 export const COMMANDS: Readonly<Record<CommandName, Command>> = commands;
+
+/** What takes words apart. */
+export const SPLITS = ['splitLetters', 'splitWords', 'splitLines'] as const satisfies readonly CommandName[];
 
 /** All that keys are for, in the order of the keyboard's page. */
 export const LISTED: readonly Command[] = [...Object.values(COMMANDS), ...Object.values(tools)];

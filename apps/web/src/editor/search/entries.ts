@@ -5,6 +5,7 @@ import { defaultFilter } from 'cmdk';
 import { toast } from 'sonner';
 import { TOOL_NAMES, TOOLS } from '../canvas/tools/table';
 import { addCardTo } from '../commands/cards';
+import { drawingFor } from '../commands/masks';
 import { giveMove } from '../commands/moves';
 import { GUIDE, MADE } from '../../pages/help/guide';
 import { COMMANDS, type CommandName, keysOf } from '../commands/table';
@@ -25,11 +26,8 @@ export interface SearchEntry {
 
 /** A card goes to the one drawing that is selected. */
 const giveCard = (editor: Editor, kind: string): void => {
-  const { layers } = editor.state.selection;
-  const layer = layers.length === 1 ? editor.scene.layers[layers[0]!] : undefined;
-  if (layer?.kind !== 'drawing') toast.info('Select the one layer that the card is for.');
-  else if (layer.locked) toast.info(`“${layer.name}” is locked.`);
-  else addCardTo(editor, layer, kind, null);
+  const layer = drawingFor(editor, 'the card is for');
+  if (layer) addCardTo(editor, layer, kind, null);
 };
 
 const DRAWERS: readonly (readonly [drawer: NonNullable<Drawer>, label: string, also: string])[] = [

@@ -11,8 +11,9 @@ import type { MenuEntry } from '../../../ui/Menu';
 import { pinMenu } from '../../commands/joints';
 import { copyCards, hasCopiedCards, pasteCopiedCards } from '../../commands/cards';
 import { removePartAsking } from '../../commands/formulas';
-import { newCard, splitTextLayer } from '../../commands/layers';
+import { newCard } from '../../commands/layers';
 import { freeMask } from '../../commands/masks';
+import { entryOf, SPLITS } from '../../commands/table';
 import { type Editor, makeId } from '../../store/editor';
 
 /** What can be done to a card, which stands at an index of a group or of the recipe. */
@@ -63,12 +64,7 @@ export const cardMenu = (
       disabled: !hasCopiedCards(),
       onSelect: () => pasteCopiedCards(editor, layer.id, group, index + 1),
     },
-    ...(item.kind === 'text'
-      ? (['letters', 'words', 'lines'] as const).map((by) => ({
-          label: `Split into ${by}`,
-          onSelect: () => splitTextLayer(editor, layer.id, by),
-        }))
-      : []),
+    ...(item.kind === 'text' ? SPLITS.map((name) => entryOf(editor, name)) : []),
     {
       label: 'Turn into a path',
       disabled: !('outlines' in kind) || item.kind === 'path',

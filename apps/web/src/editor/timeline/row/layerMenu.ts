@@ -2,9 +2,9 @@ import type { Layer } from '@kite/core/document/types';
 import { setLayers } from '@kite/core/edits/layers';
 import type { MenuEntry } from '../../../ui/Menu';
 import { hangFrom, selectTag, soloLayers } from '../../commands/arrange';
-import { addTextOn, splitTextLayer, textOf } from '../../commands/layers';
+import { textOf } from '../../commands/layers';
 import { maskChoice } from '../../commands/masks';
-import { entryOf } from '../../commands/table';
+import { entryOf, SPLITS } from '../../commands/table';
 import type { Editor } from '../../store/editor';
 
 /** What can be done to a layer, and with it to all that are selected. */
@@ -13,37 +13,22 @@ export const layerMenu = (editor: Editor, layer: Layer, rename: () => void): (Me
   if (!editor.state.selection.layers.includes(id)) editor.select({ layers: [id] });
   // The time of layers is meant, not that of their chosen keyframes.
   else editor.select({ layers: editor.state.selection.layers });
-  const splits = (['letters', 'words', 'lines'] as const).map((by) => ({
-    label: `Split into ${by}`,
-    onSelect: () => splitTextLayer(editor, id, by),
-  }));
+  const closed = layer.kind !== 'drawing' || layer.locked;
   return [
     { label: 'Rename', onSelect: rename },
     entryOf(editor, 'duplicate', { label: 'Duplicate' }),
     entryOf(editor, 'group', { label: 'Group' }),
     entryOf(editor, 'makeSet', { disabled: editor.state.selection.layers.length < 2 }),
     entryOf(editor, 'nest'),
-    {
-      label: 'Cut into panes …',
-      disabled: layer.kind !== 'drawing' || layer.locked,
-      onSelect: () => editor.set({ paning: id }),
-    },
-    {
-      label: 'Make a box, card, fan or stack …',
-      disabled: layer.kind !== 'drawing' || layer.locked,
-      onSelect: () => editor.set({ building: { layer: id } }),
-    },
-    {
-      label: 'Put a text on it',
-      disabled: layer.kind !== 'drawing' || layer.locked,
-      onSelect: () => addTextOn(editor, id),
-    },
-    entryOf(editor, 'shots', { disabled: layer.kind !== 'drawing' || layer.locked }),
+    entryOf(editor, 'cutPanes', { disabled: closed }),
+    entryOf(editor, 'makeSolid', { disabled: closed }),
+    entryOf(editor, 'putText', { disabled: closed }),
+    entryOf(editor, 'shots', { disabled: closed }),
     entryOf(editor, 'shotsAtMarkers', {
-      disabled: layer.kind !== 'drawing' || layer.locked || editor.scene.markers.length === 0,
+      disabled: closed || editor.scene.markers.length === 0,
     }),
-    entryOf(editor, 'writeOn', { disabled: layer.kind !== 'drawing' || layer.locked }),
-    entryOf(editor, 'motionBlur', { disabled: layer.kind !== 'drawing' || layer.locked }),
+    entryOf(editor, 'writeOn', { disabled: closed }),
+    entryOf(editor, 'motionBlur', { disabled: closed }),
     entryOf(editor, 'useAsMask', { disabled: maskChoice(editor) === null }),
     entryOf(editor, 'useAsMatte', { disabled: editor.state.selection.layers.length < 2 }),
     entryOf(editor, 'ungroup'),
@@ -72,7 +57,7 @@ export const layerMenu = (editor: Editor, layer: Layer, rename: () => void): (Me
       disabled: layer.parent === null,
       onSelect: () => hangFrom(editor, editor.state.selection.layers, null),
     },
-    ...(textOf(layer) !== null ? [null, ...splits] : []),
+    ...(textOf(layer) !== null ? [null, ...SPLITS.map((name) => entryOf(editor, name))] : []),
     null,
     entryOf(editor, 'remove', { label: 'Delete', disabled: layer.locked }),
   ];
