@@ -3,6 +3,7 @@
  * does. Whatever else the player reaches is in all of them.
  */
 import type { Ease, ValueKind } from '@kite/core/document/types';
+import { FUNCTION_GROUPS } from '@kite/core/formula/functions/table';
 
 /** What a scene uses, with all that it nests. */
 export interface Uses {
@@ -18,6 +19,8 @@ export interface Uses {
   /** Parameters of cards that are not at their default values, as `stroke/dashes`. */
   readonly given: ReadonlySet<string>;
   readonly formulas: boolean;
+  /** Functions that formulas call. */
+  readonly calls: ReadonlySet<string>;
   /** Whether a layer stands in depth. */
   readonly depth: boolean;
   /** Whether cards name other layers, or show what lies behind theirs. */
@@ -58,6 +61,12 @@ const isMapped = ({ depth, cards }: Uses): boolean => depth || cards.has('pin') 
 export const SEAMS: readonly Seam[] = [
   { at: ['scene/compile'], modules: ['formula/wiring'], instead: 'wiring', neededBy: ({ formulas }) => formulas },
   { at: ['scene/follows'], modules: ['formula/reads'], neededBy: ({ formulas }) => formulas },
+  { at: ['formula/wiring'], modules: ['formula/ground'], neededBy: ({ calls }) => calls.has('here') },
+  {
+    at: ['formula/wiring'],
+    modules: ['formula/textSize'],
+    neededBy: ({ calls }) => calls.has('textWidth') || calls.has('textHeight'),
+  },
   { at: ['scene/compile'], modules: ['scene/depth'], neededBy: ({ depth }) => depth },
   {
     at: ['scene/eye', 'scene/whereabouts', 'geometry/through', 'recipe/marksThrough'],
@@ -132,6 +141,14 @@ export const TABLES: readonly Table[] = [
       const name = /^\.\/(\w+)$/.exec(path)?.[1];
       if (name === undefined) return true;
       return name === 'links' ? LINKS.some((kind) => values.has(kind)) : values.has(name as ValueKind);
+    },
+  },
+  {
+    module: 'formula/functions/table',
+    uses: (path, { calls }) => {
+      const name = /^\.\/(\w+)$/.exec(path)?.[1];
+      const group = FUNCTION_GROUPS[name as keyof typeof FUNCTION_GROUPS];
+      return !group || group.some((each) => calls.has(each.name));
     },
   },
   {

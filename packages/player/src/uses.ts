@@ -1,5 +1,6 @@
 /** What a banner's scene uses of the player: what its document says, and what was seen in the frames that it plays. */
 import { hasFormulas } from '@kite/core/delivery/lean';
+import { formulasOn } from '@kite/core/document/formulas';
 import type { Params } from '@kite/core/document/params';
 import {
   type Ease,
@@ -14,6 +15,7 @@ import {
   type Scene,
   type ValueKind,
 } from '@kite/core/document/types';
+import { factsOf } from '@kite/core/formula/facts';
 import { multiply, scaling } from '@kite/core/geometry/matrix';
 import { EASES } from '@kite/core/motion/eases/table';
 import { isCurved } from '@kite/core/motion/track';
@@ -82,9 +84,13 @@ export const usesOf = (scene: Scene, marks: Uses['marks']): Uses => {
   const cards = layers.flatMap((layer) => (layer.kind === 'drawing' ? Object.values(layer.items) : []));
   const parts = layers.flatMap(partsOf);
   const formulas = hasFormulas(scene);
+  const calls = new Set(layers.flatMap(formulasOn).flatMap(({ formula }) => [...factsOf(formula).calls]));
   const keyed = parts.flatMap(({ params }) => Object.values(params).flatMap(easesOf));
   const needs = layers.map(needsOf);
   const values = new Set(parts.flatMap(({ described }) => Object.values(described).map(({ kind }): ValueKind => kind)));
+  // A formula may mix whatever it reads, and colours of its own; and it may name any ease.
+  const mixing = calls.has('mix');
+  if (mixing) values.add('color');
   const kindsKeyed = parts.flatMap(({ described, params }) =>
     Object.entries(params)
       .filter(([, property]) => easesOf(property).length > 0)
@@ -93,10 +99,8 @@ export const usesOf = (scene: Scene, marks: Uses['marks']): Uses => {
   return {
     cards: new Set(cards.map(({ kind }) => kind)),
     values,
-    // A formula may name any ease.
-    eases: new Set(formulas ? (Object.keys(EASES) as Ease['kind'][]) : keyed),
-    // A formula may mix whatever it reads.
-    mixed: formulas ? values : new Set(kindsKeyed),
+    eases: new Set(calls.has('ease') ? (Object.keys(EASES) as Ease['kind'][]) : keyed),
+    mixed: mixing ? values : new Set(kindsKeyed),
     curves: parts.some(({ params }) => Object.values(params).some(isAlongCurve)),
     given: new Set(
       cards.flatMap(({ kind, params, formulas: computed }) =>
@@ -104,6 +108,7 @@ export const usesOf = (scene: Scene, marks: Uses['marks']): Uses => {
       ),
     ),
     formulas,
+    calls,
     // A nest may bring its layers into depth that have none themselves.
     depth:
       layers.some((layer) => has(layer, 'depth')) ||

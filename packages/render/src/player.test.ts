@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { leanScene } from '@kite/core/delivery/lean';
 import { newDrawing, newItem, newScene } from '@kite/core/document/make';
 import type { Ease, ValueKind } from '@kite/core/document/types';
+import { FUNCTION_GROUPS, FUNCTIONS } from '@kite/core/formula/functions/table';
 import { EASES } from '@kite/core/motion/eases/table';
 import { KINDS as VALUES } from '@kite/core/motion/kinds/table';
 import { KINDS } from '@kite/core/recipe/table';
@@ -26,6 +27,7 @@ const PLAIN: Uses = {
   curves: false,
   given: new Set(['stroke/width']),
   formulas: false,
+  calls: new Set(),
   depth: false,
   others: false,
   marks: NO_MARKS,
@@ -38,6 +40,7 @@ const EVERYTHING: Uses = {
   curves: true,
   given: new Set([...KINDS.values()].flatMap(({ kind, params }) => Object.keys(params).map((key) => `${kind}/${key}`))),
   formulas: true,
+  calls: new Set(FUNCTIONS.keys()),
   depth: true,
   others: true,
   marks: { cuts: true, growths: true, bends: true, effects: true, far: true, told: true },
@@ -50,12 +53,16 @@ describe('the player of a banner', () => {
     const [plain, everything] = [await zipped(PLAIN), await zipped(EVERYTHING)];
     expect(plain).toBeLessThan(25_000);
     expect(everything).toBeLessThan(108_000);
-    // What one card needs comes with it.
+    // What one card or one function needs comes with it.
+    const computing = await zipped({ ...PLAIN, formulas: true });
+    const drifting = await zipped({ ...PLAIN, formulas: true, calls: new Set(['drift']) });
+    expect(computing - plain).toBeLessThan(12_000);
+    expect(drifting - computing).toBeGreaterThan(1_000);
     const combining = await zipped({ ...PLAIN, cards: new Set([...PLAIN.cards, 'combine']) });
     expect(combining - plain).toBeGreaterThan(10_000);
   }, 30_000);
 
-  it('finds the module of every card, value and ease', () => {
+  it('finds the module of every card, value, ease and function', () => {
     const recipe = TABLES.find(({ module }) => module === 'recipe/table');
     const modules = ['sources', 'steps', 'covers', 'paints', 'groups'].flatMap((folder) =>
       readdirSync(join(appRoot(), 'packages/core/src/recipe', folder))
@@ -67,6 +74,16 @@ describe('the player of a banner', () => {
       const found = modules.filter((module) => recipe?.uses(module, { ...PLAIN, cards: new Set([kind]) }));
       expect(found, kind).toHaveLength(1);
     }
+    const functions = TABLES.find(({ module }) => module === 'formula/functions/table');
+    const groups = Object.keys(FUNCTION_GROUPS);
+    for (const name of groups) {
+      expect(existsSync(join(appRoot(), `packages/core/src/formula/functions/${name}.ts`)), name).toBe(true);
+    }
+    for (const name of FUNCTIONS.keys()) {
+      const found = groups.filter((group) => functions?.uses(`./${group}`, { ...PLAIN, calls: new Set([name]) }));
+      expect(found, name).toHaveLength(1);
+    }
+    expect(functions?.uses('./call', PLAIN)).toBe(true);
   });
 
   it('leaves out at its seams what is asked for there', () => {
@@ -110,6 +127,8 @@ describe('the player of a banner', () => {
     };
     expect(of('Mark reveal')).toMatchObject({ formulas: false, depth: false });
     expect(of('Next stop strip')).toMatchObject({ formulas: true, depth: false });
+    expect([...of('Next stop strip').calls].sort()).toEqual(['drift', 'lag', 'remap', 'text', 'textWidth']);
+    expect(of('Turning sign')).toMatchObject({ formulas: true, calls: new Set() });
     expect(of('Letter cube')).toMatchObject({ depth: true });
     // A nest that brings what is in it into depth.
     const inner = newScene('inner', 'Lamp', SIZE);

@@ -11,6 +11,8 @@ export interface Read {
 }
 export interface Facts {
   readonly tree: Node | FormulaError;
+  /** Names of the functions that it calls. */
+  readonly calls: ReadonlySet<string>;
   /** In the order in which they stand. */
   readonly reads: readonly Read[];
   /** Whether it stands on the property’s own value. */
@@ -61,6 +63,7 @@ const gathered = (text: string): Facts => {
   if (!(tree instanceof FormulaError)) walk(tree);
   return {
     tree,
+    calls,
     reads,
     readsValue: names.has('value'),
     readsRank: ['order', 'count', 'letter'].some((name) => names.has(name)),

@@ -7,7 +7,19 @@ import { MOTION } from './motion';
 import { SHAPES } from './shapes';
 import { TEXTS } from './texts';
 
-const LIST = [...MOMENTS, ...CHOICES, ...MOTION, ...ARITHMETIC, ...TEXTS, ...SHAPES];
+/** By the modules that have them. The player of a banner leaves out those that its scene calls nothing of: see packages/player/src/parts.ts. */
+export const FUNCTION_GROUPS = {
+  moments: MOMENTS,
+  choices: CHOICES,
+  motion: MOTION,
+  arithmetic: ARITHMETIC,
+  texts: TEXTS,
+  shapes: SHAPES,
+};
+
+const LIST = (Object.values(FUNCTION_GROUPS) as (readonly FormulaFunction[] | undefined)[]).flatMap(
+  (group) => group ?? [],
+);
 
 export const FUNCTIONS: ReadonlyMap<string, FormulaFunction> = new Map(
   LIST.map((f) => [
