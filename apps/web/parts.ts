@@ -12,12 +12,21 @@ const src = (path: string): string => fileURLToPath(new URL(`src/${path}`, impor
 const MAIN = src('main.tsx');
 const EDITOR = src('editor/EditorPage.tsx');
 const WORKER = src('preview/worker.ts');
-/** The files, each with what all of some lists need and the files before do not have. What only other pages than the editor need is not in them. */
+const CLIENT = src('preview/client.ts');
+const RENDERS = src('pages/renders/RendersPage.tsx');
+const CARDS = src('pages/help/CardsPage.tsx');
+const FORMULAS = src('pages/help/FormulasPage.tsx');
+const GUIDE = src('pages/help/GuidePage.tsx');
+
+/**
+ * A file has the modules that come with one of each of its lists, and are in no file before it; of those that neither the first page
+ * nor the editor needs it has none.
+ */
 const FILES: Readonly<Record<string, readonly (readonly string[])[]>> = {
-  common: [[MAIN, src('pages/renders/RendersPage.tsx')], [WORKER]],
-  start: [[MAIN, src('pages/renders/RendersPage.tsx')]],
-  base: [[WORKER, src('pages/help/CardsPage.tsx'), src('pages/help/FormulasPage.tsx')], [EDITOR]],
-  edits: [[src('pages/help/GuidePage.tsx')]],
+  common: [[MAIN, RENDERS], [WORKER]],
+  start: [[MAIN, RENDERS]],
+  base: [[WORKER, CARDS, FORMULAS], [EDITOR]],
+  edits: [[GUIDE]],
   editor: [[EDITOR]],
 };
 /** Of a package's many modules each file has those that it uses: which, is not known before. */
@@ -68,8 +77,9 @@ export const sharedWorker = (): Plugin => {
     },
     transform(code, path) {
       const told = "new URL('./worker.ts', import.meta.url)";
-      if (path === src('preview/client.ts')) return code.replace(told, `import.meta.ROLLUP_FILE_URL_${reference}`);
-      return null;
+      if (path !== CLIENT) return null;
+      if (!code.includes(told)) throw new Error(`${path} does not say ${told}`);
+      return code.replace(told, `import.meta.ROLLUP_FILE_URL_${reference}`);
     },
   };
 };

@@ -1,6 +1,6 @@
 /** What tools, menus and panels do with masks. */
 import { newItem } from '@kite/core/document/make';
-import type { DrawingLayer, Id, Item, Point, Value } from '@kite/core/document/types';
+import type { DrawingLayer, Id, Item, Layer, Point, Value } from '@kite/core/document/types';
 import { drawInside } from '@kite/core/edits/drawn';
 import { drawMask, layerOfMask, maskBy } from '@kite/core/edits/masks';
 import { groupOf, within } from '@kite/core/edits/recipe';
@@ -12,21 +12,23 @@ import { toast } from 'sonner';
 import { type Editor, makeId } from '../store/editor';
 import { askingFirst } from './formulas';
 
-/** The one selected drawing, which may be drawn on; null where there is none. */
-export const drawnOn = ({ state, scene }: Editor): DrawingLayer | null => {
+const oneSelected = ({ state, scene }: Editor): Layer | undefined => {
   const [id, ...more] = state.selection.layers;
-  const layer = id === undefined || more.length > 0 ? undefined : scene.layers[id];
+  return id === undefined || more.length > 0 ? undefined : scene.layers[id];
+};
+
+/** The one selected drawing, which may be drawn on; null where there is none. */
+export const drawnOn = (editor: Editor): DrawingLayer | null => {
+  const layer = oneSelected(editor);
   return layer?.kind === 'drawing' && !layer.locked ? layer : null;
 };
 
-/** The same; where there is none, what to select `for` is told. */
+/** The same, which `what` is said of; where there is none that is told. */
 export const drawingFor = (editor: Editor, what: string): DrawingLayer | null => {
-  const drawing = drawnOn(editor);
-  if (drawing) return drawing;
-  const [id, ...more] = editor.state.selection.layers;
-  const layer = id === undefined || more.length > 0 ? undefined : editor.scene.layers[id];
-  toast.info(layer?.kind === 'drawing' ? `“${layer.name}” is locked.` : `Select the one layer that ${what}.`);
-  return null;
+  const layer = oneSelected(editor);
+  if (layer?.kind !== 'drawing') toast.info(`Select the one layer that ${what}.`);
+  else if (layer.locked) toast.info(`“${layer.name}” is locked.`);
+  return drawnOn(editor);
 };
 
 /** The group or the mask of the selected drawing that is open, or in which the open card is; null where there is none. */
