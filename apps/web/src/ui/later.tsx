@@ -24,7 +24,11 @@ export const later = <P extends object>(
       fetch().then(
         () => !gone && come(true),
         () => {
-          if (!gone) toast.error('This cannot be shown: the server does not answer. Try again when it is back.');
+          // Told once, however many parts of it are to be shown.
+          if (!gone)
+            toast.error('This cannot be shown: the server does not answer. Try again when it is back.', {
+              id: 'later',
+            });
         },
       );
       return () => {
