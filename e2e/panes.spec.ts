@@ -70,6 +70,13 @@ test('a layer is cut by the copies of a repeater', async ({ page, server }) => {
   await page.getByRole('group', { name: 'Layer Sun', exact: true }).click();
   await search();
   const dialog = page.getByRole('dialog', { name: 'Cut “Sun” into panes' });
+  await expect(dialog).toBeVisible();
+  await page.keyboard.press('Escape');
+  // The menu is that of one layer, though both are selected.
+  await page.keyboard.press('Control+a');
+  const row = await middle(page.getByRole('group', { name: 'Layer Sun', exact: true }));
+  await page.mouse.click(row.x - 300, row.y, { button: 'right' });
+  await page.getByRole('menuitem', { name: 'Cut into panes …' }).click();
   await dialog.getByRole('radio', { name: 'Shapes of a layer' }).click();
   await dialog.getByLabel('Layer whose shapes cut').selectOption({ label: 'Bars' });
   await dialog.getByRole('button', { name: 'Cut', exact: true }).click();

@@ -143,3 +143,16 @@ test('a second server on the same data folder, and a port that is taken, are ref
   const wrong = await runProgram('server', ['--port', 'many']);
   expect([wrong.code, wrong.text.trim()]).toEqual([1, '--port: got "many", wanted a whole number from 0 to 65535']);
 });
+
+test('a page that fails says so, and gives way to the next', async ({ page, server }) => {
+  await page.goto(`${server.url}/renders`);
+  await page.route('**/api/projects', (route) => route.fulfill({ json: [null] }));
+  await page.getByRole('link', { name: 'Projects' }).click();
+  await expect(page.getByRole('heading', { name: 'This page stopped working' })).toBeVisible();
+  await page.goBack();
+  await expect(page.getByRole('heading', { name: 'Renders' })).toBeVisible();
+  await page.unroute('**/api/projects');
+  await page.goForward();
+  await page.getByRole('button', { name: 'Load the page again' }).click();
+  await expect(page.getByRole('heading', { name: 'Projects' })).toBeVisible();
+});

@@ -61,9 +61,12 @@ export const parts = (): Rolldown.CodeSplittingOptions => ({
   groups: [{ debugName: 'parts', name: nameOfFile() }],
 });
 
+/** The worker, and the files that it is made of. */
+const OF_WORKER = ['worker', ...Object.keys(FILES).filter((name) => FILES[name]!.flat().includes(WORKER))];
+
 /** Files that a worker has too ask for others one by one: nothing can be fetched ahead where there is no page. */
 export const fetchedAhead = (_file: string, others: string[], { hostId }: { hostId: string }): string[] =>
-  /\/(common|base)-/.test(hostId) ? [] : others;
+  OF_WORKER.some((name) => hostId.includes(`/${name}-`)) ? [] : others;
 
 /** Lets the worker that draws be made of the files of the page: by itself it would bring most of them once more. */
 export const sharedWorker = (): Plugin => {

@@ -127,6 +127,9 @@ interface Table {
 const isOf = (module: string, kind: string): boolean => module.toLowerCase() === kind.replaceAll('-', '');
 const LINKS = ['asset', 'scene', 'layer'] as const;
 
+/** The name of a module that stands beside its table. */
+const besides = (path: string): string | undefined => /^\.\/(\w+)$/.exec(path)?.[1];
+
 export const TABLES: readonly Table[] = [
   {
     module: 'recipe/table',
@@ -138,7 +141,7 @@ export const TABLES: readonly Table[] = [
   {
     module: 'motion/kinds/table',
     uses: (path, { values }) => {
-      const name = /^\.\/(\w+)$/.exec(path)?.[1];
+      const name = besides(path);
       if (name === undefined) return true;
       return name === 'links' ? LINKS.some((kind) => values.has(kind)) : values.has(name as ValueKind);
     },
@@ -146,7 +149,7 @@ export const TABLES: readonly Table[] = [
   {
     module: 'formula/functions/table',
     uses: (path, { calls }) => {
-      const name = /^\.\/(\w+)$/.exec(path)?.[1];
+      const name = besides(path);
       const group = FUNCTION_GROUPS[name as keyof typeof FUNCTION_GROUPS];
       return !group || group.some((each) => calls.has(each.name));
     },
@@ -154,7 +157,7 @@ export const TABLES: readonly Table[] = [
   {
     module: 'motion/eases/table',
     uses: (path, { eases }) => {
-      const name = /^\.\/(\w+)$/.exec(path)?.[1];
+      const name = besides(path);
       return name === undefined || eases.has(name as Ease['kind']);
     },
   },

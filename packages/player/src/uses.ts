@@ -1,5 +1,4 @@
 /** What a banner's scene uses of the player: what its document says, and what was seen in the frames that it plays. */
-import { hasFormulas } from '@kite/core/delivery/lean';
 import { formulasOn } from '@kite/core/document/formulas';
 import type { Params } from '@kite/core/document/params';
 import {
@@ -83,8 +82,8 @@ export const usesOf = (scene: Scene, marks: Uses['marks']): Uses => {
   const layers = allLayers(scene);
   const cards = layers.flatMap((layer) => (layer.kind === 'drawing' ? Object.values(layer.items) : []));
   const parts = layers.flatMap(partsOf);
-  const formulas = hasFormulas(scene);
-  const calls = new Set(layers.flatMap(formulasOn).flatMap(({ formula }) => [...factsOf(formula).calls]));
+  const formulas = layers.flatMap(formulasOn);
+  const calls = new Set(formulas.flatMap(({ formula }) => [...factsOf(formula).calls]));
   const keyed = parts.flatMap(({ params }) => Object.values(params).flatMap(easesOf));
   const needs = layers.map(needsOf);
   const values = new Set(parts.flatMap(({ described }) => Object.values(described).map(({ kind }): ValueKind => kind)));
@@ -107,7 +106,7 @@ export const usesOf = (scene: Scene, marks: Uses['marks']): Uses => {
         Object.keys({ ...params, ...computed }).map((key) => `${kind}/${key}`),
       ),
     ),
-    formulas,
+    formulas: formulas.length > 0,
     calls,
     // A nest may bring its layers into depth that have none themselves.
     depth:

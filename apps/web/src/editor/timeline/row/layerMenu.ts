@@ -4,7 +4,7 @@ import type { MenuEntry } from '../../../ui/Menu';
 import { hangFrom, selectTag, soloLayers } from '../../commands/arrange';
 import { textOf } from '../../commands/layers';
 import { maskChoice } from '../../commands/masks';
-import { entryOf, SPLITS } from '../../commands/table';
+import { type CommandName, entryOf, SPLITS } from '../../commands/table';
 import type { Editor } from '../../store/editor';
 
 /** What can be done to a layer, and with it to all that are selected. */
@@ -14,15 +14,24 @@ export const layerMenu = (editor: Editor, layer: Layer, rename: () => void): (Me
   // The time of layers is meant, not that of their chosen keyframes.
   else editor.select({ layers: editor.state.selection.layers });
   const closed = layer.kind !== 'drawing' || layer.locked;
+  /** What is done to this one alone, whatever else is selected. */
+  const alone = (name: CommandName, own?: Parameters<typeof entryOf>[2]): MenuEntry => {
+    const entry = entryOf(editor, name, own);
+    const onSelect = () => {
+      editor.select({ layers: [id] });
+      entry.onSelect();
+    };
+    return { ...entry, onSelect };
+  };
   return [
     { label: 'Rename', onSelect: rename },
     entryOf(editor, 'duplicate', { label: 'Duplicate' }),
     entryOf(editor, 'group', { label: 'Group' }),
     entryOf(editor, 'makeSet', { disabled: editor.state.selection.layers.length < 2 }),
     entryOf(editor, 'nest'),
-    entryOf(editor, 'cutPanes', { disabled: closed }),
-    entryOf(editor, 'makeSolid', { disabled: closed }),
-    entryOf(editor, 'putText', { disabled: closed }),
+    alone('cutPanes', { disabled: closed }),
+    alone('makeSolid', { disabled: closed }),
+    alone('putText', { disabled: closed }),
     entryOf(editor, 'shots', { disabled: closed }),
     entryOf(editor, 'shotsAtMarkers', {
       disabled: closed || editor.scene.markers.length === 0,
@@ -57,7 +66,7 @@ export const layerMenu = (editor: Editor, layer: Layer, rename: () => void): (Me
       disabled: layer.parent === null,
       onSelect: () => hangFrom(editor, editor.state.selection.layers, null),
     },
-    ...(textOf(layer) !== null ? [null, ...SPLITS.map((name) => entryOf(editor, name))] : []),
+    ...(textOf(layer) !== null ? [null, ...SPLITS.map((name) => alone(name))] : []),
     null,
     entryOf(editor, 'remove', { label: 'Delete', disabled: layer.locked }),
   ];
