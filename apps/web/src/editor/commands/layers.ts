@@ -155,7 +155,7 @@ export const addText = (editor: Editor, at: Point, box?: Size): void => {
 export const addTextOn = (editor: Editor): void => {
   const { scene, program } = editor;
   const { frame } = editor.state;
-  const layer = drawingFor(editor, 'a text is put on');
+  const layer = drawingFor(editor, 'a text is to be put on');
   if (!layer) return;
   const { id } = layer;
   const box = layerBox(program, id, frame);
