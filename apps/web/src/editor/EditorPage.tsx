@@ -7,8 +7,6 @@ import { useStore } from 'zustand';
 import { CanvasArea } from './canvas/CanvasArea';
 import { Dock } from './dock/Dock';
 import { followFirstSteps } from './firstSteps/steps';
-import { LinkPopover } from './formula/LinkPopover';
-import { RemovingDialog } from './formula/RemovingDialog';
 import { Header } from './header/Header';
 import { Inspector } from './inspector/Inspector';
 import { goToArea } from './commands/areas';
@@ -21,8 +19,10 @@ import {
   CompareDialog,
   DeliverPage,
   fetchRest,
+  LinkPopover,
   OrderDialog,
   PanesDialog,
+  RemovingDialog,
   RevealDialog,
   SearchDialog,
   SolidDialog,
@@ -263,6 +263,8 @@ const Dialogs = () => {
     order: s.ordering !== null,
     panes: s.paning !== null,
     reveal: s.revealing !== null,
+    link: s.linking !== null,
+    removing: s.removing !== null,
     compare: s.comparing !== null,
     search: s.searching,
     solid: s.building !== null,
@@ -274,6 +276,8 @@ const Dialogs = () => {
       {open.order && <OrderDialog />}
       {open.panes && <PanesDialog />}
       {open.reveal && <RevealDialog />}
+      {open.link && <LinkPopover />}
+      {open.removing && <RemovingDialog />}
       {open.compare && <CompareDialog />}
       {open.search && <SearchDialog />}
       {open.solid && <SolidDialog />}
@@ -292,8 +296,6 @@ const Stage = () => {
       <Halves />
       {!folded && <Inspector />}
       <Dialogs />
-      <LinkPopover />
-      <RemovingDialog />
     </div>
   );
 };

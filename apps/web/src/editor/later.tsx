@@ -1,11 +1,12 @@
 /** What is asked for now and then: the editor does not wait for it, and has most of it once it is at rest. */
 import type { ComponentType, ReactNode } from 'react';
+import { ColorPanel } from '../ui/ColorField';
 import { type Later, later } from '../ui/later';
 import { DrawerPlace } from './dock/DrawerFrame';
 import { ShapesDrawer } from './dock/ShapesDrawer';
 import type { Drawer } from './store/workspace';
 
-const parts: Pick<Later<never>, 'fetch'>[] = [];
+const parts: Pick<Later<never>, 'fetch'>[] = [ColorPanel];
 
 const part = <P extends object>(load: () => Promise<ComponentType<P>>, meanwhile?: ReactNode): Later<P> => {
   const own = later(load, meanwhile);
@@ -14,14 +15,25 @@ const part = <P extends object>(load: () => Promise<ComponentType<P>>, meanwhile
 };
 const drawer = (load: () => Promise<ComponentType>) => part(load, <DrawerPlace />);
 
+// While nothing is selected there is none of it.
+export const SelectedCards = part(async () => (await import('./inspector/SelectedCards')).SelectedCards);
+export const SelectedHandles = part(async () => (await import('./canvas/handles/SelectedHandles')).SelectedHandles);
+export const ToolsInHand = part(async () => (await import('./canvas/tools/ToolsInHand')).ToolsInHand);
+export const ParamField = part(async () => (await import('./inspector/fields/ParamField')).ParamField);
+export const KnobsCard = part(async () => (await import('./inspector/cards/KnobsCard')).KnobsCard);
+
 export const SearchDialog = part(async () => (await import('./search/SearchDialog')).SearchDialog);
 export const AsideView = part(async () => (await import('./canvas/aside/AsideView')).AsideView);
+export const RibbonRow = part(async () => (await import('./timeline/row/RibbonRow')).RibbonRow);
 export const CurvesView = part(async () => (await import('./timeline/curves/CurvesView')).CurvesView);
 export const DeliverPage = part(async () => (await import('./deliver/DeliverPage')).DeliverPage);
 export const RenderDialog = part(async () => (await import('./render/RenderDialog')).RenderDialog);
 export const SizeForm = part(async () => (await import('../pages/projects/SizeForm')).SizeForm);
 export const FormulaPanel = part(async () => (await import('./formula/FormulaPanel')).FormulaPanel);
 
+export const LinkPopover = part(async () => (await import('./formula/LinkPopover')).LinkPopover);
+export const RemovingDialog = part(async () => (await import('./formula/RemovingDialog')).RemovingDialog);
+export const CheckList = part(async () => (await import('./checks/CheckList')).CheckList);
 export const CompareDialog = part(async () => (await import('./history/CompareDialog')).CompareDialog);
 export const OrderDialog = part(async () => (await import('./importing/OrderDialog')).OrderDialog);
 export const PanesDialog = part(async () => (await import('./commands/PanesDialog')).PanesDialog);

@@ -1,8 +1,10 @@
-import { Link2, Link2Off, Pipette, Plus } from 'lucide-react';
-import { type ReactNode, useContext, useState } from 'react';
-import { HexAlphaColorPicker, HexColorInput } from 'react-colorful';
-import { ColorToolsContext, recentColors, rememberColor } from './colorTools';
+import { Link2 } from 'lucide-react';
+import { useContext, useState } from 'react';
+import { ColorToolsContext, rememberColor } from './colorTools';
+import { later } from './later';
 import { Panel } from './Panel';
+
+export const ColorPanel = later(async () => (await import('./ColorPanel')).ColorPanel, <div className="h-56" />);
 
 interface ColorFieldProps {
   label: string;
@@ -21,12 +23,6 @@ export interface SwatchLink {
   readonly detach: () => void;
 }
 
-/** `#RRGGBB`, or with alpha where it is not full. */
-const tidy = (hex: string): string => {
-  const long = hex.length <= 5 ? `#${[...hex.slice(1)].map((c) => c + c).join('')}` : hex;
-  return (/^#[0-9a-f]{6}ff$/i.test(long) ? long.slice(0, 7) : long).toUpperCase();
-};
-
 export const Swatch = ({ color }: { color: string | null }) => (
   <span
     className="block size-4 shrink-0 rounded-sm border border-line"
@@ -36,35 +32,6 @@ export const Swatch = ({ color }: { color: string | null }) => (
         : 'none',
     }}
   />
-);
-
-interface DotsProps {
-  title: string;
-  colors: readonly { readonly key: string; readonly color: string; readonly name: string }[];
-  onChoose: (color: string, key: string) => void;
-  onRemove?: (key: string) => void;
-  children?: ReactNode;
-}
-
-const Dots = ({ title, colors, onChoose, onRemove, children }: DotsProps) => (
-  <div className="flex flex-col gap-1">
-    <span className="text-xs text-ink-2">{title}</span>
-    <span className="flex flex-wrap items-center gap-1">
-      {colors.map(({ key, color, name }) => (
-        <button
-          key={key}
-          type="button"
-          aria-label={name}
-          title={onRemove ? `${name}; Alt-click removes it` : name}
-          className="rounded-sm"
-          onClick={(event) => (event.altKey && onRemove ? onRemove(key) : onChoose(color, key))}
-        >
-          <Swatch color={color} />
-        </button>
-      ))}
-      {children}
-    </span>
-  </div>
 );
 
 export const ColorField = ({ label, value, onStart, onChange, onEnd, link }: ColorFieldProps) => {
@@ -105,77 +72,14 @@ export const ColorField = ({ label, value, onStart, onChange, onEnd, link }: Col
         </button>
       }
     >
-      <HexAlphaColorPicker
-        color={value ?? '#000000'}
-        onChange={(hex) => tidy(hex) !== value?.toUpperCase() && onChange(tidy(hex))}
-        style={{ width: '100%', height: 150 }}
+      <ColorPanel
+        label={label}
+        value={value}
+        onChange={onChange}
+        onSample={sample}
+        {...(link && { link })}
+        {...(linked && { linked })}
       />
-      <span className="flex gap-1.5">
-        <HexColorInput
-          aria-label={`${label}, as hex`}
-          prefixed
-          alpha
-          color={value ?? '#000000'}
-          onChange={(hex) => onChange(tidy(hex))}
-          className="tabular h-[26px] min-w-0 flex-1 rounded-md bg-paper-2 px-2"
-        />
-        {tools && (
-          <button
-            type="button"
-            aria-label="Take a colour from the canvas"
-            title="Take a colour from the canvas"
-            onClick={sample}
-            className="grid size-[26px] place-items-center rounded-md bg-paper-2 text-ink-2 hover:text-ink"
-          >
-            <Pipette size={14} />
-          </button>
-        )}
-      </span>
-      {linked && (
-        <span className="flex items-center gap-1.5 text-sm">
-          <Link2 size={12} className="shrink-0 text-sky" />
-          <span className="min-w-0 flex-1 truncate" title={linked.name}>
-            {linked.name}
-          </span>
-          <button
-            type="button"
-            title="The colour stays, and follows the swatch no more"
-            className="flex shrink-0 items-center gap-1 text-ink-2 hover:text-ink"
-            onClick={link?.detach}
-          >
-            <Link2Off size={12} /> Detach
-          </button>
-        </span>
-      )}
-      {tools && (
-        <Dots
-          title="Swatches"
-          colors={tools.swatches.map((s) => ({ key: s.id, color: s.color, name: s.name }))}
-          onChoose={(color, id) => (link ? link.take(id) : onChange(color))}
-          onRemove={tools.removeSwatch}
-        >
-          <button
-            type="button"
-            aria-label="Add to the swatches"
-            title="Add to the swatches"
-            disabled={!value}
-            onClick={() => {
-              const id = value && tools.addSwatch(value.toUpperCase());
-              if (id) link?.take(id);
-            }}
-            className="grid size-4 place-items-center rounded-sm border border-dashed border-line text-ink-2 hover:text-ink"
-          >
-            <Plus size={11} />
-          </button>
-        </Dots>
-      )}
-      {recentColors().length > 0 && (
-        <Dots
-          title="Used lately"
-          colors={recentColors().map((color) => ({ key: color, color, name: color }))}
-          onChoose={onChange}
-        />
-      )}
     </Panel>
   );
 };

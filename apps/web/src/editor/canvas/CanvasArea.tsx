@@ -16,16 +16,10 @@ import { followPointer } from '../../ui/drag';
 import { writeText } from '../commands/layers';
 import { openNest } from '../commands/nesting';
 import { importFiles } from '../importing/importFiles';
+import { SelectedHandles, ToolsInHand } from '../later';
 import { useEditor, useSlice } from '../store/context';
 import { type EditorState, sceneOf } from '../store/state';
-import { GradientHandles } from './handles/GradientHandles';
-import { MeshHandles } from './handles/MeshHandles';
-import { PinHandles } from './handles/PinHandles';
-import { GrowthHandles } from './handles/GrowthHandles';
-import { GroupHandles } from './handles/GroupHandles';
-import { Handles } from './handles/Handles';
-import { MotionPaths } from './handles/MotionPath';
-import { openPath, PathEditing } from './handles/PathEditing';
+import { openPath } from './handles/vertices';
 import { layerAt } from './hit';
 import { CompareLine } from './looks/CompareLine';
 import { leaveFullScreen } from './looks/fullScreen';
@@ -35,14 +29,8 @@ import { MaskOutlines } from './looks/MaskOutlines';
 import { Others } from './looks/Others';
 import { AidLines, Rulers, SnapMarks } from './looks/Overlays';
 import type { Stage } from './stage';
-import { BrushBar } from './tools/BrushBar';
-import { DrawAs } from './tools/DrawAs';
-import { CutOutTool } from './tools/CutOut';
-import { Lasso } from './tools/Lasso';
-import { SowTool } from './tools/Sow';
 import type { Swept } from './tools/press';
 import { TOOLS } from './tools/table';
-import { TextEditing } from './tools/TextEditing';
 import { usePicture } from './usePicture';
 import { InPlaceBar } from './looks/InPlaceBar';
 import { toArea, toScene, viewOn, zoomed } from './view';
@@ -114,7 +102,7 @@ export const CanvasArea = () => {
   const canvas = useRef<HTMLCanvasElement>(null);
   const size = useSize(area);
   const [swept, setSwept] = useState<Swept | null>(null);
-  const { scene, ownView, within, mode, fullScreen } = useSlice((s) => {
+  const { scene, ownView, within, mode, selected, fullScreen } = useSlice((s) => {
     const { width, height, background } = sceneOf(s);
     return {
       // Only these of the scene are shown here: the rest of it changes with every edit.
@@ -122,6 +110,7 @@ export const CanvasArea = () => {
       ownView: s.view,
       within: s.within,
       mode: s.mode,
+      selected: s.selection.layers.length > 0,
       fullScreen: s.fullScreen,
     };
   });
@@ -211,7 +200,6 @@ export const CanvasArea = () => {
   };
 
   const corner = toArea(view, [0, 0]);
-  const Over = TOOLS[tool].over;
   return (
     <div
       ref={area}
@@ -246,26 +234,13 @@ export const CanvasArea = () => {
         <AidLines {...stage} />
         <Others {...stage} />
         <MaskOutlines {...stage} />
-        <Handles {...stage} />
-        <MotionPaths {...stage} />
-        <PathEditing {...stage} />
-        <GroupHandles {...stage} />
-        <GradientHandles {...stage} />
-        <PinHandles {...stage} />
-        <MeshHandles {...stage} />
-        <GrowthHandles {...stage} />
+        {selected && <SelectedHandles {...stage} />}
         <SnapMarks {...stage} />
         {swept && <SweptFrame view={view} swept={swept} />}
       </svg>
       <Rulers {...stage} />
       <CompareLine view={view} />
-      <TextEditing {...stage} />
-      <CutOutTool {...stage} />
-      <SowTool {...stage} />
-      <Lasso {...stage} />
-      {Over && <Over {...stage} />}
-      <BrushBar />
-      <DrawAs />
+      {mode !== SELECTING && <ToolsInHand {...stage} />}
       <InPlaceBar />
       <Notes />
       {fullScreen && <FullScreenBar />}

@@ -1,21 +1,9 @@
 import type { ControllerLayer, Scene } from '@kite/core/document/types';
-import { adjustableMoves } from '@kite/core/edits/moves';
-import { membersOf } from '@kite/core/scene/groups';
 import { FirstSteps } from '../firstSteps/FirstSteps';
+import { KnobsCard, SelectedCards } from '../later';
 import { useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
-import { EaseCard } from './ease/EaseCard';
-import { CommonCards } from './recipe/CommonCards';
-import { KeysCard } from './cards/KeysCard';
-import { KnobsCard } from './cards/KnobsCard';
-import { MoveCard } from './cards/MoveCard';
-import { PlaceCard } from './cards/PlaceCard';
-import { RecipeCard } from './recipe/RecipeCard';
-import { RoutineCard } from './cards/RoutineCard';
 import { SceneCard } from './cards/SceneCard';
-import { SetCard } from './cards/SetCard';
-import { StaggerCard } from './cards/StaggerCard';
-import { TimeCard } from './cards/TimeCard';
 
 /** The controllers that have something to be tuned. */
 const withKnobs = (scene: Scene): ControllerLayer[] =>
@@ -26,15 +14,13 @@ const withKnobs = (scene: Scene): ControllerLayer[] =>
 
 /** Cards for what is selected; while nothing is, the scene's own and all its knobs. */
 export const Inspector = () => {
-  const { scene, selection } = useSlice((s) => ({ scene: sceneOf(s), selection: s.selection }));
-  const layers = selection.layers.flatMap((id) => scene.layers[id] ?? []);
-  const only = layers.length === 1 ? layers[0] : undefined;
-  const drawings = layers.filter((layer) => layer.kind === 'drawing');
-  const members = membersOf(scene, selection.layers).flatMap((id) => {
-    const layer = scene.layers[id];
-    return layer?.kind === 'drawing' ? [layer] : [];
+  const { scene, selected } = useSlice((s) => {
+    const { layers } = sceneOf(s);
+    return {
+      scene: sceneOf(s),
+      selected: s.selection.keys.length > 0 || s.selection.layers.some((id) => layers[id]),
+    };
   });
-  const moves = adjustableMoves(scene, selection.layers);
   return (
     <aside
       aria-label="Inspector"
@@ -42,31 +28,9 @@ export const Inspector = () => {
       tabIndex={0}
       className="flex w-[296px] shrink-0 flex-col gap-2 overflow-y-auto border-l border-line bg-paper-2 p-2 [scrollbar-width:thin]"
     >
-      {selection.keys.length > 0 && <KeysCard />}
-      {selection.keys.length > 0 && <EaseCard />}
-      {moves.map(({ applied, layers: on }) => (
-        <MoveCard key={applied.id} applied={applied} layers={on} />
-      ))}
-      {scene.routines
-        .filter((r) => r.players.some((id) => selection.layers.includes(id)))
-        .map((routine) => (
-          <RoutineCard key={routine.id} routine={routine} selected={selection.layers} />
-        ))}
-      {layers.length > 0 && <PlaceCard key={`place-${layers.map((l) => l.id).join()}`} layers={layers} />}
-      {layers.length > 0 && (
-        <StaggerCard key={`stagger-${layers.map((l) => l.id).join()}`} ids={layers.map((l) => l.id)} />
-      )}
-      {layers.length > 0 && <SetCard ids={layers.map((l) => l.id)} />}
-      {drawings.length > 1 && drawings.length === layers.length && (
-        <CommonCards key={`common-${drawings.map((l) => l.id).join()}`} layers={drawings} />
-      )}
-      {only && members.length > 0 && (
-        <CommonCards key={`group-${only.id}`} layers={members} title="In all of the group" />
-      )}
-      {only?.kind === 'drawing' && <RecipeCard key={`recipe-${only.id}`} layer={only} />}
-      {only?.kind === 'controller' && <KnobsCard key={`knobs-${only.id}`} layer={only} />}
-      {layers.length > 0 && <TimeCard key={`time-${layers.map((l) => l.id).join()}`} layers={layers} />}
-      {layers.length === 0 && selection.keys.length === 0 && (
+      {selected ? (
+        <SelectedCards />
+      ) : (
         <>
           <FirstSteps />
           {withKnobs(scene).map((layer) => (

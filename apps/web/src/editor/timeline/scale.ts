@@ -1,5 +1,5 @@
 /** Frames to pixels of the timeline's track area. */
-import { scaleLinear } from 'd3-scale';
+import { ticks } from 'd3-array';
 
 export const NAMES_WIDTH = 312;
 export const ROW = 26;
@@ -28,17 +28,16 @@ export interface TimeScale {
 /** A scale that shows `reach`, or the whole scene. */
 export const timeScale = (length: number, width: number, reach: Reach | null = null): TimeScale => {
   const shown = reach ?? [0, length];
-  const scale = scaleLinear()
-    .domain(shown)
-    .range([PAD, Math.max(PAD + 1, width - PAD)]);
+  const [from, to] = shown;
+  const wide = (to - from) / Math.max(1, width - 2 * PAD);
   return {
     width,
     length,
     reach: shown,
-    x: (frame) => scale(frame),
-    frame: (x) => scale.invert(x),
-    frames: (pixels) => scale.invert(PAD + pixels) - shown[0],
-    ticks: scale.ticks(Math.max(2, width / 60)).filter(Number.isInteger),
+    x: (frame) => PAD + (frame - from) / wide,
+    frame: (x) => from + (x - PAD) * wide,
+    frames: (pixels) => pixels * wide,
+    ticks: ticks(from, to, Math.max(2, width / 60)).filter(Number.isInteger),
   };
 };
 

@@ -11,7 +11,7 @@ import { useEditor } from '../../store/context';
 import type { Editor } from '../../store/editor';
 import type { View } from '../../store/workspace';
 import { isComputed } from '../../formula/useComputed';
-import { reshape } from '../handles/PathEditing';
+import { reshape } from '../handles/vertices';
 import { toArea, toScene } from '../view';
 
 const CLOSE_WITHIN = 8;

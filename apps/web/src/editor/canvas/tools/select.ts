@@ -1,6 +1,6 @@
 import type { Point } from '@kite/core/document/types';
 import { layerAt, layersIn } from '../hit';
-import { shapedVertices } from '../handles/PathEditing';
+import { shapedVertices } from '../handles/vertices';
 import { moveSelection } from '../handles/transforms';
 import { type Press, sweep } from './press';
 

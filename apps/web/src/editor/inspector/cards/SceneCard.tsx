@@ -16,9 +16,9 @@ import { ColorField } from '../../../ui/ColorField';
 import { NumberField } from '../../../ui/NumberField';
 import { Select } from '../../../ui/Select';
 import { blurAllThatMoves } from '../../commands/motionBlur';
+import { ParamField } from '../../later';
 import { useEditor } from '../../store/context';
 import { makeId } from '../../store/editor';
-import { ParamField } from '../fields/ParamField';
 import { Card } from './Card';
 
 const ROW = 'grid grid-cols-[88px_1fr] items-center gap-2';

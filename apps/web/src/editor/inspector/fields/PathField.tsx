@@ -3,7 +3,7 @@ import { reversedPath, startingAt, withVertexKind } from '@kite/core/motion/path
 import { useState } from 'react';
 import { Button } from '../../../ui/Button';
 import { NumberField } from '../../../ui/NumberField';
-import { removeVertices, reshape } from '../../canvas/handles/PathEditing';
+import { removeVertices, reshape } from '../../canvas/handles/vertices';
 import { useEditor, useSlice } from '../../store/context';
 
 interface PathFieldProps {
