@@ -1,4 +1,4 @@
-/** How long a GIF takes beside the MP4 of the same scene, and how near it is to what was drawn. */
+/** How long a GIF and a sequence of PNGs take beside the MP4 of the same scene, and how near the GIF is to what was drawn. */
 import { execFileSync } from 'node:child_process';
 import { join } from 'node:path';
 import type { Format } from '@kite/core/delivery/formats/table';
@@ -41,12 +41,18 @@ const round = (v: number): number => Number(v.toFixed(2));
 export const measureGif = async (
   scene: Scene,
   folder: string,
-): Promise<{ gifToMp4: number; gifDb: number; gifSeconds: number }> => {
+): Promise<{ gifToMp4: number; gifDb: number; gifSeconds: number; framesToMp4: number }> => {
   const file = join(folder, 'timed.gif');
   const mp4 = await seconds(scene, 'mp4', join(folder, 'timed.mp4'));
   const gif = await seconds(scene, 'gif', file);
+  const frames = await seconds(scene, 'frames', join(folder, 'timed.zip'));
   // Raw frames of a part are enough, and fit into memory.
   const part = { ...scene, length: Math.min(scene.length, 60) };
   await seconds(part, 'gif', file);
-  return { gifToMp4: round(gif / mp4), gifDb: round(await decibels(part, file)), gifSeconds: round(gif) };
+  return {
+    gifToMp4: round(gif / mp4),
+    gifDb: round(await decibels(part, file)),
+    gifSeconds: round(gif),
+    framesToMp4: round(frames / mp4),
+  };
 };

@@ -3,16 +3,17 @@ import { execFileSync } from 'node:child_process';
 import { chmodSync, mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { Readable } from 'node:stream';
 import type { RenderSettings } from '@kite/core/delivery/formats/table';
 import { defaultSettings } from '@kite/core/delivery/settings';
 import { newDrawing, newItem, newScene } from '@kite/core/document/make';
 import type { Scene } from '@kite/core/document/types';
 import { path as ffprobePath } from '@ffprobe-installer/ffprobe';
-import { createCanvas, Image } from '@napi-rs/canvas';
+import { createCanvas, Image, ImageData } from '@napi-rs/canvas';
 import { strFromU8, unzipSync } from 'fflate';
 import omggif from 'omggif';
 import { describe, expect, it } from 'vitest';
-import type { SheetJson } from './encoders/frames';
+import { pngsOf, type SheetJson } from './encoders/frames';
 import { ffmpegPath } from './ffmpeg';
 import { frameDrawer } from './frames';
 import { EMPTY_STOCK, NO_MATERIALS } from './materials';
@@ -130,6 +131,24 @@ describe('transparency is kept, frame by frame', () => {
       names.map((name) => picture(entries[name] as Uint8Array)),
       0,
     );
+  });
+  it('in PNGs that are told apart wherever a pipe cuts them', async () => {
+    const own = wanted(scene)
+      .slice(0, 3)
+      .map((pixels) => {
+        const canvas = createCanvas(W, H);
+        canvas.getContext('2d').putImageData(new ImageData(pixels, W, H), 0, 0);
+        return canvas.toBuffer('image/png');
+      });
+    const all = Buffer.concat(own);
+    for (const size of [1, 7, own[0]!.length - 5, own[0]!.length, all.length]) {
+      const cut = Array.from({ length: Math.ceil(all.length / size) }, (_, i) =>
+        all.subarray(i * size, (i + 1) * size),
+      );
+      const found: string[] = [];
+      for await (const png of pngsOf(Readable.from(cut))) found.push(png.toString('base64'));
+      expect(found).toEqual(own.map((png) => png.toString('base64')));
+    }
   });
   it('on a sheet, exactly, where its JSON says', async () => {
     const { bytes } = await render(scene, { format: 'sheet', columns: 4 });

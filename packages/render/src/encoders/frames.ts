@@ -6,27 +6,51 @@ import type { FormatSettings } from '@kite/core/delivery/formats/table';
 import { rateLabel } from '@kite/core/time/rate';
 import { createCanvas, ImageData } from '@napi-rs/canvas';
 import { strToU8 } from 'fflate';
-import type { Encoder } from './types';
-import { writeZip } from './zip';
+import type { EncodeJob, Encoder } from './types';
+import { video } from './video';
+import { writeZip, type ZipFile } from './zip';
 
 const imageOf = (pixels: Uint8Array, width: number, height: number): ImageData =>
   new ImageData(new Uint8ClampedArray(pixels.buffer, pixels.byteOffset, width * height * 4), width, height);
 
-export const frames: Encoder<FormatSettings<'frames'>> = ({ settings, plan, out, frames: drawn, done }) =>
-  writeZip(out, async (zip) => {
-    const { width, height } = plan;
-    const canvas = createCanvas(width, height);
-    const context = canvas.getContext('2d');
-    for await (const { index, pixels } of drawn()) {
-      context.putImageData(imageOf(pixels, width, height), 0, 0);
-      const [bytes, extension] =
-        settings.as === 'png'
-          ? [await canvas.encode('png'), 'png']
-          : [await canvas.encode('jpeg', JPEG_QUALITY.best), 'jpg'];
-      await zip.add(frameName(index, plan.frames.length, extension), bytes);
-      done();
+/** What a PNG ends with: its last chunk, which is empty (W3C PNG, 11.2.5). */
+const PNG_END = Buffer.from([0, 0, 0, 0, 0x49, 0x45, 0x4e, 0x44, 0xae, 0x42, 0x60, 0x82]);
+
+/** PNGs that come one behind the other. */
+export async function* pngsOf(written: AsyncIterable<Buffer>): AsyncGenerator<Buffer> {
+  let rest: Buffer = Buffer.alloc(0);
+  for await (const bytes of written) {
+    let from = Math.max(0, rest.length - PNG_END.length);
+    rest = Buffer.concat([rest, bytes]);
+    for (let end = rest.indexOf(PNG_END, from); end >= 0; end = rest.indexOf(PNG_END, from)) {
+      yield rest.subarray(0, end + PNG_END.length);
+      rest = rest.subarray(end + PNG_END.length);
+      from = 0;
     }
+  }
+}
+
+/** By ffmpeg, which packs them in a third of the time that the canvas takes, and as small. */
+const pngs = (job: EncodeJob, zip: ZipFile): Promise<void> =>
+  video(job, ['-c:v', 'png', '-pred', 'none', '-f', 'image2pipe'], async (written) => {
+    let index = 0;
+    for await (const bytes of pngsOf(written)) await zip.add(frameName(index++, job.plan.frames.length, 'png'), bytes);
   });
+
+const jpegs = async ({ plan, frames: drawn, done }: EncodeJob, zip: ZipFile): Promise<void> => {
+  const { width, height } = plan;
+  const canvas = createCanvas(width, height);
+  const context = canvas.getContext('2d');
+  for await (const { index, pixels } of drawn()) {
+    context.putImageData(imageOf(pixels, width, height), 0, 0);
+    const bytes = await canvas.encode('jpeg', JPEG_QUALITY.best);
+    await zip.add(frameName(index, plan.frames.length, 'jpg'), bytes);
+    done();
+  }
+};
+
+export const frames: Encoder<FormatSettings<'frames'>> = (job) =>
+  writeZip(job.out, (zip) => (job.settings.as === 'png' ? pngs(job, zip) : jpegs(job, zip)));
 
 /** The JSON beside a sheet. Places and sizes are in pixels; `seconds` is how long each frame shows. */
 export interface SheetJson {

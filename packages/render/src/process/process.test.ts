@@ -39,28 +39,34 @@ describe('a render in a process of its own', () => {
     const result = await renderApart(job('still.png', { format: 'png', frame: 0 }));
     expect([result.width, existsSync(join(folder, 'still.png'))]).toEqual([600, true]);
   });
-  it.each(['mp4', 'html5', 'gif'])('is cancelled whatever it does, and leaves nothing: %s', async (format) => {
-    const stop = new AbortController();
-    const more = {
-      mp4: {},
-      html5: { loop: 0, fallback: 0, click: 'https://tram.example' },
-      gif: { loop: 0, palette: 'global', dither: 'none' },
-    };
-    const { quality: _quality, ...settings } = job('x', {}).settings as { quality: string };
-    const settled = {
-      ...settings,
-      format,
-      ...more[format as keyof typeof more],
-      ...(format === 'mp4' && { quality: 'draft' }),
-    };
-    const rendering = renderApart({ ...job(`cut.${format}`, {}), settings: settled as never }, { signal: stop.signal });
-    setImmediate(() => stop.abort());
-    await expect(rendering).rejects.toBeInstanceOf(Cancelled);
-    expect([existsSync(join(folder, `cut.${format}`)), existsSync(join(folder, `cut.${format}.part`))]).toEqual([
-      false,
-      false,
-    ]);
-  });
+  it.each(['mp4', 'html5', 'gif', 'frames'])(
+    'is cancelled whatever it does, and leaves nothing: %s',
+    async (format) => {
+      const stop = new AbortController();
+      const more = {
+        mp4: {},
+        html5: { loop: 0, fallback: 0, click: 'https://tram.example' },
+        gif: { loop: 0, palette: 'global', dither: 'none' },
+      };
+      const { quality: _quality, ...settings } = job('x', {}).settings as { quality: string };
+      const settled = {
+        ...settings,
+        format,
+        ...more[format as keyof typeof more],
+        ...(format === 'mp4' && { quality: 'draft' }),
+      };
+      const rendering = renderApart(
+        { ...job(`cut.${format}`, {}), settings: settled as never },
+        { signal: stop.signal },
+      );
+      setImmediate(() => stop.abort());
+      await expect(rendering).rejects.toBeInstanceOf(Cancelled);
+      expect([existsSync(join(folder, `cut.${format}`)), existsSync(join(folder, `cut.${format}.part`))]).toEqual([
+        false,
+        false,
+      ]);
+    },
+  );
   it('that makes no progress is ended, and told', async () => {
     const rendering = renderApart(job('stalled.mp4', {}), { stalledAfterMs: 200 });
     await expect(rendering).rejects.toThrow('made no progress for 0.2 seconds and was ended');
