@@ -11,5 +11,5 @@ export const apng = formatKind({
   params: { loop: plays, hold, stays },
   transparent: true,
   shownAs: 'image',
-  ffmpeg: ({ loop }) => ['-c:v', 'apng', '-pix_fmt', 'rgba', '-pred', 'mixed', '-plays', String(loop), '-f', 'apng'],
+  ffmpeg: ({ loop }) => ['-c:v', 'apng', '-pix_fmt', 'rgba', '-pred', 'none', '-plays', String(loop), '-f', 'apng'],
 });
