@@ -73,17 +73,13 @@ export const placedInSpace = (p: DepthPlacement): Space => {
   const [cy, sy] = turn(p.turnY);
   const [cz, sz] = turn(p.rotation);
   const [kx, ky, kz] = [p.scale[0], p.scale[1], p.scaleZ];
-  const linear = [
-    [cy * cz * kx, -cy * sz * ky, -sy * kz],
-    [(cx * sz + sx * sy * cz) * kx, (cx * cz - sx * sy * sz) * ky, sx * cy * kz],
-    [(-sx * sz + cx * sy * cz) * kx, (-sx * cz - cx * sy * sz) * ky, cx * cy * kz],
-  ] as const;
-  const [to, about] = [
-    [...p.position, p.z],
-    [...p.pivot, p.pivotZ],
-  ] as const;
-  const rows = linear.flatMap(([a, b, c], i) => [a, b, c, to[i]! - a * about[0] - b * about[1] - c * about[2]]);
-  return rows as unknown as Space;
+  const [px, py] = p.pivot;
+  const moved = (to: number, a: number, b: number, c: number): number => to - a * px - b * py - c * p.pivotZ;
+  const [xx, xy, xz] = [cy * cz * kx, -cy * sz * ky, -sy * kz];
+  const [yx, yy, yz] = [(cx * sz + sx * sy * cz) * kx, (cx * cz - sx * sy * sz) * ky, sx * cy * kz];
+  const [zx, zy, zz] = [(-sx * sz + cx * sy * cz) * kx, (-sx * cz - cx * sy * sz) * ky, cx * cy * kz];
+  const [x, y, z] = [moved(p.position[0], xx, xy, xz), moved(p.position[1], yx, yy, yz), moved(p.z, zx, zy, zz)];
+  return [xx, xy, xz, x, yx, yy, yz, y, zx, zy, zz, z];
 };
 
 /**

@@ -37,7 +37,10 @@ export const placementOf = (params: Properties, computing?: Computing): Placemen
     const { rotation, along } = place.at(frame);
     return along ? rotation + (heading(frame) ?? 0) : rotation;
   };
-  const flatAt = (frame: number) => ({ ...place.at(frame), rotation: turn(frame) });
+  const flatAt = (frame: number): Values<typeof FLAT_PLACE> => {
+    const flat = place.at(frame);
+    return flat.along ? { ...flat, rotation: turn(frame) } : flat;
+  };
   const depthAt = (frame: number) => (depth && hasDepth.at(frame) === true ? depth.at(frame) : null);
   return {
     ...place,
@@ -49,9 +52,11 @@ export const placementOf = (params: Properties, computing?: Computing): Placemen
       const flat = flatAt(frame);
       const own = depthAt(frame);
       if (!own) return placed(flat);
+      const { position, pivot, scale, rotation } = flat;
+      const { z, pivotZ, scaleZ, turnX, turnY } = own;
       return own.camera && own.aims
-        ? lookingFrom([...flat.position, own.z], [...own.target, own.targetZ], flat.rotation)
-        : placedInSpace({ ...flat, ...own });
+        ? lookingFrom([...position, z], [...own.target, own.targetZ], rotation)
+        : placedInSpace({ position, z, pivot, pivotZ, scale, scaleZ, turnX, turnY, rotation });
     },
   };
 };

@@ -13,7 +13,7 @@ import {
 import { chained, flatSpace } from '../geometry/space';
 import { type Outline, transformed, turnOf } from '../geometry/outline';
 import type { BlendMode, Color } from '../document/types';
-import type { AreaCut, Cut, FillMark, GroupMark, Mark, Shape, StrokeMark } from './types';
+import type { AreaCut, Cut, FillMark, GroupMark, Mark, Plane, Shape, StrokeMark } from './types';
 
 /** A shape moved, and drawn at a share of its strength. */
 export const shapeThrough = (m: Matrix, shape: Shape, alpha: number): Shape => ({
@@ -57,6 +57,21 @@ export const grouped = (marks: readonly Mark[], how: Partial<Omit<GroupMark, 'op
   blend: 'normal',
   ...how,
 });
+
+/** One that brings planes of its own. Where there is depth nobody looks at its picture, which is made when somebody does. */
+export const bringing = (
+  planes: readonly Plane[],
+  picture: () => readonly Mark[],
+  how: Partial<Omit<GroupMark, 'op' | 'marks' | 'planes'>> = {},
+): GroupMark => {
+  let marks: readonly Mark[] | undefined;
+  return {
+    ...grouped([], { ...how, planes }),
+    get marks() {
+      return (marks ??= picture());
+    },
+  };
+};
 
 /** Outlines filled with one colour. */
 export const flatFill = (outlines: readonly Outline[], color: Color): FillMark => ({

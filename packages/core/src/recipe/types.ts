@@ -198,11 +198,14 @@ export interface Shown {
   readonly width: number;
   readonly height: number;
   readonly background: Color | null;
-  readonly marks: readonly Mark[];
   /** What it took to make and takes to draw: see room.ts. */
   readonly work: number;
+  /** Its picture. It and the planes are made when they are asked for. */
+  readonly picture: () => { readonly marks: readonly Mark[] } & Told;
   /** The same as planes in its space, what has no depth in the plane of the scene. */
-  readonly planes: () => readonly Plane[];
+  readonly deep: () => { readonly planes: readonly Plane[] } & Told;
+}
+interface Told {
   /** What is wrong with it, each as what is said of a layer. */
   readonly told: readonly string[];
 }

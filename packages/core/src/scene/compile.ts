@@ -8,7 +8,7 @@ import { wiringOf } from '../formula/wiring';
 import { multiply } from '../geometry/matrix';
 import { throughBoth } from '../geometry/through';
 import { reader } from '../motion/reader';
-import { inSpace, isSpace, type Pose } from '../properties/placement';
+import { inSpace, isSpace } from '../properties/placement';
 import { standings } from '../properties/standing';
 import { marksThrough } from '../recipe/marksThrough';
 import { compileRecipe, settingsAt } from '../recipe/evaluate';
@@ -56,11 +56,20 @@ const suppliesOf = (around: Scene, library: Library, depth: number): Supplies =>
       knobs: knobsOf(inner),
       at: (frame, settings) => {
         const program = nestedProgram(turned(inner, settings), around, library, depth + 1);
-        const list = program.at(frame);
-        const told = list.problems
-          .slice(0, MOST_TOLD)
-          .map(({ layer, message }) => `plays “${inner.layers[layer]?.name ?? inner.name}”, which ${message}`);
-        return { ...list, planes: () => program.planesAt(frame), told };
+        const { width, height, background } = program.scene;
+        const { work, problems } = program.weighedAt(frame);
+        const toldOf = (found: readonly Problem[]) =>
+          found
+            .slice(0, MOST_TOLD)
+            .map(({ layer, message }) => `plays “${inner.layers[layer]?.name ?? inner.name}”, which ${message}`);
+        return {
+          ...{ width, height, background, work },
+          picture: () => {
+            const list = program.at(frame);
+            return { marks: list.marks, told: toldOf(list.problems) };
+          },
+          deep: () => ({ planes: program.planesAt(frame), told: toldOf(problems) }),
+        };
       },
     };
   },
@@ -124,6 +133,40 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
     return alpha > 0 ? planesIn(drawnAt(layer, frame).marks, placed) : [];
   };
 
+  interface Weighed {
+    readonly frame: number;
+    /** The layers that show something, from the back. */
+    readonly standing: readonly { readonly layer: Layer; readonly marks: readonly Mark[]; readonly alpha: number }[];
+    readonly problems: readonly Problem[];
+    readonly work: number;
+  }
+  let lastWeighed: Weighed | null = null;
+  const weighedAt = (frame: number, wanted?: (layer: Id) => boolean): Weighed => {
+    if (lastWeighed?.frame === frame && !wanted) return lastWeighed;
+    const standing: Weighed['standing'][number][] = [];
+    const found: Problem[] = [...problems];
+    let work = 0;
+    for (let i = scene.order.length - 1; i >= 0; i--) {
+      const layer = scene.layers[scene.order[i] as Id];
+      if (!layer || (wanted && !wanted(layer.id))) continue;
+      if (!isShown(scene, layer, frame)) continue;
+      const drawn = drawnAt(layer, frame);
+      work += drawn.work;
+      if (work > MOST_WORK) {
+        found.push({ layer: layer.id, message: TOO_MUCH });
+        break;
+      }
+      found.push(...drawn.problems, ...wiring.problemsAt(layer, frame));
+      const { opacity: alpha } = layerOf(layer).place.at(frame);
+      if (drawn.marks.length === 0 || alpha <= 0) continue;
+      if (standsInstead(layer)) standing.length = 0;
+      standing.push({ layer, marks: drawn.marks, alpha });
+    }
+    const weighed = { frame, standing, problems: found, work };
+    if (!wanted) lastWeighed = weighed;
+    return weighed;
+  };
+
   // Nests of one scene that are on the same frame show the same.
   let last: (DisplayList & { readonly frame: number }) | null = null;
   return {
@@ -159,6 +202,7 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
         settings: settingsAt(item, layer.items, frame, computing),
       };
     },
+    weighedAt,
     planesAt: (frame) => scene.order.toReversed().flatMap((id) => planesOf(id, frame)),
     planesOf,
     seenBy: (eye, frame) => {
@@ -172,7 +216,6 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
     },
     at: (frame, wanted) => {
       if (last?.frame === frame && !wanted) return last;
-      const poses = new Map<Id, Pose>();
       const marks: Mark[] = [];
       const layers: Id[] = [];
       // Those in depth that stand next to each other in the stack.
@@ -184,37 +227,19 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
         }
         run = [];
       };
-      const found: Problem[] = [...problems];
-      let work = 0;
-      for (let i = scene.order.length - 1; i >= 0; i--) {
-        const layer = scene.layers[scene.order[i] as Id];
-        if (!layer || (wanted && !wanted(layer.id))) continue;
-        if (!isShown(scene, layer, frame)) continue;
-        const drawn = drawnAt(layer, frame);
-        work += drawn.work;
-        if (work > MOST_WORK) {
-          found.push({ layer: layer.id, message: TOO_MUCH });
-          break;
-        }
-        found.push(...drawn.problems, ...wiring.problemsAt(layer, frame));
-        const { place } = layerOf(layer);
-        const { opacity: alpha } = place.at(frame);
-        if (drawn.marks.length === 0 || alpha <= 0) continue;
-        if (standsInstead(layer)) {
-          marks.length = 0;
-          layers.length = 0;
-          run = [];
-        }
-        const pose = poseOf(layer, frame, poses);
+      const { standing, problems: weighed, work } = weighedAt(frame, wanted);
+      const found: Problem[] = [...weighed];
+      for (const { layer, marks: own, alpha } of standing) {
+        const pose = poseOf(layer, frame);
         const { blend } = layer;
-        if (isSpace(pose) || bringsPlanes(drawn.marks)) {
-          const depth = place.depthAt(frame);
+        if (isSpace(pose) || bringsPlanes(own)) {
+          const depth = layerOf(layer).place.depthAt(frame);
           const placed = { space: inSpace(pose), back: depth, lit: depth?.lit ?? false, alpha, blend };
-          for (const plane of planesIn(drawn.marks, placed)) run.push({ ...plane, of: layer.id });
+          for (const plane of planesIn(own, placed)) run.push({ ...plane, of: layer.id });
           continue;
         }
         flush();
-        const mark = laidOver(marksThrough(pose, drawn.marks), blend, alpha);
+        const mark = laidOver(marksThrough(pose, own), blend, alpha);
         if (!mark) continue;
         marks.push(mark);
         layers.push(layer.id);

@@ -40,6 +40,8 @@ export interface Program {
    * out, for painters that keep the rest of a picture while one layer is dragged.
    */
   readonly at: (frame: number, shows?: (layer: Id) => boolean) => DisplayList;
+  /** What the picture takes, and what is the matter with it, before it is made. */
+  readonly weighedAt: (frame: number) => Pick<DisplayList, 'work' | 'problems'>;
   /** The same as planes in the scene's space, back to front in the stack, not yet seen by an eye. */
   readonly planesAt: (frame: number) => readonly Plane[];
   /**

@@ -17,8 +17,8 @@ type Shown = Pick<
 >;
 
 export interface Whereabouts {
-  /** From a layer's pixels to the scene's, or to its space; `known` keeps those of one frame. */
-  readonly poseOf: (layer: Layer, frame: number, known?: Map<Id, Pose>) => Pose;
+  /** From a layer's pixels to the scene's, or to its space. */
+  readonly poseOf: (layer: Layer, frame: number) => Pose;
   readonly eyeAt: (frame: number) => Eye;
   readonly seenThrough: (layer: Layer, frame: number) => Through;
   readonly matrixOf: (layer: Layer, frame: number) => Matrix;
@@ -29,13 +29,17 @@ export interface Whereabouts {
 export const whereabouts = (scene: Scene, placeOf: (layer: Layer) => Placement): Whereabouts => {
   const standing = standings(scene);
 
-  const poseOf = (layer: Layer, frame: number, known?: Map<Id, Pose>): Pose => {
-    const ready = known?.get(layer.id);
+  // Those of one frame: what hangs from one layer asks for it again and again.
+  let lastPoses = { frame: NaN, poses: new Map<Id, Pose>() };
+  const poseOf = (layer: Layer, frame: number): Pose => {
+    if (lastPoses.frame !== frame) lastPoses = { frame, poses: new Map() };
+    const { poses } = lastPoses;
+    const ready = poses.get(layer.id);
     if (ready) return ready;
     const own = placeOf(layer).pose(frame);
     const parent = standing.get(layer.id)?.parent;
-    const pose = parent ? posed(poseOf(parent, frame, known), own) : own;
-    known?.set(layer.id, pose);
+    const pose = parent ? posed(poseOf(parent, frame), own) : own;
+    poses.set(layer.id, pose);
     return pose;
   };
   const ownEye = eyeOf(scene);

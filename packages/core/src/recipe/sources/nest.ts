@@ -5,7 +5,7 @@ import { boxOutline } from '../../geometry/bounds';
 import { IDENTITY } from '../../geometry/matrix';
 import { chained, flatSpace } from '../../geometry/space';
 import { framesPerSecond } from '../../time/rate';
-import { areaCut, flatFill, grouped, markThrough } from '../marks';
+import { areaCut, bringing, flatFill, grouped, markThrough } from '../marks';
 import { type Mark, pictureSource, type Shown } from '../types';
 
 const FRAME = { unit: 'frames', min: 0, max: LIMITS.length } as const;
@@ -59,23 +59,34 @@ export const nestedFrame = (
   return v.play === 'backward' ? clamp(last - at) : at;
 };
 
-/** The picture of a nested scene about its middle, cut off at its edges. */
+/** The picture of a nested scene about its middle, cut off at its edges, or its planes; nothing where it shows nothing. */
 const nestMarks = (
-  { width, height, background, marks, planes }: Shown,
+  { width, height, background, picture, deep }: Shown,
   withBackground: boolean,
   inDepth: boolean,
+  tell: (what: string) => void,
 ): readonly Mark[] => {
   const [x, y] = [width / 2, height / 2];
   const frame = boxOutline({ left: -x, top: -y, right: x, bottom: y });
   const ground = withBackground && background !== null ? [flatFill([frame], background)] : [];
-  const moved = marks.map((mark) => markThrough([1, 0, 0, 1, -x, -y], mark));
-  if (moved.length + ground.length === 0) return [];
-  const picture = grouped([...ground, ...moved], { cuts: [areaCut([frame], { mode: 'show' })] });
-  if (!inDepth) return [picture];
+  const cuts = [areaCut([frame], { mode: 'show' })];
+  const pictured = (marks: readonly Mark[]) => [
+    ...ground,
+    ...marks.map((mark) => markThrough([1, 0, 0, 1, -x, -y], mark)),
+  ];
+  if (!inDepth) {
+    const { marks, told } = picture();
+    told.forEach(tell);
+    const all = pictured(marks);
+    return all.length > 0 ? [grouped(all, { cuts })] : [];
+  }
+  const { planes, told } = deep();
+  told.forEach(tell);
   const away = flatSpace([1, 0, 0, 1, -x, -y]);
-  const own = planes().map((plane) => ({ ...plane, space: chained(away, plane.space) }));
+  const own = planes.map((plane) => ({ ...plane, space: chained(away, plane.space) }));
   const under = { space: flatSpace(IDENTITY), back: null, lit: false, alpha: 1, blend: 'normal' } as const;
-  return [{ ...picture, planes: [...(ground.length > 0 ? [{ ...under, marks: ground }] : []), ...own] }];
+  const all = [...(ground.length > 0 ? [{ ...under, marks: ground }] : []), ...own];
+  return all.length > 0 ? [bringing(all, () => pictured(picture().marks), { cuts })] : [];
 };
 
 /** Plays another scene of the project, its middle at the origin: how fast, how often, which way, or by keyframes. */
@@ -97,7 +108,6 @@ export const nest = pictureSource({
     if (at === null) return [];
     const shown = inner.at(at, settings);
     if (!take(shown.work)) return [];
-    shown.told.forEach(tell);
-    return nestMarks(shown, v.background, v.space);
+    return nestMarks(shown, v.background, v.space, tell);
   },
 });
