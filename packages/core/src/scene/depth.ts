@@ -147,7 +147,8 @@ interface Side {
   readonly to: number;
 }
 
-const rounded = (v: Point3, by: number): string => v.map((n) => Math.round(n * by) + 0).join();
+const rounded = ([x, y, z]: Point3, by: number): string =>
+  `${Math.round(x * by)} ${Math.round(y * by)} ${Math.round(z * by)}`;
 const dot = (a: Point3, b: Point3): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 const onLine = ({ foot, along }: Side, at: number): Point3 => [
   foot[0] + along[0] * at,
@@ -157,11 +158,13 @@ const onLine = ({ foot, along }: Side, at: number): Point3 => [
 
 /** Sides that lie on one line have its name, to a hundredth of a pixel, whichever way they go. */
 const sideOf = (a: Point3, b: Point3): Side => {
-  const way: Point3 = [b[0] - a[0], b[1] - a[1], b[2] - a[2]];
-  const length = Math.hypot(...way) || 1;
-  const most = way.reduce((best, v) => (Math.abs(v) > Math.abs(best) + 1e-6 ? v : best), 0);
+  const [x, y, z] = [b[0] - a[0], b[1] - a[1], b[2] - a[2]];
+  const length = Math.sqrt(x * x + y * y + z * z) || 1;
+  const longer = (v: number, than: number): boolean => Math.abs(v) > Math.abs(than) + 1e-6;
+  const flat = longer(y, x) ? y : x;
+  const most = longer(z, flat) ? z : flat;
   const by = (most < 0 ? -1 : 1) / length;
-  const along: Point3 = [way[0] * by, way[1] * by, way[2] * by];
+  const along: Point3 = [x * by, y * by, z * by];
   const [s, t] = [dot(a, along), dot(b, along)];
   const foot: Point3 = [a[0] - along[0] * s, a[1] - along[1] * s, a[2] - along[2] * s];
   return {
