@@ -186,6 +186,17 @@ describe('a nest', () => {
       { layer: 'n', message: 'plays a scene that is gone' },
     ]);
   });
+  it('in depth has the picture of a flat one for what looks at it, beside its planes', () => {
+    const groupOf = (doc: Project): GroupMark => {
+      const scene = wholeScene(doc.scenes.o as Scene, doc);
+      return compileScene(scene, NO_LIBRARY).marksAt('n', 10)[0] as GroupMark;
+    };
+    const grounded = done(base, set('background', true as never));
+    const [flat, own] = [groupOf(grounded), groupOf(done(grounded, set('space', true as never)))];
+    expect(own.planes?.map(({ marks }) => marks.length)).toEqual([1, 1]);
+    expect({ ...own, planes: undefined }).toEqual({ ...flat, planes: undefined });
+    expect(flat.marks).toHaveLength(2);
+  });
   it('can be told to play another scene, never one that plays its own', () => {
     const third = done(base, addScene('t', 'Third', size));
     const scene = { scene: 'o', layer: 'n', item: 'n-nest', key: 'scene' };
