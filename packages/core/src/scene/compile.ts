@@ -78,6 +78,15 @@ const suppliesOf = (around: Scene, library: Library, depth: number): Supplies =>
 const TOO_MUCH =
   'and what is in front of it are left out: together with what is behind it takes too much for one frame';
 
+/** What a frame shows, before any of it is seen. */
+interface Weighed {
+  readonly frame: number;
+  /** The layers that show something, from the back. */
+  readonly standing: readonly { readonly layer: Layer; readonly marks: readonly Mark[]; readonly alpha: number }[];
+  readonly problems: readonly Problem[];
+  readonly work: number;
+}
+
 const programs = lastMade<Scene, Program>();
 
 /** The scene's program, built once for each scene object and library. A scene with nests comes with them: see wholeScene. */
@@ -133,13 +142,6 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
     return alpha > 0 ? planesIn(drawnAt(layer, frame).marks, placed) : [];
   };
 
-  interface Weighed {
-    readonly frame: number;
-    /** The layers that show something, from the back. */
-    readonly standing: readonly { readonly layer: Layer; readonly marks: readonly Mark[]; readonly alpha: number }[];
-    readonly problems: readonly Problem[];
-    readonly work: number;
-  }
   let lastWeighed: Weighed | null = null;
   const weighedAt = (frame: number, wanted?: (layer: Id) => boolean): Weighed => {
     if (lastWeighed?.frame === frame && !wanted) return lastWeighed;
