@@ -25,8 +25,13 @@ export const KnobsCard = part(async () => (await import('./inspector/cards/Knobs
 export const SearchDialog = part(async () => (await import('./search/SearchDialog')).SearchDialog);
 export const AsideView = part(async () => (await import('./canvas/aside/AsideView')).AsideView);
 export const RibbonRow = part(async () => (await import('./timeline/row/RibbonRow')).RibbonRow);
+export const CelsRow = part(async () => (await import('./timeline/row/CelsRow')).CelsRow);
+export const PosesRow = part(async () => (await import('./timeline/row/PosesRow')).PosesRow);
 export const CurvesView = part(async () => (await import('./timeline/curves/CurvesView')).CurvesView);
-export const DeliverPage = part(async () => (await import('./deliver/DeliverPage')).DeliverPage);
+export const DeliverPage = part(
+  async () => (await import('./deliver/DeliverPage')).DeliverPage,
+  <main className="grid min-h-0 flex-1 place-items-center text-ink-2">One moment …</main>,
+);
 export const RenderDialog = part(async () => (await import('./render/RenderDialog')).RenderDialog);
 export const SizeForm = part(async () => (await import('../pages/projects/SizeForm')).SizeForm);
 export const FormulaPanel = part(async () => (await import('./formula/FormulaPanel')).FormulaPanel);

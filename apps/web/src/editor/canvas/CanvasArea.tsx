@@ -31,6 +31,7 @@ import { AidLines, Rulers, SnapMarks } from './looks/Overlays';
 import type { Stage } from './stage';
 import type { Swept } from './tools/press';
 import { TOOLS } from './tools/table';
+import { TextEditing } from './tools/TextEditing';
 import { usePicture } from './usePicture';
 import { InPlaceBar } from './looks/InPlaceBar';
 import { toArea, toScene, viewOn, zoomed } from './view';
@@ -200,6 +201,7 @@ export const CanvasArea = () => {
   };
 
   const corner = toArea(view, [0, 0]);
+  const Over = TOOLS[tool].over;
   return (
     <div
       ref={area}
@@ -240,6 +242,8 @@ export const CanvasArea = () => {
       </svg>
       <Rulers {...stage} />
       <CompareLine view={view} />
+      <TextEditing {...stage} />
+      {Over && <Over {...stage} />}
       {mode !== SELECTING && <ToolsInHand {...stage} />}
       <InPlaceBar />
       <Notes />

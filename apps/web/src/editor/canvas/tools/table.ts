@@ -1,6 +1,10 @@
 /** The tools of the canvas. A new one is a line here, and a name in the editor's state. */
 import { Brush, type LucideIcon, MousePointer2, PenTool, Type } from 'lucide-react';
+import type { ComponentType } from 'react';
 import type { ToolName } from '../../store/workspace';
+import type { Stage } from '../stage';
+import { DrawBrush } from './DrawBrush';
+import { DrawPath } from './DrawPath';
 import { pressForShape } from './drawShape';
 import type { Press } from './press';
 import { pressToSelect } from './select';
@@ -11,14 +15,16 @@ export interface Tool {
   readonly keys?: string;
   /** Of its button in the dock; those without one are in its drawers. */
   readonly icon?: LucideIcon;
-  /** What a press on the canvas does; that of a tool without one goes to what it lays over the canvas (`ToolsInHand`). */
+  /** What a press on the canvas does. */
   readonly press?: (press: Press) => void;
+  /** What lies over the canvas, and takes its presses itself. */
+  readonly over?: ComponentType<Stage>;
 }
 
 export const TOOLS: Readonly<Record<ToolName, Tool>> = {
   select: { label: 'Select', keys: 'S', icon: MousePointer2, press: pressToSelect },
-  path: { label: 'Draw a path', keys: 'D', icon: PenTool },
-  brush: { label: 'Brush', keys: 'B', icon: Brush },
+  path: { label: 'Draw a path', keys: 'D', icon: PenTool, over: DrawPath },
+  brush: { label: 'Brush', keys: 'B', icon: Brush, over: DrawBrush },
   text: { label: 'Text', keys: 'T', icon: Type, press: pressForText },
   rectangle: { label: 'Rectangle', keys: 'R', press: pressForShape('rectangle') },
   ellipse: { label: 'Ellipse', keys: 'E', press: pressForShape('ellipse') },
