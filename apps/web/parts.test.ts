@@ -34,18 +34,19 @@ describe('what comes over the wire', () => {
   it('is few files: the first page, the editor, and the worker that is made of the same', () => {
     expect(first.size).toBeLessThanOrEqual(4);
     expect(editor.size).toBeLessThanOrEqual(9);
-    expect(weight([...worker].filter((file) => !editor.has(file)))).toBeLessThan(10_000);
+    const alone = [...worker].filter((file) => !editor.has(file));
+    expect(alone).toEqual([named('worker')]);
   });
 
   it('weighs no more than it should, packed', () => {
     const look = readdirSync(ASSETS).filter((file) => file.endsWith('.css'));
     expect(look).toHaveLength(1);
-    expect(weight([...first, ...look])).toBeLessThan(170_000);
-    expect(weight(new Set([...editor, ...worker, ...look]))).toBeLessThan(403_000);
+    expect(weight([...first, ...look])).toBeLessThan(166_000);
+    expect(weight(new Set([...editor, ...worker, ...look]))).toBeLessThan(400_000);
   });
 
   it('gives a worker nothing that only a page can run', () => {
-    for (const file of worker)
+    for (const file of [...worker, ...withNeeded(named('proofing'))])
       expect(readFileSync(ASSETS + file, 'utf8')).not.toMatch(/createRoot|document\.getElementById/);
   });
 });

@@ -12,6 +12,8 @@ const src = (path: string): string => fileURLToPath(new URL(`src/${path}`, impor
 const MAIN = src('main.tsx');
 const EDITOR = src('editor/EditorPage.tsx');
 const WORKER = src('preview/worker.ts');
+/** Comes to the worker later. */
+const PROOFING = src('preview/proofing.ts');
 const CLIENT = src('preview/client.ts');
 const RENDERS = src('pages/renders/RendersPage.tsx');
 const CARDS = src('pages/help/CardsPage.tsx');
@@ -23,9 +25,12 @@ const GUIDE = src('pages/help/GuidePage.tsx');
  * nor the editor needs it has none.
  */
 const FILES: Readonly<Record<string, readonly (readonly string[])[]>> = {
-  common: [[MAIN, RENDERS], [WORKER]],
+  common: [
+    [MAIN, RENDERS],
+    [WORKER, PROOFING],
+  ],
   start: [[MAIN, RENDERS]],
-  base: [[WORKER, CARDS, FORMULAS], [EDITOR]],
+  base: [[WORKER, PROOFING, CARDS, FORMULAS], [EDITOR]],
   edits: [[GUIDE]],
   editor: [[EDITOR]],
 };

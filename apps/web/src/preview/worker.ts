@@ -29,13 +29,14 @@ import type {
   Surroundings,
   Uncut,
 } from './messages';
-import { type ProofWish, Proofing } from './proofing';
+import type { Proofing, ProofWish } from './proofing';
 import { offscreenSurface } from './surface';
 
 const materials = new BrowserMaterials();
 const tools: Tools = { pool: new SurfacePool(offscreenSurface), pictures: materials.pictures };
 const gestures = new GesturePainter(tools);
-const proofing = new Proofing(materials, tools);
+// Nothing is checked before the first picture stands.
+let proofing: Proofing | null = null;
 /** Rises with every wish: those before it are not wanted any more. */
 let proofs = 0;
 /** Bytes of kept frames. */
@@ -209,6 +210,10 @@ const prove = async (wish: ProofWish): Promise<void> => {
   const [doc, own] = [kept, proofs];
   if (!doc) return;
   try {
+    const part = await import('./proofing').catch(() => null);
+    // The server is away: after the next change it is asked again.
+    if (!part) return;
+    proofing ??= new part.Proofing(materials, tools);
     const found = await proofing.of(doc, wish, () => own === proofs && doc === kept);
     if (found) self.postMessage({ found } satisfies ProofReply);
   } catch (error) {

@@ -130,16 +130,18 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
     return own;
   };
 
+  const standsAt = (layer: Layer, frame: number, alpha: number): Omit<Plane, 'marks'> => {
+    const back = layerOf(layer).place.depthAt(frame);
+    return { space: inSpace(poseOf(layer, frame)), back, lit: back?.lit ?? false, alpha, blend: layer.blend };
+  };
+
   /** The planes of a layer that is shown, faded with the groups that it is in. */
   const planesOf = (id: Id, frame: number): readonly Plane[] => {
     const layer = scene.layers[id];
     if (!layer || !isShown(scene, layer, frame)) return [];
     const around = [layer, ...groupsAround(scene, id)];
     const alpha = around.reduce((all, of) => all * layerOf(of).place.at(frame).opacity, 1);
-    const depth = layerOf(layer).place.depthAt(frame);
-    const lit = depth?.lit ?? false;
-    const placed = { space: inSpace(poseOf(layer, frame)), back: depth, lit, alpha, blend: layer.blend };
-    return alpha > 0 ? planesIn(drawnAt(layer, frame).marks, placed) : [];
+    return alpha > 0 ? planesIn(drawnAt(layer, frame).marks, standsAt(layer, frame, alpha)) : [];
   };
 
   let lastWeighed: Weighed | null = null;
@@ -233,15 +235,12 @@ const programOf = (scene: Scene, library: Library, depth: number): Program => {
       const found: Problem[] = [...weighed];
       for (const { layer, marks: own, alpha } of standing) {
         const pose = poseOf(layer, frame);
-        const { blend } = layer;
         if (isSpace(pose) || bringsPlanes(own)) {
-          const depth = layerOf(layer).place.depthAt(frame);
-          const placed = { space: inSpace(pose), back: depth, lit: depth?.lit ?? false, alpha, blend };
-          for (const plane of planesIn(own, placed)) run.push({ ...plane, of: layer.id });
+          for (const plane of planesIn(own, standsAt(layer, frame, alpha))) run.push({ ...plane, of: layer.id });
           continue;
         }
         flush();
-        const mark = laidOver(marksThrough(pose, own), blend, alpha);
+        const mark = laidOver(marksThrough(pose, own), layer.blend, alpha);
         if (!mark) continue;
         marks.push(mark);
         layers.push(layer.id);
