@@ -28,9 +28,6 @@ const coolDown = (scene: Scene, out: string) =>
 /** Somebody reads a dialog meanwhile. */
 const READING_MS = 3_000;
 
-/** Until a thread has all that it needs. */
-const BEGINNING_MS = 3_000;
-
 /** What a process that renders 600 frames as a video holds, the encoder apart: the median and the most. */
 export const measureResident = async (scene: Scene, folder: string) => {
   const out = join(folder, 'long.mp4');
@@ -39,7 +36,6 @@ export const measureResident = async (scene: Scene, folder: string) => {
   const held: number[] = [];
   let ended = false;
   void done.finally(() => (ended = true));
-  await setTimeout(BEGINNING_MS);
   while (!ended) {
     held.push(...started('renderJob').map(residentMiB).filter(Number.isFinite));
     await setTimeout(100);

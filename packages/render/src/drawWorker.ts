@@ -1,4 +1,5 @@
 /** A thread that draws the frames it is asked for, of one scene after another. */
+import { setImmediate as turn } from 'node:timers/promises';
 import { parentPort } from 'node:worker_threads';
 import type { Scene } from '@kite/core/document/types';
 import { reasonOf } from './failure';
@@ -29,7 +30,7 @@ const port = parentPort;
 if (!port) throw new Error('drawWorker runs as a thread');
 let drawing: Promise<FrameDrawer> | null = null;
 
-const draw = async ({ index, frame, buffer }: DrawRequest): Promise<void> => {
+const draw = async ({ index, frame, buffer }: DrawRequest): Promise<DrawReply> => {
   try {
     if (!drawing) throw new Error('there is no scene to draw');
     const drawer = await drawing;
@@ -38,16 +39,24 @@ const draw = async ({ index, frame, buffer }: DrawRequest): Promise<void> => {
     const pixels = drawer.pixels();
     const out = buffer ?? new ArrayBuffer(pixels.byteLength);
     new Uint8ClampedArray(out).set(pixels);
-    port.postMessage({ index, buffer: out, drawMs: performance.now() - from } satisfies DrawReply, [out]);
-    // Every picture that is read takes memory of its own, and lies about for many frames before it is collected by itself.
-    void globalThis.gc?.({ type: 'minor' });
+    return { index, buffer: out, drawMs: performance.now() - from };
   } catch (error) {
-    port.postMessage({ index, error: reasonOf(error) } satisfies DrawReply);
+    return { index, error: reasonOf(error) };
   }
 };
 
+const reply = async (request: DrawRequest): Promise<void> => {
+  const drawn = await draw(request);
+  // Every picture that is read takes memory of its own. Nobody holds it any more: what is held while young is collected twice
+  // counts as old, and lies about for seconds.
+  globalThis.gc?.({ type: 'minor' });
+  // It is given back by the event loop, which is not come to while one request is there after the other.
+  await turn();
+  port.postMessage(drawn, 'buffer' in drawn ? [drawn.buffer] : []);
+};
+
 port.on('message', (message: DrawMessage) => {
-  if (message.kind === 'frame') void draw(message.request);
+  if (message.kind === 'frame') void reply(message.request);
   else if (message.kind === 'rest') drawing = null;
   else {
     const { scene, stock, size } = message.job;
