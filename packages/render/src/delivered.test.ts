@@ -166,6 +166,18 @@ describe('transparency is kept, frame by frame', () => {
     });
     compare(cut, 0);
   });
+  it('on a sheet, with nothing where there are no frames left', async () => {
+    const { bytes } = await render(scene, { format: 'sheet', columns: 5 });
+    const entries = unzipSync(bytes);
+    const json = JSON.parse(strFromU8(entries['sheet.json'] as Uint8Array)) as SheetJson;
+    const all = picture(entries[json.image] as Uint8Array);
+    const rest = json.frames.length % 5;
+    expect(rest).toBeGreaterThan(0);
+    const right = Array.from({ length: H }, (_, row) =>
+      all.subarray(((json.height - H + row) * json.width + rest * W) * 4, (json.height - H + row + 1) * json.width * 4),
+    );
+    expect(right.every((pixels) => pixels.every((value) => value === 0))).toBe(true);
+  });
 });
 
 describe('what ffprobe says of the file', () => {

@@ -31,8 +31,10 @@ export async function* pngsOf(written: AsyncIterable<Buffer>): AsyncGenerator<Bu
 }
 
 /** By ffmpeg, which packs them in a third of the time that the canvas takes, and as small. */
+const AS_PNG = ['-c:v', 'png', '-pred', 'none', '-f', 'image2pipe'];
+
 const pngs = (job: EncodeJob, zip: ZipFile): Promise<void> =>
-  video(job, ['-c:v', 'png', '-pred', 'none', '-f', 'image2pipe'], async (written) => {
+  video(job, AS_PNG, async (written) => {
     let index = 0;
     for await (const bytes of pngsOf(written)) await zip.add(frameName(index++, job.plan.frames.length, 'png'), bytes);
   });
@@ -68,23 +70,16 @@ export interface SheetJson {
   }[];
 }
 
-export const sheet: Encoder<FormatSettings<'sheet'>> = ({ settings, plan, out, frames: drawn, done }) =>
-  writeZip(out, async (zip) => {
+/** A sheet is put together by ffmpeg as well, with nothing where there are no frames left. */
+export const sheet: Encoder<FormatSettings<'sheet'>> = (job) =>
+  writeZip(job.out, async (zip) => {
+    const { settings, plan } = job;
     const { width, height, rate } = plan;
     const on = sheetOf(plan, settings.columns);
-    const canvas = createCanvas(on.width, on.height);
-    const context = canvas.getContext('2d');
-    const placed = plan.frames.map((_, i) => ({
-      x: (i % on.columns) * width,
-      y: Math.floor(i / on.columns) * height,
-      width,
-      height,
-    }));
-    for await (const { index, pixels } of drawn()) {
-      const { x, y } = placed[index] as (typeof placed)[number];
-      context.putImageData(imageOf(pixels, width, height), x, y);
-      done();
-    }
+    const tiles = `tile=${on.columns}x${on.rows}:color=black@0`;
+    await video(job, ['-vf', tiles, ...AS_PNG], async (written) => {
+      for await (const bytes of pngsOf(written)) await zip.add('sheet.png', bytes);
+    });
     const json: SheetJson = {
       image: 'sheet.png',
       width: on.width,
@@ -92,8 +87,12 @@ export const sheet: Encoder<FormatSettings<'sheet'>> = ({ settings, plan, out, f
       columns: on.columns,
       rate: rateLabel(rate),
       seconds: rate.den / rate.num,
-      frames: placed,
+      frames: plan.frames.map((_, i) => ({
+        x: (i % on.columns) * width,
+        y: Math.floor(i / on.columns) * height,
+        width,
+        height,
+      })),
     };
-    await zip.add('sheet.png', await canvas.encode('png'));
     await zip.add('sheet.json', strToU8(`${JSON.stringify(json, null, 2)}\n`));
   });
