@@ -180,6 +180,19 @@ describe('transparency is kept, frame by frame', () => {
   });
 });
 
+it('where nothing shows through, PNGs have no alpha and what was drawn, exactly', async () => {
+  const scene = crossing('#F4EFE6');
+  const drawn = wanted(scene);
+  const same = (got: readonly ArrayLike<number>[]) =>
+    expect(got.map((pixels) => Uint8ClampedArray.from(pixels))).toEqual(drawn);
+  same(raw((await render(scene, { format: 'mov', codec: 'png' })).file));
+  same(raw((await render(scene, { format: 'apng' })).file));
+  const entries = Object.values(unzipSync((await render(scene, { format: 'frames' })).bytes));
+  // W3C PNG, 11.2.1: the type of colour stands at byte 25, and 2 is truecolour without alpha.
+  expect(entries.map((png) => png[25])).toEqual(Array(COUNT).fill(2));
+  same(entries.map(picture));
+});
+
 describe('what ffprobe says of the file', () => {
   // Install scripts may be switched off; the package's own would only set this bit.
   chmodSync(ffprobePath, 0o755);
@@ -193,18 +206,24 @@ describe('what ffprobe says of the file', () => {
     return streams[0] as Record<string, unknown>;
   };
   it.each([
-    ['mov', { codec: 'prores' }, { codec_name: 'prores', profile: '4444', pix_fmt: 'yuva444p12le' }],
-    ['mov', { codec: 'png' }, { codec_name: 'png', pix_fmt: 'rgba' }],
-    ['webm', {}, { codec_name: 'vp9', tags: { alpha_mode: '1' } }],
-    ['apng', {}, { codec_name: 'apng', pix_fmt: 'rgba' }],
-    ['gif', {}, { codec_name: 'gif', pix_fmt: 'bgra' }],
-    ['mp4', { background: '#FFFFFF' }, { codec_name: 'h264', pix_fmt: 'yuv420p' }],
-  ] as const)('%s %o', async (format, settings, wanted) => {
-    const { file } = await render(crossing(null), { format, ...settings } as Partial<RenderSettings>);
+    [null, { format: 'mov', codec: 'prores' }, { codec_name: 'prores', profile: '4444', pix_fmt: 'yuva444p12le' }],
+    ['#FFFFFF', { format: 'mov', codec: 'prores' }, { codec_name: 'prores', profile: '4444', pix_fmt: 'yuv444p12le' }],
+    [null, { format: 'mov', codec: 'png' }, { codec_name: 'png', pix_fmt: 'rgba' }],
+    ['#FFFFFF', { format: 'mov', codec: 'png' }, { codec_name: 'png', pix_fmt: 'rgb24' }],
+    [null, { format: 'webm' }, { codec_name: 'vp9', tags: { alpha_mode: '1' } }],
+    ['#FFFFFF', { format: 'webm' }, { codec_name: 'vp9', pix_fmt: 'yuv420p' }],
+    [null, { format: 'apng' }, { codec_name: 'apng', pix_fmt: 'rgba' }],
+    ['#FFFFFF', { format: 'apng' }, { codec_name: 'apng', pix_fmt: 'rgb24' }],
+    [null, { format: 'gif' }, { codec_name: 'gif', pix_fmt: 'bgra' }],
+    [null, { format: 'mp4' }, { codec_name: 'h264', pix_fmt: 'yuv420p' }],
+  ] as const)('on %s: %o', async (background, settings, wanted) => {
+    const { format } = settings;
+    const { file } = await render(crossing(background), settings);
     // H.264 whose colours have half the size has an even number of rows and columns.
     const even = format === 'mp4' ? 1 : 0;
     const size = { width: W + even, height: H + even };
     expect(probed(file)).toMatchObject({ ...wanted, ...size, avg_frame_rate: '25/1', nb_read_frames: `${COUNT}` });
+    if (format === 'webm' && background) expect(probed(file)).not.toHaveProperty('tags.alpha_mode');
   });
 });
 

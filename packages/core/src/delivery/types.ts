@@ -63,8 +63,11 @@ export interface FormatKind<P extends Params = Params, F extends string = string
   readonly shownAs: 'video' | 'image' | 'page' | 'file';
   /** What makes a file lighter that has a budget, the best first; each beside the settings as they are. */
   readonly lighter?: (settings: Values<P>, plan: RenderPlan) => readonly Lighter[];
-  /** Of a video: the arguments of ffmpeg between raw RGBA frames and the file. Others have an encoder of their own. */
-  readonly ffmpeg?: (settings: Values<P>) => readonly string[];
+  /**
+   * Of a video: the arguments of ffmpeg between raw RGBA frames and the file, which need no alpha where nothing shows through
+   * them. Others have an encoder of their own.
+   */
+  readonly ffmpeg?: (settings: Values<P>, opaque: boolean) => readonly string[];
 }
 /** Settings that make a file lighter, and what is said of them. */
 export interface Lighter {

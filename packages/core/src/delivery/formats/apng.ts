@@ -1,3 +1,4 @@
+import { rgb } from '../ffmpeg';
 import { hold, plays, stays } from '../params';
 import { formatKind } from '../types';
 
@@ -11,5 +12,8 @@ export const apng = formatKind({
   params: { loop: plays, hold, stays },
   transparent: true,
   shownAs: 'image',
-  ffmpeg: ({ loop }) => ['-c:v', 'apng', '-pix_fmt', 'rgba', '-pred', 'none', '-plays', String(loop), '-f', 'apng'],
+  ffmpeg: ({ loop }, opaque) => [
+    ...['-c:v', 'apng', ...rgb(opaque), '-pred', 'none'],
+    ...['-plays', String(loop), '-f', 'apng'],
+  ],
 });
