@@ -1,4 +1,3 @@
-import { rgb } from '../ffmpeg';
 import { hold, plays, stays } from '../params';
 import { formatKind } from '../types';
 
@@ -12,8 +11,6 @@ export const apng = formatKind({
   params: { loop: plays, hold, stays },
   transparent: true,
   shownAs: 'image',
-  ffmpeg: ({ loop }, opaque) => [
-    ...['-c:v', 'apng', ...rgb(opaque), '-pred', 'none'],
-    ...['-plays', String(loop), '-f', 'apng'],
-  ],
+  // With alpha on any scene: of a frame it writes what differs from the one before, and nothing is seen through elsewhere.
+  ffmpeg: ({ loop }) => ['-c:v', 'apng', '-pix_fmt', 'rgba', '-pred', 'none', '-plays', String(loop), '-f', 'apng'],
 });
