@@ -45,6 +45,19 @@ describe('what leaves with a banner', () => {
     expect(text).toContain('"width":{"value":100}');
   });
 
+  it('names cards by their order, those within others too', () => {
+    const inner = { ...newItem('93ab', 'ellipse', {}), on: true };
+    const group = { ...newItem('5c71', 'group', {}), children: ['93ab'] };
+    const scene = sceneOf([group, newItem('0e5d', 'fill', {})]);
+    const layer = scene.layers.a as Extract<Layer, { kind: 'drawing' }>;
+    const whole = { ...scene, layers: { a: { ...layer, items: { ...layer.items, '93ab': inner } } } };
+    const text = JSON.stringify(leanScene(whole));
+    for (const id of ['93ab', '5c71', '0e5d']) expect(text).not.toContain(id);
+    const marks = (of: Scene) => drawn(of, 3).replace(/"id":[^,}]+/g, '');
+    expect(marks(leanScene(whole))).toBe(marks(whole));
+    expect(marks(whole)).toContain('fill');
+  });
+
   it('keeps what a formula may read', () => {
     const off = { ...newItem('m', 'blur', {}), on: false };
     const scene = sceneOf([newItem('r', 'rectangle', {}), newItem('f', 'fill', {}), off], {

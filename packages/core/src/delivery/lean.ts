@@ -34,20 +34,38 @@ const cardsOn = (ids: readonly Id[], items: DrawingLayer['items']): readonly Ite
     return item?.on ? [item, ...cardsOn(item.children ?? [], items)] : [];
   });
 
-const leanItems = ({ recipe, items }: DrawingLayer, computed: boolean): DrawingLayer['items'] =>
-  Object.fromEntries(
-    (computed ? Object.values(items) : cardsOn(recipe, items)).map((item) => [
-      item.id,
-      { ...without(item, computed ? [] : NAMES), params: leanParams(paramsOf(item.kind), item.params) },
-    ]),
-  );
+type Cards = Pick<DrawingLayer, 'items' | 'recipe'>;
+
+const leanCard = (item: Item): Item => ({ ...item, params: leanParams(paramsOf(item.kind), item.params) });
+
+/** What formulas read, they read by its id, whether it is on or not. */
+const computedCards = ({ recipe, items }: Cards): Cards => ({
+  recipe,
+  items: Object.fromEntries(Object.values(items).map((item) => [item.id, leanCard(item)])),
+});
+
+/** Named by their order: only their own layer asks for them, and what every layer says packs to nothing. */
+const shownCards = ({ recipe, items }: Cards): Cards => {
+  const cards = cardsOn(recipe, items);
+  const names = new Map(cards.map(({ id }, i) => [id, `c${i}`]));
+  const named = (ids: readonly Id[]): readonly Id[] => ids.flatMap((id) => names.get(id) ?? []);
+  const own = cards.map((item): Item => {
+    const { children } = item;
+    return {
+      ...leanCard(without(item, NAMES)),
+      id: names.get(item.id) as Id,
+      ...(children && { children: named(children) }),
+    };
+  });
+  return { recipe: named(recipe), items: Object.fromEntries(own.map((item) => [item.id, item])) };
+};
 
 const leanLayer = (layer: Layer, computed: boolean): Layer => {
   const own = {
     ...without(layer, computed ? OF_LAYERS : [...OF_LAYERS, ...NAMES]),
     params: leanParams(PLACE, layer.params),
   };
-  if (own.kind === 'drawing') return { ...own, items: leanItems(own, computed) };
+  if (own.kind === 'drawing') return { ...own, ...(computed ? computedCards : shownCards)(own) };
   const knobs = Object.entries(own.knobs).map(
     ([id, knob]) => [id, { ...knob, params: leanParams(paramsOfKnob(knob), knob.params) }] as const,
   );
