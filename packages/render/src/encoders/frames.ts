@@ -1,4 +1,5 @@
 /** Frames as pictures: each by itself, or all on one sheet. */
+import { buffer } from 'node:stream/consumers';
 import { rgb } from '@kite/core/delivery/ffmpeg';
 import { frameName } from '@kite/core/delivery/formats/frames';
 import { JPEG_QUALITY } from '@kite/core/delivery/formats/jpeg';
@@ -21,18 +22,28 @@ const PNG_END = Buffer.from([0, 0, 0, 0, 0x49, 0x45, 0x4e, 0x44, 0xae, 0x42, 0x6
 /** PNGs that come one behind the other. */
 export async function* pngsOf(written: AsyncIterable<Buffer>): AsyncGenerator<Buffer> {
   let rest: Buffer = Buffer.alloc(0);
-  for await (const bytes of written) {
+  let more: Buffer[] = [];
+  let size = 0;
+  function* whole(): Generator<Buffer> {
     let from = Math.max(0, rest.length - PNG_END.length);
-    rest = Buffer.concat([rest, bytes]);
+    rest = Buffer.concat([rest, ...more]);
+    [more, size] = [[], 0];
     for (let end = rest.indexOf(PNG_END, from); end >= 0; end = rest.indexOf(PNG_END, from)) {
       yield rest.subarray(0, end + PNG_END.length);
       rest = rest.subarray(end + PNG_END.length);
       from = 0;
     }
   }
+  for await (const bytes of written) {
+    more.push(bytes);
+    size += bytes.length;
+    // Joined when there is as much again, so that no byte is copied more than a few times.
+    if (size >= rest.length) yield* whole();
+  }
+  yield* whole();
 }
 
-/** By ffmpeg, which packs them in a third of the time that the canvas takes, and as small. */
+/** Arguments of ffmpeg, which packs PNGs in a third of the time that the canvas takes, and as small. */
 const asPng = (opaque: boolean) => ['-c:v', 'png', ...rgb(opaque), '-pred', 'none', '-f', 'image2pipe'];
 
 const pngs = (job: EncodeJob, zip: ZipFile): Promise<void> =>
@@ -72,16 +83,14 @@ export interface SheetJson {
   }[];
 }
 
-/** A sheet is put together by ffmpeg as well, with nothing where there are no frames left. */
+/** Put together by ffmpeg as well, with nothing where there are no frames left. */
 export const sheet: Encoder<FormatSettings<'sheet'>> = (job) =>
   writeZip(job.out, async (zip) => {
     const { settings, plan } = job;
     const { width, height, rate } = plan;
     const on = sheetOf(plan, settings.columns);
     const tiles = `tile=${on.columns}x${on.rows}:color=black@0`;
-    await video(job, ['-vf', tiles, ...asPng(false)], async (written) => {
-      for await (const bytes of pngsOf(written)) await zip.add('sheet.png', bytes);
-    });
+    await video(job, ['-vf', tiles, ...asPng(false)], async (written) => zip.add('sheet.png', await buffer(written)));
     const json: SheetJson = {
       image: 'sheet.png',
       width: on.width,
