@@ -66,9 +66,9 @@ test('create, draw, trim, repeat, key, ease, play, undo, reload', async ({ page,
   doc = await saved(page, server);
   expect((endOf(doc).keys[0]?.ease as { y1: number }).y1).toBeGreaterThan(0.1);
 
-  // Play: frames are drawn and counted.
+  // Play: frames are drawn and counted, at half size where the machine is slow.
   await page.getByRole('button', { name: 'Play', exact: true }).click();
-  await expect(page.getByTestId('drawn-rate')).toHaveText(/drawn \d+\.\d\/s/);
+  await expect(page.getByTestId('drawn-rate')).toHaveText(/^(drawn \d+\.\d|half size \d+)\/s$/);
   await page.getByRole('button', { name: 'Pause', exact: true }).click();
 
   // One undo takes back one gesture; redo makes it again.
