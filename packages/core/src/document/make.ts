@@ -7,6 +7,7 @@ import type {
   DrawingLayer,
   Id,
   Item,
+  Layer,
   Point,
   Project,
   Properties,
@@ -161,10 +162,28 @@ const showing =
 export const newPicture = showing('picture', 'asset');
 export const newNest = showing('nest', 'scene');
 
-/** `name`, or `name 2`, `name 3` ... where it is taken. */
-export const uniqueName = (name: string, taken: readonly string[]): string => {
+/** What the layers of a scene are called. */
+export const namesIn = ({ layers }: { readonly layers: { readonly [id: Id]: Pick<Layer, 'name'> } }): string[] =>
+  Object.values(layers).map(({ name }) => name);
+
+/** Gives each name that is asked for, or `name 2`, `name 3` ... where it is taken; what it gave is taken then. */
+export const naming = (taken: Iterable<string>): ((name: string) => string) => {
   const used = new Set(taken);
-  if (!used.has(name)) return name;
-  const stem = name.replace(/ \d+$/, '');
-  for (let n = 2; ; n++) if (!used.has(`${stem} ${n}`)) return `${stem} ${n}`;
+  /** For each stem a number below which all are taken. */
+  const next = new Map<string, number>();
+  return (name) => {
+    let free = name;
+    if (used.has(name)) {
+      const stem = name.replace(/ \d+$/, '');
+      let n = next.get(stem) ?? 2;
+      while (used.has(`${stem} ${n}`)) n++;
+      next.set(stem, n);
+      free = `${stem} ${n}`;
+    }
+    used.add(free);
+    return free;
+  };
 };
+
+/** `name`, or `name 2`, `name 3` ... where it is taken. */
+export const uniqueName = (name: string, taken: Iterable<string>): string => naming(taken)(name);

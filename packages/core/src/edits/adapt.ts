@@ -1,5 +1,5 @@
 /** What a scene shows, adapted to another size of it. */
-import { newController, stillAll, uniqueName } from '../document/make';
+import { namesIn, newController, stillAll, uniqueName } from '../document/make';
 import { type Edit, plain } from '../document/patches';
 import type { Id, Scene } from '../document/types';
 import type { Size } from '../geometry/size';
@@ -25,9 +25,9 @@ export const adaptScene = (sceneId: Id, from: Size, how: Adapting, id: Id): Edit
     const loose = Object.values(scene.layers).filter((layer) => layer.parent === null);
     if (loose.length === 0) return;
     const scale = tidy(adaptedScale(from, scene, how));
-    const taken = Object.values(scene.layers).map(({ name }) => name);
+    const whole = plain<Scene>(scene);
     const controller = {
-      ...newController(plain<Scene>(scene), id, uniqueName('All of the scene', taken), { tag: 'slate' }),
+      ...newController(whole, id, uniqueName('All of the scene', namesIn(whole)), { tag: 'slate' }),
       params: stillAll({
         position: [scene.width / 2, scene.height / 2],
         pivot: [from.width / 2, from.height / 2],

@@ -1,6 +1,6 @@
 /** Edits to the stack of layers of a scene. */
 import type { MakeId } from '../document/make';
-import { uniqueName } from '../document/make';
+import { namesIn, naming } from '../document/make';
 import { type Edit, plain } from '../document/patches';
 import type { DrawingLayer, Formulas, Id, Layer, Scene } from '../document/types';
 import { type Here, retargeted } from '../formula/refs';
@@ -15,10 +15,8 @@ export const addLayers = (sceneId: Id, layers: readonly Layer[], at?: Id): Edit 
   label: layers.length === 1 ? 'Add a layer' : 'Add layers',
   change: (draft) => {
     const scene = sceneIn(draft, sceneId);
-    for (const layer of layers) {
-      const taken = Object.values(scene.layers).map((l) => l.name);
-      scene.layers[layer.id] = { ...layer, name: uniqueName(layer.name, taken) } as LayerDraft;
-    }
+    const free = naming(namesIn(plain<Scene>(scene)));
+    for (const layer of layers) scene.layers[layer.id] = { ...layer, name: free(layer.name) } as LayerDraft;
     const index = at === undefined ? 0 : Math.max(0, scene.order.indexOf(at));
     scene.order = [...scene.order.slice(0, index), ...layers.map((l) => l.id), ...scene.order.slice(index)];
   },

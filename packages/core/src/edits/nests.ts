@@ -1,5 +1,5 @@
 /** Edits that make nests: layers with a card that plays another scene. */
-import { type MakeId, newNest, newScene, uniqueName } from '../document/make';
+import { type MakeId, namesIn, newNest, newScene, uniqueName } from '../document/make';
 import { type Edit, type ProjectDraft, plain } from '../document/patches';
 import type { DrawingLayer, Id, Item, Layer, LayerSet, Scene } from '../document/types';
 import { cuttersOf } from '../scene/follows';
@@ -15,8 +15,8 @@ export const addNest = (sceneId: Id, inner: Id, layer: Id, from: number): Edit =
   change: (draft) => {
     const scene = sceneIn(draft, sceneId);
     const { name, length, rate } = plain<Scene>(sceneIn(draft, inner));
-    const taken = Object.values(scene.layers).map((l) => l.name);
-    const made = newNest(plain<Scene>(scene), layer, uniqueName(name, taken), inner);
+    const whole = plain<Scene>(scene);
+    const made = newNest(whole, layer, uniqueName(name, namesIn(whole)), inner);
     const frames = Math.round((length / framesPerSecond(rate)) * framesPerSecond(scene.rate));
     const card = Object.values(made.items)[0] as Item;
     const begun: Item = { ...card, params: { ...card.params, start: { value: from } } };

@@ -1,7 +1,7 @@
 /** A layer cut into panes: one layer for each, that shows its part and is free to move. */
-import { type MakeId, newItem, uniqueName } from '../document/make';
+import { type MakeId, namesIn, naming, newItem } from '../document/make';
 import { type Edit, plain, together } from '../document/patches';
-import type { DrawingLayer, Id, Item, Point } from '../document/types';
+import type { DrawingLayer, Id, Item, Point, Scene } from '../document/types';
 import { type Box, outlineBox, union } from '../geometry/bounds';
 import { inverted, multiply } from '../geometry/matrix';
 import { transformed } from '../geometry/outline';
@@ -65,7 +65,7 @@ const paned = (
     const box = boxOfMarks(program.flowAt(layerId, layer.recipe, frame).marks);
     if (!box || box.right <= box.left || box.bottom <= box.top)
       throw new RangeError(`“${layer.name}” shows nothing at this frame that could be cut`);
-    const taken = Object.values(scene.layers).map((l) => l.name);
+    const free = naming(namesIn(plain<Scene>(scene)));
     const made = windowsOf(layer, box).map(({ name: called, middle, outlines }): DrawingLayer => {
       const cut = {
         ...newItem(makeId(), mask.kind, { mode: 'show', crisp: true }),
@@ -73,8 +73,7 @@ const paned = (
         children: outlines.map(({ id }) => id),
       };
       const [copy] = copiesOf([layer], makeId) as [DrawingLayer];
-      const name = uniqueName(`${layer.name} ${called}`, taken);
-      taken.push(name);
+      const name = free(`${layer.name} ${called}`);
       const items = { ...copy.items, ...Object.fromEntries([cut, ...outlines].map((item) => [item.id, item])) };
       return { ...copy, name, items, recipe: [...copy.recipe, cut.id], params: pivotedAt(layer.params, middle, frame) };
     });

@@ -1,5 +1,14 @@
 /** Things in depth made of a layer: a box, a card with a back, a fan or a stack, of ordinary layers on a controller. */
-import { type MakeId, newController, newDrawing, newItem, stillAll, uniqueName } from '../document/make';
+import {
+  type MakeId,
+  namesIn,
+  naming,
+  newController,
+  newDrawing,
+  newItem,
+  stillAll,
+  uniqueName,
+} from '../document/make';
 import type { DEPTH } from '../document/params';
 import { type Edit, plain, together } from '../document/patches';
 import type { Color, DrawingLayer, Id, Layer, Properties, Scene, Value } from '../document/types';
@@ -130,12 +139,7 @@ export const makeSolid = (
     const middle = [solid.form === 'fan' ? left : (left + right) / 2, (top + bottom) / 2] as const;
     const half = solid.form === 'box' ? solid.depth / 2 : 0;
 
-    const taken = Object.values(scene.layers).map(({ name }) => name);
-    const named = (wanted: string): string => {
-      const name = uniqueName(wanted, taken);
-      taken.push(name);
-      return name;
-    };
+    const named = naming(namesIn(plain<Scene>(scene)));
     const about = {
       ...newController(plain<Scene>(scene), controller, named(`${layer.name} ${solid.form}`)),
       parent: layer.parent,
@@ -191,8 +195,7 @@ export const newSolid = (
   makeId: MakeId,
 ): Edit => {
   const items = [newItem(makeId(), 'rectangle', { width, height }), newItem(makeId(), 'fill', { color: solid.color })];
-  const taken = Object.values(scene.layers).map(({ name }) => name);
-  const name = uniqueName(solid.form.charAt(0).toUpperCase() + solid.form.slice(1), taken);
+  const name = uniqueName(solid.form.charAt(0).toUpperCase() + solid.form.slice(1), namesIn(scene));
   const front = newDrawing(scene, makeId(), name, items, { position: [scene.width / 2, scene.height / 2] });
   const put = addLayers(scene.id, [front]);
   const grown = { ...scene, layers: { ...scene.layers, [front.id]: front }, order: [front.id, ...scene.order] };

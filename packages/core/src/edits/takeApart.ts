@@ -1,7 +1,7 @@
 /** A drawing taken apart: a layer for each of the groups at the top of its recipe. */
-import { type MakeId, uniqueName } from '../document/make';
+import { type MakeId, namesIn, naming } from '../document/make';
 import { type Edit, plain } from '../document/patches';
-import type { DrawingLayer, Id } from '../document/types';
+import type { DrawingLayer, Id, Scene } from '../document/types';
 import type { Target } from '../formula/refs';
 import { drawingIn, type LayerDraft, sceneIn } from './find';
 import { type Lead, layerLed, leadAll } from './leading';
@@ -22,7 +22,7 @@ export const takeApart = (sceneId: Id, layerId: Id, makeId: MakeId): Edit => ({
     const layer = plain<DrawingLayer>(drawingIn(draft, sceneId, layerId));
     const groups = groupsOf(layer);
     if (groups.length === 0) throw new RangeError(`“${layer.name}” has no groups to take apart`);
-    const taken = Object.values(scene.layers).map((l) => l.name);
+    const free = naming(namesIn(plain<Scene>(scene)));
     // What read a card reads it where it is now.
     const now = new Map<Id, Id>();
     const lead = (target: Target): Target => {
@@ -33,8 +33,7 @@ export const takeApart = (sceneId: Id, layerId: Id, makeId: MakeId): Edit => ({
       const inside = within(layer.items, id);
       const part = makeId();
       for (const item of inside) now.set(item.id, part);
-      const name = uniqueName(layer.items[id]?.name ?? layer.name, taken);
-      taken.push(name);
+      const name = free(layer.items[id]?.name ?? layer.name);
       const items = Object.fromEntries(inside.map((item) => [item.id, item]));
       return { ...layer, id: part, name, items, recipe: [id] };
     });

@@ -1,8 +1,8 @@
 /** Text taken apart into layers. */
-import { type MakeId, uniqueName } from '../document/make';
+import { type MakeId, namesIn, naming } from '../document/make';
 import { asName, cutText } from '../document/text';
 import { type Edit, plain } from '../document/patches';
-import type { DrawingLayer, Id, Item, Point, SplitWord } from '../document/types';
+import type { DrawingLayer, Id, Item, Point, Scene, SplitWord } from '../document/types';
 import { IDENTITY, inverted, multiply } from '../geometry/matrix';
 import type { Program } from '../scene/program';
 import { placementOf } from '../properties/placement';
@@ -72,7 +72,7 @@ export const splitText = (
     const { pivot } = placementOf(layer.params).at(frame);
     // Formulas of what the parts have of their own would make them all the same again.
     const { text: _text, frame: _frame, align: _align, place: _place, ...formulas } = item.formulas ?? {};
-    const taken = Object.values(scene.layers).map((l) => l.name);
+    const free = naming(namesIn(plain<Scene>(scene)));
     const way: SplitWord['way'] = [linear[0], linear[1], linear[2], linear[3]];
     const own: Item = {
       ...item,
@@ -82,8 +82,7 @@ export const splitText = (
     const made = parts.map((part): DrawingLayer => {
       const [x, y] = middleOf(part.box);
       const fromPivot: Point = [x - pivot[0], y - pivot[1]];
-      const name = uniqueName(cutText(part.text, MOST_NAME), taken);
-      taken.push(name);
+      const name = free(cutText(part.text, MOST_NAME));
       const [copy] = copiesOf([asPart(bare, own, part, fromPivot, way)], makeId) as [DrawingLayer];
       return { ...copy, name };
     });

@@ -1,6 +1,6 @@
 /** Edits to when layers show and move: a layer's time is its first and last frame and all of its keyframes. */
 import type { MakeId } from '../document/make';
-import { uniqueName } from '../document/make';
+import { namesIn, naming } from '../document/make';
 import type { Param } from '../document/params';
 import { type Edit, plain } from '../document/patches';
 import {
@@ -165,23 +165,26 @@ export const splitLayers = (sceneId: Id, ids: readonly Id[], frame: number, make
   label: 'Split at the playhead',
   change: (draft) => {
     const scene = sceneIn(draft, sceneId);
+    const whole = plain<Scene>(scene);
+    const free = naming(namesIn(whole));
     const isSplit = ({ from, to }: Layer) => frame > from && frame < to;
     // What is cut by a layer that is split is split too: its second part is cut by the second part of that.
     const all = new Set(ids);
     const halves = new Map<Id, Id>();
     for (const id of all) {
-      const layer = layerIn(scene, id);
-      if (!isSplit(plain<Layer>(layer))) continue;
-      for (const cut of layersCutBy(plain<Scene>(scene), id)) all.add(cut.id);
-      const names = Object.values(scene.layers).map((l) => l.name);
-      const [copied] = copiesOf([plain<Layer>(layer)], makeId) as [Layer];
-      const copy = withRank(copied, scene as Scene, id);
-      scene.layers[copy.id] = { ...copy, name: uniqueName(copy.name, names), from: frame } as LayerDraft;
-      layer.to = frame;
+      const layer = layerIn(whole, id);
+      if (!isSplit(layer)) continue;
+      for (const cut of layersCutBy(whole, id)) all.add(cut.id);
+      const [copied] = copiesOf([layer], makeId) as [Layer];
+      const copy = withRank(copied, whole, id);
+      scene.layers[copy.id] = { ...copy, name: free(copy.name), from: frame } as LayerDraft;
+      layerIn(scene, id).to = frame;
       halves.set(id, copy.id);
-      const at = scene.order.indexOf(id);
-      scene.order = [...scene.order.slice(0, at), copy.id, ...scene.order.slice(at)];
     }
+    scene.order = whole.order.flatMap((id) => {
+      const half = halves.get(id);
+      return half === undefined ? [id] : [half, id];
+    });
     for (const layer of Object.values(scene.layers)) {
       if (layer.from < frame) continue;
       const before = plain<Layer>(layer);

@@ -1,5 +1,5 @@
 /** Words that were split into layers, and are changed as one. */
-import { type MakeId, uniqueName } from '../document/make';
+import { type MakeId, namesIn, uniqueName } from '../document/make';
 import { PLACE } from '../document/params';
 import { type Edit, plain, type ProjectDraft } from '../document/patches';
 import { asName, cutText } from '../document/text';
@@ -93,7 +93,7 @@ export const MOST_NAME = 60;
 
 /** Names for parts by what they say, none of which is there already; one that was given by hand stays. */
 const naming = (scene: SceneDraft) => {
-  const taken = Object.values(scene.layers).map(({ name }) => name);
+  const taken = namesIn(scene);
   return (layer: DrawingLayer, said: string | null, text: string): string => {
     if (said !== null && (said === text || !layer.name.startsWith(cutText(said, MOST_NAME)))) return layer.name;
     const others = said === null ? taken : taken.filter((name) => name !== layer.name);

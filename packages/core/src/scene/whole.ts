@@ -1,5 +1,5 @@
 /** A scene with all that it takes along when it leaves its project. */
-import { lastMade } from '../document/remembered';
+import { lastMade, remembered } from '../document/remembered';
 import { reachedFrom } from '../document/order';
 import { formulasOn } from '../document/formulas';
 import type { Asset, Assets, FontChoice, Id, Layer, Project, Scene } from '../document/types';
@@ -8,12 +8,18 @@ import { needsOf } from '../recipe/needs';
 
 type Scenes = { readonly [id: Id]: Scene };
 
+/** The scenes that the layers of a scene play. */
+const playedIn = remembered(({ layers }: Scene): readonly Id[] => [
+  ...new Set(Object.values(layers).flatMap((layer) => [...needsOf(layer).scenes])),
+]);
+
 /** The scenes that a scene nests, directly and through others; each once, itself left out unless it nests itself. */
-export const nestedIn = (scene: Scene, scenes: Scenes): Id[] => {
-  const plays = (at: Scene | undefined) =>
-    Object.values(at?.layers ?? {}).flatMap((layer) => [...needsOf(layer).scenes]);
-  return [...reachedFrom(scene.id, (id) => plays(id === scene.id ? scene : scenes[id]))];
-};
+export const nestedIn = (scene: Scene, scenes: Scenes): Id[] => [
+  ...reachedFrom(scene.id, (id) => {
+    const at = id === scene.id ? scene : scenes[id];
+    return at ? playedIn(at) : [];
+  }),
+];
 
 /** Whether a nest of one scene in another would make a scene play itself. */
 export const wouldRecurse = (scenes: Scenes, inner: Id, outer: Id): boolean => {
@@ -36,8 +42,9 @@ const setOf = (inner: readonly Scene[]): Nested => {
 const wholes = lastMade<Scene, Scene>();
 
 /** Whether any formula reads an ease that is kept under a name: by its id, or by a name that was not found. */
-const readsEases = ({ layers }: Scene): boolean =>
-  Object.values(layers).some((layer) => formulasOn(layer).some(({ formula }) => factsOf(formula).readsEases));
+const readsEases = remembered(({ layers }: Scene): boolean =>
+  Object.values(layers).some((layer) => formulasOn(layer).some(({ formula }) => factsOf(formula).readsEases)),
+);
 
 /**
  * A scene with the ones that it nests and the kept eases that it uses, to be drawn without its project; the same object

@@ -1,5 +1,5 @@
 /** Commands that put the selected layers in order: groups, alignment, tags, solo. */
-import { uniqueName } from '@kite/core/document/make';
+import { namesIn, uniqueName } from '@kite/core/document/make';
 import { type Edit, together } from '@kite/core/document/patches';
 import type { Id, Point, Tag } from '@kite/core/document/types';
 import { joinLayers } from '@kite/core/edits/join';
@@ -35,10 +35,7 @@ export const groupSelection = (editor: Editor): void => {
     ? [Math.round((box.left + box.right) / 2), Math.round((box.top + box.bottom) / 2)]
     : [scene.width / 2, scene.height / 2];
   const id = makeId();
-  const name = uniqueName(
-    'Group',
-    Object.values(scene.layers).map((l) => l.name),
-  );
+  const name = uniqueName('Group', namesIn(scene));
   editor.edit(groupLayers(scene, ids, id, name, at, editor.state.frame, asShown(editor)));
   editor.select({ layers: [id] });
 };

@@ -2,7 +2,7 @@
 import { SELECTING } from '../store/workspace';
 import { isComputed } from '../formula/useComputed';
 import { FIRST_COLORS, inkOn, nextColor } from '@kite/core/document/colors';
-import { newController, newDrawing, newItem, stillAll, uniqueName } from '@kite/core/document/make';
+import { newController, newDrawing, newItem, stillAll } from '@kite/core/document/make';
 import { type Edit, together } from '@kite/core/document/patches';
 import { type Id, type Item, type Layer, type Point, type PropertyRef, type Value } from '@kite/core/document/types';
 import { paramAt, propertiesOf, propertyAt } from '@kite/core/properties/find';
@@ -228,14 +228,13 @@ export const addController = (editor: Editor): void => {
 /** A controller that the scene is looked at through: where it stands is what is looked at, and turning it goes around that. */
 export const addCamera = (editor: Editor): void => {
   const { scene } = editor;
-  const taken = Object.values(scene.layers).map(({ name }) => name);
   const place = stillAll({
     position: [scene.width / 2, scene.height / 2],
     depth: true,
     camera: true,
     angle: scene.eye.angle,
   });
-  const layer = { ...newController(scene, makeId(), uniqueName('Camera', taken), { tag: 'violet' }), params: place };
+  const layer = { ...newController(scene, makeId(), 'Camera', { tag: 'violet' }), params: place };
   editor.edit(addLayers(scene.id, [layer]));
   editor.select({ layers: [layer.id] });
 };
@@ -244,8 +243,7 @@ export const addCamera = (editor: Editor): void => {
 export const addCover = (editor: Editor): void => {
   const { scene } = editor;
   const card = newItem(makeId(), below.kind);
-  const taken = Object.values(scene.layers).map(({ name }) => name);
-  const layer = newDrawing(scene, makeId(), uniqueName('Effects', taken), [card], { tag: 'violet' });
+  const layer = newDrawing(scene, makeId(), 'Effects', [card], { tag: 'violet' });
   editor.edit(addLayers(scene.id, [layer]));
   editor.select({ layers: [layer.id] });
 };

@@ -153,11 +153,14 @@ export const Handles = ({ view, pointOf }: Stage) => {
     });
   };
 
+  const pivoted = chosen.filter(({ layer }) => only || layer.kind === 'controller');
+  const pivots = new Map(pivoted.length > 0 ? grab(editor).map((g) => [g.id, g.place.pivot] as const) : []);
+
   const points = (m: Through, box: Box) =>
     cornersThrough(toView(m), box)
       .map((p) => p.join(','))
       .join(' ');
-  const foot = only && (frameBox ? gripAt(frameBox, [0, 1]) : grab(editor)[0]?.place.pivot);
+  const foot = only && (frameBox ? gripAt(frameBox, [0, 1]) : pivots.get(only.layer.id));
   const top = frameBox && applyThrough(toView(frameMatrix), gripAt(frameBox, [0, -1]));
   const middle = frameBox && applyThrough(toView(frameMatrix), centreOf(frameBox));
   const length = top && middle ? Math.hypot(top[0] - middle[0], top[1] - middle[1]) || 1 : 1;
@@ -182,9 +185,9 @@ export const Handles = ({ view, pointOf }: Stage) => {
         ) : null,
       )}
       {!only && all && <polygon points={points(IDENTITY, all)} fill="none" stroke="var(--sky)" strokeWidth={1.5} />}
-      {chosen.map(({ layer, world }) => {
-        const pivot = grab(editor).find((g) => g.id === layer.id)?.place.pivot;
-        if (!pivot || !(only || layer.kind === 'controller')) return null;
+      {pivoted.map(({ layer, world }) => {
+        const pivot = pivots.get(layer.id);
+        if (!pivot) return null;
         const [x, y] = applyThrough(toView(world), pivot);
         return (
           <g
