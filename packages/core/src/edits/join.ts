@@ -39,20 +39,22 @@ export const joinLayers = (
   label: 'Join drawings',
   change: (draft) => {
     const scene = sceneIn(draft, sceneId);
-    const order = scene.order.filter((id) => ids.includes(id));
+    const whole = plain<Scene>(scene);
+    const joining = new Set(ids);
+    const order = whole.order.filter((id) => joining.has(id));
     const [front, ...others] = order.map((id) => plain<DrawingLayer>(drawingIn(draft, sceneId, id)));
     if (!front || others.length === 0) throw new RangeError('two drawings at least are joined');
     for (const layer of [front, ...others]) {
-      const why = hindrance(plain<Scene>(scene), layer, front);
+      const why = hindrance(whole, layer, front);
       if (why !== null) throw new RangeError(`“${layer.name}” ${why}`);
     }
     // One that hangs from another of them is freed from it first.
     let parent = front.parent;
-    while (parent !== null && order.includes(parent)) parent = scene.layers[parent]?.parent ?? null;
+    while (parent !== null && joining.has(parent)) parent = scene.layers[parent]?.parent ?? null;
     const id = makeId();
     const groups = new Map(order.map((layer) => [layer, makeId()]));
-    const hanging = Object.values(scene.layers)
-      .filter((layer) => !order.includes(layer.id) && order.includes(layer.parent ?? ''))
+    const hanging = Object.values(whole.layers)
+      .filter((layer) => !joining.has(layer.id) && joining.has(layer.parent ?? ''))
       .map((layer) => layer.id);
     for (const layer of order) reparent(scene, layer, parent, frame, shown);
     // Cards of different layers may have the same id.
@@ -84,10 +86,10 @@ export const joinLayers = (
         id: now(layerId, item.id),
         ...(item.children && { children: item.children.map((card) => now(layerId, card)) }),
       }));
-      const holder = newDrawing(plain<Scene>(scene), id, layer.name, [group, ...cards]);
+      const holder = newDrawing(whole, id, layer.name, [group, ...cards]);
       return Object.values(layerLed(holder, lead, layerId).items);
     });
-    const made = newDrawing(plain<Scene>(scene), id, front.name, items, { tag: front.tag });
+    const made = newDrawing(whole, id, front.name, items, { tag: front.tag });
     const joined: Layer = {
       ...made,
       from: front.from,
@@ -99,7 +101,7 @@ export const joinLayers = (
     scene.layers[id] = joined as LayerDraft;
     scene.order = [...scene.order.slice(0, at), id, ...scene.order.slice(at)];
     for (const layer of hanging) reparent(scene, layer, id, frame, shown);
-    leaveScene(scene, new Set(order));
+    leaveScene(scene, joining);
     leadAll(scene, lead);
   },
 });
