@@ -32,8 +32,12 @@ import { toScene, viewMatrix } from '../view';
 
 /** The most dots of one path: more would run into each other. */
 const MOST_DOTS = 600;
+/** Of all that are shown at once. */
+const MOST_DOTS_IN_ALL = 2400;
 /** The most paths at once, for the same reason. */
 const MOST_PATHS = 60;
+/** Pixels from the bead before within which one is left out: neither could be taken hold of. */
+const NEAR = 5;
 const NO_HANDLES: PathHandles = [0, 0, 0, 0];
 
 const tidyPoint = ([x, y]: Point): Point => [tenths(x), tenths(y)];
@@ -70,13 +74,15 @@ export const MotionPaths = ({ view, pointOf }: Stage) => {
     const moves = layer && (keyFrames(layer.params.position).length > 1 || isComputed(editor.state, ref));
     return moves ? [layer] : [];
   });
-  return moving.slice(0, MOST_PATHS).map((layer) => {
+  const paths = moving.slice(0, MOST_PATHS);
+  const dots = Math.min(MOST_DOTS, MOST_DOTS_IN_ALL / paths.length);
+  return paths.map((layer) => {
     const { id } = layer;
     // At another frame it may be farther away.
     const z = shownSampler(editor, editor.state, { scene: scene.id, layer: id, key: 'z' }, PLACE.z);
     const placeAt = (at: number) =>
       throughBoth(viewMatrix(view), editor.program.aroundAt(id, frame, z.at(at) as number));
-    return <LayerPath key={id} layer={layer} placeAt={placeAt} view={view} pointOf={pointOf} />;
+    return <LayerPath key={id} {...{ layer, placeAt, dots, view, pointOf }} />;
   });
 };
 
@@ -85,7 +91,7 @@ interface Placing {
   readonly placeAt: (frame: number) => Through;
 }
 
-const LayerPath = ({ layer, placeAt, view, pointOf }: Stage & Placing & { layer: Layer }) => {
+const LayerPath = ({ layer, placeAt, dots: most, view, pointOf }: Stage & Placing & { layer: Layer; dots: number }) => {
   const editor = useEditor();
   const ref = { scene: editor.scene.id, layer: layer.id, key: 'position' };
   const { frame, chosen } = useSlice((s) => ({
@@ -99,7 +105,7 @@ const LayerPath = ({ layer, placeAt, view, pointOf }: Stage & Placing & { layer:
   const computed = sampler !== samplerOf(PLACE.position, property);
   const [first, last] = computed ? [0, editor.scene.length - 1] : [frames[0] as number, frames.at(-1) as number];
   if (sampler.constant) return null;
-  const every = Math.max(1, Math.ceil((last - first) / MOST_DOTS));
+  const every = Math.max(1, Math.ceil((last - first) / most));
   const dots: Point[] = [];
   const dotAt = (f: number) => applyThrough(placeAt(f), sampler.at(f) as Point);
   for (let f = first; f <= last; f += every) dots.push(dotAt(f));
@@ -214,11 +220,15 @@ const KeyedPath = ({ view, pointOf, property, placeAt, path, chosen, frame }: Ke
   const toggle = (key: Keyframe) =>
     editor.edit(setHandles(path, key.frame, key.handles ? null : smoothHandles(property, key.frame)));
 
-  return property.keys.map((key) => {
-    const value = key.value as Point;
+  const selected = new Set(chosen);
+  const isShown = (key: Keyframe) => selected.has(key.frame) || key.frame === frame;
+  const beads = property.keys.map((key) => {
     const place = placeAt(key.frame);
-    const [x, y] = applyThrough(place, value);
-    const shown = chosen.includes(key.frame) || key.frame === frame;
+    return { key, place, at: applyThrough(place, key.value as Point) };
+  });
+  return apart(beads, ({ key }) => isShown(key)).map(({ key, place, at: [x, y] }) => {
+    const value = key.value as Point;
+    const shown = isShown(key);
     const [inX, inY, outX, outY] = key.handles ?? NO_HANDLES;
     const tips = [
       { end: 'in' as const, way: [inX, inY] as const },
@@ -250,7 +260,7 @@ const KeyedPath = ({ view, pointOf, property, placeAt, path, chosen, frame }: Ke
           cx={x}
           cy={y}
           r={5}
-          fill={chosen.includes(key.frame) ? 'var(--tail)' : 'var(--paper)'}
+          fill={selected.has(key.frame) ? 'var(--tail)' : 'var(--paper)'}
           stroke="var(--tail)"
           strokeWidth={2}
           // Where the layer is now it is the layer that is dragged.
@@ -266,6 +276,17 @@ const KeyedPath = ({ view, pointOf, property, placeAt, path, chosen, frame }: Ke
       </g>
     );
   });
+};
+
+/** Those that can be taken hold of: what is wanted, and what is not too near to the one before. */
+const apart = <B extends { readonly at: Point }>(beads: readonly B[], isWanted: (bead: B) => boolean): readonly B[] => {
+  const kept: B[] = [];
+  for (const bead of beads) {
+    const before = kept.at(-1)?.at;
+    const near = before && Math.hypot(bead.at[0] - before[0], bead.at[1] - before[1]) < NEAR;
+    if (!near || isWanted(bead)) kept.push(bead);
+  }
+  return kept;
 };
 
 const NONE: readonly number[] = [];

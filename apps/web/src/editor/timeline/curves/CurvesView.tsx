@@ -13,9 +13,11 @@ import { factorOf, UNITS } from '../../inspector/fields/units';
 import { useEditor, useSlice } from '../../store/context';
 import { sceneOf } from '../../store/state';
 import type { Selection } from '../../store/selection';
+import { Bead } from '../Bead';
 import { dragKeys } from '../dragKeys';
+import { heapsOf } from '../heaps';
 import { NAMES_WIDTH, type TimeScale } from '../scale';
-import { gripsOf } from './grips';
+import { APART, gripsOf } from './grips';
 import { type Handle, handlesOf } from './handles';
 import { type CurveMode, sampledCurve, type ShownCurve, shownCurves } from './shown';
 import { type Extent, extentsOf } from './extents';
@@ -68,9 +70,20 @@ export const CurvesView = ({ scale }: { scale: TimeScale }) => {
     editor.set({ timeReach: [Math.max(0, first - pad), Math.min(scene.length, last + pad)] });
   };
 
+  // Handles that are out of sight, or had no room, are left out until there is some.
+  const [left, right, room] = [scale.frame(0), scale.frame(scale.width), scale.frames(APART)];
+  const isRoomy = (from: number, to: number) => to - from >= room && to > left && from < right;
+  const shown = curves.map((of) => ({
+    of,
+    heaps: heapsOf(
+      of.property.keys.map((key) => key.frame),
+      scale,
+    ),
+    chosen: new Set(selection.keys.find((choice) => sameRef(choice.ref, of.ref))?.frames),
+  }));
   const handles = curves.flatMap((of) => {
     const y = yOf(of);
-    return handlesOf(of, mode, rate).map((handle) => ({
+    return handlesOf(of, mode, rate, isRoomy).map((handle) => ({
       of,
       handle,
       bead: [scale.x(handle.at[0]), y(handle.at[1])] as const,
@@ -78,9 +91,10 @@ export const CurvesView = ({ scale }: { scale: TimeScale }) => {
       way: handle.which === 'start' ? (1 as const) : (-1 as const),
     }));
   });
-  const beads = curves.flatMap((of) =>
-    of.property.keys.map(({ frame }): Point => [scale.x(frame), yOf(of)(of.at(frame))]),
-  );
+  const beads = shown.flatMap(({ of, heaps }) => {
+    const y = yOf(of);
+    return heaps.map((heap): Point => [scale.x(middleOf(heap)), y(of.at(middleOf(heap)))]);
+  });
   const grips = gripsOf(handles, beads);
 
   const onHandle = (curve: ShownCurve, handle: Handle) => (event: PointerEvent) => {
@@ -103,17 +117,19 @@ export const CurvesView = ({ scale }: { scale: TimeScale }) => {
     });
   };
 
-  /** A bead goes up and down with its value, and along with its frame; in the speed view along only. */
-  const onBead = (curve: ShownCurve, frame: number) => (event: PointerEvent) => {
+  /** A bead goes up and down with its value, and along with its frame; in the speed view, and several of them, along only. */
+  const onBead = (curve: ShownCurve, heap: readonly number[]) => (event: PointerEvent) => {
     if (event.button !== 0) return;
     event.stopPropagation();
     const { layers, keys } = editor.state.selection;
-    const chosen = keys.some((c) => sameRef(c.ref, curve.ref) && c.frames.includes(frame));
-    const only = { ref: curve.ref, frames: [frame] };
+    const [frame] = heap as [number];
+    const own = new Set(keys.find((c) => sameRef(c.ref, curve.ref))?.frames);
+    const chosen = heap.every((one) => own.has(one));
+    const only = { ref: curve.ref, frames: heap };
     const count = keys.reduce((n, c) => n + c.frames.length, 0);
     if (scene.layers[curve.ref.layer]?.locked) return;
     const select = () => editor.select({ layers, keys: [only] });
-    if (mode === 'speed' || (chosen && count > 1)) {
+    if (mode === 'speed' || heap.length > 1 || (chosen && count > 1)) {
       if (!chosen) editor.select({ layers, keys: [only] });
       hold();
       dragKeys(editor, event, scale, select);
@@ -217,7 +233,7 @@ export const CurvesView = ({ scale }: { scale: TimeScale }) => {
               />
             );
           })}
-          {curves.map((curve) => {
+          {shown.map(({ of: curve, heaps, chosen }) => {
             const y = yOf(curve);
             return (
               <g key={curve.id}>
@@ -244,25 +260,19 @@ export const CurvesView = ({ scale }: { scale: TimeScale }) => {
                     </g>
                   );
                 })}
-                {curve.property.keys.map((key) => {
-                  const chosen = selection.keys.some((c) => sameRef(c.ref, curve.ref) && c.frames.includes(key.frame));
-                  return (
-                    <circle
-                      key={key.frame}
-                      role="button"
-                      aria-label={`Keyframe of ${curve.label} at ${key.frame}`}
-                      data-testid="curve-bead"
-                      cx={scale.x(key.frame)}
-                      cy={y(curve.at(key.frame))}
-                      r={4.5}
-                      fill={chosen ? curve.color : 'var(--paper)'}
-                      stroke={curve.color}
-                      strokeWidth={2}
-                      className="cursor-move"
-                      onPointerDown={onBead(curve, key.frame)}
-                    />
-                  );
-                })}
+                {heaps.map((heap) => (
+                  <Bead
+                    key={heap[0]}
+                    frames={heap}
+                    y={y(curve.at(middleOf(heap)))}
+                    of={curve.label}
+                    color={curve.color}
+                    testId="curve-bead"
+                    {...{ chosen, scale }}
+                    className="cursor-move"
+                    onPointerDown={onBead(curve, heap)}
+                  />
+                ))}
               </g>
             );
           })}
@@ -271,6 +281,9 @@ export const CurvesView = ({ scale }: { scale: TimeScale }) => {
     </div>
   );
 };
+
+/** The keyframe at whose height the bead of a heap stands. */
+const middleOf = (heap: readonly number[]): number => heap[heap.length >> 1] as number;
 
 /** The curves, in both modes, of properties without a selected bead; none while no bead is selected. */
 const notChosen = (scene: Scene, { layers, keys }: Selection): ReadonlySet<string> => {

@@ -58,14 +58,20 @@ const handle = (
   };
 };
 
-/** The handles of all the spans of a curve whose eases have any; `rate` is in frames per second. */
-export const handlesOf = (curve: ShownCurve, mode: CurveMode, rate: number): Handle[] => {
+/** The handles of the spans of a curve whose eases have any: of all, or of those that are wanted; `rate` is in frames per second. */
+export const handlesOf = (
+  curve: ShownCurve,
+  mode: CurveMode,
+  rate: number,
+  wanted: (from: number, to: number) => boolean = () => true,
+): Handle[] => {
   const { keys, even } = curve.property;
   if (even) return [];
   const factor = factorOf(curve.param.unit);
   const ways = mode === 'speed' ? wayOf(curve.param, curve.property).map((w) => w * factor) : null;
   return keys.slice(1).flatMap((to, i) => {
     const from = keys[i] as Keyframe;
+    if (!wanted(from.frame, to.frame)) return [];
     const ends = endsOf(from.ease);
     // Along a curved way the values of x and y are no longer the ease's own curve: its speed is edited instead.
     if (!ends || (mode === 'value' && curve.param.kind === 'point' && isCurved(from, to))) return [];

@@ -5,10 +5,12 @@ import { addKey } from '@kite/core/edits/keyframes';
 import { sameRef } from '@kite/core/properties/find';
 import type { Sampler } from '@kite/core/motion/sampler';
 import { useEditor, useSlice } from '../../store/context';
+import { Bead } from '../Bead';
 import { dragKeys } from '../dragKeys';
+import { heapsOf } from '../heaps';
 import { ribbonColors, ribbonCurves } from '../ribbons';
 import { ribbonName } from '../rows';
-import { ROW } from '../scale';
+import { ROW, type TimeScale } from '../scale';
 import { useScale } from '../scaleContext';
 
 const COLORS = ['var(--sky)', 'var(--tail)'];
@@ -28,7 +30,8 @@ interface RibbonTrackProps extends ComponentProps<'svg'> {
 export const RibbonTrack = ({ layer, refTo, param, keys: beads, sampler, computed, ...rest }: RibbonTrackProps) => {
   const editor = useEditor();
   const scale = useScale();
-  const chosen = useSlice((s) => s.selection.keys.find((c) => sameRef(c.ref, refTo))?.frames ?? NONE);
+  const selected = useSlice((s) => s.selection.keys.find((c) => sameRef(c.ref, refTo))?.frames ?? NONE);
+  const chosen = useMemo(() => new Set(selected), [selected]);
   const frames = useMemo(() => beads.map((k) => k.frame), [beads]);
   const curves = useMemo(
     () => (beads.length > 0 ? ribbonCurves(param, sampler, frames, scale, ROW - 1) : []),
@@ -47,20 +50,20 @@ export const RibbonTrack = ({ layer, refTo, param, keys: beads, sampler, compute
     const { selection } = editor.state;
     const others = selection.keys.filter((c) => !sameRef(c.ref, refTo));
     const more = event.shiftKey || event.ctrlKey || event.metaKey;
-    const mine = more ? toggled(chosen, frames) : frames;
+    const mine = more ? toggled(selected, frames) : frames;
     const keys = [...(more ? others : []), ...(mine.length > 0 ? [{ ref: refTo, frames: mine }] : [])];
     const elsewhere = refTo.scene !== editor.state.sceneId;
     const layers = elsewhere || selection.layers.includes(layer.id) ? selection.layers : [layer.id];
     editor.select({ layers, keys });
   };
 
-  const onBead = (frame: number) => (event: PointerEvent) => {
+  const onBead = (heap: readonly number[]) => (event: PointerEvent) => {
     if (event.button !== 0) return;
     event.stopPropagation();
-    if (!chosen.includes(frame) || event.shiftKey) selectKeys([frame], event);
+    if (!heap.every((frame) => chosen.has(frame)) || event.shiftKey) selectKeys(heap, event);
     if (layer.locked) return;
     dragKeys(editor, event, scale, () => {
-      if (!event.shiftKey) selectKeys([frame], event);
+      if (!event.shiftKey) selectKeys(heap, event);
     });
   };
 
@@ -113,52 +116,47 @@ export const RibbonTrack = ({ layer, refTo, param, keys: beads, sampler, compute
           pointerEvents="none"
         />
       ))}
-      {beads
-        .slice(0, -1)
-        .map((key, i) =>
-          chosen.includes(key.frame) ? (
-            <rect
-              key={key.frame}
-              x={scale.x(key.frame)}
-              y={ROW - 4}
-              width={scale.x(beads[i + 1]?.frame ?? key.frame) - scale.x(key.frame)}
-              height={3}
-              fill="var(--sky)"
-              opacity={0.5}
-              pointerEvents="none"
-            />
-          ) : null,
-        )}
-      {beads.map(({ frame }) =>
-        scale.x(frame) < -6 || scale.x(frame) > scale.width + 6 ? null : (
-          <circle
-            key={frame}
-            role="button"
-            aria-label={`Keyframe of ${name} at ${frame}`}
-            aria-pressed={chosen.includes(frame)}
-            data-testid="bead"
-            cx={scale.x(frame)}
-            cy={beadY(frame)}
-            r={4.5}
-            fill={chosen.includes(frame) ? 'var(--sky)' : 'var(--paper)'}
-            stroke={chosen.includes(frame) ? 'var(--ink)' : 'var(--sky)'}
-            strokeWidth={2}
-            onPointerDown={onBead(frame)}
-            onClick={(event) => event.stopPropagation()}
-            onDoubleClick={(event) => event.stopPropagation()}
-          />
-        ),
+      {chosen.size > 0 && (
+        <path
+          d={spansOf(frames, chosen, scale)}
+          stroke="var(--sky)"
+          strokeWidth={3}
+          opacity={0.5}
+          pointerEvents="none"
+        />
       )}
+      {heapsOf(frames, scale).map((heap) => (
+        <Bead
+          key={heap[0]}
+          frames={heap}
+          y={beadY(heap[heap.length >> 1] as number)}
+          of={name}
+          color="var(--sky)"
+          testId="bead"
+          {...{ chosen, scale }}
+          onPointerDown={onBead(heap)}
+          onClick={(event) => event.stopPropagation()}
+          onDoubleClick={(event) => event.stopPropagation()}
+        />
+      ))}
     </svg>
   );
 };
 
 const NONE: readonly number[] = [];
 
-const toggled = (before: readonly number[], frames: readonly number[]): number[] => [
-  ...before.filter((f) => !frames.includes(f)),
-  ...frames.filter((f) => !before.includes(f)),
-];
+/** With the frames that were not in it, and without those that were. */
+const toggled = (before: readonly number[], frames: readonly number[]): number[] => {
+  const [had, has] = [new Set(before), new Set(frames)];
+  return [...before.filter((f) => !has.has(f)), ...frames.filter((f) => !had.has(f))];
+};
+
+/** A line under the spans that selected keyframes start, as SVG. */
+const spansOf = (frames: readonly number[], chosen: ReadonlySet<number>, { x }: TimeScale): string =>
+  frames
+    .slice(0, -1)
+    .flatMap((frame, i) => (chosen.has(frame) ? [`M${x(frame)} ${ROW - 2.5}H${x(frames[i + 1] as number)}`] : []))
+    .join('');
 
 /** The frame that starts the span around a frame; null outside. */
 const spanAt = (keys: readonly Keyframe[], frame: number): number | null => {
