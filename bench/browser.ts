@@ -143,6 +143,40 @@ export const nudging = (project: Project): Promise<number> =>
     return middle(nudges);
   });
 
+/**
+ * From each of some presses of keys, one after the other, to the page as it is after it, in ms; what is shorter than the 16 that browsers
+ * tell of counts as those. The first layer is selected before.
+ */
+export const pressing = <K extends string>(project: Project, keys: readonly K[]): Promise<Record<K, number>> =>
+  withEditor(project, async (page) => {
+    await page.getByTestId('layer-row').first().click();
+    await page.waitForTimeout(1_000);
+    await page.evaluate(() => {
+      const own = window as unknown as { presses: number[] };
+      own.presses = [];
+      const told = (entries: PerformanceEntryList) =>
+        own.presses.push(...entries.filter(({ name }) => name === 'keydown').map(({ duration }) => duration));
+      new PerformanceObserver((list) => told(list.getEntries())).observe({
+        type: 'event',
+        durationThreshold: 16,
+      } as PerformanceObserverInit);
+    });
+    const taken: (readonly [K, number])[] = [];
+    for (const key of keys) {
+      await page.keyboard.press(key);
+      // What is told of late is told of once the page has nothing else to do.
+      await page.waitForTimeout(2_000);
+      taken.push([
+        key,
+        await page.evaluate(() => {
+          const own = window as unknown as { presses: number[] };
+          return Math.max(16, ...own.presses.splice(0));
+        }),
+      ]);
+    }
+    return Object.fromEntries(taken) as Record<K, number>;
+  });
+
 /** From the address of a project to its first picture: the median of three, in ms. */
 export const opening = (project: Project): Promise<number> =>
   withEditor(project, async (page) => {

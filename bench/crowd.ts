@@ -11,14 +11,16 @@ export interface Crowd {
   readonly soft?: number;
   /** Keyframes of each. */
   readonly keys?: number;
+  /** In frames. */
+  readonly length?: number;
 }
 
-export const crowd = ({ layers: count, soft = 0, keys: perLayer = 3 }: Crowd): Scene => {
+export const crowd = ({ layers: count, soft = 0, keys: perLayer = 3, length = 120 }: Crowd): Scene => {
   const scene = newScene('crowd', 'Crowd', {
     width: 1920,
     height: 1080,
     rate: { num: 30, den: 1 },
-    length: 120,
+    length,
     background: '#1B1F4B',
   });
   const layers = Array.from({ length: count }, (_, i) => {
@@ -36,7 +38,7 @@ export const crowd = ({ layers: count, soft = 0, keys: perLayer = 3 }: Crowd): S
       { position: [60 + (i % 20) * 95, 60 + Math.floor((i % 200) / 20) * 105] },
     );
     const keys = Array.from({ length: perLayer }, (_key, k) => ({
-      frame: Math.round((k * 119) / (perLayer - 1)),
+      frame: Math.round((k * (length - 1)) / (perLayer - 1)),
       value: k % 2 ? 90 : 0,
       ease: EASE,
     }));

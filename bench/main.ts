@@ -24,7 +24,7 @@ import { measureFormulas } from './formulas';
 import { measureGif } from './gif';
 import { measureRenders, measureResident } from './renders';
 import { measureServer } from './server';
-import { dragging, nudging, opening, playing, previewRates, ribbons500, scrubbing } from './browser';
+import { dragging, nudging, opening, playing, pressing, previewRates, ribbons500, scrubbing } from './browser';
 import { crowd } from './crowd';
 import { median } from './median';
 
@@ -164,6 +164,8 @@ const run = async (): Promise<void> => {
   const previewFps = await previewRates(demo);
   console.log({ previewFps });
   const large = newProject('large', 'Large', [crowd({ layers: 2_000, keys: 10 })]);
+  const half = newProject('half', 'Half', [crowd({ layers: 500 })]);
+  const tracked = newProject('tracked', 'Tracked', [crowd({ layers: 1, keys: 1_500, length: 3_000 })]);
   const quick = {
     dragMs200: await dragging(crowd({ layers: 200 })),
     dragMs500: await dragging(crowd({ layers: 500 })),
@@ -174,6 +176,9 @@ const run = async (): Promise<void> => {
     openDemoMs: await opening(demo),
     openMs2000: await opening(large),
     nudgeMs2000: await nudging(large),
+    allMs2000: await pressing(large, ['Control+a', 'ArrowRight', 'Control+z']),
+    allMs500: await pressing(half, ['Control+a', 'Control+d', 'Control+z']),
+    curvesMs1500: (await pressing(tracked, ['c'])).c,
   };
   console.log(quick);
   const scrub = measureScrub(crowd({ layers: 200 }));

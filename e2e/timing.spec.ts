@@ -1,5 +1,6 @@
 /** Keyframes, ribbons, the time of layers: what the timeline and its cards do. */
 import type { ApartProperty, KeyedProperty, Point, Scene } from '@kite/core/document/types';
+import { setScene } from '@kite/core/edits/scenes';
 import { compileScene } from '@kite/core/scene/compile';
 import { NO_LIBRARY } from '@kite/core/scene/program';
 import { expect, type Page } from '@playwright/test';
@@ -16,6 +17,7 @@ const xOf = async (page: Page) => {
   return (frame: number) => box.x + 12 + (frame / BLANK.length) * (box.width - 24);
 };
 
+const SOFT = { kind: 'bezier', x1: 0.4, y1: 0, x2: 0.4, y2: 1 } as const;
 const ball = [discLayer('a', 'Ball', [40, 120]), discLayer('b', 'Bell', [40, 200], '#2EC4B6')];
 const motion = [
   keyed('a', 'position', [
@@ -313,6 +315,36 @@ test('speed is edited by its handles: the values stay, and zero is snapped to', 
   const lower = (await keysOf(page, server, 'Ball', 'rotation'))[1];
   expect(lower?.frame).toBe(60);
   expect(lower?.value as number).toBeLessThan(85);
+});
+
+test('keyframes that would lie on one another are one bead, which is all of them, and have their own where there is room', async ({
+  page,
+  server,
+}) => {
+  const long = 3000;
+  const tracked = Array.from({ length: long / 2 }, (_, k) => [2 * k, Math.round(40 * Math.sin(k / 9)), SOFT] as const);
+  await openMade(page, server, 'Tracked', [ball[0]!], setScene('s', { length: long }), keyed('a', 'rotation', tracked));
+  await choose(page, 'Ball');
+  await openRow(page, 'Ball');
+  const heap = page.getByRole('button', { name: /^\d+ keyframes of Turn from 0 to \d+$/ });
+  const count = Number(/^\d+/.exec((await heap.getAttribute('aria-label')) ?? '')?.[0]);
+  expect(count).toBeGreaterThan(2);
+  await heap.click();
+  await expect(heap).toHaveAttribute('aria-pressed', 'true');
+  await page.keyboard.press('Delete');
+  expect(await framesOf(page, server, 'Ball', 'rotation')).toEqual(tracked.map(([frame]) => frame).slice(count));
+  await page.keyboard.press('Control+z');
+
+  await page.keyboard.press('c');
+  await expect(page.getByTestId('curve')).toHaveCount(1);
+  const heaps = page.getByTestId('curve-bead').filter({ has: page.locator('title') });
+  await expect(heaps.first()).toBeVisible();
+  await expect(page.getByTestId('curve-handle')).toHaveCount(0);
+  // One that was a heap before has a bead and handles of its own once there is room for them.
+  for (let n = 0; n < 12; n++) await page.keyboard.press('=');
+  await expect(page.getByTestId('curve-handle').first()).toBeVisible();
+  await expect(heaps).toHaveCount(0);
+  await expect(page.getByTestId('curve-bead').first()).toHaveAttribute('aria-label', /^Keyframe of Ball · Turn at/);
 });
 
 test('colours flash over a range, and the span turns so many times', async ({ page, server }) => {

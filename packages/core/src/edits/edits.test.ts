@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { checkProject } from '../check/project';
 import { countingIds, newController, newDrawing, newItem, newProject, newScene } from '../document/make';
-import { applyPatches, type Edit } from '../document/patches';
+import { applyPatches, changeOf, type Edit, type Patch } from '../document/patches';
 import { applyEdit } from './apply';
 import { addSwatch, removeSwatch } from './swatches';
 import type {
@@ -192,6 +192,32 @@ describe('patches from elsewhere', () => {
     expect(() => applyPatches(base, [{ op: 'replace', path: ['scenes', 'nope', 'name'], value: 'x' }])).toThrow(
       'patch 0',
     );
+    const good: Patch = { op: 'replace', path: ['name'], value: 'Other' };
+    expect(() => applyPatches(base, [good, { op: 'remove', path: ['scenes', 's1', 'nope', 'x'] }])).toThrow('patch 1');
+  });
+  it('may change what those before them put there, are taken back exactly, and stay as they are themselves', () => {
+    const scene = base.scenes.s1 as Scene;
+    const [first] = scene.order as [string];
+    const at = (...path: (string | number)[]) => ['scenes', 's1', ...path];
+    const patches: readonly Patch[] = [
+      { op: 'add', path: at('layers', 'new'), value: { ...scene.layers[first], id: 'new', name: 'New' } },
+      { op: 'replace', path: at('layers', 'new', 'name'), value: 'Newer' },
+      { op: 'add', path: at('order', 0), value: 'new' },
+      { op: 'replace', path: at('layers', first, 'name'), value: 'Once' },
+      { op: 'replace', path: at('layers', first, 'name'), value: 'Twice' },
+      { op: 'replace', path: at('layers', 'new'), value: { ...scene.layers[first], id: 'new', name: 'Newest' } },
+      { op: 'remove', path: at('order', 1) },
+      { op: 'remove', path: at('layers', first) },
+    ];
+    const given = JSON.stringify(patches);
+    const { doc, inverse } = changeOf(base, patches);
+    expect(doc).toEqual(applyPatches(base, patches));
+    expect(doc.scenes.s1?.layers.new?.name).toBe('Newest');
+    expect(doc.scenes.s1?.layers[first]).toBeUndefined();
+    expect(JSON.stringify(patches)).toBe(given);
+    expect(inverse).toHaveLength(patches.length);
+    expect(inverse[3]).toEqual({ op: 'replace', path: at('layers', first, 'name'), value: 'Once' });
+    expect(applyPatches(doc, inverse)).toEqual(base);
   });
   it.each([['__proto__'], ['constructor']])('may not go through %s', (key) => {
     expect(() => applyPatches(base, [{ op: 'add', path: [key, 'polluted'], value: 1 }])).toThrow('may not be changed');

@@ -213,3 +213,23 @@ describe('a nest', () => {
     expect(wholeScene(scenes.i as Scene, base)).toBe(scenes.i);
   });
 });
+
+it('looks through the layers of a scene once, however often it is asked for', () => {
+  let looks = 0;
+  const watched = <S extends Scene>(scene: S): S => ({
+    ...scene,
+    layers: new Proxy(scene.layers, {
+      ownKeys: (layers) => {
+        looks++;
+        return Reflect.ownKeys(layers);
+      },
+    }),
+  });
+  const scenes = { o: watched(base.scenes.o as Scene), i: watched(base.scenes.i as Scene) };
+  const ask = () => wholeScene(scenes.o, { scenes, eases: [{ id: 'e', name: 'Soft', ease: linear }] });
+  const first = ask();
+  const once = looks;
+  expect(once).toBeGreaterThan(0);
+  expect([ask(), ask()]).toEqual([first, first]);
+  expect(looks).toBe(once);
+});

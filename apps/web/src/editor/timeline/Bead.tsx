@@ -19,7 +19,8 @@ export const Bead = ({ frames, chosen, scale, y, of, color, testId, ...rest }: B
   const [first, last] = [frames[0] as number, frames.at(-1) as number];
   const some = frames.some((frame) => chosen.has(frame));
   const every = some && frames.every((frame) => chosen.has(frame));
-  const left = scale.x(first) - BEAD_RADIUS;
+  // Those of heaps stand beside each other.
+  const width = Math.max(2 * BEAD_RADIUS, scale.x(last) - scale.x(first) - 2);
   return (
     <rect
       {...rest}
@@ -31,9 +32,9 @@ export const Bead = ({ frames, chosen, scale, y, of, color, testId, ...rest }: B
       }
       aria-pressed={some && !every ? 'mixed' : every}
       data-testid={testId}
-      x={left}
+      x={(scale.x(first) + scale.x(last) - width) / 2}
       y={y - BEAD_RADIUS}
-      width={scale.x(last) + BEAD_RADIUS - left}
+      width={width}
       height={2 * BEAD_RADIUS}
       rx={BEAD_RADIUS}
       fill={some ? color : 'var(--paper)'}

@@ -5,6 +5,7 @@ import { describe, expect, it } from 'vitest';
 import type { Param } from '@kite/core/document/params';
 import { keyFrames } from '@kite/core/motion/keys';
 import { samplerOf } from '@kite/core/motion/sampler';
+import { heapsOf } from './heaps';
 import { ribbonColors, ribbonCurves, shownValue } from './ribbons';
 import { ribbonName, rowsElsewhere, rowsOf } from './rows';
 import { panned, timeScale, zoomed } from './scale';
@@ -36,6 +37,23 @@ describe('the scale', () => {
   });
   it('has ticks at whole frames only', () => {
     expect(timeScale(3, 900).ticks).toEqual([0, 1, 2, 3]);
+  });
+});
+
+describe('beads', () => {
+  it('are one for each keyframe that has room for its own', () => {
+    expect(heapsOf([0, 2, 4, 50], scale)).toEqual([[0], [2], [4], [50]]);
+  });
+  it('are one for those that would lie on one another, of a width that can be taken hold of, wherever the time is moved to', () => {
+    // Two pixels a frame.
+    const frames = [0, 1, 2, 3, 4, 5, 6, 7, 8, 12];
+    const heaps = [[0, 1, 2, 3, 4, 5, 6], [7, 8], [12]];
+    expect(heapsOf(frames, scale)).toEqual(heaps);
+    expect(heapsOf(frames, timeScale(1000, 224, [3, 103]))).toEqual(heaps);
+  });
+  it('are left out where they are out of sight', () => {
+    const later = timeScale(1000, 224, [100, 200]);
+    expect(heapsOf([0, 80, 100, 150, 203, 260], later)).toEqual([[100], [150], [203]]);
   });
 });
 

@@ -37,7 +37,7 @@ const MOST_DOTS_IN_ALL = 2400;
 /** The most paths at once, for the same reason. */
 const MOST_PATHS = 60;
 /** Pixels from the bead before within which one is left out: neither could be taken hold of. */
-const NEAR = 5;
+const NEAR = 7;
 const NO_HANDLES: PathHandles = [0, 0, 0, 0];
 
 const tidyPoint = ([x, y]: Point): Point => [tenths(x), tenths(y)];

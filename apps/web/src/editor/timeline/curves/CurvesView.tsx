@@ -71,7 +71,7 @@ export const CurvesView = ({ scale }: { scale: TimeScale }) => {
   };
 
   // Handles that are out of sight, or had no room, are left out until there is some.
-  const [left, right, room] = [scale.frame(0), scale.frame(scale.width), scale.frames(APART)];
+  const [left, right, room] = [scale.frame(0), scale.frame(scale.width), scale.frames(2 * APART)];
   const isRoomy = (from: number, to: number) => to - from >= room && to > left && from < right;
   const shown = curves.map((of) => ({
     of,

@@ -68,6 +68,10 @@ describe('the handles', () => {
     ]);
     expect(handlesOf(value[2]!, 'value', 25)).toEqual([]);
   });
+  it('stand at the spans that are wanted alone', () => {
+    expect(handlesOf(value[0]!, 'value', 25, (from, to) => to - from > 50)).toEqual([]);
+    expect(handlesOf(value[0]!, 'value', 25, (from, to) => from === 0 && to === 50)).toHaveLength(2);
+  });
   it('make the ease that they are dragged to', () => {
     const [start] = handlesOf(value[0]!, 'value', 25);
     expect(start?.moved(25, 0)).toMatchObject({ kind: 'bezier', x1: 0.5, y1: 0 });
