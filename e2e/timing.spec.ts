@@ -340,9 +340,12 @@ test('keyframes that would lie on one another are one bead, which is all of them
   const heaps = page.getByTestId('curve-bead').filter({ has: page.locator('title') });
   await expect(heaps.first()).toBeVisible();
   await expect(page.getByTestId('curve-handle')).toHaveCount(0);
+  const hint = page.getByText('Zoom in on the time for the handles of eases');
+  await expect(hint).toBeVisible();
   // One that was a heap before has a bead and handles of its own once there is room for them.
   for (let n = 0; n < 12; n++) await page.keyboard.press('=');
   await expect(page.getByTestId('curve-handle').first()).toBeVisible();
+  await expect(hint).toHaveCount(0);
   await expect(heaps).toHaveCount(0);
   await expect(page.getByTestId('curve-bead').first()).toHaveAttribute('aria-label', /^Keyframe of Ball · Turn at/);
 });

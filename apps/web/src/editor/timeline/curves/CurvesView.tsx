@@ -72,7 +72,8 @@ export const CurvesView = ({ scale }: { scale: TimeScale }) => {
 
   // Handles that are out of sight, or had no room, are left out until there is some.
   const [left, right, room] = [scale.frame(0), scale.frame(scale.width), scale.frames(2 * APART)];
-  const isRoomy = (from: number, to: number) => to - from >= room && to > left && from < right;
+  const isSeen = (from: number, to: number) => to > left && from < right;
+  const isRoomy = (from: number, to: number) => to - from >= room && isSeen(from, to);
   const shown = curves.map((of) => ({
     of,
     heaps: heapsOf(
@@ -91,6 +92,7 @@ export const CurvesView = ({ scale }: { scale: TimeScale }) => {
       way: handle.which === 'start' ? (1 as const) : (-1 as const),
     }));
   });
+  const isCrowded = handles.length === 0 && curves.some((of) => handlesOf(of, mode, rate, isSeen).length > 0);
   const beads = shown.flatMap(({ of, heaps }) => {
     const y = yOf(of);
     return heaps.map((heap): Point => [scale.x(middleOf(heap)), y(of.at(middleOf(heap)))]);
@@ -204,6 +206,11 @@ export const CurvesView = ({ scale }: { scale: TimeScale }) => {
       <div ref={area} className="relative min-w-0 flex-1 overflow-hidden bg-paper-2">
         {curves.length === 0 && (
           <p className="px-4 py-6 text-ink-2">Select a layer, or beads of it, with numbers that are animated.</p>
+        )}
+        {isCrowded && (
+          <p className="absolute right-3 bottom-2 z-10 rounded-sm bg-paper px-2 py-0.5 text-sm text-ink-2">
+            Zoom in on the time for the handles of eases
+          </p>
         )}
         <svg className="absolute inset-0 size-full">
           {axis?.ticks(4).map((tick) => (

@@ -145,10 +145,12 @@ export const RibbonTrack = ({ layer, refTo, param, keys: beads, sampler, compute
 
 const NONE: readonly number[] = [];
 
-/** With the frames that were not in it, and without those that were. */
-const toggled = (before: readonly number[], frames: readonly number[]): number[] => {
-  const [had, has] = [new Set(before), new Set(frames)];
-  return [...before.filter((f) => !has.has(f)), ...frames.filter((f) => !had.has(f))];
+/** With all of some frames, or without them where it had them all. */
+const toggled = (before: readonly number[], frames: readonly number[]): readonly number[] => {
+  const all = new Set([...before, ...frames]);
+  if (all.size > before.length) return [...all];
+  const gone = new Set(frames);
+  return before.filter((frame) => !gone.has(frame));
 };
 
 /** A line under the spans that selected keyframes start, as SVG. */
