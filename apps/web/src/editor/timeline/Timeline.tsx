@@ -112,10 +112,6 @@ export const Timeline = () => {
   useEffect(() => {
     if (!hasRow) return;
     const index = latest.current.findIndex((r) => r.kind === 'layer' && r.layer === only);
-    // Scrolling asks for the layout of all, even to where it is.
-    const row = scroller.measurementsCache[index];
-    const top = scroller.scrollOffset ?? 0;
-    if (row && row.start >= top && row.end <= top + (scroller.scrollRect?.height ?? 0)) return;
     scroller.scrollToIndex(index, { align: 'auto' });
   }, [hasRow, only, scroller]);
 
