@@ -92,7 +92,7 @@ const between = (said: TextValues, fonts: Fonts, { box }: PartOfText): Point => 
 export const MOST_NAME = 60;
 
 /** Names for parts by what they say, none of which is there already; one that was given by hand stays. */
-const naming = (scene: SceneDraft) => {
+const namingParts = (scene: SceneDraft) => {
   const taken = namesIn(scene);
   return (layer: DrawingLayer, said: string | null, text: string): string => {
     if (said !== null && (said === text || !layer.name.startsWith(cutText(said, MOST_NAME)))) return layer.name;
@@ -158,7 +158,7 @@ export const setWord = (
     if (parts.length === 0) throw new RangeError('a word has at least one letter');
 
     const step = stepBetween(layers.at(-2) ?? last, last);
-    const nameOf = naming(scene);
+    const nameOf = namingParts(scene);
     const made = parts.map((part, i): DrawingLayer => {
       const layer = layers[i] ?? last;
       const said = valuesOf(layer);

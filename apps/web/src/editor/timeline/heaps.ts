@@ -20,3 +20,6 @@ export const heapsOf = (frames: readonly number[], scale: TimeScale): readonly (
   const [left, right] = [scale.frame(-6), scale.frame(scale.width + 6)];
   return heaps.filter((heap) => (heap.at(-1) as number) >= left && (heap[0] as number) <= right);
 };
+
+/** The frame at whose height the bead of a heap stands. */
+export const middleOf = (heap: readonly number[]): number => heap[heap.length >> 1] as number;

@@ -15,7 +15,7 @@ import { sceneOf } from '../../store/state';
 import type { Selection } from '../../store/selection';
 import { Bead } from '../Bead';
 import { dragKeys } from '../dragKeys';
-import { heapsOf } from '../heaps';
+import { heapsOf, middleOf } from '../heaps';
 import { NAMES_WIDTH, type TimeScale } from '../scale';
 import { APART, gripsOf } from './grips';
 import { type Handle, handlesOf } from './handles';
@@ -74,14 +74,12 @@ export const CurvesView = ({ scale }: { scale: TimeScale }) => {
   const [left, right, room] = [scale.frame(0), scale.frame(scale.width), scale.frames(2 * APART)];
   const isSeen = (from: number, to: number) => to > left && from < right;
   const isRoomy = (from: number, to: number) => to - from >= room && isSeen(from, to);
-  const shown = curves.map((of) => ({
-    of,
-    heaps: heapsOf(
-      of.property.keys.map((key) => key.frame),
-      scale,
-    ),
-    chosen: new Set(selection.keys.find((choice) => sameRef(choice.ref, of.ref))?.frames),
-  }));
+  const shown = curves.map((of) => {
+    const y = yOf(of);
+    const frames = of.property.keys.map((key) => key.frame);
+    const heaps = heapsOf(frames, scale).map((heap) => ({ heap, y: y(of.at(middleOf(heap))) }));
+    return { of, heaps, chosen: new Set(selection.keys.find((choice) => sameRef(choice.ref, of.ref))?.frames) };
+  });
   const handles = curves.flatMap((of) => {
     const y = yOf(of);
     return handlesOf(of, mode, rate, isRoomy).map((handle) => ({
@@ -93,10 +91,7 @@ export const CurvesView = ({ scale }: { scale: TimeScale }) => {
     }));
   });
   const isCrowded = handles.length === 0 && curves.some((of) => handlesOf(of, mode, rate, isSeen).length > 0);
-  const beads = shown.flatMap(({ of, heaps }) => {
-    const y = yOf(of);
-    return heaps.map((heap): Point => [scale.x(middleOf(heap)), y(of.at(middleOf(heap)))]);
-  });
+  const beads = shown.flatMap(({ heaps }) => heaps.map(({ heap, y }): Point => [scale.x(middleOf(heap)), y]));
   const grips = gripsOf(handles, beads);
 
   const onHandle = (curve: ShownCurve, handle: Handle) => (event: PointerEvent) => {
@@ -240,57 +235,50 @@ export const CurvesView = ({ scale }: { scale: TimeScale }) => {
               />
             );
           })}
-          {shown.map(({ of: curve, heaps, chosen }) => {
-            const y = yOf(curve);
-            return (
-              <g key={curve.id}>
-                {handles.flatMap(({ handle, of, bead: [x1, y1] }, i) => {
-                  if (of !== curve) return [];
-                  const [x2, y2] = grips[i] as Point;
-                  return (
-                    <g key={`${handle.key.frame}-${handle.which}`}>
-                      <path d={`M${x1} ${y1}L${x2} ${y2}`} stroke={curve.color} opacity={0.6} />
-                      <circle
-                        role="slider"
-                        aria-label={`${handle.which === 'start' ? 'Start' : 'End'} of the ease at ${handle.key.frame} of ${curve.label}`}
-                        aria-valuenow={handle.tip[1]}
-                        data-testid="curve-handle"
-                        cx={x2}
-                        cy={y2}
-                        r={4}
-                        fill="var(--paper)"
-                        stroke={curve.color}
-                        strokeWidth={1.5}
-                        className="cursor-move"
-                        onPointerDown={onHandle(curve, handle)}
-                      />
-                    </g>
-                  );
-                })}
-                {heaps.map((heap) => (
-                  <Bead
-                    key={heap[0]}
-                    frames={heap}
-                    y={y(curve.at(middleOf(heap)))}
-                    of={curve.label}
-                    color={curve.color}
-                    testId="curve-bead"
-                    {...{ chosen, scale }}
-                    className="cursor-move"
-                    onPointerDown={onBead(curve, heap)}
-                  />
-                ))}
-              </g>
-            );
-          })}
+          {shown.map(({ of: curve, heaps, chosen }) => (
+            <g key={curve.id}>
+              {handles.flatMap(({ handle, of, bead: [x1, y1] }, i) => {
+                if (of !== curve) return [];
+                const [x2, y2] = grips[i] as Point;
+                return (
+                  <g key={`${handle.key.frame}-${handle.which}`}>
+                    <path d={`M${x1} ${y1}L${x2} ${y2}`} stroke={curve.color} opacity={0.6} />
+                    <circle
+                      role="slider"
+                      aria-label={`${handle.which === 'start' ? 'Start' : 'End'} of the ease at ${handle.key.frame} of ${curve.label}`}
+                      aria-valuenow={handle.tip[1]}
+                      data-testid="curve-handle"
+                      cx={x2}
+                      cy={y2}
+                      r={4}
+                      fill="var(--paper)"
+                      stroke={curve.color}
+                      strokeWidth={1.5}
+                      className="cursor-move"
+                      onPointerDown={onHandle(curve, handle)}
+                    />
+                  </g>
+                );
+              })}
+              {heaps.map(({ heap, y }) => (
+                <Bead
+                  key={heap[0]}
+                  frames={heap}
+                  of={curve.label}
+                  color={curve.color}
+                  testId="curve-bead"
+                  {...{ chosen, scale, y }}
+                  className="cursor-move"
+                  onPointerDown={onBead(curve, heap)}
+                />
+              ))}
+            </g>
+          ))}
         </svg>
       </div>
     </div>
   );
 };
-
-/** The keyframe at whose height the bead of a heap stands. */
-const middleOf = (heap: readonly number[]): number => heap[heap.length >> 1] as number;
 
 /** The curves, in both modes, of properties without a selected bead; none while no bead is selected. */
 const notChosen = (scene: Scene, { layers, keys }: Selection): ReadonlySet<string> => {

@@ -7,7 +7,7 @@ import type { Sampler } from '@kite/core/motion/sampler';
 import { useEditor, useSlice } from '../../store/context';
 import { Bead } from '../Bead';
 import { dragKeys } from '../dragKeys';
-import { heapsOf } from '../heaps';
+import { heapsOf, middleOf } from '../heaps';
 import { ribbonColors, ribbonCurves } from '../ribbons';
 import { ribbonName } from '../rows';
 import { ROW, type TimeScale } from '../scale';
@@ -129,7 +129,7 @@ export const RibbonTrack = ({ layer, refTo, param, keys: beads, sampler, compute
         <Bead
           key={heap[0]}
           frames={heap}
-          y={beadY(heap[heap.length >> 1] as number)}
+          y={beadY(middleOf(heap))}
           of={name}
           color="var(--sky)"
           testId="bead"
