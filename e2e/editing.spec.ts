@@ -149,6 +149,40 @@ test('auto-key: off changes the keyframe that is here, or moves the whole curve 
   expect(await shown()).toBe(before);
 });
 
+test('fields that are come to and left, by pointer or by keyboard, change nothing, whatever they round', async ({
+  page,
+  server,
+}) => {
+  await threeSquares(page, server, 'Fields left alone');
+  await page.getByLabel('Turn: Animate: add a keyframe here').click();
+  await page.getByLabel('Position: Animate: add a keyframe here').click();
+  await goToFrame(page, 30);
+  await page.keyboard.press('a');
+  await setNumber(page, 'Turn', '100');
+  await setNumber(page, 'Position x', '200');
+  await goToFrame(page, 7);
+  const before = await sceneOf(page, server);
+  const turn = page.getByLabel('Turn', { exact: true });
+  await expect(turn).toHaveValue(/\./);
+
+  await turn.click();
+  await page.getByLabel('Position x', { exact: true }).click();
+  for (let i = 0; i < 8; i++) await page.keyboard.press('Tab');
+  await turn.press('Enter');
+  await expect(turn).not.toBeFocused();
+  expect(await sceneOf(page, server)).toEqual(before);
+  // What was typed and typed back is as it was, too; another number is not.
+  await turn.click();
+  await turn.press('End');
+  await turn.press('0');
+  await turn.press('Backspace');
+  await turn.press('Enter');
+  expect(await sceneOf(page, server)).toEqual(before);
+  await setNumber(page, 'Turn', '24');
+  const { keys } = layerNamed(await sceneOf(page, server), 'Rectangle 3').params.rotation as KeyedProperty;
+  expect(keys.map((k) => k.frame)).toEqual([0, 7, 30]);
+});
+
 test('beads: add, sweep, move together, delete', async ({ page, server }) => {
   await threeSquares(page, server, 'Beads');
   await page.getByLabel('Turn: Animate: add a keyframe here').click();

@@ -1,6 +1,7 @@
 import { clsx } from 'clsx';
 import { type KeyboardEvent, type PointerEvent, type ReactNode, useEffect, useRef, useState } from 'react';
 import { calculate } from './arithmetic';
+import { useTyping } from './useTyping';
 
 export interface NumberFieldProps {
   label: string;
@@ -40,7 +41,7 @@ export const NumberField = ({
   className,
   disabled,
 }: NumberFieldProps) => {
-  const [text, setText] = useState<string | null>(null);
+  const { text, typed, ...typing } = useTyping();
   const [wrong, setWrong] = useState(false);
   const input = useRef<HTMLInputElement>(null);
   const scrub = useRef<{ x: number; from: number; moving: boolean } | null>(null);
@@ -71,27 +72,25 @@ export const NumberField = ({
   };
 
   const finish = () => {
-    if (text !== null) {
-      const next = calculate(text);
-      if (next !== null && next !== value) once(next);
-    }
-    setText(null);
+    const next = typed === null ? null : calculate(typed);
+    if (next !== null && next !== value) once(next);
+    typing.end();
     setWrong(false);
   };
 
   const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
     event.stopPropagation();
     if (event.key === 'Enter') {
-      if (text !== null && calculate(text) === null) setWrong(true);
+      if (typed !== null && calculate(typed) === null) setWrong(true);
       else input.current?.blur();
     } else if (event.key === 'Escape') {
-      setText(null);
+      typing.end();
       setWrong(false);
       requestAnimationFrame(() => input.current?.blur());
     } else if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
       event.preventDefault();
       const by = step * (event.shiftKey ? 10 : 1) * (event.key === 'ArrowUp' ? 1 : -1);
-      setText(null);
+      typing.end();
       once((value ?? 0) + by);
     }
   };
@@ -148,11 +147,11 @@ export const NumberField = ({
         )}
         value={text ?? shown(value, decimals)}
         onFocus={(event) => {
-          setText(value === null ? '' : shown(value, decimals));
+          typing.begin(value === null ? '' : shown(value, decimals));
           requestAnimationFrame(() => input.current === document.activeElement && event.target.select());
         }}
         onChange={(event) => {
-          setText(event.target.value);
+          typing.type(event.target.value);
           setWrong(false);
         }}
         onBlur={finish}

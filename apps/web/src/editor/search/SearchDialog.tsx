@@ -1,15 +1,19 @@
 import { Command } from 'cmdk';
-import { useState } from 'react';
+import { useDeferredValue, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { Dialog } from '../../ui/Dialog';
 import { useEditor, useSlice } from '../store/context';
 import { found, type SearchEntry } from './entries';
+
+/** At least as many as the list has room for: they are there at once, while the rest is made. */
+const IN_SIGHT = 40;
 
 /** What is searched for; it begins anew each time. */
 const Search = () => {
   const editor = useEditor();
   const navigate = useNavigate();
   const [text, setText] = useState('');
+  const isWhole = useDeferredValue(true, false);
   const close = () => editor.set({ searching: false });
   const choose = (entry: SearchEntry) => {
     close();
@@ -30,7 +34,7 @@ const Search = () => {
           <Command.Empty className="px-2 py-6 text-center text-ink-2">
             Nothing is called that. Try what it does: “loop”, “grid”, “soft”.
           </Command.Empty>
-          {found(text).map((entry) => (
+          {found(text).slice(0, isWhole ? undefined : IN_SIGHT).map((entry) => (
             <Command.Item
               key={entry.id}
               value={entry.id}

@@ -1,8 +1,8 @@
 import { ChevronFirst, ChevronLast, PanelBottom, PanelRight, Pause, Play, StepBack, StepForward } from 'lucide-react';
-import { useState } from 'react';
 import { clockAt, framesPerSecond, parseTime, rateLabel } from '@kite/core/time/rate';
 import { CommandButton } from '../commands/CommandButton';
 import { Select } from '../../ui/Select';
+import { useTyping } from '../../ui/useTyping';
 import { useEditor, useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
 import { drawnAs } from '../store/clock';
@@ -10,26 +10,26 @@ import { drawnAs } from '../store/clock';
 /** A text that is a field while it is edited; takes frames (`46`) and clocks (`1.5s`, `00:01.53`). */
 const TimeField = ({ label, text, className }: { label: string; text: string; className: string }) => {
   const editor = useEditor();
-  const [typed, setTyped] = useState<string | null>(null);
+  const { text: own, typed, ...typing } = useTyping();
   return (
     <input
       aria-label={label}
       className={`tabular rounded-md bg-transparent text-center hover:bg-paper-2 focus:bg-paper-2 ${className}`}
-      value={typed ?? text}
+      value={own ?? text}
       onFocus={(event) => {
-        setTyped(text);
+        typing.begin(text);
         event.target.select();
       }}
-      onChange={(event) => setTyped(event.target.value)}
+      onChange={(event) => typing.type(event.target.value)}
       onBlur={() => {
         const frame = typed === null ? null : parseTime(typed, editor.scene.rate);
-        if (frame !== null && typed !== text) editor.seek(frame);
-        setTyped(null);
+        if (frame !== null) editor.seek(frame);
+        typing.end();
       }}
       onKeyDown={(event) => {
         if (event.key === 'Enter') event.currentTarget.blur();
         if (event.key === 'Escape') {
-          setTyped(null);
+          typing.end();
           requestAnimationFrame(() => (event.target as HTMLElement).blur());
         }
         event.stopPropagation();

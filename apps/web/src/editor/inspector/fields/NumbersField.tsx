@@ -1,6 +1,6 @@
 import type { NumbersParam } from '@kite/core/document/params';
-import { useState } from 'react';
 import { calculate } from '../../../ui/arithmetic';
+import { useTyping } from '../../../ui/useTyping';
 
 interface NumbersFieldProps {
   label: string;
@@ -11,7 +11,7 @@ interface NumbersFieldProps {
 
 /** A list of numbers, typed with commas or spaces between them. */
 export const NumbersField = ({ label, value, param, onChange }: NumbersFieldProps) => {
-  const [text, setText] = useState<string | null>(null);
+  const { text, typed, ...typing } = useTyping();
   const pieces = (text ?? '').split(/[\s,;]+/).filter(Boolean);
   const parsed = pieces.flatMap((piece) => calculate(piece) ?? []);
   const wrong = pieces.find((piece) => calculate(piece) === null);
@@ -34,11 +34,11 @@ export const NumbersField = ({ label, value, param, onChange }: NumbersFieldProp
         title="Dash, gap, dash, gap … in pixels, each a number or a sum. A dash of 0 with round caps is a dot."
         className="tabular h-[26px] w-full min-w-0 rounded-md bg-paper-2 px-2 aria-invalid:ring-2 aria-invalid:ring-kite"
         value={text ?? value?.map((n) => Math.round(n * 100) / 100).join(', ') ?? ''}
-        onFocus={() => setText(value?.join(', ') ?? '')}
-        onChange={(event) => setText(event.target.value)}
+        onFocus={() => typing.begin(value?.join(', ') ?? '')}
+        onChange={(event) => typing.type(event.target.value)}
         onBlur={() => {
-          if (text !== null && fits && text !== (value?.join(', ') ?? '')) onChange(parsed);
-          setText(null);
+          if (typed !== null && fits) onChange(parsed);
+          typing.end();
         }}
         onKeyDown={(event) => {
           event.stopPropagation();
