@@ -35,6 +35,18 @@ test('canvas: select, move, scale, turn, marquee, nudge', async ({ page, server 
   await drag(page, at(60, 110), at(80, 130));
   let scene = await sceneOf(page, server);
   expect(valueOf(layerNamed(scene, 'Rectangle'), 'position')).toEqual([90, 140]);
+  // A drag that comes back to where it began is no step: what is taken back is the one before.
+  await page.mouse.move(at(90, 140).x, at(90, 140).y);
+  await page.mouse.down();
+  await page.mouse.move(at(200, 220).x, at(200, 220).y, { steps: 4 });
+  await page.keyboard.down('Control');
+  await page.mouse.move(at(90, 140).x, at(90, 140).y, { steps: 4 });
+  await page.mouse.up();
+  await page.keyboard.up('Control');
+  await page.keyboard.press('Control+z');
+  expect(valueOf(layerNamed(await sceneOf(page, server), 'Rectangle'), 'position')).toEqual([70, 120]);
+  await page.keyboard.press('Control+Shift+z');
+  expect(await sceneOf(page, server)).toEqual(scene);
 
   await drag(page, await middle(page.getByTestId('handle-1/1')), at(150, 200));
   scene = await sceneOf(page, server);

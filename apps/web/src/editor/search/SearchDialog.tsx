@@ -34,19 +34,21 @@ const Search = () => {
           <Command.Empty className="px-2 py-6 text-center text-ink-2">
             Nothing is called that. Try what it does: “loop”, “grid”, “soft”.
           </Command.Empty>
-          {found(text).slice(0, isWhole ? undefined : IN_SIGHT).map((entry) => (
-            <Command.Item
-              key={entry.id}
-              value={entry.id}
-              data-also={entry.also}
-              onSelect={() => choose(entry)}
-              className="flex h-8 cursor-pointer items-center gap-3 rounded-md px-2 data-[selected=true]:bg-sky-2"
-            >
-              <span className="mr-auto truncate">{entry.label}</span>
-              {entry.keys && <kbd className="rounded-sm bg-paper-2 px-1.5 font-sans text-sm">{entry.keys}</kbd>}
-              <span className="w-32 shrink-0 text-right text-sm text-ink-2">{entry.group}</span>
-            </Command.Item>
-          ))}
+          {found(text)
+            .slice(0, isWhole ? undefined : IN_SIGHT)
+            .map((entry) => (
+              <Command.Item
+                key={entry.id}
+                value={entry.id}
+                data-also={entry.also}
+                onSelect={() => choose(entry)}
+                className="flex h-8 cursor-pointer items-center gap-3 rounded-md px-2 data-[selected=true]:bg-sky-2"
+              >
+                <span className="mr-auto truncate">{entry.label}</span>
+                {entry.keys && <kbd className="rounded-sm bg-paper-2 px-1.5 font-sans text-sm">{entry.keys}</kbd>}
+                <span className="w-32 shrink-0 text-right text-sm text-ink-2">{entry.group}</span>
+              </Command.Item>
+            ))}
         </Command.List>
       </Command>
     </Dialog>

@@ -6,6 +6,7 @@ import { MOST_CHOSEN } from '@kite/api/live';
 import { HISTORY } from '@kite/api/history';
 import type { Save } from '@kite/api/projects';
 import type { Change, Edit } from '@kite/core/document/patches';
+import { isEqual } from '@kite/core/document/is';
 import { applyEdit } from '@kite/core/edits/apply';
 import { stayingOutside } from '@kite/core/edits/outside';
 import type { Id, Project, Scene } from '@kite/core/document/types';
@@ -271,7 +272,8 @@ export class Editor {
     this.catchUp();
     const { base, last } = this.gesture ?? {};
     this.gesture = null;
-    if (!base || !last || last.patches.length === 0) {
+    // What was dragged away and back is no step: one that is taken back is to be seen.
+    if (!base || !last || isEqual(base, last.doc)) {
       if (last) this.preview.attempt([]);
       this.set({ gesturing: false });
     } else {
