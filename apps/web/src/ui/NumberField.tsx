@@ -128,7 +128,7 @@ export const NumberField = ({
   return (
     <span
       className={clsx(
-        'relative flex h-[26px] min-w-0 items-center gap-1.5 rounded-md bg-paper-2 px-2 focus-within:ring-2',
+        'relative flex h-[26px] min-w-0 items-center gap-1 rounded-md bg-paper-2 pr-1 pl-2 focus-within:ring-2',
         wrong ? 'ring-2 ring-kite' : 'ring-sky',
         disabled && 'opacity-50',
         className,
