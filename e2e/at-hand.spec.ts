@@ -127,6 +127,7 @@ test('everything there is comes up in the search by its name, and by another', a
   const field = page.getByPlaceholder(SEARCH);
   const options = page.getByRole('option');
   await expect(field).toBeFocused();
+  await expect.poll(() => options.count()).toBeGreaterThan(150);
   const all = await options.evaluateAll((found) =>
     found.map((option) => ({
       id: option.getAttribute('data-value') ?? '',
@@ -134,7 +135,6 @@ test('everything there is comes up in the search by its name, and by another', a
       other: (option as HTMLElement).dataset.also?.split(' ').slice(0, 2).join(' ') ?? '',
     })),
   );
-  expect(all.length).toBeGreaterThan(150);
   for (const { id, label, other } of all) {
     for (const name of [label, other]) {
       await field.fill(name);

@@ -140,6 +140,12 @@ test('text: typed on the canvas, set, kerned, changed late, and split into lette
   await page.keyboard.press('Escape');
   let layer = named(await sceneOf(page, server), 'Tram AV');
   expect(itemOf(layer, 'text').params).toMatchObject({ text: { value: 'Tram AV' }, pairs: { value: 'AV -10' } });
+  // The words and the name that they gave are one step.
+  await page.keyboard.press('Control+z');
+  layer = named(await sceneOf(page, server), 'Text');
+  expect(itemOf(layer, 'text').params).toMatchObject({ text: { value: 'Text' } });
+  await page.keyboard.press('Control+Shift+z');
+  layer = named(await sceneOf(page, server), 'Tram AV');
 
   await page.getByRole('button', { name: 'Open Text' }).last().click();
   await page.getByLabel('Font', { exact: true }).click();

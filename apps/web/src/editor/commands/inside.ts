@@ -58,7 +58,7 @@ export const settleText = async (editor: Editor, layer: Id, item: Id, name: stri
   const named = setLayers(editor.scene.id, [layer], { name });
   // How wide words are is known from their font.
   const coming = editor.fontsComing();
-  editor.edit(together(label, coming ? [named] : [named, ...broughtIn(editor, layer, item)]));
+  editor.also(together(label, coming ? [named] : [named, ...broughtIn(editor, layer, item)]));
   if (!coming) return;
   await coming;
   await editor.atRest();

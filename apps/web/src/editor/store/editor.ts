@@ -38,13 +38,23 @@ import { isOfCard, SELECTING, toolOf, type Within, withTool } from './workspace'
 /** What a gesture's moves are shown by first: the panels at once, or the picture, with the panels right after it. */
 type First = 'panels' | 'picture';
 
+interface Made extends Change {
+  readonly label: string;
+}
+
 interface Gesture {
   readonly base: Project;
   readonly first: First;
-  last: (Change & { readonly label: string }) | null;
+  last: Made | null;
   /** Set while the panels wait for the picture. */
   waiting: ReturnType<typeof setTimeout> | null;
 }
+
+/** What was made and what goes with it, as one. */
+const withMore = ({ label, ...made }: Made, more: Edit): Made => {
+  const { doc, patches, inverse } = applyEdit(made.doc, more);
+  return { label, doc, patches: [...made.patches, ...patches], inverse: [...inverse, ...made.inverse] };
+};
 
 /** The longest that panels wait for a picture, in ms. */
 const PATIENCE = 60;
@@ -259,6 +269,15 @@ export class Editor {
     return true;
   }
 
+  /** What follows from a gesture's newest state, as part of it: a layer is called by the words that were typed. */
+  also(edit: Edit): void {
+    if (!this.gesture?.last) return void this.edit(edit);
+    const last = withMore(this.gesture.last, edit);
+    this.gesture.last = last;
+    this.preview.attempt(last.patches);
+    this.set(this.show(last.doc));
+  }
+
   /** Lets the panels show what the picture shows; called when a picture has been drawn. */
   catchUp(): void {
     const { gesture } = this;
@@ -292,12 +311,12 @@ export class Editor {
   }
 
   /** A step with what follows from it, shown: what is to stay as it was meant, whatever else was changed. */
-  private settled(base: Project, step: Change & { readonly label: string }): Change & { readonly label: string } {
+  private settled(base: Project, step: Made): Made {
     const more = stayingOutside(base, step.doc, (scene) => compileScene(wholeScene(scene, step.doc), this.library));
     if (!more) return step;
-    const { doc, patches, inverse } = applyEdit(step.doc, more);
-    this.set(this.show(doc));
-    return { label: step.label, doc, patches: [...step.patches, ...patches], inverse: [...inverse, ...step.inverse] };
+    const settled = withMore(step, more);
+    this.set(this.show(settled.doc));
+    return settled;
   }
 
   /** Gives a gesture up: the document is as it was. */

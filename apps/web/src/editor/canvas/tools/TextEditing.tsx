@@ -68,14 +68,15 @@ const Field = ({ layer, item, view, pointOf, shown }: FieldProps) => {
     return () => {
       const now = editor.scene.layers[layer.id];
       const typed = now?.kind === 'drawing' ? now.items[item.id] : undefined;
-      editor.end();
-      if (!typed || now === undefined) return;
-      // A layer that was called by its text still is.
-      const after = line(valueAt(editor, ref('text')) as string);
-      if (before === 'Text' && now.name === 'Text') void settleText(editor, layer.id, item.id, after);
-      else if (after !== before && (now.name === before || now.name === 'Text')) {
-        editor.edit(setLayers(editor.scene.id, [layer.id], { name: after }));
+      if (typed && now) {
+        // A layer that was called by its text still is.
+        const after = line(valueAt(editor, ref('text')) as string);
+        if (before === 'Text' && now.name === 'Text') void settleText(editor, layer.id, item.id, after);
+        else if (after !== before && (now.name === before || now.name === 'Text')) {
+          editor.also(setLayers(editor.scene.id, [layer.id], { name: after }));
+        }
       }
+      editor.end();
     };
     // Once for each text that is opened.
     // eslint-disable-next-line react-hooks/exhaustive-deps
