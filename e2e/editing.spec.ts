@@ -420,13 +420,44 @@ test('cards that several layers have in common are set for all of them at once, 
   await card.getByRole('button', { name: 'Open Rectangle' }).click();
   await expect(card.getByLabel('Width', { exact: true })).toHaveValue('mixed');
   await expect(card.getByLabel('Height', { exact: true })).toHaveValue('40');
-  await setNumber(page, 'Width', '50');
-  await setNumber(page, 'Height', '30');
   const sizes = async () =>
     Object.values((await sceneOf(page, server)).layers).map((layer) => {
       const own = Object.values((layer as DrawingLayer).items).find((item) => item.kind === 'rectangle');
       return [own?.params.width, own?.params.height];
     });
+  const widths = async () => (await sizes()).map(([width]) => (width as { value: number }).value).toSorted();
+  // Those that differ go on differing when they are stepped or dragged, by as much as the field says meanwhile.
+  const width = card.getByLabel('Width', { exact: true });
+  await width.press('Shift+ArrowUp');
+  expect(await widths()).toEqual([50, 50, 70]);
+  await width.press('Escape');
+  await expect(width).not.toBeFocused();
+  const grip = await middle(width);
+  await page.mouse.move(grip.x, grip.y);
+  await page.mouse.down();
+  await page.mouse.move(grip.x - 30, grip.y, { steps: 3 });
+  await expect(width).toHaveValue('−30');
+  await page.mouse.up();
+  expect(await widths()).toEqual([20, 20, 40]);
+  await expect(width).toHaveValue('mixed');
+  await page.keyboard.press('Control+z');
+  expect(await widths()).toEqual([50, 50, 70]);
+  const left = page.getByLabel('Place', { exact: true }).getByLabel('Position x', { exact: true });
+  await left.press('ArrowDown');
+  const places = Object.values((await sceneOf(page, server)).layers).map((layer) =>
+    valueOf(layer as DrawingLayer, 'position'),
+  );
+  expect(places).toEqual(
+    expect.arrayContaining([
+      [69, 120],
+      [149, 120],
+      [229, 120],
+    ]),
+  );
+  await left.press('Escape');
+
+  await setNumber(page, 'Width', '50');
+  await setNumber(page, 'Height', '30');
   expect(await sizes()).toEqual(Array.from({ length: 3 }, () => [{ value: 50 }, { value: 30 }]));
 
   // Keyed for all by one press, and switched off by one.
@@ -438,7 +469,7 @@ test('cards that several layers have in common are set for all of them at once, 
   await page.keyboard.press('Control+Shift+A');
   await expect(page.getByRole('region', { name: 'Keyframes' }).getByText('3 selected')).toBeVisible();
   await setNumber(page, 'Value of the keyframe', '70');
-  const values = (await sizes()).map(([width]) => (width as KeyedProperty).keys.map((k) => k.value));
+  const values = (await sizes()).map(([own]) => (own as KeyedProperty).keys.map((k) => k.value));
   expect(values).toEqual([[70], [70], [70]]);
   await page.keyboard.press('Control+a');
   await common.getByRole('button', { name: 'Switch Fill off' }).click();

@@ -16,6 +16,8 @@ export interface NumberFieldProps {
   /** Changes that belong together (one scrub) come between onStart and onEnd. */
   onStart?: () => void;
   onChange: (value: number) => void;
+  /** Where several differ: by how much each is to be another than when the gesture began. Without it they are only typed. */
+  onShift?: (by: number) => void;
   onEnd?: () => void;
   before?: ReactNode;
   className?: string;
@@ -36,6 +38,7 @@ export const NumberField = ({
   decimals = 2,
   onStart,
   onChange,
+  onShift,
   onEnd,
   before,
   className,
@@ -44,7 +47,9 @@ export const NumberField = ({
   const { text, typed, ...typing } = useTyping();
   const [wrong, setWrong] = useState(false);
   const input = useRef<HTMLInputElement>(null);
-  const scrub = useRef<{ x: number; from: number; moving: boolean } | null>(null);
+  const scrub = useRef<{ x: number; from: number | null; moving: boolean } | null>(null);
+  /** How far those that differ are from where they were, while they are dragged. */
+  const [shift, setShift] = useState<number | null>(null);
 
   /** The limit at which what was typed has stopped. */
   const [stopped, setStopped] = useState<string | null>(null);
@@ -91,14 +96,17 @@ export const NumberField = ({
       event.preventDefault();
       const by = step * (event.shiftKey ? 10 : 1) * (event.key === 'ArrowUp' ? 1 : -1);
       typing.end();
-      once((value ?? 0) + by);
+      if (value !== null) return once(value + by);
+      onStart?.();
+      onShift?.(by);
+      onEnd?.();
     }
   };
 
   const onPointerDown = (event: PointerEvent<HTMLInputElement>) => {
     if (text !== null || event.button !== 0 || disabled) return;
     event.preventDefault();
-    scrub.current = { x: event.clientX, from: value ?? 0, moving: false };
+    scrub.current = { x: event.clientX, from: value, moving: false };
     event.currentTarget.setPointerCapture(event.pointerId);
   };
   const onPointerMove = (event: PointerEvent<HTMLInputElement>) => {
@@ -106,18 +114,22 @@ export const NumberField = ({
     if (!s) return;
     const dx = event.clientX - s.x;
     if (!s.moving) {
-      if (Math.abs(dx) < 3) return;
+      if (Math.abs(dx) < 3 || (s.from === null && !onShift)) return;
       s.moving = true;
       onStart?.();
     }
-    const fine = event.altKey ? 0.1 : event.shiftKey ? 10 : 1;
-    onChange(Number(stop(s.from + dx * step * fine).toFixed(decimals + 2)));
+    const by = dx * step * (event.altKey ? 0.1 : event.shiftKey ? 10 : 1);
+    const tidy = (v: number) => Number(v.toFixed(decimals + 2));
+    if (s.from !== null) return onChange(tidy(stop(s.from + by)));
+    setShift(tidy(by));
+    onShift?.(tidy(by));
   };
   const onPointerUp = () => {
     const s = scrub.current;
     scrub.current = null;
     if (!s) return;
     setStopped(null);
+    setShift(null);
     if (s.moving) onEnd?.();
     else {
       input.current?.focus();
@@ -145,7 +157,10 @@ export const NumberField = ({
           'tabular w-full min-w-0 cursor-ew-resize bg-transparent outline-none focus:cursor-text',
           value === null && text === null && 'text-ink-2 italic',
         )}
-        value={text ?? shown(value, decimals)}
+        value={
+          text ??
+          (shift === null ? shown(value, decimals) : `${shift < 0 ? '−' : '+'}${shown(Math.abs(shift), decimals)}`)
+        }
         onFocus={(event) => {
           typing.begin(value === null ? '' : shown(value, decimals));
           requestAnimationFrame(() => input.current === document.activeElement && event.target.select());

@@ -29,6 +29,7 @@ import { ColorField } from '../../../ui/ColorField';
 import { alike } from '../../../ui/alike';
 import { CheckField } from '../../../ui/CheckField';
 import { NumberField } from '../../../ui/NumberField';
+import { SeveralNumbers } from '../../../ui/SeveralNumbers';
 import { useEditor, useSlice } from '../../store/context';
 import { Card } from './Card';
 import { FlashFields } from '../fields/FlashFields';
@@ -42,7 +43,7 @@ interface ValueFieldProps {
   /** Of each of the keyframes. */
   values: readonly Value[];
   /** What becomes of the value of each. */
-  onChange: (change: (value: Value) => Value) => void;
+  onChange: (values: readonly Value[]) => void;
   onStart: () => void;
   onEnd: () => void;
 }
@@ -57,19 +58,25 @@ const numberProps = (param: NumberParam | PointParam) => {
 const ValueField = ({ param, values, onChange, ...gesture }: ValueFieldProps) => {
   if (param.kind === 'color') {
     const color = alike(values as readonly string[]);
-    return <ColorField label="Value of the keyframe" value={color} onChange={(v) => onChange(() => v)} {...gesture} />;
+    return (
+      <ColorField
+        label="Value of the keyframe"
+        value={color}
+        onChange={(v) => onChange(values.map(() => v))}
+        {...gesture}
+      />
+    );
   }
   if (param.kind === 'number') {
     const { factor, ...rest } = numberProps(param);
-    const value = alike(values as readonly number[]);
     return (
-      <NumberField
+      <SeveralNumbers
         label="Value of the keyframe"
-        value={value === null ? null : value * factor}
+        values={values.map((value) => (value as number) * factor)}
         min={param.min * factor}
         max={param.max * factor}
         {...rest}
-        onChange={(v) => onChange(() => v / factor)}
+        onChange={(each) => onChange(each.map((v) => v / factor))}
         {...gesture}
       />
     );
@@ -78,17 +85,18 @@ const ValueField = ({ param, values, onChange, ...gesture }: ValueFieldProps) =>
   const points = values as readonly Point[];
   const { factor, unit: _unit, ...rest } = numberProps(param);
   const field = (axis: 0 | 1) => {
-    const value = alike(points.map((p) => p[axis]));
     return (
-      <NumberField
+      <SeveralNumbers
         label={`Value of the keyframe, ${axis === 0 ? 'x' : 'y'}`}
         before={<span className="text-xs text-ink-2">{axis === 0 ? 'x' : 'y'}</span>}
-        value={value === null ? null : value * factor}
+        values={points.map((p) => p[axis] * factor)}
         min={-param.limit * factor}
         max={param.limit * factor}
         className="flex-1"
         {...rest}
-        onChange={(v) => onChange((p) => (p as Point).with(axis, v / factor) as unknown as Point)}
+        onChange={(each) =>
+          onChange(points.map((p, i) => p.with(axis, (each[i] as number) / factor) as unknown as Point))
+        }
         {...gesture}
       />
     );
@@ -212,7 +220,7 @@ export const KeysCard = () => {
               editor.edit(
                 together(
                   alike.length === 1 ? 'Change a keyframe' : 'Change keyframes',
-                  alike.map((own) => changeKey(own.ref, own.key.frame, { value: to(own.key.value) })),
+                  alike.map((own, i) => changeKey(own.ref, own.key.frame, { value: to[i] as Value })),
                 ),
               )
             }

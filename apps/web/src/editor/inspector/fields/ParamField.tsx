@@ -36,10 +36,10 @@ const sameField = (a: ParamFieldProps, b: ParamFieldProps): boolean =>
 export const ParamField = memo(({ refs, param }: ParamFieldProps) => {
   const editor = useEditor();
   const values = useValues(refs, param);
-  const write = (value: Value) =>
+  const write = (...to: readonly Value[]) =>
     writeValues(
       editor,
-      refs.map((ref) => [ref, value] as const),
+      refs.map((ref, i) => [ref, (to.length === 1 ? to[0] : to[i]) as Value] as const),
       `Change ${param.label.toLowerCase()}`,
     );
   const gesture = { onStart: () => editor.begin(), onEnd: () => editor.end() };

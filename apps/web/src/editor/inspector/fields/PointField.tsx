@@ -2,7 +2,7 @@ import type { PointParam } from '@kite/core/document/params';
 import type { Point, PropertyRef } from '@kite/core/document/types';
 import { partParam } from '@kite/core/motion/apart';
 import { useState } from 'react';
-import { NumberField } from '../../../ui/NumberField';
+import { SeveralNumbers } from '../../../ui/SeveralNumbers';
 import { writeValues } from '../../commands/layers';
 import { isComputed } from '../../formula/useComputed';
 import { useEditor, useSlice } from '../../store/context';
@@ -26,13 +26,13 @@ export const PointField = ({ param, values, refs }: PointFieldProps) => {
   // What the values were when a scrub began: linked ones keep their proportion to that.
   const [start, setStart] = useState<readonly Point[] | null>(null);
 
-  const write = (axis: 0 | 1, shown: number) => {
-    const v = shown / factor;
+  const write = (axis: 0 | 1, shown: readonly number[]) => {
     const from = start ?? values;
     writeValues(
       editor,
       refs.map((ref, i) => {
         const p = from[i] as Point;
+        const v = (shown[i] as number) / factor;
         const beside = p[1 - axis] as number;
         const other = linked ? inProportion(v, p[axis], beside) : beside;
         return [ref, axis === 0 ? [v, other] : [other, v]] as const;
@@ -53,12 +53,10 @@ export const PointField = ({ param, values, refs }: PointFieldProps) => {
         />
       );
     }
-    const all = values.map((p) => p[axis]);
-    const same = all.every((v) => v === all[0]);
     return (
-      <NumberField
+      <SeveralNumbers
         label={`${param.label} ${axis === 0 ? 'x' : 'y'}`}
-        value={same ? (all[0] ?? 0) * factor : null}
+        values={values.map((p) => p[axis] * factor)}
         min={-param.limit * factor}
         max={param.limit * factor}
         step={param.step * factor}
@@ -73,7 +71,7 @@ export const PointField = ({ param, values, refs }: PointFieldProps) => {
           setStart(null);
           editor.end();
         }}
-        onChange={(v) => write(axis, v)}
+        onChange={(each) => write(axis, each)}
       />
     );
   };

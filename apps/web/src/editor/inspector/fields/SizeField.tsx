@@ -24,20 +24,20 @@ export const SizeField = ({ beside, ...field }: SizeFieldProps) => {
     });
   // What the sides were when a scrub began: they keep their proportion to that.
   const [start, setStart] = useState<ReturnType<typeof sides> | null>(null);
-  const both = (value: number) =>
+  const both = (values: readonly number[]) =>
     writeValues(
       editor,
-      (start ?? sides()).flatMap(({ own, other, from }) => [
-        [own, value] as const,
-        [other, inProportion(value, ...from)] as const,
-      ]),
+      (start ?? sides()).flatMap(({ own, other, from }, i) => {
+        const value = values[i] as number;
+        return [[own, value] as const, [other, inProportion(value, ...from)] as const];
+      }),
       'Change size',
     );
   return (
     <span className="flex min-w-0 items-center gap-1">
       <InUnit
         {...field}
-        write={(value) => (linked ? both(value as number) : write(value))}
+        write={(...values) => (linked ? both(values as readonly number[]) : write(...values))}
         gesture={{
           onStart: () => {
             setStart(sides());

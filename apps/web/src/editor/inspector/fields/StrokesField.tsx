@@ -6,7 +6,7 @@ import type { ReactNode } from 'react';
 import { alike } from '../../../ui/alike';
 import { Button } from '../../../ui/Button';
 import { ColorField } from '../../../ui/ColorField';
-import { NumberField } from '../../../ui/NumberField';
+import { SeveralNumbers } from '../../../ui/SeveralNumbers';
 import { TipMenu } from '../../canvas/tools/TipMenu';
 import { useEditor, useSlice } from '../../store/context';
 import { withTool } from '../../store/workspace';
@@ -69,16 +69,15 @@ export const StrokesField = ({ value, onChange, ...gesture }: StrokesFieldProps)
         />
       </Row>
       {NUMBERS.map(({ key, label, unit, by, limits: [least, most] }) => {
-        const own = alike(value.map((stroke) => stroke[key] ?? 1));
         return (
           <Row key={key} name={label}>
-            <NumberField
+            <SeveralNumbers
               label={`${label} of all strokes`}
               unit={unit}
-              value={own === null ? null : tenths(own * by)}
+              values={value.map((stroke) => tenths((stroke[key] ?? 1) * by))}
               min={least * by}
               max={most * by}
-              onChange={(n) => set({ [key]: n / by })}
+              onChange={(each) => onChange(value.map((stroke, i) => ({ ...stroke, [key]: (each[i] as number) / by })))}
               {...gesture}
             />
           </Row>

@@ -7,7 +7,8 @@ export interface FieldProps<P extends Param = Param> {
   /** Of each thing that the field is for. */
   values: readonly Value[];
   refs: readonly PropertyRef[];
-  write: (value: Value) => void;
+  /** Writes one value for all of them, or one for each. */
+  write: (...values: readonly Value[]) => void;
   /** Around a change that goes on for a while. */
   gesture: { readonly onStart: () => void; readonly onEnd: () => void };
 }
