@@ -218,7 +218,18 @@ test('what reads across the border of a nest keeps its motion', async ({ page, s
   await choose(page, 'Follower 1');
   await open(page, 'position');
   await type(page, 'position', 'lag({Lead / Position}, 1) + [0, 50]');
+  // Escape gives up what was typed, and then leaves: the keys are the editor's again.
+  const stored = await field(page, 'position').innerText();
+  await field(page, 'position').fill('12 ');
+  await expect(async () => {
+    // The list of names, where it has opened, goes first.
+    await page.keyboard.press('Escape');
+    await expect(field(page, 'position')).toHaveText(stored, { timeout: 1_000 });
+  }).toPass();
   await page.keyboard.press('Escape');
+  await expect(field(page, 'position')).toBeHidden();
+  await page.keyboard.press('End');
+  await expect(page.getByTestId('picture')).not.toHaveAttribute('data-frame', '0');
   await page
     .getByRole('group', { name: 'Layer Lead', exact: true })
     .click({ button: 'right', position: { x: 90, y: 12 } });

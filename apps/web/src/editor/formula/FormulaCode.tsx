@@ -17,7 +17,7 @@ export interface FormulaCodeProps {
   onChange: (text: string) => void;
   /** Enter; the text is kept. */
   onDone: () => void;
-  /** Escape; the text is given up. */
+  /** Escape; what was typed is given up, and then the field. */
   onCancel: () => void;
 }
 

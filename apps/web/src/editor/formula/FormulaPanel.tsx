@@ -180,7 +180,7 @@ const Editing = ({ refs, param, label, onClose }: EditingProps) => {
           paths={() => pathsFor(editor.scene, targetOf(first), param)}
           onChange={setText}
           onDone={done}
-          onCancel={() => setText(shown)}
+          onCancel={() => (text === shown ? onClose() : setText(shown))}
         />
       </div>
       {error ? (
