@@ -54,6 +54,35 @@ test('a text that is cut in an emoji is saved, and so is what follows', async ({
   expect(names.toSorted()).toEqual(['Star', 'x'.repeat(59)]);
 });
 
+test('what is typed or chosen in a field that stays open is saved too, and not said to be before it is', async ({
+  page,
+  server,
+}) => {
+  await newProject(page, server, 'Open fields', 'Square');
+  await page.keyboard.press('t');
+  await page.getByTestId('canvas').click();
+  await expect(page.getByTestId('canvas-text')).toBeFocused();
+  const scene = async () => {
+    await expect(page.getByTestId('save-state')).toHaveText('Saved');
+    return sceneOf(page, server);
+  };
+  const words = async () =>
+    Object.values((await scene()).layers).flatMap((layer) =>
+      Object.values((layer as DrawingLayer).items).flatMap((item) => (item.kind === 'text' ? item.params.text : [])),
+    );
+  await page.keyboard.type('Night');
+  expect(await words()).toEqual([{ value: 'Night' }]);
+  await page.keyboard.type(' tram');
+  expect(await words()).toEqual([{ value: 'Night tram' }]);
+  await expect(page.getByTestId('canvas-text')).toBeFocused();
+  await page.reload();
+  expect(await words()).toEqual([{ value: 'Night tram' }]);
+
+  await page.getByRole('button', { name: 'Background', exact: true }).click();
+  await page.getByLabel('Background, as hex', { exact: true }).fill('#33AA88');
+  expect((await scene()).background).toBe('#33AA88');
+});
+
 test('an edit that the server refuses is taken back alone, by name; the rest is saved', async ({ page, server }) => {
   const id = await newProject(page, server, 'Refused', 'Square');
   await addStar(page);

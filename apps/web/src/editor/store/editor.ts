@@ -21,6 +21,7 @@ import type { StoreApi } from 'zustand/vanilla';
 import { ask } from '../../api/client';
 import { newId } from '../../api/ids';
 import { myself } from '../../app/person';
+import { isPressed } from '../../ui/pressed';
 import type { Preview } from '../../preview/client';
 import type { BrowserMaterials } from '../../preview/materials';
 import type { ProofWish } from '../../preview/proofing';
@@ -48,6 +49,8 @@ interface Gesture {
   last: Made | null;
   /** Set while the panels wait for the picture. */
   waiting: ReturnType<typeof setTimeout> | null;
+  /** Set once something was changed. */
+  resting?: ReturnType<typeof setTimeout>;
 }
 
 /** What was made and what goes with it, as one. */
@@ -58,6 +61,8 @@ const withMore = ({ label, ...made }: Made, more: Edit): Made => {
 
 /** The longest that panels wait for a picture, in ms. */
 const PATIENCE = 60;
+/** How long a gesture without a hand on it stays as it is until that is saved, in ms. */
+const REST = 1_500;
 
 export const makeId = (): Id => newId().slice(0, 12);
 
@@ -183,6 +188,7 @@ export class Editor {
   }
 
   close(): void {
+    this.end();
     this.playback.stop();
     this.line.close();
     this.saver.close();
@@ -263,10 +269,23 @@ export class Editor {
       return false;
     }
     this.gesture.last = { ...change, label: edit.label };
+    this.saver.touch();
+    this.restSoon(this.gesture);
     this.preview.attempt(change.patches);
     if (this.gesture.first === 'panels') this.set(this.show(change.doc));
     else this.gesture.waiting ??= setTimeout(() => this.catchUp(), PATIENCE);
     return true;
+  }
+
+  /** A field may be open for hours: what rests in it is a step, saved like any other, and it goes on from there. */
+  private restSoon(gesture: Gesture): void {
+    clearTimeout(gesture.resting);
+    gesture.resting = setTimeout(() => {
+      if (gesture !== this.gesture) return;
+      if (isPressed()) return this.restSoon(gesture);
+      this.end();
+      this.begin(gesture.first);
+    }, REST);
   }
 
   /** What follows from a gesture's newest state, as part of it: a layer is called by the words that were typed. */

@@ -177,6 +177,30 @@ describe('the saver', () => {
     expect([server.labels.length, saver.hasUnsent, states.at(-1)]).toEqual([200, false, { kind: 'saved' }]);
   });
 
+  it('does not say that what a gesture has changed is saved before the gesture has ended', async () => {
+    const { saver } = await open();
+    saver.add('Rename', rename('Before'));
+    saver.hold(true);
+    saver.touch();
+    for (let i = 0; i < 20; i++) await pass(50);
+    expect([server.document.name, saver.hasUnsent, states.map(({ kind }) => kind)]).toEqual([
+      'Before',
+      true,
+      ['saving'],
+    ]);
+    saver.add('Rename', rename('After'));
+    saver.hold(false);
+    expect(states.at(-1)?.kind).toBe('saving');
+    for (let i = 0; i < 200 && states.at(-1)?.kind !== 'saved'; i++) await pass(50);
+    expect([server.document.name, saver.hasUnsent]).toEqual(['After', false]);
+
+    // One that has come to nothing leaves nothing to be saved.
+    saver.hold(true);
+    saver.touch();
+    saver.hold(false);
+    expect([saver.hasUnsent, states.slice(-2).map(({ kind }) => kind)]).toEqual([false, ['saving', 'saved']]);
+  });
+
   it('sends a few requests a second, and says which revision each edit got', async () => {
     const { saver } = await open();
     const ids = Array.from({ length: 90 }, (_, i) => saver.add('Nudge', resize(20 + i)));

@@ -63,6 +63,8 @@ export class Saver {
   /** What the line told and has not come to its turn, by revision. */
   private readonly heard = new Map<number, Logged>();
   private held = false;
+  /** Whether a gesture has changed something that is no edit yet. */
+  private touched = false;
   /** Whether the server has more than is here, and what waits cannot be sent before that is read. */
   private behind = false;
   private catching = false;
@@ -137,7 +139,7 @@ export class Saver {
     return this.queue.head.revision;
   }
   get hasUnsent(): boolean {
-    return this.queue.edits.length > 0;
+    return this.queue.edits.length > 0 || this.touched;
   }
 
   /** Resolves once the server has every edit; rejects as soon as something is in the way, and says what. */
@@ -175,11 +177,19 @@ export class Saver {
     this.catchUp();
   }
 
+  /** A gesture has changed something: it is not saved before it ends. */
+  touch(): void {
+    this.touched = true;
+    if (this.state.kind === 'saved') this.say({ kind: 'saving' });
+  }
+
   /** While something is being dragged, what others do waits. */
   hold(held: boolean): void {
     this.held = held;
     if (held) return;
+    this.touched = false;
     this.takeIn();
+    this.rest();
     if (this.behind) this.catchUp();
   }
 
