@@ -135,6 +135,7 @@ test('text: typed on the canvas, set, kerned, changed late, and split into lette
   await page.mouse.click(spot.x, spot.y);
   await expect(page.getByTestId('canvas-text')).toBeFocused();
   await page.keyboard.type('Tram AV');
+  await expect(page.getByTestId('layer-row')).toHaveAccessibleName('Layer Tram AV');
   await page.keyboard.press('ArrowLeft');
   await page.keyboard.press('Alt+ArrowLeft');
   await page.keyboard.press('Escape');

@@ -1,5 +1,4 @@
 /** New words stay inside the scene. */
-import { setLayers } from '@kite/core/edits/layers';
 import { setValue } from '@kite/core/edits/properties';
 import { type Edit, together } from '@kite/core/document/patches';
 import type { Id, Point } from '@kite/core/document/types';
@@ -52,18 +51,20 @@ const broughtIn = (editor: Editor, layer: Id, item: Id): Edit[] => {
   ];
 };
 
-/** After the first words of a new text: it is called by them, and what would stand beyond the scene is brought into it. */
-export const settleText = async (editor: Editor, layer: Id, item: Id, name: string): Promise<void> => {
-  const label = 'Write a text';
-  const named = setLayers(editor.scene.id, [layer], { name });
-  // How wide words are is known from their font.
-  const coming = editor.fontsComing();
-  editor.also(together(label, coming ? [named] : [named, ...broughtIn(editor, layer, item)]));
-  if (!coming) return;
-  await coming;
-  await editor.atRest();
+const bringIn = (editor: Editor, layer: Id, item: Id): void => {
   const now = editor.scene.layers[layer];
   if (now?.kind !== 'drawing' || !now.items[item]) return;
   const edits = broughtIn(editor, layer, item);
-  if (edits.length > 0) editor.edit(together(label, edits));
+  if (edits.length > 0) editor.also(together('Write a text', edits));
+};
+
+/** After the first words of a new text: what would stand beyond the scene is brought into it. */
+export const settleText = async (editor: Editor, layer: Id, item: Id): Promise<void> => {
+  // How wide words are is known from their font.
+  const coming = editor.fontsComing();
+  if (coming) {
+    await coming;
+    await editor.atRest();
+  }
+  bringIn(editor, layer, item);
 };

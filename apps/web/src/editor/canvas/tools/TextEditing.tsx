@@ -12,7 +12,7 @@ import { caretAt, indexAt, readPairs, type TextLayout, writePairs } from '@kite/
 import { type PointerEvent, useEffect, useRef, useState } from 'react';
 import { followPointer } from '../../../ui/drag';
 import { settleText } from '../../commands/inside';
-import { valueAt, writeValues } from '../../commands/layers';
+import { writeValues } from '../../commands/layers';
 import { useEditor, useSlice } from '../../store/context';
 import { toScene, viewMatrix } from '../view';
 
@@ -55,27 +55,22 @@ const Field = ({ layer, item, view, pointOf, shown }: FieldProps) => {
   const kerned = useRef<string | null>(null);
   const [range, setRange] = useState<readonly [number, number]>([0, 0]);
   const values = shown.values as Values<typeof textKind.params>;
+  /** As it was when it was opened: a layer that is called by its text goes on being so. */
+  const [opened] = useState({
+    named: layer.name === 'Text' || layer.name === line(values.text),
+    isNew: layer.name === 'Text' && values.text === 'Text',
+  });
   const laid = textLayout(values, editor.library.fonts);
   const ref = (key: string) => ({ scene: editor.scene.id, layer: layer.id, item: item.id, key });
 
-  // What is typed until the field is left is one step.
+  // What is typed until it rests, or the field is left, is one step.
   useEffect(() => {
     const area = field.current;
-    const before = line(values.text);
     editor.begin();
     area?.focus();
     area?.select();
     return () => {
-      const now = editor.scene.layers[layer.id];
-      const typed = now?.kind === 'drawing' ? now.items[item.id] : undefined;
-      if (typed && now) {
-        // A layer that was called by its text still is.
-        const after = line(valueAt(editor, ref('text')) as string);
-        if (before === 'Text' && now.name === 'Text') void settleText(editor, layer.id, item.id, after);
-        else if (after !== before && (now.name === before || now.name === 'Text')) {
-          editor.also(setLayers(editor.scene.id, [layer.id], { name: after }));
-        }
-      }
+      if (opened.isNew) void settleText(editor, layer.id, item.id);
       editor.end();
     };
     // Once for each text that is opened.
@@ -121,6 +116,7 @@ const Field = ({ layer, item, view, pointOf, shown }: FieldProps) => {
   const write = (text: string) => {
     const pairs = kerned.current === null ? [] : [[ref('pairs'), kerned.current] as const];
     writeValues(editor, [[ref('text'), text], ...pairs], 'Type');
+    if (opened.named) editor.also(setLayers(editor.scene.id, [layer.id], { name: line(text) }));
   };
 
   /** Moves the letters on both sides of the caret together or apart. */
