@@ -19,7 +19,7 @@ const SHAPES = {
   areas: 'Button = https://',
 } as const;
 
-/** A text, written while it is typed: what is typed between coming in and leaving is one step. */
+/** A text, written while it is typed: what is typed until it rests, or the field is left, is one step. */
 export const TextField = ({ label, value, param, onStart, onChange, onEnd }: TextFieldProps) => {
   const [writing, setWriting] = useState(false);
   const shared = {
