@@ -83,6 +83,43 @@ test('what is typed or chosen in a field that stays open is saved too, and not s
   expect((await scene()).background).toBe('#33AA88');
 });
 
+test('what is typed into a layer stays when another one is chosen or changed before the field was left', async ({
+  page,
+  server,
+}) => {
+  await newProject(page, server, 'Left fields', 'Square');
+  await page.keyboard.press('t');
+  await page.getByTestId('canvas').click();
+  await expect(page.getByTestId('canvas-text')).toBeFocused();
+  await page.keyboard.press('Escape');
+  await addStar(page);
+  const row = (name: string) => page.getByRole('group', { name: `Layer ${name}`, exact: true });
+  await row('Text').click({ position: { x: 90, y: 12 } });
+  const words = page.getByRole('textbox', { name: 'Text', exact: true });
+  await page.getByRole('button', { name: 'Open Text', exact: true }).last().click();
+  const now = async () => {
+    const scene = await sceneOf(page, server);
+    const text = Object.values(named<DrawingLayer>(scene, 'Text').items).find((item) => item.kind === 'text');
+    const star = named<DrawingLayer>(scene, 'Star');
+    return { text: text?.params.text, hidden: star.hidden, position: star.params.position };
+  };
+  const before = await now();
+  await words.fill('Night');
+  await row('Star').getByLabel('Hide Star', { exact: true }).click();
+  expect(await now()).toEqual({ ...before, text: { value: 'Night' }, hidden: true });
+
+  await words.fill('Night tram');
+  await row('Star').click({ position: { x: 90, y: 12 } });
+  await expect(words).toBeHidden();
+  await page.keyboard.press('ArrowRight');
+  const moved = await now();
+  expect(moved).toEqual({ text: { value: 'Night tram' }, hidden: true, position: expect.anything() });
+  expect(moved.position).not.toEqual(before.position);
+  // Each is a step of its own.
+  await page.keyboard.press('Control+z');
+  expect(await now()).toEqual({ ...before, text: { value: 'Night tram' }, hidden: true });
+});
+
 test('an edit that the server refuses is taken back alone, by name; the rest is saved', async ({ page, server }) => {
   const id = await newProject(page, server, 'Refused', 'Square');
   await addStar(page);

@@ -166,10 +166,14 @@ const Workspace = ({ project }: { project: string }) => {
     const onLeave = (event: BeforeUnloadEvent) => {
       if (editor.hasUnsent) event.preventDefault();
     };
+    // What is pressed need not take the focus from a field, and may change something itself.
+    const onPress = (event: PointerEvent) => event.isPrimary && editor.settle();
+    window.addEventListener('pointerdown', onPress, true);
     window.addEventListener('keydown', onKey);
     window.addEventListener('paste', onPaste);
     window.addEventListener('beforeunload', onLeave);
     return () => {
+      window.removeEventListener('pointerdown', onPress, true);
       window.removeEventListener('keydown', onKey);
       window.removeEventListener('paste', onPaste);
       window.removeEventListener('beforeunload', onLeave);

@@ -2,6 +2,7 @@ import { Link2 } from 'lucide-react';
 import { useContext, useState } from 'react';
 import { ColorToolsContext, rememberColor } from './colorTools';
 import { later } from './later';
+import { useLasting } from './useLasting';
 import { Panel } from './Panel';
 
 export const ColorPanel = later(async () => (await import('./ColorPanel')).ColorPanel, <div className="h-56" />);
@@ -37,13 +38,14 @@ export const Swatch = ({ color }: { color: string | null }) => (
 export const ColorField = ({ label, value, onStart, onChange, onEnd, link }: ColorFieldProps) => {
   const [open, setOpen] = useState(false);
   const tools = useContext(ColorToolsContext);
+  const choosing = useLasting(onStart, onEnd);
   const linked = tools?.swatches.find(({ id }) => id === link?.id);
   const change = (next: boolean) => {
     setOpen(next);
-    if (next) onStart?.();
+    if (next) choosing.start();
     else {
       if (value) rememberColor(value.toUpperCase());
-      onEnd?.();
+      choosing.end();
     }
   };
   const sample = () => {

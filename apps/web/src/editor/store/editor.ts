@@ -282,10 +282,17 @@ export class Editor {
     clearTimeout(gesture.resting);
     gesture.resting = setTimeout(() => {
       if (gesture !== this.gesture) return;
-      if (isPressed()) return this.restSoon(gesture);
-      this.end();
-      this.begin(gesture.first);
+      if (isPressed()) this.restSoon(gesture);
+      else this.settle();
     }, REST);
+  }
+
+  /** What an open gesture has come to is a step, and it goes on from there: what comes next may be another's. */
+  settle(): void {
+    const { gesture } = this;
+    if (!gesture?.last) return;
+    this.end();
+    this.begin(gesture.first);
   }
 
   /** What follows from a gesture's newest state, as part of it: a layer is called by the words that were typed. */

@@ -1,5 +1,5 @@
 import type { TextParam } from '@kite/core/document/params';
-import { useState } from 'react';
+import { useLasting } from '../../../ui/useLasting';
 
 interface TextFieldProps {
   label: string;
@@ -21,21 +21,15 @@ const SHAPES = {
 
 /** A text, written while it is typed: what is typed until it rests, or the field is left, is one step. */
 export const TextField = ({ label, value, param, onStart, onChange, onEnd }: TextFieldProps) => {
-  const [writing, setWriting] = useState(false);
+  const writing = useLasting(onStart, onEnd);
   const shared = {
     'aria-label': label,
     value: value ?? '',
     placeholder: value === null ? 'mixed' : param.form && SHAPES[param.form],
     maxLength: param.most,
     spellCheck: false,
-    onFocus: () => {
-      setWriting(true);
-      onStart();
-    },
-    onBlur: () => {
-      if (writing) onEnd();
-      setWriting(false);
-    },
+    onFocus: writing.start,
+    onBlur: writing.end,
     onChange: (event: { target: { value: string } }) => onChange(event.target.value),
     onKeyDown: (event: React.KeyboardEvent<HTMLElement>) => {
       event.stopPropagation();
