@@ -1,5 +1,5 @@
 /** Ordinary edits go on saving: at limits, with any text, and beside one that the server refuses. */
-import type { DrawingLayer, KeyedProperty } from '@kite/core/document/types';
+import type { DrawingLayer, KeyedProperty, Point } from '@kite/core/document/types';
 import { goToFrame, newProject, saved, setNumber } from './support/editor';
 import { named, sceneOf } from './support/scene';
 import { Server } from './support/server';
@@ -115,6 +115,14 @@ test('what is typed into a layer stays when another one is chosen or changed bef
   const moved = await now();
   expect(moved).toEqual({ text: { value: 'Night tram' }, hidden: true, position: expect.anything() });
   expect(moved.position).not.toEqual(before.position);
+  // A number that was typed and not entered, too.
+  const left = page.getByLabel('Position x', { exact: true });
+  await left.click();
+  await page.keyboard.type('77');
+  await row('Text').click({ position: { x: 90, y: 12 } });
+  await expect(left).not.toHaveValue('77');
+  expect((await now()).position).toEqual({ value: [77, (before.position as { value: Point }).value[1]] });
+  await page.keyboard.press('Control+z');
   // Each is a step of its own.
   await page.keyboard.press('Control+z');
   expect(await now()).toEqual({ ...before, text: { value: 'Night tram' }, hidden: true });

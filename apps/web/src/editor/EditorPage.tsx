@@ -119,6 +119,15 @@ const EditorColors = ({ children }: { children: ReactNode }) => {
   return <ColorToolsContext value={tools}>{children}</ColorToolsContext>;
 };
 
+/**
+ * A field that a press leaves is left before what is pressed does anything: that may keep the focus where it is, take the field away, or
+ * change something itself.
+ */
+const leaveField = (pressed: EventTarget | null): void => {
+  const field = document.activeElement;
+  if ((field instanceof HTMLInputElement || field instanceof HTMLTextAreaElement) && field !== pressed) field.blur();
+};
+
 /** What keys do where no scene is seen. */
 const AMONG_DELIVERIES = [COMMANDS.undo, COMMANDS.redo];
 
@@ -166,8 +175,12 @@ const Workspace = ({ project }: { project: string }) => {
     const onLeave = (event: BeforeUnloadEvent) => {
       if (editor.hasUnsent) event.preventDefault();
     };
-    // What is pressed need not take the focus from a field, and may change something itself.
-    const onPress = (event: PointerEvent) => event.isPrimary && editor.settle();
+    const onPress = ({ isPrimary, target }: PointerEvent) => {
+      if (!isPrimary) return;
+      // A text on the canvas is pressed to be written on.
+      if (editor.state.mode.kind !== 'writing') leaveField(target);
+      editor.settle();
+    };
     window.addEventListener('pointerdown', onPress, true);
     window.addEventListener('keydown', onKey);
     window.addEventListener('paste', onPaste);
