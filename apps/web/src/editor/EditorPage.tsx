@@ -128,6 +128,9 @@ const leaveField = (pressed: EventTarget | null): void => {
   if ((field instanceof HTMLInputElement || field instanceof HTMLTextAreaElement) && field !== pressed) field.blur();
 };
 
+/** What tells whether a button is down. */
+const POINTER = ['pointerdown', 'pointermove', 'pointerup', 'pointercancel'] as const;
+
 /** What keys do where no scene is seen. */
 const AMONG_DELIVERIES = [COMMANDS.undo, COMMANDS.redo];
 
@@ -181,12 +184,17 @@ const Workspace = ({ project }: { project: string }) => {
       if (editor.state.mode.kind !== 'writing') leaveField(target);
       editor.settle();
     };
+    const onPointer = ({ type, buttons }: PointerEvent) => {
+      editor.pressed = type !== 'pointercancel' && buttons > 0;
+    };
     window.addEventListener('pointerdown', onPress, true);
+    for (const type of POINTER) window.addEventListener(type, onPointer, true);
     window.addEventListener('keydown', onKey);
     window.addEventListener('paste', onPaste);
     window.addEventListener('beforeunload', onLeave);
     return () => {
       window.removeEventListener('pointerdown', onPress, true);
+      for (const type of POINTER) window.removeEventListener(type, onPointer, true);
       window.removeEventListener('keydown', onKey);
       window.removeEventListener('paste', onPaste);
       window.removeEventListener('beforeunload', onLeave);

@@ -21,7 +21,6 @@ import type { StoreApi } from 'zustand/vanilla';
 import { ask } from '../../api/client';
 import { newId } from '../../api/ids';
 import { myself } from '../../app/person';
-import { isPressed } from '../../ui/pressed';
 import type { Preview } from '../../preview/client';
 import type { BrowserMaterials } from '../../preview/materials';
 import type { ProofWish } from '../../preview/proofing';
@@ -68,6 +67,8 @@ export const makeId = (): Id => newId().slice(0, 12);
 
 export class Editor {
   private gesture: Gesture | null = null;
+  /** Whether a button of the pointer is down: what is dragged does not rest. */
+  pressed = false;
   private readonly playback = new Playback(this);
   /** The document that is being checked. */
   private proving: Project | null = null;
@@ -282,7 +283,7 @@ export class Editor {
     clearTimeout(gesture.resting);
     gesture.resting = setTimeout(() => {
       if (gesture !== this.gesture) return;
-      if (isPressed()) this.restSoon(gesture);
+      if (this.pressed) this.restSoon(gesture);
       else this.settle();
     }, REST);
   }
