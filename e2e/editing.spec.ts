@@ -1,40 +1,29 @@
 /** The editor's tools, one by one: canvas, layers, bars, beads, cards, scenes. */
 import { KINDS } from '@kite/core/recipe/table';
-import type { DrawingLayer, KeyedProperty, Scene } from '@kite/core/document/types';
-import type { Page } from '@playwright/test';
-import { addCard, drag, goToFrame, middle, newProject, onScene, saved, setNumber } from './support/editor';
-import type { Server } from './support/server';
+import type { DrawingLayer, KeyedProperty } from '@kite/core/document/types';
+import {
+  addCard,
+  drag,
+  goToFrame,
+  middle,
+  newProject,
+  onScene,
+  saved,
+  setNumber,
+  threeSquares,
+} from './support/editor';
+import { named, sceneOf, valueOf } from './support/scene';
 import { expect, test } from './support/test';
 import { openRow } from './support/timeline';
 
-const sceneOf = async (page: Page, server: Server): Promise<Scene> => {
-  const doc = await saved(page, server);
-  return doc.scenes[doc.order[0] as string] as Scene;
-};
-const layerNamed = (scene: Scene, name: string): DrawingLayer =>
-  Object.values(scene.layers).find((l) => l.name === name) as DrawingLayer;
-const valueOf = (layer: DrawingLayer, key: string) => (layer.params[key] as { value: unknown } | undefined)?.value;
-
-/** A banner with three rectangles of 40 pixels in a row. */
-const threeSquares = async (page: Page, server: Server, name: string) => {
-  await newProject(page, server, name, 'Medium rectangle');
-  const at = await onScene(page, 300, 250);
-  for (const x of [50, 130, 210]) {
-    await page.keyboard.press('r');
-    await drag(page, at(x, 100), at(x + 40, 140));
-  }
-  await expect(page.getByTestId('layer-row')).toHaveCount(3);
-  return at;
-};
-
 test('canvas: select, move, scale, turn, marquee, nudge', async ({ page, server }) => {
   const at = await threeSquares(page, server, 'Canvas tools');
-  const before = layerNamed(await sceneOf(page, server), 'Rectangle');
+  const before = named(await sceneOf(page, server), 'Rectangle');
   expect(valueOf(before, 'position')).toEqual([70, 120]);
 
   await drag(page, at(60, 110), at(80, 130));
   let scene = await sceneOf(page, server);
-  expect(valueOf(layerNamed(scene, 'Rectangle'), 'position')).toEqual([90, 140]);
+  expect(valueOf(named(scene, 'Rectangle'), 'position')).toEqual([90, 140]);
   // A drag that comes back to where it began is no step: what is taken back is the one before.
   await page.mouse.move(at(90, 140).x, at(90, 140).y);
   await page.mouse.down();
@@ -44,15 +33,15 @@ test('canvas: select, move, scale, turn, marquee, nudge', async ({ page, server 
   await page.mouse.up();
   await page.keyboard.up('Control');
   await page.keyboard.press('Control+z');
-  expect(valueOf(layerNamed(await sceneOf(page, server), 'Rectangle'), 'position')).toEqual([70, 120]);
+  expect(valueOf(named(await sceneOf(page, server), 'Rectangle'), 'position')).toEqual([70, 120]);
   await page.keyboard.press('Control+Shift+z');
   expect(await sceneOf(page, server)).toEqual(scene);
 
   await drag(page, await middle(page.getByTestId('handle-1/1')), at(150, 200));
   scene = await sceneOf(page, server);
-  expect(valueOf(layerNamed(scene, 'Rectangle'), 'scale')).toEqual([2, 2]);
+  expect(valueOf(named(scene, 'Rectangle'), 'scale')).toEqual([2, 2]);
   // The far corner stayed where it was.
-  expect(valueOf(layerNamed(scene, 'Rectangle'), 'position')).toEqual([110, 160]);
+  expect(valueOf(named(scene, 'Rectangle'), 'position')).toEqual([110, 160]);
 
   const knob = await middle(page.getByTestId('handle-turn'));
   await page.mouse.move(knob.x, knob.y);
@@ -61,16 +50,16 @@ test('canvas: select, move, scale, turn, marquee, nudge', async ({ page, server 
   await page.mouse.move(at(180, 160).x, at(180, 160).y, { steps: 5 });
   await page.mouse.up();
   await page.keyboard.up('Shift');
-  expect(valueOf(layerNamed(await sceneOf(page, server), 'Rectangle'), 'rotation')).toBe(90);
+  expect(valueOf(named(await sceneOf(page, server), 'Rectangle'), 'rotation')).toBe(90);
 
   await page.keyboard.press('Shift+ArrowLeft');
-  expect(valueOf(layerNamed(await sceneOf(page, server), 'Rectangle'), 'position')).toEqual([100, 160]);
+  expect(valueOf(named(await sceneOf(page, server), 'Rectangle'), 'position')).toEqual([100, 160]);
 
   await drag(page, at(125, 90), at(295, 115));
   await expect(page.getByLabel('Place', { exact: true })).toContainText('2 layers');
   await drag(page, at(150, 105), at(150, 85));
   scene = await sceneOf(page, server);
-  expect(['Rectangle 2', 'Rectangle 3'].map((n) => valueOf(layerNamed(scene, n), 'position'))).toEqual([
+  expect(['Rectangle 2', 'Rectangle 3'].map((n) => valueOf(named(scene, n), 'position'))).toEqual([
     [150, 100],
     [230, 100],
   ]);
@@ -85,13 +74,13 @@ test('layers: rename, lock, hide, reorder, bars, copies', async ({ page, server 
   await page.getByLabel('Hide Rectangle 2').click();
   await page.getByLabel('Lock Ticket').click();
   let scene = await sceneOf(page, server);
-  expect(layerNamed(scene, 'Rectangle 2').hidden).toBe(true);
-  expect(layerNamed(scene, 'Ticket').locked).toBe(true);
+  expect(named(scene, 'Rectangle 2').hidden).toBe(true);
+  expect(named(scene, 'Ticket').locked).toBe(true);
 
   // A locked layer cannot be picked up from the canvas.
   await page.keyboard.press('Escape');
   await drag(page, at(225, 115), at(225, 160));
-  expect(valueOf(layerNamed(await sceneOf(page, server), 'Ticket'), 'position')).toEqual([230, 120]);
+  expect(valueOf(named(await sceneOf(page, server), 'Ticket'), 'position')).toEqual([230, 120]);
 
   const name = await middle(row('Rectangle').getByText('Rectangle').first());
   await drag(page, name, { x: name.x, y: name.y - 70 });
@@ -103,14 +92,14 @@ test('layers: rename, lock, hide, reorder, bars, copies', async ({ page, server 
   const frames = (px: number) => Math.round((px / width) * 240);
   const end = await middle(bar.getByTestId('bar-end'));
   await drag(page, end, { x: end.x - 100, y: end.y });
-  expect(layerNamed(await sceneOf(page, server), 'Rectangle').to).toBe(240 - frames(100));
+  expect(named(await sceneOf(page, server), 'Rectangle').to).toBe(240 - frames(100));
   const body = await middle(bar);
   await drag(page, body, { x: body.x + 50, y: body.y });
-  expect(layerNamed(await sceneOf(page, server), 'Rectangle').from).toBe(frames(50));
+  expect(named(await sceneOf(page, server), 'Rectangle').from).toBe(frames(50));
 
   await page.keyboard.press('Control+d');
   scene = await sceneOf(page, server);
-  expect(layerNamed(scene, 'Rectangle 3')).toMatchObject({ from: frames(50) });
+  expect(named(scene, 'Rectangle 3')).toMatchObject({ from: frames(50) });
   await page.keyboard.press('Control+x');
   await expect(page.getByTestId('layer-row')).toHaveCount(3);
   await page.keyboard.press('Control+v');
@@ -128,7 +117,7 @@ test('auto-key: off changes the keyframe that is here, or moves the whole curve 
   await goToFrame(page, 30);
   await page.keyboard.press('a');
   await setNumber(page, 'Turn', '90');
-  const turn = async () => layerNamed(await sceneOf(page, server), 'Rectangle 3').params.rotation as KeyedProperty;
+  const turn = async () => named(await sceneOf(page, server), 'Rectangle 3').params.rotation as KeyedProperty;
   expect((await turn()).keys.map((k) => [k.frame, k.value])).toEqual([
     [0, 0],
     [30, 90],
@@ -161,40 +150,6 @@ test('auto-key: off changes the keyframe that is here, or moves the whole curve 
   expect(await shown()).toBe(before);
 });
 
-test('fields that are come to and left, by pointer or by keyboard, change nothing, whatever they round', async ({
-  page,
-  server,
-}) => {
-  await threeSquares(page, server, 'Fields left alone');
-  await page.getByLabel('Turn: Animate: add a keyframe here').click();
-  await page.getByLabel('Position: Animate: add a keyframe here').click();
-  await goToFrame(page, 30);
-  await page.keyboard.press('a');
-  await setNumber(page, 'Turn', '100');
-  await setNumber(page, 'Position x', '200');
-  await goToFrame(page, 7);
-  const before = await sceneOf(page, server);
-  const turn = page.getByLabel('Turn', { exact: true });
-  await expect(turn).toHaveValue(/\./);
-
-  await turn.click();
-  await page.getByLabel('Position x', { exact: true }).click();
-  for (let i = 0; i < 8; i++) await page.keyboard.press('Tab');
-  await turn.press('Enter');
-  await expect(turn).not.toBeFocused();
-  expect(await sceneOf(page, server)).toEqual(before);
-  // What was typed and typed back is as it was, too; another number is not.
-  await turn.click();
-  await turn.press('End');
-  await turn.press('0');
-  await turn.press('Backspace');
-  await turn.press('Enter');
-  expect(await sceneOf(page, server)).toEqual(before);
-  await setNumber(page, 'Turn', '24');
-  const { keys } = layerNamed(await sceneOf(page, server), 'Rectangle 3').params.rotation as KeyedProperty;
-  expect(keys.map((k) => k.frame)).toEqual([0, 7, 30]);
-});
-
 test('beads: add, sweep, move together, delete', async ({ page, server }) => {
   await threeSquares(page, server, 'Beads');
   await page.getByLabel('Turn: Animate: add a keyframe here').click();
@@ -217,7 +172,7 @@ test('beads: add, sweep, move together, delete', async ({ page, server }) => {
   await drag(page, { x: x + 200, y: (area?.y ?? 0) + 2 }, { x: x + 400, y: (area?.y ?? 0) + 50 });
   const chosen = page.locator('[data-testid=bead][aria-pressed=true]');
   await expect(chosen).toHaveCount(2);
-  const layer = async () => layerNamed(await sceneOf(page, server), 'Rectangle 3');
+  const layer = async () => named(await sceneOf(page, server), 'Rectangle 3');
   const last = (l: DrawingLayer, key: string) => (l.params[key] as KeyedProperty).keys.at(-1)?.frame ?? 0;
   const before = last(await layer(), 'rotation');
   const bead = await middle(chosen.first());
@@ -237,7 +192,7 @@ test('cards: add, reorder, switch off, group, remove; every parameter has a fiel
   test.slow();
   await threeSquares(page, server, 'Cards');
   const kinds = async () => {
-    const layer = layerNamed(await sceneOf(page, server), 'Rectangle 3');
+    const layer = named(await sceneOf(page, server), 'Rectangle 3');
     return layer.recipe.map((id) => layer.items[id]?.kind);
   };
   // What shows a file or a scene is added with it, and settings stand in the card of a nest.
@@ -264,7 +219,7 @@ test('cards: add, reorder, switch off, group, remove; every parameter has a fiel
   await page.getByLabel('Dashes', { exact: true }).fill('0, 24');
   await page.getByLabel('Dashes', { exact: true }).press('Enter');
   const stroke = async () =>
-    Object.values(layerNamed(await sceneOf(page, server), 'Rectangle 3').items).find((i) => i.kind === 'stroke');
+    Object.values(named(await sceneOf(page, server), 'Rectangle 3').items).find((i) => i.kind === 'stroke');
   expect((await stroke())?.params).toMatchObject({ style: { value: 'linear' }, dashes: { value: [0, 24] } });
 
   await page.getByRole('button', { name: 'Switch Stroke off' }).click();
@@ -305,7 +260,7 @@ test('the path tool: corners, a curve, closed on its first vertex', async ({ pag
   await page.mouse.click(at(150, 50).x, at(150, 50).y);
   await drag(page, at(100, 150), at(60, 150));
   await page.mouse.click(at(50, 50).x, at(50, 50).y);
-  const layer = layerNamed(await sceneOf(page, server), 'Path');
+  const layer = named(await sceneOf(page, server), 'Path');
   const path = Object.values(layer.items).find((item) => item.kind === 'path');
   const vertices = [
     [-50, -50, 0, 0, 0, 0],
@@ -400,81 +355,4 @@ test('layers are hidden and locked together, down the column too; to the front a
   await page.mouse.click(at.x - 300, at.y, { button: 'right' });
   await page.getByRole('menuitem', { name: 'Lock all others' }).click();
   expect((await layers()).map((l) => l.locked)).toEqual([true, true, false]);
-});
-
-test('cards that several layers have in common are set for all of them at once, and say where they differ', async ({
-  page,
-  server,
-}) => {
-  await threeSquares(page, server, 'Common');
-  const row = (name: string) => page.getByRole('group', { name: `Layer ${name}`, exact: true });
-  await row('Rectangle').click({ position: { x: 90, y: 12 } });
-  await page.getByRole('button', { name: 'Open Rectangle', exact: true }).last().click();
-  await setNumber(page, 'Width', '60');
-  await page.keyboard.press('Escape');
-  await page.keyboard.press('Control+a');
-  const common = page.getByRole('region', { name: 'Common cards' });
-  await expect(common.getByText('3 layers')).toBeVisible();
-  const card = common.getByRole('listitem', { name: 'Card Rectangle of all' });
-  await expect(card.getByText('mixed')).toBeVisible();
-  await card.getByRole('button', { name: 'Open Rectangle' }).click();
-  await expect(card.getByLabel('Width', { exact: true })).toHaveValue('mixed');
-  await expect(card.getByLabel('Height', { exact: true })).toHaveValue('40');
-  const sizes = async () =>
-    Object.values((await sceneOf(page, server)).layers).map((layer) => {
-      const own = Object.values((layer as DrawingLayer).items).find((item) => item.kind === 'rectangle');
-      return [own?.params.width, own?.params.height];
-    });
-  const widths = async () => (await sizes()).map(([width]) => (width as { value: number }).value).toSorted();
-  // Those that differ go on differing when they are stepped or dragged, by as much as the field says meanwhile.
-  const width = card.getByLabel('Width', { exact: true });
-  await width.press('Shift+ArrowUp');
-  expect(await widths()).toEqual([50, 50, 70]);
-  await width.press('Escape');
-  await expect(width).not.toBeFocused();
-  const grip = await middle(width);
-  await page.mouse.move(grip.x, grip.y);
-  await page.mouse.down();
-  await page.mouse.move(grip.x - 30, grip.y, { steps: 3 });
-  await expect(width).toHaveValue('−30');
-  await page.mouse.up();
-  expect(await widths()).toEqual([20, 20, 40]);
-  await expect(width).toHaveValue('mixed');
-  await page.keyboard.press('Control+z');
-  expect(await widths()).toEqual([50, 50, 70]);
-  const left = page.getByLabel('Place', { exact: true }).getByLabel('Position x', { exact: true });
-  await left.press('ArrowDown');
-  const places = Object.values((await sceneOf(page, server)).layers).map((layer) =>
-    valueOf(layer as DrawingLayer, 'position'),
-  );
-  expect(places).toEqual(
-    expect.arrayContaining([
-      [69, 120],
-      [149, 120],
-      [229, 120],
-    ]),
-  );
-  await left.press('Escape');
-
-  await setNumber(page, 'Width', '50');
-  await setNumber(page, 'Height', '30');
-  expect(await sizes()).toEqual(Array.from({ length: 3 }, () => [{ value: 50 }, { value: 30 }]));
-
-  // Keyed for all by one press, and switched off by one.
-  await card.getByLabel('Width: Animate: add a keyframe here').click();
-  expect(await sizes()).toEqual(
-    Array.from({ length: 3 }, () => [expect.objectContaining({ keys: expect.anything() }), { value: 30 }]),
-  );
-  // So are the values of several beads.
-  await page.keyboard.press('Control+Shift+A');
-  await expect(page.getByRole('region', { name: 'Keyframes' }).getByText('3 selected')).toBeVisible();
-  await setNumber(page, 'Value of the keyframe', '70');
-  const values = (await sizes()).map(([own]) => (own as KeyedProperty).keys.map((k) => k.value));
-  expect(values).toEqual([[70], [70], [70]]);
-  await page.keyboard.press('Control+a');
-  await common.getByRole('button', { name: 'Switch Fill off' }).click();
-  const fills = Object.values((await sceneOf(page, server)).layers).map(
-    (layer) => Object.values((layer as DrawingLayer).items).find((item) => item.kind === 'fill')?.on,
-  );
-  expect(fills).toEqual([false, false, false]);
 });

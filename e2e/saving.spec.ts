@@ -1,14 +1,9 @@
 /** Ordinary edits go on saving: at limits, with any text, and beside one that the server refuses. */
-import type { DrawingLayer, KeyedProperty, Point } from '@kite/core/document/types';
-import { goToFrame, newProject, saved, setNumber } from './support/editor';
+import type { DrawingLayer, KeyedProperty } from '@kite/core/document/types';
+import { addStar, goToFrame, newProject, saved, setNumber } from './support/editor';
 import { named, sceneOf } from './support/scene';
 import { Server } from './support/server';
 import { expect, test } from './support/test';
-
-const addStar = async (page: Parameters<typeof saved>[0]) => {
-  await page.getByRole('button', { name: 'Add a shape' }).click();
-  await page.getByRole('button', { name: 'Star' }).dblclick();
-};
 
 test('a whole curve that is moved past a limit stops at it, is saved, undone and rendered', async ({
   page,
@@ -52,80 +47,6 @@ test('a text that is cut in an emoji is saved, and so is what follows', async ({
   await addStar(page);
   const names = Object.values((await sceneOf(page, server)).layers).map((l) => l.name);
   expect(names.toSorted()).toEqual(['Star', 'x'.repeat(59)]);
-});
-
-test('what is typed or chosen in a field that stays open is saved too, and not said to be before it is', async ({
-  page,
-  server,
-}) => {
-  await newProject(page, server, 'Open fields', 'Square');
-  await page.keyboard.press('t');
-  await page.getByTestId('canvas').click();
-  await expect(page.getByTestId('canvas-text')).toBeFocused();
-  const scene = async () => {
-    await expect(page.getByTestId('save-state')).toHaveText('Saved');
-    return sceneOf(page, server);
-  };
-  const words = async () =>
-    Object.values((await scene()).layers).flatMap((layer) =>
-      Object.values((layer as DrawingLayer).items).flatMap((item) => (item.kind === 'text' ? item.params.text : [])),
-    );
-  await page.keyboard.type('Night');
-  expect(await words()).toEqual([{ value: 'Night' }]);
-  await page.keyboard.type(' tram');
-  expect(await words()).toEqual([{ value: 'Night tram' }]);
-  await expect(page.getByTestId('canvas-text')).toBeFocused();
-  await page.reload();
-  expect(await words()).toEqual([{ value: 'Night tram' }]);
-
-  await page.getByRole('button', { name: 'Background', exact: true }).click();
-  await page.getByLabel('Background, as hex', { exact: true }).fill('#33AA88');
-  expect((await scene()).background).toBe('#33AA88');
-});
-
-test('what is typed into a layer stays when another one is chosen or changed before the field was left', async ({
-  page,
-  server,
-}) => {
-  await newProject(page, server, 'Left fields', 'Square');
-  await page.keyboard.press('t');
-  await page.getByTestId('canvas').click();
-  await expect(page.getByTestId('canvas-text')).toBeFocused();
-  await page.keyboard.press('Escape');
-  await addStar(page);
-  const row = (name: string) => page.getByRole('group', { name: `Layer ${name}`, exact: true });
-  await row('Text').click({ position: { x: 90, y: 12 } });
-  const words = page.getByRole('textbox', { name: 'Text', exact: true });
-  await page.getByRole('button', { name: 'Open Text', exact: true }).last().click();
-  const now = async () => {
-    const scene = await sceneOf(page, server);
-    const text = Object.values(named<DrawingLayer>(scene, 'Text').items).find((item) => item.kind === 'text');
-    const star = named<DrawingLayer>(scene, 'Star');
-    return { text: text?.params.text, hidden: star.hidden, position: star.params.position };
-  };
-  const before = await now();
-  await words.fill('Night');
-  await row('Star').getByLabel('Hide Star', { exact: true }).click();
-  expect(await now()).toEqual({ ...before, text: { value: 'Night' }, hidden: true });
-
-  await words.fill('Night tram');
-  await row('Star').click({ position: { x: 90, y: 12 } });
-  await expect(words).toBeHidden();
-  await page.keyboard.press('ArrowRight');
-  const moved = await now();
-  expect(moved).toEqual({ text: { value: 'Night tram' }, hidden: true, position: expect.anything() });
-  expect(moved.position).not.toEqual(before.position);
-  // A number that was typed and not entered, too.
-  const left = page.getByLabel('Position x', { exact: true });
-  await left.click();
-  await page.keyboard.type('77');
-  await row('Text').click({ position: { x: 90, y: 12 } });
-  await expect(left).not.toHaveValue('77');
-  expect((await now()).position).toEqual({ value: [77, (before.position as { value: Point }).value[1]] });
-  await page.keyboard.press('Control+z');
-  // Each is a step of its own.
-  await page.keyboard.press('Control+z');
-  expect(await now()).toEqual({ ...before, text: { value: 'Night tram' }, hidden: true });
 });
 
 test('an edit that the server refuses is taken back alone, by name; the rest is saved', async ({ page, server }) => {

@@ -87,3 +87,20 @@ export const addCard = async (page: Page, label: string): Promise<void> => {
   await page.getByRole('button', { name: 'Add a card', exact: true }).click();
   await page.getByRole('menuitem', { name: label, exact: true }).click();
 };
+
+export const addStar = async (page: Page): Promise<void> => {
+  await page.getByRole('button', { name: 'Add a shape' }).click();
+  await page.getByRole('button', { name: 'Star' }).dblclick();
+};
+
+/** A banner with three rectangles of 40 pixels in a row. */
+export const threeSquares = async (page: Page, server: Server, name: string) => {
+  await newProject(page, server, name, 'Medium rectangle');
+  const at = await onScene(page, 300, 250);
+  for (const x of [50, 130, 210]) {
+    await page.keyboard.press('r');
+    await drag(page, at(x, 100), at(x + 40, 140));
+  }
+  await expect(page.getByTestId('layer-row')).toHaveCount(3);
+  return at;
+};

@@ -178,22 +178,18 @@ const Workspace = ({ project }: { project: string }) => {
     const onLeave = (event: BeforeUnloadEvent) => {
       if (editor.hasUnsent) event.preventDefault();
     };
-    const onPress = ({ isPrimary, target }: PointerEvent) => {
-      if (!isPrimary) return;
+    const onPointer = ({ type, buttons, isPrimary, target }: PointerEvent) => {
+      editor.pressed = type !== 'pointercancel' && buttons > 0;
+      if (type !== 'pointerdown' || !isPrimary) return;
       // A text on the canvas is pressed to be written on.
       if (editor.state.mode.kind !== 'writing') leaveField(target);
       editor.settle();
     };
-    const onPointer = ({ type, buttons }: PointerEvent) => {
-      editor.pressed = type !== 'pointercancel' && buttons > 0;
-    };
-    window.addEventListener('pointerdown', onPress, true);
     for (const type of POINTER) window.addEventListener(type, onPointer, true);
     window.addEventListener('keydown', onKey);
     window.addEventListener('paste', onPaste);
     window.addEventListener('beforeunload', onLeave);
     return () => {
-      window.removeEventListener('pointerdown', onPress, true);
       for (const type of POINTER) window.removeEventListener(type, onPointer, true);
       window.removeEventListener('keydown', onKey);
       window.removeEventListener('paste', onPaste);

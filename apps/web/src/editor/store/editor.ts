@@ -120,15 +120,17 @@ export class Editor {
   }
 
   /** Resolves while nothing is being dragged: an edit then is one of its own. */
-  atRest(): Promise<void> {
-    if (!this.state.gesturing) return Promise.resolve();
-    return new Promise((rested) => {
-      const stop = this.store.subscribe(({ gesturing }) => {
-        if (gesturing) return;
-        stop();
-        rested();
+  async atRest(): Promise<void> {
+    // One that has settled goes on at once.
+    while (this.state.gesturing) {
+      await new Promise<void>((rested) => {
+        const stop = this.store.subscribe(({ gesturing }) => {
+          if (gesturing) return;
+          stop();
+          rested();
+        });
       });
-    });
+    }
   }
 
   /** More of the log, from before what is here. */
@@ -168,6 +170,7 @@ export class Editor {
   }
   /** Resolves once the server has every edit: what it is asked for next is of what is seen here. Rejects with what is in the way. */
   allSaved(): Promise<void> {
+    this.settle();
     return this.saver.settled();
   }
 

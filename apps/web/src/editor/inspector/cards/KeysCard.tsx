@@ -42,7 +42,7 @@ interface ValueFieldProps {
   param: Param;
   /** Of each of the keyframes. */
   values: readonly Value[];
-  /** What becomes of the value of each. */
+  /** Gives each another one. */
   onChange: (values: readonly Value[]) => void;
   onStart: () => void;
   onEnd: () => void;
@@ -84,23 +84,21 @@ const ValueField = ({ param, values, onChange, ...gesture }: ValueFieldProps) =>
   if (param.kind !== 'point') return <span className="text-ink-2">edited in its own field, at its frame</span>;
   const points = values as readonly Point[];
   const { factor, unit: _unit, ...rest } = numberProps(param);
-  const field = (axis: 0 | 1) => {
-    return (
-      <SeveralNumbers
-        label={`Value of the keyframe, ${axis === 0 ? 'x' : 'y'}`}
-        before={<span className="text-xs text-ink-2">{axis === 0 ? 'x' : 'y'}</span>}
-        values={points.map((p) => p[axis] * factor)}
-        min={-param.limit * factor}
-        max={param.limit * factor}
-        className="flex-1"
-        {...rest}
-        onChange={(each) =>
-          onChange(points.map((p, i) => p.with(axis, (each[i] as number) / factor) as unknown as Point))
-        }
-        {...gesture}
-      />
-    );
-  };
+  const field = (axis: 0 | 1) => (
+    <SeveralNumbers
+      label={`Value of the keyframe, ${axis === 0 ? 'x' : 'y'}`}
+      before={<span className="text-xs text-ink-2">{axis === 0 ? 'x' : 'y'}</span>}
+      values={points.map((p) => p[axis] * factor)}
+      min={-param.limit * factor}
+      max={param.limit * factor}
+      className="flex-1"
+      {...rest}
+      onChange={(each) =>
+        onChange(points.map((p, i) => p.with(axis, (each[i] as number) / factor) as unknown as Point))
+      }
+      {...gesture}
+    />
+  );
   return (
     <span className="flex min-w-0 gap-1">
       {field(0)}

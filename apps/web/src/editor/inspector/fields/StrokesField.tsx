@@ -68,21 +68,19 @@ export const StrokesField = ({ value, onChange, ...gesture }: StrokesFieldProps)
           onChange={(tip) => set({ tip })}
         />
       </Row>
-      {NUMBERS.map(({ key, label, unit, by, limits: [least, most] }) => {
-        return (
-          <Row key={key} name={label}>
-            <SeveralNumbers
-              label={`${label} of all strokes`}
-              unit={unit}
-              values={value.map((stroke) => tenths((stroke[key] ?? 1) * by))}
-              min={least * by}
-              max={most * by}
-              onChange={(each) => onChange(value.map((stroke, i) => ({ ...stroke, [key]: (each[i] as number) / by })))}
-              {...gesture}
-            />
-          </Row>
-        );
-      })}
+      {NUMBERS.map(({ key, label, unit, by, limits: [least, most] }) => (
+        <Row key={key} name={label}>
+          <SeveralNumbers
+            label={`${label} of all strokes`}
+            unit={unit}
+            values={value.map((stroke) => tenths((stroke[key] ?? 1) * by))}
+            min={least * by}
+            max={most * by}
+            onChange={(each) => onChange(value.map((stroke, i) => ({ ...stroke, [key]: (each[i] as number) / by })))}
+            {...gesture}
+          />
+        </Row>
+      ))}
       <Button
         icon={<Lasso size={14} />}
         aria-pressed={lassoing}
