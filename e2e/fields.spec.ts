@@ -144,6 +144,19 @@ test('what is typed or chosen in a field that stays open is saved too, and not s
   expect((await scene()).background).toBe('#33AA88');
 });
 
+test('a new text that is left without words goes again, and comes back with Undo', async ({ page, server }) => {
+  await newProject(page, server, 'No words', 'Square');
+  await page.keyboard.press('t');
+  await page.getByTestId('canvas').click();
+  await expect(page.getByTestId('canvas-text')).toBeFocused();
+  await page.keyboard.type('Night');
+  await page.getByTestId('canvas-text').fill('');
+  await page.keyboard.press('Escape');
+  expect(Object.values((await sceneOf(page, server)).layers)).toEqual([]);
+  await page.keyboard.press('Control+z');
+  expect(Object.values((await sceneOf(page, server)).layers)).toMatchObject([{ name: 'Text' }]);
+});
+
 test('what is typed into a layer stays when another one is chosen or changed before the field was left', async ({
   page,
   server,

@@ -57,6 +57,13 @@ const type = async (page: Page, name: string, text: string) => {
   await field(page, name).fill(text);
   await page.keyboard.press('Enter');
 };
+/** Escape, until what was there before is there again. */
+const givenUp = (page: Page, name: string, before: string) =>
+  expect(async () => {
+    // The list of names, where it has opened, goes first.
+    await page.keyboard.press('Escape');
+    await expect(field(page, name)).toHaveText(before, { timeout: 1_000 });
+  }).toPass();
 const places = async (page: Page, server: Server, frame: number): Promise<Record<string, Point>> => {
   const project = await saved(page, server);
   const scene = wholeScene(await sceneOf(page, server), project);
@@ -147,6 +154,45 @@ test('what is wrong is said at the field, in the checks, and by kite check; the 
   expect(named(await sceneOf(page, server), 'Follower 1').formulas).toBeUndefined();
 });
 
+test('a formula is seen as it is typed, as far as it works, and given up with Escape however long it has rested', async ({
+  page,
+  server,
+}) => {
+  await openStrip(page, server, 'Typed');
+  const follower = async () => named(await sceneOf(page, server), 'Follower 1').formulas;
+  await choose(page, 'Follower 1');
+  await open(page, 'position');
+  const formula = page.getByLabel('Formula of position', { exact: true });
+  const at = await onScene(page, 400, 240);
+  await goToFrame(page, 50);
+  await open(page, 'position');
+  await field(page, 'position').pressSequentially('{Lead / Position} + [-40, 120]');
+  await expect(formula.getByRole('status')).toHaveText('300, 160');
+  await expect.poll(() => pixel(page, at(300, 160))).not.toEqual([0x10, 0x13, 0x2e]);
+  // It has rested, and is saved; what does not work is not written over it until it is entered.
+  await saved(page, server);
+  await field(page, 'position').pressSequentially(' * {Leader / Turn}');
+  await expect(formula.getByRole('alert')).toContainText('There is no layer “Leader”.');
+  expect((await follower())?.position?.text).toBe('{@a/position} + [-40, 120]');
+  await page.reload();
+  await expect(page.getByTestId('picture')).toHaveAttribute('data-frame', /./);
+  expect((await places(page, server, 50))['Follower 1']).toEqual([300, 160]);
+
+  await choose(page, 'Follower 1');
+  await open(page, 'position');
+  await field(page, 'position').press('End');
+  await field(page, 'position').pressSequentially(' * 0');
+  await expect(formula.getByRole('status')).toHaveText('40, 40');
+  await saved(page, server);
+  await field(page, 'position').pressSequentially('5');
+  await givenUp(page, 'position', '{Lead / Position} + [-40, 120]');
+  expect((await follower())?.position?.text).toBe('{@a/position} + [-40, 120]');
+  // What is emptied and left is as it was.
+  await field(page, 'position').fill('');
+  await page.getByTestId('canvas').click({ position: { x: 5, y: 5 } });
+  expect((await follower())?.position?.text).toBe('{@a/position} + [-40, 120]');
+});
+
 test('a link is dragged to another layer, late; y alone to a control; a value that is computed says so', async ({
   page,
   server,
@@ -221,11 +267,7 @@ test('what reads across the border of a nest keeps its motion', async ({ page, s
   // Escape gives up what was typed, and then leaves: the keys are the editor's again.
   const stored = await field(page, 'position').innerText();
   await field(page, 'position').fill('12 ');
-  await expect(async () => {
-    // The list of names, where it has opened, goes first.
-    await page.keyboard.press('Escape');
-    await expect(field(page, 'position')).toHaveText(stored, { timeout: 1_000 });
-  }).toPass();
+  await givenUp(page, 'position', stored);
   await page.keyboard.press('Escape');
   await expect(field(page, 'position')).toBeHidden();
   await page.keyboard.press('End');

@@ -206,6 +206,11 @@ test('eleven pictures, each for its own time, are as many in a GIF', async ({ pa
     .getByTestId('held')
     .nth(8)
     .click({ modifiers: ['Shift'] });
+  // Those that differ go on differing when they are stepped.
+  await page.getByLabel('Frames that it stays', { exact: true }).press('Shift+ArrowUp');
+  await expect.poll(holds).toEqual([7, 11, 23, 60, 3, 50, 2, 31, 74, 9, 12]);
+  await page.getByLabel('Seconds that it stays', { exact: true }).press('Shift+ArrowDown');
+  await expect.poll(holds).toEqual([7, 11, 23, 55, 3, 45, 2, 31, 69, 9, 12]);
   await setNumber(page, 'Seconds that it stays', '0.5');
   await expect.poll(holds).toEqual([7, 11, 23, 25, 3, 25, 2, 31, 25, 9, 12]);
   await setNumber(page, 'Seconds that it stays', '0.33');

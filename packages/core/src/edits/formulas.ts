@@ -53,6 +53,25 @@ export const removeFormula = (ref: PropertyRef): Edit => ({
   }),
 });
 
+/** The keys of all formulas that a property may have: its own, and those of its parts. */
+const keysOf = ({ key }: PropertyRef) =>
+  ([undefined, 0, 1] as const).map((part) => formulaKey({ key, ...(part !== undefined && { part }) }));
+
+/** The formulas of a property and of its parts, to be given back by {@link resetFormulas}. */
+export const formulasAt = (layer: Layer | undefined, ref: PropertyRef): Formulas => {
+  const { formulas = {} } = (ref.item === undefined ? layer : partOf(layer, ref.item)) ?? {};
+  return Object.fromEntries(keysOf(ref).flatMap((key) => (formulas[key] ? [[key, formulas[key]]] : [])));
+};
+
+/** Gives a property and its parts the formulas that they had. */
+export const resetFormulas = (ref: PropertyRef, had: Formulas): Edit => ({
+  label: 'Change a formula',
+  change: write(ref, (formulas) => {
+    for (const key of keysOf(ref)) delete formulas[key];
+    Object.assign(formulas, had);
+  }),
+});
+
 /** Lets a formula work, or lets its property play its keyframes meanwhile. */
 export const turnFormula = (ref: PropertyRef, on: boolean): Edit => ({
   label: on ? 'Turn a formula on' : 'Turn a formula off',

@@ -214,11 +214,15 @@ export const addHeld = (sceneId: Id, held: readonly HeldPose[], at: number): Edi
     }),
 });
 
-/** How long pictures of the strip stay, and what is between them and the next: of one, several or all. */
-export const setHeld = (sceneId: Id, ids: readonly Id[], fields: Partial<Omit<HeldPose, 'id'>>): Edit =>
+type HeldFields = Partial<Omit<HeldPose, 'id'>>;
+
+/** How long pictures of the strip stay, and what is between them and the next: of one, several or all, the same or each its own. */
+export const setHeld = (sceneId: Id, ids: readonly Id[], fields: HeldFields | ((own: HeldPose) => HeldFields)): Edit =>
   onStrip('Change how long poses stay', sceneId, (strip) => ({
     ...strip,
-    held: strip.held.map((h) => (ids.includes(h.id) ? { ...h, ...fields } : h)),
+    held: strip.held.map((h) =>
+      ids.includes(h.id) ? { ...h, ...(typeof fields === 'function' ? fields(h) : fields) } : h,
+    ),
   }));
 
 export const moveHeld = (sceneId: Id, id: Id, to: number): Edit =>

@@ -28,11 +28,16 @@ export const shownFormula = (editor: Editor, ref: PropertyRef): string => {
 /** The scene with the project's eases, which references may name. */
 export const easesAlong = (editor: Editor): Scene => ({ ...editor.scene, eases: editor.state.doc.eases });
 
+/** One edit of each property's formulas as one step. */
+export const ofEach = (refs: readonly PropertyRef[], edit: (ref: PropertyRef) => Edit): Edit => {
+  const edits = refs.map(edit);
+  return edits.length === 1 && edits[0] ? edits[0] : together('Change formulas', edits);
+};
+
 /** Gives each property the formula that was typed, by names. */
-export const writeFormula = (editor: Editor, refs: readonly PropertyRef[], typed: string): void => {
+export const formulaTyped = (editor: Editor, refs: readonly PropertyRef[], typed: string): Edit => {
   const scene = easesAlong(editor);
-  const edits = refs.map((ref) => setFormula(ref, storedText(typed.trim(), scene, targetOf(ref))));
-  editor.edit(edits.length === 1 && edits[0] ? edits[0] : together('Change formulas', edits));
+  return ofEach(refs, (ref) => setFormula(ref, storedText(typed.trim(), scene, targetOf(ref))));
 };
 
 /** An edit that writes what a formula gives over the whole scene as keyframes; null where none works. */

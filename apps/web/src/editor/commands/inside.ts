@@ -1,4 +1,5 @@
-/** New words stay inside the scene. */
+/** What becomes of a new text when it is left. */
+import { removeLayers } from '@kite/core/edits/layers';
 import { setValue } from '@kite/core/edits/properties';
 import { type Edit, together } from '@kite/core/document/patches';
 import type { Id, Point } from '@kite/core/document/types';
@@ -59,7 +60,7 @@ const bringIn = (editor: Editor, layer: Id, item: Id): void => {
 };
 
 /** After the first words of a new text: what would stand beyond the scene is brought into it. */
-export const settleText = async (editor: Editor, layer: Id, item: Id): Promise<void> => {
+const settleWords = async (editor: Editor, layer: Id, item: Id): Promise<void> => {
   // How wide words are is known from their font.
   const coming = editor.fontsComing();
   if (coming) {
@@ -67,4 +68,14 @@ export const settleText = async (editor: Editor, layer: Id, item: Id): Promise<v
     await editor.atRest();
   }
   bringIn(editor, layer, item);
+};
+
+/** When a new text is left: its words stand inside the scene, and one without words goes again. */
+export const settleText = (editor: Editor, layer: Id, item: Id): void => {
+  const { scene } = editor;
+  const own = scene.layers[layer];
+  if (own?.kind !== 'drawing' || !own.items[item]) return;
+  const text = valueAt(editor, { scene: scene.id, layer, item, key: 'text' });
+  if (text === '') editor.edit(removeLayers(scene.id, [layer]));
+  else void settleWords(editor, layer, item);
 };

@@ -1,5 +1,5 @@
 import { POSE_LIMITS } from '@kite/core/document/limits';
-import type { HeldPose, PoseStrip } from '@kite/core/document/poses';
+import type { PoseStrip } from '@kite/core/document/poses';
 import type { Rate } from '@kite/core/document/types';
 import { dropStrip, removeHeld, setHeld, setStrip } from '@kite/core/edits/poses';
 import { heldAt, stripTimes } from '@kite/core/moves/poseStrip';
@@ -9,7 +9,7 @@ import { alike } from '../../ui/alike';
 import { Button } from '../../ui/Button';
 import { CheckField } from '../../ui/CheckField';
 import { Menu } from '../../ui/Menu';
-import { NumberField } from '../../ui/NumberField';
+import { SeveralNumbers } from '../../ui/SeveralNumbers';
 import { many } from '../../ui/units';
 import { goToPicture } from '../commands/poses';
 import { EaseSelect } from '../inspector/ease/EaseSelect';
@@ -18,6 +18,9 @@ import { sceneOf } from '../store/state';
 
 const row = 'grid grid-cols-[76px_1fr_1fr] items-center gap-1.5';
 
+/** What the fields are for. */
+type Timed = 'hold' | 'between' | 'each';
+
 /** How long the chosen pictures stay, or all of them. */
 const Durations = ({ strip, rate }: { strip: PoseStrip; rate: Rate }) => {
   const editor = useEditor();
@@ -25,25 +28,32 @@ const Durations = ({ strip, rate }: { strip: PoseStrip; rate: Rate }) => {
   const own = useSlice((s) => s.pictures);
   const chosen = strip.held.filter(({ id }) => own.includes(id));
   const which = chosen.length > 0 ? chosen : strip.held;
-  const set = (fields: Partial<HeldPose>) => {
-    const before = heldAt(strip, editor.state.frame);
-    const ids = which.map(({ id }) => id);
-    // The picture that shows goes on showing, wherever it is now.
-    if (editor.edit(setHeld(editor.scene.id, ids, fields)) && before && !before.leaves)
-      goToPicture(editor, before.held.id);
-  };
   const gesture = { onStart: () => editor.begin(), onEnd: () => editor.end() };
-  const hold = alike(which.map((held) => held.hold));
-  const between = alike(which.map((held) => held.between));
-  const each = alike(which.map((held) => held.each));
-  const toSeconds = (seconds: number) => {
-    const frames = seconds * framesPerSecond(rate);
-    const whole = Math.max(1, Math.round(frames));
-    const exact = Math.abs(frames - whole) < 1e-6;
-    setRounded(exact ? null : `${seconds} s are ${Number(frames.toFixed(2))} frames here: it stays ${whole}.`);
-    set({ hold: whole });
+  const valuesOf = (key: Timed) => which.map((held) => held[key]);
+  const set = (key: Timed, values: readonly number[]) => {
+    const before = heldAt(strip, editor.state.frame);
+    const own = new Map(which.map(({ id }, i) => [id, Math.round(values[i] as number)]));
+    const edit = setHeld(editor.scene.id, [...own.keys()], ({ id }) => ({ [key]: own.get(id) }));
+    // The picture that shows goes on showing, wherever it is now.
+    if (editor.edit(edit) && before && !before.leaves) goToPicture(editor, before.held.id);
   };
-  const fields = { min: POSE_LIMITS.hold[0], max: POSE_LIMITS.hold[1], decimals: 0, ...gesture };
+  const toSeconds = (seconds: readonly number[]) => {
+    const frames = seconds.map((s) => s * framesPerSecond(rate));
+    const whole = frames.map((f) => Math.max(1, Math.round(f)));
+    const [one, exact] = [alike(seconds), frames.every((f, i) => Math.abs(f - (whole[i] as number)) < 1e-6)];
+    setRounded(
+      one === null || exact ? null : `${one} s are ${Number(frames[0]?.toFixed(2))} frames here: it stays ${whole[0]}.`,
+    );
+    set('hold', whole);
+  };
+  const fieldOf = (key: Timed) => ({
+    min: POSE_LIMITS[key][0],
+    max: POSE_LIMITS[key][1],
+    decimals: 0,
+    values: valuesOf(key),
+    onChange: (values: readonly number[]) => set(key, values),
+    ...gesture,
+  });
   return (
     <>
       <p className="text-ink-2" data-testid="which-pictures">
@@ -53,20 +63,14 @@ const Durations = ({ strip, rate }: { strip: PoseStrip; rate: Rate }) => {
       </p>
       <div className={row}>
         <span className="text-ink-2">Stays</span>
-        <NumberField
-          label="Frames that it stays"
-          unit="f"
-          value={hold}
-          {...fields}
-          onChange={(v) => set({ hold: Math.round(v) })}
-        />
-        <NumberField
+        <SeveralNumbers label="Frames that it stays" unit="f" {...fieldOf('hold')} />
+        <SeveralNumbers
           label="Seconds that it stays"
           unit="s"
           min={0}
           step={0.01}
           decimals={3}
-          value={hold === null ? null : secondsOf(hold, rate)}
+          values={valuesOf('hold').map((frames) => secondsOf(frames, rate))}
           onChange={toSeconds}
           {...gesture}
         />
@@ -78,25 +82,12 @@ const Durations = ({ strip, rate }: { strip: PoseStrip; rate: Rate }) => {
       )}
       <div className={row}>
         <span className="text-ink-2">In between</span>
-        <NumberField
-          label="Pictures in between"
-          min={POSE_LIMITS.between[0]}
-          max={POSE_LIMITS.between[1]}
-          decimals={0}
-          value={between}
-          onChange={(v) => set({ between: Math.round(v) })}
-          {...gesture}
-        />
-        <NumberField
+        <SeveralNumbers label="Pictures in between" {...fieldOf('between')} />
+        <SeveralNumbers
           label="Frames of each in between"
           unit="f"
-          min={POSE_LIMITS.each[0]}
-          max={POSE_LIMITS.each[1]}
-          decimals={0}
-          disabled={between === 0}
-          value={each}
-          onChange={(v) => set({ each: Math.round(v) })}
-          {...gesture}
+          disabled={which.every(({ between }) => between === 0)}
+          {...fieldOf('each')}
         />
       </div>
     </>

@@ -2,10 +2,8 @@ import type { Param } from '@kite/core/document/params';
 import type { PropertyRef } from '@kite/core/document/types';
 import { formulaIn, removeFormula, turnFormula } from '@kite/core/edits/formulas';
 import { together } from '@kite/core/document/patches';
-import { FormulaError, type Span } from '@kite/core/formula/types';
-import { parse } from '@kite/core/formula/parse';
 import { partParam } from '@kite/core/motion/apart';
-import { pathsFor, spanIn } from '@kite/core/formula/refs';
+import { pathsFor } from '@kite/core/formula/refs';
 import { CircleHelp, Diamond, Power, Trash2, WandSparkles, X } from 'lucide-react';
 import { useState } from 'react';
 import { IconButton } from '../../ui/Button';
@@ -13,9 +11,10 @@ import { Menu } from '../../ui/Menu';
 import { Segments } from '../../ui/Segments';
 import { useEditor, useSlice } from '../store/context';
 import { shownValue } from '../timeline/ribbons';
-import { bakeFormulas, readyFor, shownFormula, targetOf, writeFormula } from '../commands/formulas';
+import { bakeFormulas, formulaTyped, readyFor, shownFormula, targetOf } from '../commands/formulas';
 import { Connections } from './Connections';
 import { useComputed } from './useComputed';
+import { useTypedFormula, wrongIn } from './useTypedFormula';
 import { Panel } from '../../ui/Panel';
 import { FormulaCode } from '../later';
 
@@ -72,12 +71,6 @@ const ReadyMenu = ({ refTo, onChoose }: { refTo: PropertyRef; onChoose: (text: s
   );
 };
 
-/** What is wrong with a typed text itself; that its names lead somewhere is for the scene to say. */
-const spelling = (text: string): FormulaError | null => {
-  const tree = text.trim() === '' ? null : parse(text);
-  return tree instanceof FormulaError ? tree : null;
-};
-
 interface EditingProps {
   refs: readonly PropertyRef[];
   param: Param;
@@ -93,34 +86,15 @@ const Editing = ({ refs, param, label, onClose }: EditingProps) => {
   const computed = useComputed(first);
   const frame = useSlice((s) => s.frame);
   const shown = useSlice(() => shownFormula(editor, first));
-  const [text, setText] = useState(shown);
-  const [before, setBefore] = useState({ shown, stored: formula?.text });
-  if (before.shown !== shown || before.stored !== formula?.text) {
-    // What came from elsewhere, as from a link, from undoing or from a rename, is shown at once; what is being typed stays
-    // while only names have changed.
-    if (before.stored !== formula?.text || text === before.shown) setText(shown);
-    setBefore({ shown, stored: formula?.text });
-  }
-  const changed = text.trim() !== '' && text !== shown;
-  const write = (next: string) => {
-    if (next.trim() === '') return;
-    writeFormula(editor, refs, next);
-    // Names are shown as they are called, however they were typed.
-    setText(shownFormula(editor, first));
-  };
-  const done = () => {
-    if (changed) write(text);
-  };
-  const misspelt = spelling(text);
-  const error = misspelt ?? (changed ? null : (computed?.error ?? null));
-  const problem = error === null && !changed ? (computed?.problemAt(frame) ?? null) : null;
-  // Places of what the scene says are in the stored text.
-  const wrong: Span | null = misspelt ? misspelt.at : error && formula ? spanIn(text, formula.text, error.at) : null;
+  const { typing, type, keep, giveUp } = useTypedFormula(refs);
+  const text = typing?.text ?? shown;
+  const wrong = typing ? typing.wrong : computed?.error ? wrongIn(editor, first, shown) : null;
+  const problem = wrong ? null : (computed?.problemAt(frame) ?? null);
   return (
     <>
       <div className="flex items-center">
         <span className="min-w-0 flex-1 truncate text-sm font-medium text-tail">{label}</span>
-        <ReadyMenu refTo={first} onChoose={write} />
+        <ReadyMenu refTo={first} onChoose={(ready) => editor.edit(formulaTyped(editor, refs, ready))} />
         <IconButton
           label={formula?.on === false ? 'Let it live again' : 'Turn off: play the keyframes'}
           pressed={formula?.on === false}
@@ -170,32 +144,31 @@ const Editing = ({ refs, param, label, onClose }: EditingProps) => {
       </div>
       <div
         onBlur={(event) => {
-          if (!event.currentTarget.contains(event.relatedTarget)) done();
+          if (!event.currentTarget.contains(event.relatedTarget)) keep();
         }}
       >
         <FormulaCode
           label={`Formula of ${label.toLowerCase()}`}
           value={text}
-          wrong={wrong}
+          wrong={wrong?.at ?? null}
           paths={() => pathsFor(editor.scene, targetOf(first), param)}
-          onChange={setText}
-          onDone={done}
-          onCancel={() => (text === shown ? onClose() : setText(shown))}
+          onChange={(next) => next !== text && type(next)}
+          onDone={keep}
+          onCancel={typing ? giveUp : onClose}
         />
       </div>
-      {error ? (
+      {wrong ? (
         <p role="alert" className="text-sm text-kite">
-          {error.message} {formula?.on && !changed && 'Its keyframes play meanwhile.'}
+          {wrong.message} {typing ? 'Esc gives it up.' : formula?.on && 'Its keyframes play meanwhile.'}
         </p>
       ) : problem ? (
         <p role="alert" className="text-sm text-sun">
           At this frame it {problem}.
         </p>
-      ) : changed ? (
-        <p className="text-sm text-ink-2">Enter keeps it, Esc gives it up.</p>
       ) : formula && computed ? (
         <p className="tabular text-sm text-ink-2">
           = <output className="text-ink">{shownValue(param, computed.at(frame))}</output> at frame {Math.round(frame)}
+          {typing && '. Esc gives it up.'}
         </p>
       ) : formula ? (
         <p className="text-sm text-ink-2">It is off: the keyframes play.</p>

@@ -2,7 +2,7 @@
 import { newKnob } from '../../document/knobs';
 import { together } from '../../document/patches';
 import { KNOB_KINDS, type Layer } from '../../document/types';
-import { bakeFormula, removeFormula, setFormula, turnFormula } from '../../edits/formulas';
+import { bakeFormula, formulasAt, removeFormula, resetFormulas, setFormula, turnFormula } from '../../edits/formulas';
 import { addKnob, moveKnob, removeKnob, setKnob } from '../../edits/knobs';
 import { addLayers, copiesOf, layersOf } from '../../edits/layers';
 import { applyMove, changeMove, forgetMove, keepMove, removeMove } from '../../edits/moves';
@@ -66,6 +66,10 @@ export const MOTION: readonly RandomEdit[] = [
   (at) => {
     const ref = propertyAt(at);
     return ref && removeFormula(ref);
+  },
+  (at) => {
+    const ref = propertyAt(at);
+    return ref && resetFormulas(ref, formulasAt(at.layer, ref));
   },
   (at) => {
     const ref = propertyAt(at);

@@ -70,7 +70,7 @@ const Field = ({ layer, item, view, pointOf, shown }: FieldProps) => {
     area?.focus();
     area?.select();
     return () => {
-      if (opened.isNew) void settleText(editor, layer.id, item.id);
+      if (opened.isNew) settleText(editor, layer.id, item.id);
       editor.end();
     };
     // Once for each text that is opened.
