@@ -1,8 +1,10 @@
 /** Fields: what is typed, dragged or chosen in them, for one thing or several, and what becomes of it when they are left or stay open. */
 import type { DrawingLayer, KeyedProperty, Point } from '@kite/core/document/types';
 import { addStar, goToFrame, middle, newProject, setNumber, threeSquares } from './support/editor';
+import { discLayer, openMade } from './support/made';
 import { named, sceneOf, valueOf } from './support/scene';
 import { expect, test } from './support/test';
+import { choose } from './support/timeline';
 
 test('fields that are come to and left, by pointer or by keyboard, change nothing, whatever they round', async ({
   page,
@@ -200,4 +202,25 @@ test('what is typed into a layer stays when another one is chosen or changed bef
   // Each is a step of its own.
   await page.keyboard.press('Control+z');
   expect(await now()).toEqual({ ...before, text: { value: 'Night tram' }, hidden: true });
+});
+
+test('a list of many has all of them once it is come to, by pointer or by keyboard', async ({ page, server }) => {
+  const discs = Array.from({ length: 100 }, (_, i) => discLayer(`d${i}`, `Disc ${i}`, [4 * i, 120]));
+  await openMade(page, server, 'Many', discs);
+  await choose(page, 'Disc 0');
+  const parent = page.locator('label').filter({ hasText: 'Parent' }).getByRole('combobox');
+  await expect(parent).toHaveText('None');
+  const parentOf = async () => named(await sceneOf(page, server), 'Disc 0').parent;
+
+  const { x, y } = await middle(parent);
+  await page.mouse.click(x, y);
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  expect(await parentOf()).toBe('d2');
+  await page.keyboard.press('Tab');
+  await expect(parent).toHaveText('Disc 2');
+  await parent.focus();
+  await page.keyboard.type('Disc 77');
+  expect(await parentOf()).toBe('d77');
 });
