@@ -38,8 +38,8 @@ export const TextField = ({ label, value, param, onStart, onChange, onEnd }: Tex
   };
   return param.lines === 'many' ? (
     <textarea
-      rows={Math.min(5, Math.max(2, (value ?? '').split('\n').length))}
-      className="w-full resize-y rounded-md bg-paper-2 px-2 py-1 select-text"
+      rows={Math.min(5, (value ?? '').split('\n').length)}
+      className="field-sizing-content max-h-40 w-full resize-none rounded-md bg-paper-2 px-2 py-1 select-text"
       {...shared}
     />
   ) : (
