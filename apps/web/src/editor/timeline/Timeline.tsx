@@ -112,7 +112,12 @@ export const Timeline = () => {
   useEffect(() => {
     if (!hasRow) return;
     const index = latest.current.findIndex((r) => r.kind === 'layer' && r.layer === only);
-    scroller.scrollToIndex(index, { align: 'auto' });
+    const { scrollOffset, scrollRect, measurementsCache } = scroller;
+    const row = measurementsCache[index];
+    const from = scrollOffset ?? 0;
+    // Asked of what is known: the page is not laid out for it.
+    const inView = row && scrollRect && row.start >= from && row.end <= from + scrollRect.height;
+    if (!inView) scroller.scrollToIndex(index, { align: 'auto' });
   }, [hasRow, only, scroller]);
 
   // The wheel moves through time with Shift or sideways, and zooms about the pointer with Ctrl.
