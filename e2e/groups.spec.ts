@@ -2,7 +2,7 @@
 import type { ControllerLayer, Layer } from '@kite/core/document/types';
 import { readFile } from 'node:fs/promises';
 import { expect, type Locator, type Page } from '@playwright/test';
-import { drag, goToFrame, middle, onScene, setNumber } from './support/editor';
+import { addStar, drag, goToFrame, middle, onScene, setNumber, threeSquares } from './support/editor';
 import { discLayer, keyed, openMade } from './support/made';
 import { disc as discPng, inOrder, itemOf, named, pixel, redsOf, sceneOf } from './support/scene';
 import { test } from './support/test';
@@ -308,4 +308,32 @@ test('drawings are joined into one, and come apart again', async ({ page, server
   await page.keyboard.press('Control+Shift+g');
   await expect(page.getByTestId('layer-row')).toHaveCount(2);
   await expect.poll(colors).toEqual(before);
+});
+
+test('what is made while others are shown alone shows too; without those that were, all show again', async ({
+  page,
+  server,
+}) => {
+  await threeSquares(page, server, 'Alone');
+  const alone = page.getByRole('status').filter({ hasText: 'shown alone' });
+  const soloed = page.getByRole('button', { name: /^Show with the others/ });
+  await page.getByRole('button', { name: 'Show alone Rectangle 2', exact: true }).click();
+  await expect(alone).toContainText('“Rectangle 2” is shown alone');
+  await addStar(page);
+  await expect(alone).toContainText('2 layers are shown alone');
+  await expect(soloed).toHaveCount(2);
+  await page.keyboard.press('Delete');
+  await expect(alone).toContainText('“Rectangle 2” is shown alone');
+  await choose(page, 'Rectangle 2');
+  await page.keyboard.press('Delete');
+  await expect(alone).toBeHidden();
+  await expect(page.locator('[data-testid=layer-row] .opacity-50')).toHaveCount(0);
+
+  await page.getByRole('button', { name: 'Show alone Rectangle', exact: true }).click();
+  await choose(page, 'Rectangle 3');
+  await alone.getByRole('button', { name: 'Show all' }).click();
+  await expect(soloed).toHaveCount(0);
+  // What was chosen stays so.
+  await page.keyboard.press('Delete');
+  expect(inOrder(await sceneOf(page, server)).map(({ name }) => name)).toEqual(['Rectangle']);
 });

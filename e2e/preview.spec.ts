@@ -1,8 +1,8 @@
 /** Looking at the motion: kept frames, onion skins, comparison, full screen, the delivered file, five hundred rows. */
-import { newItem } from '@kite/core/document/make';
+import { newDrawing, newItem } from '@kite/core/document/make';
 import { expect } from '@playwright/test';
-import { goToFrame, onScene } from './support/editor';
-import { discLayer, keyed, openMade } from './support/made';
+import { goToFrame, middle, onScene } from './support/editor';
+import { BLANK, discLayer, keyed, openMade } from './support/made';
 import { pixel } from './support/scene';
 import { test } from './support/test';
 
@@ -161,4 +161,25 @@ test('a scene of one row of pixels is drawn, in the strip too', async ({ page, s
   expect(before[1]).toBeGreaterThan(1);
   await expect(page.getByTestId('picture')).toHaveAttribute('data-frame', /^\d+$/);
   await expect(page.getByText('The preview stumbled')).toHaveCount(0);
+});
+
+test('a double press on what lies over the canvas is not one on the words below it', async ({ page, server }) => {
+  const panel = [
+    newItem('r', 'rectangle', { width: 2_000, height: 2_000 }),
+    newItem('t', 'text'),
+    newItem('f', 'fill'),
+  ];
+  const layer = newDrawing(BLANK, 'a', 'Words', panel, { position: [200, 120] });
+  await openMade(page, server, 'Over', [layer]);
+  const over = await middle(page.getByRole('button', { name: 'Zoom in', exact: true }));
+  const writing = page.getByTestId('canvas-text');
+  await page.mouse.dblclick(over.x, over.y - 60);
+  await expect(writing).toBeFocused();
+  await page.keyboard.press('Escape');
+  await expect(writing).toBeHidden();
+  const zoom = page.getByRole('button', { name: 'Zoom to 100 %' });
+  const before = await zoom.textContent();
+  await page.mouse.dblclick(over.x, over.y);
+  await expect(zoom).not.toHaveText(before ?? '');
+  await expect(writing).toBeHidden();
 });

@@ -10,7 +10,7 @@ import {
   useRef,
   useState,
 } from 'react';
-import type { Point } from '@kite/core/document/types';
+import type { Id, Point } from '@kite/core/document/types';
 import { useSize } from '../../ui/useSize';
 import { followPointer } from '../../ui/drag';
 import { writeText } from '../commands/layers';
@@ -47,8 +47,9 @@ const BEGIN: readonly (readonly [label: string, part: Partial<EditorState>])[] =
 /** What the canvas has to say: what is the matter, or what to do next. */
 const Notes = () => {
   const editor = useEditor();
-  const { problems, layers, empty, sampling } = useSlice((s) => ({
+  const { problems, layers, solo, empty, sampling } = useSlice((s) => ({
     problems: s.problems,
+    solo: s.solo,
     layers: sceneOf(s).layers,
     empty: sceneOf(s).order.length === 0 && s.mode === SELECTING && s.drawer === null,
     sampling: s.mode.kind === 'sampling',
@@ -68,8 +69,21 @@ const Notes = () => {
           </p>
         </div>
       )}
+      {solo.length > 0 && (
+        <p role="status" className="absolute top-2 right-2 flex items-center gap-2 rounded-md bg-paper py-1 pr-1 pl-3">
+          <span>
+            {solo.length === 1 ? `“${layers[solo[0] as Id]?.name}” is` : `${solo.length} layers are`} shown alone
+          </span>
+          <Button className="!h-[26px]" onClick={() => editor.set({ solo: [] })}>
+            Show all
+          </Button>
+        </p>
+      )}
       {problems.length > 0 && (
-        <p role="status" className="absolute top-2 left-2 max-w-[80%] rounded-md bg-sun-2 px-2 py-1 text-sm text-sun">
+        <p
+          role="status"
+          className="pointer-events-none absolute top-2 left-2 max-w-[80%] rounded-md bg-sun-2 px-2 py-1 text-sm text-sun"
+        >
           {problems.slice(0, 3).map((p) => (
             <span key={p.layer + p.message} className="block">
               “{layers[p.layer]?.name}” {p.message}
@@ -245,10 +259,13 @@ export const CanvasArea = () => {
       <TextEditing {...stage} />
       {Over && <Over {...stage} />}
       {mode !== SELECTING && <ToolsInHand {...stage} />}
-      <InPlaceBar />
-      <Notes />
-      {fullScreen && <FullScreenBar />}
-      <ZoomBar view={view} size={size} hidden={fullScreen} />
+      {/* What is pressed in them is not pressed on the canvas. */}
+      <div onPointerDown={(event) => event.stopPropagation()} onDoubleClick={(event) => event.stopPropagation()}>
+        <InPlaceBar />
+        <Notes />
+        {fullScreen && <FullScreenBar />}
+        <ZoomBar view={view} size={size} hidden={fullScreen} />
+      </div>
     </div>
   );
 };

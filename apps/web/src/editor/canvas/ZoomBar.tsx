@@ -21,7 +21,6 @@ export const ZoomBar = ({ view, size, hidden }: { view: View; size: Size; hidden
     <div
       hidden={hidden}
       className="absolute right-2 bottom-2 flex items-center gap-0.5 rounded-md border border-line bg-paper p-0.5"
-      onPointerDown={(event) => event.stopPropagation()}
     >
       <LooksMenu />
       <AidsMenu />

@@ -29,7 +29,7 @@ import { Line } from './line';
 import { Playback } from './playback';
 import type { Rebased } from './queue';
 import type { Saver } from './saver';
-import { NOTHING, type Selection, stillThere, unfoldedBy } from './selection';
+import { NOTHING, type Selection, stillAlone, stillThere, unfoldedBy } from './selection';
 import { entryOf, startsLate, type Step, stepped, stepsOf } from './steps';
 import { type EditorState, sceneOf } from './state';
 import { changeBack, overwritten } from './undoing';
@@ -203,10 +203,15 @@ export class Editor {
 
   /** Shows a document, keeping selection, scene and frame where they still make sense. */
   private show(doc: Project): Partial<EditorState> {
-    const { sceneId, selection, frame } = this.state;
+    const { sceneId, selection, frame, solo } = this.state;
     const scene = doc.scenes[sceneId];
-    if (!scene) return { doc, sceneId: doc.order[0] as Id, selection: NOTHING, frame: 0, range: null };
-    return { doc, selection: stillThere(selection, doc, scene), frame: Math.min(frame, scene.length - 1) };
+    if (!scene) return { doc, sceneId: doc.order[0] as Id, selection: NOTHING, frame: 0, range: null, solo: [] };
+    return {
+      doc,
+      selection: stillThere(selection, doc, scene),
+      solo: stillAlone(solo, this.scene, scene),
+      frame: Math.min(frame, scene.length - 1),
+    };
   }
 
   /** The server has these edits, at these revisions. */

@@ -59,3 +59,10 @@ export const stillThere = (selection: Selection, doc: Project, scene: Scene): Se
   });
   return { layers, card, keys };
 };
+
+/** Those shown alone that are still there, and with them what has been made since: that is to be seen. */
+export const stillAlone = (solo: readonly Id[], before: Scene, scene: Scene): readonly Id[] => {
+  const there = solo.filter((id) => scene.layers[id]);
+  const made = there.length > 0 ? scene.order.filter((id) => !before.layers[id]) : [];
+  return made.length === 0 && there.length === solo.length ? solo : [...there, ...made];
+};

@@ -15,10 +15,7 @@ export const FullScreenBar = () => {
     coarse: s.coarse,
   }));
   return (
-    <div
-      className="absolute bottom-3 left-1/2 flex -translate-x-1/2 items-center gap-2 rounded-md border border-line bg-paper p-1 opacity-40 hover:opacity-100"
-      onPointerDown={(event) => event.stopPropagation()}
-    >
+    <div className="absolute bottom-3 left-1/2 flex -translate-x-1/2 items-center gap-2 rounded-md border border-line bg-paper p-1 opacity-40 hover:opacity-100">
       <CommandButton command="play" label={playing ? 'Pause the preview' : 'Play the preview'} side="top">
         {playing ? <Pause size={15} /> : <Play size={15} />}
       </CommandButton>

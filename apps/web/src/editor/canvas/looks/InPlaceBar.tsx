@@ -16,7 +16,6 @@ export const InPlaceBar = () => {
       role="group"
       aria-label="Seen in its place"
       className="absolute top-2 left-1/2 z-20 flex max-w-[calc(100%-1rem)] -translate-x-1/2 items-center gap-2 rounded-md border border-line bg-paper py-1 pr-1 pl-3 shadow-sm"
-      onPointerDown={(event) => event.stopPropagation()}
     >
       <span className="truncate">
         “{own}” in its place in “{around}”{set > 0 && `, with ${set === 1 ? 'the knob' : `the ${set} knobs`} set there`}
