@@ -28,7 +28,7 @@ export const PivotGrid = ({ layer, group, boxOf }: PivotGridProps) => {
     editor.edit(movePivot(editor.scene.id, layer, tidy, editor.state.frame, group));
   };
   return (
-    <div className="grid grid-cols-[88px_1fr] items-center gap-2">
+    <div className="grid grid-cols-[92px_1fr] items-center gap-1">
       <span className="pl-5 text-ink-2">Pivot on</span>
       <span role="group" aria-label="Pivot on" className="grid w-[66px] grid-cols-3 rounded-md border border-line">
         {ROWS.flatMap((row, y) =>

@@ -36,7 +36,7 @@ import { FlashFields } from '../fields/FlashFields';
 import { factorOf, UNITS } from '../fields/units';
 
 const ICON = 15;
-const row = 'grid grid-cols-[88px_1fr] items-center gap-2';
+const row = 'grid grid-cols-[92px_1fr] items-center gap-1';
 
 interface ValueFieldProps {
   param: Param;

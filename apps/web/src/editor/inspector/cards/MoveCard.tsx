@@ -15,7 +15,7 @@ import { EaseFields } from '../ease/EaseFields';
 import { EaseTile } from '../ease/EaseTile';
 import { PRESETS, standsFor } from '../ease/presets';
 
-const row = 'grid grid-cols-[88px_1fr] items-center gap-2';
+const row = 'grid grid-cols-[92px_1fr] items-center gap-1';
 const SIDES = [
   { angle: 180, label: 'Left', icon: <ArrowLeft size={14} /> },
   { angle: 0, label: 'Right', icon: <ArrowRight size={14} /> },

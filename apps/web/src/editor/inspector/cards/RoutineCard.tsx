@@ -36,7 +36,7 @@ const LABELS: { readonly [K in StepKind]: string } = {
 };
 /** Units of what is no share. */
 const MEASURES: { readonly [K in StepKind]?: string } = { turn: '°', turnX: '°', turnY: '°', away: 'px' };
-const row = 'grid grid-cols-[88px_1fr] items-center gap-2';
+const row = 'grid grid-cols-[92px_1fr] items-center gap-1';
 const ICON = 13;
 
 /** As a stagger calls them. */

@@ -21,7 +21,7 @@ import { useEditor } from '../../store/context';
 import { makeId } from '../../store/editor';
 import { Card } from './Card';
 
-const ROW = 'grid grid-cols-[88px_1fr] items-center gap-2';
+const ROW = 'grid grid-cols-[92px_1fr] items-center gap-1';
 
 /** The scene's guides by number. */
 const Guides = ({ scene }: { scene: Scene }) => {
@@ -30,7 +30,7 @@ const Guides = ({ scene }: { scene: Scene }) => {
   const write = (axis: 'x' | 'y', list: readonly number[]) =>
     editor.edit(setGuides(scene.id, { ...guides, [axis]: list }));
   return (
-    <div className="grid grid-cols-[88px_1fr] gap-2">
+    <div className="grid grid-cols-[92px_1fr] gap-1">
       <span className="pt-1 text-ink-2">Guides</span>
       <div className="flex flex-col gap-1">
         {(['x', 'y'] as const).flatMap((axis) =>

@@ -101,7 +101,7 @@ export const StaggerCard = ({ ids }: { ids: readonly Id[] }) => {
     const units = held.current ?? unitsOf(editor, ids);
     if (units.length > 1) staggered(editor, units, next);
   };
-  const row = 'grid grid-cols-[88px_1fr] items-center gap-2';
+  const row = 'grid grid-cols-[92px_1fr] items-center gap-1';
   const gesture = {
     onStart: () => {
       held.current = unitsOf(editor, ids);

@@ -18,7 +18,7 @@ const BRUSHES = [
 
 /** A number and its name beside it. */
 const Row = ({ name, ...field }: { name?: string } & ComponentProps<typeof NumberField>) => (
-  <label className="grid grid-cols-[88px_1fr] items-center gap-2">
+  <label className="grid grid-cols-[92px_1fr] items-center gap-1">
     <span className="text-ink-2">{name ?? field.label}</span>
     <NumberField {...field} />
   </label>

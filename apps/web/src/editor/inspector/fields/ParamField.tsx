@@ -87,11 +87,11 @@ export const ParamField = memo(({ refs, param }: ParamFieldProps) => {
   }
   return (
     <div className="flex flex-col gap-1">
-      <div className="group grid grid-cols-[88px_1fr] items-center gap-2" data-property={property}>
+      <div className="group grid grid-cols-[92px_1fr] items-center gap-1" data-property={property}>
         <span className="relative flex min-w-0 items-center gap-1 text-ink-2">
           {dot}
           <span
-            className="min-w-0 flex-1 truncate"
+            className="min-w-0 flex-1 leading-4"
             title={param.hint === undefined ? param.label : `${param.label} ${param.hint}`}
           >
             {param.label}

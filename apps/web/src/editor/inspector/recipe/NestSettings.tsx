@@ -59,7 +59,7 @@ const KnobHere = ({ card, knob, at, frame, own }: KnobHereProps) => {
         {own ? (
           <ParamField param={param} refs={[{ ...card, item: own.id, key: 'value' }]} />
         ) : (
-          <div className="grid min-h-[26px] grid-cols-[88px_1fr] items-center gap-2 text-ink-2">
+          <div className="grid min-h-[26px] grid-cols-[92px_1fr] items-center gap-1 text-ink-2">
             <span className="truncate" title={knob.name}>
               {knob.name}
             </span>
@@ -111,24 +111,26 @@ export const NestSettings = ({
   const gone = own.filter(({ sets }) => !knobs.some(({ knob }) => knob.id === sets));
   return (
     <section aria-label={`Knobs of ${scene.name}`} className="mt-1 flex flex-col gap-1.5 border-t border-line pt-2">
-      <div className="flex items-center justify-between gap-2 text-sm text-ink-2">
-        <span>{uses === 1 ? 'Played here alone' : `Played by ${uses} layers`}</span>
-        <Button
-          className="ml-auto h-6 px-1.5 text-sm"
-          title="Opens the scene where it stands here, with what is around it shown faintly"
-          onClick={() => openNest(editor, layer.id)}
-        >
-          <ScanEye size={12} /> In place
-        </Button>
-        {uses > 1 && (
+      <div className="flex flex-wrap items-center justify-end gap-x-2 gap-y-1 text-sm text-ink-2">
+        <span className="mr-auto">{uses === 1 ? 'Played here alone' : `Played by ${uses} layers`}</span>
+        <span className="flex gap-2">
           <Button
             className="h-6 px-1.5 text-sm"
-            title="A copy of the scene for this nest alone"
-            onClick={() => editor.edit(ownCopy(card, inner, makeId))}
+            title="Opens the scene where it stands here, with what is around it shown faintly"
+            onClick={() => openNest(editor, layer.id)}
           >
-            <Copy size={12} /> Own copy
+            <ScanEye size={12} /> In place
           </Button>
-        )}
+          {uses > 1 && (
+            <Button
+              className="h-6 px-1.5 text-sm"
+              title="A copy of the scene for this nest alone"
+              onClick={() => editor.edit(ownCopy(card, inner, makeId))}
+            >
+              <Copy size={12} /> Own copy
+            </Button>
+          )}
+        </span>
       </div>
       {knobs.length === 0 ? (
         <p className="text-sm text-ink-2">
