@@ -34,9 +34,10 @@ import { useEditor, useSlice } from '../../store/context';
 import { Card } from './Card';
 import { FlashFields } from '../fields/FlashFields';
 import { factorOf, UNITS } from '../fields/units';
+import { NAME_AND_VALUE } from '../row';
 
 const ICON = 15;
-const row = 'grid grid-cols-[92px_1fr] items-center gap-1';
+const row = `${NAME_AND_VALUE} items-center`;
 
 interface ValueFieldProps {
   param: Param;

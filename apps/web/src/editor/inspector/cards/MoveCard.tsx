@@ -14,8 +14,9 @@ import { Card } from './Card';
 import { EaseFields } from '../ease/EaseFields';
 import { EaseTile } from '../ease/EaseTile';
 import { PRESETS, standsFor } from '../ease/presets';
+import { NAME_AND_VALUE } from '../row';
 
-const row = 'grid grid-cols-[92px_1fr] items-center gap-1';
+const row = `${NAME_AND_VALUE} items-center`;
 const SIDES = [
   { angle: 180, label: 'Left', icon: <ArrowLeft size={14} /> },
   { angle: 0, label: 'Right', icon: <ArrowRight size={14} /> },

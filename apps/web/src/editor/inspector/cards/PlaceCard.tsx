@@ -17,6 +17,7 @@ import { useShown } from '../../formula/useComputed';
 import { applies } from '../fields/applies';
 import { ParamField } from '../fields/ParamField';
 import { PivotGrid } from '../PivotGrid';
+import { NAME_AND_VALUE } from '../row';
 
 const inWords = (mode: string) => mode[0]?.toUpperCase() + mode.slice(1).replace('-', ' ');
 const BLENDS = BLEND_MODES.map((value) => ({ value, label: inWords(value) }));
@@ -82,7 +83,7 @@ const AimField = ({ ids, aims }: { ids: readonly Id[]; aims: boolean }) => {
     editor.edit(together(aims ? 'Look around a place' : 'Look at a point', edits));
   };
   return (
-    <label className="grid grid-cols-[92px_1fr] items-center gap-1">
+    <label className={`${NAME_AND_VALUE} items-center`}>
       <span className="pl-5 text-ink-2">Aims</span>
       <span className="flex items-center gap-2 text-sm text-ink-2">
         <input type="checkbox" aria-label={PLACE.aims.label} checked={aims} onChange={onChange} />
@@ -126,7 +127,7 @@ export const PlaceCard = ({ layers }: { layers: readonly Layer[] }) => {
   const set = (fields: Parameters<typeof setLayers>[2]) => editor.edit(setLayers(sceneId, ids, fields));
   const same = <K extends keyof Layer>(key: K) =>
     layers.every((l) => l[key] === layers[0]?.[key]) ? layers[0]?.[key] : undefined;
-  const row = 'grid grid-cols-[92px_1fr] items-center gap-1';
+  const row = `${NAME_AND_VALUE} items-center`;
   const tag = same('tag');
   const only = layers.length === 1 ? layers[0] : undefined;
   return (

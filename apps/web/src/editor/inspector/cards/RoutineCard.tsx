@@ -22,6 +22,7 @@ import { useEditor, useSlice } from '../../store/context';
 import { sceneOf } from '../../store/state';
 import { Card } from './Card';
 import { EaseSelect } from '../ease/EaseSelect';
+import { NAME_AND_VALUE } from '../row';
 
 const LABELS: { readonly [K in StepKind]: string } = {
   move: 'Move by',
@@ -36,7 +37,7 @@ const LABELS: { readonly [K in StepKind]: string } = {
 };
 /** Units of what is no share. */
 const MEASURES: { readonly [K in StepKind]?: string } = { turn: '°', turnX: '°', turnY: '°', away: 'px' };
-const row = 'grid grid-cols-[92px_1fr] items-center gap-1';
+const row = `${NAME_AND_VALUE} items-center`;
 const ICON = 13;
 
 /** As a stagger calls them. */

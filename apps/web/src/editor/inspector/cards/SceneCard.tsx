@@ -20,8 +20,9 @@ import { ParamField } from '../../later';
 import { useEditor } from '../../store/context';
 import { makeId } from '../../store/editor';
 import { Card } from './Card';
+import { NAME_AND_VALUE } from '../row';
 
-const ROW = 'grid grid-cols-[92px_1fr] items-center gap-1';
+const ROW = `${NAME_AND_VALUE} items-center`;
 
 /** The scene's guides by number. */
 const Guides = ({ scene }: { scene: Scene }) => {
@@ -30,7 +31,7 @@ const Guides = ({ scene }: { scene: Scene }) => {
   const write = (axis: 'x' | 'y', list: readonly number[]) =>
     editor.edit(setGuides(scene.id, { ...guides, [axis]: list }));
   return (
-    <div className="grid grid-cols-[92px_1fr] gap-1">
+    <div className={NAME_AND_VALUE}>
       <span className="pt-1 text-ink-2">Guides</span>
       <div className="flex flex-col gap-1">
         {(['x', 'y'] as const).flatMap((axis) =>

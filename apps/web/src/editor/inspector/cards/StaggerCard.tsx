@@ -13,6 +13,7 @@ import { makeCopies } from '../../commands/clipboard';
 import { useEditor, useSlice } from '../../store/context';
 import type { Editor } from '../../store/editor';
 import { Card } from './Card';
+import { NAME_AND_VALUE } from '../row';
 
 const ORDERS: readonly { readonly value: StaggerOrder; readonly label: string }[] = [
   { value: 'list', label: 'As listed' },
@@ -101,7 +102,7 @@ export const StaggerCard = ({ ids }: { ids: readonly Id[] }) => {
     const units = held.current ?? unitsOf(editor, ids);
     if (units.length > 1) staggered(editor, units, next);
   };
-  const row = 'grid grid-cols-[92px_1fr] items-center gap-1';
+  const row = `${NAME_AND_VALUE} items-center`;
   const gesture = {
     onStart: () => {
       held.current = unitsOf(editor, ids);

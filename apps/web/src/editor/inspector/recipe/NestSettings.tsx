@@ -16,6 +16,7 @@ import { useEditor, useSlice } from '../../store/context';
 import { shownValue } from '../../timeline/ribbons';
 import { useShown } from '../../formula/useComputed';
 import { ParamField } from '../fields/ParamField';
+import { NAME_AND_VALUE } from '../row';
 
 /** How many layers play a scene, in all scenes. */
 const usesOf = (scenes: { readonly [id: Id]: Scene }, inner: Id): number =>
@@ -59,7 +60,7 @@ const KnobHere = ({ card, knob, at, frame, own }: KnobHereProps) => {
         {own ? (
           <ParamField param={param} refs={[{ ...card, item: own.id, key: 'value' }]} />
         ) : (
-          <div className="grid min-h-[26px] grid-cols-[92px_1fr] items-center gap-1 text-ink-2">
+          <div className={`${NAME_AND_VALUE} min-h-[26px] items-center text-ink-2`}>
             <span className="truncate" title={knob.name}>
               {knob.name}
             </span>
