@@ -1,6 +1,6 @@
 /** Fields: what is typed, dragged or chosen in them, for one thing or several, and what becomes of it when they are left or stay open. */
 import type { DrawingLayer, KeyedProperty, Point } from '@kite/core/document/types';
-import { addStar, goToFrame, middle, newProject, setNumber, threeSquares } from './support/editor';
+import { addStar, beginText, goToFrame, middle, newProject, setNumber, threeSquares } from './support/editor';
 import { discLayer, openMade } from './support/made';
 import { named, sceneOf, valueOf } from './support/scene';
 import { expect, test } from './support/test';
@@ -122,9 +122,7 @@ test('what is typed or chosen in a field that stays open is saved too, and not s
   server,
 }) => {
   await newProject(page, server, 'Open fields', 'Square');
-  await page.keyboard.press('t');
-  await page.getByTestId('canvas').click();
-  await expect(page.getByTestId('canvas-text')).toBeFocused();
+  await beginText(page);
   const scene = async () => {
     await expect(page.getByTestId('save-state')).toHaveText('Saved');
     return sceneOf(page, server);
@@ -148,9 +146,7 @@ test('what is typed or chosen in a field that stays open is saved too, and not s
 
 test('a new text that is left without words goes again, and comes back with Undo', async ({ page, server }) => {
   await newProject(page, server, 'No words', 'Square');
-  await page.keyboard.press('t');
-  await page.getByTestId('canvas').click();
-  await expect(page.getByTestId('canvas-text')).toBeFocused();
+  await beginText(page);
   await page.keyboard.type('Night');
   await page.getByTestId('canvas-text').fill('');
   await page.keyboard.press('Escape');
@@ -164,9 +160,7 @@ test('what is typed into a layer stays when another one is chosen or changed bef
   server,
 }) => {
   await newProject(page, server, 'Left fields', 'Square');
-  await page.keyboard.press('t');
-  await page.getByTestId('canvas').click();
-  await expect(page.getByTestId('canvas-text')).toBeFocused();
+  await beginText(page);
   await page.keyboard.press('Escape');
   await addStar(page);
   const row = (name: string) => page.getByRole('group', { name: `Layer ${name}`, exact: true });

@@ -182,4 +182,9 @@ test('a double press on what lies over the canvas is not one on the words below 
   await page.mouse.dblclick(over.x, over.y);
   await expect(zoom).not.toHaveText(before ?? '');
   await expect(writing).toBeHidden();
+
+  await page.getByRole('button', { name: 'Compare this frame with others' }).click();
+  const line = await middle(page.getByTestId('compare-line'));
+  await page.mouse.dblclick(line.x, line.y);
+  await expect(writing).toBeHidden();
 });

@@ -1,6 +1,6 @@
 /** Ordinary edits go on saving: at limits, with any text, and beside one that the server refuses. */
 import type { DrawingLayer, KeyedProperty } from '@kite/core/document/types';
-import { addStar, goToFrame, newProject, saved, setNumber } from './support/editor';
+import { addStar, beginText, goToFrame, newProject, saved, setNumber } from './support/editor';
 import { named, sceneOf } from './support/scene';
 import { Server } from './support/server';
 import { expect, test } from './support/test';
@@ -39,9 +39,7 @@ test('a whole curve that is moved past a limit stops at it, is saved, undone and
 
 test('a text that is cut in an emoji is saved, and so is what follows', async ({ page, server }) => {
   await newProject(page, server, 'Emoji', 'Square');
-  await page.keyboard.press('t');
-  await page.getByTestId('canvas').click();
-  await expect(page.getByTestId('canvas-text')).toBeFocused();
+  await beginText(page);
   await page.keyboard.insertText(`${'x'.repeat(59)}🚋`);
   await page.keyboard.press('Escape');
   await addStar(page);

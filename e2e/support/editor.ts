@@ -88,6 +88,13 @@ export const addCard = async (page: Page, label: string): Promise<void> => {
   await page.getByRole('menuitem', { name: label, exact: true }).click();
 };
 
+/** A new text in the middle of the canvas, which waits for its words. */
+export const beginText = async (page: Page): Promise<void> => {
+  await page.keyboard.press('t');
+  await page.getByTestId('canvas').click();
+  await expect(page.getByTestId('canvas-text')).toBeFocused();
+};
+
 export const addStar = async (page: Page): Promise<void> => {
   await page.getByRole('button', { name: 'Add a shape' }).click();
   await page.getByRole('button', { name: 'Star' }).dblclick();

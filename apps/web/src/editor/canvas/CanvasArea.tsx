@@ -70,11 +70,14 @@ const Notes = () => {
         </div>
       )}
       {solo.length > 0 && (
-        <p role="status" className="absolute top-2 right-2 flex items-center gap-2 rounded-md bg-paper py-1 pr-1 pl-3">
-          <span>
+        <p
+          role="status"
+          className="absolute top-2 right-2 flex max-w-[40%] items-center gap-2 rounded-md bg-paper py-1 pr-1 pl-3"
+        >
+          <span className="min-w-0 truncate">
             {solo.length === 1 ? `“${layers[solo[0] as Id]?.name}” is` : `${solo.length} layers are`} shown alone
           </span>
-          <Button className="!h-[26px]" onClick={() => editor.set({ solo: [] })}>
+          <Button className="!h-[26px] shrink-0" onClick={() => editor.set({ solo: [] })}>
             Show all
           </Button>
         </p>
@@ -254,13 +257,13 @@ export const CanvasArea = () => {
         <SnapMarks {...stage} />
         {swept && <SweptFrame view={view} swept={swept} />}
       </svg>
-      <Rulers {...stage} />
-      <CompareLine view={view} />
       <TextEditing {...stage} />
       {Over && <Over {...stage} />}
       {mode !== SELECTING && <ToolsInHand {...stage} />}
       {/* What is pressed in them is not pressed on the canvas. */}
       <div onPointerDown={(event) => event.stopPropagation()} onDoubleClick={(event) => event.stopPropagation()}>
+        <Rulers {...stage} />
+        <CompareLine view={view} />
         <InPlaceBar />
         <Notes />
         {fullScreen && <FullScreenBar />}
