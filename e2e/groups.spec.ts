@@ -315,15 +315,15 @@ test('what is made while others are shown alone shows too; without those that we
   server,
 }) => {
   await threeSquares(page, server, 'Alone');
-  const alone = page.getByRole('status').filter({ hasText: 'shown alone' });
+  const alone = page.getByRole('status').filter({ hasText: 'Shown alone' });
   const soloed = page.getByRole('button', { name: /^Show with the others/ });
   await page.getByRole('button', { name: 'Show alone Rectangle 2', exact: true }).click();
-  await expect(alone).toContainText('“Rectangle 2” is shown alone');
+  await expect(alone).toContainText('Shown alone: “Rectangle 2”');
   await addStar(page);
-  await expect(alone).toContainText('2 layers are shown alone');
+  await expect(alone).toContainText('Shown alone: 2 layers');
   await expect(soloed).toHaveCount(2);
   await page.keyboard.press('Delete');
-  await expect(alone).toContainText('“Rectangle 2” is shown alone');
+  await expect(alone).toContainText('Shown alone: “Rectangle 2”');
   await choose(page, 'Rectangle 2');
   await page.keyboard.press('Delete');
   await expect(alone).toBeHidden();

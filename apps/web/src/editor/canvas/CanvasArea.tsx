@@ -75,7 +75,7 @@ const Notes = () => {
           className="absolute top-2 right-2 flex max-w-[40%] items-center gap-2 rounded-md bg-paper py-1 pr-1 pl-3"
         >
           <span className="min-w-0 truncate">
-            {solo.length === 1 ? `“${layers[solo[0] as Id]?.name}” is` : `${solo.length} layers are`} shown alone
+            Shown alone: {solo.length === 1 ? `“${layers[solo[0] as Id]?.name}”` : `${solo.length} layers`}
           </span>
           <Button className="!h-[26px] shrink-0" onClick={() => editor.set({ solo: [] })}>
             Show all
