@@ -193,6 +193,30 @@ test('a formula is seen as it is typed, as far as it works, and given up with Es
   expect((await follower())?.position?.text).toBe('{@a/position} + [-40, 120]');
 });
 
+test('keys that are pressed while the field of a formula is on its way are for the formula', async ({
+  page,
+  server,
+}) => {
+  let letGo = (): void => undefined;
+  const held = new Promise<void>((resolve) => {
+    letGo = resolve;
+  });
+  await page.route('**/FormulaCode-*.js', async (route) => {
+    await held;
+    await route.continue();
+  });
+  await openStrip(page, server, 'Slow');
+  await choose(page, 'Follower 1');
+  await open(page, 'turn');
+  await page.keyboard.type('abs(-4');
+  await expect(field(page, 'turn')).toHaveValue('abs(-4');
+  letGo();
+  await expect(page.locator('.cm-content')).toHaveText('abs(-4');
+  await page.keyboard.type('0)');
+  await expect(page.getByLabel('Formula of turn', { exact: true }).getByRole('status')).toContainText('40');
+  expect(named(await sceneOf(page, server), 'Follower 1').formulas?.rotation?.text).toBe('abs(-40)');
+});
+
 test('a link is dragged to another layer, late; y alone to a control; a value that is computed says so', async ({
   page,
   server,

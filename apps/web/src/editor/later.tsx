@@ -4,6 +4,7 @@ import { ColorPanel } from '../ui/ColorField';
 import { type Later, later } from '../ui/later';
 import { DrawerPlace } from './dock/DrawerFrame';
 import { ShapesDrawer } from './dock/ShapesDrawer';
+import { PlainFormula } from './formula/PlainFormula';
 import type { Drawer } from './store/workspace';
 
 const parts: Pick<Later<never>, 'fetch'>[] = [ColorPanel];
@@ -48,7 +49,7 @@ export const SolidDialog = part(async () => (await import('./commands/SolidDialo
 // Large, and many never need them: these come when they are shown.
 export const FormulaCode = later(
   async () => (await import('./formula/FormulaCode')).FormulaCode,
-  <div className="h-8" />,
+  (props) => <PlainFormula {...props} />,
 );
 export const SvgDialog = later(async () => (await import('./importing/SvgDialog')).SvgDialog);
 

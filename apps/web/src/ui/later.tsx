@@ -7,10 +7,13 @@ export type Later<P extends object> = ComponentType<P> & {
   readonly fetch: () => Promise<void>;
 };
 
-/** What is loaded when it is shown first; `meanwhile` stands in its place. Where it cannot come that is told, and it is tried again the next time. */
+/**
+ * What is loaded when it is shown first; `meanwhile` stands in its place, a part that takes the same where keys pressed in
+ * that time are not to be lost. Where it cannot come that is told, and it is tried again the next time.
+ */
 export const later = <P extends object>(
   load: () => Promise<ComponentType<P>>,
-  meanwhile: ReactNode = null,
+  meanwhile: ReactNode | ((props: P) => ReactNode) = null,
 ): Later<P> => {
   let Part: ComponentType<P> | null = null;
   const fetch = async () => {
@@ -35,7 +38,8 @@ export const later = <P extends object>(
         gone = true;
       };
     }, [here]);
-    return here && Part ? <Part {...props} /> : meanwhile;
+    if (here && Part) return <Part {...props} />;
+    return typeof meanwhile === 'function' ? meanwhile(props) : meanwhile;
   };
   return Object.assign(Shown, { fetch });
 };

@@ -5,21 +5,8 @@ import { Decoration, type DecorationSet, EditorView, keymap, MatchDecorator, Vie
 import { NAMES } from '@kite/core/formula/compile';
 import { FUNCTIONS } from '@kite/core/formula/functions/table';
 import type { Span } from '@kite/core/formula/types';
-import { useEffect, useRef } from 'react';
-
-export interface FormulaCodeProps {
-  label: string;
-  value: string;
-  /** Where it is wrong. */
-  wrong: Span | null;
-  /** The names that lead to properties, and whether what is there may stand here. */
-  paths: () => readonly { readonly path: string; readonly fits: boolean }[];
-  onChange: (text: string) => void;
-  /** Enter; the text is kept. */
-  onDone: () => void;
-  /** Escape; what was typed is given up, and then the field. */
-  onCancel: () => void;
-}
+import { useEffect, useLayoutEffect, useRef } from 'react';
+import type { FormulaFieldProps } from './PlainFormula';
 
 const REFERENCE = /\{(?:[^{}"]|"(?:[^"\\]|\\.)*")*\}/g;
 const chips = new MatchDecorator({ regexp: REFERENCE, decoration: Decoration.mark({ class: 'formula-chip' }) });
@@ -59,7 +46,7 @@ const wrongField = StateField.define<DecorationSet>({
 const FITTING = 50;
 
 const completing =
-  (paths: FormulaCodeProps['paths']) =>
+  (paths: FormulaFieldProps['paths']) =>
   (context: CompletionContext): CompletionResult | null => {
     const open = context.matchBefore(/\{[^{}]*/);
     if (open) {
@@ -99,14 +86,15 @@ const completing =
   };
 
 /** A field for a formula: references look like chips, names are completed, what is wrong is underlined. */
-export const FormulaCode = ({ label, value, wrong, paths, onChange, onDone, onCancel }: FormulaCodeProps) => {
+export const FormulaCode = ({ label, value, wrong, paths, onChange, onDone, onCancel }: FormulaFieldProps) => {
   const place = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView | null>(null);
   const latest = useRef({ paths, onChange, onDone, onCancel });
   useEffect(() => {
     latest.current = { paths, onChange, onDone, onCancel };
   });
-  useEffect(() => {
+  // In the same breath in which it takes the place of the plain field: a key pressed then is for it.
+  useLayoutEffect(() => {
     if (!place.current) return;
     const keys: Extension = Prec.low(
       keymap.of([

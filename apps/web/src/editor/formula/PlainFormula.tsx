@@ -1,0 +1,35 @@
+import type { Span } from '@kite/core/formula/types';
+
+export interface FormulaFieldProps {
+  label: string;
+  value: string;
+  /** Where it is wrong. */
+  wrong: Span | null;
+  /** The names that lead to properties, and whether what is there may stand here. */
+  paths: () => readonly { readonly path: string; readonly fits: boolean }[];
+  onChange: (text: string) => void;
+  /** Enter; the text is kept. */
+  onDone: () => void;
+  /** Escape; what was typed is given up, and then the field. */
+  onCancel: () => void;
+}
+
+/** A formula's text alone, to be typed in until what helps with it has come over the wire. */
+export const PlainFormula = ({ label, value, wrong, onChange, onDone, onCancel }: FormulaFieldProps) => (
+  <textarea
+    // It was asked for by a press: what is typed next is for it.
+    autoFocus
+    aria-label={label}
+    aria-invalid={wrong !== null}
+    className="block field-sizing-content w-full resize-none rounded-md border border-line bg-paper px-2 py-1 font-mono text-[12px] leading-[1.4] outline-2 outline-sky"
+    value={value}
+    onChange={(event) => onChange(event.target.value)}
+    onKeyDown={(event) => {
+      event.stopPropagation();
+      if (event.key === 'Escape') onCancel();
+      if (event.key !== 'Enter') return;
+      event.preventDefault();
+      onDone();
+    }}
+  />
+);
