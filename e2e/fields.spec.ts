@@ -40,6 +40,16 @@ test('fields that are come to and left, by pointer or by keyboard, change nothin
   expect(keys.map((k) => k.frame)).toEqual([0, 7, 30]);
 });
 
+test('a place far out is read to its last digit', async ({ page, server }) => {
+  await threeSquares(page, server, 'Far out');
+  for (const axis of ['x', 'y']) {
+    const place = page.getByLabel(`Position ${axis}`, { exact: true });
+    await setNumber(page, `Position ${axis}`, '-1234.56');
+    await expect(place).toHaveValue('-1234.56');
+    expect(await place.evaluate(({ scrollWidth, clientWidth }) => scrollWidth - clientWidth)).toBe(0);
+  }
+});
+
 test('cards that several layers have in common are set for all of them at once, and say where they differ', async ({
   page,
   server,

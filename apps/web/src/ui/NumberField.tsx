@@ -140,7 +140,9 @@ export const NumberField = ({
   return (
     <span
       className={clsx(
-        'relative flex h-[26px] min-w-0 items-center gap-1 rounded-md bg-paper-2 pr-1 pl-2 focus-within:ring-2',
+        'relative flex h-[26px] min-w-0 items-center rounded-md bg-paper-2 focus-within:ring-2',
+        // With a letter before it a negative number of four digits and two decimals has just the room that it needs.
+        before === undefined ? 'gap-1 pr-1 pl-2' : 'gap-0.5 pr-0.5 pl-1',
         wrong ? 'ring-2 ring-kite' : 'ring-sky',
         disabled && 'opacity-50',
         className,
