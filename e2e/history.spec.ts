@@ -136,7 +136,11 @@ test('a state is kept under a name, compared, gone back to in one step, opened a
   const again = await history(page);
   await again.getByRole('button', { name: 'As it was shown: more' }).click();
   await page.getByRole('menuitem', { name: 'Let go' }).click();
-  await expect(again.getByRole('region', { name: 'Checkpoints' }).getByRole('listitem')).toHaveCount(1);
+  const kept = again.getByRole('region', { name: 'Checkpoints' }).getByRole('listitem');
+  await expect(kept).toHaveCount(1);
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(kept).toHaveCount(2);
+  await expect(kept.filter({ hasText: 'As it was shown' })).toBeVisible();
 });
 
 test('a scene that was deleted comes back as it was, also after a reload', async ({ page, own }) => {

@@ -198,6 +198,8 @@ test('a size is kept under a name, and is there for the next project', async ({ 
   await expect(page.getByLabel('Width, px')).toHaveValue('970');
   await page.getByRole('button', { name: 'Remove the size Wide banner' }).click();
   await expect(page.getByRole('button', { name: /^Wide banner/ })).toBeHidden();
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(page.getByRole('button', { name: /^Wide banner/ })).toBeVisible();
 });
 
 test('one file imported twice is one file; a picture larger than the scene says that it was scaled, and gets its size back', async ({

@@ -24,7 +24,20 @@ test('a render shows its progress, can be cancelled and tried again', async ({ p
   await expect(row).toHaveAttribute('data-status', 'done', { timeout: 60_000 });
   await expect(row).toContainText('2880 × 1620 · 4.00 s');
   await row.getByRole('button', { name: 'Delete' }).click();
-  await expect(page.getByTestId('render-row').filter({ hasText: '2880 × 1620' })).toHaveCount(0);
+  const large = page.getByTestId('render-row').filter({ hasText: '2880 × 1620' });
+  await expect(large).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(large).toHaveCount(1);
+
+  await large.getByRole('button', { name: 'Delete' }).click();
+  await expect(large).toHaveCount(0);
+  await page.reload();
+  await page.getByRole('button', { name: 'Deleted' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Bring back' }).click();
+  await page.keyboard.press('Escape');
+  await expect(large).toHaveAttribute('data-status', 'done');
+  await large.getByRole('button').first().click();
+  await expect.poll(() => page.locator('video').evaluate((film: HTMLVideoElement) => film.videoWidth)).toBe(2880);
 });
 
 test('the play range is what a render of the play range holds', async ({ page, server }) => {

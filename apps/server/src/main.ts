@@ -88,8 +88,12 @@ const start = async (): Promise<void> => {
   const prepare = async (): Promise<void> => {
     await foldersReady;
     await migrate(db);
-    await projects.forget();
-    setInterval(() => void projects.forget().catch((error: unknown) => console.error(error)), A_DAY).unref();
+    const forget = async () => {
+      await projects.forget();
+      await queue.forget();
+    };
+    await forget();
+    setInterval(() => void forget().catch((error: unknown) => console.error(error)), A_DAY).unref();
     await once(db, 'demo', async () => void (await projects.create(demoProject())));
     await queue.start();
     if (config.watched !== null) {

@@ -20,8 +20,17 @@ createRoot(root).render(
         </BrowserRouter>
         <Toaster
           position="bottom-left"
+          className="pointer-events-auto"
+          style={{ font: 'inherit' }}
           toastOptions={{
-            style: { background: 'var(--ink)', color: 'var(--paper)', border: 'none', borderRadius: 6, fontSize: 13 },
+            style: {
+              background: 'var(--ink)',
+              color: 'var(--paper)',
+              border: 'none',
+              borderRadius: 6,
+              font: 'inherit',
+            },
+            actionButtonStyle: { background: 'var(--paper)', color: 'var(--ink)', font: 'inherit', fontWeight: 500 },
           }}
         />
       </Tooltip.Provider>

@@ -103,7 +103,13 @@ export const HISTORY = {
   removeCheckpoint: call({
     method: 'DELETE',
     path: '/projects/:id/checkpoints/:checkpoint',
-    does: 'Lets go of a checkpoint; the project stays as it is.',
+    does: 'Lets go of a checkpoint; the project stays as it is. It is kept for 30 days.',
+    refuses: ['not_found'],
+  }),
+  restoreCheckpoint: call({
+    method: 'POST',
+    path: '/projects/:id/checkpoints/:checkpoint/restore',
+    does: 'Brings a checkpoint back that was let go.',
     refuses: ['not_found'],
   }),
   removedScenes: call({

@@ -195,7 +195,20 @@ export const RENDERS = {
   remove: call({
     method: 'DELETE',
     path: '/renders/:id',
-    does: 'Takes a render away, with its file where no other has the same.',
+    does: 'Takes a render away. It is kept for a day, and its file where no other has the same.',
+    refuses: ['not_found'],
+  }),
+  removed: call({
+    method: 'GET',
+    path: '/renders/removed',
+    does: 'Renders that were taken away in the last day, the last one first.',
+    answer: listOf(renderRule),
+  }),
+  restore: call({
+    method: 'POST',
+    path: '/renders/:id/restore',
+    does: 'Brings a render back that was taken away.',
+    answer: renderRule,
     refuses: ['not_found'],
   }),
   file: call({

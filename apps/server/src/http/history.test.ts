@@ -59,6 +59,15 @@ describe('what projects were', () => {
     expect((await ask(HISTORY.checkpoints, { id })).map(({ name }) => name)).toEqual(['At first']);
     expect(await refusal(HISTORY.removeCheckpoint, { id, checkpoint: now.id })).toBe('not_found');
     expect(await refusal(HISTORY.state, { id, state: now.id })).toBe('not_found');
+    expect(await refusal(HISTORY.renameCheckpoint, { id, checkpoint: now.id }, { name: 'Gone' })).toBe('not_found');
+    await site().projects.forget();
+    await ask(HISTORY.restoreCheckpoint, { id, checkpoint: now.id });
+    expect(await refusal(HISTORY.restoreCheckpoint, { id, checkpoint: now.id })).toBe('not_found');
+    expect((await ask(HISTORY.state, { id, state: now.id })).document.name).toBe('Second');
+    await ask(HISTORY.removeCheckpoint, { id, checkpoint: now.id });
+    await site().db.query(`update checkpoints set removed_at = now() - interval '31 days' where id = $1`, [now.id]);
+    await site().projects.forget();
+    expect(await refusal(HISTORY.restoreCheckpoint, { id, checkpoint: now.id })).toBe('not_found');
     // Of another project they are not there.
     expect(await refusal(HISTORY.state, { id: await demo(), state: then.id })).toBe('not_found');
   });

@@ -26,6 +26,7 @@ export const historyRoutes = (app: FastifyInstance, projects: Projects): void =>
     projects.renameCheckpoint(params.id, params.checkpoint, body.name),
   );
   serve(app, HISTORY.removeCheckpoint, ({ params }) => projects.removeCheckpoint(params.id, params.checkpoint));
+  serve(app, HISTORY.restoreCheckpoint, ({ params }) => projects.restoreCheckpoint(params.id, params.checkpoint));
   serve(app, HISTORY.removedScenes, ({ params }) => projects.removedScenes(params.id));
   serve(app, HISTORY.removedScene, ({ params }) => projects.removedScene(params.id, params.scene));
 };

@@ -7,6 +7,7 @@ import { filmOf } from '@kite/core/delivery/film';
 import type { Delivery, Scene } from '@kite/core/document/types';
 import { demoProject } from '@kite/demo/project';
 import { unzipSync } from 'fflate';
+import { existsSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { asking } from '../test/asking';
 
@@ -41,14 +42,15 @@ describe('renders', () => {
   it('may be prepared for, again and again', async () => {
     for (let n = 0; n < 2; n++) expect((await send(RENDERS.prepare, {})).statusCode).toBe(204);
   });
-  it('are made, sent whole, in ranges, and taken away with their file', async () => {
+  it('are made, sent whole, in ranges, taken away and brought back', async () => {
     const project = await demo();
     const scene = await sceneOf(project);
     const settings = { ...defaultSettings('png', scene), scale: 0.25 };
     const { id } = await ask(RENDERS.ask, {}, { project, scene: scene.id, settings });
     const done = await until(id, 'done', 'failed');
     expect([done.status, done.error]).toEqual(['done', null]);
-    expect((await ask(RENDERS.list, {}))[0]).toMatchObject({ id, status: 'done', sceneName: scene.name });
+    const [listed] = await ask(RENDERS.list, {});
+    expect(listed).toMatchObject({ id, status: 'done', sceneName: scene.name });
 
     const whole = await send(RENDERS.file, { id });
     expect([whole.statusCode, whole.headers['content-type'], whole.headers['accept-ranges']]).toEqual([
@@ -73,10 +75,19 @@ describe('renders', () => {
     expect(await refusal(RENDERS.retry, { id })).toBe('not_ready');
     expect(await refusal(RENDERS.banner, { id, name: 'index.html' })).toBe('not_found');
     await ask(RENDERS.remove, { id });
-    expect(await refusal(RENDERS.file, { id })).toBe('not_found');
+    for (const call of [RENDERS.file, RENDERS.picture, RENDERS.remove, RENDERS.retry, RENDERS.cancel]) {
+      expect(await refusal(call, { id })).toBe('not_found');
+    }
+    expect((await ask(RENDERS.list, {})).map((row) => row.id)).not.toContain(id);
+    expect((await ask(RENDERS.removed, {})).map((row) => row.id)).toEqual([id]);
+    await site().queue.forget();
+    expect(await ask(RENDERS.restore, { id })).toEqual(listed);
+    expect((await send(RENDERS.file, { id })).rawPayload.equals(whole.rawPayload)).toBe(true);
+    expect(await refusal(RENDERS.restore, { id })).toBe('not_found');
+    expect(await ask(RENDERS.removed, {})).toEqual([]);
   });
 
-  it('of one file twice are both there until both are removed', async () => {
+  it('are kept for a day after they were taken away, and their file while another has the same', async () => {
     const project = await demo();
     const scene = await sceneOf(project);
     const settings = { ...defaultSettings('png', scene), scale: 0.25 };
@@ -87,8 +98,34 @@ describe('renders', () => {
     }
     const [first, second] = both as [Render, Render];
     expect(second.file).toBe(first.file);
-    await ask(RENDERS.remove, { id: first.id });
+    const gone = async (id: string) => {
+      await ask(RENDERS.remove, { id });
+      await site().db.query(`update renders set removed_at = now() - interval '25 hours' where id = $1`, [id]);
+      expect(await ask(RENDERS.removed, {})).toEqual([]);
+      await site().queue.forget();
+      expect(await refusal(RENDERS.restore, { id })).toBe('not_found');
+    };
+    const file = site().files.pathOf(first.file as string);
+    await gone(first.id);
     expect((await send(RENDERS.file, { id: second.id })).statusCode).toBe(200);
+    await site().db.query('delete from renders where file = $1 and id <> $2', [first.file, second.id]);
+    await gone(second.id);
+    expect(existsSync(file)).toBe(false);
+  });
+
+  it('that wait or run are cancelled when they are taken away, and tried again when they are back', async () => {
+    const project = await demo();
+    const scene = await sceneOf(project);
+    const wanted = { project, scene: scene.id, settings: defaultSettings('mp4', scene) };
+    const [running, waiting] = [await ask(RENDERS.ask, {}, wanted), await ask(RENDERS.ask, {}, wanted)];
+    await until(running.id, 'running');
+    for (const { id } of [waiting, running]) {
+      await ask(RENDERS.remove, { id });
+      expect((await ask(RENDERS.restore, { id })).status).toBe('cancelled');
+    }
+    expect((await ask(RENDERS.retry, { id: waiting.id })).status).toBe('queued');
+    await ask(RENDERS.cancel, { id: waiting.id });
+    expect(site().faults).toEqual([]);
   });
 
   it('wait in a row, are cancelled while they wait or run, and tried again', async () => {

@@ -63,6 +63,7 @@ const finished = (row: Render): string => {
 
 export const renderRoutes = (app: FastifyInstance, { projects, renders, queue, files }: RenderServices): void => {
   serve(app, CALLS.list, () => renders.list());
+  serve(app, CALLS.removed, () => renders.removed());
 
   const add = async (asked: Omit<NewRender, 'askedBy'>, request: FastifyRequest): Promise<Render> => {
     const row = await renders.create({ ...asked, askedBy: whereFrom(request) });
@@ -150,6 +151,7 @@ export const renderRoutes = (app: FastifyInstance, { projects, renders, queue, f
   serve(app, CALLS.cancel, ({ params }) => queue.cancel(params.id));
   serve(app, CALLS.retry, ({ params }) => queue.retry(params.id));
   serve(app, CALLS.remove, ({ params }) => queue.remove(params.id));
+  serve(app, CALLS.restore, ({ params }) => queue.restore(params.id));
 
   serve(app, CALLS.file, async ({ params, reply }) => {
     const row = await renders.get(params.id);

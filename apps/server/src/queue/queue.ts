@@ -102,8 +102,19 @@ export class RenderQueue extends EventEmitter<{ change: [Render]; removed: [stri
   async remove(id: string): Promise<void> {
     const row = await this.renders.get(id);
     if (row.status === 'running' || row.status === 'queued') await this.cancel(id);
-    for (const file of await this.renders.remove(id)) await this.files.remove(file);
+    await this.renders.remove(id);
     this.emit('removed', id);
+  }
+
+  async restore(id: string): Promise<Render> {
+    const row = await this.renders.restore(id);
+    this.emit('change', row);
+    return row;
+  }
+
+  /** Ends the keeping of what was taken away before. */
+  async forget(): Promise<void> {
+    for (const file of await this.renders.forget()) await this.files.remove(file);
   }
 
   private async run(id: string): Promise<void> {

@@ -102,7 +102,7 @@ export class HistoryStore {
 
   private async atCheckpoint(id: Id, checkpoint: string): Promise<Project> {
     const [row] = await this.db.query<{ document: string }>(
-      'select document::text as document from checkpoints where project_id = $1 and id = $2',
+      'select document::text as document from checkpoints where project_id = $1 and id = $2 and removed_at is null',
       [id, checkpoint],
     );
     if (!row) throw new Refused('not_found', 'This checkpoint is not here. It may have been let go.');
@@ -118,7 +118,7 @@ export class HistoryStore {
     await this.projects.head(id);
     return this.db.query<Checkpoint & Row>(
       `select id, name, revision::int as revision, made_at as at, by_name as by
-       from checkpoints where project_id = $1 order by made_at desc`,
+       from checkpoints where project_id = $1 and removed_at is null order by made_at desc`,
       [id],
     );
   }
@@ -142,16 +142,20 @@ export class HistoryStore {
   }
   rename(id: Id, checkpoint: string, name: string): Promise<void> {
     return this.found(
-      this.db.query('update checkpoints set name = $3 where project_id = $1 and id = $2 returning id', [
-        id,
-        checkpoint,
-        name,
-      ]),
+      this.db.query(
+        'update checkpoints set name = $3 where project_id = $1 and id = $2 and removed_at is null returning id',
+        [id, checkpoint, name],
+      ),
     );
   }
-  letGo(id: Id, checkpoint: string): Promise<void> {
+  /** Letting go keeps it for a while: `forget` ends it. */
+  setLetGo(id: Id, checkpoint: string, letGo: boolean): Promise<void> {
     return this.found(
-      this.db.query('delete from checkpoints where project_id = $1 and id = $2 returning id', [id, checkpoint]),
+      this.db.query(
+        `update checkpoints set removed_at = ${letGo ? 'now()' : 'null'}
+         where project_id = $1 and id = $2 and removed_at is ${letGo ? '' : 'not '}null returning id`,
+        [id, checkpoint],
+      ),
     );
   }
 
@@ -185,7 +189,9 @@ export class HistoryStore {
   async forget(): Promise<void> {
     const old = `<= now() - interval '${KEPT_DAYS} days'`;
     await this.db.transaction(async (tx) => {
-      await tx.query(`delete from removed_scenes where removed_at ${old}`, []);
+      for (const table of ['checkpoints', 'removed_scenes']) {
+        await tx.query(`delete from ${table} where removed_at ${old}`, []);
+      }
       const gone = `select id from projects where deleted_at ${old}`;
       for (const table of ['edits', 'checkpoints', 'removed_scenes']) {
         await tx.query(`delete from ${table} where project_id in (${gone})`, []);

@@ -4,9 +4,10 @@ import second from './migrations/002_assets.sql';
 import third from './migrations/003_snapshots.sql';
 import fourth from './migrations/004_deliveries.sql';
 import fifth from './migrations/005_history.sql';
+import sixth from './migrations/006_taken_away.sql';
 
 /** In order; one that has run is never changed. */
-const MIGRATIONS: readonly string[] = [first, second, third, fourth, fifth];
+const MIGRATIONS: readonly string[] = [first, second, third, fourth, fifth, sixth];
 
 export const migrate = async (db: Db): Promise<void> => {
   await db.exec(

@@ -206,7 +206,8 @@ const methods = {
     history.keep(id, name, revision, by),
   renameCheckpoint: (id: string, checkpoint: string, name: string): Promise<void> =>
     history.rename(id, checkpoint, name),
-  removeCheckpoint: (id: string, checkpoint: string): Promise<void> => history.letGo(id, checkpoint),
+  removeCheckpoint: (id: string, checkpoint: string): Promise<void> => history.setLetGo(id, checkpoint, true),
+  restoreCheckpoint: (id: string, checkpoint: string): Promise<void> => history.setLetGo(id, checkpoint, false),
   removedScenes: (id: string): Promise<RemovedScene[]> => history.removedScenes(id),
   removedScene: (id: string, scene: string): Promise<Taken> => history.removedScene(id, scene),
   removed: (): Promise<ProjectCard[]> => projects.removed(),

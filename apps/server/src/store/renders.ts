@@ -12,6 +12,9 @@ const COLUMNS = `id, project_id as "projectId", project_name as "projectName", s
   picture is not null as pictured, status, done, total, attempts, error, result, file,
   created_at as "createdAt", started_at as "startedAt", finished_at as "finishedAt"`;
 
+/** For how long one that was taken away can be brought back. */
+const KEPT = '1 day';
+
 /** A render as it is asked for. */
 export interface NewRender {
   readonly projectId: string;
@@ -39,11 +42,20 @@ export class RenderStore {
   }
 
   list(): Promise<Render[]> {
-    return this.db.query<Render>(`select ${COLUMNS} from renders order by created_at desc limit 200`);
+    return this.db.query<Render>(
+      `select ${COLUMNS} from renders where removed_at is null order by created_at desc limit 200`,
+    );
+  }
+
+  /** Those that were taken away and can be brought back, the last one first. */
+  removed(): Promise<Render[]> {
+    return this.db.query<Render>(
+      `select ${COLUMNS} from renders where removed_at > now() - interval '${KEPT}' order by removed_at desc`,
+    );
   }
 
   get(id: string): Promise<Render> {
-    return this.one(`select ${COLUMNS} from renders where id = $1`, [id]);
+    return this.one(`select ${COLUMNS} from renders where id = $1 and removed_at is null`, [id]);
   }
 
   /** The scene as JSON, and the assets that it uses. */
@@ -80,7 +92,7 @@ export class RenderStore {
   async lastOf(projectId: string): Promise<Map<string, { readonly render: Render; readonly madeOf: string }>> {
     const rows = await this.db.query<Render & { madeOf?: string }>(
       `select distinct on (delivery) ${COLUMNS}, made_of as "madeOf" from renders
-       where project_id = $1 and delivery is not null and status = 'done' order by delivery, finished_at desc`,
+       where project_id = $1 and delivery is not null and status = 'done' and removed_at is null order by delivery, finished_at desc`,
       [projectId],
     );
     return new Map(rows.map(({ madeOf = '', ...render }) => [render.delivery as string, { render, madeOf }] as const));
@@ -97,11 +109,17 @@ export class RenderStore {
 
   /** What was asked for at once, in order. */
   batch(batch: string): Promise<Render[]> {
-    return this.db.query<Render>(`select ${COLUMNS} from renders where batch = $1 order by created_at, id`, [batch]);
+    return this.db.query<Render>(
+      `select ${COLUMNS} from renders where batch = $1 and removed_at is null order by created_at, id`,
+      [batch],
+    );
   }
 
   async pictureFile(id: string): Promise<string | null> {
-    const [row] = await this.db.query<{ picture: string | null }>('select picture from renders where id = $1', [id]);
+    const [row] = await this.db.query<{ picture: string | null }>(
+      'select picture from renders where id = $1 and removed_at is null',
+      [id],
+    );
     if (!row) throw new Refused('not_found', 'This render is not here.');
     return row.picture;
   }
@@ -153,11 +171,26 @@ export class RenderStore {
     );
   }
 
-  /** Gives the files that nothing refers to any more. */
-  async remove(id: string): Promise<string[]> {
-    const picture = await this.pictureFile(id);
-    const row = await this.one(`delete from renders where id = $1 returning ${COLUMNS}`, [id]);
-    const files = [row.file, picture].filter((sha) => sha !== null);
+  /** Takes it away; it is kept for a while. */
+  async remove(id: string): Promise<void> {
+    await this.one(`update renders set removed_at = now() where id = $1 and removed_at is null returning ${COLUMNS}`, [
+      id,
+    ]);
+  }
+
+  restore(id: string): Promise<Render> {
+    return this.one(
+      `update renders set removed_at = null where id = $1 and removed_at is not null returning ${COLUMNS}`,
+      [id],
+    );
+  }
+
+  /** Lets go of what was taken away longer ago than it is kept. Gives the files that nothing refers to any more. */
+  async forget(): Promise<string[]> {
+    const gone = await this.db.query<{ file: string | null; picture: string | null }>(
+      `delete from renders where removed_at <= now() - interval '${KEPT}' returning file, picture`,
+    );
+    const files = [...new Set(gone.flatMap(({ file, picture }) => [file, picture]))].filter((sha) => sha !== null);
     const used = await this.db.query<{ sha: string }>(
       'select file as sha from renders where file = any($1::text[]) union select picture from renders where picture = any($1::text[])',
       [files],

@@ -27,6 +27,10 @@ export const Dialog = ({ open, onClose, title, about, width = 520, reading, chil
           event.preventDefault();
           content.focus();
         }}
+        // What is said in the corner meanwhile may be pressed.
+        onInteractOutside={(event) => {
+          if (event.target instanceof Element && event.target.closest('[data-sonner-toaster]')) event.preventDefault();
+        }}
         style={{ width }}
         className="fixed top-1/2 left-1/2 z-40 flex max-h-[92vh] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 flex-col rounded-md border border-line bg-paper shadow-xl outline-none"
       >

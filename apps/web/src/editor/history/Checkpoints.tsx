@@ -7,7 +7,7 @@ import { ask } from '../../api/client';
 import { Button } from '../../ui/Button';
 import { Menu } from '../../ui/Menu';
 import { RenameField } from '../../ui/RenameField';
-import { sayWrong } from '../../ui/says';
+import { sayGone, sayWrong } from '../../ui/says';
 import { useEditor, useSlice } from '../store/context';
 import { dayName, timeOf } from './days';
 import { goBackTo, keepState, openAsCopy, readCheckpoints, useCheckpoints } from './states';
@@ -24,6 +24,11 @@ const Row = ({ project, checkpoint: { id, name, at, by } }: { project: string; c
   });
   const letGo = useMutation({
     mutationFn: () => ask(HISTORY.removeCheckpoint, { id: project, checkpoint: id }),
+    onSuccess: () =>
+      sayGone(`The checkpoint “${name}” was let go.`, async () => {
+        await ask(HISTORY.restoreCheckpoint, { id: project, checkpoint: id });
+        await readCheckpoints(project);
+      }),
     ...again,
   });
   const state = { state: id, name };

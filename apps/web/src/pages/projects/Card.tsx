@@ -4,12 +4,11 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Copy, Download, EllipsisVertical, Pencil, Tag, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { toast } from 'sonner';
 import { ask } from '../../api/client';
 import { Menu } from '../../ui/Menu';
 import { RenameField } from '../../ui/RenameField';
 import { download } from '../../ui/download';
-import { sayWrong } from '../../ui/says';
+import { sayGone, sayWrong } from '../../ui/says';
 import { Moving } from '../../preview/Moving';
 import { TagsDialog } from './TagsDialog';
 
@@ -49,11 +48,6 @@ export const Card = ({ project, onTag }: CardProps) => {
     onSuccess: refresh,
     onError: sayWrong,
   });
-  const restore = useMutation({
-    mutationFn: () => ask(PROJECTS.restore, { id: project.id }),
-    onSuccess: refresh,
-    onError: sayWrong,
-  });
   const exporting = useMutation({
     mutationFn: () => ask(PROJECTS.checkArchive, { id: project.id }),
     onSuccess: () => download(urlOf(PROJECTS.archive, { id: project.id })),
@@ -63,9 +57,9 @@ export const Card = ({ project, onTag }: CardProps) => {
     mutationFn: () => ask(PROJECTS.remove, { id: project.id }),
     onSuccess: async () => {
       await refresh();
-      toast(`“${project.name}” was deleted.`, {
-        duration: 12_000,
-        action: { label: 'Undo', onClick: () => restore.mutate() },
+      sayGone(`“${project.name}” was deleted.`, async () => {
+        await ask(PROJECTS.restore, { id: project.id });
+        await refresh();
       });
     },
     onError: sayWrong,

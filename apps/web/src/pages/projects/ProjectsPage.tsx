@@ -13,10 +13,10 @@ import { FileInput } from '../../ui/FileInput';
 import { sayWrong } from '../../ui/says';
 import { Select } from '../../ui/Select';
 import { PageHeader } from '../PageHeader';
+import { RemovedDialog } from '../RemovedDialog';
 import { Card } from './Card';
 import { shownOf, type Sort, SORTS, tagsOf, type Wanted, wantedIn } from './finding';
 import { importProjects, quoted } from './importing';
-import { RemovedDialog } from './RemovedDialog';
 import { Starters } from './Starters';
 import { later } from '../../ui/later';
 
@@ -138,7 +138,23 @@ export const ProjectsPage = () => {
           )}
         </div>
       </main>
-      {removed && <RemovedDialog onClose={() => setRemoved(false)} />}
+      {removed && (
+        <RemovedDialog
+          title="Deleted projects"
+          about="They are kept for 30 days, with all that was in them."
+          none="None was deleted in the last 30 days."
+          queryKey={['projects']}
+          list={async () =>
+            (await ask(PROJECTS.removed)).map(({ id, name, scenes, updatedAt }) => ({
+              id,
+              name,
+              about: `${scenes} scene${scenes === 1 ? '' : 's'} · deleted ${new Date(updatedAt).toLocaleDateString()}`,
+            }))
+          }
+          restore={(id) => ask(PROJECTS.restore, { id })}
+          onClose={() => setRemoved(false)}
+        />
+      )}
       {adding && (
         <Dialog open onClose={() => setAdding(false)} title="New project" width={600}>
           <SizeForm

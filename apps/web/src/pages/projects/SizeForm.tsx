@@ -1,4 +1,4 @@
-import { SIZES } from '@kite/api/library';
+import { type SavedSize, SIZES } from '@kite/api/library';
 import { yupResolver } from '@hookform/resolvers/yup';
 import type { SceneSize } from '@kite/core/document/make';
 import { COMMON_RATES, framesPerSecond, parseRate, rateLabel } from '@kite/core/time/rate';
@@ -11,6 +11,7 @@ import { useForm, useWatch } from 'react-hook-form';
 import * as yup from 'yup';
 import { ask } from '../../api/client';
 import { Button } from '../../ui/Button';
+import { sayGone, sayWrong } from '../../ui/says';
 import { Select } from '../../ui/Select';
 import { COMMON_SIZES, type NamedSize } from './sizes';
 
@@ -107,12 +108,17 @@ export const SizeForm = ({ name, suggested, size: own, submit, onSubmit }: SizeF
   const [width, height, rate, transparent] = useWatch({ control, name: ['width', 'height', 'rate', 'transparent'] });
   const queries = useQueryClient();
   const sizes = useQuery({ queryKey: ['sizes'], queryFn: () => ask(SIZES.list) });
-  const again = { onSettled: () => queries.invalidateQueries({ queryKey: ['sizes'] }) };
+  const again = { onError: sayWrong, onSettled: () => queries.invalidateQueries({ queryKey: ['sizes'] }) };
   const save = useMutation({
     mutationFn: ({ name: called, size }: { name: string; size: SceneSize }) => ask(SIZES.keep, { name: called, size }),
     ...again,
   });
-  const remove = useMutation({ mutationFn: (id: string) => ask(SIZES.remove, { id }), ...again });
+  const remove = useMutation({
+    mutationFn: ({ id }: SavedSize) => ask(SIZES.remove, { id }),
+    onSuccess: (_, { name: called, size }) =>
+      sayGone(`The size “${called}” was removed.`, () => save.mutateAsync({ name: called, size })),
+    ...again,
+  });
   const [sizeName, setSizeName] = useState('');
   const take = (s: NamedSize) => {
     setValue('width', s.width);
@@ -168,7 +174,7 @@ export const SizeForm = ({ name, suggested, size: own, submit, onSubmit }: SizeF
                   type="button"
                   aria-label={`Remove the size ${own.name}`}
                   className="grid size-6 place-items-center text-ink-2 hover:text-ink"
-                  onClick={() => remove.mutate(own.id)}
+                  onClick={() => remove.mutate(own)}
                 >
                   <X size={12} />
                 </button>

@@ -6,13 +6,14 @@ import { RotateCcw, Trash2, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { ask } from '../../api/client';
-import { buttonLook, IconButton } from '../../ui/Button';
+import { Button, buttonLook, IconButton } from '../../ui/Button';
 import { duration, weight } from '../../ui/units';
-import { sayWrong } from '../../ui/says';
+import { sayGone, sayWrong } from '../../ui/says';
 import { PageHeader } from '../PageHeader';
+import { RemovedDialog } from '../RemovedDialog';
 import { comparable } from './comparable';
 import { Detail } from './Detail';
-import { useRenders } from './useRenders';
+import { RENDERS_KEY, useRenders } from './useRenders';
 
 const CLOCK = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
 const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
@@ -22,6 +23,14 @@ const when = (time: string): string => {
   const at = new Date(time);
   return `${at.toDateString() === new Date().toDateString() ? '' : `${DAY.format(at)}, `}${CLOCK.format(at)}`;
 };
+
+const nameOf = ({ deliveryName, sceneName }: Render): string => deliveryName ?? sceneName;
+
+const removedOf = (render: Render) => ({
+  id: render.id,
+  name: nameOf(render),
+  about: `${formatOf(render.settings.format).label} · ${render.projectName} · ${when(render.createdAt)}`,
+});
 
 const NAMES: Record<Render['status'], string> = {
   queued: 'Waiting',
@@ -52,7 +61,12 @@ const Row = ({ render, selected, onSelect }: { render: Render; selected: boolean
   const now = useNow(render.status === 'running');
   const cancel = useMutation({ mutationFn: () => ask(RENDERS.cancel, { id: render.id }), onError: sayWrong });
   const retry = useMutation({ mutationFn: () => ask(RENDERS.retry, { id: render.id }), onError: sayWrong });
-  const remove = useMutation({ mutationFn: () => ask(RENDERS.remove, { id: render.id }), onError: sayWrong });
+  const name = nameOf(render);
+  const remove = useMutation({
+    mutationFn: () => ask(RENDERS.remove, { id: render.id }),
+    onSuccess: () => sayGone(`The render “${name}” was deleted.`, () => ask(RENDERS.restore, { id: render.id })),
+    onError: sayWrong,
+  });
   const { result } = render;
   const share = render.total > 0 ? render.done / render.total : 0;
   return (
@@ -75,7 +89,7 @@ const Row = ({ render, selected, onSelect }: { render: Render; selected: boolean
           </span>
           <span className="min-w-0 flex-1">
             <span className="flex items-baseline gap-2">
-              <span className="truncate font-medium">{render.deliveryName ?? render.sceneName}</span>
+              <span className="truncate font-medium">{name}</span>
               <span className="shrink-0 text-sm text-ink-2">{formatOf(render.settings.format).label}</span>
               <span
                 className={`ml-auto shrink-0 text-sm ${render.status === 'failed' ? 'text-kite' : render.status === 'done' ? 'text-tail' : 'text-ink-2'}`}
@@ -98,17 +112,17 @@ const Row = ({ render, selected, onSelect }: { render: Render; selected: boolean
           </span>
         </button>
         {(render.status === 'queued' || render.status === 'running') && (
-          <IconButton label="Cancel" onClick={() => cancel.mutate()}>
+          <IconButton label="Cancel" disabled={cancel.isPending} onClick={() => cancel.mutate()}>
             <X size={15} />
           </IconButton>
         )}
         {(render.status === 'failed' || render.status === 'cancelled') && (
-          <IconButton label="Try again" onClick={() => retry.mutate()}>
+          <IconButton label="Try again" disabled={retry.isPending} onClick={() => retry.mutate()}>
             <RotateCcw size={15} />
           </IconButton>
         )}
         {render.status !== 'queued' && render.status !== 'running' && (
-          <IconButton label="Delete" onClick={() => remove.mutate()}>
+          <IconButton label="Delete" disabled={remove.isPending || remove.isSuccess} onClick={() => remove.mutate()}>
             <Trash2 size={15} />
           </IconButton>
         )}
@@ -132,13 +146,19 @@ const Row = ({ render, selected, onSelect }: { render: Render; selected: boolean
 export const RendersPage = () => {
   const { data: renders, error, isPending } = useRenders();
   const [chosen, setChosen] = useState<string | null>(null);
+  const [removed, setRemoved] = useState(false);
   const shown = renders?.find((r) => r.id === chosen) ?? renders?.[0];
   return (
     <div className="flex h-full flex-col">
       <PageHeader />
       <main className="flex min-h-0 flex-1">
         <div className="flex w-[440px] shrink-0 flex-col border-r border-line bg-paper">
-          <h1 className="px-3 py-3 text-lg font-semibold">Renders</h1>
+          <div className="flex items-center py-2 pr-1 pl-3">
+            <h1 className="mr-auto text-lg font-semibold">Renders</h1>
+            <Button look="plain" icon={<Trash2 size={15} />} onClick={() => setRemoved(true)}>
+              Deleted
+            </Button>
+          </div>
           {isPending && <p className="px-3 text-ink-2">Looking …</p>}
           {error && <p className="px-3 text-kite">The renders could not be listed. {error.message}</p>}
           <ul className="min-h-0 flex-1 overflow-y-auto border-t border-line">
@@ -160,6 +180,17 @@ export const RendersPage = () => {
           )
         )}
       </main>
+      {removed && (
+        <RemovedDialog
+          title="Deleted renders"
+          about="They are kept for a day, with their files."
+          none="None was deleted in the last day."
+          queryKey={RENDERS_KEY}
+          list={async () => (await ask(RENDERS.removed)).map(removedOf)}
+          restore={(id) => ask(RENDERS.restore, { id })}
+          onClose={() => setRemoved(false)}
+        />
+      )}
     </div>
   );
 };

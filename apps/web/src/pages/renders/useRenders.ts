@@ -4,28 +4,30 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { ask } from '../../api/client';
 
-const KEY = ['renders'];
+export const RENDERS_KEY = ['renders'];
 
 /** All renders, kept up to date by the server's events. */
 export const useRenders = () => {
   const queries = useQueryClient();
-  const query = useQuery({ queryKey: KEY, queryFn: () => ask(RENDERS.list) });
+  const query = useQuery({ queryKey: RENDERS_KEY, queryFn: () => ask(RENDERS.list) });
   useEffect(() => {
     const events = new EventSource(urlOf(RENDERS.events, {}));
     const put = (change: (list: Render[]) => Render[]) =>
-      queries.setQueryData<Render[]>(KEY, (list) => (list ? change(list) : list));
+      queries.setQueryData<Render[]>(RENDERS_KEY, (list) => (list ? change(list) : list));
     events.onmessage = ({ data }: MessageEvent<string>) => {
       const render = JSON.parse(data) as Render;
-      put((list) =>
-        list.some((r) => r.id === render.id) ? list.map((r) => (r.id === render.id ? render : r)) : [render, ...list],
-      );
+      put((list) => {
+        if (list.some((r) => r.id === render.id)) return list.map((r) => (r.id === render.id ? render : r));
+        // One that is brought back goes where it was.
+        return [...list, render].sort((a, b) => b.createdAt.localeCompare(a.createdAt));
+      });
     };
     events.addEventListener('removed', ({ data }: MessageEvent<string>) => {
       const { id } = JSON.parse(data) as { id: string };
       put((list) => list.filter((r) => r.id !== id));
     });
     // What happened while the connection was down was not told.
-    events.onopen = () => void queries.invalidateQueries({ queryKey: KEY });
+    events.onopen = () => void queries.invalidateQueries({ queryKey: RENDERS_KEY });
     return () => events.close();
   }, [queries]);
   return query;
