@@ -61,8 +61,7 @@ describe('what projects were', () => {
     expect(await refusal(HISTORY.state, { id, state: now.id })).toBe('not_found');
     expect(await refusal(HISTORY.renameCheckpoint, { id, checkpoint: now.id }, { name: 'Gone' })).toBe('not_found');
     await site().projects.forget();
-    await ask(HISTORY.restoreCheckpoint, { id, checkpoint: now.id });
-    expect(await refusal(HISTORY.restoreCheckpoint, { id, checkpoint: now.id })).toBe('not_found');
+    for (let n = 0; n < 2; n++) await ask(HISTORY.restoreCheckpoint, { id, checkpoint: now.id });
     expect((await ask(HISTORY.state, { id, state: now.id })).document.name).toBe('Second');
     await ask(HISTORY.removeCheckpoint, { id, checkpoint: now.id });
     await site().db.query(`update checkpoints set removed_at = now() - interval '31 days' where id = $1`, [now.id]);

@@ -20,9 +20,9 @@ describe('projects', () => {
     await ask(PROJECTS.remove, { id });
     expect(await refusal(PROJECTS.open, { id })).toBe('not_found');
     expect(await refusal(PROJECTS.remove, { id })).toBe('not_found');
-    await ask(PROJECTS.restore, { id });
+    // It may be brought back where its list is shown and by Undo.
+    for (let n = 0; n < 2; n++) await ask(PROJECTS.restore, { id });
     expect((await ask(PROJECTS.open, { id })).document.name).toBe('Day tram');
-    expect(await refusal(PROJECTS.restore, { id })).toBe('not_found');
   });
 
   it('are saved once however often a save comes, on the revision it was made on', async () => {

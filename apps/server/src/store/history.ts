@@ -153,7 +153,7 @@ export class HistoryStore {
     return this.found(
       this.db.query(
         `update checkpoints set removed_at = ${letGo ? 'now()' : 'null'}
-         where project_id = $1 and id = $2 and removed_at is ${letGo ? '' : 'not '}null returning id`,
+         where project_id = $1 and id = $2 ${letGo ? 'and removed_at is null' : ''} returning id`,
         [id, checkpoint],
       ),
     );

@@ -289,7 +289,7 @@ export class ProjectStore {
   /** Deleting keeps everything for a while: `HistoryStore.forget` ends it. */
   async setDeleted(id: string, deleted: boolean): Promise<void> {
     const rows = await this.db.query(
-      `update projects set deleted_at = ${deleted ? 'now()' : 'null'} where id = $1 and deleted_at is ${deleted ? '' : 'not '}null returning id`,
+      `update projects set deleted_at = ${deleted ? 'now()' : 'null'} where id = $1 ${deleted ? 'and deleted_at is null' : ''} returning id`,
       [id],
     );
     if (rows.length === 0) throw new Refused('not_found', 'This project is not here.');

@@ -178,11 +178,9 @@ export class RenderStore {
     ]);
   }
 
+  /** Brings it back, if it is not here already. */
   restore(id: string): Promise<Render> {
-    return this.one(
-      `update renders set removed_at = null where id = $1 and removed_at is not null returning ${COLUMNS}`,
-      [id],
-    );
+    return this.one(`update renders set removed_at = null where id = $1 returning ${COLUMNS}`, [id]);
   }
 
   /** Lets go of what was taken away longer ago than it is kept. Gives the files that nothing refers to any more. */

@@ -7,7 +7,6 @@ import { HISTORY } from '@kite/api/history';
 import type { Save } from '@kite/api/projects';
 import type { Change, Edit } from '@kite/core/document/patches';
 import { isEqual } from '@kite/core/document/is';
-import { applyEdit } from '@kite/core/edits/apply';
 import { stayingOutside } from '@kite/core/edits/outside';
 import type { Id, Project, Scene } from '@kite/core/document/types';
 import { turned } from '@kite/core/scene/turned';
@@ -24,6 +23,7 @@ import { myself } from '../../app/person';
 import type { Preview } from '../../preview/client';
 import type { BrowserMaterials } from '../../preview/materials';
 import type { ProofWish } from '../../preview/proofing';
+import { type First, Gesture, type Made, withMore } from './gesture';
 import { surroundingsOf } from './inPlace';
 import { Line } from './line';
 import { Playback } from './playback';
@@ -34,34 +34,6 @@ import { entryOf, startsLate, type Step, stepped, stepsOf } from './steps';
 import { type EditorState, sceneOf } from './state';
 import { changeBack, overwritten } from './undoing';
 import { isOfCard, SELECTING, toolOf, type Within, withTool } from './workspace';
-
-/** What a gesture's moves are shown by first: the panels at once, or the picture, with the panels right after it. */
-type First = 'panels' | 'picture';
-
-interface Made extends Change {
-  readonly label: string;
-}
-
-interface Gesture {
-  readonly base: Project;
-  readonly first: First;
-  last: Made | null;
-  /** Set while the panels wait for the picture. */
-  waiting: ReturnType<typeof setTimeout> | null;
-  /** Set once something was changed. */
-  resting?: ReturnType<typeof setTimeout>;
-}
-
-/** What was made and what goes with it, as one. */
-const withMore = ({ label, ...made }: Made, more: Edit): Made => {
-  const { doc, patches, inverse } = applyEdit(made.doc, more);
-  return { label, doc, patches: [...made.patches, ...patches], inverse: [...inverse, ...made.inverse] };
-};
-
-/** The longest that panels wait for a picture, in ms. */
-const PATIENCE = 60;
-/** How long a gesture without a hand on it stays as it is until that is saved, in ms. */
-const REST = 1_500;
 
 export const makeId = (): Id => newId().slice(0, 12);
 
@@ -228,7 +200,7 @@ export class Editor {
   /** The document with what others did, or without what could not be saved. */
   rebased({ doc, patches, theirs, waiting }: Rebased): void {
     const me = myself().id;
-    this.gesture = null;
+    this.dropGesture();
     if (patches) this.preview.commit(patches);
     else this.preview.open(doc);
     const { log: before, past, future } = this.state;
@@ -253,7 +225,11 @@ export class Editor {
   begin(first: First = 'panels'): void {
     if (this.gesture) this.end();
     this.saver.hold(true);
-    this.gesture = { base: this.state.doc, first, last: null, waiting: null };
+    this.gesture = new Gesture(this.state.doc, first, {
+      onLate: () => this.catchUp(),
+      onRest: () => this.settle(),
+      held: () => this.pressed,
+    });
     this.set({ gesturing: true });
   }
 
@@ -270,30 +246,17 @@ export class Editor {
     }
     let change: Change;
     try {
-      change = applyEdit(this.gesture.base, edit);
+      change = this.gesture.attempt(edit);
     } catch (error) {
       if (!(error instanceof RangeError)) throw error;
       const said = `${error.message.charAt(0).toUpperCase()}${error.message.slice(1)}`;
       toast.error(`${said}. Nothing was changed.`, { id: edit.label });
       return false;
     }
-    this.gesture.last = { ...change, label: edit.label };
     this.saver.touch();
-    this.restSoon(this.gesture);
     this.preview.attempt(change.patches);
     if (this.gesture.first === 'panels') this.set(this.show(change.doc));
-    else this.gesture.waiting ??= setTimeout(() => this.catchUp(), PATIENCE);
     return true;
-  }
-
-  /** A field may be open for hours: what rests in it is a step, saved like any other, and it goes on from there. */
-  private restSoon(gesture: Gesture): void {
-    clearTimeout(gesture.resting);
-    gesture.resting = setTimeout(() => {
-      if (gesture !== this.gesture) return;
-      if (this.pressed) this.restSoon(gesture);
-      else this.settle();
-    }, REST);
   }
 
   /** What an open gesture has come to is a step, and it goes on from there: what comes next may be another's. */
@@ -306,26 +269,29 @@ export class Editor {
 
   /** What follows from a gesture's newest state, as part of it: a layer is called by the words that were typed. */
   also(edit: Edit): void {
-    if (!this.gesture?.last) return void this.edit(edit);
-    const last = withMore(this.gesture.last, edit);
-    this.gesture.last = last;
-    this.preview.attempt(last.patches);
-    this.set(this.show(last.doc));
+    const made = this.gesture?.add(edit);
+    if (!made) return void this.edit(edit);
+    this.preview.attempt(made.patches);
+    this.set(this.show(made.doc));
   }
 
   /** Lets the panels show what the picture shows; called when a picture has been drawn. */
   catchUp(): void {
     const { gesture } = this;
-    if (!gesture?.waiting) return;
-    clearTimeout(gesture.waiting);
-    gesture.waiting = null;
-    if (gesture.last) this.set(this.show(gesture.last.doc));
+    if (gesture?.stopWaiting() && gesture.last) this.set(this.show(gesture.last.doc));
+  }
+
+  /** Takes the open gesture out of hand. */
+  private dropGesture(): Gesture | null {
+    const { gesture } = this;
+    gesture?.end();
+    this.gesture = null;
+    return gesture;
   }
 
   end(): void {
     this.catchUp();
-    const { base, last } = this.gesture ?? {};
-    this.gesture = null;
+    const { base, last } = this.dropGesture() ?? {};
     // What was dragged away and back is no step: one that is taken back is to be seen.
     if (!base || !last || isEqual(base, last.doc)) {
       if (last) this.preview.attempt([]);
@@ -356,9 +322,7 @@ export class Editor {
 
   /** Gives a gesture up: the document is as it was. */
   abandon(): void {
-    const { base, waiting } = this.gesture ?? {};
-    if (waiting) clearTimeout(waiting);
-    this.gesture = null;
+    const { base } = this.dropGesture() ?? {};
     if (base) {
       this.preview.attempt([]);
       this.set({ ...this.show(base), gesturing: false });
