@@ -72,7 +72,7 @@ const Notes = () => {
       {solo.length > 0 && (
         <p
           role="status"
-          className="absolute top-2 right-2 flex max-w-[40%] items-center gap-2 rounded-md bg-paper py-1 pr-1 pl-3"
+          className="absolute top-2 right-2 flex max-w-[max(40%,20rem)] items-center gap-2 rounded-md bg-paper py-1 pr-1 pl-3"
         >
           <span className="min-w-0 truncate">
             Shown alone: {solo.length === 1 ? `“${layers[solo[0] as Id]?.name}”` : `${solo.length} layers`}

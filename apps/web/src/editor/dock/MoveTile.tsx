@@ -106,7 +106,7 @@ export const MoveTile = ({ move, onChoose, onForget }: MoveTileProps) => {
             <rect x={-side} y={-side} width={SIDE} height={SIDE} rx={3} fill="var(--kite)" />
           </g>
         </svg>
-        <span className="max-w-full truncate px-1 text-sm">{move.name}</span>
+        <span className="max-w-full truncate text-sm">{move.name}</span>
       </button>
       {onForget && (
         <button

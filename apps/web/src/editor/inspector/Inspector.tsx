@@ -26,7 +26,7 @@ export const Inspector = () => {
       aria-label="Inspector"
       data-area="inspector"
       tabIndex={0}
-      className="flex w-[296px] shrink-0 flex-col gap-2 overflow-y-auto border-l border-line bg-paper-2 p-2 [scrollbar-width:thin]"
+      className="flex w-[296px] shrink-0 flex-col gap-2 overflow-y-auto border-l border-line bg-paper-2 p-2"
     >
       {selected ? (
         <SelectedCards />

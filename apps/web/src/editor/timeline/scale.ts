@@ -5,7 +5,8 @@ export const NAMES_WIDTH = 312;
 export const ROW = 26;
 /** The look of a button in a row. */
 export const rowButton = 'grid size-5 place-items-center rounded-sm hover:text-ink';
-const PAD = 12;
+/** Beside the first frame and the last: as wide as half a bead and the bar that scrolls the rows. */
+const PAD = 16;
 /** Pixels of a frame when zoomed in as far as it goes. */
 const WIDEST = 60;
 

@@ -166,7 +166,7 @@ export const CurvesView = ({ scale }: { scale: TimeScale }) => {
     <div className="flex min-h-0 flex-1" data-testid="curves">
       <div
         style={{ width: NAMES_WIDTH }}
-        className="flex shrink-0 flex-col gap-1 overflow-y-auto border-r border-line p-1.5 [scrollbar-width:thin]"
+        className="flex shrink-0 flex-col gap-1 overflow-y-auto border-r border-line p-1.5"
       >
         <span className="flex shrink-0 items-center gap-1">
           <Segments
