@@ -14,7 +14,7 @@ import { bead, choose, framesOf, keysOf, openRow } from './support/timeline';
 const xOf = async (page: Page) => {
   const box = await page.getByRole('slider', { name: 'Playhead' }).boundingBox();
   if (!box) throw new Error('no ruler');
-  return (frame: number) => box.x + 12 + (frame / BLANK.length) * (box.width - 24);
+  return (frame: number) => box.x + 16 + (frame / BLANK.length) * (box.width - 32);
 };
 
 const SOFT = { kind: 'bezier', x1: 0.4, y1: 0, x2: 0.4, y2: 1 } as const;

@@ -11,7 +11,7 @@ import { ribbonName, rowsElsewhere, rowsOf } from './rows';
 import { panned, timeScale, zoomed } from './scale';
 import { snappedBy } from './snapFrames';
 
-const scale = timeScale(100, 224);
+const scale = timeScale(100, 232);
 const linear = { kind: 'linear' } as const;
 const keyed = (...keys: (readonly [number, KeyedProperty['keys'][number]['value']])[]): KeyedProperty => ({
   keys: keys.map(([frame, value]) => ({ frame, value, ease: linear })),
@@ -19,13 +19,13 @@ const keyed = (...keys: (readonly [number, KeyedProperty['keys'][number]['value'
 
 describe('the scale', () => {
   it('spreads the scene over the width and reads places back', () => {
-    expect([scale.x(0), scale.x(50), scale.x(100)]).toEqual([12, 112, 212]);
-    expect(scale.frame(112)).toBe(50);
+    expect([scale.x(0), scale.x(50), scale.x(100)]).toEqual([16, 116, 216]);
+    expect(scale.frame(116)).toBe(50);
   });
   it('zooms about a frame, which stays where it is, and not beyond the scene', () => {
     const reach = zoomed(scale, 2, 25);
     expect(reach).toEqual([12.5, 62.5]);
-    const near = timeScale(100, 224, reach);
+    const near = timeScale(100, 232, reach);
     expect(near.x(25)).toBe(scale.x(25));
     expect(zoomed(near, 0.1, 25)).toBeNull();
     expect(panned(near, 500)).toEqual([50, 100]);
@@ -49,10 +49,10 @@ describe('beads', () => {
     const frames = [0, 1, 2, 3, 4, 5, 6, 7, 8, 12];
     const heaps = [[0, 1, 2, 3, 4, 5, 6], [7, 8], [12]];
     expect(heapsOf(frames, scale)).toEqual(heaps);
-    expect(heapsOf(frames, timeScale(1000, 224, [3, 103]))).toEqual(heaps);
+    expect(heapsOf(frames, timeScale(1000, 232, [3, 103]))).toEqual(heaps);
   });
   it('are left out where they are out of sight', () => {
-    const later = timeScale(1000, 224, [100, 200]);
+    const later = timeScale(1000, 232, [100, 200]);
     expect(heapsOf([0, 80, 100, 150, 203, 260], later)).toEqual([[100], [150], [203]]);
   });
 });
@@ -81,7 +81,7 @@ describe('ribbons', () => {
         samplerOf(color('Ink', '#000000'), keyed([0, '#000000'], [100, '#ffffff'])),
         scale,
       ) ?? '';
-    expect(strip).toMatch(/^linear-gradient\(to right, #000000 0px, .*#ffffff 224px\)$/);
+    expect(strip).toMatch(/^linear-gradient\(to right, #000000 0px, .*#ffffff 232px\)$/);
   });
   it('tell values in the units of the interface', () => {
     expect(shownValue(number('Opacity', 1, { unit: 'percent' }), 0.255)).toBe('25.5 %');
