@@ -1,9 +1,10 @@
 /** Cards and effects that go to other layers, and to all that moves. */
-import { expect } from '@playwright/test';
+import { expect, type Locator } from '@playwright/test';
 import { addCard, onScene } from './support/editor';
 import { discLayer, keyed, openMade } from './support/made';
 import { itemOf, named, pixel, sceneOf } from './support/scene';
 import { test } from './support/test';
+import { choose } from './support/timeline';
 
 const lit = ([red = 0]: readonly number[]) => red > 200;
 
@@ -85,4 +86,31 @@ test('effects are kept under a name and put on another layer; all that moves is 
   const lamp = named(await sceneOf(page, server), 'Lamp');
   expect(itemOf(lamp, 'motion-blur')).toMatchObject({ on: false, params: { shutter: { value: 360 } } });
   expect(itemOf(named(await sceneOf(page, server), 'Bell'), 'motion-blur')).toBeUndefined();
+});
+
+test('what is as light as the page stands on its opposite in the pictures of cards and effects', async ({
+  page,
+  server,
+}) => {
+  const discs = [
+    discLayer('w', 'White', [200, 120], '#ffffff', 120),
+    discLayer('b', 'Blue', [80, 120], '#2a66b0', 120),
+  ];
+  await openMade(page, server, 'Seen', discs);
+  /** How opaque the corners of small pictures are. */
+  const grounds = (pictures: Locator) =>
+    pictures.evaluateAll((all) =>
+      all.map((one) => (one as HTMLCanvasElement).getContext('2d')?.getImageData(0, 0, 1, 1).data[3]),
+    );
+  const fill = page.getByTestId('recipe-card').filter({ hasText: 'Fill' }).locator('canvas');
+  await choose(page, 'White');
+  await expect.poll(() => grounds(fill)).toEqual([255]);
+  await page.getByRole('button', { name: 'Add an effect' }).click();
+  await expect
+    .poll(() => grounds(page.getByRole('button', { name: 'Blur', exact: true }).locator('canvas')))
+    .toEqual([255]);
+  await page.keyboard.press('Escape');
+  await choose(page, 'Blue');
+  await expect(page.getByTestId('recipe-card').filter({ hasText: '#2A66B0' })).toBeVisible();
+  await expect.poll(() => grounds(fill)).toEqual([0]);
 });
