@@ -88,29 +88,27 @@ test('effects are kept under a name and put on another layer; all that moves is 
   expect(itemOf(named(await sceneOf(page, server), 'Bell'), 'motion-blur')).toBeUndefined();
 });
 
-test('what is as light as the page stands on its opposite in the pictures of cards and effects', async ({
+test('what is of the colour that it stands on stands on its opposite in the pictures of cards and effects', async ({
   page,
   server,
 }) => {
-  const discs = [
-    discLayer('w', 'White', [200, 120], '#ffffff', 120),
-    discLayer('b', 'Blue', [80, 120], '#2a66b0', 120),
-  ];
-  await openMade(page, server, 'Seen', discs);
-  /** How opaque the corners of small pictures are. */
-  const grounds = (pictures: Locator) =>
-    pictures.evaluateAll((all) =>
-      all.map((one) => (one as HTMLCanvasElement).getContext('2d')?.getImageData(0, 0, 1, 1).data[3]),
-    );
-  const fill = page.getByTestId('recipe-card').filter({ hasText: 'Fill' }).locator('canvas');
-  await choose(page, 'White');
-  await expect.poll(() => grounds(fill)).toEqual([255]);
-  await page.getByRole('button', { name: 'Add an effect' }).click();
-  await expect
-    .poll(() => grounds(page.getByRole('button', { name: 'Blur', exact: true }).locator('canvas')))
-    .toEqual([255]);
-  await page.keyboard.press('Escape');
-  await choose(page, 'Blue');
-  await expect(page.getByTestId('recipe-card').filter({ hasText: '#2A66B0' })).toBeVisible();
-  await expect.poll(() => grounds(fill)).toEqual([0]);
+  const disc = (name: string, color: string) => discLayer(name, name, [200, 120], color, 120);
+  await openMade(page, server, 'Seen', [disc('White', '#ffffff'), disc('Grey', '#bdbdba'), disc('Blue', '#2a66b0')]);
+  const fill = page.getByTestId('recipe-card').filter({ hasText: 'Fill' });
+  const blur = page.getByRole('button', { name: 'Blur', exact: true });
+  /** How opaque the corner of a small picture is once the layer is chosen. */
+  const corner = (of: Locator) =>
+    of.locator('canvas').evaluate((one: HTMLCanvasElement) => one.getContext('2d')?.getImageData(0, 0, 1, 1).data[3]);
+  for (const [name, color, onCard, onEffect] of [
+    ['White', '#FFFFFF', 255, 0],
+    ['Grey', '#BDBDBA', 0, 255],
+    ['Blue', '#2A66B0', 0, 0],
+  ] as const) {
+    await choose(page, name);
+    await expect(fill).toContainText(color);
+    await expect.poll(() => corner(fill)).toBe(onCard);
+    await page.getByRole('button', { name: 'Add an effect' }).click();
+    await expect.poll(() => corner(blur)).toBe(onEffect);
+    await page.keyboard.press('Escape');
+  }
 });

@@ -1,10 +1,9 @@
-import type { Color, DrawingLayer, Id } from '@kite/core/document/types';
+import type { DrawingLayer, Id } from '@kite/core/document/types';
 import { type Box, grown, outlineBox, union } from '@kite/core/geometry/bounds';
 import { IDENTITY, type Matrix } from '@kite/core/geometry/matrix';
 import { paint } from '@kite/core/paint/canvas';
 import { type Context2D, SurfacePool } from '@kite/core/paint/surface';
-import { rgbOf } from '@kite/core/picture/pixels';
-import { contrastOf, lightOf, lightsOf } from '@kite/core/proof/light';
+import type { Rgb } from '@kite/core/picture/pixels';
 import { bareSupplies, compileRecipe } from '@kite/core/recipe/evaluate';
 import { newRoom, workOfMarks } from '@kite/core/recipe/room';
 import { markBox, markThrough } from '@kite/core/recipe/marks';
@@ -20,15 +19,27 @@ const pool = new SurfacePool(offscreenSurface, true);
 /** Of a small picture: see recipe/room. */
 const MOST_WORK = 30_000;
 
-/** With less contrast to what it stands on than this, what is drawn is not seen. */
-const LEAST_CONTRAST = 1.4;
+/** What differs by less than this from what it stands on, in each of red, green and blue, of 255, is not seen. */
+const LEAST_DIFFERENCE = 32;
 
-/** Whether what is drawn is, on the whole, as light as what it stands on. */
-const isLost = (drawn: Uint8ClampedArray, ground: Color): boolean => {
-  const light = lightsOf(drawn).reduce((sum, own) => sum + own, 0);
-  let opacity = 0;
-  for (let i = 3; i < drawn.length; i += 4) opacity += (drawn[i] as number) / 255;
-  return opacity > 0 && contrastOf(light / opacity, lightOf(rgbOf(ground))) < LEAST_CONTRAST;
+const WHITE: Rgb = [255, 255, 255];
+
+/** What an element stands on. */
+const groundOf = ({ parentElement: below }: Element): Rgb => {
+  if (!below) return WHITE;
+  const parts = /^rgb\((\d+), (\d+), (\d+)\)$/.exec(getComputedStyle(below).backgroundColor);
+  return parts ? [Number(parts[1]), Number(parts[2]), Number(parts[3])] : groundOf(below);
+};
+
+/** Whether what is drawn is, on the whole, of the colour that it stands on. */
+const isLost = (drawn: Uint8ClampedArray, ground: Rgb): boolean => {
+  let [difference, opacity] = [0, 0];
+  for (let i = 0; i < drawn.length; i += 4) {
+    const alpha = drawn[i + 3] as number;
+    difference += alpha * Math.max(...ground.map((own, c) => Math.abs((drawn[i + c] as number) - own)));
+    opacity += alpha;
+  }
+  return difference < LEAST_DIFFERENCE * opacity;
 };
 
 /** Outlines that nothing paints yet are shown as thin lines. */
@@ -93,15 +104,14 @@ export const CardPicture = ({ flow: flowNow, from, width, height }: CardPictureP
     const scale = Math.min((target.width - 8) / w, (target.height - 8) / h);
     // The picture as a scene of its own, moved to start at its corner.
     const view: Matrix = [scale, 0, 0, scale, (target.width - w * scale) / 2, (target.height - h * scale) / 2];
-    const look = getComputedStyle(context.canvas);
-    const [ink, ground] = ['--ink', '--paper-2'].map((name) => look.getPropertyValue(name).trim()) as [Color, Color];
+    const ink = getComputedStyle(context.canvas).getPropertyValue('--ink').trim();
     const shift: Matrix = [1, 0, 0, 1, -padded.left, -padded.top];
     const moved = marksOf(flow, scale, ink).map((mark) => markThrough(shift, mark));
     const list = { width: w, height: h, background: null, marks: moved, problems: [], work: 0 };
     const pictures = pagePictures(() => setCame((n) => n + 1));
     paint(context as unknown as Context2D, list, { ...target, view }, { pool, pictures });
     const { data } = context.getImageData(0, 0, context.canvas.width, context.canvas.height);
-    if (!isLost(data, ground)) return;
+    if (!isLost(data, groundOf(context.canvas))) return;
     context.globalCompositeOperation = 'destination-over';
     context.fillStyle = ink;
     context.fillRect(0, 0, target.width, target.height);
