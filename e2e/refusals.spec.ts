@@ -53,7 +53,10 @@ test('hostile archives are refused by the page, the API and the command line', a
     expect(text, name).not.toMatch(/\n\s+at /);
   }
   await page.getByLabel('Project archive').setInputFiles(join(folder, 'copies.kite'));
-  await expect(page.getByText(/Nothing was imported. .*copies.value: got 1000000/)).toBeVisible();
+  await expect(page.getByText(/“copies.kite” was not imported: .*copies.value: got 1000000/)).toBeVisible();
+  const drawing = { name: 'mark.svg', mimeType: 'image/svg+xml', buffer: Buffer.from('<svg/>') };
+  await page.getByLabel('Project archive').setInputFiles(drawing);
+  await expect(page.getByText('“mark.svg” was not imported: it is not the archive of a project.')).toBeVisible();
   expect(await count()).toBe(before);
 });
 

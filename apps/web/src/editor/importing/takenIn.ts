@@ -3,8 +3,10 @@ import type { Edit } from '@kite/core/document/patches';
 import type { Asset, Assets } from '@kite/core/document/types';
 import { addAsset } from '@kite/core/edits/assets';
 
-/** What a file is called, without its end. */
-export const nameOfFile = ({ name }: File): string => name.replace(/\.[^.]+$/, '') || name;
+const ENDING = /\.(png|jpe?g|webp|gif|svg|ttf|otf|woff2?)$/i;
+
+/** What a file is called, without its ending; one of something that is not imported keeps it, so that it is told by it. */
+export const nameOfFile = ({ name }: File): string => name.replace(ENDING, '') || name;
 
 const isSameFile = (asset: Asset) => (other: Asset) => other.sha === asset.sha && other.kind === asset.kind;
 

@@ -34,7 +34,6 @@ export const ProjectsPage = () => {
       if (names.length > 0) toast.success(`${quoted(names)} ${names.length === 1 ? 'was' : 'were'} imported.`);
     },
     onSettled: () => queries.invalidateQueries({ queryKey: ['projects'] }),
-    onError: (problem) => toast.error(`Nothing was imported. ${problem.message}`, { duration: 12_000 }),
   });
   const [params, setParams] = useSearchParams();
   const wanted = wantedIn(params);

@@ -1,13 +1,16 @@
 /** Archives that somebody chose, taken in one after the other; a zip of archives is all that it holds. */
 import { PROJECTS } from '@kite/api/projects';
 import { toast } from 'sonner';
-import { ask } from '../../api/client';
+import { ApiError, ask } from '../../api/client';
 
 /** Names in a sentence: three at the most. */
 export const quoted = (names: readonly string[]): string => {
   const [few, more] = [names.slice(0, 3).map((name) => `“${name}”`), names.length - 3];
   return more > 0 ? `${few.join(', ')} and ${more} more` : few.join(', ');
 };
+
+const ARCHIVE = /\.(kite|zip)$/i;
+const NO_ARCHIVE = 'it is not the archive of a project. Pictures, drawings and fonts are imported inside a project.';
 
 /** What reads zips is wanted here alone. */
 const archivesOf = async (file: File): Promise<readonly (() => Blob)[]> => {
@@ -24,8 +27,8 @@ export const importProjects = async (files: readonly File[]): Promise<string[]> 
     try {
       for (const archive of await archivesOf(file)) names.push((await ask(PROJECTS.import, archive())).name);
     } catch (error) {
-      if (files.length === 1 && names.length === 0) throw error;
-      toast.error(`${file.name} was not imported. ${(error as Error).message}`, { duration: 12_000 });
+      const why = error instanceof ApiError && !ARCHIVE.test(file.name) ? NO_ARCHIVE : (error as Error).message;
+      toast.error(`“${file.name}” was not imported: ${why}`, { duration: 12_000 });
     }
   }
   return names;

@@ -73,6 +73,15 @@ const build = (raw: readonly Raw[], counter: { left: number }): Pick<SvgElement,
   return { children, text };
 };
 
+/** What the parser says, and of a tag that never ends where it begins. */
+const whyUnread = (error: unknown, text: string): string => {
+  const said = error instanceof Error ? error.message : String(error);
+  const at = /at position (\d+)/.exec(said)?.[1];
+  if (at === undefined) return said;
+  const [before, from] = [text.slice(0, Number(at)), text.slice(Number(at))];
+  return `in line ${before.split('\n').length} a tag begins that has no end, “${from.slice(0, 30).split('\n')[0]}”`;
+};
+
 /** The root `svg` element; Invalid with what is wrong for anything else. */
 export const parseSvg = (source: string): SvgElement => {
   if (source.length > SVG_LIMITS.bytes) {
@@ -89,7 +98,7 @@ export const parseSvg = (source: string): SvgElement => {
   try {
     raw = PARSER.parse(text, false) as Raw[];
   } catch (error) {
-    throw new Invalid(`the drawing cannot be read: ${error instanceof Error ? error.message : String(error)}`);
+    throw new Invalid(`the drawing cannot be read: ${whyUnread(error, text)}`);
   }
   const { children } = build(raw, { left: SVG_LIMITS.elements });
   const root = children.find((c) => c.name === 'svg');

@@ -164,6 +164,7 @@ describe('hostile drawings', () => {
     ['of too many elements', svg('<g/>'.repeat(21_000)), 'more than 20,000 elements'],
     ['no drawing', '<html><body>svg</body></html>', 'not an SVG'],
     ['empty', '', 'not an SVG'],
+    ['cut short', svg('<g/>\n<rect wid').slice(0, -6), 'in line 2 a tag begins that has no end, “<rect wid'],
   ])('%s are refused', (_name, text, message) => {
     expect(() => readSvg(text)).toThrow(Invalid);
     expect(() => readSvg(text)).toThrow(message);
