@@ -51,7 +51,7 @@ export const ColumnSwitch = ({ layer, on, label, chosen, set, icon }: ColumnSwit
     aria-label={`${label} ${layer.name}`}
     aria-pressed={on}
     title={`${label}; drag up or down for more`}
-    className={`${rowButton} ${on ? 'text-kite' : 'text-ink-2'}`}
+    className={`${rowButton} touch-none ${on ? 'text-kite' : 'text-ink-2'}`}
     onPointerDown={useColumnDrag(chosen, set)}
     onClick={() => set(chosen())}
   >

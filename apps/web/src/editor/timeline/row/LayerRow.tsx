@@ -154,7 +154,7 @@ export const LayerRow = memo(({ layer, index, layersBefore, open }: LayerRowProp
       >
         <div
           style={{ width: NAMES_WIDTH, paddingLeft: 6 + INDENT * Math.min(depth, MOST_DEPTH) }}
-          className="flex shrink-0 items-center gap-1.5 border-r border-line pr-2 select-none"
+          className="flex shrink-0 touch-none items-center gap-1.5 border-r border-line pr-2 select-none"
           onPointerDown={onName}
         >
           <button
