@@ -38,6 +38,11 @@ test('a render shows its progress, can be cancelled and tried again', async ({ p
   await expect(large).toHaveAttribute('data-status', 'done');
   await large.getByRole('button').first().click();
   await expect.poll(() => page.locator('video').evaluate((film: HTMLVideoElement) => film.videoWidth)).toBe(2880);
+
+  await large.getByRole('button', { name: 'Delete' }).click();
+  await page.getByRole('button', { name: 'Deleted' }).click();
+  await page.getByRole('button', { name: 'Delete all of them for good' }).click();
+  await expect(page.getByText('None was deleted in the last day.')).toBeVisible();
 });
 
 test('the play range is what a render of the play range holds', async ({ page, server }) => {

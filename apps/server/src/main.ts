@@ -90,7 +90,7 @@ const start = async (): Promise<void> => {
     await migrate(db);
     const forget = async () => {
       await projects.forget();
-      await queue.forget();
+      await queue.forget('old');
     };
     await forget();
     setInterval(() => void forget().catch((error: unknown) => console.error(error)), A_DAY).unref();

@@ -204,6 +204,11 @@ export const RENDERS = {
     does: 'Renders that were taken away in the last day, the last one first.',
     answer: listOf(renderRule),
   }),
+  forget: call({
+    method: 'DELETE',
+    path: '/renders/removed',
+    does: 'Lets go of all renders that were taken away: they cannot be brought back, and their files give their room back.',
+  }),
   restore: call({
     method: 'POST',
     path: '/renders/:id/restore',

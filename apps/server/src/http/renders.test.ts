@@ -80,7 +80,7 @@ describe('renders', () => {
     }
     expect((await ask(RENDERS.list, {})).map((row) => row.id)).not.toContain(id);
     expect((await ask(RENDERS.removed, {})).map((row) => row.id)).toEqual([id]);
-    await site().queue.forget();
+    await site().queue.forget('old');
     expect(await ask(RENDERS.restore, { id })).toEqual(listed);
     expect((await send(RENDERS.file, { id })).rawPayload.equals(whole.rawPayload)).toBe(true);
     // It may be brought back where its list is shown and by Undo.
@@ -88,7 +88,7 @@ describe('renders', () => {
     expect(await ask(RENDERS.removed, {})).toEqual([]);
   });
 
-  it('are kept for a day after they were taken away, and their file while another has the same', async () => {
+  it('are kept for a day after they were taken away, or until all those are let go, and their file while another has the same', async () => {
     const project = await demo();
     const scene = await sceneOf(project);
     const settings = { ...defaultSettings('png', scene), scale: 0.25 };
@@ -103,14 +103,17 @@ describe('renders', () => {
       await ask(RENDERS.remove, { id });
       await site().db.query(`update renders set removed_at = now() - interval '25 hours' where id = $1`, [id]);
       expect(await ask(RENDERS.removed, {})).toEqual([]);
-      await site().queue.forget();
+      await site().queue.forget('old');
       expect(await refusal(RENDERS.restore, { id })).toBe('not_found');
     };
     const file = site().files.pathOf(first.file as string);
     await gone(first.id);
     expect((await send(RENDERS.file, { id: second.id })).statusCode).toBe(200);
     await site().db.query('delete from renders where file = $1 and id <> $2', [first.file, second.id]);
-    await gone(second.id);
+    expect(existsSync(file)).toBe(true);
+    await ask(RENDERS.remove, { id: second.id });
+    await ask(RENDERS.forget, {});
+    expect(await refusal(RENDERS.restore, { id: second.id })).toBe('not_found');
     expect(existsSync(file)).toBe(false);
   });
 

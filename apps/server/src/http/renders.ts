@@ -151,6 +151,7 @@ export const renderRoutes = (app: FastifyInstance, { projects, renders, queue, f
   serve(app, CALLS.cancel, ({ params }) => queue.cancel(params.id));
   serve(app, CALLS.retry, ({ params }) => queue.retry(params.id));
   serve(app, CALLS.remove, ({ params }) => queue.remove(params.id));
+  serve(app, CALLS.forget, () => queue.forget('all'));
   serve(app, CALLS.restore, ({ params }) => queue.restore(params.id));
 
   serve(app, CALLS.file, async ({ params, reply }) => {

@@ -113,8 +113,8 @@ export class RenderQueue extends EventEmitter<{ change: [Render]; removed: [stri
   }
 
   /** Ends the keeping of what was taken away before. */
-  async forget(): Promise<void> {
-    for (const file of await this.renders.forget()) await this.files.remove(file);
+  async forget(which: 'all' | 'old'): Promise<void> {
+    for (const file of await this.renders.forget(which)) await this.files.remove(file);
   }
 
   private async run(id: string): Promise<void> {

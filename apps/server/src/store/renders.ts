@@ -183,10 +183,10 @@ export class RenderStore {
     return this.one(`update renders set removed_at = null where id = $1 returning ${COLUMNS}`, [id]);
   }
 
-  /** Lets go of what was taken away longer ago than it is kept. Gives the files that nothing refers to any more. */
-  async forget(): Promise<string[]> {
+  /** Lets go of what was taken away, all or longer ago than it is kept. Gives the files that nothing refers to any more. */
+  async forget(which: 'all' | 'old'): Promise<string[]> {
     const gone = await this.db.query<{ file: string | null; picture: string | null }>(
-      `delete from renders where removed_at <= now() - interval '${KEPT}' returning file, picture`,
+      `delete from renders where removed_at <= now() - interval '${which === 'all' ? '0' : KEPT}' returning file, picture`,
     );
     const files = [...new Set(gone.flatMap(({ file, picture }) => [file, picture]))].filter((sha) => sha !== null);
     const used = await this.db.query<{ sha: string }>(

@@ -20,18 +20,18 @@ interface RemovedDialogProps {
   queryKey: readonly string[];
   list: () => Promise<readonly Removed[]>;
   restore: (id: string) => Promise<unknown>;
+  /** Gives back the room that they take. Without it they go by themselves. */
+  forget?: () => Promise<unknown>;
   onClose: () => void;
 }
 
 /** What was deleted, and can be brought back. */
-export const RemovedDialog = ({ title, about, none, queryKey, list, restore, onClose }: RemovedDialogProps) => {
+export const RemovedDialog = ({ title, about, none, queryKey, list, restore, forget, onClose }: RemovedDialogProps) => {
   const queries = useQueryClient();
   const { data, error } = useQuery({ queryKey: [...queryKey, 'removed'], queryFn: list });
-  const back = useMutation({
-    mutationFn: restore,
-    onSuccess: () => queries.invalidateQueries({ queryKey }),
-    onError: sayWrong,
-  });
+  const again = { onSuccess: () => queries.invalidateQueries({ queryKey }), onError: sayWrong };
+  const back = useMutation({ mutationFn: restore, ...again });
+  const go = useMutation({ mutationFn: async () => forget?.(), ...again });
   return (
     <Dialog open onClose={onClose} title={title} about={about}>
       {error && <p className="text-kite">{error.message}</p>}
@@ -49,6 +49,11 @@ export const RemovedDialog = ({ title, about, none, queryKey, list, restore, onC
           </li>
         ))}
       </ul>
+      {forget && data && data.length > 0 && (
+        <Button look="danger" className="mt-3" disabled={go.isPending} onClick={() => go.mutate()}>
+          Delete all of them for good
+        </Button>
+      )}
     </Dialog>
   );
 };

@@ -188,6 +188,7 @@ export const RendersPage = () => {
           queryKey={RENDERS_KEY}
           list={async () => (await ask(RENDERS.removed)).map(removedOf)}
           restore={(id) => ask(RENDERS.restore, { id })}
+          forget={() => ask(RENDERS.forget)}
           onClose={() => setRemoved(false)}
         />
       )}
