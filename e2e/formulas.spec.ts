@@ -208,7 +208,12 @@ test('keys that are pressed while the field of a formula is on its way are for t
   await openStrip(page, server, 'Slow');
   await choose(page, 'Follower 1');
   await open(page, 'turn');
-  await page.keyboard.type('abs(-4');
+  await page.keyboard.type('abs(');
+  await page.getByRole('button', { name: 'Close the formula' }).click();
+  await open(page, 'turn');
+  // It goes on at the end of what is there.
+  await expect(field(page, 'turn')).toHaveValue('abs(');
+  await page.keyboard.type('-4');
   await expect(field(page, 'turn')).toHaveValue('abs(-4');
   letGo();
   await expect(page.locator('.cm-content')).toHaveText('abs(-4');

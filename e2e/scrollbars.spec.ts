@@ -15,7 +15,7 @@ test('the last frame is taken beside the bar that scrolls the rows', async ({ pa
   ]);
   await openMade(page, server, 'Many rows', discs, ends);
   const row = page.getByRole('group', { name: 'Layer Disc 0', exact: true });
-  const rows = row.locator('xpath=ancestor::*[contains(@class, "overflow-y-auto")]').first();
+  const rows = page.getByTestId('timeline-rows');
   const seen = await rows.evaluate((box: HTMLElement) => box.getBoundingClientRect().left + box.clientWidth);
   expect(seen).toBeLessThan(await rows.evaluate((box) => box.getBoundingClientRect().right));
 

@@ -12,8 +12,8 @@ import { FileInput } from '../../ui/FileInput';
 import { Menu } from '../../ui/Menu';
 import { RenameField } from '../../ui/RenameField';
 import { sayUnchanged } from '../../ui/says';
-import { nameOfFile } from '../importing/takenIn';
-import { ACCEPTED, importFiles, pictureLayer, rememberImportOrder } from '../importing/importFiles';
+import { ACCEPTED, nameOfFile } from '../importing/takenIn';
+import { importFiles, pictureLayer, rememberImportOrder } from '../importing/importFiles';
 import { useEditor, useSlice } from '../store/context';
 import { DrawerFrame } from './DrawerFrame';
 

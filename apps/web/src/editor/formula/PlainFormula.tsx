@@ -19,6 +19,7 @@ export const PlainFormula = ({ label, value, wrong, onChange, onDone, onCancel }
   <textarea
     // It was asked for by a press: what is typed next is for it.
     autoFocus
+    onFocus={({ target }) => target.setSelectionRange(target.value.length, target.value.length)}
     aria-label={label}
     aria-invalid={wrong !== null}
     className="block field-sizing-content w-full resize-none rounded-md border border-line bg-paper px-2 py-1 font-mono text-[12px] leading-[1.4] outline-2 outline-sky"

@@ -13,7 +13,6 @@ import { type Editor, makeId } from '../store/editor';
 import { nameOfFile, takenIn } from './takenIn';
 
 export const MOST_BYTES = 50 * 2 ** 20;
-export const ACCEPTED = '.png,.jpg,.jpeg,.webp,.gif,.svg,.ttf,.otf,.woff,.woff2';
 
 const isSvg = (file: File): boolean => file.type === 'image/svg+xml' || /\.svg$/i.test(file.name);
 

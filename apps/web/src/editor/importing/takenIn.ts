@@ -3,7 +3,10 @@ import type { Edit } from '@kite/core/document/patches';
 import type { Asset, Assets } from '@kite/core/document/types';
 import { addAsset } from '@kite/core/edits/assets';
 
-const ENDING = /\.(png|jpe?g|webp|gif|svg|ttf|otf|woff2?)$/i;
+const ENDINGS = ['png', 'jpg', 'jpeg', 'webp', 'gif', 'svg', 'ttf', 'otf', 'woff', 'woff2'];
+/** What choosers of files offer. */
+export const ACCEPTED = ENDINGS.map((ending) => `.${ending}`).join(',');
+const ENDING = new RegExp(`\\.(${ENDINGS.join('|')})$`, 'i');
 
 /** What a file is called, without its ending; one of something that is not imported keeps it, so that it is told by it. */
 export const nameOfFile = ({ name }: File): string => name.replace(ENDING, '') || name;

@@ -29,8 +29,8 @@ import { Line } from './line';
 import { Playback } from './playback';
 import type { Rebased } from './queue';
 import type { Saver } from './saver';
-import { NOTHING, type Selection, stillAlone, stillThere, unfoldedBy } from './selection';
-import { entryOf, startsLate, type Step, stepped, stepsOf } from './steps';
+import { choosing, NOTHING, type Selection, stillAlone, stillThere } from './selection';
+import { acknowledged, entryOf, rebasedLog, startsLate, type Step, stepped, stepsOf } from './steps';
 import { type EditorState, sceneOf } from './state';
 import { changeBack, overwritten } from './undoing';
 import { isOfCard, SELECTING, toolOf, type Within, withTool } from './workspace';
@@ -188,13 +188,7 @@ export class Editor {
 
   /** The server has these edits, at these revisions. */
   saved(revisions: ReadonlyMap<string, number>): void {
-    if (revisions.size === 0) return;
-    this.set({
-      log: this.state.log.map((entry) => {
-        const revision = revisions.get(entry.id);
-        return revision === undefined ? entry : { ...entry, revision };
-      }),
-    });
+    if (revisions.size > 0) this.set({ log: acknowledged(this.state.log, revisions) });
   }
 
   /** The document with what others did, or without what could not be saved. */
@@ -204,14 +198,7 @@ export class Editor {
     if (patches) this.preview.commit(patches);
     else this.preview.open(doc);
     const { log: before, past, future } = this.state;
-    // Where it is not known what others did, nothing before that can be undone one by one: the log is read anew from there.
-    const acknowledged = theirs ? before.filter(({ revision }) => revision !== undefined) : [];
-    const at = new Map(before.map((entry) => [entry.id, entry.at]));
-    const again = waiting.map((edit) => ({
-      ...entryOf(edit, myself()),
-      ...(at.has(edit.id) && { at: at.get(edit.id) as string }),
-    }));
-    const log = [...acknowledged, ...(theirs ?? []), ...again];
+    const log = rebasedLog(before, theirs, waiting, myself());
     // What waits stands on what others did now, and may be undone in another way.
     const steps = patches
       ? (theirs ?? []).filter(({ by }) => by?.id === me).reduce(stepped, { past, future })
@@ -371,12 +358,9 @@ export class Editor {
   // ---- selection
 
   select(part: Partial<Selection>): void {
-    const selection = { ...NOTHING, ...part };
-    // Vertices belong to the card they were selected on.
-    const same = selection.card === this.state.selection.card && selection.layers[0] === this.state.selection.layers[0];
-    const mode = isOfCard(this.state.mode) ? SELECTING : this.state.mode;
-    const unfolded = unfoldedBy(this.state.unfolded, part);
-    this.set(same ? { selection, unfolded } : { selection, unfolded, vertices: [], mode });
+    const chosen = choosing(this.state, part);
+    // The points that were selected went with their card, and so does what works on them.
+    this.set(chosen.vertices && isOfCard(this.state.mode) ? { ...chosen, mode: SELECTING } : chosen);
   }
 
   /** Adds to or takes from the selected layers. */

@@ -34,7 +34,7 @@ export const NOTHING_CHOSEN: Choosing = {
 };
 
 /** What is unfolded once this is chosen: a card stays so until it, or another of its layer, is closed or opened by hand. */
-export const unfoldedBy = (
+const unfoldedBy = (
   before: ReadonlyMap<Id, Id>,
   { layers: [layer] = [], card }: Partial<Selection>,
 ): ReadonlyMap<Id, Id> => {
@@ -43,6 +43,16 @@ export const unfoldedBy = (
   if (card === null) after.delete(layer);
   else after.set(layer, card);
   return after;
+};
+
+/** What is chosen once this is. Vertices belong to the card that they were selected on. */
+export const choosing = (
+  { selection: before, unfolded }: Pick<Choosing, 'selection' | 'unfolded'>,
+  part: Partial<Selection>,
+): Partial<Choosing> => {
+  const selection = { ...NOTHING, ...part };
+  const same = selection.card === before.card && selection.layers[0] === before.layers[0];
+  return { selection, unfolded: unfoldedBy(unfolded, part), ...(!same && { vertices: [] }) };
 };
 
 /** The selection without what is no longer there. */

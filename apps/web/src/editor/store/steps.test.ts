@@ -1,6 +1,6 @@
 import type { Patch } from '@kite/core/document/patches';
 import { describe, expect, it } from 'vitest';
-import { type Entry, standing, stepsOf } from './steps';
+import { acknowledged, type Entry, rebasedLog, standing, stepsOf } from './steps';
 
 const set = (value: number): Patch[] => [{ op: 'replace', path: ['name'], value }];
 const entry = (id: string, of: Partial<Entry> = {}): Entry => ({
@@ -53,5 +53,27 @@ describe('steps from the log', () => {
       ['b', true],
       ['c', false],
     ]);
+  });
+});
+
+describe('the log', () => {
+  const me = { id: 'me', name: 'Ida' };
+  const waiting = [{ id: 'c', label: 'c', patches: set(2), inverse: set(3) }];
+  const log = acknowledged([entry('a'), entry('b'), entry('c')], new Map([['a', 4]]));
+  it('has the revisions of what the server has', () => {
+    expect(log.map(({ id, revision }) => [id, revision])).toEqual([
+      ['a', 4],
+      ['b', undefined],
+      ['c', undefined],
+    ]);
+  });
+  it('has what others did under what waits, which keeps its time', () => {
+    const theirs = { ...entry('t', { by: { id: 'you', name: 'Otto' } }), revision: 5 };
+    const rebased = rebasedLog(log, [theirs], waiting, me);
+    expect(rebased.map(({ id }) => id)).toEqual(['a', 't', 'c']);
+    expect(rebased[2]).toMatchObject({ at: '2026-11-28T10:00:00Z', by: me, inverse: set(3) });
+  });
+  it('begins anew where it is not known what others did', () => {
+    expect(rebasedLog(log, null, waiting, me).map(({ id }) => id)).toEqual(['c']);
   });
 });

@@ -69,5 +69,28 @@ export const entryOf = ({ inverse, ...edit }: Waiting, by: Person): Entry => ({
   at: new Date().toISOString(),
 });
 
+/** The log once the server has these edits, at these revisions. */
+export const acknowledged = (log: readonly Entry[], revisions: ReadonlyMap<string, number>): readonly Entry[] =>
+  log.map((entry) => {
+    const revision = revisions.get(entry.id);
+    return revision === undefined ? entry : { ...entry, revision };
+  });
+
+/** The log once others' edits have come under what waits here; where it is not known what they did, of what waits alone: it is read anew before that. */
+export const rebasedLog = (
+  log: readonly Entry[],
+  theirs: readonly Logged[] | null,
+  waiting: readonly Waiting[],
+  by: Person,
+): readonly Entry[] => {
+  const known = theirs ? log.filter(({ revision }) => revision !== undefined) : [];
+  const at = new Map(log.map((entry) => [entry.id, entry.at]));
+  const again = waiting.map((edit) => {
+    const entry = entryOf(edit, by);
+    return { ...entry, at: at.get(edit.id) ?? entry.at };
+  });
+  return [...known, ...(theirs ?? []), ...again];
+};
+
 /** Whether a log has more before. */
 export const startsLate = (log: readonly Logged[]): boolean => (log[0]?.revision ?? 1) > 1;

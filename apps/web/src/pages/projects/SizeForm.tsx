@@ -108,15 +108,16 @@ export const SizeForm = ({ name, suggested, size: own, submit, onSubmit }: SizeF
   const [width, height, rate, transparent] = useWatch({ control, name: ['width', 'height', 'rate', 'transparent'] });
   const queries = useQueryClient();
   const sizes = useQuery({ queryKey: ['sizes'], queryFn: () => ask(SIZES.list) });
-  const again = { onError: sayWrong, onSettled: () => queries.invalidateQueries({ queryKey: ['sizes'] }) };
-  const save = useMutation({
-    mutationFn: ({ name: called, size }: { name: string; size: SceneSize }) => ask(SIZES.keep, { name: called, size }),
-    ...again,
-  });
+  const refresh = () => queries.invalidateQueries({ queryKey: ['sizes'] });
+  const again = { onError: sayWrong, onSettled: refresh };
+  const save = useMutation({ mutationFn: (kept: Omit<SavedSize, 'id'>) => ask(SIZES.keep, kept), ...again });
   const remove = useMutation({
     mutationFn: ({ id }: SavedSize) => ask(SIZES.remove, { id }),
-    onSuccess: (_, { name: called, size }) =>
-      sayGone(`The size “${called}” was removed.`, () => save.mutateAsync({ name: called, size })),
+    onSuccess: (_, { id, ...kept }) =>
+      sayGone(`The size “${kept.name}” was removed.`, async () => {
+        await ask(SIZES.keep, kept);
+        await refresh();
+      }),
     ...again,
   });
   const [sizeName, setSizeName] = useState('');

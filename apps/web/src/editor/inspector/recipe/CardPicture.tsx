@@ -32,11 +32,11 @@ const groundOf = ({ parentElement: below }: Element): Rgb => {
 };
 
 /** Whether what is drawn is, on the whole, of the colour that it stands on. */
-const isLost = (drawn: Uint8ClampedArray, ground: Rgb): boolean => {
+const isLost = (drawn: Uint8ClampedArray, [red, green, blue]: Rgb): boolean => {
   let [difference, opacity] = [0, 0];
   for (let i = 0; i < drawn.length; i += 4) {
-    const alpha = drawn[i + 3] as number;
-    difference += alpha * Math.max(...ground.map((own, c) => Math.abs((drawn[i + c] as number) - own)));
+    const [r, g, b, alpha] = [drawn[i]!, drawn[i + 1]!, drawn[i + 2]!, drawn[i + 3]!];
+    difference += alpha * Math.max(Math.abs(r - red), Math.abs(g - green), Math.abs(b - blue));
     opacity += alpha;
   }
   return difference < LEAST_DIFFERENCE * opacity;
