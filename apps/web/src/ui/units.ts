@@ -1,4 +1,4 @@
-/** Weights and durations as they are read. */
+/** Weights, durations and times as they are read. */
 
 export const weight = (bytes: number): string =>
   bytes < 1024
@@ -11,6 +11,10 @@ export const duration = (seconds: number): string =>
   seconds < 60
     ? `${Math.max(1, Math.round(seconds))} s`
     : `${Math.floor(seconds / 60)} min ${Math.round(seconds % 60)} s`;
+
+const CLOCK = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
+/** The time of day, of an ISO 8601 time. */
+export const timeOf = (iso: string): string => CLOCK.format(new Date(iso));
 
 /** So many of a thing. */
 export const many = (count: number, one: string): string => `${count} ${one}${count === 1 ? '' : 's'}`;

@@ -8,8 +8,9 @@ import { Button } from '../../ui/Button';
 import { Menu } from '../../ui/Menu';
 import { RenameField } from '../../ui/RenameField';
 import { sayGone, sayWrong } from '../../ui/says';
+import { timeOf } from '../../ui/units';
 import { useEditor, useSlice } from '../store/context';
-import { dayName, timeOf } from './days';
+import { dayName } from './days';
 import { goBackTo, keepState, openAsCopy, readCheckpoints, useCheckpoints } from './states';
 
 const Row = ({ project, checkpoint: { id, name, at, by } }: { project: string; checkpoint: Checkpoint }) => {

@@ -11,7 +11,8 @@ import { Menu } from '../../ui/Menu';
 import { sayWrong } from '../../ui/says';
 import { useEditor, useSlice } from '../store/context';
 import { type Entry, standing } from '../store/steps';
-import { byDay, timeOf } from './days';
+import { timeOf } from '../../ui/units';
+import { byDay } from './days';
 import { ChangedList } from './ChangedList';
 import { keepState, openAsCopy } from './states';
 

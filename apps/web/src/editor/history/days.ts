@@ -1,9 +1,6 @@
 /** When something was done, as people say it. */
 
-const clock = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' });
-const date = new Intl.DateTimeFormat(undefined, { weekday: 'long', day: 'numeric', month: 'long' });
-
-export const timeOf = (iso: string): string => clock.format(new Date(iso));
+const date = new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long' });
 
 const dayOf = (time: Date): number => new Date(time.getFullYear(), time.getMonth(), time.getDate()).getTime();
 

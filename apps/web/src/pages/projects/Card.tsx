@@ -9,6 +9,7 @@ import { Menu } from '../../ui/Menu';
 import { RenameField } from '../../ui/RenameField';
 import { download } from '../../ui/download';
 import { sayGone, sayWrong } from '../../ui/says';
+import { many } from '../../ui/units';
 import { Moving } from '../../preview/Moving';
 import { TagsDialog } from './TagsDialog';
 
@@ -93,7 +94,7 @@ export const Card = ({ project, onTag }: CardProps) => {
             onRename={(name) => rename.mutate(name)}
           />
           <span className="text-sm text-ink-2">
-            {project.scenes} scene{project.scenes === 1 ? '' : 's'} · {when(project.updatedAt)}
+            {many(project.scenes, 'scene')} · {when(project.updatedAt)}
           </span>
           {project.tags.length > 0 && (
             <span className="mt-1 flex flex-wrap gap-1">

@@ -12,6 +12,7 @@ import { download } from '../../ui/download';
 import { FileInput } from '../../ui/FileInput';
 import { sayWrong } from '../../ui/says';
 import { Select } from '../../ui/Select';
+import { many } from '../../ui/units';
 import { PageHeader } from '../PageHeader';
 import { RemovedDialog } from '../RemovedDialog';
 import { Card } from './Card';
@@ -147,7 +148,7 @@ export const ProjectsPage = () => {
             (await ask(PROJECTS.removed)).map(({ id, name, scenes, updatedAt }) => ({
               id,
               name,
-              about: `${scenes} scene${scenes === 1 ? '' : 's'} · deleted ${new Date(updatedAt).toLocaleDateString()}`,
+              about: `${many(scenes, 'scene')} · deleted ${new Date(updatedAt).toLocaleDateString()}`,
             }))
           }
           restore={(id) => ask(PROJECTS.restore, { id })}

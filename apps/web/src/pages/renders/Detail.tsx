@@ -7,7 +7,7 @@ import { deliveredUrl } from '../../api/client';
 import { buttonLook } from '../../ui/Button';
 import { Segments } from '../../ui/Segments';
 import { Select } from '../../ui/Select';
-import { weight } from '../../ui/units';
+import { timeOf, weight } from '../../ui/units';
 import { Weights } from '../../ui/Weights';
 import { Compared } from './Compared';
 import { showsDifference } from './comparable';
@@ -19,8 +19,7 @@ interface DetailProps {
   others: readonly Render[];
 }
 
-const nameOf = ({ fileName, createdAt }: Render): string =>
-  `${fileName}, ${new Date(createdAt).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`;
+const nameOf = ({ fileName, createdAt }: Render): string => `${fileName}, ${timeOf(createdAt)}`;
 
 /** In bytes; 0 is none. */
 const budgetOf = ({ settings }: Render): number => ('budget' in settings ? settings.budget * 1024 : 0);

@@ -7,7 +7,7 @@ import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { ask } from '../../api/client';
 import { Button, buttonLook, IconButton } from '../../ui/Button';
-import { duration, weight } from '../../ui/units';
+import { duration, timeOf, weight } from '../../ui/units';
 import { sayGone, sayWrong } from '../../ui/says';
 import { PageHeader } from '../PageHeader';
 import { RemovedDialog } from '../RemovedDialog';
@@ -15,13 +15,12 @@ import { comparable } from './comparable';
 import { Detail } from './Detail';
 import { RENDERS_KEY, useRenders } from './useRenders';
 
-const CLOCK = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
 const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
 
 /** A time of today by the clock alone. */
 const when = (time: string): string => {
   const at = new Date(time);
-  return `${at.toDateString() === new Date().toDateString() ? '' : `${DAY.format(at)}, `}${CLOCK.format(at)}`;
+  return `${at.toDateString() === new Date().toDateString() ? '' : `${DAY.format(at)}, `}${timeOf(time)}`;
 };
 
 const nameOf = ({ deliveryName, sceneName }: Render): string => deliveryName ?? sceneName;
