@@ -83,7 +83,7 @@ const Step = ({ entry, undone, last, reached, doc }: StepProps) => {
         >
           {label} {of && <span className="font-normal text-ink-2">{of}</span>}
         </button>
-        <span className="max-w-20 shrink-0 truncate pl-1 text-xs text-ink-2 group-focus-within:hidden group-hover:hidden">
+        <span className="max-w-20 shrink-0 truncate px-1.5 text-xs text-ink-2 group-focus-within:hidden group-hover:hidden">
           {mine || !by ? timeOf(at) : by.name}
         </span>
         {state && (
