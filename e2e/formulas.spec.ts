@@ -14,7 +14,7 @@ import { build } from 'esbuild';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { onScene, drag, goToFrame, middle, saved, setNumber } from './support/editor';
+import { drag, goToFrame, holdBack, middle, onScene, saved, setNumber } from './support/editor';
 import { BLANK, discLayer, keyed, openMade } from './support/made';
 import { pixel, named, sceneOf } from './support/scene';
 import { runProgram, type Server } from './support/server';
@@ -197,14 +197,7 @@ test('keys that are pressed while the field of a formula is on its way are for t
   page,
   server,
 }) => {
-  let letGo = (): void => undefined;
-  const held = new Promise<void>((resolve) => {
-    letGo = resolve;
-  });
-  await page.route('**/FormulaCode-*.js', async (route) => {
-    await held;
-    await route.continue();
-  });
+  const letGo = await holdBack(page, '**/FormulaCode-*.js');
   await openStrip(page, server, 'Slow');
   await choose(page, 'Follower 1');
   await open(page, 'turn');

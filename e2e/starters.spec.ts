@@ -1,7 +1,7 @@
 /** From nothing to something of one's own: starters, what is replaced in them, and the search for commands. */
 import { createCanvas } from '@napi-rs/canvas';
 import type { Page } from '@playwright/test';
-import { saved } from './support/editor';
+import { holdBack, saved } from './support/editor';
 import { readVideo } from './support/media';
 import { discLayer, openMade } from './support/made';
 import { finished } from './support/outputs';
@@ -86,6 +86,18 @@ test('words, a colour and the picture of a starter are replaced in one place', a
   const before = await page.getByTestId('project-card').count();
   await page.getByRole('button', { name: 'Bring the demo back' }).click();
   await expect(page.getByTestId('project-card')).toHaveCount(before + 1);
+});
+
+test('keys that are pressed while the search is on its way are for the search', async ({ page, server }) => {
+  const letGo = await holdBack(page, '**/SearchField-*.js');
+  await openMade(page, server, 'Slow', [discLayer('d', 'Disc', [200, 120])]);
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('drop');
+  await expect(page.getByRole('textbox', { name: 'Search' })).toHaveValue('drop');
+  letGo();
+  await expect(page.getByRole('option', { name: 'Shadow' })).toBeVisible();
+  await page.keyboard.type(' sh');
+  await expect(page.getByRole('combobox', { name: 'Search' })).toHaveValue('drop sh');
 });
 
 test('commands, cards, moves and places are searched for by any name', async ({ page, server }) => {

@@ -111,3 +111,16 @@ export const threeSquares = async (page: Page, server: Server, name: string) => 
   await expect(page.getByTestId('layer-row')).toHaveCount(3);
   return at;
 };
+
+/** Keeps back what fits the pattern, as a slow wire does, until what this gives is called. */
+export const holdBack = async (page: Page, pattern: string): Promise<() => void> => {
+  let letGo = (): void => undefined;
+  const held = new Promise<void>((resolve) => {
+    letGo = resolve;
+  });
+  await page.route(pattern, async (route) => {
+    await held;
+    await route.continue();
+  });
+  return letGo;
+};

@@ -24,13 +24,13 @@ import {
   PanesDialog,
   RemovingDialog,
   RevealDialog,
-  SearchDialog,
   SolidDialog,
   SvgDialog,
 } from './later';
 import { EditorContext, useEditor, useSlice } from './store/context';
 import { ColorToolsContext } from '../ui/colorTools';
 import { type Editor, makeId } from './store/editor';
+import { SearchDialog } from './search/SearchDialog';
 import { openEditor } from './store/open';
 import { Timeline } from './timeline/Timeline';
 import { Transport } from './timeline/Transport';

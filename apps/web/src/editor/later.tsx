@@ -1,15 +1,16 @@
 /** What is asked for now and then: the editor does not wait for it, and has most of it once it is at rest. */
-import type { ComponentType, ReactNode } from 'react';
+import type { ComponentType } from 'react';
 import { ColorPanel } from '../ui/ColorField';
 import { type Later, later } from '../ui/later';
 import { DrawerPlace } from './dock/DrawerFrame';
 import { ShapesDrawer } from './dock/ShapesDrawer';
 import { PlainFormula } from './formula/PlainFormula';
+import { PlainSearch } from './search/PlainSearch';
 import type { Drawer } from './store/workspace';
 
 const parts: Pick<Later<never>, 'fetch'>[] = [ColorPanel];
 
-const part = <P extends object>(load: () => Promise<ComponentType<P>>, meanwhile?: ReactNode): Later<P> => {
+const part = <P extends object>(...[load, meanwhile]: Parameters<typeof later<P>>): Later<P> => {
   const own = later(load, meanwhile);
   parts.push(own);
   return own;
@@ -23,7 +24,10 @@ export const ToolsInHand = part(async () => (await import('./canvas/tools/ToolsI
 export const ParamField = part(async () => (await import('./inspector/fields/ParamField')).ParamField);
 export const KnobsCard = part(async () => (await import('./inspector/cards/KnobsCard')).KnobsCard);
 
-export const SearchDialog = part(async () => (await import('./search/SearchDialog')).SearchDialog);
+export const SearchField = part(
+  async () => (await import('./search/SearchField')).SearchField,
+  (props) => <PlainSearch {...props} />,
+);
 export const AsideView = part(async () => (await import('./canvas/aside/AsideView')).AsideView);
 export const RibbonRow = part(async () => (await import('./timeline/row/RibbonRow')).RibbonRow);
 export const CelsRow = part(async () => (await import('./timeline/row/CelsRow')).CelsRow);
