@@ -1,5 +1,5 @@
 /** Marks moved and faded as wholes. */
-import { boxThrough, type Box, grown, intersection, outlineBox, union } from '../geometry/bounds';
+import { boxOfOutlines, boxThrough, type Box, grown, intersection, union } from '../geometry/bounds';
 import { bentThrough, boxThroughBend } from '../geometry/warp';
 import {
   apply,
@@ -10,6 +10,7 @@ import {
   multiply,
   turnOf as turnOfMatrix,
 } from '../geometry/matrix';
+import { boxOfStroke } from '../geometry/strokeBox';
 import { chained, flatSpace } from '../geometry/space';
 import { type Outline, transformed, turnOf } from '../geometry/outline';
 import type { BlendMode, Color } from '../document/types';
@@ -173,8 +174,8 @@ const boxOfCut = (cut: Cut): Box | null => {
     return own ? boxThrough(cut.matrix, own) : NOTHING;
   }
   const { outlines, matrix, feather, scale } = cut;
-  const bare = outlines.reduce<Box | null>((sum, o) => union(sum, outlineBox(o)), null);
-  return bare ? grown(boxThrough(matrix, bare), deviationOf(feather) * 3 * scale) : NOTHING;
+  const bare = boxOfOutlines(matrix, outlines);
+  return bare ? grown(bare, deviationOf(feather) * 3 * scale) : NOTHING;
 };
 
 /** What cuts leave of a box; null for nothing. */
@@ -209,8 +210,7 @@ export const markBox = (mark: Mark, spread = true): Box | null => {
     const [w, h] = [mark.asset.width / 2, mark.asset.height / 2];
     return boxThrough(mark.matrix, { left: -w, top: -h, right: w, bottom: h });
   }
-  let box: Box | null = null;
-  for (const outline of mark.outlines) box = union(box, outlineBox(outline));
-  if (!box) return null;
-  return boxThrough(mark.matrix, mark.op === 'stroke' ? grown(box, strokeReach(mark)) : box);
+  return mark.op === 'stroke'
+    ? boxOfStroke(mark.matrix, mark.outlines, mark)
+    : boxOfOutlines(mark.matrix, mark.outlines);
 };

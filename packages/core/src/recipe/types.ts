@@ -20,6 +20,7 @@ import type { Box } from '../geometry/bounds';
 import type { Bend } from '../geometry/warp';
 import type { Matrix } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
+import type { Pen } from '../geometry/strokeBox';
 import type { Through } from '../geometry/through';
 import type { Space } from '../geometry/space';
 import type { Copy, TextPart, TextUnit } from '../motion/sampler';
@@ -49,13 +50,8 @@ export interface FillMark extends MarkBase {
   readonly op: 'fill';
   readonly rule: 'nonzero' | 'evenodd';
 }
-export interface StrokeMark extends MarkBase {
+export interface StrokeMark extends MarkBase, Pen {
   readonly op: 'stroke';
-  readonly width: number;
-  readonly cap: 'butt' | 'round' | 'square';
-  readonly join: 'miter' | 'round' | 'bevel';
-  readonly miterLimit: number;
-  readonly dashes: readonly number[];
   readonly dashOffset: number;
 }
 /** What compositing on a surface takes. */

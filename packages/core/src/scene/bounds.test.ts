@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest';
-import { newDrawing, newItem, newScene } from '../document/make';
-import type { Scene } from '../document/types';
-import { distanceOut, layerBox } from './bounds';
+import { newController, newDrawing, newItem, newScene } from '../document/make';
+import type { Layer, Scene } from '../document/types';
+import { boxOfLayers, distanceOut, layerBox, layerBoxInScene } from './bounds';
 import { compileScene } from './compile';
 import { NO_LIBRARY } from './program';
 
@@ -28,4 +28,32 @@ it('a layer is handled by what it draws, and is out of the scene once what effec
   // To the right: 100 pixels to the edge, half the square, three deviations.
   expect(distanceOut(program, 'l', 0, 0)).toBeCloseTo(140, 9);
   expect(distanceOut(compileScene(blurred(0), NO_LIBRARY), 'l', 0, 0)).toBeCloseTo(110, 9);
+});
+
+it('in the scene a disc is as wide as it is however its layer, and what that hangs from, are turned', () => {
+  const cards = [
+    newItem('a', 'ellipse', { width: 40, height: 40 }),
+    newItem('b', 'stroke', { width: 6, join: 'miter' }),
+  ];
+  const disc = newDrawing(empty, 'l', 'Lamp', cards, { position: [10, 0] });
+  const post = { ...newController(empty, 'p', 'Post', { position: [100, 50] }), group: true };
+  const turned = <L extends Layer>(layer: L, by: number): L => ({
+    ...layer,
+    params: { ...layer.params, rotation: { value: by } },
+  });
+  const scene: Scene = {
+    ...empty,
+    layers: { l: { ...turned(disc, 30), parent: 'p' }, p: turned(post, 15) },
+    order: ['l', 'p'],
+  };
+  const program = compileScene(scene, NO_LIBRARY);
+  const [x, y] = [100 + 10 * Math.cos(Math.PI / 12), 50 + 10 * Math.sin(Math.PI / 12)];
+  for (const id of ['l', 'p']) {
+    const box = layerBoxInScene(program, id, 0)!;
+    // Four cubics are off a circle by at most 2.7e-4 of its radius.
+    [x - 23, y - 23, x + 23, y + 23].forEach((side, i) =>
+      expect(Math.abs((Object.values(box)[i] as number) - side)).toBeLessThan(20 * 2.8e-4),
+    );
+  }
+  expect(boxOfLayers(program, ['l', 'p'], 0)).toEqual(layerBoxInScene(program, 'l', 0));
 });

@@ -1,24 +1,37 @@
 import type { Id, Point } from '../document/types';
 import { type Box, outlineBox, union } from '../geometry/bounds';
 import { IDENTITY, turn } from '../geometry/matrix';
-import { applyThrough, boxSeen, type Through, throughBack, throughBoth } from '../geometry/through';
-import { boxOfMarks, markBox } from '../recipe/marks';
+import { applyThrough, boxSeen, isMatrix, type Through, throughBack, throughBoth } from '../geometry/through';
+import { boxOfMarks, markBox, markThrough } from '../recipe/marks';
 import type { Program } from './program';
 import { membersOf } from './groups';
+
+/** The box of what a layer draws, or of what the members of a group do, through a map of the layer's own pixels. */
+const boxBy = (program: Program, layer: Id, frame: number, spread: boolean, through: Through): Box | null => {
+  const members = membersOf(program.scene, [layer]);
+  const back = members.length > 0 && throughBack(program.throughAt(layer, frame));
+  if (back) {
+    const boxOf = (id: Id) =>
+      boxBy(program, id, frame, spread, throughBoth(through, throughBoth(back, program.throughAt(id, frame))));
+    return members.reduce<Box | null>((sum, id) => union(sum, boxOf(id)), null);
+  }
+  const marks = program.marksAt(layer, frame);
+  if (through === IDENTITY) return boxOfMarks(marks, spread);
+  if (isMatrix(through))
+    return boxOfMarks(
+      marks.map((mark) => markThrough(through, mark)),
+      spread,
+    );
+  const own = boxOfMarks(marks, spread);
+  return own && boxSeen(through, own);
+};
 
 /**
  * The box of what a layer draws, or of what the members of a group do, in its own pixels: what it is handled and snapped by,
  * before effects spread it; null where it draws nothing.
  */
-export const layerBox = (program: Program, layer: Id, frame: number, spread = false): Box | null => {
-  const members = membersOf(program.scene, [layer]);
-  const back = members.length > 0 && throughBack(program.throughAt(layer, frame));
-  if (!back) return boxOfMarks(program.marksAt(layer, frame), spread);
-  return members.reduce<Box | null>((sum, id) => {
-    const own = layerBox(program, id, frame, spread);
-    return union(sum, own && boxSeen(throughBoth(back, program.throughAt(id, frame)), own));
-  }, null);
-};
+export const layerBox = (program: Program, layer: Id, frame: number, spread = false): Box | null =>
+  boxBy(program, layer, frame, spread, IDENTITY);
 
 /** The box of what some cards of a layer give, drawn or not, in their own pixels; null where that is nothing. */
 export const cardsBox = (program: Program, layer: Id, cards: readonly Id[], frame: number): Box | null => {
@@ -27,11 +40,13 @@ export const cardsBox = (program: Program, layer: Id, cards: readonly Id[], fram
   return boxes.reduce<Box | null>((sum, box) => union(sum, box), null);
 };
 
-/** The upright box of a layer in the scene. */
-export const layerBoxInScene = (program: Program, layer: Id, frame: number, spread = false): Box | null => {
-  const box = layerBox(program, layer, frame, spread);
-  return box && boxSeen(program.throughAt(layer, frame), box);
-};
+/** The upright box of what a layer shows in the scene: that of a disc is the same however it is turned. */
+export const layerBoxInScene = (program: Program, layer: Id, frame: number, spread = false): Box | null =>
+  boxBy(program, layer, frame, spread, program.throughAt(layer, frame));
+
+/** The upright box of several layers in the scene. */
+export const boxOfLayers = (program: Program, layers: readonly Id[], frame: number): Box | null =>
+  layers.reduce<Box | null>((sum, id) => union(sum, layerBoxInScene(program, id, frame)), null);
 
 /** The corners of a box through a map, clockwise from its top left. */
 export const cornersThrough = (m: Through, box: Box): readonly [Point, Point, Point, Point] => [

@@ -1,7 +1,7 @@
 /** What things on the canvas snap to, and the state that shows it while something is dragged. */
 import { isShown } from '@kite/core/scene/groups';
 import type { Id, Point } from '@kite/core/document/types';
-import { type Box, union } from '@kite/core/geometry/bounds';
+import type { Box } from '@kite/core/geometry/bounds';
 import { linesOf, snapBox, type SnapLine, type Snapped, snapPoint, type SnapTargets } from '@kite/core/geometry/snap';
 import { isWarp } from '@kite/core/geometry/warp';
 import { applyThrough, type Through, throughBoth } from '@kite/core/geometry/through';
@@ -80,10 +80,6 @@ const NOTHING: Snapped = { by: [0, 0], lines: [], gaps: [] };
 
 const snapsNow = (event: { ctrlKey: boolean; metaKey: boolean }): boolean =>
   useAids.getState().snap && !event.ctrlKey && !event.metaKey;
-
-/** The box of several layers in the scene. */
-export const boxOfLayers = (editor: Editor, ids: readonly Id[]): Box | null =>
-  ids.reduce<Box | null>((sum, id) => union(sum, layerBoxInScene(editor.program, id, editor.state.frame)), null);
 
 /** Follows one drag: what it is moved to is snapped and shown. Ctrl lets go. */
 export class Snapping {

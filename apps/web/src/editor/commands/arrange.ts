@@ -10,9 +10,8 @@ import type { Box } from '@kite/core/geometry/bounds';
 import { apply, inverted } from '@kite/core/geometry/matrix';
 import { aligned, type Alignment, distributed } from '@kite/core/geometry/snap';
 import { withMembers } from '@kite/core/scene/groups';
-import { layerBoxInScene } from '@kite/core/scene/bounds';
+import { boxOfLayers, layerBoxInScene } from '@kite/core/scene/bounds';
 import { toast } from 'sonner';
-import { boxOfLayers } from '../canvas/snapping';
 import { type Editor, makeId } from '../store/editor';
 
 /** Where layers are at the playhead, formulas and all. */
@@ -29,7 +28,7 @@ export const hangFrom = (editor: Editor, ids: readonly Id[], parent: Id | null):
 export const groupSelection = (editor: Editor): void => {
   const ids = editor.state.selection.layers;
   if (ids.length === 0) return;
-  const box = boxOfLayers(editor, ids);
+  const box = boxOfLayers(editor.program, ids, editor.state.frame);
   const { scene } = editor;
   const at: Point = box
     ? [Math.round((box.left + box.right) / 2), Math.round((box.top + box.bottom) / 2)]
@@ -71,7 +70,7 @@ export const joinSelection = (editor: Editor): void => {
     toast.info('Select the drawings that are to be one.');
     return;
   }
-  const box = boxOfLayers(editor, ids);
+  const box = boxOfLayers(editor.program, ids, editor.state.frame);
   const middle: Point = box ? [(box.left + box.right) / 2, (box.top + box.bottom) / 2] : [0, 0];
   // The pivot is in the pixels of what the joined drawing hangs from.
   const parent = scene.layers[ids[0] as Id]?.parent ?? null;
@@ -90,7 +89,7 @@ export const alignSelection = (editor: Editor, how: Alignment, to: AlignTo): voi
   const placed = placedLayers(editor);
   const whole = { left: 0, top: 0, right: scene.width, bottom: scene.height };
   const ids = placed.map((p) => p.id);
-  const frame = to === 'scene' ? whole : (boxOfLayers(editor, ids) ?? whole);
+  const frame = to === 'scene' ? whole : (boxOfLayers(editor.program, ids, editor.state.frame) ?? whole);
   const ways = aligned(
     placed.map((p) => p.box),
     frame,

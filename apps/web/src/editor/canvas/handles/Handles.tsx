@@ -1,16 +1,9 @@
 import { frameOfLayers, type Stage } from '../stage';
 import type { Point } from '@kite/core/document/types';
-import { type Box, union } from '@kite/core/geometry/bounds';
+import type { Box } from '@kite/core/geometry/bounds';
 import { apply, IDENTITY } from '@kite/core/geometry/matrix';
-import {
-  applyThrough,
-  boxSeen,
-  nearestMatrix,
-  type Through,
-  throughBack,
-  throughBoth,
-} from '@kite/core/geometry/through';
-import { cornersThrough, layerBox } from '@kite/core/scene/bounds';
+import { applyThrough, nearestMatrix, type Through, throughBack, throughBoth } from '@kite/core/geometry/through';
+import { boxOfLayers, cornersThrough, layerBox } from '@kite/core/scene/bounds';
 import type { PointerEvent } from 'react';
 import { useEditor, useSlice } from '../../store/context';
 import { toolOf } from '../../store/workspace';
@@ -71,8 +64,6 @@ export const Handles = ({ view, pointOf }: Stage) => {
   });
   const toView = (m: Through): Through => throughBoth(viewMatrix(view), m);
   const only = chosen.length === 1 ? chosen[0] : undefined;
-  const boxes = chosen.flatMap(({ box, world }) => (box ? (boxSeen(world, box) ?? []) : []));
-  const all = boxes.reduce<Box | null>((sum, box) => union(sum, box), null);
   /** While a path's vertices or a group's place are edited the layer's own handles would be in the way. */
   const shaping =
     only?.layer.kind === 'drawing' &&
@@ -81,7 +72,7 @@ export const Handles = ({ view, pointOf }: Stage) => {
   const free = !shaping && !writing && chosen.some(({ layer }) => !layer.locked);
 
   /** The frame that the handles stand on: the layer's own axes, or the scene's for several. */
-  const frameBox = only ? only.box : all;
+  const frameBox = only ? only.box : boxOfLayers(program, selection.layers, frame);
   const frameMatrix: Through = only ? only.world : IDENTITY;
 
   const onScale = (grip: Point) => (event: PointerEvent) => {
@@ -184,7 +175,9 @@ export const Handles = ({ view, pointOf }: Stage) => {
           />
         ) : null,
       )}
-      {!only && all && <polygon points={points(IDENTITY, all)} fill="none" stroke="var(--sky)" strokeWidth={1.5} />}
+      {!only && frameBox && (
+        <polygon points={points(IDENTITY, frameBox)} fill="none" stroke="var(--sky)" strokeWidth={1.5} />
+      )}
       {pivoted.map(({ layer, world }) => {
         const pivot = pivots.get(layer.id);
         if (!pivot) return null;

@@ -4,13 +4,14 @@ import { inverted, type Matrix, multiply, placed, translation, turn, apply } fro
 import { nearestMatrix } from '@kite/core/geometry/through';
 import { movePivot } from '@kite/core/edits/place';
 import { type Box, boxThrough } from '@kite/core/geometry/bounds';
+import { boxOfLayers } from '@kite/core/scene/bounds';
 import type { PointerEvent as ReactPointerEvent } from 'react';
 import { WRITES, writesAt, writeValues } from '../../commands/layers';
 import type { Editor } from '../../store/editor';
 import type { View } from '../../store/workspace';
 import { placementOf } from '@kite/core/properties/placement';
 import { editGesture } from './editGesture';
-import { boxOfLayers, Snapping } from '../snapping';
+import { Snapping } from '../snapping';
 import { toScene } from '../view';
 
 type Writes = (readonly [PropertyRef, Value])[];
@@ -89,7 +90,7 @@ export const moveSelection = (
     bubbles: heard === 'around',
     start: () => {
       snapping = new Snapping(editor, ids, zoom);
-      box = boxOfLayers(editor, ids);
+      box = boxOfLayers(editor.program, ids, editor.state.frame);
     },
     move: ({ dx, dy, event }) => {
       const straight = event.shiftKey ? (Math.abs(dx) > Math.abs(dy) ? [dx, 0] : [0, dy]) : [dx, dy];
