@@ -1,7 +1,9 @@
 /** Putting things exactly where they belong, and in order. */
-import type { Layer, Point } from '@kite/core/document/types';
+import { newDrawing, newItem } from '@kite/core/document/make';
+import type { DrawingLayer, Layer, Point } from '@kite/core/document/types';
 import { expect, type Page } from '@playwright/test';
 import { addCard, drag, middle, newProject, onScene, saved, setNumber } from './support/editor';
+import { BLANK, openMade } from './support/made';
 import { sceneOf, inOrder, named, valueOf, itemOf, pixel } from './support/scene';
 import { test } from './support/test';
 
@@ -99,6 +101,32 @@ test('parents by a dragged link, without a jump; groups, alignment, tags, tuckin
   expect(await pixel(page, at(150, 40))).toEqual(shown);
   await page.getByRole('button', { name: 'Show 1 tucked layer' }).click();
   await expect(rowOf('Rectangle 2')).toBeVisible();
+});
+
+test('what is outlined and turned comes to an edge with what is seen of it', async ({ page, server }) => {
+  const outlined = (id: string, name: string, shape: string, rotation: number): DrawingLayer => {
+    const cards = [
+      newItem(`${id}s`, shape, { width: 40, height: 40 }),
+      newItem(`${id}o`, 'stroke', { width: 10, join: 'miter' }),
+    ];
+    const layer = newDrawing(BLANK, id, name, cards);
+    return { ...layer, params: { ...layer.params, rotation: { value: rotation } } };
+  };
+  await openMade(page, server, 'Edges', [
+    outlined('a', 'Frame', 'rectangle', 0),
+    outlined('b', 'Leaning', 'rectangle', 45),
+    outlined('c', 'Ring', 'ellipse', 45),
+  ]);
+  await page.keyboard.press('Control+a');
+  await page.getByRole('button', { name: 'Align with the scene' }).click();
+  await page.getByRole('button', { name: 'Align left edges' }).click();
+  await saved(page, server);
+  const scene = await sceneOf(page, server);
+  const x = (name: string) => (valueOf(named(scene, name), 'position') as Point)[0];
+  expect(x('Frame')).toBe(25);
+  expect(x('Leaning')).toBeCloseTo(25 * Math.SQRT2, 3);
+  // Four cubics are off a circle by at most 2.7e-4 of its radius.
+  expect(Math.abs(x('Ring') - 25)).toBeLessThan(20 * 2.8e-4);
 });
 
 test('a controller has knobs; the pivot moves without the picture; colours are kept as swatches and taken from the canvas', async ({
