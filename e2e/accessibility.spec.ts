@@ -168,6 +168,19 @@ test('with the keyboard alone: a shape is added, has the focus of the inspector,
   await expect(page.getByRole('dialog', { name: /^Render/ })).toBeVisible();
 });
 
+test('what is pressed has no frame of the browser’s, and what keys come to has ours', async ({ page, server }) => {
+  await newProject(page, server, 'Frames', 'Square');
+  const playhead = page.getByRole('slider', { name: 'Playhead' });
+  const frame = () => playhead.evaluate((slider) => getComputedStyle(slider).outlineStyle);
+  await playhead.click();
+  await expect(playhead).toBeFocused();
+  expect(await frame()).toBe('none');
+  await page.keyboard.press('Shift+Tab');
+  await page.keyboard.press('Tab');
+  await expect(playhead).toBeFocused();
+  expect(await frame()).toBe('solid');
+});
+
 test('a shape that is made where the list of layers is full and scrolled away is shown, and has the focus', async ({
   page,
   server,

@@ -1,11 +1,12 @@
 /** Moves and routines: ready motion that writes keyframes and stays adjustable. */
+import { newDrawing, newItem } from '@kite/core/document/make';
 import type { KeyedProperty, Point } from '@kite/core/document/types';
 import { curveOf } from '@kite/core/motion/eases/table';
 import { expect } from '@playwright/test';
-import { drag, goToFrame, middle, saved, setNumber } from './support/editor';
-import { discLayer, openMade } from './support/made';
+import { drag, goToFrame, middle, onScene, saved, setNumber } from './support/editor';
+import { BLANK, discLayer, openMade } from './support/made';
 import { readPng } from './support/media';
-import { inOrder, named, sceneOf } from './support/scene';
+import { inOrder, itemOf, named, redsOf, sceneOf } from './support/scene';
 import { test } from './support/test';
 import { bead, choose, framesOf, keysOf } from './support/timeline';
 
@@ -92,6 +93,60 @@ test('a move is adjusted on several layers at once, dragged on the canvas, kept,
   await card.getByRole('button', { name: 'Take this move and its keyframes away' }).click();
   expect(named(await sceneOf(page, server), 'Ball').params.position).toEqual({ value: [300, 80] });
   expect((await keysOf(page, server, 'Bell')).length).toBe(2);
+});
+
+test('outlines are drawn on, on several layers at once, as long as is wanted; what has no stroke is named', async ({
+  page,
+  server,
+}) => {
+  const rail = (id: string, name: string, y: number) =>
+    newDrawing(
+      BLANK,
+      id,
+      name,
+      [
+        newItem(`${id}p`, 'line', { from: [-100, 0], to: [100, 0] }),
+        newItem(`${id}s`, 'stroke', { width: 10, color: '#FF5D5D' }),
+      ],
+      { position: [200, y] },
+    );
+  await openMade(page, server, 'Rails', [
+    rail('a', 'Rail', 100),
+    rail('b', 'Rail 2', 140),
+    discLayer('c', 'Moon', [200, 40]),
+  ]);
+  await page.keyboard.press('Control+a');
+  await page.getByRole('button', { name: 'Moves', exact: true }).click();
+  await page.getByRole('button', { name: 'Draw on' }).click();
+  await expect(page.getByText('“Moon” has no stroke to be drawn: add the card Stroke.')).toBeVisible();
+  await setNumber(page, 'Frames of the move', '20');
+  await page.getByRole('group', { name: 'Ease of the move' }).getByRole('button', { name: 'Linear' }).click();
+  await saved(page, server);
+  const ends = async () => {
+    const scene = await sceneOf(page, server);
+    return ['Rail', 'Rail 2'].map((name) => {
+      const { params } = itemOf(named(scene, name), 'trim')!;
+      return (params.end as KeyedProperty).keys.map(({ frame, value }) => [frame, value]);
+    });
+  };
+  const keyed = (frames: number) => [
+    [0, 0],
+    [frames, 1],
+  ];
+  expect(await ends()).toEqual([keyed(20), keyed(20)]);
+  await goToFrame(page, 10);
+  const at = await onScene(page, 400, 240);
+  await page.keyboard.press('Escape');
+  // Half of it half-way: the ground shows on the right.
+  const ground = 0x10;
+  await expect.poll(() => redsOf(page, [at(280, 100), at(280, 140)])).toEqual([ground, ground]);
+  expect(await redsOf(page, [at(120, 100), at(120, 140)])).not.toContain(ground);
+  // Taken away it leaves no trim behind.
+  await choose(page, 'Rail');
+  await page.getByRole('button', { name: 'Take this move and its keyframes away' }).click();
+  await saved(page, server);
+  expect(itemOf(named(await sceneOf(page, server), 'Rail'), 'trim')).toBeUndefined();
+  expect(itemOf(named(await sceneOf(page, server), 'Rail 2'), 'trim')).toBeDefined();
 });
 
 test('a routine is played by three layers, one after another; a changed step changes all of them', async ({

@@ -242,7 +242,7 @@ describe('checks', () => {
     } as never;
     const { doc } = applyEdit(
       projectOf(scene),
-      applyMove(scene.id, ['Lamp'], 'v', pop, 30, () => 0),
+      applyMove(scene.id, ['Lamp'], 'v', pop, 30, () => 0, countingIds('n')),
     );
     const there = applyEdit(doc, setLayers(scene.id, ['Lamp'], { from: 0 })).doc;
     expect((await found('early', there))[0]?.message).toMatch(/^“Lamp” is seen before its entrance at frame \d+\.$/);

@@ -1,4 +1,4 @@
-/** Weights, durations and times as they are read. */
+/** Weights, durations, times and names as they are read. */
 
 export const weight = (bytes: number): string =>
   bytes < 1024
@@ -18,3 +18,7 @@ export const timeOf = (iso: string): string => CLOCK.format(new Date(iso));
 
 /** So many of a thing. */
 export const many = (count: number, one: string): string => `${count} ${one}${count === 1 ? '' : 's'}`;
+
+/** Names; of many the first three. */
+export const listed = (names: readonly string[]): string =>
+  names.length > 3 ? `${names.slice(0, 3).join(', ')} and ${names.length - 3} more` : names.join(', ');

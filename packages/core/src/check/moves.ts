@@ -12,6 +12,7 @@ import {
   ids,
   list,
   maybeBetween,
+  maybeIds,
   nameRule,
   object,
   oneOf,
@@ -46,13 +47,21 @@ const moveRule = yup.lazy((value: unknown) => {
     turnX: maybeBetween(...MOVE_LIMITS.angle),
     turnY: maybeBetween(...MOVE_LIMITS.angle),
     z: maybeBetween(-FAR, FAR),
+    drawn: maybeBetween(0, 1),
   });
 }) as unknown as Rule;
 
 const frame = whole(-LIMITS.frame, LIMITS.frame);
 /** The moves of a layer. */
 export const movesRule = list(
-  object({ id: idRule, move: moveRule, from: frame, to: frame, away: between(-FAR, FAR) }),
+  object({
+    id: idRule,
+    move: moveRule,
+    from: frame,
+    to: frame,
+    away: between(-FAR, FAR),
+    trims: maybeIds(LIMITS.items),
+  }),
   LIMITS.moves,
 );
 

@@ -43,11 +43,11 @@ export const nameRule = rule(
   `a text of 1 to ${LIMITS.name} whole characters`,
   (v) => isText(v) && v.trim().length > 0 && v.length <= LIMITS.name,
 );
-export const ids = (most: number) =>
-  rule(
-    `a list of at most ${most} ids, each once`,
-    (v) => Array.isArray(v) && v.length <= most && v.every(isId) && new Set(v).size === v.length,
-  );
+const areIds = (v: unknown, most: number): boolean =>
+  Array.isArray(v) && v.length <= most && v.every(isId) && new Set(v).size === v.length;
+export const ids = (most: number) => rule(`a list of at most ${most} ids, each once`, (v) => areIds(v, most));
+export const maybeIds = (most: number) =>
+  rule(`a list of at most ${most} ids, each once, or nothing`, (v) => v === undefined || areIds(v, most));
 
 export const object = (fields: Record<string, Rule | yup.Lazy<unknown>>): yup.ObjectSchema<yup.AnyObject> =>
   yup

@@ -32,6 +32,8 @@ export interface SideMove extends MoveBase, Away {
   readonly turnX?: number;
   readonly turnY?: number;
   readonly z?: number;
+  /** Share of its stroked outlines that is drawn, 0..1; all of them where it is missing. */
+  readonly drawn?: number;
 }
 
 /** Quickly in from one side, a slow drift, quickly out on the other; it lasts as long as its layer. */
@@ -65,6 +67,8 @@ export interface AppliedMove {
   readonly to: number;
   /** How far it takes to be out of the scene, in pixels of the parent. */
   readonly away: number;
+  /** The layer's trims by which it draws outlines. */
+  readonly trims?: readonly Id[];
 }
 
 /** A move kept under its name. */

@@ -158,6 +158,7 @@ const fittedMove = (move: Move): Move => {
     if (move.turnX !== undefined) fields.turnX = clamped(move.turnX, ...MOVE_LIMITS.angle, 0);
     if (move.turnY !== undefined) fields.turnY = clamped(move.turnY, ...MOVE_LIMITS.angle, 0);
     if (move.z !== undefined) fields.z = clamped(move.z, -FAR, FAR, 0);
+    if (move.drawn !== undefined) fields.drawn = clamped(move.drawn, 0, 1, 1);
   }
   return withFields(move, fields as Partial<Move>);
 };

@@ -92,7 +92,7 @@ describe('a move that would go past a limit', () => {
     } as const;
     const moved = done(
       base,
-      applyMove('s', ['a'], 'm', move, 0, () => 0),
+      applyMove('s', ['a'], 'm', move, 0, () => 0, countingIds('n')),
     );
     expect((layer(moved).params.position as KeyedProperty).keys[0]?.value).toEqual([100_000, 125]);
     expect(adjustableMoves(moved.scenes.s!, ['a'])).toHaveLength(1);

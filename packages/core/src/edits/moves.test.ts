@@ -4,13 +4,14 @@ import type { Edit } from '../document/patches';
 import { applyEdit } from './apply';
 import type { DrawingLayer, Ease, KeyedProperty, Project, Scene } from '../document/types';
 import { PLACE } from '../document/params';
+import { arcLength } from '../geometry/length';
 import { samplerOf } from '../motion/sampler';
 import { compileScene } from '../scene/compile';
 import { NO_LIBRARY } from '../scene/program';
 import { READY_MOVES } from '../moves/ready';
 import type { Move, SideMove } from '../document/moves';
 import { changeKey, moveKeys } from './keyframes';
-import { addLayers, setLayers } from './layers';
+import { addLayers, copiesOf, setLayers } from './layers';
 import {
   adjustableMoves,
   applyMove,
@@ -23,6 +24,7 @@ import {
   trimToMove,
 } from './moves';
 import { setValue } from './properties';
+import { addItem, removeItem } from './recipe';
 import { awayIn, stayingOutside } from './outside';
 import { setScene } from './scenes';
 import { slideLayers, stretchLayers } from './timing';
@@ -33,16 +35,19 @@ const first = newScene('s', 'One', size);
 const stop = (id: string) =>
   newDrawing(first, id, id, [newItem(`${id}-e`, 'ellipse'), newItem(`${id}-f`, 'fill')], { position: [200, 150] });
 const base = applyEdit(newProject('p', 'Project', [first]), addLayers('s', [stop('a'), stop('b')])).doc;
+/** The same with strokes. */
+const lined = ['a', 'b'].reduce((doc, id) => done(doc, addItem('s', id, newItem(`${id}-s`, 'stroke'))), base);
 const scene = (doc: Project) => doc.scenes.s as Scene;
 const keys = (doc: Project, key: string, layer = 'a') =>
   (scene(doc).layers[layer]?.params[key] as KeyedProperty | undefined)?.keys?.map((k) => [k.frame, k.value]);
 const away = () => 500;
+const fresh = countingIds('n');
 const ready = (name: string) => READY_MOVES.find((m) => m.name === name) as Move;
 const slideIn = ready('Slide in') as SideMove;
 
 describe('a move', () => {
   it.each(READY_MOVES.map((m) => [m.name, m] as const))('%s is taken away without a trace', (_name, move) => {
-    const moved = done(base, applyMove('s', ['a', 'b'], 'm', move, 40, away));
+    const moved = done(lined, applyMove('s', ['a', 'b'], 'm', move, 40, away, fresh));
     expect(adjustableMoves(scene(moved), ['a', 'b'])).toMatchObject([{ layers: ['a', 'b'] }]);
     const back = done(moved, removeMove('s', ['a', 'b'], 'm'));
     const {
@@ -57,9 +62,10 @@ describe('a move', () => {
       { value: 0 },
       { value: 1 },
     ]);
+    expect(scene(back).layers.a).toMatchObject({ recipe: ['a-e', 'a-f', 'a-s'], moves: [] });
   });
   it('comes from its side to where the layer rests', () => {
-    const moved = done(base, applyMove('s', ['a'], 'm', slideIn, 0, away));
+    const moved = done(base, applyMove('s', ['a'], 'm', slideIn, 0, away, fresh));
     expect(keys(moved, 'position')).toEqual([
       [0, [-40, 150]],
       [20, [200, 150]],
@@ -70,7 +76,7 @@ describe('a move', () => {
     ]);
   });
   it('turns a layer over in depth, which it is given', () => {
-    const moved = done(base, applyMove('s', ['a'], 'm', { ...slideIn, turnX: 30, turnY: -90, z: 200 }, 0, away));
+    const moved = done(base, applyMove('s', ['a'], 'm', { ...slideIn, turnX: 30, turnY: -90, z: 200 }, 0, away, fresh));
     expect(keys(moved, 'turnY')).toEqual([
       [0, -90],
       [20, 0],
@@ -86,6 +92,78 @@ describe('a move', () => {
     expect(keys(changed, 'turnY')?.[0]).toEqual([0, 45]);
     expect(keys(done(changed, removeMove('s', ['a'], 'm')), 'turnY')).toBeUndefined();
   });
+  describe('that draws outlines', () => {
+    const [on, off] = [ready('Draw on') as SideMove, ready('Draw off') as SideMove];
+    const trims = (doc: Project, layer = 'a') => {
+      const { items } = scene(doc).layers[layer] as DrawingLayer;
+      return Object.values(items).filter(({ kind }) => kind === 'trim');
+    };
+    const drawn = (doc: Project, key: string, layer = 'a') =>
+      trims(doc, layer).map(({ params }) => (params[key] as KeyedProperty).keys?.map((k) => [k.frame, k.value]));
+
+    it('puts a trim before each list of strokes: to their end, and off by it; fills stay whole', () => {
+      const doc = done(
+        lined,
+        addItem('s', 'a', { ...newItem('g', 'group'), children: [] }),
+        addItem('s', 'a', newItem('ge', 'ellipse'), 'g'),
+        addItem('s', 'a', newItem('gs', 'stroke'), 'g'),
+        applyMove('s', ['a'], 'm', on, 0, away, countingIds('t')),
+      );
+      const layer = scene(doc).layers.a as DrawingLayer;
+      expect(layer.recipe).toEqual(['a-e', 'a-f', 't1', 'a-s', 'g']);
+      expect(layer.items.g?.children).toEqual(['ge', 't2', 'gs']);
+      const keyed = [
+        [0, 0],
+        [30, 1],
+      ];
+      expect(drawn(doc, 'end')).toEqual([keyed, keyed]);
+      const gone = done(lined, applyMove('s', ['a'], 'm', { ...off, drawn: 0.25 }, 0, away, fresh));
+      expect(drawn(gone, 'start')).toEqual([
+        [
+          [75, 0],
+          [99, 0.75],
+        ],
+      ]);
+    });
+    it('shows so much of a ring: half of its length half-way', () => {
+      const even: Ease = { kind: 'linear' };
+      const doc = done(lined, applyMove('s', ['a'], 'm', { ...on, ease: even }, 0, away, fresh));
+      const program = compileScene(scene(doc), NO_LIBRARY);
+      const lengths = [0, 15, 30].map((frame) =>
+        program
+          .marksAt('a', frame)
+          .flatMap((mark) => (mark.op === 'stroke' ? mark.outlines : []))
+          .reduce((sum, outline) => sum + arcLength(outline), 0),
+      );
+      expect(lengths[1]! / lengths[2]!).toBeCloseTo(0.5, 6);
+      expect(lengths[0]).toBe(0);
+    });
+    it('is adjusted on all that have it, and by a keyframe of any of its trims; a copy has trims of its own', () => {
+      const moved = done(lined, applyMove('s', ['a', 'b'], 'm', on, 0, away, fresh));
+      const [applied] = scene(moved).layers.a!.moves;
+      const longer = done(moved, changeMove('s', ['a', 'b'], 'm', { move: { ...on, frames: 50 } }, away));
+      expect(drawn(longer, 'end', 'b')[0]?.[1]).toEqual([50, 1]);
+      const end = { scene: 's', layer: 'a', item: applied!.trims![0]!, key: 'end' };
+      const slid = done(moved, moveKeys([{ ref: end, frames: [30] }], 10));
+      expect(scene(slid).layers.a?.moves).toMatchObject([{ from: 0, to: 40, move: { frames: 40 } }]);
+      const [copy] = copiesOf([scene(moved).layers.a!], countingIds('c'));
+      const doubled = done(moved, addLayers('s', [copy!]));
+      expect(adjustableMoves(scene(doubled), ['a', copy!.id])).toMatchObject([{ layers: ['a', copy!.id] }]);
+      // By hand: no longer the move's.
+      const edited = done(moved, changeKey(end, 0, { value: 0.3 }));
+      expect(adjustableMoves(scene(edited), ['a', 'b'])).toMatchObject([{ layers: ['b'] }]);
+      // One whose trim is gone keeps what else there is.
+      const bare = done(moved, removeItem(end), removeMove('s', ['a'], 'm'));
+      expect(scene(bare).layers.a).toMatchObject({ recipe: ['a-e', 'a-f', 'a-s'], moves: [] });
+    });
+    it('is not for what has no stroke, nor for letters', () => {
+      const text = newDrawing(first, 't', 'Words', [newItem('tt', 'text', { text: 'Ride' }), newItem('tf', 'fill')]);
+      const doc = done(base, addLayers('s', [text]));
+      expect(() => done(doc, applyMove('s', ['t'], 'm', on, 0, away, fresh))).toThrow('“Words” has no stroke');
+      const toLetters = applyMoveToParts('s', ['t'], 'letters', on, 0, away, fresh);
+      expect(() => done(doc, toLetters)).toThrow('“Draw on” draws whole layers');
+    });
+  });
   it('in depth alone is not for letters', () => {
     const text = newDrawing(first, 't', 'Words', [newItem('tt', 'text', { text: 'Ride' }), newItem('tf', 'fill')]);
     const doc = done(base, addLayers('s', [text]));
@@ -96,14 +174,14 @@ describe('a move', () => {
     expect(Object.values(items).map(({ kind }) => kind)).toContain('letters');
   });
   it('goes out by the end of its layer, as far as it takes to be out of sight', () => {
-    const moved = done(base, applyMove('s', ['a'], 'm', ready('Out of the scene'), 0, away));
+    const moved = done(base, applyMove('s', ['a'], 'm', ready('Out of the scene'), 0, away, fresh));
     expect(keys(moved, 'position')).toEqual([
       [79, [200, 150]],
       [99, [700, 150]],
     ]);
   });
   it('passes through: quickly in, slowly on, quickly out', () => {
-    const moved = done(base, applyMove('s', ['a'], 'm', ready('In, drift, out'), 0, away));
+    const moved = done(base, applyMove('s', ['a'], 'm', ready('In, drift, out'), 0, away, fresh));
     expect(keys(moved, 'position')).toEqual([
       [0, [-300, 150]],
       [14, [160, 150]],
@@ -112,7 +190,7 @@ describe('a move', () => {
     ]);
   });
   it('is adjusted on all the layers it was given to', () => {
-    const moved = done(base, applyMove('s', ['a', 'b'], 'm', slideIn, 0, away));
+    const moved = done(base, applyMove('s', ['a', 'b'], 'm', slideIn, 0, away, fresh));
     const next = done(
       moved,
       changeMove(
@@ -134,7 +212,7 @@ describe('a move', () => {
   it('can still be adjusted after the layer was slid and its curve moved', () => {
     const moved = done(
       base,
-      applyMove('s', ['a'], 'm', slideIn, 0, away),
+      applyMove('s', ['a'], 'm', slideIn, 0, away, fresh),
       slideLayers('s', ['a'], 12),
       setValue({ scene: 's', layer: 'a', key: 'position' }, [300, 100], { write: 'curve', frame: 99 }),
     );
@@ -147,8 +225,8 @@ describe('a move', () => {
   it('takes the beginning of its layer along, and the end', () => {
     const inAndOut = done(
       base,
-      applyMove('s', ['a'], 'm', slideIn, 0, away),
-      applyMove('s', ['a'], 'n', ready('Slide out'), 0, away),
+      applyMove('s', ['a'], 'm', slideIn, 0, away, fresh),
+      applyMove('s', ['a'], 'n', ready('Slide out'), 0, away, fresh),
     );
     const later = done(
       inAndOut,
@@ -167,7 +245,7 @@ describe('a move', () => {
   it('does not get smaller than at rest where it shrinks to that', () => {
     const overshooting: Move = { ...slideIn, scale: 2, ease: { kind: 'bezier', x1: 0.2, y1: 1.8, x2: 0.4, y2: 1.2 } };
     const sizes = (move: Move) => {
-      const moved = done(base, applyMove('s', ['a'], 'm', move, 0, away));
+      const moved = done(base, applyMove('s', ['a'], 'm', move, 0, away, fresh));
       expect(adjustableMoves(scene(moved), ['a'])).toHaveLength(1);
       const sampler = samplerOf(PLACE.scale, scene(moved).layers.a?.params.scale);
       return Array.from({ length: 21 }, (_, f) => (sampler.at(f) as readonly number[])[0] as number);
@@ -187,7 +265,7 @@ describe('a move', () => {
   it.each(READY_MOVES.map((m) => [m.name, m] as const))(
     '%s is stretched with its layer, to whole frames',
     (_n, move) => {
-      const moved = done(base, applyMove('s', ['a'], 'm', move, 40, away));
+      const moved = done(lined, applyMove('s', ['a'], 'm', move, 40, away, fresh));
       const long = done(moved, stretchLayers('s', ['a'], 1.37));
       const [was] = adjustableMoves(scene(moved), ['a']);
       const [is] = adjustableMoves(scene(long), ['a']);
@@ -199,7 +277,7 @@ describe('a move', () => {
     const program = (of: Scene) => compileScene(of, NO_LIBRARY);
     const outside: Move = { ...slideIn, angle: 180, outside: true };
     // 200 px wide, in the middle of 400.
-    const moved = done(base, applyMove('s', ['a'], 'm', outside, 0, awayIn(program(scene(base)), 0)));
+    const moved = done(base, applyMove('s', ['a'], 'm', outside, 0, awayIn(program(scene(base)), 0), fresh));
     const there = (doc: Project) => (keys(doc, 'position')?.[0]?.[1] as readonly number[])[0];
     expect(there(moved)).toBe(-100);
     const settled = (doc: Project, edit: Edit) => {
@@ -224,7 +302,7 @@ describe('a move', () => {
     expect(there(settled(own, setScene('s', { height: 900 })))).toBe(0);
   });
   it('is stretched by dragging one end, slid by both, and let go by what is between', () => {
-    const moved = done(base, applyMove('s', ['a'], 'm', slideIn, 0, away));
+    const moved = done(base, applyMove('s', ['a'], 'm', slideIn, 0, away, fresh));
     const ref = (key: string) => ({ scene: 's', layer: 'a', key });
     const applied = (doc: Project) => adjustableMoves(scene(doc), ['a'])[0]?.applied;
     const long = done(moved, moveKeys([{ ref: ref('position'), frames: [20] }], 10));
@@ -233,12 +311,12 @@ describe('a move', () => {
     const later = done(long, moveKeys([{ ref: ref('opacity'), frames: [0, 30] }], 6));
     expect(applied(later)).toMatchObject({ from: 6, to: 36 });
     expect(scene(later).layers.a?.from).toBe(6);
-    const shake = done(base, applyMove('s', ['a'], 'm', ready('Shake'), 10, away));
+    const shake = done(base, applyMove('s', ['a'], 'm', ready('Shake'), 10, away, fresh));
     const inner = keys(shake, 'position')?.[1]?.[0] as number;
     expect(applied(done(shake, moveKeys([{ ref: ref('position'), frames: [inner] }], 1)))).toBeUndefined();
   });
   it('is let go once its keyframes are edited by hand', () => {
-    const moved = done(base, applyMove('s', ['a'], 'm', slideIn, 0, away));
+    const moved = done(base, applyMove('s', ['a'], 'm', slideIn, 0, away, fresh));
     const edited = done(moved, changeKey({ scene: 's', layer: 'a', key: 'position' }, 0, { value: [0, 0] }));
     expect(adjustableMoves(scene(edited), ['a'])).toEqual([]);
     const next = done(

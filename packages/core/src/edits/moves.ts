@@ -24,46 +24,62 @@ import type { AppliedMove, Move, SavedMove } from '../document/moves';
 import {
   isDeep,
   isUntouched,
-  MOVED_KEYS,
   type MovedKey,
+  PLACED_KEYS,
   reachOfMove,
   type Rest,
   restOf,
+  TRIM_KEYS,
   writtenBy,
 } from '../moves/write';
 import { layerIn, type LayerDraft, NotFound, sceneIn } from './find';
-import { addItem } from './recipe';
+import { addItem, removeItem } from './recipe';
+import { addTrims } from './trims';
 
-/** What a layer's moves write to. The parts of a position come together for it. */
-const placeIn = (layer: LayerDraft): Properties => {
-  const params = plain<Properties>(layer.params);
-  const { position } = params;
-  return isApart(position) ? { ...params, position: broughtTogether(PLACE.position, position) } : params;
+/** A layer as its moves write to it. The parts of a position come together for it. */
+const writable = (draft: LayerDraft): Layer => {
+  const layer = plain<Layer>(draft);
+  const { position } = layer.params;
+  if (!isApart(position)) return layer;
+  return { ...layer, params: { ...layer.params, position: broughtTogether(PLACE.position, position) } };
+};
+
+/** Changes what a move writes to, each property by its key: of the layer's place, and of the move's trims. */
+const rewrite = (
+  layer: LayerDraft,
+  { trims = [] }: AppliedMove,
+  how: (property: Property | undefined, key: MovedKey) => Property | undefined,
+): void => {
+  const rewritten = (properties: Properties, keys: readonly MovedKey[]): Properties => {
+    const changed = keys.flatMap((key) => {
+      const property = how(properties[key], key);
+      return property === undefined || property === properties[key] ? [] : [[key, property] as const];
+    });
+    return { ...properties, ...Object.fromEntries(changed) };
+  };
+  layer.params = rewritten(writable(layer).params, PLACED_KEYS) as typeof layer.params;
+  if (layer.kind !== 'drawing') return;
+  for (const id of trims) {
+    const card = layer.items[id];
+    if (card) card.params = rewritten(plain<Properties>(card.params), TRIM_KEYS) as typeof card.params;
+  }
 };
 
 const write = (layer: LayerDraft, applied: AppliedMove, rest: Rest): void => {
   const written = writtenBy(applied, rest);
-  const params: Record<string, Property> = { ...placeIn(layer) };
-  for (const key of MOVED_KEYS) {
-    const keys = written[key];
-    if (keys) params[key] = withPastedKeys(params[key], keys);
-  }
-  if (Object.keys(written).some(isDeep) && !isKeyed(params.depth)) params.depth = { value: true };
-  layer.params = params as typeof layer.params;
+  rewrite(layer, applied, (property, key) => written[key] && withPastedKeys(property, written[key]));
+  if (Object.keys(written).some(isDeep) && !isKeyed(layer.params.depth)) layer.params.depth = { value: true };
 };
 
 /** Takes a move's keyframes away; what has none left rests where it rested. */
 const erase = (layer: LayerDraft, applied: AppliedMove): Rest => {
-  const params: Record<string, Property> = { ...placeIn(layer) };
-  const rest = restOf(params, applied);
+  const rest = restOf(writable(layer), applied);
   const written = writtenBy(applied, rest);
-  for (const key of MOVED_KEYS) {
-    const property = params[key];
-    if (!written[key] || !isKeyed(property)) continue;
+  rewrite(layer, applied, (property, key) => {
+    if (!written[key] || !isKeyed(property)) return property;
     const left = withoutKeys(property, new Set(written[key].map((k) => k.frame)));
-    params[key] = isKeyed(left) ? left : { value: rest[key] };
-  }
-  layer.params = params as typeof layer.params;
+    return isKeyed(left) ? left : { value: rest[key] };
+  });
   return rest;
 };
 
@@ -72,7 +88,7 @@ const movesOf = (layer: LayerDraft): AppliedMove[] => plain<AppliedMove[]>(layer
 /** Changes when the moves of a layer are, as `act` does; those that are as they were written are written anew, to the frame. */
 export const rewritingMoves = (layer: LayerDraft, act: () => void): void => {
   const rests = new Map<Id, Rest>();
-  for (const move of movesOf(layer)) if (isUntouched(placeIn(layer), move)) rests.set(move.id, erase(layer, move));
+  for (const move of movesOf(layer)) if (isUntouched(writable(layer), move)) rests.set(move.id, erase(layer, move));
   act();
   for (const move of movesOf(layer)) {
     const rest = rests.get(move.id);
@@ -89,7 +105,13 @@ export type AwayOf = (layer: Id, angle: number) => number;
 const awayFor = (move: Move, layer: Id, away: AwayOf) =>
   'outside' in move && move.outside ? Math.round(away(layer, move.angle)) : 0;
 
-/** Gives a move to layers, where it is due on each: at its start, at its end, or at the playhead. */
+/** Whether a move draws outlines. */
+export const isDrawing = (move: Move): boolean => 'drawn' in move && move.drawn !== undefined;
+
+/**
+ * Gives a move to layers, where it is due on each: at its start, at its end, or at the playhead. One that draws outlines puts trims
+ * before their strokes; RangeError for a layer that has none.
+ */
 export const applyMove = (
   sceneId: Id,
   ids: readonly Id[],
@@ -97,6 +119,7 @@ export const applyMove = (
   move: Move,
   playhead: number,
   away: AwayOf,
+  makeId: MakeId,
 ): Edit => ({
   label: move.name,
   change: (draft) => {
@@ -104,8 +127,13 @@ export const applyMove = (
     for (const layerId of ids) {
       const layer = layerIn(scene, layerId);
       const [from, to] = reachOfMove(move, layer, playhead);
-      const applied: AppliedMove = { id, move, from, to, away: awayFor(move, layerId, away) };
-      write(layer, applied, restOf(placeIn(layer), applied));
+      const trims = isDrawing(move) && layer.kind === 'drawing' ? addTrims(layer, move.name, makeId) : [];
+      if (isDrawing(move) && trims.length === 0) {
+        throw new RangeError(`“${layer.name}” has no stroke that “${move.name}” could draw: give it the card Stroke`);
+      }
+      const bare: AppliedMove = { id, move, from, to, away: awayFor(move, layerId, away) };
+      const applied = trims.length > 0 ? { ...bare, trims } : bare;
+      write(layer, applied, restOf(writable(layer), applied));
       setMoves(layer, [...movesOf(layer), applied]);
     }
   },
@@ -113,7 +141,17 @@ export const applyMove = (
 
 /** Frames from one part of a text to the next. */
 const APART: { readonly [U in TextUnit]: number } = { letters: 2, words: 4, lines: 6 };
-const AT_REST: Rest = { position: [0, 0], scale: [1, 1], rotation: 0, opacity: 1, turnX: 0, turnY: 0, z: 0 };
+const AT_REST: Rest = {
+  position: [0, 0],
+  scale: [1, 1],
+  rotation: 0,
+  opacity: 1,
+  turnX: 0,
+  turnY: 0,
+  z: 0,
+  start: 0,
+  end: 1,
+};
 
 /** Whether a layer has a text whose parts can move by themselves. */
 export const hasText = (layer: Layer | undefined): boolean =>
@@ -143,7 +181,8 @@ export const applyMoveToParts = (
         isDeep(key) ? [] : [[key, { keys }] as const],
       );
       if (written.length === 0) {
-        throw new RangeError(`“${move.name}” turns whole layers in depth: split the text, and give it to its ${by}`);
+        const why = isDrawing(move) ? 'draws whole layers' : 'turns whole layers in depth';
+        throw new RangeError(`“${move.name}” ${why}: split the text, and give it to its ${by}`);
       }
       const goesOut = move.kind === 'exit';
       const card = newItem(makeId(), letters.kind, {
@@ -191,10 +230,14 @@ export const slideEnds = (draft: ProjectDraft, chosen: Chosen, by: number): Chos
   for (const { scene, layer: id } of owners.values()) {
     const layer = layerIn(sceneIn(draft, scene), id);
     for (const applied of movesOf(layer)) {
-      if (!isUntouched(placeIn(layer), applied)) continue;
-      const written = writtenBy(applied, restOf(placeIn(layer), applied));
+      if (!isUntouched(writable(layer), applied)) continue;
+      const written = writtenBy(applied, restOf(writable(layer), applied));
+      const isOwn = ({ item, key }: PropertyRef) =>
+        item === undefined
+          ? (PLACED_KEYS as readonly string[]).includes(key)
+          : applied.trims?.includes(item) && (TRIM_KEYS as readonly string[]).includes(key);
       const wrote = (ref: PropertyRef) =>
-        ref.scene === scene && ref.layer === id && ref.item === undefined ? written[ref.key as MovedKey] : undefined;
+        ref.scene === scene && ref.layer === id && isOwn(ref) ? written[ref.key as MovedKey] : undefined;
       const frames = left.flatMap((c) => c.frames.filter((f) => wrote(c.ref)?.some((k) => k.frame === f)));
       const { from, to } = applied;
       if (frames.length === 0 || frames.some((f) => f !== from && f !== to)) continue;
@@ -252,7 +295,7 @@ export const changeMove = (sceneId: Id, ids: readonly Id[], id: Id, to: MoveChan
     for (const layer of holders(draft, sceneId, ids, id)) {
       const moves = movesOf(layer);
       const before = moves.find((m) => m.id === id);
-      if (!before || !isUntouched(placeIn(layer), before)) continue;
+      if (!before || !isUntouched(writable(layer), before)) continue;
       const rest = erase(layer, before);
       const move = to.move ?? before.move;
       const later = to.later ?? 0;
@@ -282,7 +325,14 @@ export const removeMove = (sceneId: Id, ids: readonly Id[], id: Id): Edit => ({
     for (const layer of holders(draft, sceneId, ids, id)) {
       const moves = movesOf(layer);
       const applied = moves.find((m) => m.id === id);
-      if (applied && isUntouched(placeIn(layer), applied)) erase(layer, applied);
+      if (applied && isUntouched(writable(layer), applied)) {
+        erase(layer, applied);
+        for (const item of applied.trims ?? []) {
+          if (layer.kind === 'drawing' && layer.items[item]) {
+            removeItem({ scene: sceneId, layer: layer.id, item }).change(draft);
+          }
+        }
+      }
       setMoves(
         layer,
         moves.filter((m) => m.id !== id),
@@ -300,7 +350,7 @@ export const adjustableMoves = (
   for (const id of ids) {
     const layer = scene.layers[id];
     for (const applied of layer?.moves ?? []) {
-      if (!layer || isApart(layer.params.position) || !isUntouched(layer.params, applied)) continue;
+      if (!layer || isApart(layer.params.position) || !isUntouched(layer, applied)) continue;
       const known = found.get(applied.id);
       if (known) known.layers.push(id);
       else found.set(applied.id, { applied, layers: [id] });

@@ -1,20 +1,34 @@
 /** The keyframes of moves, and whether a layer still has them as they were written. */
 import { fittedValue } from '../motion/kinds/table';
 import { PLACE } from '../document/params';
-import { type Ease, isKeyed, type Keyframe, type Point, type Property, type Value } from '../document/types';
+import {
+  type Ease,
+  type Id,
+  isKeyed,
+  type Keyframe,
+  type Layer,
+  type Point,
+  type Property,
+  type Value,
+} from '../document/types';
 import { samplerOf } from '../motion/sampler';
+import { trim } from '../recipe/steps/trim';
 import type { AppliedMove, EmphasisMove, Move, PassageMove, SideMove } from '../document/moves';
 
 /** Of a layer in depth. */
 const DEEP_KEYS = ['turnX', 'turnY', 'z'] as const;
-type DeepKey = (typeof DEEP_KEYS)[number];
-export type MovedKey = 'position' | 'scale' | 'rotation' | 'opacity' | DeepKey;
-export const MOVED_KEYS: readonly MovedKey[] = ['position', 'scale', 'rotation', 'opacity', ...DEEP_KEYS];
+export const PLACED_KEYS = ['position', 'scale', 'rotation', 'opacity', ...DEEP_KEYS] as const;
+/** Of the trims by which a move draws outlines: they come from their beginning, and go by it. */
+export const TRIM_KEYS = ['start', 'end'] as const;
+export type MovedKey = (typeof PLACED_KEYS)[number] | (typeof TRIM_KEYS)[number];
+const MOVED_KEYS: readonly MovedKey[] = [...PLACED_KEYS, ...TRIM_KEYS];
+/** What each of them takes. */
+export const MOVED = { ...PLACE, start: trim.params.start, end: trim.params.end };
 
 /** Whether what is written needs a layer to be in depth. */
 export const isDeep = (key: string): boolean => (DEEP_KEYS as readonly string[]).includes(key);
 
-/** A layer's place at rest. */
+/** A layer's place at rest, and what is drawn of its outlines. */
 export interface Rest {
   readonly position: Point;
   readonly scale: Point;
@@ -23,6 +37,8 @@ export interface Rest {
   readonly turnX: number;
   readonly turnY: number;
   readonly z: number;
+  readonly start: number;
+  readonly end: number;
 }
 
 /** The keyframes of each property that a move changes. */
@@ -49,6 +65,15 @@ const calm = (ease: Ease): Ease => {
 };
 const CALM: Ease = { kind: 'bezier', x1: 0.2, y1: 0.6, x2: 0.35, y2: 1 };
 
+type Keys = (there: Value, here: Value) => Keyframe[];
+
+/** Outlines are drawn to their end, and leave by it: what goes is cut off at its start. */
+const drawing = ({ kind, drawn = 1 }: SideMove, { start, end }: Rest, keys: Keys): Written => {
+  if (drawn === 1) return {};
+  const there = (end - start) * drawn;
+  return kind === 'entrance' ? { end: keys(tidy(start + there), end) } : { start: keys(tidy(end - there), start) };
+};
+
 const side = (move: SideMove, applied: AppliedMove, rest: Rest): Written => {
   const { from, to } = applied;
   const distance = distanceOf(move, applied);
@@ -68,6 +93,7 @@ const side = (move: SideMove, applied: AppliedMove, rest: Rest): Written => {
     ...Object.fromEntries(
       DEEP_KEYS.flatMap((key) => (move[key] ? [[key, keys(tidy(rest[key] + move[key]), rest[key])]] : [])),
     ),
+    ...(applied.trims && drawing(move, rest, keys)),
   };
 };
 
@@ -158,16 +184,29 @@ export const writtenBy = (applied: AppliedMove, rest: Rest): Written => {
   const written: { [K in MovedKey]?: readonly Keyframe[] } = unlimited(applied, rest);
   for (const key of MOVED_KEYS) {
     const keys = written[key];
-    if (keys) written[key] = keys.map((k) => ({ ...k, value: fittedValue(PLACE[key], k.value) }));
+    if (keys) written[key] = keys.map((k) => ({ ...k, value: fittedValue(MOVED[key], k.value) }));
   }
   return written;
 };
 
+/** What a move writes to: a layer's place, and one of its trims. */
 type Place = { readonly [key: string]: Property | undefined };
 
+/** What a move writes to on a layer: its place, with each of the trims by which the move draws. */
+const writtenOn = (layer: Layer, trims: readonly Id[] = []): readonly [Place, ...Place[]] => {
+  const { params } = layer;
+  const each = trims.map((id): Place => {
+    const { start, end } = (layer.kind === 'drawing' ? layer.items[id]?.params : undefined) ?? {};
+    return { ...params, start, end };
+  });
+  const [one, ...more] = each;
+  return one ? [one, ...more] : [params];
+};
+
 /** Where a layer with this move rests, read from the keyframes that it has. */
-export const restOf = (params: Place, { move, from, to }: AppliedMove): Rest => {
-  const at = (key: MovedKey, frame: number) => samplerOf(PLACE[key], params[key]).at(frame);
+export const restOf = (layer: Layer, { move, from, to, trims }: AppliedMove): Rest => {
+  const [params] = writtenOn(layer, trims);
+  const at = (key: MovedKey, frame: number) => samplerOf(MOVED[key], params[key]).at(frame);
   const resting = move.kind === 'entrance' ? to : from;
   const frame = move.kind === 'passage' ? (from + to) / 2 : resting;
   return {
@@ -178,6 +217,8 @@ export const restOf = (params: Place, { move, from, to }: AppliedMove): Rest => 
     turnX: at('turnX', frame) as number,
     turnY: at('turnY', frame) as number,
     z: at('z', frame) as number,
+    start: at('start', frame) as number,
+    end: at('end', frame) as number,
   };
 };
 
@@ -188,19 +229,19 @@ const close = (a: Value, b: Value): boolean => {
 };
 
 /** Whether a layer has the keyframes of a move as it wrote them: then it can still be adjusted. */
-export const isUntouched = (params: Place, applied: AppliedMove): boolean => {
-  const written = writtenBy(applied, restOf(params, applied));
-  return MOVED_KEYS.every((key) => {
-    const property = params[key];
-    return (written[key] ?? []).every((wanted) => {
-      const found = isKeyed(property) ? property.keys.find((k) => k.frame === wanted.frame) : undefined;
-      return (
-        found !== undefined &&
-        close(found.value, wanted.value) &&
-        JSON.stringify(found.ease) === JSON.stringify(wanted.ease)
-      );
-    });
-  });
+export const isUntouched = (layer: Layer, applied: AppliedMove): boolean => {
+  const written = writtenBy(applied, restOf(layer, applied));
+  const has = (property: Property | undefined, wanted: Keyframe): boolean => {
+    const found = isKeyed(property) ? property.keys.find((k) => k.frame === wanted.frame) : undefined;
+    return (
+      found !== undefined &&
+      close(found.value, wanted.value) &&
+      JSON.stringify(found.ease) === JSON.stringify(wanted.ease)
+    );
+  };
+  return writtenOn(layer, applied.trims).every((params) =>
+    MOVED_KEYS.every((key) => (written[key] ?? []).every((wanted) => has(params[key], wanted))),
+  );
 };
 
 /** The frame at which a layer with this move is farthest away; null for one that stays where it is. */

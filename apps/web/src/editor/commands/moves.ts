@@ -9,18 +9,21 @@ import {
   type AwayOf,
   hasText,
   changeMove,
+  isDrawing,
   type MoveChange,
 } from '@kite/core/edits/moves';
+import { hasStrokes } from '@kite/core/edits/trims';
 import { awayIn } from '@kite/core/edits/outside';
 import type { TextUnit } from '@kite/core/motion/sampler';
 import { targetOf } from '@kite/core/moves/routine';
-import { farFrame, MOVED_KEYS, restOf } from '@kite/core/moves/write';
+import { farFrame, PLACED_KEYS, restOf } from '@kite/core/moves/write';
 import { newRoutine, uniqueName } from '@kite/core/document/make';
 import { addRoutine } from '@kite/core/edits/routines';
 import { SOFT } from '@kite/core/motion/eases/table';
 import type { RoutineStep, StepKind, StepValues, Move } from '@kite/core/document/moves';
 import { sayUnread } from './layers';
 import { toast } from 'sonner';
+import { listed } from '../../ui/units';
 import { type Editor, makeId } from '../store/editor';
 
 export const awayFrom = (editor: Editor, move?: Id): AwayOf => awayIn(editor.program, editor.state.frame, move);
@@ -31,7 +34,13 @@ export type Movers = 'whole' | TextUnit;
 /** Gives a move to the selected layers; if that is wanted, to each part of the texts of those that have some. */
 export const giveMove = (editor: Editor, move: Move, by: Movers = 'whole'): void => {
   const { scene } = editor;
-  const ids = freeLayers(editor);
+  const free = freeLayers(editor);
+  const bare = isDrawing(move) ? free.filter((id) => !hasStrokes(scene.layers[id])) : [];
+  if (bare.length > 0) {
+    const names = bare.map((id) => `“${scene.layers[id]?.name}”`);
+    toast.info(`${listed(names)} ${bare.length === 1 ? 'has' : 'have'} no stroke to be drawn: add the card Stroke.`);
+  }
+  const ids = free.filter((id) => !bare.includes(id));
   if (ids.length === 0) return;
   const texts = by === 'whole' ? [] : ids.filter((id) => hasText(scene.layers[id]));
   const wholes = ids.filter((id) => !texts.includes(id));
@@ -39,14 +48,14 @@ export const giveMove = (editor: Editor, move: Move, by: Movers = 'whole'): void
   const away = awayFrom(editor);
   const edits = [
     ...(by === 'whole' || texts.length === 0 ? [] : [applyMoveToParts(scene.id, texts, by, move, frame, away, makeId)]),
-    ...(wholes.length === 0 ? [] : [applyMove(scene.id, wholes, makeId(), move, frame, away)]),
+    ...(wholes.length === 0 ? [] : [applyMove(scene.id, wholes, makeId(), move, frame, away, makeId)]),
   ];
   const before = editor.scene;
   if (!editor.edit(together(move.name, edits))) return;
   sayUnread(
     editor,
     wholes.flatMap((layer) =>
-      MOVED_KEYS.filter((key) => editor.scene.layers[layer]?.params[key] !== before.layers[layer]?.params[key]).map(
+      PLACED_KEYS.filter((key) => editor.scene.layers[layer]?.params[key] !== before.layers[layer]?.params[key]).map(
         (key) => ({ scene: scene.id, layer, key }),
       ),
     ),
@@ -70,7 +79,7 @@ export const moveBead = (editor: Editor, layerId: Id, frame: number): ((to: Poin
     const near = far === from ? to : from;
     const layer = scene.layers[layerId];
     if (!layer || (frame !== far && frame !== near)) continue;
-    const { position } = restOf(layer.params, applied);
+    const { position } = restOf(layer, applied);
     const change = (by: MoveChange) => changeMove(scene.id, [layerId], id, by, awayFrom(editor, id));
     if (frame === near) return (at) => change({ position: at });
     return ([x, y]) => {

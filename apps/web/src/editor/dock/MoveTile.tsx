@@ -1,8 +1,8 @@
-import { PLACE } from '@kite/core/document/params';
 import type { Point } from '@kite/core/document/types';
 import { samplerOf } from '@kite/core/motion/sampler';
 import type { Move } from '@kite/core/document/moves';
-import { type MovedKey, writtenBy } from '@kite/core/moves/write';
+import { isDrawing } from '@kite/core/edits/moves';
+import { MOVED, type MovedKey, writtenBy } from '@kite/core/moves/write';
 import { X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 
@@ -20,6 +20,8 @@ const REST = {
   turnX: 0,
   turnY: 0,
   z: 0,
+  start: 0,
+  end: 1,
 };
 
 /** A move made small enough for its tile. */
@@ -31,16 +33,19 @@ const small = (move: Move): Move => {
 
 const stateAt = (move: Move, frame: number) => {
   const to = move.kind === 'passage' ? LENGTH : move.frames;
-  const written = writtenBy({ id: '', move: small(move), from: 0, to, away: W / 2 + SIDE }, REST);
+  const applied = { id: '', move: small(move), from: 0, to, away: W / 2 + SIDE, trims: [''] };
+  const written = writtenBy(applied, REST);
   const at = <K extends MovedKey>(key: K) => {
     const keys = written[key];
-    return keys ? samplerOf(PLACE[key], { keys }).at(frame) : REST[key];
+    return keys ? samplerOf(MOVED[key], { keys }).at(frame) : REST[key];
   };
   return {
     position: at('position') as Point,
     scale: at('scale') as Point,
     rotation: at('rotation') as number,
     opacity: at('opacity') as number,
+    start: at('start') as number,
+    end: at('end') as number,
     // A square so small is turned in depth as if there were no perspective.
     across: Math.cos(((at('turnY') as number) * Math.PI) / 180),
     down: Math.cos(((at('turnX') as number) * Math.PI) / 180),
@@ -103,7 +108,23 @@ export const MoveTile = ({ move, onChoose, onForget }: MoveTileProps) => {
             transform={`translate(${shown.position.join(' ')}) rotate(${shown.rotation}) scale(${shown.scale[0] * shown.across} ${shown.scale[1] * shown.down})`}
             opacity={shown.opacity}
           >
-            <rect x={-side} y={-side} width={SIDE} height={SIDE} rx={3} fill="var(--kite)" />
+            <rect
+              x={-side}
+              y={-side}
+              width={SIDE}
+              height={SIDE}
+              rx={3}
+              {...(isDrawing(move)
+                ? {
+                    fill: 'none',
+                    stroke: 'var(--kite)',
+                    strokeWidth: 3,
+                    pathLength: 1,
+                    strokeDasharray: `${shown.end - shown.start} 1`,
+                    strokeDashoffset: -shown.start,
+                  }
+                : { fill: 'var(--kite)' })}
+            />
           </g>
         </svg>
         <span className="max-w-full truncate text-sm">{move.name}</span>

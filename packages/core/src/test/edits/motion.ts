@@ -118,7 +118,7 @@ export const MOTION: readonly RandomEdit[] = [
       joinPoses(at.scene.id, renewed),
     ]);
   },
-  (at) => applyMove(at.scene.id, at.ids, at.makeId(), randomMove(at), frame(at), () => 400),
+  (at) => applyMove(at.scene.id, at.ids, at.makeId(), randomMove(at), frame(at), () => 400, at.makeId),
   (at) => {
     const move = at.layer.moves[0];
     return move

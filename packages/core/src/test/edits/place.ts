@@ -77,6 +77,7 @@ export const randomMove = (at: Place): Move => {
         ...away,
         kind: chance.one(['entrance', 'exit']),
         scale: amount(at),
+        ...(chance.happens(0.3) && { drawn: chance.one([0, 0.5, 7]) }),
         turn: amount(at),
         ...(chance.happens(0.3) && { turnY: amount(at), z: amount(at) }),
       };

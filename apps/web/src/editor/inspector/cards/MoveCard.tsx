@@ -40,6 +40,8 @@ const FADE: Field = { key: 'fade', label: 'Opacity there', unit: '%', min: 0, ma
 const DISTANCE: Field = { key: 'distance', label: 'Distance', unit: 'px', min: -20_000, max: 20_000, factor: 1 };
 const ANGLE: Field = { key: 'angle', label: 'Angle', unit: '°', min: -3600, max: 3600, factor: 1 };
 
+const DRAWN: Field = { key: 'drawn', label: 'Drawn there', unit: '%', min: 0, max: 100, factor: 100 };
+
 const SIDE: readonly Field[] = [
   ANGLE,
   DISTANCE,
@@ -49,6 +51,7 @@ const SIDE: readonly Field[] = [
   { key: 'turnX', label: 'Turn x there', unit: '°', min: -3600, max: 3600, factor: 1 },
   { key: 'turnY', label: 'Turn y there', unit: '°', min: -3600, max: 3600, factor: 1 },
   { key: 'z', label: 'Away there', unit: 'px', min: -20_000, max: 20_000, factor: 1 },
+  DRAWN,
 ];
 
 /** The numbers of each kind of move. */
@@ -114,6 +117,7 @@ export const MoveCard = ({ applied, layers }: MoveCardProps) => {
       )}
       {[FRAMES, ...FIELDS[move.kind]]
         .filter((field) => !(field === DISTANCE && 'outside' in move && move.outside))
+        .filter((field) => field !== DRAWN || applied.trims !== undefined)
         .map(({ key, label, unit, min, max, factor, whole }) => (
           <label key={key} className={row}>
             <span className="text-ink-2">{label}</span>

@@ -7,11 +7,8 @@ import { cutLayers } from '../../commands/mattes';
 import { useLinkDrag } from '../../linking/useLinkDrag';
 import { useEditor, useSlice } from '../../store/context';
 import { sceneOf } from '../../store/state';
+import { listed } from '../../../ui/units';
 import { rowButton } from '../scale';
-
-/** Names of a few layers. */
-const listed = (names: readonly string[]): string =>
-  names.length > 3 ? `${names.slice(0, 3).join(', ')} and ${names.length - 3} more` : names.join(', ');
 
 /** What a layer is cut by and what it cuts; dragged to a layer's row or picture, that cuts it too. */
 export const MatteLink = ({ layer, chosen }: { layer: Layer; chosen: () => readonly Id[] }) => {

@@ -1,0 +1,32 @@
+/** The trims by which moves draw the outlines of layers. */
+import { type MakeId, newItem } from '../document/make';
+import type { DrawingLayer, Id, Layer } from '../document/types';
+import { group } from '../recipe/groups/group';
+import { stroke } from '../recipe/paints/stroke';
+import { trim } from '../recipe/steps/trim';
+import type { DrawingDraft } from './find';
+import { addCards, attach, listOf } from './recipe';
+
+/** Where strokes begin in a recipe: the first one of each list of cards that has some. */
+const firstStrokes = (
+  layer: DrawingDraft | DrawingLayer,
+  holder: Id | null = null,
+): { holder: Id | null; at: number }[] => {
+  const list = listOf(layer, holder);
+  const own = list.findIndex((id) => layer.items[id]?.kind === stroke.kind && layer.items[id].on);
+  const inside = list.filter((id) => layer.items[id]?.kind === group.kind && layer.items[id].on);
+  return [...(own < 0 ? [] : [{ holder, at: own }]), ...inside.flatMap((id) => firstStrokes(layer, id))];
+};
+
+/** Whether a layer has strokes that a move may draw. */
+export const hasStrokes = (layer: Layer | undefined): boolean =>
+  layer?.kind === 'drawing' && firstStrokes(layer).length > 0;
+
+/** Puts a trim before the strokes of each list of cards that has some: fills above them stay whole. */
+export const addTrims = (layer: DrawingDraft, name: string, makeId: MakeId): Id[] =>
+  firstStrokes(layer).map(({ holder, at }) => {
+    const card = { ...newItem(makeId(), trim.kind), name };
+    addCards(layer, [card]);
+    attach(layer, card.id, holder, at);
+    return card.id;
+  });
