@@ -3,7 +3,7 @@ import { newDrawing, newItem } from '@kite/core/document/make';
 import type { DrawingLayer, Layer, Point } from '@kite/core/document/types';
 import { expect, type Page } from '@playwright/test';
 import { addCard, drag, middle, newProject, onScene, saved, setNumber } from './support/editor';
-import { BLANK, openMade } from './support/made';
+import { BLANK, discLayer, openMade } from './support/made';
 import { sceneOf, inOrder, named, valueOf, itemOf, pixel } from './support/scene';
 import { test } from './support/test';
 
@@ -127,6 +127,41 @@ test('what is outlined and turned comes to an edge with what is seen of it', asy
   expect(x('Leaning')).toBeCloseTo(25 * Math.SQRT2, 3);
   // Four cubics are off a circle by at most 2.7e-4 of its radius.
   expect(Math.abs(x('Ring') - 25)).toBeLessThan(20 * 2.8e-4);
+});
+
+test('what is selected is flipped as one, from the menu of a layer and from the search', async ({ page, server }) => {
+  await openMade(page, server, 'Flips', [
+    discLayer('a', 'Small', [100, 100], '#FFB23E', 20),
+    discLayer('b', 'Large', [200, 140], '#2EC4B6', 60),
+  ]);
+  const places = async () => {
+    const scene = await sceneOf(page, server);
+    return ['Small', 'Large'].map((name) => [
+      valueOf(named(scene, name), 'position'),
+      valueOf(named(scene, name), 'scale'),
+    ]);
+  };
+  await page.keyboard.press('Control+a');
+  await page
+    .getByRole('group', { name: 'Layer Small', exact: true })
+    .click({ button: 'right', position: { x: 90, y: 12 } });
+  await page.getByRole('menuitem', { name: 'Flip left to right' }).click();
+  // From 90 to 230 across: their middle is at 160.
+  const [mirrored, plain] = [
+    [-1, 1],
+    [1, 1],
+  ];
+  await expect.poll(places).toEqual([
+    [[220, 100], mirrored],
+    [[120, 140], mirrored],
+  ]);
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox', { name: 'Search' }).fill('mirror horizontal');
+  await page.keyboard.press('Enter');
+  await expect.poll(places).toEqual([
+    [[100, 100], plain],
+    [[200, 140], plain],
+  ]);
 });
 
 test('a controller has knobs; the pivot moves without the picture; colours are kept as swatches and taken from the canvas', async ({

@@ -7,6 +7,7 @@ import type { DrawingLayer, Id, KeyedProperty, Layer, PathValue, Project, Proper
 import { compileScene } from '../scene/compile';
 import { NO_LIBRARY } from '../scene/program';
 import type { Box } from '../geometry/bounds';
+import { type Matrix, multiply } from '../geometry/matrix';
 import { cardsBox, layerBoxInScene } from '../scene/bounds';
 import { takeApart } from './takeApart';
 import { addKnob, removeKnob, setKnob } from './knobs';
@@ -16,7 +17,7 @@ import { nestLayers } from './nests';
 import { makeSet } from './sets';
 import { slideLayers } from './timing';
 import { reshapePath, turnIntoPath } from './paths';
-import { groupLayers, moveBy, movePivot, setParent, ungroupLayers } from './place';
+import { flipLayers, groupLayers, moveBy, movePivot, setParent, ungroupLayers } from './place';
 import { animate, setValue } from './properties';
 import { withInserted, withoutVertices } from '../motion/paths';
 import { done } from '../test/done';
@@ -129,6 +130,34 @@ it('layers in a turned parent move by the scene’s pixels', () => {
   expect(matrix(next, 'a')[4] - matrix(doc, 'a')[4]).toBeCloseTo(30, 3);
   expect(matrix(next, 'a')[5] - matrix(doc, 'a')[5]).toBeCloseTo(0, 3);
 });
+
+it.each([0, 1] as const)(
+  'layers are flipped along axis %i of the scene, whatever they hang from, at every keyframe',
+  (axis) => {
+    const rig: Layer = {
+      ...newController(empty, 'c', 'Rig'),
+      params: { position: still([120, 40]), rotation: still(25), scale: still([-2, 2]) },
+    };
+    const doc = done(
+      projectOf(
+        rig,
+        box('a', { position: [10, 10], rotation: 40, scale: [1, 0.5] }, 'c'),
+        box('b', { position: [90, 70] }),
+      ),
+      animate({ scene: 's', layer: 'b', key: 'scale' }, [
+        [0, [0, 0]],
+        [10, [1, 2]],
+      ]),
+    );
+    const about = 150;
+    const flipped = done(doc, flipLayers('s', ['a', 'b'], axis, about, 10));
+    const mirror: Matrix = axis === 0 ? [-1, 0, 0, 1, 2 * about, 0] : [1, 0, 0, -1, 0, 2 * about];
+    for (const id of ['a', 'b']) {
+      for (const frame of [0, 5, 10]) close(matrix(flipped, id, frame), multiply(mirror, matrix(doc, id, frame)));
+      close(matrix(done(flipped, flipLayers('s', ['a', 'b'], axis, about, 10)), id), matrix(doc, id));
+    }
+  },
+);
 
 it('a group and its undoing leave everything in place', () => {
   const doc = projectOf(

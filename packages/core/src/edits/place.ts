@@ -12,7 +12,7 @@ import {
   type Scene,
   type Value,
 } from '../document/types';
-import { apply, determinant, IDENTITY, inverted, type Matrix, multiply, placed } from '../geometry/matrix';
+import { apply, determinant, IDENTITY, inverted, type Matrix, multiply, placed, turnOf } from '../geometry/matrix';
 import { applySpace, chained, decomposedSpace, invertedSpace, placedInSpace } from '../geometry/space';
 import { displaced, mappedValues } from '../motion/keys';
 import { broughtTogether } from '../motion/parting';
@@ -271,6 +271,26 @@ export const moveBy = (sceneId: Id, ways: ReadonlyMap<Id, Point>, label: string,
       const [dx, dy] = apply(back, way);
       displace(layer, 'position', [dx, dy]);
     }
+  },
+});
+
+/** Mirrors layers across (axis 0) or down (1) about an x or a y of the scene, with all their keyframes. */
+export const flipLayers = (sceneId: Id, ids: readonly Id[], axis: 0 | 1, about: number, frame: number): Edit => ({
+  label: axis === 0 ? 'Flip left to right' : 'Flip top to bottom',
+  change: (draft) => {
+    const scene = sceneIn(draft, sceneId);
+    const ways = ids.map((id): [Id, Point] => {
+      const layer = layerIn(scene, id);
+      const around = parentMatrix(scene, layer.parent, frame);
+      const at = apply(around, placementIn(layer).at(frame).position)[axis];
+      // What is turned by its parent is mirrored across the scene still.
+      const turned = (((-360 * turnOf(around)) / Math.PI) % 360) * Math.sign(determinant(around));
+      mapProperty(layer, 'scale', ([x, y]: Point) => (axis === 0 ? [0 - x, y] : [x, 0 - y]));
+      mapProperty(layer, 'rotation', (degrees: number) => tidy(turned - degrees));
+      const by = 2 * (about - at);
+      return [id, axis === 0 ? [by, 0] : [0, by]];
+    });
+    moveBy(sceneId, new Map(ways), '', frame).change(draft);
   },
 });
 

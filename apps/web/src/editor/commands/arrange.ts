@@ -5,14 +5,16 @@ import type { Id, Point, Tag } from '@kite/core/document/types';
 import { joinLayers } from '@kite/core/edits/join';
 import { groupsOf, takeApart } from '@kite/core/edits/takeApart';
 import { layersOf } from '@kite/core/edits/layers';
-import { type AsShown, groupLayers, moveBy, setParent, ungroupLayers } from '@kite/core/edits/place';
+import { type AsShown, flipLayers, groupLayers, moveBy, setParent, ungroupLayers } from '@kite/core/edits/place';
 import type { Box } from '@kite/core/geometry/bounds';
 import { apply, inverted } from '@kite/core/geometry/matrix';
 import { aligned, type Alignment, distributed } from '@kite/core/geometry/snap';
 import { withMembers } from '@kite/core/scene/groups';
 import { boxOfLayers, layerBoxInScene } from '@kite/core/scene/bounds';
 import { toast } from 'sonner';
+import { grab } from '../canvas/handles/transforms';
 import { type Editor, makeId } from '../store/editor';
+import { sayUnread } from './layers';
 
 /** Where layers are at the playhead, formulas and all. */
 export const asShown =
@@ -108,6 +110,37 @@ export const distributeSelection = (editor: Editor, axis: 0 | 1, to: AlignTo): v
     to === 'scene' ? [0, axis === 0 ? width : height] : null,
   );
   moveAll(editor, placed, ways, 'Distribute');
+};
+
+/** Aligns one layer with the scene, several with each other. */
+export const alignChosen = (editor: Editor, how: Alignment): void => {
+  const { layers } = editor.state.selection;
+  if (layers.length === 0) toast.info('Select the layers that are to be aligned.');
+  else alignSelection(editor, how, layers.length === 1 ? 'scene' : 'selection');
+};
+
+export const distributeChosen = (editor: Editor, axis: 0 | 1): void => {
+  if (editor.state.selection.layers.length < 3) toast.info('Select three layers or more.');
+  else distributeSelection(editor, axis, 'selection');
+};
+
+/** Mirrors the selected layers where they stand, as one. */
+export const flipSelection = (editor: Editor, axis: 0 | 1): void => {
+  const grabbed = grab(editor);
+  if (grabbed.length === 0) {
+    toast.info('Select the layers that are to be flipped.');
+    return;
+  }
+  const { frame } = editor.state;
+  const ids = grabbed.map((g) => g.id);
+  const box = boxOfLayers(editor.program, ids, frame);
+  if (!box) return;
+  const about = axis === 0 ? (box.left + box.right) / 2 : (box.top + box.bottom) / 2;
+  editor.edit(flipLayers(editor.scene.id, ids, axis, about, frame));
+  sayUnread(
+    editor,
+    ids.flatMap((layer) => ['position', 'scale', 'rotation'].map((key) => ({ scene: editor.scene.id, layer, key }))),
+  );
 };
 
 const moveAll = (editor: Editor, placed: readonly { id: Id }[], ways: readonly Point[], label: string): void => {

@@ -296,6 +296,16 @@ export const restackFully = (editor: Editor, where: 'front' | 'back'): void => {
   if (layers.length > 0) editor.edit(moveLayers(scene.id, layers, where === 'front' ? 0 : scene.order.length));
 };
 
+/** Hides the selected layers, or shows them again where all are hidden; or locks them, or lets them go. */
+const turnSelection = (editor: Editor, what: 'hidden' | 'locked'): void => {
+  const { scene } = editor;
+  const { layers } = editor.state.selection;
+  if (layers.length === 0) toast.info('Select the layers first.');
+  else editor.edit(setLayers(scene.id, layers, { [what]: !layers.every((id) => scene.layers[id]?.[what]) }));
+};
+export const hideSelection = (editor: Editor): void => turnSelection(editor, 'hidden');
+export const lockSelection = (editor: Editor): void => turnSelection(editor, 'locked');
+
 /** Locks all layers but the selected ones. */
 export const lockOthers = (editor: Editor): void => {
   const { scene } = editor;

@@ -6,7 +6,14 @@ import { TOOL_NAMES, TOOLS } from '../canvas/tools/table';
 import type { Editor } from '../store/editor';
 import { zoomTime } from '../timeline/zoomTime';
 import { stepArea } from './areas';
-import { groupSelection, joinSelection, ungroupSelection } from './arrange';
+import {
+  alignChosen,
+  distributeChosen,
+  flipSelection,
+  groupSelection,
+  joinSelection,
+  ungroupSelection,
+} from './arrange';
 import { celOfShown, nextCel, stepCel } from './cels';
 import { copySelection, cutSelection, duplicateLayers, pasteCopied } from './clipboard';
 import { setOfSelection } from './formulas';
@@ -22,10 +29,15 @@ import {
   splitAtPlayhead,
 } from './keying';
 import {
+  addCamera,
+  addController,
+  addCover,
   addTextOn,
   deleteSelection,
+  hideSelection,
   jumpToKey,
   lockOthers,
+  lockSelection,
   nudge,
   restack,
   restackFully,
@@ -130,6 +142,19 @@ const commands = {
     keys: ['Shift+M'],
     run: (e) => e.set({ drawsAs: e.state.drawsAs === 'mask' ? 'layer' : 'mask' }),
   },
+  alignLeft: { label: 'Align left edges', run: (e) => alignChosen(e, 'left') },
+  alignCentre: { label: 'Align centres', run: (e) => alignChosen(e, 'centre') },
+  alignRight: { label: 'Align right edges', run: (e) => alignChosen(e, 'right') },
+  alignTop: { label: 'Align top edges', run: (e) => alignChosen(e, 'top') },
+  alignMiddle: { label: 'Align middles', run: (e) => alignChosen(e, 'middle') },
+  alignBottom: { label: 'Align bottom edges', run: (e) => alignChosen(e, 'bottom') },
+  gapsAcross: { label: 'Equal gaps across', run: (e) => distributeChosen(e, 0) },
+  gapsDown: { label: 'Equal gaps down', run: (e) => distributeChosen(e, 1) },
+  flipAcross: { label: 'Flip left to right', run: (e) => flipSelection(e, 0) },
+  flipDown: { label: 'Flip top to bottom', run: (e) => flipSelection(e, 1) },
+  addController: { label: 'Add a controller', run: addController },
+  addCamera: { label: 'Add a camera', run: addCamera },
+  addCover: { label: 'Add effects on all that is there', run: addCover },
   extend: { label: 'Extend to the scene’s end', run: extendSelection },
   reverse: { label: 'Reverse the motion', run: reverseSelection },
   repeatFirst: { label: 'First keys again at the end', run: repeatFirst },
@@ -162,6 +187,8 @@ const commands = {
   stepDown: { label: 'Nudge down by ten', keys: ['Shift+ArrowDown'], run: (e) => nudge(e, 0, 10) },
   wholeFront: { label: 'To the front', keys: ['Ctrl+Shift+ArrowUp'], run: (e) => restackFully(e, 'front') },
   wholeBack: { label: 'To the back', keys: ['Ctrl+Shift+ArrowDown'], run: (e) => restackFully(e, 'back') },
+  hide: { label: 'Hide, or show again', run: hideSelection },
+  lock: { label: 'Lock, or let go again', run: lockSelection },
   lockOthers: { label: 'Lock all others', run: lockOthers },
   toFront: { label: 'One place to the front', keys: ['Ctrl+ArrowUp'], run: (e) => restack(e, -1) },
   toBack: { label: 'One place to the back', keys: ['Ctrl+ArrowDown'], run: (e) => restack(e, 1) },

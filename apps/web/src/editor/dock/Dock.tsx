@@ -17,7 +17,7 @@ import { type ComponentProps, type ReactNode, useEffect, useState } from 'react'
 import { IconButton } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { KeyTable } from '../../ui/Keys';
-import { addCamera, addController, addCover } from '../commands/layers';
+import { COMMANDS } from '../commands/table';
 import { SHORTCUTS } from '../commands/subjects';
 import { TOOL_NAMES, TOOLS } from '../canvas/tools/table';
 import { useEditor, useSlice } from '../store/context';
@@ -88,13 +88,13 @@ export const Dock = () => {
             {icon}
           </DockButton>
         ))}
-        <DockButton label="Add a controller" onClick={() => addController(editor)}>
+        <DockButton label={COMMANDS.addController.label} onClick={() => COMMANDS.addController.run(editor)}>
           <Crosshair size={18} />
         </DockButton>
-        <DockButton label="Add a camera" onClick={() => addCamera(editor)}>
+        <DockButton label={COMMANDS.addCamera.label} onClick={() => COMMANDS.addCamera.run(editor)}>
           <Video size={18} />
         </DockButton>
-        <DockButton label="Add effects on all that is there" onClick={() => addCover(editor)}>
+        <DockButton label={COMMANDS.addCover.label} onClick={() => COMMANDS.addCover.run(editor)}>
           <Sparkles size={18} />
         </DockButton>
         <Line />

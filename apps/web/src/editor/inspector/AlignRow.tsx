@@ -13,15 +13,16 @@ import { type ReactNode, useState } from 'react';
 import type { Alignment } from '@kite/core/geometry/snap';
 import { IconButton } from '../../ui/Button';
 import { alignSelection, distributeSelection } from '../commands/arrange';
+import { type CommandName, COMMANDS } from '../commands/table';
 import { useEditor } from '../store/context';
 
-const ALIGNMENTS: readonly { readonly how: Alignment; readonly label: string; readonly icon: ReactNode }[] = [
-  { how: 'left', label: 'Align left edges', icon: <AlignStartVertical size={14} /> },
-  { how: 'centre', label: 'Align centres', icon: <AlignCenterVertical size={14} /> },
-  { how: 'right', label: 'Align right edges', icon: <AlignEndVertical size={14} /> },
-  { how: 'top', label: 'Align top edges', icon: <AlignStartHorizontal size={14} /> },
-  { how: 'middle', label: 'Align middles', icon: <AlignCenterHorizontal size={14} /> },
-  { how: 'bottom', label: 'Align bottom edges', icon: <AlignEndHorizontal size={14} /> },
+const ALIGNMENTS: readonly { readonly how: Alignment; readonly command: CommandName; readonly icon: ReactNode }[] = [
+  { how: 'left', command: 'alignLeft', icon: <AlignStartVertical size={14} /> },
+  { how: 'centre', command: 'alignCentre', icon: <AlignCenterVertical size={14} /> },
+  { how: 'right', command: 'alignRight', icon: <AlignEndVertical size={14} /> },
+  { how: 'top', command: 'alignTop', icon: <AlignStartHorizontal size={14} /> },
+  { how: 'middle', command: 'alignMiddle', icon: <AlignCenterHorizontal size={14} /> },
+  { how: 'bottom', command: 'alignBottom', icon: <AlignEndHorizontal size={14} /> },
 ];
 
 /** One layer is aligned with the scene, several with each other or with it. */
@@ -32,10 +33,10 @@ export const AlignRow = ({ count }: { count: number }) => {
   const to = whole ? ' with the scene' : '';
   return (
     <div role="group" aria-label="Align" className="flex items-center justify-between">
-      {ALIGNMENTS.map(({ how, label, icon }) => (
+      {ALIGNMENTS.map(({ how, command, icon }) => (
         <IconButton
           key={how}
-          label={label + to}
+          label={COMMANDS[command].label + to}
           onClick={() => alignSelection(editor, how, whole ? 'scene' : 'selection')}
         >
           {icon}
@@ -43,14 +44,14 @@ export const AlignRow = ({ count }: { count: number }) => {
       ))}
       <span className="h-5 w-px bg-line" />
       <IconButton
-        label="Equal gaps across"
+        label={COMMANDS.gapsAcross.label}
         disabled={count < (whole ? 2 : 3)}
         onClick={() => distributeSelection(editor, 0, whole ? 'scene' : 'selection')}
       >
         <AlignHorizontalSpaceBetween size={14} />
       </IconButton>
       <IconButton
-        label="Equal gaps down"
+        label={COMMANDS.gapsDown.label}
         disabled={count < (whole ? 2 : 3)}
         onClick={() => distributeSelection(editor, 1, whole ? 'scene' : 'selection')}
       >

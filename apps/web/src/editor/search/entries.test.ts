@@ -35,4 +35,19 @@ it('finds what people mean by it', () => {
   expect(names('boolean')[0]).toBe('Combine');
   expect(names('mp4')[0]).toBe('Render …');
   expect(names('swatches')[0]).toBe('Colours');
+  expect(names('draw on')[0]).toBe('Draw on');
+  expect(names('distribute')).toEqual(['Equal gaps across', 'Equal gaps down']);
+  expect(names('flip horizontal')).toEqual(['Flip left to right']);
+  expect(names('adjustment')).toEqual(['Add effects on all that is there']);
+});
+
+it('finds a card by its values, and what is nearly written so', () => {
+  expect(names('line height')).toEqual(['Text']);
+  expect(names('rectangel')[0]).toBe('Rectangle');
+  expect(names('shdow')[0]).toBe('Shadow');
+});
+
+it('goes by any of the words where nothing has all of them, and finds nothing by letters that happen to be there', () => {
+  expect(names('gradient text').slice(0, 2)).toEqual(['Text', 'Text']);
+  expect(names('prlx')).toEqual([]);
 });

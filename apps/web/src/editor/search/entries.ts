@@ -1,7 +1,8 @@
 /** All that can be searched for in the editor, and what it does. */
+import type { Params } from '@kite/core/document/params';
 import { KINDS } from '@kite/core/recipe/table';
 import { READY_MOVES } from '@kite/core/moves/ready';
-import { defaultFilter } from 'cmdk';
+import MiniSearch from 'minisearch';
 import { toast } from 'sonner';
 import { TOOL_NAMES, TOOLS } from '../canvas/tools/table';
 import { addCardTo } from '../commands/cards';
@@ -12,7 +13,7 @@ import { COMMANDS, type CommandName, keysOf } from '../commands/table';
 import type { Editor } from '../store/editor';
 import { type Drawer, withTool } from '../store/workspace';
 import { SETTINGS } from './settings';
-import { CARDS_ALSO, COMMANDS_ALSO, HELP_ALSO, TOOLS_ALSO } from './names';
+import { CARDS_ALSO, COMMANDS_ALSO, HELP_ALSO, MOVES_ALSO, TOOLS_ALSO } from './names';
 
 export interface SearchEntry {
   readonly id: string;
@@ -21,6 +22,8 @@ export interface SearchEntry {
   readonly keys?: string;
   /** Other words by which it is found. */
   readonly also: string;
+  /** What is in it: the names of a card's values. */
+  readonly parts?: string;
   readonly run: (editor: Editor, go: (to: string) => void) => void;
 }
 
@@ -39,6 +42,12 @@ const DRAWERS: readonly (readonly [drawer: NonNullable<Drawer>, label: string, a
   ['colours', 'Colours', 'swatches palette brand'],
   ['history', 'History', 'undo list steps earlier'],
 ];
+
+/** The names of values, and of what is chosen by them. */
+const partsOf = (params: Params): string =>
+  Object.values(params)
+    .flatMap((param) => [param.label, ...(param.kind === 'choice' ? param.choices.map(({ label }) => label) : [])])
+    .join(' ');
 
 export const ENTRIES: readonly SearchEntry[] = [
   ...(Object.keys(COMMANDS) as CommandName[])
@@ -61,18 +70,19 @@ export const ENTRIES: readonly SearchEntry[] = [
   }),
   ...[...KINDS.values()]
     .filter(({ role }) => role !== 'setting')
-    .map(({ kind, label }): SearchEntry => ({
+    .map(({ kind, label, params }): SearchEntry => ({
       id: `card ${kind}`,
       group: 'Cards and effects',
       label,
       also: CARDS_ALSO[kind] ?? '',
+      parts: partsOf(params),
       run: (editor) => giveCard(editor, kind),
     })),
   ...READY_MOVES.map((move): SearchEntry => ({
     id: `move ${move.name}`,
     group: 'Moves',
     label: move.name,
-    also: `${move.kind} animation`,
+    also: `${MOVES_ALSO[move.name] ?? ''} ${move.kind} animation`,
     run: (editor) => {
       if (editor.state.selection.layers.length === 0) toast.info('Select the layers that are to move.');
       else giveMove(editor, move);
@@ -122,21 +132,35 @@ export const ENTRIES: readonly SearchEntry[] = [
   })),
 ];
 
-/** A page about something stands behind what does it. */
-const ABOUT_IT = 0.8;
+/** What an entry is called counts most, then what else it might be, then what it has. A page about something stands behind what does it. */
+const WEIGHTS = { label: 4, also: 2, parts: 0.5 };
+const ABOUT_IT = 0.5;
 
-/** How near what is searched for comes to an entry, 0..1: each of its words by itself, in whatever order; 0 where one is not in it. */
-const nearness = ({ group, label, also }: SearchEntry, words: readonly string[]): number =>
-  words.reduce((all, word) => all * defaultFilter(label, word, also.split(' ')), group === 'Help' ? ABOUT_IT : 1);
+const INDEX = new MiniSearch<SearchEntry>({
+  fields: Object.keys(WEIGHTS),
+  searchOptions: {
+    boost: WEIGHTS,
+    prefix: true,
+    // One letter in five may be wrong.
+    fuzzy: (word) => (word.length > 3 ? 0.2 : false),
+    boostDocument: (id: string) => (id.startsWith('help ') ? ABOUT_IT : 1),
+  },
+});
+INDEX.addAll(ENTRIES);
+const BY_ID = new Map(ENTRIES.map((entry) => [entry.id, entry]));
 
-/** Of what is found, what is this much less near than the nearest is left out: letters that happen to be there in that order. */
-const FAR = 0.02;
+/** Of what is found, what is this much less near than the nearest is left out: a word that only sounds like it. */
+const FAR = 0.1;
 
-/** What is found, the nearest first; all there is, in its order, for nothing. */
+/** What is found, the nearest first: by all of its words, or else by any of them; all there is, in its order, for nothing. */
 export const found = (text: string): readonly SearchEntry[] => {
-  const words = text.split(/\s+/).filter((word) => word !== '');
-  if (words.length === 0) return ENTRIES;
-  const near = ENTRIES.map((entry) => ({ entry, by: nearness(entry, words) })).toSorted((a, b) => b.by - a.by);
-  const most = near[0]?.by ?? 0;
-  return near.filter(({ by }) => by > 0 && by >= most * FAR).map(({ entry }) => entry);
+  if (text.trim() === '') return ENTRIES;
+  const by = (combineWith: 'AND' | 'OR') => {
+    const near = INDEX.search(text, { combineWith });
+    return near
+      .filter(({ score }) => score >= (near[0]?.score ?? 0) * FAR)
+      .flatMap(({ id }) => BY_ID.get(id as string) ?? []);
+  };
+  const all = by('AND');
+  return all.length > 0 ? all : by('OR');
 };

@@ -3,7 +3,7 @@ import type { CommandName } from '../commands/table';
 import type { ToolName } from '../store/workspace';
 
 export const COMMANDS_ALSO: Readonly<Record<CommandName, string>> = {
-  play: 'start stop watch run',
+  play: 'start stop watch run preview',
   back: 'previous frame step',
   on: 'next frame step',
   first: 'start beginning rewind',
@@ -22,7 +22,7 @@ export const COMMANDS_ALSO: Readonly<Record<CommandName, string>> = {
   keyCorners: 'perspective keyframe distort',
   mark: 'cue note flag time',
   split: 'cut razor divide layer',
-  curves: 'graph speed value easing',
+  curves: 'graph speed value easing bounce spring overshoot elastic anticipation',
   timeLess: 'zoom in timeline',
   timeMore: 'zoom out timeline',
   timeWhole: 'fit timeline all frames',
@@ -50,6 +50,21 @@ export const COMMANDS_ALSO: Readonly<Record<CommandName, string>> = {
   writeOn: 'handwriting reveal draw text signature',
   useAsMatte: 'alpha clip reveal through track',
   drawMasks: 'clip crop hole',
+  alignLeft: 'arrange line up alignment',
+  alignCentre: 'center arrange line up alignment',
+  alignRight: 'arrange line up alignment',
+  alignTop: 'arrange line up alignment',
+  alignMiddle: 'center vertical arrange line up alignment',
+  alignBottom: 'arrange line up alignment',
+  gapsAcross: 'distribute spacing evenly horizontal',
+  gapsDown: 'distribute spacing evenly vertical',
+  flipAcross: 'mirror horizontal reflect',
+  flipDown: 'mirror vertical reflect upside',
+  addController: 'null rig parent handle knobs sliders empty',
+  addCamera: '3d perspective viewpoint pan zoom dolly',
+  addCover: 'adjustment layer effects whole picture grade',
+  hide: 'invisible visible eye toggle',
+  lock: 'protect fix unlock',
   extend: 'longer duration stretch out',
   reverse: 'backwards flip keyframes',
   repeatFirst: 'loop seamless cycle',
@@ -76,19 +91,20 @@ export const COMMANDS_ALSO: Readonly<Record<CommandName, string>> = {
   areaBack: 'focus panel keyboard previous',
   foldTimeline: 'hide show collapse panel room',
   foldInspector: 'hide show collapse panel room properties',
-  fullScreen: 'presentation hide interface',
+  fullScreen: 'presentation hide interface preview present',
   newSolid: '3d cube extrude gallery',
   aside: '3d top left orbit perspective',
   fit: 'zoom whole canvas view',
   search: 'find palette anything where',
-  render: 'export save video mp4 gif banner png svg',
+  render:
+    'export save video mp4 gif banner png svg html5 webm mov prores apng sprite sheet sequence stills file size compress',
 };
 
 export const TOOLS_ALSO: Readonly<Record<ToolName, string>> = {
   select: 'arrow pointer move transform',
   path: 'pen bezier curve vector',
   brush: 'paint draw by hand pencil cel',
-  text: 'type words title letters',
+  text: 'type words title letters typewriter caption headline subtitle',
   rectangle: 'box square shape',
   ellipse: 'circle oval disc shape',
   wedge: 'pie slice chart arc',
@@ -106,7 +122,7 @@ export const CARDS_ALSO: Readonly<Record<string, string>> = {
   star: 'burst spikes',
   line: 'rule divider',
   path: 'pen bezier curve vector',
-  text: 'type words title',
+  text: 'type words title kerning font caption headline counter countdown number',
   picture: 'image photo bitmap',
   nest: 'scene inside instance symbol',
   brush: 'paint drawing hand',
@@ -156,6 +172,30 @@ export const CARDS_ALSO: Readonly<Record<string, string>> = {
   stroke: 'line border width dashes contour',
 };
 
+/** Ready moves, by their names. */
+export const MOVES_ALSO: Readonly<Record<string, string>> = {
+  'Slide in': 'fly appear drop',
+  'In from outside': 'fly enter',
+  'Rise in': 'lift fade up',
+  'Draw on': 'line stroke reveal trim write',
+  'Fade in': 'appear dissolve opacity',
+  'Grow in': 'scale zoom pop up bounce overshoot',
+  'Turn over in': 'flip card 3d',
+  'Tip up': 'hinge 3d',
+  'Spin in': 'rotate whirl',
+  'Slide out': 'fly leave',
+  'Out of the scene': 'fly leave',
+  'Draw off': 'line stroke erase trim',
+  'Fade out': 'disappear dissolve opacity',
+  'Turn over out': 'flip card 3d',
+  'Shrink out': 'scale zoom disappear',
+  'In, drift, out': 'pass through lower third',
+  Pulse: 'beat throb heartbeat scale',
+  Shake: 'wiggle tremble jitter',
+  Wobble: 'wiggle swing sway',
+  Pop: 'bounce squash overshoot',
+};
+
 /** Pages of the help, by their addresses. */
 export const HELP_ALSO: Readonly<Record<string, string>> = {
   start: 'tutorial introduction getting started first',
@@ -169,7 +209,7 @@ export const HELP_ALSO: Readonly<Record<string, string>> = {
   pictures: 'tutorial import svg photo',
   exactness: 'tutorial snapping rulers grid align guides',
   keyframes: 'tutorial animate',
-  time: 'tutorial easing curves timeline',
+  time: 'tutorial easing curves timeline slow motion speed stretch remap bounce spring',
   moves: 'tutorial presets routine',
   nests: 'tutorial inner scenes inside',
   repeaters: 'tutorial copies array',
@@ -189,5 +229,5 @@ export const HELP_ALSO: Readonly<Record<string, string>> = {
   projects: 'tutorial archive tags folder import',
   cards: 'reference parameters values list',
   keyboard: 'shortcuts hotkeys keys',
-  formulas: 'expressions functions reference',
+  formulas: 'expressions functions reference wiggle random counter countdown number clock',
 };

@@ -17,7 +17,7 @@ import {
 } from '../../edits/layers';
 import { FIRST_REVEAL, revealByStrokes } from '../../edits/reveal';
 import { matteBy } from '../../edits/mattes';
-import { groupLayers, moveBy, movePivot, setParent, ungroupLayers } from '../../edits/place';
+import { flipLayers, groupLayers, moveBy, movePivot, setParent, ungroupLayers } from '../../edits/place';
 import { cutIntoShots } from '../../edits/shots';
 import { extendLayers, reverseLayers, slideLayers, splitLayers, stretchLayers } from '../../edits/timing';
 import { randomLayer, randomPoint } from '../randomProject';
@@ -36,6 +36,7 @@ export const STACK: readonly RandomEdit[] = [
   (at) => setParent(at.scene.id, [at.layer.id], at.chance.one([null, ...at.ids]), frame(at)),
   (at) => movePivot(at.scene.id, at.layer.id, randomPoint(at.chance, HOW), frame(at)),
   (at) => moveBy(at.scene.id, new Map(at.ids.map((id) => [id, randomPoint(at.chance, HOW)])), 'Move', frame(at)),
+  (at) => flipLayers(at.scene.id, at.ids, at.chance.one([0, 1]), amount(at), frame(at)),
   (at) => groupLayers(at.scene, at.ids, at.makeId(), name(at), randomPoint(at.chance, HOW), frame(at)),
   (at) => ungroupLayers(at.scene.id, at.ids, frame(at)),
   (at) => slideLayers(at.scene.id, at.ids, frame(at)),
