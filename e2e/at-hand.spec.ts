@@ -1,6 +1,6 @@
 /** What is at hand for somebody who begins: first steps, help, empty states, and what is kept from going wrong. */
 import type { DrawingLayer, Gradient } from '@kite/core/document/types';
-import { newProject, saved, setNumber } from './support/editor';
+import { beginText, newProject, saved, setNumber } from './support/editor';
 import { inOrder, itemOf, named, sceneOf, valueOf } from './support/scene';
 import { expect, test } from './support/test';
 
@@ -119,6 +119,19 @@ test('what a file will weigh is told before it is rendered', async ({ page, serv
   await page.getByRole('button', { name: 'Render', exact: true }).click();
   await page.getByRole('button', { name: 'Weigh it' }).click();
   await expect(page.getByText(/^About \d+ KB, from some of its frames$/)).toBeVisible({ timeout: 60_000 });
+});
+
+test('all of the longest menu is on the page: that of words, in the last row', async ({ page, server }) => {
+  await newProject(page, server, 'Menu', 'Medium rectangle');
+  await beginText(page);
+  await page.keyboard.type('Ride home easy');
+  await page.keyboard.press('Escape');
+  await page.getByTestId('layer-row').click({ button: 'right', position: { x: 90, y: 12 } });
+  const menu = page.getByRole('menu');
+  await expect(menu.getByRole('menuitem', { name: 'Split into lines' })).toBeInViewport({ ratio: 1 });
+  for (const entry of await menu.getByRole('menuitem').all()) await expect(entry).toBeInViewport({ ratio: 1 });
+  await menu.getByRole('menuitem', { name: 'Delete' }).click();
+  await expect(page.getByTestId('layer-row')).toHaveCount(0);
 });
 
 test('everything there is comes up in the search by its name, and by another', async ({ page, server }) => {

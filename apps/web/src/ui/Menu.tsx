@@ -21,6 +21,10 @@ interface MenuProps {
 }
 
 const CONTENT = 'z-50 min-w-44 overflow-y-auto rounded-md border border-line bg-paper p-1 shadow-lg';
+const COLUMNS = { 1: '', 2: 'grid grid-cols-2' } as const;
+/** More entries than that are higher than a small window: they stand in two columns. */
+const MOST_IN_ONE = 16;
+
 const ITEM =
   'flex h-7 items-center gap-2 rounded-[5px] px-2 outline-none data-[disabled]:opacity-40 data-[highlighted]:bg-sky-2';
 
@@ -66,7 +70,7 @@ export const Menu = ({ trigger, entries, align = 'end', columns = 1, onOpen }: M
         sideOffset={4}
         {...APART}
         onCloseAutoFocus={leaveField}
-        className={`${CONTENT} max-h-(--radix-dropdown-menu-content-available-height) ${columns === 2 ? 'grid grid-cols-2' : ''}`}
+        className={`${CONTENT} max-h-(--radix-dropdown-menu-content-available-height) ${COLUMNS[columns]}`}
       >
         <Entries of={DropdownMenu} entries={entries} />
       </DropdownMenu.Content>
@@ -77,12 +81,17 @@ export const Menu = ({ trigger, entries, align = 'end', columns = 1, onOpen }: M
 /** The menu of what is pressed with the right button. Its entries are asked for when it opens. */
 export const PressMenu = ({ children, entries }: { children: ReactNode; entries: () => MenuProps['entries'] }) => {
   const [open, setOpen] = useState(false);
+  const shown = open ? entries() : [];
   return (
     <ContextMenu.Root modal={false} onOpenChange={setOpen}>
       <ContextMenu.Trigger asChild>{children}</ContextMenu.Trigger>
       <ContextMenu.Portal>
-        <ContextMenu.Content {...APART} onCloseAutoFocus={leaveField} className={CONTENT}>
-          {open && <Entries of={ContextMenu} entries={entries()} />}
+        <ContextMenu.Content
+          {...APART}
+          onCloseAutoFocus={leaveField}
+          className={`${CONTENT} max-h-(--radix-context-menu-content-available-height) ${COLUMNS[shown.length > MOST_IN_ONE ? 2 : 1]}`}
+        >
+          <Entries of={ContextMenu} entries={shown} />
         </ContextMenu.Content>
       </ContextMenu.Portal>
     </ContextMenu.Root>
