@@ -164,6 +164,31 @@ test('what is selected is flipped as one, from the menu of a layer and from the 
   ]);
 });
 
+test('a layer has its menu on the picture too, with all that is selected; where none is the scene has one', async ({
+  page,
+  server,
+}) => {
+  await openMade(page, server, 'Menus', [
+    discLayer('a', 'Left', [100, 120], '#FFB23E', 60),
+    discLayer('b', 'Right', [300, 120]),
+  ]);
+  const at = await onScene(page, 400, 240);
+  const press = (x: number, y: number) => page.mouse.click(at(x, y).x, at(x, y).y, { button: 'right' });
+  const names = async () => inOrder(await sceneOf(page, server)).map(({ name }) => name);
+  await press(100, 120);
+  await page.getByRole('menuitem', { name: 'Duplicate' }).click();
+  await expect.poll(names).toEqual(['Left 2', 'Left', 'Right']);
+  // One that is not selected is, and what was is not.
+  await press(300, 120);
+  await page.getByRole('menuitem', { name: 'Delete' }).click();
+  await expect.poll(names).toEqual(['Left 2', 'Left']);
+  await press(200, 20);
+  await page.getByRole('menuitem', { name: 'Select all layers' }).click();
+  await press(100, 120);
+  await page.getByRole('menuitem', { name: /^Group/ }).click();
+  await expect.poll(names).toEqual(['Group', 'Left 2', 'Left']);
+});
+
 test('a controller has knobs; the pivot moves without the picture; colours are kept as swatches and taken from the canvas', async ({
   page,
   server,

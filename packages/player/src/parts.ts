@@ -23,6 +23,8 @@ export interface Uses {
   readonly calls: ReadonlySet<string>;
   /** Whether a layer stands in depth. */
   readonly depth: boolean;
+  /** Whether layers lead to pages of their own. */
+  readonly areas: boolean;
   /** Whether cards name other layers, or show what lies behind theirs. */
   readonly others: boolean;
   /** What was seen in the frames that it plays. */
@@ -43,7 +45,7 @@ export interface Uses {
  * by itself, and is there only with what it asks for.
  */
 interface Seam {
-  /** Modules of the core that ask for it. */
+  /** Modules of the core that ask for it, or of the player, as `player/…`. */
   readonly at: readonly string[];
   /** Those that are asked for. */
   readonly modules: readonly string[];
@@ -59,6 +61,7 @@ const LOOKING_BACK = ['trail', 'motion-blur'];
 const isMapped = ({ depth, cards }: Uses): boolean => depth || cards.has('pin') || cards.has('mesh');
 
 export const SEAMS: readonly Seam[] = [
+  { at: ['player/player'], modules: ['player/areas'], neededBy: ({ areas }) => areas },
   { at: ['scene/compile'], modules: ['formula/wiring'], instead: 'wiring', neededBy: ({ formulas }) => formulas },
   { at: ['scene/follows'], modules: ['formula/reads'], neededBy: ({ formulas }) => formulas },
   { at: ['formula/wiring'], modules: ['formula/ground'], neededBy: ({ calls }) => calls.has('here') },

@@ -4,17 +4,16 @@
  * `index.html#frame=N` shows that frame and stands still. Pauses while the page is hidden or the banner out of view; whoever
  * wants less motion is shown the end picture.
  */
-import type { Assets, Id, Scene } from '@kite/core/document/types';
+import type { Assets, Scene } from '@kite/core/document/types';
 import { filling } from '@kite/core/paint/canvas';
 import { repainting } from '@kite/core/paint/repaint';
 import type { Pictures } from '@kite/core/paint/target';
 import { pictureKey } from '@kite/core/picture/key';
 import { type RecordedFonts, replayed } from '@kite/core/type/recorded';
 import { SurfacePool, type Surface, surfaceOver } from '@kite/core/paint/surface';
-import { layerBoxInScene } from '@kite/core/scene/bounds';
 import { compileScene } from '@kite/core/scene/compile';
-import type { Program } from '@kite/core/scene/program';
-import { isShown } from '@kite/core/scene/groups';
+import { type Area, layAreas } from './areas';
+import { leadsTo } from './leads';
 import { Clock, momentAt, type Played } from './schedule';
 
 interface Banner extends Played {
@@ -25,8 +24,7 @@ interface Banner extends Played {
   pictures: { [key: string]: string };
   width: number;
   height: number;
-  /** Layers that lead to pages of their own: the first to `clickTag1`. */
-  areas: { layer: Id; name: string }[];
+  areas: readonly Area[];
   replay: boolean;
   close: boolean;
 }
@@ -34,15 +32,6 @@ interface Banner extends Played {
 declare global {
   var kiteBanner: Banner;
 }
-
-/** Opens what the ad server, or the banner itself, says: `clickTag`, `clickTag1` and so on. */
-const leadsTo = (element: HTMLElement, tag: string): void =>
-  element.addEventListener('click', (event) => {
-    event.preventDefault();
-    event.stopPropagation();
-    const address = (window as unknown as Record<string, string | undefined>)[tag];
-    if (address) window.open(address, '_blank', 'noopener');
-  });
 
 /** A small round button over the banner. */
 const button = (label: string, sign: string, place: string, press: () => void): HTMLButtonElement => {
@@ -53,31 +42,6 @@ const button = (label: string, sign: string, place: string, press: () => void): 
   element.style.cssText = place;
   element.addEventListener('click', press);
   return element;
-};
-
-/** Lays links over the layers that are areas, and gives what moves them along. */
-const layAreas = ({ areas, width, scene }: Banner, program: Program, stage: HTMLElement) => {
-  const links = areas.map(({ name }, i) => {
-    const link = document.createElement('a');
-    link.href = 'javascript:void(0)';
-    link.ariaLabel = name;
-    leadsTo(link, `clickTag${i + 1}`);
-    stage.append(link);
-    return link;
-  });
-  const size = width / scene.width;
-  return (frame: number): void =>
-    areas.forEach(({ layer: id }, i) => {
-      const layer = scene.layers[id];
-      const box = layer && isShown(scene, layer, Math.floor(frame)) ? layerBoxInScene(program, id, frame) : null;
-      const { style } = links[i] as HTMLElement;
-      style.display = box ? 'block' : 'none';
-      if (!box) return;
-      style.left = `${box.left * size}px`;
-      style.top = `${box.top * size}px`;
-      style.width = `${(box.right - box.left) * size}px`;
-      style.height = `${(box.bottom - box.top) * size}px`;
-    });
 };
 
 const newCanvas = (width: number, height: number): HTMLCanvasElement => {
@@ -112,11 +76,12 @@ const start = async (banner: Banner, stage: HTMLElement): Promise<void> => {
   const tools = { pool, pictures: await readPictures(banner.pictures) };
   const program = compileScene(scene, { assets: banner.assets, fonts: replayed(banner.fonts) });
   const repaint = repainting(context, tools);
-  const follow = layAreas(banner, program, stage);
+  // Without areas nothing that lays them is there.
+  const follow = banner.areas.length > 0 ? layAreas(banner.areas, program, width / scene.width, stage) : undefined;
   const show = (frame: number) => {
     const list = program.at(frame);
     repaint(list, filling(list, width, height));
-    follow(frame);
+    follow?.(frame);
   };
   const link = stage.querySelector('#click');
   link?.replaceChildren(canvas);

@@ -78,7 +78,7 @@ const has = ({ params, formulas }: Pick<Item, 'params' | 'formulas'>, key: strin
   params[key] !== undefined || formulas?.[key] !== undefined;
 
 /** Of a scene as it is written into its banner: what it has is used. */
-export const usesOf = (scene: Scene, marks: Uses['marks']): Uses => {
+export const usesOf = (scene: Scene, marks: Uses['marks'], areas = false): Uses => {
   const layers = allLayers(scene);
   const cards = layers.flatMap((layer) => (layer.kind === 'drawing' ? Object.values(layer.items) : []));
   const parts = layers.flatMap(partsOf);
@@ -108,6 +108,7 @@ export const usesOf = (scene: Scene, marks: Uses['marks']): Uses => {
     ),
     formulas: formulas.length > 0,
     calls,
+    areas,
     // A nest may bring its layers into depth that have none themselves.
     depth:
       layers.some((layer) => has(layer, 'depth')) ||

@@ -230,7 +230,7 @@ describe('checks', () => {
     expect(await found('reading', sceneOf([stops]))).toEqual([]);
   });
   it('layers that are there before their entrance', async () => {
-    const entrance = READY_MOVES.find((move) => move.kind === 'entrance' && move.fade === 1 && !move.outside);
+    const entrance = READY_MOVES.find((move) => move.kind === 'entrance' && move.scale === 0 && move.turn === 0);
     const scene = sceneOf([block('Lamp', '#FFB23E', 50, 50, { from: 20 })]);
     const pop = {
       ...(entrance ?? READY_MOVES[0]),

@@ -78,13 +78,22 @@ export const Menu = ({ trigger, entries, align = 'end', columns = 1, onOpen }: M
   </DropdownMenu.Root>
 );
 
-/** The menu of what is pressed with the right button. Its entries are asked for when it opens. */
-export const PressMenu = ({ children, entries }: { children: ReactNode; entries: () => MenuProps['entries'] }) => {
-  const [open, setOpen] = useState(false);
-  const shown = open ? entries() : [];
+interface PressMenuProps {
+  children: ReactNode;
+  /** Asked for when it opens. */
+  entries: () => MenuProps['entries'];
+  /** Whether the browser's own menu is left alone. */
+  off?: boolean;
+}
+
+/** The menu of what is pressed with the right button, or for long with a finger. */
+export const PressMenu = ({ children, entries, off = false }: PressMenuProps) => {
+  const [shown, setShown] = useState<MenuProps['entries']>([]);
   return (
-    <ContextMenu.Root modal={false} onOpenChange={setOpen}>
-      <ContextMenu.Trigger asChild>{children}</ContextMenu.Trigger>
+    <ContextMenu.Root modal={false} onOpenChange={(open) => setShown(open ? entries() : [])}>
+      <ContextMenu.Trigger asChild disabled={off}>
+        {children}
+      </ContextMenu.Trigger>
       <ContextMenu.Portal>
         <ContextMenu.Content
           {...APART}

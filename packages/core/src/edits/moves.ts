@@ -22,6 +22,7 @@ import { withoutKeys, withPastedKeys } from '../motion/keys';
 import { broughtTogether } from '../motion/parting';
 import type { AppliedMove, Move, SavedMove } from '../document/moves';
 import {
+  AT_REST,
   isDeep,
   isUntouched,
   type MovedKey,
@@ -141,17 +142,6 @@ export const applyMove = (
 
 /** Frames from one part of a text to the next. */
 const APART: { readonly [U in TextUnit]: number } = { letters: 2, words: 4, lines: 6 };
-const AT_REST: Rest = {
-  position: [0, 0],
-  scale: [1, 1],
-  rotation: 0,
-  opacity: 1,
-  turnX: 0,
-  turnY: 0,
-  z: 0,
-  start: 0,
-  end: 1,
-};
 
 /** Whether a layer has a text whose parts can move by themselves. */
 export const hasText = (layer: Layer | undefined): boolean =>

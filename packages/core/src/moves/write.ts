@@ -41,6 +41,19 @@ export interface Rest {
   readonly end: number;
 }
 
+/** Of what stands as it was made. */
+export const AT_REST: Rest = {
+  position: [0, 0],
+  scale: [1, 1],
+  rotation: 0,
+  opacity: 1,
+  turnX: 0,
+  turnY: 0,
+  z: 0,
+  start: 0,
+  end: 1,
+};
+
 /** The keyframes of each property that a move changes. */
 export type Written = { readonly [K in MovedKey]?: readonly Keyframe[] };
 

@@ -1,5 +1,5 @@
 /** Marks moved and faded as wholes. */
-import { boxOfOutlines, boxThrough, type Box, grown, intersection, union } from '../geometry/bounds';
+import { boxThrough, type Box, grown, intersection, outlineBox, union } from '../geometry/bounds';
 import { bentThrough, boxThroughBend } from '../geometry/warp';
 import {
   apply,
@@ -10,7 +10,6 @@ import {
   multiply,
   turnOf as turnOfMatrix,
 } from '../geometry/matrix';
-import { boxOfStroke } from '../geometry/strokeBox';
 import { chained, flatSpace } from '../geometry/space';
 import { type Outline, transformed, turnOf } from '../geometry/outline';
 import type { BlendMode, Color } from '../document/types';
@@ -165,26 +164,35 @@ export const deviationOf = (feather: number): number => feather / 2;
 
 const NOTHING: Box = { left: 0, top: 0, right: 0, bottom: 0 };
 
+/** A box that holds outlines drawn through a matrix, filled or stroked by a pen; null for none. */
+export type BoxOf = (m: Matrix, outlines: readonly Outline[], pen: StrokeMark | null) => Box | null;
+
+/** By their own box and the furthest that joins may reach: soon found. Covers lay out what they do by it. */
+const roughBox: BoxOf = (m, outlines, pen) => {
+  const box = outlines.reduce<Box | null>((sum, outline) => union(sum, outlineBox(outline)), null);
+  return box && boxThrough(m, pen ? grown(box, strokeReach(pen)) : box);
+};
+
 /** A box that holds all of an area; null for one that goes on for ever. */
-const boxOfCut = (cut: Cut): Box | null => {
+const boxOfCut = (cut: Cut, by: BoxOf): Box | null => {
   if (cut.inverted) return null;
-  if ('marks' in cut) return boxOfMarks(cut.marks) ?? NOTHING;
+  if ('marks' in cut) return boxOfMarks(cut.marks, true, by) ?? NOTHING;
   if ('growth' in cut) {
-    const own = boxOfMarks(cut.growth.through);
+    const own = boxOfMarks(cut.growth.through, true, by);
     return own ? boxThrough(cut.matrix, own) : NOTHING;
   }
   const { outlines, matrix, feather, scale } = cut;
-  const bare = boxOfOutlines(matrix, outlines);
+  const bare = by(matrix, outlines, null);
   return bare ? grown(bare, deviationOf(feather) * 3 * scale) : NOTHING;
 };
 
 /** What cuts leave of a box; null for nothing. */
-const boxWithin = (box: Box, cuts: readonly Cut[]): Box | null => {
+const boxWithin = (box: Box, cuts: readonly Cut[], by: BoxOf): Box | null => {
   // All of it, while nothing has said where it shows.
   let shown: Box | null = box;
   for (const [i, cut] of cuts.entries()) {
     if (cut.mode === 'hide' || (i === 0 && cut.mode === 'exclude')) continue;
-    const own = boxOfCut(cut);
+    const own = boxOfCut(cut, by);
     const part = own ? intersection(box, own) : box;
     if (i === 0) shown = part;
     else if (cut.mode === 'show') shown = shown && part && intersection(shown, part);
@@ -194,23 +202,21 @@ const boxWithin = (box: Box, cuts: readonly Cut[]): Box | null => {
 };
 
 /** A box that holds all that marks draw, or what they draw before effects spread it; null for nothing. */
-export const boxOfMarks = (marks: readonly Mark[], spread = true): Box | null =>
-  marks.reduce<Box | null>((sum, inner) => union(sum, markBox(inner, spread)), null);
+export const boxOfMarks = (marks: readonly Mark[], spread = true, by = roughBox): Box | null =>
+  marks.reduce<Box | null>((sum, inner) => union(sum, markBox(inner, spread, by)), null);
 
 /** A box that holds all that a mark draws, or what it draws before effects spread it; null for nothing. */
-export const markBox = (mark: Mark, spread = true): Box | null => {
+export const markBox = (mark: Mark, spread = true, by = roughBox): Box | null => {
   if (mark.op === 'group') {
     if (mark.aside && !spread) return null;
-    const bare = boxOfMarks(mark.marks, spread);
+    const bare = boxOfMarks(mark.marks, spread, by);
     const placed = bare && mark.bend ? boxThroughBend(mark.bend, bare) : bare;
     const box = placed && spread && mark.effect ? grown(placed, mark.effect.by.reach * mark.effect.scale) : placed;
-    return box && mark.cuts ? boxWithin(box, mark.cuts) : box;
+    return box && mark.cuts ? boxWithin(box, mark.cuts, by) : box;
   }
   if (mark.op === 'picture') {
     const [w, h] = [mark.asset.width / 2, mark.asset.height / 2];
     return boxThrough(mark.matrix, { left: -w, top: -h, right: w, bottom: h });
   }
-  return mark.op === 'stroke'
-    ? boxOfStroke(mark.matrix, mark.outlines, mark)
-    : boxOfOutlines(mark.matrix, mark.outlines);
+  return by(mark.matrix, mark.outlines, mark.op === 'stroke' ? mark : null);
 };

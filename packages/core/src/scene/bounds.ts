@@ -1,10 +1,18 @@
 import type { Id, Point } from '../document/types';
-import { type Box, outlineBox, union } from '../geometry/bounds';
+import { type Box, boxOfOutlines, union } from '../geometry/bounds';
 import { IDENTITY, turn } from '../geometry/matrix';
 import { applyThrough, boxSeen, isMatrix, type Through, throughBack, throughBoth } from '../geometry/through';
-import { boxOfMarks, markBox, markThrough } from '../recipe/marks';
+import { boxOfStroke } from '../geometry/strokeBox';
+import { type BoxOf, boxOfMarks, markThrough } from '../recipe/marks';
+import type { Mark } from '../recipe/types';
 import type { Program } from './program';
 import { membersOf } from './groups';
+
+/** As tight as outlines, ends and joins are, however they are turned. */
+const tightBox: BoxOf = (m, outlines, pen) => (pen ? boxOfStroke(m, outlines, pen) : boxOfOutlines(m, outlines));
+
+/** A box that holds no more than what marks draw; null for nothing. */
+export const boxAround = (marks: readonly Mark[], spread = true): Box | null => boxOfMarks(marks, spread, tightBox);
 
 /** The box of what a layer draws, or of what the members of a group do, through a map of the layer's own pixels. */
 const boxBy = (program: Program, layer: Id, frame: number, spread: boolean, through: Through): Box | null => {
@@ -16,13 +24,13 @@ const boxBy = (program: Program, layer: Id, frame: number, spread: boolean, thro
     return members.reduce<Box | null>((sum, id) => union(sum, boxOf(id)), null);
   }
   const marks = program.marksAt(layer, frame);
-  if (through === IDENTITY) return boxOfMarks(marks, spread);
-  if (isMatrix(through))
-    return boxOfMarks(
+  if (isMatrix(through) && through !== IDENTITY) {
+    return boxAround(
       marks.map((mark) => markThrough(through, mark)),
       spread,
     );
-  const own = boxOfMarks(marks, spread);
+  }
+  const own = boxAround(marks, spread);
   return own && boxSeen(through, own);
 };
 
@@ -36,8 +44,8 @@ export const layerBox = (program: Program, layer: Id, frame: number, spread = fa
 /** The box of what some cards of a layer give, drawn or not, in their own pixels; null where that is nothing. */
 export const cardsBox = (program: Program, layer: Id, cards: readonly Id[], frame: number): Box | null => {
   const { marks, shapes } = program.flowAt(layer, cards, frame);
-  const boxes = [...marks.map((mark) => markBox(mark)), ...shapes.flatMap(({ outlines }) => outlines.map(outlineBox))];
-  return boxes.reduce<Box | null>((sum, box) => union(sum, box), null);
+  const outlines = shapes.flatMap((shape) => shape.outlines);
+  return union(boxAround(marks), boxOfOutlines(IDENTITY, outlines));
 };
 
 /** The upright box of what a layer shows in the scene: that of a disc is the same however it is turned. */

@@ -164,7 +164,7 @@ export const html5: Encoder<Html5Settings> = async (job) => {
   };
   const files = {
     'index.html': strToU8(page(job, areas, fallback.name)),
-    'player.js': await playerFor(usesOf(lean, needed.marks)),
+    'player.js': await playerFor(usesOf(lean, needed.marks, areas.length > 0)),
     'scene.js': strToU8(`var kiteBanner = ${asScript(banner)};`),
     ...pictures.files,
     [fallback.name]: fallback.bytes,

@@ -10,10 +10,13 @@ const ABSENT = '\0absent';
 
 /** Leaves out what a scene does not use. */
 const leavingOut = (uses: Uses, root: string): Plugin => {
-  const core = join(root, 'packages/core/src');
+  const sources = ['core', 'player'].map((name) => ({ name, folder: join(root, 'packages', name, 'src') }));
+  /** As the parts of a player are called by. */
   const nameOf = (path: string): string | null => {
-    const within = relative(core, path);
-    return within.startsWith('..') ? null : within.replaceAll(sep, '/').replace(/\.ts$/, '');
+    const own = sources.find(({ folder }) => path.startsWith(folder + sep));
+    if (!own) return null;
+    const within = relative(own.folder, path).replaceAll(sep, '/').replace(/\.ts$/, '');
+    return own.name === 'core' ? within : `${own.name}/${within}`;
   };
   return {
     name: 'leaving-out',

@@ -11,10 +11,13 @@ import {
   useState,
 } from 'react';
 import type { Id, Point } from '@kite/core/document/types';
+import { PressMenu } from '../../ui/Menu';
 import { useSize } from '../../ui/useSize';
 import { followPointer } from '../../ui/drag';
+import { layerMenu } from '../commands/layerMenu';
 import { writeText } from '../commands/layers';
 import { openNest } from '../commands/nesting';
+import { entryOf } from '../commands/table';
 import { importFiles } from '../importing/importFiles';
 import { SelectedHandles, ToolsInHand } from '../later';
 import { useEditor, useSlice } from '../store/context';
@@ -43,6 +46,19 @@ const BEGIN: readonly (readonly [label: string, part: Partial<EditorState>])[] =
   ['Write words', { mode: withTool('text') }],
   ['Bring pictures in', { drawer: 'assets' }],
 ];
+
+/** What can be done where no layer is. */
+const SCENE_MENU = [
+  'selectAll',
+  null,
+  'addController',
+  'addCamera',
+  'addCover',
+  null,
+  'fit',
+  'fullScreen',
+  'search',
+] as const;
 
 /** What the canvas has to say: what is the matter, or what to do next. */
 const Notes = () => {
@@ -118,6 +134,7 @@ export const CanvasArea = () => {
   const editor = useEditor();
   const area = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
+  const pressed = useRef<Id | null>(null);
   const size = useSize(area);
   const [swept, setSwept] = useState<Swept | null>(null);
   const { scene, ownView, within, mode, selected, fullScreen } = useSlice((s) => {
@@ -180,6 +197,18 @@ export const CanvasArea = () => {
     if (hit !== null && !openNest(editor, hit) && !writeText(editor, hit)) openPath(editor, hit);
   };
 
+  /** The menu of the layer that was pressed, or of what is selected where keys ask for it; else of the scene. */
+  const entries = () => {
+    const layer = editor.scene.layers[pressed.current ?? ''];
+    return layer ? layerMenu(editor, layer) : SCENE_MENU.map((name) => name && entryOf(editor, name));
+  };
+  const notePressed = (event: MouseEvent) => {
+    const isByKeys = event.type === 'contextmenu' && event.button === 0;
+    const [selected = null] = editor.state.selection.layers;
+    pressed.current =
+      isByKeys && selected !== null ? selected : layerAt(editor, toScene(view, pointOf(event)), 4 / view.zoom);
+  };
+
   const onDrop = (event: DragEvent) => {
     event.preventDefault();
     const files = [...event.dataTransfer.files];
@@ -202,6 +231,8 @@ export const CanvasArea = () => {
   };
 
   const onPointerDown = (event: PointerEvent<HTMLDivElement>) => {
+    // Held for long it asks for the menu.
+    if (event.pointerType === 'touch') notePressed(event);
     if (event.button === 1) pan(event);
     if (event.button !== 0) return;
     const start = toScene(view, pointOf(event));
@@ -220,55 +251,62 @@ export const CanvasArea = () => {
   const corner = toArea(view, [0, 0]);
   const Over = TOOLS[tool].over;
   return (
-    <div
-      ref={area}
-      role="application"
-      data-area="canvas"
-      tabIndex={0}
-      aria-label="Canvas"
-      data-testid="canvas"
-      className={`${fullScreen ? 'fixed inset-0 z-40' : 'relative min-h-0 flex-1'} touch-none overflow-hidden bg-surround ${mode.kind === 'sampling' || tool !== 'select' ? 'cursor-crosshair' : ''}`}
-      onPointerDown={onPointerDown}
-      onDoubleClick={onDoubleClick}
-      onDragOver={(event) => event.preventDefault()}
-      onDrop={onDrop}
-    >
+    <PressMenu entries={entries} off={mode !== SELECTING}>
       <div
-        aria-hidden
-        className="absolute shadow-[0_1px_6px_rgb(0_0_0/0.25)]"
-        style={{
-          left: corner[0],
-          top: corner[1],
-          width: width * view.zoom,
-          height: height * view.zoom,
-          // Shows through where the scene is transparent.
-          // Its surroundings show through a scene that is seen in its place.
-          background: within
-            ? undefined
-            : (background ?? 'repeating-conic-gradient(#c8c8c4 0 25%, #efefec 0 50%) 0 0 / 16px 16px'),
-        }}
-      />
-      <canvas ref={canvas} data-testid="picture" className="absolute" />
-      <svg className="absolute inset-0 size-full" aria-hidden>
-        <AidLines {...stage} />
-        <Others {...stage} />
-        <MaskOutlines {...stage} />
-        {selected && <SelectedHandles {...stage} />}
-        <SnapMarks {...stage} />
-        {swept && <SweptFrame view={view} swept={swept} />}
-      </svg>
-      <TextEditing {...stage} />
-      {Over && <Over {...stage} />}
-      {mode !== SELECTING && <ToolsInHand {...stage} />}
-      {/* What is pressed in them is not pressed on the canvas. */}
-      <div onPointerDown={(event) => event.stopPropagation()} onDoubleClick={(event) => event.stopPropagation()}>
-        <Rulers {...stage} />
-        <CompareLine view={view} />
-        <InPlaceBar />
-        <Notes />
-        {fullScreen && <FullScreenBar />}
-        <ZoomBar view={view} size={size} hidden={fullScreen} />
+        ref={area}
+        role="application"
+        data-area="canvas"
+        tabIndex={0}
+        aria-label="Canvas"
+        data-testid="canvas"
+        className={`${fullScreen ? 'fixed inset-0 z-40' : 'relative min-h-0 flex-1'} touch-none overflow-hidden bg-surround ${mode.kind === 'sampling' || tool !== 'select' ? 'cursor-crosshair' : ''}`}
+        onPointerDown={onPointerDown}
+        onDoubleClick={onDoubleClick}
+        onContextMenu={notePressed}
+        onDragOver={(event) => event.preventDefault()}
+        onDrop={onDrop}
+      >
+        <div
+          aria-hidden
+          className="absolute shadow-[0_1px_6px_rgb(0_0_0/0.25)]"
+          style={{
+            left: corner[0],
+            top: corner[1],
+            width: width * view.zoom,
+            height: height * view.zoom,
+            // Shows through where the scene is transparent.
+            // Its surroundings show through a scene that is seen in its place.
+            background: within
+              ? undefined
+              : (background ?? 'repeating-conic-gradient(#c8c8c4 0 25%, #efefec 0 50%) 0 0 / 16px 16px'),
+          }}
+        />
+        <canvas ref={canvas} data-testid="picture" className="absolute" />
+        <svg className="absolute inset-0 size-full" aria-hidden>
+          <AidLines {...stage} />
+          <Others {...stage} />
+          <MaskOutlines {...stage} />
+          {selected && <SelectedHandles {...stage} />}
+          <SnapMarks {...stage} />
+          {swept && <SweptFrame view={view} swept={swept} />}
+        </svg>
+        <TextEditing {...stage} />
+        {Over && <Over {...stage} />}
+        {mode !== SELECTING && <ToolsInHand {...stage} />}
+        {/* What is pressed in them is not pressed on the canvas. */}
+        <div
+          onPointerDown={(event) => event.stopPropagation()}
+          onDoubleClick={(event) => event.stopPropagation()}
+          onContextMenu={(event) => event.stopPropagation()}
+        >
+          <Rulers {...stage} />
+          <CompareLine view={view} />
+          <InPlaceBar />
+          <Notes />
+          {fullScreen && <FullScreenBar />}
+          <ZoomBar view={view} size={size} hidden={fullScreen} />
+        </div>
       </div>
-    </div>
+    </PressMenu>
   );
 };

@@ -26,14 +26,19 @@ export const stepArea = (by: 1 | -1): void => {
   goToArea(there[(at + by + there.length) % there.length] as Area);
 };
 
-/** Frames of the screen within which a row that is asked for is there. */
-const SOON = 20;
+/** Frames of the screen within which a row that is asked for is there, on a slow day too. */
+const SOON = 200;
 
-/** Puts the focus on the row of a layer, once it is on the page and in view. */
-export const focusLayer = (id: string, within = SOON): void => {
-  requestAnimationFrame(() => {
-    const row = document.querySelector<HTMLElement>(`[data-layer="${id}"]`);
-    if (row) row.focus();
-    else if (within > 0) focusLayer(id, within - 1);
-  });
+/** Puts the focus on the row of a layer, once it is on the page and in view; whoever has gone elsewhere meanwhile stays there. */
+export const focusLayer = (id: string): void => {
+  const from = document.activeElement;
+  const look = (within: number): void => {
+    requestAnimationFrame(() => {
+      if (document.activeElement !== from) return;
+      const row = document.querySelector<HTMLElement>(`[data-layer="${id}"]`);
+      if (row) row.focus();
+      else if (within > 0) look(within - 1);
+    });
+  };
+  look(SOON);
 };

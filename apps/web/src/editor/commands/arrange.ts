@@ -126,15 +126,13 @@ export const distributeChosen = (editor: Editor, axis: 0 | 1): void => {
 
 /** Mirrors the selected layers where they stand, as one. */
 export const flipSelection = (editor: Editor, axis: 0 | 1): void => {
-  const grabbed = grab(editor);
-  if (grabbed.length === 0) {
+  const { frame } = editor.state;
+  const ids = grab(editor).map(({ id }) => id);
+  const box = boxOfLayers(editor.program, ids, frame);
+  if (!box) {
     toast.info('Select the layers that are to be flipped.');
     return;
   }
-  const { frame } = editor.state;
-  const ids = grabbed.map((g) => g.id);
-  const box = boxOfLayers(editor.program, ids, frame);
-  if (!box) return;
   const about = axis === 0 ? (box.left + box.right) / 2 : (box.top + box.bottom) / 2;
   editor.edit(flipLayers(editor.scene.id, ids, axis, about, frame));
   sayUnread(

@@ -2,7 +2,7 @@ import type { Point } from '@kite/core/document/types';
 import { samplerOf } from '@kite/core/motion/sampler';
 import type { Move } from '@kite/core/document/moves';
 import { isDrawing } from '@kite/core/edits/moves';
-import { MOVED, type MovedKey, writtenBy } from '@kite/core/moves/write';
+import { AT_REST, MOVED, type MovedKey, writtenBy } from '@kite/core/moves/write';
 import { X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 
@@ -12,17 +12,7 @@ const SIDE = 16;
 /** Frames of a passage in its tile, and the pause after each run. */
 const LENGTH = 60;
 const PAUSE = 14;
-const REST = {
-  position: [W / 2, H / 2] as Point,
-  scale: [1, 1] as Point,
-  rotation: 0,
-  opacity: 1,
-  turnX: 0,
-  turnY: 0,
-  z: 0,
-  start: 0,
-  end: 1,
-};
+const REST = { ...AT_REST, position: [W / 2, H / 2] as Point };
 
 /** A move made small enough for its tile. */
 const small = (move: Move): Move => {

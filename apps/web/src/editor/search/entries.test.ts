@@ -1,8 +1,9 @@
+import { READY_MOVES } from '@kite/core/moves/ready';
 import { KINDS } from '@kite/core/recipe/table';
 import { expect, it } from 'vitest';
 import { LISTED } from '../commands/table';
 import { ENTRIES, found } from './entries';
-import { CARDS_ALSO } from './names';
+import { CARDS_ALSO, MOVES_ALSO } from './names';
 
 const names = (text: string): readonly string[] => found(text).map(({ label }) => label);
 
@@ -13,6 +14,7 @@ it('has every command, every tool and every card, each once', () => {
   expect(new Set(ids).size).toBe(ids.length);
   const kinds = [...KINDS.values()].filter(({ role }) => role !== 'setting').map(({ kind }) => kind);
   expect(Object.keys(CARDS_ALSO).toSorted()).toEqual(kinds.toSorted());
+  expect(Object.keys(MOVES_ALSO)).toEqual(READY_MOVES.map(({ name }) => name));
 });
 
 it.each(ENTRIES.map((entry) => [entry.label, entry] as const))(

@@ -32,7 +32,7 @@ import { useLinkDrag } from '../../linking/useLinkDrag';
 import { ColumnSwitch, useColumnDrag } from './ColumnSwitch';
 import { MatteLink } from './MatteLink';
 import { type Choose, LayerBar } from './LayerBar';
-import { layerMenu } from './layerMenu';
+import { layerMenu } from '../../commands/layerMenu';
 import { Badge } from '../../people/Badge';
 import { useEditor, useSlice } from '../../store/context';
 import { sceneOf } from '../../store/state';

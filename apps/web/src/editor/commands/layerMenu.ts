@@ -1,14 +1,14 @@
 import type { Layer } from '@kite/core/document/types';
 import { setLayers } from '@kite/core/edits/layers';
-import type { MenuEntry } from '../../../ui/Menu';
-import { hangFrom, selectTag, soloLayers } from '../../commands/arrange';
-import { textOf } from '../../commands/layers';
-import { maskChoice } from '../../commands/masks';
-import { type CommandName, entryOf, SPLITS } from '../../commands/table';
-import type { Editor } from '../../store/editor';
+import type { MenuEntry } from '../../ui/Menu';
+import { hangFrom, selectTag, soloLayers } from './arrange';
+import { textOf } from './layers';
+import { maskChoice } from './masks';
+import { type CommandName, entryOf, SPLITS } from './table';
+import type { Editor } from '../store/editor';
 
-/** What can be done to a layer, and with it to all that are selected. */
-export const layerMenu = (editor: Editor, layer: Layer, rename: () => void): (MenuEntry | null)[] => {
+/** What can be done to a layer, and with it to all that are selected; `rename` begins to type its name, where it stands. */
+export const layerMenu = (editor: Editor, layer: Layer, rename?: () => void): (MenuEntry | null)[] => {
   const { id } = layer;
   if (!editor.state.selection.layers.includes(id)) editor.select({ layers: [id] });
   // The time of layers is meant, not that of their chosen keyframes.
@@ -24,7 +24,7 @@ export const layerMenu = (editor: Editor, layer: Layer, rename: () => void): (Me
     return { ...entry, onSelect };
   };
   return [
-    { label: 'Rename', onSelect: rename },
+    ...(rename ? [{ label: 'Rename', onSelect: rename }] : []),
     entryOf(editor, 'duplicate', { label: 'Duplicate' }),
     entryOf(editor, 'group', { label: 'Group' }),
     entryOf(editor, 'makeSet', { disabled: editor.state.selection.layers.length < 2 }),
