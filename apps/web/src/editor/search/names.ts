@@ -60,9 +60,9 @@ export const COMMANDS_ALSO: Readonly<Record<CommandName, string>> = {
   gapsDown: 'distribute spacing evenly vertical',
   flipAcross: 'mirror horizontal reflect',
   flipDown: 'mirror vertical reflect upside',
-  addController: 'null rig parent handle knobs sliders empty',
+  addController: 'rig parent handle knobs sliders empty',
   addCamera: '3d perspective viewpoint pan zoom dolly',
-  addCover: 'adjustment layer effects whole picture grade',
+  addCover: 'correction grade whole picture global',
   hide: 'invisible visible eye toggle',
   lock: 'protect fix unlock',
   extend: 'longer duration stretch out',
@@ -191,8 +191,8 @@ export const MOVES_ALSO: Readonly<Record<string, string>> = {
   'Shrink out': 'scale zoom disappear',
   'In, drift, out': 'pass through lower third',
   Pulse: 'beat throb heartbeat scale',
-  Shake: 'wiggle tremble jitter',
-  Wobble: 'wiggle swing sway',
+  Shake: 'tremble jitter quake',
+  Wobble: 'swing sway',
   Pop: 'bounce squash overshoot',
 };
 
@@ -229,5 +229,5 @@ export const HELP_ALSO: Readonly<Record<string, string>> = {
   projects: 'tutorial archive tags folder import',
   cards: 'reference parameters values list',
   keyboard: 'shortcuts hotkeys keys',
-  formulas: 'expressions functions reference wiggle random counter countdown number clock',
+  formulas: 'expressions functions reference random counter countdown number clock',
 };
