@@ -182,6 +182,12 @@ test('a layer has its menu on the picture too, with all that is selected; where 
   await press(300, 120);
   await page.getByRole('menuitem', { name: 'Delete' }).click();
   await expect.poll(names).toEqual(['Left 2', 'Left']);
+  // By keys it is that of what is selected.
+  await page.getByRole('group', { name: 'Layer Left 2', exact: true }).click({ position: { x: 90, y: 12 } });
+  await page.getByTestId('canvas').focus();
+  await page.keyboard.press('ContextMenu');
+  await expect(page.getByRole('menuitem', { name: 'Duplicate' })).toBeVisible();
+  await page.keyboard.press('Escape');
   await press(200, 20);
   await page.getByRole('menuitem', { name: 'Select all layers' }).click();
   await press(100, 120);

@@ -60,6 +60,13 @@ const SCENE_MENU = [
   'search',
 ] as const;
 
+/** Whether keys ask for a menu: else it is the second button, the main one with the control key of a Mac, or a finger. */
+const isMenuKey = ({ type, button, ctrlKey, nativeEvent }: MouseEvent): boolean =>
+  type === 'contextmenu' &&
+  button !== 2 &&
+  !ctrlKey &&
+  !['touch', 'pen'].includes((nativeEvent as globalThis.PointerEvent).pointerType);
+
 /** What the canvas has to say: what is the matter, or what to do next. */
 const Notes = () => {
   const editor = useEditor();
@@ -203,10 +210,9 @@ export const CanvasArea = () => {
     return layer ? layerMenu(editor, layer) : SCENE_MENU.map((name) => name && entryOf(editor, name));
   };
   const notePressed = (event: MouseEvent) => {
-    const isByKeys = event.type === 'contextmenu' && event.button === 0;
     const [selected = null] = editor.state.selection.layers;
     pressed.current =
-      isByKeys && selected !== null ? selected : layerAt(editor, toScene(view, pointOf(event)), 4 / view.zoom);
+      isMenuKey(event) && selected !== null ? selected : layerAt(editor, toScene(view, pointOf(event)), 4 / view.zoom);
   };
 
   const onDrop = (event: DragEvent) => {
