@@ -193,6 +193,7 @@ test('a shape that is made where the list of layers is full and scrolled away is
   for (let n = 1; n <= 24; n++) {
     // The row made last is above all others: away from there once the list is scrolled.
     await page.getByTestId('timeline-rows').evaluate((rows) => (rows.scrollTop = rows.scrollHeight));
+    if (n > 1) await expect(page.getByRole('group', { name: 'Layer Star', exact: true })).toBeInViewport();
     await tile.focus();
     await page.keyboard.press('Enter');
     await expect

@@ -188,6 +188,8 @@ test('a layer has its menu on the picture too, with all that is selected; where 
   await page.keyboard.press('ContextMenu');
   await expect(page.getByRole('menuitem', { name: 'Duplicate' })).toBeVisible();
   await page.keyboard.press('Escape');
+  await expect(page.getByRole('menu')).toBeHidden();
+  await expect(page.getByTestId('canvas')).toBeFocused();
   await press(200, 20);
   await page.getByRole('menuitem', { name: 'Select all layers' }).click();
   await press(100, 120);
