@@ -15,15 +15,13 @@ interface MenuProps {
   trigger: ReactNode;
   entries: readonly (MenuEntry | null)[];
   align?: 'start' | 'end';
-  /** Long menus stand in two columns. */
-  columns?: 1 | 2;
   onOpen?: () => void;
 }
 
 const CONTENT = 'z-50 min-w-44 overflow-y-auto rounded-md border border-line bg-paper p-1 shadow-lg';
-const COLUMNS = { 1: '', 2: 'grid grid-cols-2' } as const;
 /** More entries than that are higher than a small window: they stand in two columns. */
 const MOST_IN_ONE = 16;
+const columnsOf = (entries: MenuProps['entries']): string => (entries.length > MOST_IN_ONE ? 'grid grid-cols-2' : '');
 
 const ITEM =
   'flex h-7 items-center gap-2 rounded-[5px] px-2 outline-none data-[disabled]:opacity-40 data-[highlighted]:bg-sky-2';
@@ -61,7 +59,7 @@ const Entries = ({ of: { Item, Separator }, entries }: { of: Parts; entries: Men
   );
 
 /** null between entries is a line. */
-export const Menu = ({ trigger, entries, align = 'end', columns = 1, onOpen }: MenuProps) => (
+export const Menu = ({ trigger, entries, align = 'end', onOpen }: MenuProps) => (
   <DropdownMenu.Root modal={false} onOpenChange={(open) => open && onOpen?.()}>
     <DropdownMenu.Trigger asChild>{trigger}</DropdownMenu.Trigger>
     <DropdownMenu.Portal>
@@ -70,7 +68,7 @@ export const Menu = ({ trigger, entries, align = 'end', columns = 1, onOpen }: M
         sideOffset={4}
         {...APART}
         onCloseAutoFocus={leaveField}
-        className={`${CONTENT} max-h-(--radix-dropdown-menu-content-available-height) ${COLUMNS[columns]}`}
+        className={`${CONTENT} max-h-(--radix-dropdown-menu-content-available-height) ${columnsOf(entries)}`}
       >
         <Entries of={DropdownMenu} entries={entries} />
       </DropdownMenu.Content>
@@ -98,7 +96,7 @@ export const PressMenu = ({ children, entries, off = false }: PressMenuProps) =>
         <ContextMenu.Content
           {...APART}
           onCloseAutoFocus={leaveField}
-          className={`${CONTENT} max-h-(--radix-context-menu-content-available-height) ${COLUMNS[shown.length > MOST_IN_ONE ? 2 : 1]}`}
+          className={`${CONTENT} max-h-(--radix-context-menu-content-available-height) ${columnsOf(shown)}`}
         >
           <Entries of={ContextMenu} entries={shown} />
         </ContextMenu.Content>

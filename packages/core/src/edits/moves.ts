@@ -34,8 +34,8 @@ import {
   writtenBy,
 } from '../moves/write';
 import { layerIn, type LayerDraft, NotFound, sceneIn } from './find';
-import { addItem, removeItem } from './recipe';
-import { addTrims } from './trims';
+import { addItem } from './recipe';
+import { addTrims, removeTrims } from './trims';
 
 /** A layer as its moves write to it. The parts of a position come together for it. */
 const writable = (draft: LayerDraft): Layer => {
@@ -220,8 +220,9 @@ export const slideEnds = (draft: ProjectDraft, chosen: Chosen, by: number): Chos
   for (const { scene, layer: id } of owners.values()) {
     const layer = layerIn(sceneIn(draft, scene), id);
     for (const applied of movesOf(layer)) {
-      if (!isUntouched(writable(layer), applied)) continue;
-      const written = writtenBy(applied, restOf(writable(layer), applied));
+      const now = writable(layer);
+      if (!isUntouched(now, applied)) continue;
+      const written = writtenBy(applied, restOf(now, applied));
       const isOwn = ({ item, key }: PropertyRef) =>
         item === undefined
           ? (PLACED_KEYS as readonly string[]).includes(key)
@@ -317,11 +318,7 @@ export const removeMove = (sceneId: Id, ids: readonly Id[], id: Id): Edit => ({
       const applied = moves.find((m) => m.id === id);
       if (applied && isUntouched(writable(layer), applied)) {
         erase(layer, applied);
-        for (const item of applied.trims ?? []) {
-          if (layer.kind === 'drawing' && layer.items[item]) {
-            removeItem({ scene: sceneId, layer: layer.id, item }).change(draft);
-          }
-        }
+        removeTrims(layer, applied);
       }
       setMoves(
         layer,

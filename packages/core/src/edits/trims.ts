@@ -1,11 +1,12 @@
 /** The trims by which moves draw the outlines of layers. */
 import { type MakeId, newItem } from '../document/make';
+import type { AppliedMove } from '../document/moves';
 import type { DrawingLayer, Id, Layer } from '../document/types';
 import { group } from '../recipe/groups/group';
 import { stroke } from '../recipe/paints/stroke';
 import { trim } from '../recipe/steps/trim';
-import type { DrawingDraft } from './find';
-import { addCards, attach, listOf } from './recipe';
+import type { DrawingDraft, LayerDraft } from './find';
+import { addCards, attach, detach, listOf } from './recipe';
 
 /** Where strokes begin in a recipe: the first one of each list of cards that has some. */
 const firstStrokes = (
@@ -30,3 +31,12 @@ export const addTrims = (layer: DrawingDraft, name: string, makeId: MakeId): Id[
     attach(layer, card.id, holder, at);
     return card.id;
   });
+
+/** Takes the trims of a move out of its layer, those that are there still. */
+export const removeTrims = (layer: LayerDraft, { trims = [] }: AppliedMove): void => {
+  if (layer.kind !== 'drawing') return;
+  for (const id of trims.filter((trimmed) => layer.items[trimmed])) {
+    detach(layer, id);
+    delete layer.items[id];
+  }
+};

@@ -205,7 +205,7 @@ const boxWithin = (box: Box, cuts: readonly Cut[], by: BoxOf): Box | null => {
 export const boxOfMarks = (marks: readonly Mark[], spread = true, by = roughBox): Box | null =>
   marks.reduce<Box | null>((sum, inner) => union(sum, markBox(inner, spread, by)), null);
 
-/** A box that holds all that a mark draws, or what it draws before effects spread it; null for nothing. */
+/** A box that holds all that a mark draws, or what it draws before effects spread it, as near as `by` comes; null for nothing. */
 export const markBox = (mark: Mark, spread = true, by = roughBox): Box | null => {
   if (mark.op === 'group') {
     if (mark.aside && !spread) return null;

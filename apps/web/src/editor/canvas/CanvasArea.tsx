@@ -14,10 +14,8 @@ import type { Id, Point } from '@kite/core/document/types';
 import { PressMenu } from '../../ui/Menu';
 import { useSize } from '../../ui/useSize';
 import { followPointer } from '../../ui/drag';
-import { layerMenu } from '../commands/layerMenu';
 import { writeText } from '../commands/layers';
 import { openNest } from '../commands/nesting';
-import { entryOf } from '../commands/table';
 import { importFiles } from '../importing/importFiles';
 import { SelectedHandles, ToolsInHand } from '../later';
 import { useEditor, useSlice } from '../store/context';
@@ -35,6 +33,7 @@ import type { Stage } from './stage';
 import type { Swept } from './tools/press';
 import { TOOLS } from './tools/table';
 import { TextEditing } from './tools/TextEditing';
+import { useAreaMenu } from './useAreaMenu';
 import { usePicture } from './usePicture';
 import { InPlaceBar } from './looks/InPlaceBar';
 import { toArea, toScene, viewOn, zoomed } from './view';
@@ -46,26 +45,6 @@ const BEGIN: readonly (readonly [label: string, part: Partial<EditorState>])[] =
   ['Write words', { mode: withTool('text') }],
   ['Bring pictures in', { drawer: 'assets' }],
 ];
-
-/** What can be done where no layer is. */
-const SCENE_MENU = [
-  'selectAll',
-  null,
-  'addController',
-  'addCamera',
-  'addCover',
-  null,
-  'fit',
-  'fullScreen',
-  'search',
-] as const;
-
-/** Whether keys ask for a menu: else it is the second button, the main one with the control key of a Mac, or a finger. */
-const isMenuKey = ({ type, button, ctrlKey, nativeEvent }: MouseEvent): boolean =>
-  type === 'contextmenu' &&
-  button !== 2 &&
-  !ctrlKey &&
-  !['touch', 'pen'].includes((nativeEvent as globalThis.PointerEvent).pointerType);
 
 /** What the canvas has to say: what is the matter, or what to do next. */
 const Notes = () => {
@@ -141,7 +120,6 @@ export const CanvasArea = () => {
   const editor = useEditor();
   const area = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
-  const pressed = useRef<Id | null>(null);
   const size = useSize(area);
   const [swept, setSwept] = useState<Swept | null>(null);
   const { scene, ownView, within, mode, selected, fullScreen } = useSlice((s) => {
@@ -170,6 +148,7 @@ export const CanvasArea = () => {
     return [event.clientX - (box?.left ?? 0), event.clientY - (box?.top ?? 0)];
   }, []);
   const stage = useMemo((): Stage => ({ view, pointOf }), [view, pointOf]);
+  const menu = useAreaMenu(stage);
 
   useEffect(() => {
     const element = area.current;
@@ -204,17 +183,6 @@ export const CanvasArea = () => {
     if (hit !== null && !openNest(editor, hit) && !writeText(editor, hit)) openPath(editor, hit);
   };
 
-  /** The menu of the layer that was pressed, or of what is selected where keys ask for it; else of the scene. */
-  const entries = () => {
-    const layer = editor.scene.layers[pressed.current ?? ''];
-    return layer ? layerMenu(editor, layer) : SCENE_MENU.map((name) => name && entryOf(editor, name));
-  };
-  const notePressed = (event: MouseEvent) => {
-    const [selected = null] = editor.state.selection.layers;
-    pressed.current =
-      isMenuKey(event) && selected !== null ? selected : layerAt(editor, toScene(view, pointOf(event)), 4 / view.zoom);
-  };
-
   const onDrop = (event: DragEvent) => {
     event.preventDefault();
     const files = [...event.dataTransfer.files];
@@ -238,7 +206,7 @@ export const CanvasArea = () => {
 
   const onPointerDown = (event: PointerEvent<HTMLDivElement>) => {
     // Held for long it asks for the menu.
-    if (event.pointerType === 'touch') notePressed(event);
+    if (event.pointerType === 'touch') menu.note(event);
     if (event.button === 1) pan(event);
     if (event.button !== 0) return;
     const start = toScene(view, pointOf(event));
@@ -257,7 +225,7 @@ export const CanvasArea = () => {
   const corner = toArea(view, [0, 0]);
   const Over = TOOLS[tool].over;
   return (
-    <PressMenu entries={entries} off={mode !== SELECTING}>
+    <PressMenu entries={menu.entries} off={mode !== SELECTING}>
       <div
         ref={area}
         role="application"
@@ -268,7 +236,7 @@ export const CanvasArea = () => {
         className={`${fullScreen ? 'fixed inset-0 z-40' : 'relative min-h-0 flex-1'} touch-none overflow-hidden bg-surround ${mode.kind === 'sampling' || tool !== 'select' ? 'cursor-crosshair' : ''}`}
         onPointerDown={onPointerDown}
         onDoubleClick={onDoubleClick}
-        onContextMenu={notePressed}
+        onContextMenu={menu.note}
         onDragOver={(event) => event.preventDefault()}
         onDrop={onDrop}
       >

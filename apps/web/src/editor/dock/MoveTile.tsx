@@ -23,6 +23,7 @@ const small = (move: Move): Move => {
 
 const stateAt = (move: Move, frame: number) => {
   const to = move.kind === 'passage' ? LENGTH : move.frames;
+  // What is drawn needs a trim to be drawn by: any will do.
   const applied = { id: '', move: small(move), from: 0, to, away: W / 2 + SIDE, trims: [''] };
   const written = writtenBy(applied, REST);
   const at = <K extends MovedKey>(key: K) => {

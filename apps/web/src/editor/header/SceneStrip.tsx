@@ -110,7 +110,6 @@ export const SceneStrip = () => {
       {order.length > 1 && (
         <Menu
           align="start"
-          columns={names.length > 12 ? 2 : 1}
           entries={order.map((id, i) => ({
             label: names[i] ?? '',
             ...(id === open && { icon: <Check size={13} /> }),

@@ -35,7 +35,6 @@ export const AddCard = ({ layer, group }: { layer: DrawingLayer; group: Id | nul
     <div className="flex flex-wrap gap-x-1">
       <Menu
         align="start"
-        columns={2}
         entries={[...paste, ...kinds]}
         trigger={
           <button
