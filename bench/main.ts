@@ -21,6 +21,7 @@ import { measureDepth } from './depth';
 import { measureEffects } from './effects';
 import { encodeOnly } from './encode';
 import { measureFormulas } from './formulas';
+import { measureLetters } from './letters';
 import { measureGif } from './gif';
 import { measureRenders, measureResident } from './renders';
 import { measureServer } from './server';
@@ -186,6 +187,8 @@ const run = async (): Promise<void> => {
   console.log({ scrubMs200: scrub, ribbonsMs500: ribbons });
   const formulas = measureFormulas();
   console.log(formulas);
+  const letters = await measureLetters();
+  console.log(letters);
   rmSync(folder, { recursive: true, force: true });
   if (values.json) {
     const pick = (key: keyof SceneFigures) =>
@@ -198,6 +201,7 @@ const run = async (): Promise<void> => {
       scrubMs200: scrub,
       ribbonsMs500: ribbons,
       ...formulas,
+      ...letters,
       ...effects,
       ...depth,
       ...gif,

@@ -33,6 +33,8 @@ const wholeScene = async (server: Server): Promise<string> => {
   const round = card('ellipse', { width: 40, height: 44 });
   const bar = card('rectangle', { width: 60, height: 14, centre: [8, 6] });
   const dot = card('ellipse', { width: 12, height: 12, centre: [-6, -8] });
+  const ring = card('ellipse', { width: 50, height: 50 });
+  const rim = card('stroke', { width: 1, color: '#2EC4B6' });
   const stroke = { color: '#2EC4B6', size: 18, thins: 0.5, taper: 0.1, erases: false };
   const inked = (style: string, more: { [key: string]: Value }) => ({
     style,
@@ -97,6 +99,19 @@ const wholeScene = async (server: Server): Promise<string> => {
     ),
     newDrawing(
       scene,
+      'ring',
+      'Ring',
+      [
+        card('text', { text: 'NIGHT TRAM', size: 14 }),
+        card('fill', { color: '#FFB23E' }),
+        card('along', { shift: 0.1, away: 2 }, [ring, rim]),
+        ring,
+        rim,
+      ],
+      { position: [150, 200] },
+    ),
+    newDrawing(
+      scene,
       'line',
       'Line',
       [
@@ -151,7 +166,7 @@ test('words, cut-outs, masks, inks and blurs are the same in preview, PNG, banne
 }) => {
   const id = await wholeScene(server);
   await page.goto(`${server.url}/projects/${id}`);
-  await expect(page.getByTestId('layer-row')).toHaveCount(6);
+  await expect(page.getByTestId('layer-row')).toHaveCount(7);
   const { png, svg, bannerNames } = await agreeing(page, server, context, id);
   expect(bannerNames).toContain('picture-1.png');
   expect(bannerNames.some((n) => /\.(otf|ttf|woff2?|wasm)$/.test(n))).toBe(false);

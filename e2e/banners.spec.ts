@@ -22,7 +22,7 @@ import type {
 import type { RenderSettings } from '@kite/core/delivery/formats/table';
 import { defaultSettings } from '@kite/core/delivery/settings';
 import { KINDS } from '@kite/core/recipe/table';
-import type { Kind } from '@kite/core/recipe/types';
+import { holdsCards, type Kind } from '@kite/core/recipe/types';
 import { wholeScene } from '@kite/core/scene/whole';
 import { EMPTY_STOCK } from '@kite/render/materials';
 import { renderScene } from '@kite/render/render';
@@ -124,24 +124,23 @@ const PARTS: { readonly [part: string]: readonly Item[] } = {
 /** What is drawn with one kind of card, as it is when it is new or as an example of it. */
 const recipeWith = (kind: Kind): readonly Item[] => {
   const values = 'example' in kind && kind.example ? kind.example : {};
-  const item = newItem('own', kind.kind, values as { readonly [key: string]: Value });
+  const inside = kind.role !== 'group' && holdsCards(kind) ? [newItem('c', 'ellipse')] : [];
+  const item = {
+    ...newItem('own', kind.kind, values as { readonly [key: string]: Value }),
+    ...(holdsCards(kind) && { children: inside.map(({ id }) => id) }),
+  };
   const [shape, fill] = [newItem('r', 'rectangle', { width: 60, height: 40 }), newItem('f', 'fill')];
   switch (kind.role) {
     case 'source':
       return [item, fill];
     case 'step':
-      return kind.onDrawn ? [shape, fill, item] : [shape, item, fill];
+      return kind.onDrawn ? [shape, fill, item, ...inside] : [shape, item, fill];
     case 'paint':
       return [shape, item];
     case 'group':
       return [shape, fill, { ...item, children: ['r', 'f'] }];
     case 'cover':
-      return [
-        shape,
-        fill,
-        { ...item, ...(kind.holds && { children: ['c'] }) },
-        ...(kind.holds ? [newItem('c', 'ellipse')] : []),
-      ];
+      return [shape, fill, item, ...inside];
     case 'setting':
       return [];
   }

@@ -15,9 +15,9 @@ class Hand {
   typed = 0;
   constructor(private readonly page: Page) {}
 
-  async press(what: Locator | Place): Promise<void> {
+  async press(what: Locator | Place, button: 'left' | 'right' = 'left'): Promise<void> {
     this.presses++;
-    await ('x' in what ? this.page.mouse.click(what.x, what.y) : what.click());
+    await ('x' in what ? this.page.mouse.click(what.x, what.y, { button }) : what.click({ button }));
   }
   /** A key pressed counts as a press. */
   async key(keys: string): Promise<void> {
@@ -241,23 +241,37 @@ test('eight letters along a curve', async ({ page, server }) => {
   await hand.words('LASTTRAM');
   await hand.key('Escape');
   await hand.button('Add a card');
-  await hand.item('Letters');
-  await hand.type('Move x', '-160');
-  await hand.button('Move: Animate: add a keyframe here');
+  await hand.item('Along a path');
+  await hand.type('Apart', '2');
+  await hand.type('Moved on', '-100');
+  await hand.button('Moved on: Animate: add a keyframe here');
   await hand.key('a');
-  await hand.type('Frame', '12');
-  await hand.type('Move x', '-80');
-  await hand.type('Move y', '-90');
   await hand.type('Frame', '24');
-  await hand.type('Move x', '0');
-  await hand.type('Move y', '0');
-  const letters = itemOf(named(await sceneOf(page, server), 'LASTTRAM'), 'letters');
-  expect((letters.params.position as KeyedProperty).keys.map((k) => [k.frame, k.value])).toEqual([
-    [0, [-160, 0]],
-    [12, [-80, -90]],
-    [24, [0, 0]],
+  await hand.type('Moved on', '0');
+  const along = itemOf(named(await sceneOf(page, server), 'LASTTRAM'), 'along');
+  expect((along.params.shift as KeyedProperty).keys.map((k) => [k.frame, k.value])).toEqual([
+    [0, -1],
+    [24, 0],
   ]);
-  expect(hand.count).toEqual({ presses: 7, drags: 0, typed: 8 });
+  expect(along.params.stagger).toEqual({ value: 2 });
+  expect(hand.count).toEqual({ presses: 7, drags: 0, typed: 5 });
+});
+
+test('words round a badge', async ({ page, server }) => {
+  const { hand, at } = await start(page, server, 'Badge');
+  await hand.key('t');
+  await hand.press(at(150, 125));
+  await hand.words('LAST TRAM TONIGHT');
+  await hand.key('Escape');
+  await hand.key('e');
+  await hand.drag(at(110, 85), at(190, 165));
+  await hand.key('Escape');
+  await hand.key('Control+a');
+  await hand.press(at(150, 100), 'right');
+  await hand.item('Lay along a path');
+  const layers = inOrder(await sceneOf(page, server));
+  expect(layers.map(({ name }) => name)).toEqual(['LAST TRAM TONIGHT']);
+  expect(hand.count).toEqual({ presses: 8, drags: 1, typed: 1 });
 });
 
 test('liquid in a word', async ({ page, server }) => {

@@ -1,8 +1,8 @@
 /** Masks drawn over a layer, made of layers and made layers again, by what is seen of them. */
 import { expect } from '@playwright/test';
-import { newItem } from '@kite/core/document/make';
+import { newDrawing, newItem } from '@kite/core/document/make';
 import { addCard, drag, middle, onScene, saved } from './support/editor';
-import { discLayer, openMade } from './support/made';
+import { BLANK, discLayer, openMade } from './support/made';
 import { inOrder, itemOf, named, pixel, sceneOf } from './support/scene';
 import { test } from './support/test';
 import { choose } from './support/timeline';
@@ -24,7 +24,7 @@ test('masks are drawn over a layer, add up, fade, show faintly what they cut, an
   await page.keyboard.press('Shift+M');
   await expect(page.getByLabel(/As a mask of “Lamp”/)).toBeChecked();
   await drag(page, at(150, 60), at(200, 180));
-  await expect(page.getByTestId('mask-outline')).toHaveCount(1);
+  await expect(page.getByTestId('held-outline')).toHaveCount(1);
   await expect.poll(async () => lit(await pixel(page, right))).toBe(false);
   expect(lit(await pixel(page, left))).toBe(true);
   let layers = (await saved(page, server)).scenes.s?.layers ?? {};
@@ -35,7 +35,7 @@ test('masks are drawn over a layer, add up, fade, show faintly what they cut, an
   await expect(page.getByLabel(/As a mask of “Lamp”/)).not.toBeChecked();
   await page.getByLabel(/As a mask of “Lamp”/).check();
   await drag(page, at(206, 110), at(240, 130));
-  await expect(page.getByTestId('mask-outline')).toHaveCount(2);
+  await expect(page.getByTestId('held-outline')).toHaveCount(2);
   await expect.poll(async () => lit(await pixel(page, right))).toBe(true);
 
   // The second one's edge fades; taken away, it is a hole in what was never there.
@@ -176,4 +176,35 @@ test('the front one of the selected layers becomes a mask of the others, in plac
   expect(Object.keys(layers ?? {})).toEqual(['a']);
   await page.keyboard.press('Control+z');
   await expect(page.getByTestId('layer-row')).toHaveCount(2);
+});
+
+test('what a mask cuts away shows faintly while the words are typed, too', async ({ page, server }) => {
+  const font = { family: 'Inter', weight: 800, italic: false };
+  const masked = newDrawing(
+    BLANK,
+    'w',
+    'Words',
+    [
+      newItem('t', 'text', { text: 'HHHHH', size: 60, font }),
+      newItem('f', 'fill', { color: '#FFFFFF' }),
+      { ...newItem('m', 'mask'), children: ['r'] },
+      newItem('r', 'rectangle', { width: 400, height: 400, centre: [180, 0] }),
+    ],
+    { position: [200, 140] },
+  );
+  await openMade(page, server, 'Masked words', [masked]);
+  const at = await onScene(page, 400, 240);
+  // The bar of the letter left of the middle, which the mask leaves out.
+  const gone = async () => (await pixel(page, at(156, 118)))[0]!;
+  await choose(page, 'Words');
+  await expect.poll(gone).toBe(16);
+  await page.getByRole('button', { name: 'Masks', exact: true }).click();
+  await page.getByRole('radio', { name: 'Faint' }).click();
+  await page.keyboard.press('Escape');
+  await expect.poll(gone).toBeGreaterThan(50);
+  const faint = await gone();
+  await page.mouse.dblclick(at(244, 118).x, at(244, 118).y);
+  await expect(page.getByTestId('canvas-text')).toBeFocused();
+  await page.keyboard.type('HHHHH');
+  await expect.poll(gone).toBe(faint);
 });

@@ -13,6 +13,7 @@ import { nightPass } from '../nightPass';
 import { PALETTE } from '../palette';
 import { ridersByHour } from '../ridersByHour';
 import { turningSign } from '../turningSign';
+import { badge } from './badge';
 import { burst } from './burst';
 import { letterTitle } from './letterTitle';
 import { nightOutside, pictureGrid } from './pictureGrid';
@@ -33,6 +34,7 @@ export interface Starter {
 export const STARTERS: readonly Starter[] = [
   { id: 'title', name: 'Title', about: 'Letters rise one after another, from one text', build: letterTitle },
   { id: 'logo', name: 'Logo reveal', about: 'A mark, and a name whose outlines are drawn', build: namedReveal },
+  { id: 'badge', name: 'Badge', about: 'Words come letter by letter round a ring that turns', build: badge },
   { id: 'strip', name: 'Lower strip', about: 'Bars follow each other, a name slides out', build: nextStop },
   { id: 'burst', name: 'Burst', about: 'Dashes from one line, round a disc that pops', build: burst },
   {

@@ -22,13 +22,22 @@ export const SelectedCards = part(async () => (await import('./inspector/Selecte
 export const SelectedHandles = part(async () => (await import('./canvas/handles/SelectedHandles')).SelectedHandles);
 export const ToolsInHand = part(async () => (await import('./canvas/tools/ToolsInHand')).ToolsInHand);
 export const ParamField = part(async () => (await import('./inspector/fields/ParamField')).ParamField);
+export const AdaptSize = part(async () => (await import('./inspector/cards/AdaptSize')).AdaptSize);
+export const EyeFields = part(async () => (await import('./inspector/cards/EyeFields')).EyeFields);
 export const KnobsCard = part(async () => (await import('./inspector/cards/KnobsCard')).KnobsCard);
+
+// Nor of this while nobody else is there.
+export const People = part(async () => (await import('./people/People')).People);
+export const Others = part(async () => (await import('./canvas/looks/Others')).Others);
 
 export const SearchField = part(
   async () => (await import('./search/SearchField')).SearchField,
   (props) => <PlainSearch {...props} />,
 );
+export const CompareLine = part(async () => (await import('./canvas/looks/CompareLine')).CompareLine);
+export const InPlaceBar = part(async () => (await import('./canvas/looks/InPlaceBar')).InPlaceBar);
 export const AsideView = part(async () => (await import('./canvas/aside/AsideView')).AsideView);
+export const StretchFrame = part(async () => (await import('./timeline/StretchFrame')).StretchFrame);
 export const RibbonRow = part(async () => (await import('./timeline/row/RibbonRow')).RibbonRow);
 export const CelsRow = part(async () => (await import('./timeline/row/CelsRow')).CelsRow);
 export const PosesRow = part(async () => (await import('./timeline/row/PosesRow')).PosesRow);

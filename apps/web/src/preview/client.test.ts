@@ -34,7 +34,7 @@ const wish = (frame: number): DrawWish => ({
   solo: [],
   onion: null,
   compare: null,
-  uncut: null,
+  lookedAt: null,
   around: null,
 });
 const reply = (frame: number) => ({ data: { id: 0, frame, at: [0, 0], bitmap: null, problems: [], ms: 0 } });

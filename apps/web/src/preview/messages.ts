@@ -3,6 +3,7 @@ import type { Patch } from '@kite/core/document/patches';
 import type { Id, Point } from '@kite/core/document/types';
 import type { Matrix } from '@kite/core/geometry/matrix';
 import type { Settings } from '@kite/core/recipe/types';
+import type { LookedAt } from '@kite/core/scene/otherwise';
 import type { Problem } from '@kite/core/scene/program';
 import type { Finding } from '@kite/core/proof/types';
 import type { FrameRange } from './frameCache';
@@ -19,12 +20,6 @@ export interface Onion {
 export interface Compare {
   readonly frame: number;
   readonly split: number;
-}
-
-/** Layers that show what their masks cut away. */
-export interface Uncut {
-  readonly layers: readonly Id[];
-  readonly how: 'faint' | 'whole';
 }
 
 /** The scene around the nest through which a scene is seen, as it is at a frame. */
@@ -54,7 +49,7 @@ export interface DrawWish {
   readonly solo: readonly Id[];
   readonly onion: Onion | null;
   readonly compare: Compare | null;
-  readonly uncut: Uncut | null;
+  readonly lookedAt: LookedAt | null;
   readonly around: Surroundings | null;
 }
 

@@ -38,7 +38,7 @@ export const useMoving = (doc: Project | undefined, id: Id | undefined, box: Siz
         solo: [],
         onion: null,
         compare: null,
-        uncut: null,
+        lookedAt: null,
         around: null,
       });
     let request = 0;

@@ -2,7 +2,7 @@
 import { multiply } from '@kite/core/geometry/matrix';
 import { lastMade } from '@kite/core/document/remembered';
 import { applyPatches } from '@kite/core/document/patches';
-import { uncut } from '@kite/core/scene/uncut';
+import { type LookedAt, seenOtherwise } from '@kite/core/scene/otherwise';
 import { turned } from '@kite/core/scene/turned';
 import { wholeScene } from '@kite/core/scene/whole';
 import type { Id, Project, Scene } from '@kite/core/document/types';
@@ -27,7 +27,6 @@ import type {
   ProofReply,
   SampleReply,
   Surroundings,
-  Uncut,
 } from './messages';
 import type { Proofing, ProofWish } from './proofing';
 import { offscreenSurface } from './surface';
@@ -59,10 +58,10 @@ const sceneIn = (doc: Project | null, id: Id): Scene | null => {
 };
 
 /** By scene and by what is looked at: the same object for the same, which frames are kept for. */
-const lookedAt = lastMade<Scene, Scene>();
-const asLookedAt = (scene: Scene | null, how: Uncut | null): Scene | null => {
+const seenLast = lastMade<Scene, Scene>();
+const asLookedAt = (scene: Scene | null, how: LookedAt | null): Scene | null => {
   if (!scene || !how) return scene;
-  return lookedAt(scene, [how.how, ...how.layers], () => uncut(scene, how.layers, how.how));
+  return seenLast(scene, [how.how, ...how.layers], () => seenOtherwise(scene, how));
 };
 
 const tell = (cached: readonly FrameRange[]): void => self.postMessage({ cached } satisfies CacheReply);
@@ -91,7 +90,7 @@ const draw = (request: Extract<PreviewRequest, { kind: 'draw' }>): PreviewReply 
   const [width, height] = [request.width, request.height].map((side) => Math.ceil(side / shrink)) as [number, number];
   const view = multiply([1 / shrink, 0, 0, 1 / shrink, 0, 0], request.view);
   const own = sceneIn(shown, request.scene);
-  const scene = asLookedAt(own && turned(own, request.around?.settings ?? {}), request.uncut);
+  const scene = asLookedAt(own && turned(own, request.around?.settings ?? {}), request.lookedAt);
   const nothing = { id, frame, at, shrink, bitmap: null, problems: [], ms: 0 };
   if (!shown || !scene || width < 1 || height < 1) return nothing;
   const start = performance.now();
@@ -101,7 +100,7 @@ const draw = (request: Extract<PreviewRequest, { kind: 'draw' }>): PreviewReply 
   const target = { width, height, view };
   const alone = request.solo.length > 0 ? new Set(request.solo) : null;
   const before =
-    shown === kept || alone ? undefined : (asLookedAt(sceneIn(kept, request.scene), request.uncut) ?? undefined);
+    shown === kept || alone ? undefined : (asLookedAt(sceneIn(kept, request.scene), request.lookedAt) ?? undefined);
   const { onion, compare } = request;
   const program = compileScene(scene, library);
   const shows = alone ? (layer: Id) => alone.has(layer) : undefined;

@@ -8,7 +8,7 @@ import { group as groupKind } from '../recipe/groups/group';
 import { path as pathKind } from '../recipe/sources/path';
 import { kindOf } from '../recipe/table';
 import type { Program } from '../scene/program';
-import { drawingIn, type ItemDraft, NotFound } from './find';
+import { drawingIn, NotFound } from './find';
 import { placesFor, tidy } from './place';
 import { addItem } from './recipe';
 
@@ -82,8 +82,7 @@ export const drawInside = (
     if (shape.kind === pathKind.kind) addItem(scene.id, layer, throughTo(m, at, shape), inside, index).change(draft);
     else {
       const [card, ...within] = uprightIn(m, at, groupId, shape, makeId);
-      for (const item of within) drawingIn(draft, scene.id, layer).items[item.id] = item as ItemDraft;
-      addItem(scene.id, layer, card, inside, index).change(draft);
+      addItem(scene.id, layer, card, inside, index, within).change(draft);
     }
   },
 });

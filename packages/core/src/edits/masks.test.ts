@@ -10,7 +10,7 @@ import { NO_LIBRARY, type Program } from '../scene/program';
 import { applyEdit } from './apply';
 import { addLayers } from './layers';
 import { drawInside } from './drawn';
-import { drawMask, layerOfMask, maskBy } from './masks';
+import { drawMask, layAlong, layerOfCard, maskBy } from './masks';
 import { done } from '../test/done';
 
 const empty = newScene('s', 'One', {
@@ -191,7 +191,7 @@ describe('a layer that becomes a mask', () => {
         point.forEach((v, axis) => expect(Math.abs(corners[i]![axis]! - v)).toBeLessThan(0.11)),
       );
     for (const frame of [0, 10, 25, 49]) same(ofMask(next, 't', frame), frame);
-    const back = done(next, layerOfMask('s', 't', masksOf(next, 't')[0]?.id as Id, countingIds('m')));
+    const back = done(next, layerOfCard('s', 't', masksOf(next, 't')[0]?.id as Id, countingIds('m')));
     const [front] = sceneOf(back).order as [Id];
     for (const frame of [0, 10, 25, 49]) same(ofLayer(back, front, frame), frame);
   });
@@ -252,7 +252,7 @@ describe('a mask that becomes a layer', () => {
   const doc = projectOf(by, turned);
   const masked = done(doc, maskBy('s', 'by', ['t'], 0, countingIds('n')));
   const [mask] = masksOf(masked, 't');
-  const back = done(masked, layerOfMask('s', 't', mask?.id as Id, countingIds('b')));
+  const back = done(masked, layerOfCard('s', 't', mask?.id as Id, countingIds('b')));
   const [front] = sceneOf(back).order as [Id];
   it('stands in front of its layer, as it was before it became one', () => {
     for (const frame of [0, 20, 40]) expect(ofLayer(back, front, frame)).toEqual(ofLayer(doc, 'by', frame));
@@ -267,8 +267,47 @@ describe('a mask that becomes a layer', () => {
   });
   it('is filled where nothing in it paints', () => {
     const drawn = drawMask(programOf(doc), 't', { mask: 'm', group: 'g' }, newItem('e', 'ellipse'), [10, 10], 0, ids);
-    const next = done(done(doc, drawn), layerOfMask('s', 't', 'm', countingIds('b')));
+    const next = done(done(doc, drawn), layerOfCard('s', 't', 'm', countingIds('b')));
     const layer = drawingOf(next, sceneOf(next).order[1] as Id);
     expect(layer.recipe.map((id) => layer.items[id]?.kind)).toEqual(['ellipse', 'fill']);
+  });
+});
+
+describe('a layer that others are laid along', () => {
+  const by = box('by', { position: keyed([100, 100], [300, 200]), opacity: { value: 0.5 } });
+  const doc = projectOf(by, turned);
+  const next = done(doc, layAlong('s', 'by', ['t'], 0, countingIds('n')));
+  const along = Object.values(drawingOf(next, 't').items).find(({ kind }) => kind === 'along')!;
+  it('is a card of theirs, where it was, that fades what is painted in it', () => {
+    for (const frame of [0, 20, 40]) {
+      expect(cornersOf(next, 't', along.children!, frame)).toEqual(ofLayer(doc, 'by', frame));
+    }
+    expect([along.name, along.params, sceneOf(next).order]).toEqual(['Box by', {}, ['t']]);
+    expect(drawingOf(next, 't').items[along.children![0]!]?.params.opacity).toEqual({ value: 0.5 });
+  });
+  it('is a layer again', () => {
+    const back = done(next, layerOfCard('s', 't', along.id, countingIds('b')));
+    const [front] = sceneOf(back).order as [Id];
+    for (const frame of [0, 20, 40]) expect(ofLayer(back, front, frame)).toEqual(ofLayer(doc, 'by', frame));
+    expect(drawingOf(back, front).params.opacity).toEqual({ value: 0.5 });
+  });
+  it('is stroked there where nothing in it paints', () => {
+    const bare = newDrawing(empty, 't', 'T', [{ ...newItem('a', 'along'), children: ['e'] }, newItem('e', 'ellipse')]);
+    const free = done(projectOf(bare), layerOfCard('s', 't', 'a', countingIds('b')));
+    const layer = drawingOf(free, sceneOf(free).order[0] as Id);
+    expect([layer.name, layer.recipe.map((id) => layer.items[id]?.kind)]).toEqual(['Path', ['ellipse', 'stroke']]);
+  });
+  it('takes the formulas of its opacity along with the others', () => {
+    const ruled = box(
+      'by',
+      {},
+      { formulas: { opacity: { text: '0.25', on: true }, rotation: { text: '9', on: true } } },
+    );
+    const one = done(projectOf(ruled, turned), layAlong('s', 'by', ['t'], 0, countingIds('n')));
+    const group = Object.values(drawingOf(one, 't').items).find((item) => item.formulas?.opacity)!;
+    expect(programOf(one).cardAt('t', group.id, 0)?.values).toMatchObject({ opacity: 0.25, rotation: 9 });
+    expect(() => applyEdit(doc, layAlong('s', 'by', [], 0, countingIds('n')))).toThrow(
+      'wants another drawing to lie along it',
+    );
   });
 });

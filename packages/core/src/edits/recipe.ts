@@ -39,6 +39,20 @@ export const within = (items: { readonly [id: Id]: Item }, id: Id): Item[] => {
   return item ? [item, ...(item.children ?? []).flatMap((child) => within(items, child))] : [];
 };
 
+/** A drawing without some cards and all that is in them. */
+export const withoutCards = (layer: DrawingLayer, gone: ReadonlySet<Id>): DrawingLayer => {
+  const all = new Set([...gone].flatMap((id) => within(layer.items, id)).map(({ id }) => id));
+  const left = (list: readonly Id[]) => list.filter((id) => !all.has(id));
+  const items = Object.values(layer.items).filter(({ id }) => !all.has(id));
+  return {
+    ...layer,
+    items: Object.fromEntries(
+      items.map((item) => [item.id, item.children ? { ...item, children: left(item.children) } : item]),
+    ),
+    recipe: left(layer.recipe),
+  };
+};
+
 export const detach = (layer: DrawingDraft, id: Id): void => {
   const group = groupOf(layer.items, id);
   setList(
@@ -61,17 +75,19 @@ export const addCards = (layer: DrawingDraft, cards: readonly Item[]): void => {
   for (const card of cards) layer.items[card.id] = card as ItemDraft;
 };
 
+/** A card put in a place, with all that stands in it. */
 export const addItem = (
   scene: Id,
   layerId: Id,
   item: Item,
   group: Id | null = null,
   index = Number.MAX_SAFE_INTEGER,
+  inside: readonly Item[] = [],
 ): Edit => ({
   label: 'Add a card',
   change: (draft) => {
     const layer = drawingIn(draft, scene, layerId);
-    addCards(layer, [item]);
+    addCards(layer, [item, ...inside]);
     attach(layer, item.id, group, index);
   },
 });

@@ -6,6 +6,7 @@ import { applyEdit } from './apply';
 import type { DrawingLayer, KeyedProperty, Point, Project, Value } from '../document/types';
 import { apply, multiply } from '../geometry/matrix';
 import type { TextUnit } from '../motion/sampler';
+import { boxOfMarks } from '../recipe/marks';
 import { compileScene } from '../scene/compile';
 import { squareFonts } from '../test/fonts';
 import { removeLayers } from './layers';
@@ -86,6 +87,84 @@ describe.each<[TextUnit, string[]]>([
     const doc = projectWith({ ...TWO_LINES, ...values }, place);
     same(corners(split(doc, by)), corners(doc));
   });
+});
+
+describe.each([
+  ['at its middle, on two lines', { text: 'Last\ntram' }, {}],
+  ['at its start, moved on and off', { text: 'Last tram' }, { stands: 'start', shift: 0.2, away: 12 }],
+  ['spread over it, on its other side', { text: 'Last tram' }, { stands: 'spread', backwards: true }],
+  ['by its own place', { text: 'Last tram', place: [30, 40] }, { stands: 'own' }],
+])('a text along a path, %s', (_name, values, lying) => {
+  const whole = projectWith({ size: 60, ...values });
+  const layer = layers(whole)[0] as DrawingLayer;
+  const card = { ...newItem('a', 'along', lying), children: ['e', 's'] };
+  const round = newItem('e', 'ellipse', { width: 300, height: 200 });
+  const items = { ...layer.items, a: card, e: round, s: newItem('s', 'stroke') };
+  const drawing = { ...layer, items, recipe: ['t', 'f', 'a'] };
+  const doc = { ...whole, scenes: { s: { ...scene, layers: { l: drawing }, order: ['l'] } } };
+  it('stays in place letter by letter, and draws the path once, behind them', () => {
+    const parts = split(doc, 'letters');
+    same(corners(parts), corners(doc));
+    const strokes = layers(parts).map(({ items: own }) => Object.values(own).some(({ kind }) => kind === 'stroke'));
+    expect(strokes.indexOf(true)).toBe(strokes.length - 1);
+    expect(corners(split(doc, 'words'))).toHaveLength(corners(doc).length);
+  });
+  it('stays in place where a formula moves it on', () => {
+    const ruled = { ...card, formulas: { shift: { text: '0.1 + 0.1', on: true } } };
+    const computed = { ...drawing, items: { ...items, a: ruled } };
+    const own = { ...doc, scenes: { s: { ...doc.scenes.s, layers: { l: computed } } } };
+    same(corners(split(own, 'letters')), corners(own));
+  });
+  it('turns each about where it stands', () => {
+    const parts = split(doc, 'letters');
+    const program = compileScene(parts.scenes.s!, LIBRARY);
+    for (const { id, params } of layers(parts).slice(0, -1)) {
+      const box = boxOfMarks(program.marksAt(id, 0))!;
+      const [x, y] = (params.pivot as { value: Point }).value;
+      expect(Math.abs((box.left + box.right) / 2 - x)).toBeLessThan(0.01);
+      expect(Math.abs((box.top + box.bottom) / 2 - y)).toBeLessThan(0.01);
+    }
+  });
+});
+
+it('a text that lies along a path beside another keeps its place when it is split, and the path is drawn by what stays', () => {
+  const whole = projectWith({ text: 'Night', size: 60 });
+  const layer = layers(whole)[0] as DrawingLayer;
+  const card = { ...newItem('a', 'along', { stands: 'start' }), children: ['e', 's'] };
+  const items = {
+    ...layer.items,
+    a: card,
+    e: newItem('e', 'ellipse', { width: 300, height: 200 }),
+    s: newItem('s', 'stroke'),
+    u: newItem('u', 'text', { text: 'Tram', size: 60, place: [-200, 0] }),
+  };
+  const drawing = { ...layer, items, recipe: ['t', 'u', 'f', 'a'] };
+  const doc = { ...whole, scenes: { s: { ...scene, layers: { l: drawing }, order: ['l'] } } };
+  const parts = split(doc, 'letters');
+  const stays = layers(parts).at(-1)!;
+  expect(Object.values(stays.items).map(({ kind }) => kind)).toContain('stroke');
+  const letters = { ...parts, scenes: { s: { ...parts.scenes.s!, order: parts.scenes.s!.order.slice(0, -1) } } };
+  const before = corners(doc).map((at) => at.map(Math.round).join());
+  for (const at of corners(letters)) expect(before).toContain(at.map(Math.round).join());
+  for (const { items: own } of layers(letters))
+    expect(Object.values(own).map(({ kind }) => kind)).not.toContain('stroke');
+});
+
+it('a word along a path that was split stands as it would have stood, once it says something else', () => {
+  const saying = (text: string): Project => {
+    const whole = projectWith({ text, size: 60 });
+    const layer = layers(whole)[0] as DrawingLayer;
+    const card = { ...newItem('a', 'along'), children: ['e'] };
+    const items = { ...layer.items, a: card, e: newItem('e', 'ellipse', { width: 300, height: 200 }) };
+    return {
+      ...whole,
+      scenes: { s: { ...scene, layers: { l: { ...layer, items, recipe: ['t', 'f', 'a'] } }, order: ['l'] } },
+    };
+  };
+  const parts = split(saying('Tram'), 'letters');
+  const [set] = parts.scenes.s!.sets;
+  const other = setWord('s', set!.id, 'Trams!', 0, compileScene(parts.scenes.s!, LIBRARY), countingIds('w'));
+  same(corners(applyEdit(parts, other).doc), corners(saying('Trams!')));
 });
 
 describe('the parts', () => {

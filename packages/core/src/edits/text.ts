@@ -11,7 +11,8 @@ import { text as textKind, textParts, type TextValues } from '../recipe/sources/
 import { kindOf } from '../recipe/table';
 import { drawingIn, itemIn, type LayerDraft, NotFound, sceneIn } from './find';
 import { copiesOf } from './layers';
-import { detach, groupOf, within } from './recipe';
+import { aloneOnPaths } from './onPaths';
+import { detach, groupOf, withoutCards } from './recipe';
 import { leaveScene, makeSet } from './sets';
 import { asPart, layingOut, middleOf, MOST_NAME } from './words';
 
@@ -26,20 +27,6 @@ const showingBeside = ({ items, recipe }: DrawingLayer, card: Id): ReadonlySet<I
     }
   }
   return beside;
-};
-
-/** A drawing without some cards and all that is in them. */
-const without = (layer: DrawingLayer, gone: ReadonlySet<Id>): DrawingLayer => {
-  const all = new Set([...gone].flatMap((id) => within(layer.items, id)).map(({ id }) => id));
-  const left = (list: readonly Id[]) => list.filter((id) => !all.has(id));
-  const items = Object.values(layer.items).filter(({ id }) => !all.has(id));
-  return {
-    ...layer,
-    items: Object.fromEntries(
-      items.map((item) => [item.id, item.children ? { ...item, children: left(item.children) } : item]),
-    ),
-    recipe: left(layer.recipe),
-  };
 };
 
 /**
@@ -65,7 +52,7 @@ export const splitText = (
     const parts = textParts(values, program.library.fonts, by);
     if (!parts) throw new RangeError('the font of this text is not here yet');
     const others = showingBeside(layer, itemId);
-    const bare = without(layer, others);
+    const bare = withoutCards(layer, others);
     const m = program.matrixAt(layerId, frame);
     const around = layer.parent === null ? IDENTITY : program.matrixAt(layer.parent, frame);
     const linear = multiply(inverted(around) ?? IDENTITY, m);
@@ -79,11 +66,14 @@ export const splitText = (
       ...(item.formulas && { formulas }),
       params: { ...item.params, frame: { value: 'point' }, align: { value: 'left' } },
     };
-    const made = parts.map((part): DrawingLayer => {
-      const [x, y] = middleOf(part.box);
-      const fromPivot: Point = [x - pivot[0], y - pivot[1]];
+    const alone = aloneOnPaths(program, layer, bare, itemId, by, frame);
+    const made = parts.map((part, i): DrawingLayer => {
+      // What stays in the layer lies behind them all: then the path is drawn there.
+      const draws = others.size === 0 && i === parts.length - 1;
+      const { layer: bareOne, middle } = alone(i, draws) ?? { layer: bare, middle: middleOf(part.box) };
+      const fromPivot: Point = [middle[0] - pivot[0], middle[1] - pivot[1]];
       const name = free(cutText(part.text, MOST_NAME));
-      const [copy] = copiesOf([asPart(bare, own, part, fromPivot, way)], makeId) as [DrawingLayer];
+      const [copy] = copiesOf([asPart(bareOne, own, part, fromPivot, way)], makeId) as [DrawingLayer];
       return { ...copy, name };
     });
     for (const one of made) scene.layers[one.id] = one as LayerDraft;

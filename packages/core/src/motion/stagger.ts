@@ -19,8 +19,10 @@ export const turnsOf = (places: readonly Point[], order: StaggerOrder, seed: num
   const count = places.length;
   const middle = (count - 1) / 2;
   const sorted = (by: (i: number) => number): number[] => {
+    const turns: number[] = places.map(() => 0);
     const list = places.map((_, i) => i).sort((a, b) => by(a) - by(b) || a - b);
-    return places.map((_, i) => list.indexOf(i));
+    for (const [turn, i] of list.entries()) turns[i] = turn;
+    return turns;
   };
   switch (order) {
     case 'list':

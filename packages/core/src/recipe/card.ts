@@ -69,7 +69,10 @@ export const NOTHING: Card = { constant: true, perCopy: false, texts: NO_TEXTS, 
 /** One card after another. */
 export const followed = (above: Card, own: Card): Card => ({
   ...madeOf(above, own),
-  texts: (by, frame, copy) => [...above.texts(by, frame, copy), ...own.texts(by, frame, copy)],
+  texts: (by, frame, room, copy) => {
+    const [first, more] = [above.texts(by, frame, room, copy), own.texts(by, frame, room, copy)];
+    return more.length === 0 ? first : first.length === 0 ? more : [...first, ...more];
+  },
   at: (frame, room, copy) => {
     const flow = above.at(frame, room, copy);
     const more = own.at(frame, room, copy);

@@ -4,14 +4,14 @@
  */
 import { type Params, FLAT_PLACE, type Values } from '../document/params';
 import type { DrawingLayer, Id, Item, Value } from '../document/types';
-import { apply, IDENTITY, inverted, multiply, placed } from '../geometry/matrix';
+import { IDENTITY, inverted, multiply, placed } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
 import { type Computing, reader, type Reader } from '../motion/reader';
-import type { Copy } from '../motion/sampler';
+import type { Copy, TextUnit } from '../motion/sampler';
 import { type Fonts, NO_FONTS } from '../type/types';
 import { throughBoth } from '../geometry/through';
 import { type Card, firstRun, type FlowAt, followed, madeOf, MOST_DEPTH, NOTHING, once, type Run, runOf } from './card';
-import { faded, markThrough, shapeThrough } from './marks';
+import { flowThrough, markThrough } from './marks';
 import {
   type Picture,
   type Room,
@@ -23,7 +23,7 @@ import {
   workOfMark,
   workOfMarks,
 } from './room';
-import { askedOf, NO_TEXTS, textsOf } from './texts';
+import { askedOf, NO_TEXTS, partThrough, type TextsAt, textsOf } from './texts';
 import { type Asks, asksOf, kindOf, paramsOf } from './table';
 import {
   type AreaRoom,
@@ -33,6 +33,7 @@ import {
   type GroupKind,
   type Mark,
   type PaintKind,
+  type PlacedPart,
   type Settings,
   type Shape,
   type SourceKind,
@@ -59,8 +60,14 @@ const areaRoom = (room: Room): AreaRoom => ({
   takeAreas: (work) => takeAreas(room, work),
 });
 
+/** What the cards in another give: all of it, whichever part of the texts above is asked for. */
+const ownAt = (inner: Card | null | undefined, frame: number, room: Room, copy: Copy | undefined): Flow => {
+  const whole = copy?.part ? { order: copy.order, count: copy.count } : copy;
+  return inner?.at(frame, room, whole) ?? EMPTY;
+};
+
 const stepAt =
-  (kind: StepKind, above: Card, values: Reader<Params>): FlowAt =>
+  (kind: StepKind, above: Card, values: Reader<Params>, inner: Card | null): FlowAt =>
   (frame, room, copy) => {
     // Copies without a delay all ask for the same frame.
     let last: { frame: number; copy: Copy | undefined; flow: Flow } | undefined;
@@ -68,7 +75,8 @@ const stepAt =
       {
         frame,
         ...(copy?.part && { part: copy.part }),
-        texts: (by) => askedOf(above.texts, by, frame, copy),
+        texts: (by) => askedOf((unit) => above.texts(unit, frame, room, copy), by, copy?.part),
+        own: ownAt(inner, frame, room, copy),
         at: (f, given = copy) => {
           // Copies of a part of a text are copies of that part.
           const own = given && copy?.part && !given.part ? { ...given, part: copy.part } : given;
@@ -88,6 +96,27 @@ const stepAt =
     );
   };
 
+/** The parts of texts where a step puts them: once for a frame, however many of them are asked for one by one. */
+const stepTexts = (
+  moved: NonNullable<StepKind['texts']>,
+  above: Card,
+  values: Reader<Params>,
+  inner: Card | null,
+): TextsAt => {
+  const alike = !madeOf(above, values, inner).perCopy;
+  const last = new Map<TextUnit, { readonly frame: number; readonly parts: readonly PlacedPart[] }>();
+  return (by, frame, room, copy) => {
+    const known = last.get(by);
+    if (alike && known?.frame === frame) return known.parts;
+    // What they take room for is taken where the step itself works.
+    const own = ownAt(inner, frame, { ...room }, copy);
+    const texts = (unit: TextUnit) => above.texts(unit, frame, room, copy);
+    const parts = moved({ frame, texts, own }, values.at(frame, copy), (f, given = copy) => values.at(f, given), by);
+    last.set(by, { frame, parts });
+    return parts;
+  };
+};
+
 /** What the cards of one recipe are compiled from. */
 interface Kitchen {
   readonly items: DrawingLayer['items'];
@@ -104,31 +133,20 @@ const compileGroup = (item: Item, kitchen: Kitchen, depth: number): Card => {
   const inner = compileInner(item, kitchen, depth);
   return {
     ...madeOf(place, inner),
-    texts: (by, frame, copy) => {
+    texts: (by, frame, room, copy) => {
       const m = placed(place.at(frame, copy));
-      return (inner?.texts(by, frame, copy) ?? []).map((text) => ({
-        ...text,
-        middle: apply(m, text.middle),
-        base: apply(m, text.base),
-        word: apply(m, text.word),
-      }));
+      return (inner?.texts(by, frame, room, copy) ?? []).map((part) => partThrough(m, part));
     },
     at: (frame, room, copy) => {
       const v = place.at(frame, copy);
       const m = placed(v);
       const around = room.place;
       room.place = multiply(around, m);
-      const { shapes, marks } = inner ? inner.at(frame, room, copy) : EMPTY;
+      const inside = inner ? inner.at(frame, room, copy) : EMPTY;
       room.place = around;
-      const moved = shapes.reduce((sum, s) => sum + workOf(s.outlines), marks.length);
+      const moved = inside.shapes.reduce((sum, s) => sum + workOf(s.outlines), inside.marks.length);
       if (!takeWork(room, moved)) return EMPTY;
-      return {
-        shapes: shapes.map((s) => shapeThrough(m, s, v.opacity)),
-        marks: faded(
-          marks.map((mark) => markThrough(m, mark)),
-          v.opacity,
-        ),
-      };
+      return flowThrough(m, inside, v.opacity);
     },
   };
 };
@@ -151,8 +169,10 @@ const compilePicking = (
     constant: made.constant && !kind.byFrame?.(values.at(0)),
     texts: NO_TEXTS,
     at: (frame, room, copy) => {
+      // The texts in it have no parts: they come with what is no text.
+      if (copy?.part && copy.part !== 'rest') return EMPTY;
       const shown = pick(values.at(frame, copy), frame);
-      return shown === null ? EMPTY : (cards[shown]?.at(frame, room, copy) ?? EMPTY);
+      return shown === null ? EMPTY : ownAt(cards[shown], frame, room, copy);
     },
   };
 };
@@ -196,7 +216,7 @@ const compileCover = (
     at: (frame, room, copy) => {
       const flow = above.at(frame, room, copy);
       if (flow.marks.length === 0) return flow;
-      const own = inner?.at(frame, room, copy) ?? EMPTY;
+      const own = ownAt(inner, frame, room, copy);
       const shown = (layer: Id) => pictureOf(layer, frame, room);
       const by = { own, frame, goesOn: last === kind.kind, room: areaRoom(room), shown };
       if (kind.again && !takeWork(room, workOfMarks(flow.marks))) return flow;
@@ -279,15 +299,16 @@ const compileCard = (item: Item, run: Run, kitchen: Kitchen, depth: number): Car
       );
     }
     case 'step': {
-      const both = madeOf(above, values);
+      const inner = kind.holds ? compileInner(item, kitchen, depth) : null;
+      const both = madeOf(above, values, inner);
       // Within a repeater the copies are its own.
       const constant = both.constant && !kind.byFrame?.(values.at(0));
       return {
         ...both,
         constant,
         perCopy: kind.copies ? values.perCopy : both.perCopy,
-        texts: above.texts,
-        at: stepAt(kind, above, values),
+        texts: kind.texts ? stepTexts(kind.texts, above, values, inner) : above.texts,
+        at: stepAt(kind, above, values, inner),
       };
     }
     case 'paint':
@@ -350,4 +371,4 @@ export const compileRecipe = (
   items: DrawingLayer['items'],
   supplies: Supplies,
   computing: Kitchen['computing'] = () => undefined,
-): { readonly at: FlowAt; readonly constant: boolean } => compileCards(ids, { items, supplies, computing }, 0);
+): Pick<Card, 'at' | 'constant' | 'texts'> => compileCards(ids, { items, supplies, computing }, 0);

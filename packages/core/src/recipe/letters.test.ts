@@ -94,11 +94,24 @@ describe('letters', () => {
     // Twice as far apart, and as large as they are: 30 pixels, 50 from each other.
     expect([a!.right - a!.left, b!.right - a!.left]).toEqual([30, 130]);
   });
+  it('are cut by a mask above as the whole text is', () => {
+    const window = newItem('w', 'rectangle', { width: 100, height: 300 });
+    const mask = { ...newItem('m', 'mask'), children: ['w'] };
+    const cards = [text('AB CD'), fill, mask, window, letters({})];
+    expect(boxOfMarks(marksOf(0, ...cards))).toMatchObject({ left: -50, right: 50 });
+  });
   it('leave what is no text as it is, behind them', () => {
     const line = newItem('r', 'rectangle', { width: 300, height: 10 });
     const marks = marksOf(0, text('AB'), line, fill, letters({ position: [0, -50] }));
     expect([marks.length, boxOfMarks(marks.slice(0, 1))]).toEqual([3, { left: -150, right: 150, top: -5, bottom: 5 }]);
     expect(marksOf(0, line, fill, letters({ position: [0, -50] }))).toEqual(marksOf(0, line, fill));
+  });
+  it('leave words that cels show as they are', () => {
+    const shown = { ...newItem('c', 'cels'), children: ['k'] };
+    const cel = { ...newItem('k', 'cel'), children: ['u'] };
+    const drawn = { ...text('CD'), id: 'u' };
+    const marks = marksOf(0, text('AB'), shown, cel, drawn, fill, letters({ position: [0, -50] }));
+    expect(marks.map((mark) => Math.round(boxOfMarks([mark])!.bottom))).toEqual([0, -50, -50]);
   });
   it('are told apart by formulas, in their own card and in those above', () => {
     const rising = { ...letters({}), formulas: { position: { text: '[0, -10 * order]', on: true } } };

@@ -13,7 +13,7 @@ import {
 import { chained, flatSpace } from '../geometry/space';
 import { type Outline, transformed, turnOf } from '../geometry/outline';
 import type { BlendMode, Color } from '../document/types';
-import type { AreaCut, Cut, FillMark, GroupMark, Mark, Plane, Shape, StrokeMark } from './types';
+import type { AreaCut, Cut, FillMark, Flow, GroupMark, Mark, Plane, Shape, StrokeMark } from './types';
 
 /** A shape moved, and drawn at a share of its strength. */
 export const shapeThrough = (m: Matrix, shape: Shape, alpha: number): Shape => ({
@@ -139,6 +139,15 @@ export const laidOver = (marks: readonly Mark[], blend: BlendMode, alpha: number
   if (only && blend === 'normal') return { ...only, alpha: only.alpha * alpha };
   return grouped(marks, { alpha, blend });
 };
+
+/** A flow moved, and drawn at a share of its strength. */
+export const flowThrough = (m: Matrix, { shapes, marks }: Flow, alpha = 1): Flow => ({
+  shapes: shapes.map((shape) => shapeThrough(m, shape, alpha)),
+  marks: faded(
+    marks.map((mark) => markThrough(m, mark)),
+    alpha,
+  ),
+});
 
 /** Calls a function with every mark, those in groups and in what cuts them too, in the order in which they are drawn. */
 export const eachMark = (marks: readonly Mark[], visit: (mark: Mark) => void): void => {

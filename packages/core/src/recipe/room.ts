@@ -7,7 +7,7 @@ import type { Id } from '../document/types';
 import type { Outline } from '../geometry/outline';
 import { IDENTITY, type Matrix } from '../geometry/matrix';
 import type { Through } from '../geometry/through';
-import type { Cut, Mark } from './types';
+import type { Cut, Flow, Mark } from './types';
 
 /** The most shapes and marks that repeaters may make in one drawing in one frame. */
 export const MOST_SHAPES = 20_000;
@@ -161,3 +161,7 @@ export const workOfMark = (mark: Mark): number => {
 
 /** What marks cost, together. */
 export const workOfMarks = (marks: readonly Mark[]): number => marks.reduce((sum, mark) => sum + workOfMark(mark), 0);
+
+/** What a copy of a flow costs: one of nothing too, or nested copies of nothing would go on for ever. */
+export const workOfCopy = ({ shapes, marks }: Flow): number =>
+  shapes.reduce((sum, { outlines }) => sum + workOf(outlines), 1 + workOfMarks(marks));

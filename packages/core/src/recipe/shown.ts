@@ -30,6 +30,13 @@ export const shownBy = (kind: EffectKind, flow: Flow): Flow => {
   const pace = box ? (box.right - box.left) * PACE : 0;
   const since = (frame: number) => translation((frame - now) * pace, 0);
   const at = (frame: number): Flow => ({ ...flow, marks: flow.marks.map((mark) => markThrough(since(frame), mark)) });
-  const above = { ...room, frame: now, at, since: () => translation(0, 0), texts: () => [] };
+  const above = {
+    ...room,
+    frame: now,
+    at,
+    since: () => translation(0, 0),
+    texts: () => ({ all: [], asked: [] }),
+    own: EMPTY,
+  };
   return { shapes: [], marks: kind.apply(above, values, () => values).marks };
 };

@@ -9,7 +9,7 @@ import { bareSupplies, compileRecipe } from './evaluate';
 import { IDENTITY } from '../geometry/matrix';
 import { newRoom } from './room';
 import { round } from './steps/round';
-import type { FillMark } from './types';
+import { EMPTY, type FillMark } from './types';
 
 let count = 0;
 const card = (kind: string, values: { [key: string]: Value } = {}): Item => newItem(`c${count++}`, kind, values);
@@ -120,7 +120,15 @@ describe('round corners', () => {
     const above = { shapes: [{ outlines: [straightThrough(teeth, false)], alpha: 1 }], marks: [] };
     const yes = () => true;
     const { shapes } = round.apply(
-      { frame: 0, at: () => above, since: () => IDENTITY, texts: () => [], take: yes, takeAreas: yes },
+      {
+        frame: 0,
+        at: () => above,
+        since: () => IDENTITY,
+        texts: () => ({ all: [], asked: [] }),
+        own: EMPTY,
+        take: yes,
+        takeAreas: yes,
+      },
       { radius: 0.3 },
       () => ({ radius: 0.3 }),
     );

@@ -40,6 +40,7 @@ import { rectangle } from './sources/rectangle';
 import { star } from './sources/star';
 import { text } from './sources/text';
 import { wedge } from './sources/wedge';
+import { along } from './steps/along';
 import { combine } from './steps/combine';
 import { letters } from './steps/letters';
 import { motionBlur } from './steps/motionBlur';
@@ -100,6 +101,7 @@ const LIST = [
   trim,
   repeater,
   letters,
+  along,
   combine,
   round,
   offset,

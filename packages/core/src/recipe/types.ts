@@ -275,22 +275,26 @@ export interface AreaRoom {
   /** Takes room for work with areas; false where it is more than they may take, and they are left as they are. */
   readonly takeAreas: (work: number) => boolean;
 }
-/** A part of a text that stands above: where its middle, that of its base line and that of its word are. */
-export interface PlacedPart extends Pick<PartOfText, 'text' | 'from' | 'to' | 'base' | 'word'> {
+/** A part of a text that stands above: where its middle, that of its base line and that of its word are, and how wide it is. */
+export interface PlacedPart extends Pick<PartOfText, 'text' | 'from' | 'to' | 'base' | 'width' | 'space' | 'word'> {
   readonly part: Exclude<TextPart, 'rest'>;
   readonly middle: Point;
 }
-/** One of them as a step is to show it: the part to ask for; null for one that is not asked of the step itself. */
-export interface AskedPart extends Omit<PlacedPart, 'part'> {
-  readonly part: PlacedPart['part'] | null;
+/** Those of a unit as a step is to show them. While nothing about them changes, `all` is the same object. */
+export interface AskedParts {
+  readonly all: readonly PlacedPart[];
+  /** Those that are asked of the step itself: the place of each among all, and what to ask for. */
+  readonly asked: readonly { readonly order: number; readonly part: PlacedPart['part'] }[];
 }
 /** What a step may ask of the cards above it. */
 export interface Above extends AreaRoom {
   /** The part that is asked of the step; missing for all. */
   readonly part?: TextPart;
   /** The parts of all texts above at its frame, in reading order. */
-  readonly texts: (by: TextUnit) => readonly AskedPart[];
+  readonly texts: (by: TextUnit) => AskedParts;
   readonly frame: number;
+  /** What its own recipe gives. */
+  readonly own: Flow;
   /** The flow at any frame; of one copy of a repeater's. */
   readonly at: (frame: number, copy?: Copy) => Flow;
   /** From the pixels of what is above at a frame to its pixels now, as the layer has moved in between. */
@@ -306,6 +310,17 @@ export interface StepKind<P extends Params = Params> extends CardKind<P> {
   readonly byFrame?: (values: Values<P>) => boolean;
   /** Whether it is meant for what is drawn, so that a new one goes below the paints. */
   readonly onDrawn?: true;
+  /** Whether it has a recipe of its own. */
+  readonly holds?: true;
+  /** A card that a new one holds, by the box of what is above. */
+  readonly holding?: (box: Box) => { readonly kind: string; readonly values: { readonly [key: string]: Value } };
+  /** Where parts of texts stand that it moves, for the steps below; missing where they stay. */
+  readonly texts?: (
+    above: Pick<Above, 'frame' | 'own'> & { readonly texts: (by: TextUnit) => readonly PlacedPart[] },
+    values: Values<P>,
+    at: (frame: number, copy?: Copy) => Values<P>,
+    by: TextUnit,
+  ) => readonly PlacedPart[];
   /** As of a cover. */
   readonly example?: Partial<Values<P>>;
 }
@@ -362,7 +377,8 @@ export interface SettingKind<P extends Params = Params> extends CardKind<P> {
 export type Kind = SourceKind | StepKind | PaintKind | CoverKind | GroupKind | SettingKind;
 
 /** Whether cards stand in it. */
-export const holdsCards = (kind: Kind): boolean => kind.role === 'group' || (kind.role === 'cover' && !!kind.holds);
+export const holdsCards = (kind: Kind): boolean =>
+  kind.role === 'group' || ((kind.role === 'cover' || kind.role === 'step') && !!kind.holds);
 /** Whether settings stand in it. */
 export const holdsSettings = (kind: Kind): boolean => kind.role === 'source' && 'plays' in kind && !!kind.plays;
 

@@ -17,16 +17,22 @@ export interface PartOfText {
   readonly box: Box;
   /** The middle of its base line. */
   readonly base: Point;
+  /** How far its glyphs go on along the base line, in pixels. */
+  readonly width: number;
+  /** How wide the white space is that follows it on its line. */
+  readonly space: number;
   /** The middle of the word that it stands in: its own, of a word or a line. */
   readonly word: Point;
 }
 
 const middleOf = ({ left, right, top, bottom }: Box): Point => [(left + right) / 2, (top + bottom) / 2];
 
+const isSpace = (text: string, { from, to }: PlacedGlyph): boolean => /^\s*$/.test(text.slice(from, to));
+
 /** Glyphs that belong together, in reading order; spaces are left out. */
 const grouped = (text: string, { glyphs }: TextLayout, by: TextUnit): PlacedGlyph[][] => {
   const groups: PlacedGlyph[][] = [];
-  const space = (g: PlacedGlyph) => /^\s*$/.test(text.slice(g.from, g.to));
+  const space = (g: PlacedGlyph) => isSpace(text, g);
   let open: PlacedGlyph | null = null;
   for (const g of glyphs) {
     const last = groups.at(-1);
@@ -44,6 +50,17 @@ const grouped = (text: string, { glyphs }: TextLayout, by: TextUnit): PlacedGlyp
   return groups.sort((a, b) => firstOf(a) - firstOf(b));
 };
 
+/** How wide the white space is right after each glyph, on its line. */
+const spacesAfter = (text: string, { glyphs }: TextLayout): ReadonlyMap<PlacedGlyph, number> => {
+  const spaces = new Map<PlacedGlyph, number>();
+  let before: PlacedGlyph | null = null;
+  for (const g of glyphs) {
+    if (before?.line !== g.line || !isSpace(text, g)) before = g;
+    else spaces.set(before, (spaces.get(before) ?? 0) + g.advance);
+  }
+  return spaces;
+};
+
 /** The parts of text in reading order, its face at a size; `down` and `right` is where the layout stands. */
 export const partsOfText = (
   text: string,
@@ -51,6 +68,7 @@ export const partsOfText = (
   [right, down]: Point,
   by: TextUnit,
 ): readonly PartOfText[] => {
+  const spaces = spacesAfter(text, layout);
   const parts = grouped(text, layout, by).map((glyphs): Omit<PartOfText, 'word'> => {
     const from = Math.min(...glyphs.map((g) => g.from));
     const to = Math.max(...glyphs.map((g) => g.to));
@@ -66,6 +84,8 @@ export const partsOfText = (
       glyphs,
       at: [left, baseline],
       base: [left + width / 2, baseline],
+      width,
+      space: spaces.get(glyphs.at(-1)!) ?? 0,
       box: box
         ? { left: box.left + right, right: box.right + right, top: box.top + down, bottom: box.bottom + down }
         : { left, right: left + width, top: baseline - layout.ascent, bottom: baseline },

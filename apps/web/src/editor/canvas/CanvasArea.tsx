@@ -17,17 +17,14 @@ import { followPointer } from '../../ui/drag';
 import { writeText } from '../commands/layers';
 import { openNest } from '../commands/nesting';
 import { importFiles } from '../importing/importFiles';
-import { SelectedHandles, ToolsInHand } from '../later';
+import { CompareLine, InPlaceBar, Others, SelectedHandles, ToolsInHand } from '../later';
 import { useEditor, useSlice } from '../store/context';
 import { type EditorState, sceneOf } from '../store/state';
 import { openPath } from './handles/vertices';
 import { layerAt } from './hit';
-import { CompareLine } from './looks/CompareLine';
 import { leaveFullScreen } from './looks/fullScreen';
 import { Hint } from './looks/Hint';
 import { FullScreenBar } from './looks/FullScreenBar';
-import { MaskOutlines } from './looks/MaskOutlines';
-import { Others } from './looks/Others';
 import { AidLines, Rulers, SnapMarks } from './looks/Overlays';
 import type { Stage } from './stage';
 import type { Swept } from './tools/press';
@@ -35,7 +32,6 @@ import { TOOLS } from './tools/table';
 import { TextEditing } from './tools/TextEditing';
 import { useAreaMenu } from './useAreaMenu';
 import { usePicture } from './usePicture';
-import { InPlaceBar } from './looks/InPlaceBar';
 import { toArea, toScene, viewOn, zoomed } from './view';
 import { ZoomBar } from './ZoomBar';
 
@@ -122,7 +118,7 @@ export const CanvasArea = () => {
   const canvas = useRef<HTMLCanvasElement>(null);
   const size = useSize(area);
   const [swept, setSwept] = useState<Swept | null>(null);
-  const { scene, ownView, within, mode, selected, fullScreen } = useSlice((s) => {
+  const { scene, ownView, within, mode, selected, alone, compares, fullScreen } = useSlice((s) => {
     const { width, height, background } = sceneOf(s);
     return {
       // Only these of the scene are shown here: the rest of it changes with every edit.
@@ -131,6 +127,8 @@ export const CanvasArea = () => {
       within: s.within,
       mode: s.mode,
       selected: s.selection.layers.length > 0,
+      alone: s.others.length === 0,
+      compares: s.compare !== null,
       fullScreen: s.fullScreen,
     };
   });
@@ -258,8 +256,7 @@ export const CanvasArea = () => {
         <canvas ref={canvas} data-testid="picture" className="absolute" />
         <svg className="absolute inset-0 size-full" aria-hidden>
           <AidLines {...stage} />
-          <Others {...stage} />
-          <MaskOutlines {...stage} />
+          {!alone && <Others {...stage} />}
           {selected && <SelectedHandles {...stage} />}
           <SnapMarks {...stage} />
           {swept && <SweptFrame view={view} swept={swept} />}
@@ -274,8 +271,8 @@ export const CanvasArea = () => {
           onContextMenu={(event) => event.stopPropagation()}
         >
           <Rulers {...stage} />
-          <CompareLine view={view} />
-          <InPlaceBar />
+          {compares && <CompareLine view={view} />}
+          {within && <InPlaceBar />}
           <Notes />
           {fullScreen && <FullScreenBar />}
           <ZoomBar view={view} size={size} hidden={fullScreen} />

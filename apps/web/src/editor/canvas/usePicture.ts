@@ -1,7 +1,8 @@
 /** The picture of the canvas: drawn by the preview worker for whatever is shown, and put straight on the screen. */
+import type { Scene } from '@kite/core/document/types';
 import type { Size } from '@kite/core/geometry/size';
 import { layersCutBy } from '@kite/core/scene/follows';
-import { isCut } from '@kite/core/scene/uncut';
+import { isCut, isLain, type LookedAt } from '@kite/core/scene/otherwise';
 import { framesPerSecond } from '@kite/core/time/rate';
 import { type RefObject, useEffect } from 'react';
 import type { Editor } from '../store/editor';
@@ -63,13 +64,12 @@ const slowness = () => {
   };
 };
 
-/** Asks for the picture of what is shown now, on an area of a size in CSS pixels. What is drawn already is passed over. */
-const askFor = (editor: Editor, size: Size, s: EditorState): void => {
-  const scene = sceneOf(s);
-  const around = surroundingsOf(editor);
-  const shown = shownPart(scene, size, viewOn(s, size), window.devicePixelRatio, around !== null);
-  if (!shown) return;
-  const onion = s.onion && !s.playing ? onionOf(scene, s.frame, s.onion, s.selection.layers) : null;
+/** What is looked at otherwise than it comes out. */
+const lookedAtOf = (scene: Scene, s: EditorState): LookedAt | null => {
+  // The caret stands in words that are laid straight.
+  if (s.mode.kind === 'writing' && isLain(scene.layers[s.mode.layer])) {
+    return { layers: [s.mode.layer], how: 'straight' };
+  }
   const painting = toolOf(s.mode) === 'brush';
   // What is painted on by a matte is to be seen while that is painted.
   const painted = painting ? s.selection.layers.flatMap((id) => layersCutBy(scene, id).map((layer) => layer.id)) : [];
@@ -77,14 +77,23 @@ const askFor = (editor: Editor, size: Size, s: EditorState): void => {
   // Where roots are to be pressed, what has not grown yet is to be seen.
   const seen = s.mode.kind === 'sowing' || painted.length > 0;
   const how = s.cutPart === 'gone' && seen ? 'faint' : s.cutPart;
-  const uncut = cut.length > 0 && how !== 'gone' ? { layers: cut, how } : null;
+  return cut.length > 0 && how !== 'gone' ? { layers: cut, how } : null;
+};
+
+/** Asks for the picture of what is shown now, on an area of a size in CSS pixels. What is drawn already is passed over. */
+const askFor = (editor: Editor, size: Size, s: EditorState): void => {
+  const scene = sceneOf(s);
+  const around = surroundingsOf(editor);
+  const shown = shownPart(scene, size, viewOn(s, size), window.devicePixelRatio, around !== null);
+  if (!shown) return;
+  const onion = s.onion && !s.playing ? onionOf(scene, s.frame, s.onion, s.selection.layers) : null;
   editor.preview.draw({
     scene: scene.id,
     frame: s.frame,
     solo: s.solo,
     onion,
     compare: s.compare,
-    uncut,
+    lookedAt: lookedAtOf(scene, s),
     around,
     shrink: s.playing && s.coarse ? 2 : 1,
     ...shown,

@@ -45,10 +45,12 @@ export const addCardTo = (editor: Editor, layer: DrawingLayer, kind: string, gro
   const list = listOf(layer, group);
   const { card: open } = editor.state.selection;
   const below = open !== null && list.includes(open) ? list.indexOf(open) + 1 : list.length;
-  const item = newCard(kind, () => cardsBox(editor.program, layer.id, list.slice(0, below), editor.state.frame));
+  const [item, ...inside] = newCard(kind, () =>
+    cardsBox(editor.program, layer.id, list.slice(0, below), editor.state.frame),
+  );
   // Below the open card, else what gives or changes outlines goes above the first paint, and the rest at the end.
   const paints = list.findIndex((id) => kindOf(layer.items[id]?.kind ?? 'group').role === 'paint');
   const index = open === null && worksOnOutlines(kindOf(kind)) && paints >= 0 ? paints : below;
-  editor.edit(addItem(editor.scene.id, layer.id, item, group, index));
+  editor.edit(addItem(editor.scene.id, layer.id, item, group, index, inside));
   editor.select({ layers: [layer.id], card: item.id });
 };

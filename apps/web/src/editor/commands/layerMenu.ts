@@ -3,7 +3,7 @@ import { setLayers } from '@kite/core/edits/layers';
 import type { MenuEntry } from '../../ui/Menu';
 import { hangFrom, selectTag, soloLayers } from './arrange';
 import { textOf } from './layers';
-import { maskChoice } from './masks';
+import { maskChoice, pathChoice } from './masks';
 import { type CommandName, entryOf, SPLITS } from './table';
 import type { Editor } from '../store/editor';
 
@@ -39,6 +39,7 @@ export const layerMenu = (editor: Editor, layer: Layer, rename?: () => void): (M
     entryOf(editor, 'writeOn', { disabled: closed }),
     entryOf(editor, 'motionBlur', { disabled: closed }),
     entryOf(editor, 'useAsMask', { disabled: maskChoice(editor) === null }),
+    entryOf(editor, 'layAlong', { disabled: pathChoice(editor) === null }),
     entryOf(editor, 'useAsMatte', { disabled: editor.state.selection.layers.length < 2 }),
     entryOf(editor, 'ungroup'),
     entryOf(editor, 'join', { disabled: editor.state.selection.layers.length < 2 }),

@@ -341,11 +341,16 @@ const FIRST_VALUES: Readonly<Record<string, { readonly [key: string]: Value }>> 
   pattern: { colors: SHADES },
 };
 
-/** A card for a recipe, with the values that suit a new one below what has a box. */
-export const newCard = (name: string, boxAbove: () => Box | null = () => null): Item => {
+/** A card for a recipe, with the values that suit a new one below what has a box; and what stands in it. */
+export const newCard = (name: string, boxAbove: () => Box | null = () => null): readonly [Item, ...Item[]] => {
   const kind = kindOf(name);
-  const box = kind.role === 'cover' && kind.fitting ? boxAbove() : null;
-  const fitted = kind.role === 'cover' && box ? kind.fitting?.(box) : undefined;
-  const values = { ...FIRST_VALUES[name], ...(fitted as { [key: string]: Value } | undefined) };
-  return { ...newItem(makeId(), name, values), ...(holdsCards(kind) && { children: [] }) };
+  const fitting = kind.role === 'cover' ? kind.fitting : undefined;
+  const holding = kind.role === 'step' ? kind.holding : undefined;
+  const box = fitting || holding ? boxAbove() : null;
+  const fitted = box && (fitting?.(box) as { [key: string]: Value } | undefined);
+  const values = { ...FIRST_VALUES[name], ...fitted };
+  const held = box && holding?.(box);
+  const inside = held ? [newItem(makeId(), held.kind, held.values)] : [];
+  const children = holdsCards(kind) && { children: inside.map(({ id }) => id) };
+  return [{ ...newItem(makeId(), name, values), ...children }, ...inside];
 };

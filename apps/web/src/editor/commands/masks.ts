@@ -1,8 +1,8 @@
-/** What tools, menus and panels do with masks. */
+/** What tools, menus and panels do with masks, and with paths that others lie along. */
 import { newItem } from '@kite/core/document/make';
 import type { DrawingLayer, Id, Item, Layer, Point, Value } from '@kite/core/document/types';
 import { drawInside } from '@kite/core/edits/drawn';
-import { drawMask, layerOfMask, maskBy } from '@kite/core/edits/masks';
+import { drawMask, layAlong, layerOfCard, maskBy } from '@kite/core/edits/masks';
 import { groupOf, within } from '@kite/core/edits/recipe';
 import { path } from '@kite/core/recipe/sources/path';
 import { kindOf } from '@kite/core/recipe/table';
@@ -11,6 +11,7 @@ import { readersOf, readersOfPart } from '@kite/core/scene/follows';
 import { toast } from 'sonner';
 import { type Editor, makeId } from '../store/editor';
 import { askingFirst } from './formulas';
+import { textOf } from './layers';
 
 const oneSelected = ({ state, scene }: Editor): Layer | undefined => {
   const [id, ...more] = state.selection.layers;
@@ -88,35 +89,49 @@ export const addMask = (
   editor.select({ layers: [layer], card: kind === 'path' ? shape.id : ids.group });
 };
 
-/** The frontmost of the selected drawings, and the others, which it can mask. */
-export const maskChoice = ({ state, scene }: Editor): { readonly by: Id; readonly others: readonly Id[] } | null => {
-  const chosen = scene.order.filter((id) => {
+/** One of the selected drawings, and the others, of which it can become a card. */
+interface Choice {
+  readonly by: Id;
+  readonly others: readonly Id[];
+}
+
+/** The frontmost of the selected drawings of which something holds; null where there are too few. */
+const frontmost = ({ state, scene }: Editor, holds: (layer: DrawingLayer) => boolean): Choice | null => {
+  const chosen = scene.order.flatMap((id) => {
     const layer = scene.layers[id];
-    return state.selection.layers.includes(id) && layer?.kind === 'drawing' && !layer.locked;
+    return state.selection.layers.includes(id) && layer?.kind === 'drawing' && !layer.locked ? [layer] : [];
   });
-  const [by, ...others] = chosen;
+  const by = chosen.find(holds)?.id;
+  const others = chosen.map(({ id }) => id).filter((id) => id !== by);
   return by === undefined || others.length === 0 ? null : { by, others };
 };
+/** The one that can mask the others. */
+export const maskChoice = (editor: Editor): Choice | null => frontmost(editor, () => true);
+/** The one that the others can lie along: words never are what is lain along. */
+export const pathChoice = (editor: Editor): Choice | null => frontmost(editor, (layer) => textOf(layer) === null);
 
-export const maskSelection = (editor: Editor): void => {
-  const choice = maskChoice(editor);
+/** Makes one of the selected drawings a card of the others, which stay selected; where there are too few, says which are wanted. */
+const holdOne = (editor: Editor, choice: Choice | null, hold: typeof maskBy, wanted: string): void => {
   if (!choice) {
-    toast.info('Select the shape and the layers behind it that it is to mask.');
+    toast.info(`Select ${wanted}.`);
     return;
   }
-  const { by, others } = choice;
-  const edit = maskBy(editor.scene.id, by, others, editor.state.frame, makeId);
-  if (askingFirst(editor, edit, readersOf(editor.scene, [by]))) editor.select({ layers: [...others] });
+  const edit = hold(editor.scene.id, choice.by, choice.others, editor.state.frame, makeId);
+  if (askingFirst(editor, edit, readersOf(editor.scene, [choice.by]))) editor.select({ layers: [...choice.others] });
 };
+export const maskSelection = (editor: Editor): void =>
+  holdOne(editor, maskChoice(editor), maskBy, 'the shape and the layers behind it that it is to mask');
+export const laySelection = (editor: Editor): void =>
+  holdOne(editor, pathChoice(editor), layAlong, 'a path and the words or shapes that are to lie along it');
 
-/** A mask as a layer of its own, in place. */
-export const freeMask = (editor: Editor, layer: DrawingLayer, mask: Id): void => {
+/** What is in a mask, or in what lies along a path, as a layer of its own, in place. */
+export const freeCard = (editor: Editor, layer: DrawingLayer, card: Id): void => {
   const { scene } = editor;
-  const parts = within(layer.items, mask).map(({ id }) => id);
+  const parts = within(layer.items, card).map(({ id }) => id);
   const readers = [...new Set(parts.flatMap((part) => readersOfPart(scene, layer.id, part)))].filter(
     ({ by }) => by.item === undefined || !parts.includes(by.item),
   );
-  askingFirst(editor, layerOfMask(scene.id, layer.id, mask, makeId), readers);
+  askingFirst(editor, layerOfCard(scene.id, layer.id, card, makeId), readers);
   const front = editor.scene.order[editor.scene.order.indexOf(layer.id) - 1];
   if (editor.scene !== scene && front !== undefined) editor.select({ layers: [front] });
 };

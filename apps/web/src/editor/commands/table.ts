@@ -47,7 +47,7 @@ import { cutByFront } from './mattes';
 import { keepHere } from './poses';
 import { blurMoving } from './motionBlur';
 import { writeOn } from './reveal';
-import { drawingFor, maskSelection } from './masks';
+import { drawingFor, laySelection, maskSelection } from './masks';
 import { cutFourShots, cutShotsAtMarkers, nestSelection } from './nesting';
 
 export interface Command {
@@ -117,6 +117,7 @@ const commands = {
   makeSet: { label: 'Make a set', run: setOfSelection },
   nest: { label: 'Nest in a scene of their own', run: nestSelection },
   useAsMask: { label: 'Use the front one as a mask', run: maskSelection },
+  layAlong: { label: 'Lay along a path', run: laySelection },
   motionBlur: { label: 'Blur by motion', run: blurMoving },
   cutPanes: {
     label: 'Cut into panes …',

@@ -7,8 +7,7 @@ import { ChecksMenu } from '../checks/ChecksMenu';
 import { CommandButton } from '../commands/CommandButton';
 import { COMMANDS } from '../commands/table';
 import { RenameField } from '../../ui/RenameField';
-import { People } from '../people/People';
-import { RenderDialog } from '../later';
+import { People, RenderDialog } from '../later';
 import { useEditor, useSlice } from '../store/context';
 import type { SaveState } from '../store/saver';
 import { PreviewMenu } from './PreviewMenu';
@@ -45,7 +44,8 @@ const Saving = ({ saving }: { saving: SaveState }) => {
 
 export const Header = () => {
   const editor = useEditor();
-  const { project, name, saving, past, future, rendering } = useSlice((s) => ({
+  const { project, name, saving, past, future, rendering, alone } = useSlice((s) => ({
+    alone: s.others.length === 0,
     rendering: s.rendering,
     project: s.doc.id,
     name: s.doc.name,
@@ -71,7 +71,7 @@ export const Header = () => {
       </div>
       <SceneStrip />
       <div className="ml-auto flex items-center gap-0.5">
-        <People />
+        {!alone && <People />}
         <CommandButton command="search">
           <Search size={16} />
         </CommandButton>

@@ -2,7 +2,7 @@ import type { Id, Point } from '@kite/core/document/types';
 import { movePivot } from '@kite/core/edits/place';
 import type { Box } from '@kite/core/geometry/bounds';
 import { useEditor } from '../store/context';
-import { NAME_AND_VALUE } from './row';
+import { NAME_AND_FIELD } from './row';
 
 const ROWS = ['top', 'middle', 'bottom'] as const;
 const COLUMNS = ['left', 'centre', 'right'] as const;
@@ -29,7 +29,7 @@ export const PivotGrid = ({ layer, group, boxOf }: PivotGridProps) => {
     editor.edit(movePivot(editor.scene.id, layer, tidy, editor.state.frame, group));
   };
   return (
-    <div className={`${NAME_AND_VALUE} items-center`}>
+    <div className={NAME_AND_FIELD}>
       <span className="pl-5 text-ink-2">Pivot on</span>
       <span role="group" aria-label="Pivot on" className="grid w-[66px] grid-cols-3 rounded-md border border-line">
         {ROWS.flatMap((row, y) =>

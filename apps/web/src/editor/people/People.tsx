@@ -30,11 +30,10 @@ const MyName = () => {
   );
 };
 
-/** Who else is in the project, and where; nothing while nobody is. */
+/** Who else is in the project, and where. */
 export const People = () => {
   const editor = useEditor();
   const { others, scenes } = useSlice((s) => ({ others: s.others, scenes: s.doc.scenes }));
-  if (others.length === 0) return null;
   const says = others.length === 1 ? '1 other is here' : `${others.length} others are here`;
   return (
     <Panel

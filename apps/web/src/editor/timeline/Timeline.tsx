@@ -7,14 +7,13 @@ import { followPointer } from '../../ui/drag';
 import { Button } from '../../ui/Button';
 import { useEditor, useSlice } from '../store/context';
 import { sceneOf } from '../store/state';
-import { CelsRow, CurvesView, PosesRow, RibbonRow } from '../later';
+import { CelsRow, CurvesView, PosesRow, RibbonRow, StretchFrame } from '../later';
 import { ElsewhereRow, SceneRow } from './row/SceneRow';
 import { LayerRow } from './row/LayerRow';
 import { rowsElsewhere, rowsOf } from './rows';
 import { Ruler } from './Ruler';
 import { NAMES_WIDTH, panned, ROW, type TimeScale, timeScale, zoomed } from './scale';
 import { ScaleContext } from './scaleContext';
-import { StretchFrame } from './StretchFrame';
 
 /** The playhead, and the frame that what is dragged has snapped to, over all rows. */
 const Lines = ({ scale }: { scale: TimeScale }) => {
@@ -51,7 +50,7 @@ export const Timeline = () => {
   const body = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(800);
   const [sweep, setSweep] = useState<{ left: number; top: number; width: number; height: number } | null>(null);
-  const { scene, doc, opened, folded, showTucked, onlyAnimated, timeReach, curves, only } = useSlice((s) => ({
+  const { scene, doc, opened, folded, showTucked, onlyAnimated, timeReach, curves, only, keys } = useSlice((s) => ({
     scene: sceneOf(s),
     // Only while other scenes show is it drawn anew for edits to them.
     doc: s.allScenes ? s.doc : null,
@@ -62,6 +61,7 @@ export const Timeline = () => {
     timeReach: s.timeReach,
     curves: s.curves,
     only: s.selection.layers.length === 1 ? s.selection.layers[0] : undefined,
+    keys: s.selection.keys.length > 0,
   }));
   const posed = (scene.poses?.strip.held.length ?? 0) > 0;
   const rows = useMemo(
@@ -248,7 +248,7 @@ export const Timeline = () => {
               </div>
             ))}
           </ScaleContext>
-          <StretchFrame rows={rows} scale={scale} />
+          {keys && <StretchFrame rows={rows} scale={scale} />}
         </div>
         {still > 0 && (
           <button

@@ -1,3 +1,4 @@
+import { lastMade } from '../../document/remembered';
 import { choice, color, degrees, number, percent, point, px, switchParam } from '../../document/params';
 import { placed } from '../../geometry/matrix';
 import { turnsOf } from '../../motion/stagger';
@@ -5,8 +6,11 @@ import { blurBy } from '../covers/blur';
 import { changedBy } from '../covers/effect';
 import { floodBy } from '../covers/flood';
 import { faded, markThrough, shapeThrough } from '../marks';
-import { workOf, workOfMarks } from '../room';
-import { type Effect, EMPTY, type Flow, type Mark, short, step } from '../types';
+import { workOfCopy } from '../room';
+import { type Effect, EMPTY, type Flow, type Mark, type PlacedPart, short, step } from '../types';
+import { each } from './each';
+
+const turnsLast = lastMade<readonly PlacedPart[], readonly number[]>();
 
 /** Marks with an effect, where there is one. */
 const withEffect = (marks: readonly Mark[], by: Effect | null): readonly Mark[] =>
@@ -21,15 +25,7 @@ export const letters = step({
   kind: 'letters',
   label: 'Letters',
   params: {
-    by: choice(
-      'Each',
-      [
-        { value: 'letters', label: 'Letter' },
-        { value: 'words', label: 'Word' },
-        { value: 'lines', label: 'Line' },
-      ],
-      'letters',
-    ),
+    by: each,
     stagger: number('Apart', 2, { unit: 'frames', min: -1_000, max: 1_000, step: 0.1 }),
     order: choice(
       'Order',
@@ -65,26 +61,27 @@ export const letters = step({
   copies: true,
   onDrawn: true,
   apply: (above, { by, order, seed }, at): Flow => {
-    const parts = above.texts(by);
-    if (parts.length === 0) return above.at(above.frame);
-    const turns = turnsOf(
-      parts.map(({ middle }) => middle),
-      order,
-      seed,
+    const { all, asked } = above.texts(by);
+    const count = all.length;
+    if (count === 0) return above.at(above.frame);
+    const turns = turnsLast(all, [order, seed], () =>
+      turnsOf(
+        all.map(({ middle }) => middle),
+        order,
+        seed,
+      ),
     );
-    const count = parts.length;
     const isWhole = above.part === undefined || above.part === 'rest';
     const rest = isWhole ? above.at(above.frame, { order: 0, count, part: 'rest' }) : EMPTY;
     const shapes = [...rest.shapes];
     const marks = [...rest.marks];
-    for (const [i, { part, text, ...pivots }] of parts.entries()) {
-      if (part === null) continue;
+    for (const { order: i, part } of asked) {
+      const { text, ...pivots } = all[i]!;
       const copy = { order: i, count, part, letter: text };
       const later = turns[i]! * at(above.frame, copy).stagger;
       const v = at(above.frame - later, copy);
       const flow = above.at(v.above ? above.frame - later : above.frame, copy);
-      const work = flow.shapes.reduce((sum, s) => sum + workOf(s.outlines), 1 + workOfMarks(flow.marks));
-      if (!above.take(1 + flow.shapes.length + flow.marks.length, work)) break;
+      if (!above.take(1 + flow.shapes.length + flow.marks.length, workOfCopy(flow))) break;
       const pivot = pivots[v.about];
       const m = placed({
         position: [pivot[0] + v.position[0], pivot[1] + v.position[1]],

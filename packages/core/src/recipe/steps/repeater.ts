@@ -1,9 +1,9 @@
 import { choice, degrees, number, percent, point, px, type Values } from '../../document/params';
 import { type Box, grown, intersection } from '../../geometry/bounds';
 import { IDENTITY, type Matrix, multiply, placed, translation } from '../../geometry/matrix';
-import { boxOfMarks, faded, markThrough, seamless, shapeThrough } from '../marks';
-import { workOf, workOfMarks } from '../room';
-import { type Flow, type Mark, type Shape, short, step } from '../types';
+import { boxOfMarks, flowThrough, seamless } from '../marks';
+import { workOfCopy } from '../room';
+import { type Flow, type Mark, short, step } from '../types';
 
 /** A schema limit, so that a hostile file is refused; nested repeaters are bounded by the room a layer has. */
 export const MOST_COPIES = 1000;
@@ -91,10 +91,6 @@ const inGrid = (k: number, v: RepeaterValues): Matrix => {
 
 const outlineCount = ({ shapes }: Flow): number => shapes.reduce((sum, s) => sum + s.outlines.length, 0);
 
-/** What a copy of a flow costs. */
-const workOfCopy = ({ shapes, marks }: Flow): number =>
-  shapes.reduce((sum, s) => sum + workOf(s.outlines), 1) + workOfMarks(marks);
-
 /** Pixels between copies that are drawn as touching. */
 const NEAR = 0.01;
 
@@ -131,7 +127,7 @@ export const repeater = step({
     const wanted = Math.ceil(count - 1e-9);
     let last: Flow | null = null;
     let work = 0;
-    const copies: { shapes: Shape[]; marks: readonly Mark[] }[] = [];
+    const copies: Flow[] = [];
     for (let k = 0; k < wanted; k++) {
       const flow = above.at(above.frame - k * v.delay, { order: k, count: wanted });
       // A copy of nothing takes room too, or nested repeaters of nothing would run for ever.
@@ -145,13 +141,7 @@ export const repeater = step({
       if (!isNear(m)) continue;
       const share = wanted > 1 ? k / (wanted - 1) : 0;
       const alpha = (v.startOpacity + (v.endOpacity - v.startOpacity) * share) * Math.min(1, count - k);
-      copies.push({
-        shapes: flow.shapes.map((s) => shapeThrough(m, s, alpha)),
-        marks: faded(
-          flow.marks.map((mark) => markThrough(m, mark)),
-          alpha,
-        ),
-      });
+      copies.push(flowThrough(m, flow, alpha));
     }
     if (v.order === 'behind') copies.reverse();
     const marks = copies.flatMap((c) => c.marks);

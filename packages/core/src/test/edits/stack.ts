@@ -1,6 +1,6 @@
 /** Edits from chance: layers and their stack. */
 import { BLEND_MODES, TAGS } from '../../document/types';
-import { layerOfMask, maskBy } from '../../edits/masks';
+import { layAlong, layerOfCard, maskBy } from '../../edits/masks';
 import { cutByShapes, cutIntoPanes } from '../../edits/panes';
 import { makeSolid, SOLIDS } from '../../edits/solids';
 import { joinLayers } from '../../edits/join';
@@ -60,7 +60,7 @@ export const STACK: readonly RandomEdit[] = [
       : null,
   (at) => cutIntoShots(at.scene.id, at.layer.id, [frame(at), frame(at)], at.makeId),
   (at) => matteBy(at.scene.id, at.chance.one(at.scene.order), [at.layer.id], at.makeId),
-  (at) => maskBy(at.scene.id, at.layer.id, [at.chance.one(at.ids)], frame(at), at.makeId),
+  (at) => at.chance.one([maskBy, layAlong])(at.scene.id, at.layer.id, [at.chance.one(at.ids)], frame(at), at.makeId),
   (at) => {
     const panes = { rows: at.chance.whole(1, 3), columns: at.chance.whole(1, 3), gap: at.chance.whole(0, 9) };
     const by = at.chance.one(at.scene.order);
@@ -75,6 +75,6 @@ export const STACK: readonly RandomEdit[] = [
   (at) => {
     const item = itemAt(at);
     if (item === null) return null;
-    return layerOfMask(at.scene.id, at.layer.id, item, at.makeId);
+    return layerOfCard(at.scene.id, at.layer.id, item, at.makeId);
   },
 ];

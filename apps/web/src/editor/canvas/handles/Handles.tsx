@@ -44,17 +44,16 @@ const scaleText = (scale: Point, by: Point, box: Box): string => {
 /** Outlines of what is selected, with handles to scale and turn it. */
 export const Handles = ({ view, pointOf }: Stage) => {
   const editor = useEditor();
-  const { selection, frame, writing, drawing } = useSlice((s) => ({
+  const { selection, frame, busy } = useSlice((s) => ({
     selection: s.selection,
     frame: frameOfLayers(s),
     doc: s.doc,
     sceneId: s.sceneId,
     fontsCame: s.fontsCame,
-    writing: s.mode.kind === 'writing',
-    drawing: toolOf(s.mode) === 'brush',
+    busy: s.mode.kind === 'writing' || toolOf(s.mode) === 'brush',
   }));
   const { scene } = editor;
-  if (frame === null || drawing) return null;
+  if (frame === null || busy) return null;
   const program = editor.program;
   const chosen = selection.layers.flatMap((id) => {
     const layer = scene.layers[id];
@@ -69,7 +68,7 @@ export const Handles = ({ view, pointOf }: Stage) => {
     only?.layer.kind === 'drawing' &&
     selection.card !== null &&
     ['path', 'group', 'pin'].includes(only.layer.items[selection.card]?.kind ?? '');
-  const free = !shaping && !writing && chosen.some(({ layer }) => !layer.locked);
+  const free = !shaping && chosen.some(({ layer }) => !layer.locked);
 
   /** The frame that the handles stand on: the layer's own axes, or the scene's for several. */
   const frameBox = only ? only.box : boxOfLayers(program, selection.layers, frame);
@@ -189,7 +188,7 @@ export const Handles = ({ view, pointOf }: Stage) => {
             fill="none"
             strokeWidth={1.5}
             data-testid="pivot"
-            style={{ pointerEvents: layer.locked || writing ? 'none' : 'all', cursor: 'move' }}
+            style={{ pointerEvents: layer.locked ? 'none' : 'all', cursor: 'move' }}
             onPointerDown={(event) => {
               event.stopPropagation();
               // Pivots stand where layers are most often taken hold of: only with Alt are they what is moved.

@@ -34,10 +34,9 @@ import { useEditor, useSlice } from '../../store/context';
 import { Card } from './Card';
 import { FlashFields } from '../fields/FlashFields';
 import { factorOf, UNITS } from '../fields/units';
-import { NAME_AND_VALUE } from '../row';
+import { NAME_AND_FIELD } from '../row';
 
 const ICON = 15;
-const row = `${NAME_AND_VALUE} items-center`;
 
 interface ValueFieldProps {
   param: Param;
@@ -128,7 +127,7 @@ const alikeKeys = (doc: Project, keys: readonly KeyChoice[], param: Param): read
 const TurnsField = ({ refTo, from, to }: { refTo: PropertyRef; from: Keyframe; to: Keyframe }) => {
   const editor = useEditor();
   return (
-    <label className={row}>
+    <label className={NAME_AND_FIELD}>
       <span className="text-ink-2" title="Of this span. Negative ones turn the other way round.">
         Turns
       </span>
@@ -210,7 +209,7 @@ export const KeysCard = () => {
         )}
       </div>
       {alike.length > 0 && (
-        <div className={row}>
+        <div className={NAME_AND_FIELD}>
           <span className="truncate text-ink-2">{param.label}</span>
           <ValueField
             param={param}

@@ -14,9 +14,8 @@ import { Card } from './Card';
 import { EaseFields } from '../ease/EaseFields';
 import { EaseTile } from '../ease/EaseTile';
 import { PRESETS, standsFor } from '../ease/presets';
-import { NAME_AND_VALUE } from '../row';
+import { NAME_AND_FIELD } from '../row';
 
-const row = `${NAME_AND_VALUE} items-center`;
 const SIDES = [
   { angle: 180, label: 'Left', icon: <ArrowLeft size={14} /> },
   { angle: 0, label: 'Right', icon: <ArrowRight size={14} /> },
@@ -90,7 +89,7 @@ export const MoveCard = ({ applied, layers }: MoveCardProps) => {
       aside={layers.length > 1 ? `${layers.length} layers` : `${applied.from} → ${applied.to}`}
     >
       {'angle' in move && (
-        <div className={row}>
+        <div className={NAME_AND_FIELD}>
           <span className="text-ink-2">{move.kind === 'exit' ? 'Goes towards' : 'Comes from'}</span>
           <span className="flex items-center gap-0.5">
             {SIDES.map(({ angle, label, icon }) => (
@@ -119,7 +118,7 @@ export const MoveCard = ({ applied, layers }: MoveCardProps) => {
         .filter((field) => !(field === DISTANCE && 'outside' in move && move.outside))
         .filter((field) => field !== DRAWN || applied.trims !== undefined)
         .map(({ key, label, unit, min, max, factor, whole }) => (
-          <label key={key} className={row}>
+          <label key={key} className={NAME_AND_FIELD}>
             <span className="text-ink-2">{label}</span>
             <NumberField
               label={`${label} of the move`}
@@ -133,7 +132,7 @@ export const MoveCard = ({ applied, layers }: MoveCardProps) => {
             />
           </label>
         ))}
-      <label className={row}>
+      <label className={NAME_AND_FIELD}>
         <span className="text-ink-2">Begins at</span>
         <NumberField
           label="First frame of the move"

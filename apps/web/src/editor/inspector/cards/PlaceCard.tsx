@@ -17,7 +17,7 @@ import { useShown } from '../../formula/useComputed';
 import { applies } from '../fields/applies';
 import { ParamField } from '../fields/ParamField';
 import { PivotGrid } from '../PivotGrid';
-import { NAME_AND_VALUE } from '../row';
+import { NAME_AND_FIELD } from '../row';
 
 const inWords = (mode: string) => mode[0]?.toUpperCase() + mode.slice(1).replace('-', ' ');
 const BLENDS = BLEND_MODES.map((value) => ({ value, label: inWords(value) }));
@@ -83,7 +83,7 @@ const AimField = ({ ids, aims }: { ids: readonly Id[]; aims: boolean }) => {
     editor.edit(together(aims ? 'Look around a place' : 'Look at a point', edits));
   };
   return (
-    <label className={`${NAME_AND_VALUE} items-center`}>
+    <label className={NAME_AND_FIELD}>
       <span className="pl-5 text-ink-2">Aims</span>
       <span className="flex items-center gap-2 text-sm text-ink-2">
         <input type="checkbox" aria-label={PLACE.aims.label} checked={aims} onChange={onChange} />
@@ -127,7 +127,6 @@ export const PlaceCard = ({ layers }: { layers: readonly Layer[] }) => {
   const set = (fields: Parameters<typeof setLayers>[2]) => editor.edit(setLayers(sceneId, ids, fields));
   const same = <K extends keyof Layer>(key: K) =>
     layers.every((l) => l[key] === layers[0]?.[key]) ? layers[0]?.[key] : undefined;
-  const row = `${NAME_AND_VALUE} items-center`;
   const tag = same('tag');
   const only = layers.length === 1 ? layers[0] : undefined;
   return (
@@ -141,11 +140,11 @@ export const PlaceCard = ({ layers }: { layers: readonly Layer[] }) => {
         <PivotGrid layer={only.id} boxOf={() => layerBox(editor.program, only.id, editor.state.frame)} />
       )}
       <AlignRow count={layers.length} />
-      <label className={row}>
+      <label className={NAME_AND_FIELD}>
         <span className="pl-5 text-ink-2">Parent</span>
         <ParentSelect ids={ids} value={same('parent')} onChange={(parent) => hangFrom(editor, ids, parent)} />
       </label>
-      <label className={row}>
+      <label className={NAME_AND_FIELD}>
         <span className="pl-5 text-ink-2">Blend</span>
         <Select
           value={same('blend') ?? 'normal'}
@@ -153,7 +152,7 @@ export const PlaceCard = ({ layers }: { layers: readonly Layer[] }) => {
           onChange={(value) => set({ blend: value as BlendMode })}
         />
       </label>
-      <div className={row}>
+      <div className={NAME_AND_FIELD}>
         <span className="pl-5 text-ink-2">Tag</span>
         <span role="radiogroup" aria-label="Tag" className="flex gap-1">
           {TAGS.map((t) => (

@@ -22,7 +22,7 @@ import { useEditor, useSlice } from '../../store/context';
 import { sceneOf } from '../../store/state';
 import { Card } from './Card';
 import { EaseSelect } from '../ease/EaseSelect';
-import { NAME_AND_VALUE } from '../row';
+import { NAME_AND_FIELD } from '../row';
 
 const LABELS: { readonly [K in StepKind]: string } = {
   move: 'Move by',
@@ -37,7 +37,6 @@ const LABELS: { readonly [K in StepKind]: string } = {
 };
 /** Units of what is no share. */
 const MEASURES: { readonly [K in StepKind]?: string } = { turn: '°', turnX: '°', turnY: '°', away: 'px' };
-const row = `${NAME_AND_VALUE} items-center`;
 const ICON = 13;
 
 /** As a stagger calls them. */
@@ -204,7 +203,7 @@ export const RoutineCard = ({ routine, selected }: { routine: Routine; selected:
       icon={<ListOrdered size={15} />}
       aside={`${routine.players.length} layer${routine.players.length === 1 ? '' : 's'}, ${roundLength(routine)} frames`}
     >
-      <div className={row}>
+      <div className={NAME_AND_FIELD}>
         <span className="text-ink-2">Name</span>
         <RenameField label="Routine name" value={routine.name} onRename={(name) => set({ name })} />
       </div>
@@ -235,7 +234,7 @@ export const RoutineCard = ({ routine, selected }: { routine: Routine; selected:
         }
       />
       {NUMBERS.filter(({ when }) => !when || when(routine)).map(({ key, label, unit, min, factor = 1 }) => (
-        <label key={key} className={row}>
+        <label key={key} className={NAME_AND_FIELD}>
           <span className="text-ink-2">{label}</span>
           <NumberField
             label={`${label} of the routine`}
@@ -249,7 +248,7 @@ export const RoutineCard = ({ routine, selected }: { routine: Routine; selected:
           />
         </label>
       ))}
-      <label className={row}>
+      <label className={NAME_AND_FIELD}>
         <span className="text-ink-2">Order</span>
         <Select
           aria-label="Order of the players"

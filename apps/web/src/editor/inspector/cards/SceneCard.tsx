@@ -1,8 +1,6 @@
-import { LIMITS, WIDEST_EYE } from '@kite/core/document/limits';
-import { FAR } from '@kite/core/document/params';
-import type { Scene, Viewpoint } from '@kite/core/document/types';
+import { LIMITS } from '@kite/core/document/limits';
+import type { Scene } from '@kite/core/document/types';
 import type { Size } from '@kite/core/geometry/size';
-import { type Adapting, adaptScene } from '@kite/core/edits/adapt';
 import { cardsOfKind, switchCards } from '@kite/core/edits/effects';
 import { setLayers } from '@kite/core/edits/layers';
 import { endingWith, setGuides, setScene } from '@kite/core/edits/scenes';
@@ -16,13 +14,10 @@ import { ColorField } from '../../../ui/ColorField';
 import { NumberField } from '../../../ui/NumberField';
 import { Select } from '../../../ui/Select';
 import { blurAllThatMoves } from '../../commands/motionBlur';
-import { ParamField } from '../../later';
+import { AdaptSize, EyeFields, ParamField } from '../../later';
 import { useEditor } from '../../store/context';
-import { makeId } from '../../store/editor';
 import { Card } from './Card';
-import { NAME_AND_VALUE } from '../row';
-
-const ROW = `${NAME_AND_VALUE} items-center`;
+import { NAME_AND_FIELD, NAME_AND_VALUE } from '../row';
 
 /** The scene's guides by number. */
 const Guides = ({ scene }: { scene: Scene }) => {
@@ -88,72 +83,6 @@ const hasDepth = ({ layers }: Scene): boolean =>
       (layer.kind === 'drawing' && Object.values(layer.items).some(({ params }) => params.space !== undefined)),
   );
 
-/** Of the light that shades layers in depth that are lit. */
-const LIGHT_FIELDS = [
-  { key: 'turn', label: 'Light from', min: -FAR, max: FAR, factor: 1, unit: '°' },
-  { key: 'tilt', label: 'Light in front', min: -90, max: 90, factor: 1, unit: '°' },
-  { key: 'strength', label: 'Shading', min: 0, max: 100, factor: 100, unit: '%' },
-] as const;
-
-/** From where depth is looked at; nothing in a scene that has none. */
-const EyeFields = ({ scene }: { scene: Scene }) => {
-  const editor = useEditor();
-  if (!hasDepth(scene)) return null;
-  const { eye } = scene;
-  const set = (fields: Partial<Viewpoint>) => editor.edit(setScene(scene.id, { eye: { ...eye, ...fields } }));
-  const gesture = { onStart: () => editor.begin(), onEnd: () => editor.end() };
-  return (
-    <>
-      <div className={ROW}>
-        <span className="text-ink-2">Angle of view</span>
-        <NumberField
-          label="Angle of view"
-          value={eye.angle}
-          min={0}
-          max={WIDEST_EYE}
-          decimals={1}
-          unit={eye.angle === 0 ? '°: parallel' : '°'}
-          onChange={(angle) => set({ angle })}
-          {...gesture}
-        />
-      </div>
-      {LIGHT_FIELDS.map(({ key, label, min, max, factor, unit }) => (
-        <div key={key} className={ROW}>
-          <span className="text-ink-2">{label}</span>
-          <NumberField
-            label={label}
-            value={scene.light[key] * factor}
-            min={min}
-            max={max}
-            decimals={0}
-            unit={unit}
-            onChange={(v) => editor.edit(setScene(scene.id, { light: { ...scene.light, [key]: v / factor } }))}
-            {...gesture}
-          />
-        </div>
-      ))}
-      <div className={ROW}>
-        <span className="text-ink-2">Eye off by</span>
-        <span className="grid grid-cols-2 gap-1.5">
-          {(['x', 'y'] as const).map((axis, i) => (
-            <NumberField
-              key={axis}
-              label={`Eye ${axis}`}
-              value={eye.off[i] as number}
-              min={-FAR}
-              max={FAR}
-              decimals={0}
-              unit={axis}
-              onChange={(v) => set({ off: i === 0 ? [v, eye.off[1]] : [eye.off[0], v] })}
-              {...gesture}
-            />
-          ))}
-        </span>
-      </div>
-    </>
-  );
-};
-
 /** Blur by motion of all layers that have it, switched and set for the whole scene. */
 const MotionBlur = ({ scene }: { scene: Scene }) => {
   const editor = useEditor();
@@ -164,7 +93,7 @@ const MotionBlur = ({ scene }: { scene: Scene }) => {
   }).length;
   if (cards.length === 0) {
     return (
-      <div className={ROW}>
+      <div className={NAME_AND_FIELD}>
         <span className="text-ink-2">Blur by motion</span>
         <Button className="!h-[26px]" onClick={() => blurAllThatMoves(editor)}>
           All that moves
@@ -174,7 +103,7 @@ const MotionBlur = ({ scene }: { scene: Scene }) => {
   }
   return (
     <>
-      <label className={ROW}>
+      <label className={NAME_AND_FIELD}>
         <span className="text-ink-2">Blur by motion</span>
         <span className="flex items-center gap-2">
           <input
@@ -194,42 +123,6 @@ const MotionBlur = ({ scene }: { scene: Scene }) => {
           <ParamField key={key} param={param} refs={cards.map((card) => ({ ...card, key }))} />
         ))}
     </>
-  );
-};
-
-const WAYS: readonly (readonly [how: Adapting, label: string, means: string])[] = [
-  ['fit', 'Fit', 'All of it is seen'],
-  ['fill', 'Fill', 'All of the scene is covered'],
-  ['middle', 'Middle', 'As large as it was, in the middle'],
-];
-
-/** What becomes of what was made for another size. */
-const Adapt = ({ scene, from, onDone }: { scene: Scene; from: Size; onDone: () => void }) => {
-  const editor = useEditor();
-  return (
-    <div role="group" aria-label="Adapt the content" className="rounded-md bg-sun-2 p-2">
-      <p className="mb-1.5">
-        What is in the scene was made for {from.width} × {from.height}.
-      </p>
-      <div className="flex gap-1">
-        {WAYS.map(([how, label, means]) => (
-          <Button
-            key={how}
-            title={means}
-            className="!h-[26px] flex-1 !px-1"
-            onClick={() => {
-              editor.edit(adaptScene(scene.id, from, how, makeId()));
-              onDone();
-            }}
-          >
-            {label}
-          </Button>
-        ))}
-        <Button look="plain" title="It stays where it is" className="!h-[26px] !px-1.5" onClick={onDone}>
-          Leave it
-        </Button>
-      </div>
-    </div>
   );
 };
 
@@ -259,7 +152,7 @@ export const SceneCard = ({ scene }: { scene: Scene }) => {
   return (
     <Card title="Scene" icon={<Frame size={15} />} aside={scene.name}>
       {(['width', 'height'] as const).map((side) => (
-        <div key={side} className={ROW}>
+        <div key={side} className={NAME_AND_FIELD}>
           <span className="text-ink-2">{side === 'width' ? 'Width' : 'Height'}</span>
           <NumberField
             label={side === 'width' ? 'Scene width' : 'Scene height'}
@@ -278,9 +171,9 @@ export const SceneCard = ({ scene }: { scene: Scene }) => {
         </div>
       ))}
       {made && (made.width !== scene.width || made.height !== scene.height) && (
-        <Adapt scene={scene} from={made} onDone={() => setMade(null)} />
+        <AdaptSize scene={scene} from={made} onDone={() => setMade(null)} />
       )}
-      <div className={ROW}>
+      <div className={NAME_AND_FIELD}>
         <span className="text-ink-2">Frame rate</span>
         <Select
           aria-label="Scene frame rate"
@@ -292,7 +185,7 @@ export const SceneCard = ({ scene }: { scene: Scene }) => {
           }}
         />
       </div>
-      <div className={ROW}>
+      <div className={NAME_AND_FIELD}>
         <span className="text-ink-2">Length</span>
         <span className="flex items-center gap-2">
           <NumberField
@@ -311,7 +204,7 @@ export const SceneCard = ({ scene }: { scene: Scene }) => {
           </span>
         </span>
       </div>
-      <div className={ROW}>
+      <div className={NAME_AND_FIELD}>
         <span className="text-ink-2">Background</span>
         {scene.background === null ? (
           <Button className="!h-[26px]" onClick={() => set({ background: '#FFFFFF' })}>
@@ -333,7 +226,7 @@ export const SceneCard = ({ scene }: { scene: Scene }) => {
           </span>
         )}
       </div>
-      <div className={ROW}>
+      <div className={NAME_AND_FIELD}>
         <span className="text-ink-2">Poster</span>
         <span className="flex items-center gap-2">
           <NumberField
@@ -352,7 +245,7 @@ export const SceneCard = ({ scene }: { scene: Scene }) => {
           </Button>
         </span>
       </div>
-      <EyeFields scene={scene} />
+      {hasDepth(scene) && <EyeFields scene={scene} />}
       <MotionBlur scene={scene} />
       <Guides scene={scene} />
       <p className="text-sm text-ink-2">

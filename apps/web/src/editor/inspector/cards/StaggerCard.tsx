@@ -13,7 +13,7 @@ import { makeCopies } from '../../commands/clipboard';
 import { useEditor, useSlice } from '../../store/context';
 import type { Editor } from '../../store/editor';
 import { Card } from './Card';
-import { NAME_AND_VALUE } from '../row';
+import { NAME_AND_FIELD } from '../row';
 
 const ORDERS: readonly { readonly value: StaggerOrder; readonly label: string }[] = [
   { value: 'list', label: 'As listed' },
@@ -102,7 +102,6 @@ export const StaggerCard = ({ ids }: { ids: readonly Id[] }) => {
     const units = held.current ?? unitsOf(editor, ids);
     if (units.length > 1) staggered(editor, units, next);
   };
-  const row = `${NAME_AND_VALUE} items-center`;
   const gesture = {
     onStart: () => {
       held.current = unitsOf(editor, ids);
@@ -119,7 +118,7 @@ export const StaggerCard = ({ ids }: { ids: readonly Id[] }) => {
       icon={<ChevronsRight size={15} />}
       aside={byKeys ? `keyframes of ${count}` : `${count} layer${count === 1 ? '' : 's'}`}
     >
-      <label className={row}>
+      <label className={NAME_AND_FIELD}>
         <span className="text-ink-2">Step</span>
         <NumberField
           label="Stagger step"
@@ -134,7 +133,7 @@ export const StaggerCard = ({ ids }: { ids: readonly Id[] }) => {
       </label>
       {count > 1 && (
         <>
-          <label className={row}>
+          <label className={NAME_AND_FIELD}>
             <span className="text-ink-2">Order</span>
             <Select
               value={stagger.order}
@@ -142,7 +141,7 @@ export const StaggerCard = ({ ids }: { ids: readonly Id[] }) => {
               onChange={(order) => set({ order: order as StaggerOrder })}
             />
           </label>
-          <div className={row}>
+          <div className={NAME_AND_FIELD}>
             <span className="text-ink-2">Gaps</span>
             <Select
               aria-label="Gaps"
@@ -154,7 +153,7 @@ export const StaggerCard = ({ ids }: { ids: readonly Id[] }) => {
         </>
       )}
       {count > 1 && stagger.order === 'random' && (
-        <label className={row}>
+        <label className={NAME_AND_FIELD}>
           <span className="text-ink-2">Seed</span>
           <NumberField
             label="Stagger seed"
@@ -168,7 +167,7 @@ export const StaggerCard = ({ ids }: { ids: readonly Id[] }) => {
         </label>
       )}
       {!byKeys && (
-        <div className={row}>
+        <div className={NAME_AND_FIELD}>
           <NumberField
             label="Copies to make"
             unit="×"

@@ -6,7 +6,7 @@ import { Eraser, Paintbrush, Scissors, Undo2 } from 'lucide-react';
 import { Button } from '../../../ui/Button';
 import { NumberField } from '../../../ui/NumberField';
 import { useEditor, useSlice } from '../../store/context';
-import { NAME_AND_VALUE } from '../row';
+import { NAME_AND_FIELD } from '../row';
 
 const EDGES = [
   { key: 'grow', label: 'Grow edge', min: -200 },
@@ -19,7 +19,7 @@ const BRUSHES = [
 
 /** A number and its name beside it. */
 const Row = ({ name, ...field }: { name?: string } & ComponentProps<typeof NumberField>) => (
-  <label className={`${NAME_AND_VALUE} items-center`}>
+  <label className={NAME_AND_FIELD}>
     <span className="text-ink-2">{name ?? field.label}</span>
     <NumberField {...field} />
   </label>

@@ -11,7 +11,7 @@ import { useEditor, useSlice } from '../../store/context';
 import { ComputedValue } from './ComputedValue';
 import { KeyDot } from './KeyDot';
 import { fieldOf } from './table';
-import { NAME_AND_VALUE } from '../row';
+import { NAME_AND_FIELD } from '../row';
 
 interface ParamFieldProps {
   /** The same property of one or several things. */
@@ -88,7 +88,7 @@ export const ParamField = memo(({ refs, param }: ParamFieldProps) => {
   }
   return (
     <div className="flex flex-col gap-1">
-      <div className={`group ${NAME_AND_VALUE} items-center`} data-property={property}>
+      <div className={`group ${NAME_AND_FIELD}`} data-property={property}>
         <span className="relative flex min-w-0 items-center gap-1 text-ink-2">
           {dot}
           <span

@@ -2,6 +2,7 @@ import { together } from '@kite/core/document/patches';
 import type { DrawingLayer, Id, Item } from '@kite/core/document/types';
 import { effectsIn } from '@kite/core/edits/effects';
 import { turnIntoPath } from '@kite/core/edits/paths';
+import { isUse } from '@kite/core/edits/masks';
 import { addItem, groupOf, listOf, moveItem, removeItem } from '@kite/core/edits/recipe';
 import { REVEAL_NAME } from '@kite/core/edits/reveal';
 import { isEffect } from '@kite/core/recipe/shown';
@@ -12,7 +13,7 @@ import { pinMenu } from '../../commands/joints';
 import { copyCards, hasCopiedCards, pasteCopiedCards } from '../../commands/cards';
 import { removePartAsking } from '../../commands/formulas';
 import { newCard } from '../../commands/layers';
-import { freeMask } from '../../commands/masks';
+import { freeCard } from '../../commands/masks';
 import { entryOf, SPLITS } from '../../commands/table';
 import { type Editor, makeId } from '../../store/editor';
 
@@ -30,7 +31,7 @@ export const cardMenu = (
   const previous = layer.items[list[index - 1] ?? ''];
   const effects = effectsIn(layer, list);
   const wrap = () => {
-    const box = newCard('group');
+    const [box] = newCard('group');
     editor.edit(together('Group cards', [addItem(ref.scene, layer.id, box, group, index), moveItem(ref, box.id, 0)]));
   };
   return [
@@ -73,9 +74,7 @@ export const cardMenu = (
     ...(item.name === REVEAL_NAME
       ? [{ label: 'Write on otherwise …', onSelect: () => editor.set({ revealing: [layer.id] }) }]
       : []),
-    ...(item.kind === 'mask'
-      ? [{ label: 'Make a layer of it', onSelect: () => freeMask(editor, layer, item.id) }]
-      : []),
+    ...(isUse(item.kind) ? [{ label: 'Make a layer of it', onSelect: () => freeCard(editor, layer, item.id) }] : []),
     ...(item.kind === 'pin' ? pinMenu(editor, layer.id, item.id) : []),
     null,
     { label: 'Delete', danger: true, onSelect: () => removePartAsking(editor, ref.layer, ref.item, removeItem(ref)) },

@@ -2,6 +2,7 @@ import type { DrawingLayer, Id, Item } from '@kite/core/document/types';
 import { groupOf, within } from '@kite/core/edits/recipe';
 import { mask } from '@kite/core/recipe/covers/mask';
 import { text } from '@kite/core/recipe/sources/text';
+import { along } from '@kite/core/recipe/steps/along';
 import { letters } from '@kite/core/recipe/steps/letters';
 import { kindOf } from '@kite/core/recipe/table';
 import type { Program } from '@kite/core/scene/program';
@@ -31,6 +32,9 @@ export const idleReason = (
     !above.some((id) => within(layer.items, id).some((card) => card.kind === text.kind))
   ) {
     return 'It moves the letters of texts, and there is no text above it.';
+  }
+  if (kind.kind === along.kind && program.flowAt(layer.id, item.children ?? [], frame).shapes.length === 0) {
+    return 'It lays what is above along an outline in it, and there is none.';
   }
   if (kind.role === 'source' || kind.role === 'group' || (kind.role === 'step' && kind.copies)) return null;
   const { shapes, marks } = program.flowAt(layer.id, above, frame);
