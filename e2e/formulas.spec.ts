@@ -206,13 +206,20 @@ test('keys that are pressed while the field of a formula is on its way are for t
   await open(page, 'turn');
   // It goes on at the end of what is there.
   await expect(field(page, 'turn')).toHaveValue('abs(');
-  await page.keyboard.type('-4');
-  await expect(field(page, 'turn')).toHaveValue('abs(-4');
+  await page.keyboard.type('-40+{Rig / Del)');
+  await page.keyboard.press('ArrowLeft');
+  await page.keyboard.type('a');
+  await expect(field(page, 'turn')).toHaveValue('abs(-40+{Rig / Dela)');
   letGo();
-  await expect(page.locator('.cm-content')).toHaveText('abs(-4');
-  await page.keyboard.type('0)');
+  // The caret is where it was, and what is typed in braces is completed as if it had been typed here.
+  await page.getByRole('option', { name: 'Rig / Delay' }).click();
+  await expect(page.locator('.cm-content')).toHaveText('abs(-40+{Rig / Delay})');
+  await page.keyboard.press('End');
+  await page.keyboard.type('+0.2');
   await expect(page.getByLabel('Formula of turn', { exact: true }).getByRole('status')).toContainText('40');
-  expect(named(await sceneOf(page, server), 'Follower 1').formulas?.rotation?.text).toBe('abs(-40)');
+  expect(named(await sceneOf(page, server), 'Follower 1').formulas?.rotation?.text).toMatch(
+    /^abs\(-40\+\{.+\}\)\+0\.2$/,
+  );
 });
 
 test('a link is dragged to another layer, late; y alone to a control; a value that is computed says so', async ({

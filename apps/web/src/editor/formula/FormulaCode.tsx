@@ -86,7 +86,7 @@ const completing =
   };
 
 /** A field for a formula: references look like chips, names are completed, what is wrong is underlined. */
-export const FormulaCode = ({ label, value, wrong, paths, onChange, onDone, onCancel }: FormulaFieldProps) => {
+export const FormulaCode = ({ label, value, wrong, paths, caret, onChange, onDone, onCancel }: FormulaFieldProps) => {
   const place = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView | null>(null);
   const latest = useRef({ paths, onChange, onDone, onCancel });
@@ -104,9 +104,13 @@ export const FormulaCode = ({ label, value, wrong, paths, onChange, onDone, onCa
         ...historyKeymap,
       ]),
     );
+    // What was typed meanwhile is completed as what is typed here: its last character comes in anew.
+    const at = caret.current ?? value.length;
+    const last = caret.current === null ? '' : value.slice(0, at).slice(-1);
+    const from = at - last.length;
     const made = new EditorView({
       parent: place.current,
-      doc: value,
+      doc: value.slice(0, from) + value.slice(at),
       extensions: [
         history(),
         EditorView.lineWrapping,
@@ -122,7 +126,7 @@ export const FormulaCode = ({ label, value, wrong, paths, onChange, onDone, onCa
     });
     view.current = made;
     made.focus();
-    made.dispatch({ selection: { anchor: made.state.doc.length } });
+    made.dispatch({ changes: { from, insert: last }, selection: { anchor: at }, userEvent: 'input.type' });
     return () => made.destroy();
     // Made once: later texts and errors are told to it below.
     // eslint-disable-next-line react-hooks/exhaustive-deps

@@ -5,7 +5,7 @@ import { together } from '@kite/core/document/patches';
 import { partParam } from '@kite/core/motion/apart';
 import { pathsFor } from '@kite/core/formula/refs';
 import { CircleHelp, Diamond, Power, Trash2, WandSparkles, X } from 'lucide-react';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { IconButton } from '../../ui/Button';
 import { Menu } from '../../ui/Menu';
 import { Segments } from '../../ui/Segments';
@@ -87,6 +87,7 @@ const Editing = ({ refs, param, label, onClose }: EditingProps) => {
   const frame = useSlice((s) => s.frame);
   const shown = useSlice(() => shownFormula(editor, first));
   const { typing, type, keep, giveUp } = useTypedFormula(refs);
+  const caret = useRef<number | null>(null);
   const text = typing?.text ?? shown;
   const wrong = typing ? typing.wrong : computed?.error ? wrongIn(editor, first, shown) : null;
   const problem = wrong ? null : (computed?.problemAt(frame) ?? null);
@@ -152,6 +153,7 @@ const Editing = ({ refs, param, label, onClose }: EditingProps) => {
           value={text}
           wrong={wrong?.at ?? null}
           paths={() => pathsFor(editor.scene, targetOf(first), param)}
+          caret={caret}
           onChange={(next) => next !== text && type(next)}
           onDone={keep}
           onCancel={typing ? giveUp : onClose}

@@ -1,4 +1,5 @@
 import type { Span } from '@kite/core/formula/types';
+import type { RefObject } from 'react';
 
 export interface FormulaFieldProps {
   label: string;
@@ -8,6 +9,8 @@ export interface FormulaFieldProps {
   /** The names that lead to properties, and whether what is there may stand here. */
   paths: () => readonly { readonly path: string; readonly fits: boolean }[];
   onChange: (text: string) => void;
+  /** Where the caret stands in what was typed into the plain field; null while nothing was. */
+  caret: RefObject<number | null>;
   /** Enter; the text is kept. */
   onDone: () => void;
   /** Escape; what was typed is given up, and then the field. */
@@ -15,7 +18,7 @@ export interface FormulaFieldProps {
 }
 
 /** A formula's text alone, to be typed in until what helps with it has come over the wire. */
-export const PlainFormula = ({ label, value, wrong, onChange, onDone, onCancel }: FormulaFieldProps) => (
+export const PlainFormula = ({ label, value, wrong, caret, onChange, onDone, onCancel }: FormulaFieldProps) => (
   <textarea
     // It was asked for by a press: what is typed next is for it.
     autoFocus
@@ -24,7 +27,13 @@ export const PlainFormula = ({ label, value, wrong, onChange, onDone, onCancel }
     aria-invalid={wrong !== null}
     className="block field-sizing-content w-full resize-none rounded-md border border-line bg-paper px-2 py-1 font-mono text-[12px] leading-[1.4] outline-2 outline-sky"
     value={value}
-    onChange={(event) => onChange(event.target.value)}
+    onChange={({ target }) => {
+      caret.current = target.selectionEnd;
+      onChange(target.value);
+    }}
+    onSelect={({ currentTarget }) => {
+      if (caret.current !== null) caret.current = currentTarget.selectionEnd;
+    }}
     onKeyDown={(event) => {
       event.stopPropagation();
       if (event.key === 'Escape') onCancel();
