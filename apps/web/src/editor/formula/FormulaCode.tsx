@@ -86,7 +86,16 @@ const completing =
   };
 
 /** A field for a formula: references look like chips, names are completed, what is wrong is underlined. */
-export const FormulaCode = ({ label, value, wrong, paths, caret, onChange, onDone, onCancel }: FormulaFieldProps) => {
+export const FormulaCode = ({
+  label,
+  value,
+  wrong,
+  paths,
+  caretRef,
+  onChange,
+  onDone,
+  onCancel,
+}: FormulaFieldProps) => {
   const place = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView | null>(null);
   const latest = useRef({ paths, onChange, onDone, onCancel });
@@ -105,8 +114,8 @@ export const FormulaCode = ({ label, value, wrong, paths, caret, onChange, onDon
       ]),
     );
     // What was typed meanwhile is completed as what is typed here: its last character comes in anew.
-    const at = caret.current ?? value.length;
-    const last = caret.current === null ? '' : value.slice(0, at).slice(-1);
+    const at = caretRef.current ?? value.length;
+    const last = caretRef.current === null ? '' : value.slice(0, at).slice(-1);
     const from = at - last.length;
     const made = new EditorView({
       parent: place.current,

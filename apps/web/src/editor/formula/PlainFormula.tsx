@@ -10,7 +10,7 @@ export interface FormulaFieldProps {
   paths: () => readonly { readonly path: string; readonly fits: boolean }[];
   onChange: (text: string) => void;
   /** Where the caret stands in what was typed into the plain field; null while nothing was. */
-  caret: RefObject<number | null>;
+  caretRef: RefObject<number | null>;
   /** Enter; the text is kept. */
   onDone: () => void;
   /** Escape; what was typed is given up, and then the field. */
@@ -18,7 +18,7 @@ export interface FormulaFieldProps {
 }
 
 /** A formula's text alone, to be typed in until what helps with it has come over the wire. */
-export const PlainFormula = ({ label, value, wrong, caret, onChange, onDone, onCancel }: FormulaFieldProps) => (
+export const PlainFormula = ({ label, value, wrong, caretRef, onChange, onDone, onCancel }: FormulaFieldProps) => (
   <textarea
     // It was asked for by a press: what is typed next is for it.
     autoFocus
@@ -28,11 +28,11 @@ export const PlainFormula = ({ label, value, wrong, caret, onChange, onDone, onC
     className="block field-sizing-content w-full resize-none rounded-md border border-line bg-paper px-2 py-1 font-mono text-[12px] leading-[1.4] outline-2 outline-sky"
     value={value}
     onChange={({ target }) => {
-      caret.current = target.selectionEnd;
+      caretRef.current = target.selectionEnd;
       onChange(target.value);
     }}
     onSelect={({ currentTarget }) => {
-      if (caret.current !== null) caret.current = currentTarget.selectionEnd;
+      if (caretRef.current !== null) caretRef.current = currentTarget.selectionEnd;
     }}
     onKeyDown={(event) => {
       event.stopPropagation();
