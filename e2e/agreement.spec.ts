@@ -104,7 +104,7 @@ const wholeScene = async (server: Server): Promise<string> => {
       [
         card('text', { text: 'NIGHT TRAM', size: 14 }),
         card('fill', { color: '#FFB23E' }),
-        card('along', { shift: 0.1, away: 2 }, [ring, rim]),
+        card('along', { shift: 0.1, away: 2, lies: 'bent' }, [ring, rim]),
         ring,
         rim,
       ],

@@ -83,4 +83,10 @@ test('a new card has an arch of its own, and without an outline it says so', asy
   await card.getByRole('button', { name: 'Add a card to the group' }).click();
   await page.getByRole('menuitem', { name: 'Ellipse', exact: true }).click();
   await expect.poll(() => seen(200, 200 - 100 - 14)).toEqual(WHITE);
+
+  // Bent, a letter is wider on its outer side: the right leg of the middle one leans away from the other.
+  const leg = () => seen(200 + 17, 200 - 126);
+  expect(await leg()).not.toEqual(WHITE);
+  await card.getByLabel('Lies', { exact: true }).selectOption('Bent along it');
+  await expect.poll(leg).toEqual(WHITE);
 });

@@ -108,6 +108,13 @@ const PARTS: { readonly [part: string]: readonly Item[] } = {
   ],
   'a trail': [newItem('r', 'rectangle', { width: 40 }), newItem('f', 'fill'), newItem('t', 'trail', { every: 3 })],
   'blur by motion': [newItem('r', 'rectangle'), newItem('f', 'fill'), newItem('b', 'motion-blur', { shutter: 720 })],
+  'what is bent along a ring': [
+    newItem('r', 'rectangle', { width: 120, height: 20 }),
+    newItem('f', 'fill', { style: 'linear', from: [-60, 0], to: [60, 0] }),
+    newItem('s', 'stroke', { width: 3 }),
+    { ...newItem('a', 'along', { lies: 'bent' }), children: ['e'] },
+    newItem('e', 'ellipse'),
+  ],
   'a blur': [newItem('e', 'ellipse'), newItem('f', 'fill'), newItem('b', 'blur')],
   'a stroke from far away': [
     newItem('e', 'ellipse', { width: 100_000, height: 100_000, centre: [50_000, 0] }),

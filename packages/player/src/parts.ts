@@ -58,7 +58,8 @@ interface Seam {
 const LOOKING_BACK = ['trail', 'motion-blur'];
 
 /** Whether something may be seen through a map that does not keep parallels. */
-const isMapped = ({ depth, cards }: Uses): boolean => depth || cards.has('pin') || cards.has('mesh');
+const isMapped = ({ depth, cards, given }: Uses): boolean =>
+  depth || cards.has('pin') || cards.has('mesh') || given.has('along/lies');
 
 export const SEAMS: readonly Seam[] = [
   { at: ['player/player'], modules: ['player/areas'], neededBy: ({ areas }) => areas },
@@ -77,6 +78,7 @@ export const SEAMS: readonly Seam[] = [
     neededBy: isMapped,
   },
   { at: ['recipe/marksThrough'], modules: ['recipe/bent'], neededBy: isMapped },
+  { at: ['recipe/steps/along'], modules: ['recipe/bent'], neededBy: ({ given }) => given.has('along/lies') },
   { at: ['recipe/bent'], modules: ['geometry/polygons'], neededBy: ({ cards }) => cards.has('stroke') },
   { at: ['recipe/marks'], modules: ['geometry/warp'], neededBy: isMapped },
   {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { outlineBox } from './bounds';
-import { arcLength, part } from './length';
+import { along, arcLength, part } from './length';
 import { type Outline, OutlineWriter, polygon } from './outline';
 
 const line = new OutlineWriter(0, 0).line(300, 400).open();
@@ -33,6 +33,32 @@ describe('arc length', () => {
       .quarter(-100, -100, 0, -100)
       .close();
     expect(Math.abs(arcLength(circle) / (2 * Math.PI * 100) - 1)).toBeLessThan(2.7e-4);
+  });
+});
+
+describe('a place at a length', () => {
+  it('has the direction of the curve there, at the ends of its pieces too', () => {
+    const arc = new OutlineWriter(0, -100).quarter(100, -100, 100, 0).quarter(100, 100, 0, 100).open();
+    const half = arcLength(arc) / 2;
+    for (const [length, way] of [
+      [0, [1, 0]],
+      [half - 1e-7, [0, 1]],
+      [half, [0, 1]],
+      [2 * half, [-1, 0]],
+    ] as const) {
+      const { dx, dy } = along(arc, length);
+      expect(dx).toBeCloseTo(way[0], 6);
+      expect(dy).toBeCloseTo(way[1], 6);
+    }
+    const { x, y, dx, dy } = along(parabola, PARABOLA);
+    expect([x, y, dx, dy].map((v) => Number(v.toFixed(9)))).toEqual([1, 1, 0.447213595, 0.894427191]);
+  });
+  it('has a direction where a handle has no length', () => {
+    const eased = new OutlineWriter(0, 0).cubic(0, 0, 30, 40, 30, 40).open();
+    for (const length of [0, 50]) {
+      const { dx, dy } = along(eased, length);
+      expect([dx, dy]).toEqual([expect.closeTo(0.6, 9), expect.closeTo(0.8, 9)]);
+    }
   });
 });
 

@@ -88,7 +88,9 @@ const placeAt = (outline: Outline, length: number): { cubic: number; t: number }
   for (let n = 0; n < 2; n++) {
     const v = speed(outline.points, cubic, t);
     if (v < 1e-9) break;
-    t -= (upTo[low]! + between(outline.points, cubic, from, t) - length) / v;
+    const over = upTo[low]! + between(outline.points, cubic, from, t) - length;
+    if (Math.abs(over) < 1e-9 * total) break;
+    t -= over / v;
     t = Math.min(Math.max(t, from), from + 1 / INTERVALS);
   }
   return { cubic, t };
@@ -162,9 +164,11 @@ export const along = (outline: Outline, length: number): Along => {
   const value = (axis: number, a: number, b: number, c: number) =>
     blossom(p[k + axis]!, p[k + 2 + axis]!, p[k + 4 + axis]!, p[k + 6 + axis]!, a, b, c);
   // Where a handle has no length the direction is found a little aside.
-  const [from, to] = [Math.max(0, t - 1e-3), Math.min(1, t + 1e-3)];
-  const dx = value(0, to, to, to) - value(0, from, from, from);
-  const dy = value(1, to, to, to) - value(1, from, from, from);
+  const aside = speed(p, cubic, t) < 1e-6 ? 1e-3 : 0;
+  const [from, to] = [Math.max(0, t - aside), Math.min(1, t + aside)];
+  const way = (axis: number) =>
+    aside > 0 ? value(axis, to, to, to) - value(axis, from, from, from) : value(axis, t, t, 1) - value(axis, t, t, 0);
+  const [dx, dy] = [way(0), way(1)];
   const size = Math.hypot(dx, dy) || 1;
   return { x: value(0, t, t, t), y: value(1, t, t, t), dx: dx / size, dy: dy / size };
 };

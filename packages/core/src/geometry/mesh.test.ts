@@ -4,7 +4,16 @@ import type { MeshValue, Point } from '../document/types';
 import { plainMesh } from '../document/params';
 import { bendOf, resampled, wayAt, wayOf, withWay } from './mesh';
 import { polygon } from './outline';
-import { bentPoint, bentThrough, boxThroughBend, matrixOfBend, triangleTo, unbentPoint, warpBy } from './warp';
+import {
+  bentPoint,
+  bentThrough,
+  boxThroughBend,
+  matrixOfBend,
+  triangleTo,
+  unbentPoint,
+  warpBy,
+  warpOver,
+} from './warp';
 import { warpedOutline } from './warpedOutline';
 
 const near = (one: readonly number[], other: readonly number[], digits = 9) => {
@@ -94,6 +103,20 @@ describe('a warp', () => {
     const { left, bottom } = boxThroughBend(moved, BOX)!;
     near([left, bottom], [2 * box.left + 5, 3 * box.bottom + 7]);
     near(bentPoint(moved, [3, 4]), [2 * bentPoint(warp, [3, 4])[0] + 5, 3 * bentPoint(warp, [3, 4])[1] + 7]);
+  });
+  it('over a box has as many cells as bring it near to a map, one that is the same at both ends and in the middle too', () => {
+    const wave = ([x, y]: Point): Point => [x, y + 20 * Math.sin((x - BOX.left) * ((2 * Math.PI) / 120))];
+    for (const map of [swung, wave]) {
+      const fine = warpOver(BOX, map);
+      for (let x = BOX.left; x <= BOX.right; x += 7) {
+        for (let y = BOX.top; y <= BOX.bottom; y += 7) {
+          const [[a, b], [c, d]] = [bentPoint(fine, [x, y]), map([x, y])];
+          expect(Math.hypot(a - c, b - d)).toBeLessThan(0.5);
+        }
+      }
+    }
+    expect(warpOver(BOX, wave).ys).toHaveLength(2);
+    expect(warpOver(BOX, ([x, y]) => [2 * x, y - x]).xs).toHaveLength(5);
   });
   it('is nearly a matrix about a point', () => {
     const plain = warpBy([-50, 0, 70], [-20, 10, 40], ([x, y]) => [2 * x - y + 3, x / 2 + y]);

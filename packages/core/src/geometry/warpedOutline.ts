@@ -5,7 +5,8 @@ import type { Outline } from './outline';
 /** How far a curve may lie from the exact one, in pixels. */
 const TOLERANCE = 0.05;
 const MOST_HALVINGS = 6;
-const PROBES = [0.25, 0.5, 0.75] as const;
+/** Where it is tried besides its middle. */
+const ASIDE = [0.25, 0.75] as const;
 /** A share of a curve over which its direction at an end is measured. */
 const NEAR = 1e-4;
 
@@ -29,33 +30,43 @@ const halves = (curve: Curve): readonly [Curve, Curve] => {
   ];
 };
 
-/** A cubic with the ends and the tangents of a mapped one, which is divided until that is as good. */
-const warpCurve = (curve: Curve, to: (p: Point) => Point, depth: number, out: number[]): void => {
-  const [from, end] = [to(curve[0]), to(curve[3])];
-  const tangent = (t: number, near: number): Point => {
-    const [p, q] = [to(at(curve, t)), to(at(curve, near))];
-    const by = near - t;
-    return [(q[0] - p[0]) / by / 3, (q[1] - p[1]) / by / 3];
+/** A cubic with the ends, which are known, and the tangents of a mapped one, which is divided until that is as good. */
+const warpCurve = (
+  curve: Curve,
+  from: Point,
+  end: Point,
+  to: (p: Point) => Point,
+  depth: number,
+  out: number[],
+): void => {
+  const handle = ([x, y]: Point, t: number): Point => {
+    const [u, v] = to(at(curve, t));
+    return [x + (u - x) / NEAR / 3, y + (v - y) / NEAR / 3];
   };
-  const [out0, in1] = [tangent(0, NEAR), tangent(1, 1 - NEAR)];
-  const made: Curve = [from, [from[0] + out0[0], from[1] + out0[1]], [end[0] - in1[0], end[1] - in1[1]], end];
-  const isNear = PROBES.every((t) => {
-    const [[x, y], [u, v]] = [at(made, t), to(at(curve, t))];
+  const made: Curve = [from, handle(from, NEAR), handle(end, 1 - NEAR), end];
+  const isNear = (t: number, [u, v]: Point): boolean => {
+    const [x, y] = at(made, t);
     return Math.hypot(x - u, y - v) <= TOLERANCE;
-  });
-  if (isNear || depth >= MOST_HALVINGS) {
+  };
+  const middle = to(at(curve, 0.5));
+  if (depth >= MOST_HALVINGS || (isNear(0.5, middle) && ASIDE.every((t) => isNear(t, to(at(curve, t)))))) {
     out.push(...made[1], ...made[2], ...made[3]);
     return;
   }
-  for (const half of halves(curve)) warpCurve(half, to, depth + 1, out);
+  const [first, second] = halves(curve);
+  warpCurve(first, from, middle, to, depth + 1, out);
+  warpCurve(second, middle, end, to, depth + 1, out);
 };
 
 /** An outline through a map, within a twentieth of a pixel. */
 export const warpedOutline = ({ closed, points: p }: Outline, to: (at: Point) => Point): Outline => {
   const point = (i: number): Point => [p[i] as number, p[i + 1] as number];
-  const out: number[] = [...to(point(0))];
+  let from = to(point(0));
+  const out: number[] = [...from];
   for (let k = 0; k + 6 < p.length; k += 6) {
-    warpCurve([point(k), point(k + 2), point(k + 4), point(k + 6)], to, 0, out);
+    const end = to(point(k + 6));
+    warpCurve([point(k), point(k + 2), point(k + 4), point(k + 6)], from, end, to, 0, out);
+    from = end;
   }
   return { closed, points: Float64Array.from(out) };
 };

@@ -1,12 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { newDrawing, newItem, newScene } from '../document/make';
 import type { Item, Point, Property, Value } from '../document/types';
+import { cubicAt } from '../geometry/flatten';
 import { apply } from '../geometry/matrix';
 import { compileScene } from '../scene/compile';
 import { seenOtherwise } from '../scene/otherwise';
 import { squareFonts } from '../test/fonts';
 import { boxOfMarks } from './marks';
-import type { FillMark } from './types';
+import type { FillMark, Mark } from './types';
 
 const SCENE = newScene('s', 'S', { width: 900, height: 400, rate: { num: 25, den: 1 }, length: 99, background: null });
 const fill = newItem('f', 'fill');
@@ -141,7 +142,7 @@ describe('along a circle', () => {
   it('off it they stand on a larger one, or upright where they are', () => {
     const stands = standing([text('ABC'), fill, ...along({ away: 40 }, ring)]);
     for (const { far } of round(stands)) expect(far).toBeCloseTo(R + 40, 0);
-    const upright = standing([text('ABC'), fill, ...along({ away: 40, upright: true }, ring)]);
+    const upright = standing([text('ABC'), fill, ...along({ away: 40, lies: 'upright' }, ring)]);
     expect(places(upright)).toEqual(places(stands));
     expect(turns(upright)).toEqual([0, 0, 0]);
     const inner = round(standing([text('ABC'), fill, ...along({ away: 40, backwards: true }, ring)]));
@@ -154,6 +155,75 @@ describe('along a circle', () => {
     const [a, b] = words as [Stand, Stand];
     expect(Math.hypot(b.at[0] - a.at[0], b.at[1] - a.at[1])).toBeCloseTo(50, 9);
     expect(new Set(turns(standing([text('AB CD'), fill, ...along({ by: 'lines' }, ring)]))).size).toBe(1);
+  });
+});
+
+describe('bent along a path', () => {
+  const bar = newItem('b', 'rectangle', { width: 300, height: 20 });
+  /** Points of all outlines, four to a curve. */
+  const pointsOf = (marks: readonly FillMark[]): Point[] =>
+    marks.flatMap(({ outlines, matrix }) =>
+      outlines.flatMap(({ points: p }) =>
+        Array.from({ length: ((p.length - 2) / 6) * 4 }, (_, i) =>
+          apply(matrix, cubicAt(p, 6 * Math.floor(i / 4), (i % 4) / 4)),
+        ),
+      ),
+    );
+  const areaOf = (points: readonly Point[]): number =>
+    Math.abs(
+      points.reduce((sum, [x, y], i) => {
+        const [u, v] = points[(i + 1) % points.length]!;
+        return sum + (x * v - u * y) / 2;
+      }, 0),
+    );
+
+  it('a bar round a circle lies between two others, and covers as much as it did', () => {
+    const points = pointsOf(marksOf([bar, fill, ...along({ lies: 'bent' }, ring)]));
+    const far = points.map(([x, y]) => Math.hypot(x, y));
+    // An ellipse of four cubics is off by up to 0.06 of 200.
+    for (const r of far) expect(Math.abs(r - R)).toBeLessThan(10.1);
+    expect(Math.max(...far)).toBeCloseTo(R + 10, 0);
+    expect(Math.min(...far)).toBeCloseTo(R - 10, 0);
+    // Pappus: the way of its middle by its height, less what four chords to a curve cut off.
+    expect(areaOf(points) / 6_000).toBeCloseTo(1, 2);
+    const angles = points.map(([x, y]) => (Math.atan2(y, x) * 180) / Math.PI);
+    expect(Math.max(...angles) - Math.min(...angles)).toBeCloseTo(degreesOf(300), 0);
+  });
+  it('each letter lies on it with all of its base, off it and on its other side too', () => {
+    const bases = (values: { [key: string]: Value }) =>
+      marksOf([text('ABC'), fill, ...along({ lies: 'bent', ...values }, ring)]).flatMap(({ outlines, matrix }) =>
+        outlines.flatMap(({ points: p }) => [apply(matrix, [p[0]!, p[1]!]), apply(matrix, cubicAt(p, 0, 0.5))]),
+      );
+    for (const [x, y] of bases({})) expect(Math.hypot(x, y)).toBeCloseTo(R, 0);
+    for (const [x, y] of bases({ away: 40 })) expect(Math.hypot(x, y)).toBeCloseTo(R + 40, 0);
+    for (const [x, y] of bases({ away: 40, backwards: true })) expect(Math.hypot(x, y)).toBeCloseTo(R - 40, 0);
+    const middles = (lies: string) =>
+      round(standing([text('ABC'), fill, ...along({ lies }, ring)])).map((s) => s.angle);
+    middles('bent').forEach((angle, i) => expect(angle).toBeCloseTo(middles('turned')[i]!, 0));
+  });
+  it('along a straight line it is what it is turned with it', () => {
+    const slanted = newItem('i', 'line', { from: [0, 0], to: [300, 400] });
+    const points = (lies: string) => pointsOf(marksOf([text('ABC'), fill, ...along({ lies, away: 5 }, slanted)]));
+    const turned = points('turned');
+    points('bent').forEach(([x, y], i) => {
+      expect(x).toBeCloseTo(turned[i]![0], 6);
+      expect(y).toBeCloseTo(turned[i]![1], 6);
+    });
+  });
+  it('before paints and after them it is the same; gradients and pictures are bent in cells', () => {
+    const shapes = pointsOf(marksOf([bar, ...along({ lies: 'bent' }, ring), fill]));
+    expect(shapes).toEqual(pointsOf(marksOf([bar, fill, ...along({ lies: 'bent' }, ring)])));
+    const shaded = { ...fill, params: { ...fill.params, style: { value: 'linear' } } };
+    const marks = marksOf([bar, shaded, ...along({ lies: 'bent' }, ring)]) as readonly Mark[];
+    const plain = pointsOf(marksOf([bar, fill, ...along({ lies: 'bent' }, ring)]));
+    const box = boxOfMarks(marks)!;
+    expect(marks.map((mark) => mark.op === 'group' && mark.bend !== undefined)).toEqual([true]);
+    // Two pixels about it are bent with it.
+    const [xs, ys] = [plain.map(([x]) => x), plain.map(([, y]) => y)];
+    expect(Math.abs(box.left - Math.min(...xs))).toBeLessThan(4);
+    expect(Math.abs(box.right - Math.max(...xs))).toBeLessThan(4);
+    expect(Math.abs(box.top - Math.min(...ys))).toBeLessThan(4);
+    expect(Math.abs(box.bottom - Math.max(...ys))).toBeLessThan(4);
   });
 });
 

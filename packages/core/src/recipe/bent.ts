@@ -4,6 +4,7 @@
  */
 import type { Point } from '../document/types';
 import { lastMade } from '../document/remembered';
+import { grown } from '../geometry/bounds';
 import { flattened } from '../geometry/flatten';
 import {
   applyHomography,
@@ -19,10 +20,10 @@ import { IDENTITY, type Matrix } from '../geometry/matrix';
 import { type Outline, polygon, transformed } from '../geometry/outline';
 import { outlinesOf, ribbonArea } from '../geometry/polygons';
 import { isMatrix, type Through } from '../geometry/through';
-import { type Bend, bentThrough, type Warp } from '../geometry/warp';
+import { type Bend, bentThrough, type Warp, warpOver } from '../geometry/warp';
 import { warpedOutline } from '../geometry/warpedOutline';
-import { grouped } from './marks';
-import type { AreaCut, Cut, FillMark, GroupMark, Mark, StrokeMark } from './types';
+import { boxOfMarks, grouped, NOTHING } from './marks';
+import type { AreaCut, Cut, FillMark, Flow, GroupMark, Mark, StrokeMark } from './types';
 
 /** Outlines through a map, and what of them lies before the eye: those that go on behind it are cut off there. */
 const outlinesBent = (h: Homography, outlines: readonly Outline[]): Outline[] =>
@@ -61,19 +62,19 @@ const isFlatInk = ({ ink }: FillMark | StrokeMark): boolean => ink.style === 'so
 interface Bending {
   /** Outlines in the pixels of a matrix, and what is seen of them. */
   readonly outlines: (matrix: Matrix, outlines: readonly Outline[]) => readonly Outline[];
-  readonly picture: Bend;
+  readonly picture: () => Bend;
   /** The same after another bend, as one; null where what that gives has to be drawn first. */
   readonly after: (inner: Bend) => Bend | null;
 }
 
 const projecting = (h: Homography): Bending => ({
   outlines: (matrix, outlines) => outlinesBent(composed(h, flatHomography(matrix)), outlines),
-  picture: h,
+  picture: () => h,
   after: (inner) => bentThrough(h, inner),
 });
 
 /** Outlines by any smooth map, pictures by one in fine cells. */
-export const warping = (to: (at: Point) => Point, picture: Warp): Bending => ({
+export const warping = (to: (at: Point) => Point, picture: () => Warp): Bending => ({
   outlines: (matrix, outlines) => outlines.map((outline) => warpedOutline(transformed(matrix, outline), to)),
   picture,
   after: () => null,
@@ -116,7 +117,7 @@ export const marksBy = (by: Bending, marks: readonly Mark[]): readonly Mark[] =>
   const out: Mark[] = [];
   let pictures: Mark[] = [];
   const flush = (): void => {
-    if (pictures.length > 0) out.push(grouped(pictures, { bend: by.picture }));
+    if (pictures.length > 0) out.push(grouped(pictures, { bend: by.picture() }));
     pictures = [];
   };
   for (const mark of marks) {
@@ -134,3 +135,12 @@ export const marksBy = (by: Bending, marks: readonly Mark[]): readonly Mark[] =>
 
 /** Marks as they are seen through a map that does not keep what is parallel so. */
 export const marksProjected = (h: Homography, marks: readonly Mark[]): readonly Mark[] => marksBy(projecting(h), marks);
+
+/** Shapes and marks by any smooth map. */
+export const flowBent = (to: (at: Point) => Point, { shapes, marks }: Flow): Flow => ({
+  shapes: shapes.map((shape) => ({ ...shape, outlines: shape.outlines.map((outline) => warpedOutline(outline, to)) })),
+  marks: marksBy(
+    warping(to, () => warpOver(grown(boxOfMarks(marks) ?? NOTHING, 2), to)),
+    marks,
+  ),
+});

@@ -171,7 +171,7 @@ export const strokeReach = (mark: StrokeMark): number =>
 /** The deviation of the bell curve by which an edge fades this far to each side. */
 export const deviationOf = (feather: number): number => feather / 2;
 
-const NOTHING: Box = { left: 0, top: 0, right: 0, bottom: 0 };
+export const NOTHING: Box = { left: 0, top: 0, right: 0, bottom: 0 };
 
 /** A box that holds outlines drawn through a matrix, filled or stroked by a pen; null for none. */
 export type BoxOf = (m: Matrix, outlines: readonly Outline[], pen: StrokeMark | null) => Box | null;

@@ -41,7 +41,7 @@ export const ABOUT: Readonly<Record<string, string>> = {
   trim: 'Leaves a part of the outlines: a line that draws itself.',
   repeater: 'Copies what is above, in a line, a circle or a grid, each later than the one before if wanted.',
   letters: 'Moves letters, words or lines of a text one after another.',
-  along: 'Lays letters, or shapes, along a path: round a ring, over an arch.',
+  along: 'Lays letters, or shapes, along a path, or bends them along it: round a ring, over an arch.',
   combine: 'Joins outlines, cuts one out of the others, or leaves what they share.',
   round: 'Rounds corners.',
   offset: 'Makes outlines larger or smaller.',

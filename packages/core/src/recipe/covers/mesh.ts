@@ -54,6 +54,9 @@ export const mesh = cover({
     const cells = cellsFor(bendOf(points));
     const xs = linesOf([whole.left, whole.right], [box.left, box.right], points.columns * cells);
     const ys = linesOf([whole.top, whole.bottom], [box.top, box.bottom], points.rows * cells);
-    return marksBy(warping(to, warpBy(xs, ys, to)), marks);
+    return marksBy(
+      warping(to, () => warpBy(xs, ys, to)),
+      marks,
+    );
   },
 });

@@ -6,6 +6,7 @@ import { type Along, along as alongOutline, arcLength } from '../../geometry/len
 import { type Matrix, placed } from '../../geometry/matrix';
 import type { Outline } from '../../geometry/outline';
 import type { Copy } from '../../motion/sampler';
+import { flowBent } from '../bent';
 import { flowThrough, markBox } from '../marks';
 import { workOfCopy } from '../room';
 import { partThrough } from '../texts';
@@ -28,10 +29,21 @@ const PARAMS = {
   shift: percent('Moved on', 0, { min: -1_000, max: 1_000 }),
   stagger: number('Apart', 0, { unit: 'frames', min: -1_000, max: 1_000, step: 0.1 }),
   away: px('Away', 0, { min: -10_000, max: 10_000, step: 0.5 }),
-  upright: switchParam('Upright', false),
+  lies: choice(
+    'Lies',
+    [
+      { value: 'turned', label: 'Turned with it' },
+      { value: 'upright', label: 'Upright' },
+      { value: 'bent', label: 'Bent along it' },
+    ],
+    'turned',
+  ),
   backwards: switchParam('Other side', false),
 } as const;
 export type AlongValues = Values<typeof PARAMS>;
+
+/** About how often as much work it is to bend something as to place it: each piece of an outline is tried at a dozen points. */
+const BENDING = 8;
 
 /** What stands on a straight line: the middle of its base, how wide it is, and how wide what is free after it. */
 interface Standing {
@@ -71,25 +83,35 @@ export const standingsOn = (line: Outline, all: readonly Standing[], stands: Alo
     return { lengthOf: ({ base }) => start + (base[0] - left) * stretch, ground: all[0]?.base[1] ?? 0 };
   });
 
-/** From the straight line that some things stand on to a curved one: for each where it goes, with the values that it has itself. */
+/** From the straight line that some things stand on to a curved one, for one of them with the values that it has itself. */
+interface Laid {
+  /** Where a point of it goes where it is bent along the line, each upright through it staying straight. */
+  readonly bent: (at: Point) => Point;
+  /** Where all of it goes as it is. */
+  readonly whole: Matrix;
+}
 const layingOn = (
   line: Outline,
   all: readonly Standing[],
   { stands, backwards }: AlongValues,
-): ((one: Standing, own: AlongValues) => Matrix) => {
+): ((one: Standing, own: AlongValues) => Laid) => {
   const { lengthOf, ground } = standingsOn(line, all, stands);
   const total = arcLength(line);
   const way = backwards ? -1 : 1;
-  return (one, { shift, away, upright }) => {
-    const length = lengthOf(one) + shift * total;
-    const { x, y, dx, dy } = placeOn(line, backwards ? total - length : length);
-    const off = one.base[1] - ground - away;
-    return placed({
-      position: [x - way * dy * off, y + way * dx * off],
-      pivot: one.base,
-      rotation: upright ? 0 : (Math.atan2(way * dy, way * dx) * 180) / Math.PI,
-      scale: [1, 1],
-    });
+  return (one, { shift, away, lies }) => {
+    const start = lengthOf(one) + shift * total;
+    const stood = ([px, py]: Point) => {
+      const length = start + px - one.base[0];
+      const off = py - ground - away;
+      const { x, y, dx, dy } = placeOn(line, backwards ? total - length : length);
+      return { at: [x - way * dy * off, y + way * dx * off] as const, turn: Math.atan2(way * dy, way * dx) };
+    };
+    const { at, turn } = stood(one.base);
+    const rotation = lies === 'upright' ? 0 : (turn * 180) / Math.PI;
+    return {
+      bent: (point) => stood(point).at,
+      whole: placed({ position: at, pivot: one.base, rotation, scale: [1, 1] }),
+    };
   };
 };
 
@@ -130,8 +152,9 @@ const otherPieces = ({ shapes, marks }: Flow): readonly Piece[] => {
 
 /**
  * Lays what stands above along the first outline of its own cards: each letter, word or line of texts, and where there are none
- * each shape. How far something stands to the right becomes how far it stands along the outline, in arc length, and how far below
- * the first of them, how far off it. What its own cards paint is drawn behind. Without an outline all stays as it is.
+ * each shape, as it is or bent along it. How far something stands to the right becomes how far it stands along the outline, in arc
+ * length, and how far below the first of them, how far off it. What its own cards paint is drawn behind. Without an outline all stays
+ * as it is.
  */
 export const along = step({
   kind: 'along',
@@ -169,7 +192,7 @@ export const along = step({
       const unit = units[order]!;
       const moved = at(frame - order * v.stagger, { order, count: units.length, part: one.part });
       // What holds several of them goes where its own middle comes to lie.
-      return partThrough(lay(unit.to >= one.to ? unit : one, moved), one);
+      return partThrough(lay(unit.to >= one.to ? unit : one, moved).whole, one);
     });
   },
   apply: (above, v, at): Flow => {
@@ -186,8 +209,11 @@ export const along = step({
     for (const piece of pieces) {
       const { copy } = piece;
       const flow = piece.flow(copy);
-      if (!above.take(1 + flow.shapes.length + flow.marks.length, workOfCopy(flow))) break;
-      const moved = flowThrough(lay(piece, at(above.frame - copy.order * v.stagger, copy)), flow);
+      const own = at(above.frame - copy.order * v.stagger, copy);
+      const isBent = own.lies === 'bent';
+      if (!above.take(1 + flow.shapes.length + flow.marks.length, workOfCopy(flow) * (isBent ? BENDING : 1))) break;
+      const { bent, whole } = lay(piece, own);
+      const moved = isBent ? flowBent(bent, flow) : flowThrough(whole, flow);
       shapes.push(...moved.shapes);
       marks.push(...moved.marks);
     }
