@@ -164,10 +164,8 @@ export const along = (outline: Outline, length: number): Along => {
   const value = (axis: number, a: number, b: number, c: number) =>
     blossom(p[k + axis]!, p[k + 2 + axis]!, p[k + 4 + axis]!, p[k + 6 + axis]!, a, b, c);
   // Where a handle has no length the direction is found a little aside.
-  const aside = speed(p, cubic, t) < 1e-6 ? 1e-3 : 0;
-  const [from, to] = [Math.max(0, t - aside), Math.min(1, t + aside)];
-  const way = (axis: number) =>
-    aside > 0 ? value(axis, to, to, to) - value(axis, from, from, from) : value(axis, t, t, 1) - value(axis, t, t, 0);
+  const near = speed(p, cubic, t) < 1e-6 ? t + (t < 0.5 ? 1e-3 : -1e-3) : t;
+  const way = (axis: number) => value(axis, near, near, 1) - value(axis, near, near, 0);
   const [dx, dy] = [way(0), way(1)];
   const size = Math.hypot(dx, dy) || 1;
   return { x: value(0, t, t, t), y: value(1, t, t, t), dx: dx / size, dy: dy / size };

@@ -49,31 +49,6 @@ export const warpBy = (xs: readonly number[], ys: readonly number[], by: (at: Po
   to: Float64Array.from(ys.flatMap((y) => xs.flatMap((x) => by([x, y])))),
 });
 
-/** How far what a fine grid takes along may lie from where a map takes it, in pixels, and the most columns and rows of its cells. */
-const [TOLERANCE, MOST_COLUMNS, MOST_ROWS] = [0.25, 64, 16];
-
-const inSteps = (from: number, to: number, steps: number): readonly number[] =>
-  Array.from({ length: steps + 1 }, (_, i) => from + ((to - from) * i) / steps);
-
-/**
- * A warp over a box by a smooth map: as many columns and rows, each twice as many as before, as bring the middles of the sides and of
- * the diagonals of its cells near to where the map has them.
- */
-export const warpOver = ({ left, top, right, bottom }: Box, by: (at: Point) => Point): Warp => {
-  let [xs, ys] = [inSteps(left, right, 4), inSteps(top, bottom, 1)];
-  const isOff = (width: number, height: number): boolean =>
-    ys.slice(height).some((_, j) =>
-      xs.slice(width).some((_, i) => {
-        const [p, q] = [[xs[i]!, ys[j]!] as const, [xs[i + width]!, ys[j + height]!] as const];
-        const [a, b, c] = [by(p), by(q), by([(p[0] + q[0]) / 2, (p[1] + q[1]) / 2])];
-        return Math.hypot((a[0] + b[0]) / 2 - c[0], (a[1] + b[1]) / 2 - c[1]) > TOLERANCE;
-      }),
-    );
-  while (xs.length <= MOST_COLUMNS && isOff(1, 0)) xs = inSteps(left, right, 2 * (xs.length - 1));
-  while (ys.length <= MOST_ROWS && (isOff(0, 1) || isOff(1, 1))) ys = inSteps(top, bottom, 2 * (ys.length - 1));
-  return warpBy(xs, ys, by);
-};
-
 const placeOf = ({ xs, ys }: Warp, column: number, row: number): Point => [xs[column] as number, ys[row] as number];
 
 const goesTo = ({ xs, to }: Warp, column: number, row: number): Point => {
@@ -106,6 +81,29 @@ export const trianglesOf = (warp: Warp): readonly WarpedTriangle[] => {
     for (let column = 0; column + 1 < warp.xs.length; column++) found.push(...trianglesAt(warp, column, row));
   }
   return found;
+};
+
+/** How far what a fine grid takes along may lie from where a map takes it, in pixels. */
+const TOLERANCE = 0.25;
+
+const mid = ([x, y]: Point, [p, q]: Point): Point => [(x + p) / 2, (y + q) / 2];
+
+/** A warp over a box by a smooth map, of 4 × 1 cells to 64 × 16, until the middles of all their sides are near where the map has them. */
+export const warpOver = ({ left, top, right, bottom }: Box, by: (at: Point) => Point): Warp => {
+  const lines = (from: number, to: number, count: number) =>
+    Array.from({ length: count + 1 }, (_, i) => from + ((to - from) * i) / count);
+  for (let rows = 1; ; rows *= 2) {
+    const warp = warpBy(lines(left, right, 4 * rows), lines(top, bottom, rows), by);
+    const isNear = trianglesOf(warp).every(({ from, to }) =>
+      from.every((corner, i) => {
+        const next = (i + 1) % 3;
+        const [x, y] = by(mid(corner, from[next]!));
+        const [u, v] = mid(to[i]!, to[next]!);
+        return Math.hypot(x - u, y - v) <= TOLERANCE;
+      }),
+    );
+    if (isNear || rows === 16) return warp;
+  }
 };
 
 /** The piece between two of some lines in which a place lies, the first or the last of them beyond their ends. */
