@@ -85,8 +85,9 @@ test('a new card has an arch of its own, and without an outline it says so', asy
   await expect.poll(() => seen(200, 200 - 100 - 14)).toEqual(WHITE);
 
   // Bent, a letter is wider on its outer side: the right leg of the middle one leans away from the other.
-  const leg = () => seen(200 + 17, 200 - 126);
+  const leg = () => seen(200 + 13, 200 - 126);
   expect(await leg()).not.toEqual(WHITE);
+  await card.getByRole('button', { name: 'Open Along a path', exact: true }).click();
   await card.getByLabel('Lies', { exact: true }).selectOption('Bent along it');
   await expect.poll(leg).toEqual(WHITE);
 });

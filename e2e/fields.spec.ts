@@ -46,7 +46,8 @@ test('a place far out is read to its last digit', async ({ page, server }) => {
     const place = page.getByLabel(`Position ${axis}`, { exact: true });
     await setNumber(page, `Position ${axis}`, '-1234.56');
     await expect(place).toHaveValue('-1234.56');
-    expect(await place.evaluate(({ scrollWidth, clientWidth }) => scrollWidth - clientWidth)).toBe(0);
+    // Both are whole pixels, rounded each by itself.
+    expect(await place.evaluate(({ scrollWidth, clientWidth }) => scrollWidth - clientWidth)).toBeLessThan(2);
   }
 });
 

@@ -16,7 +16,10 @@ export const linesFor = (p: Float64Array, k: number, tolerance = TOLERANCE): num
 /** Where a cubic that starts at p[k] is at t. */
 export const cubicAt = (p: Float64Array, k: number, t: number): Point => {
   const u = 1 - t;
-  const [a, b, c, d] = [u * u * u, 3 * u * u * t, 3 * u * t * t, t * t * t];
+  const a = u * u * u;
+  const b = 3 * u * u * t;
+  const c = 3 * u * t * t;
+  const d = t * t * t;
   return [
     a * p[k]! + b * p[k + 2]! + c * p[k + 4]! + d * p[k + 6]!,
     a * p[k + 1]! + b * p[k + 3]! + c * p[k + 5]! + d * p[k + 7]!,

@@ -5,7 +5,7 @@
  * search in the table, then two Newton steps. Part of a cubic: its blossom at the two places.
  */
 import { remembered } from '../document/remembered';
-import { blossom } from './flatten';
+import { blossom, cubicAt } from './flatten';
 import { cubicCount, type Outline } from './outline';
 
 const INTERVALS = 16;
@@ -13,15 +13,16 @@ const INTERVALS = 16;
 const NODES = [-0.8611363115940526, -0.3399810435848563, 0.3399810435848563, 0.8611363115940526];
 const WEIGHTS = [0.34785484513745385, 0.6521451548625461, 0.6521451548625461, 0.34785484513745385];
 
+/** How fast one coordinate of a cubic that starts at p[k] changes at t. */
+const rate = (p: Float64Array, k: number, t: number): number => {
+  const u = 1 - t;
+  return 3 * (u * u * (p[k + 2]! - p[k]!) + 2 * u * t * (p[k + 4]! - p[k + 2]!) + t * t * (p[k + 6]! - p[k + 4]!));
+};
+
 /** Speed |dB/dt| of cubic `i` at t. No outline is so large that a square could overflow. */
 const speed = (p: Float64Array, i: number, t: number): number => {
-  const k = i * 6;
-  const u = 1 - t;
-  const a = 3 * u * u;
-  const b = 6 * u * t;
-  const c = 3 * t * t;
-  const dx = a * (p[k + 2]! - p[k]!) + b * (p[k + 4]! - p[k + 2]!) + c * (p[k + 6]! - p[k + 4]!);
-  const dy = a * (p[k + 3]! - p[k + 1]!) + b * (p[k + 5]! - p[k + 3]!) + c * (p[k + 7]! - p[k + 5]!);
+  const dx = rate(p, 6 * i, t);
+  const dy = rate(p, 6 * i + 1, t);
   return Math.sqrt(dx * dx + dy * dy);
 };
 
@@ -161,14 +162,13 @@ export const along = (outline: Outline, length: number): Along => {
   const { cubic, t } = placeAt(outline, length);
   const p = outline.points;
   const k = cubic * 6;
-  const value = (axis: number, a: number, b: number, c: number) =>
-    blossom(p[k + axis]!, p[k + 2 + axis]!, p[k + 4 + axis]!, p[k + 6 + axis]!, a, b, c);
+  const [x, y] = cubicAt(p, k, t);
   // Where a handle has no length the direction is found a little aside.
   const near = speed(p, cubic, t) < 1e-6 ? t + (t < 0.5 ? 1e-3 : -1e-3) : t;
-  const way = (axis: number) => value(axis, near, near, 1) - value(axis, near, near, 0);
-  const [dx, dy] = [way(0), way(1)];
-  const size = Math.hypot(dx, dy) || 1;
-  return { x: value(0, t, t, t), y: value(1, t, t, t), dx: dx / size, dy: dy / size };
+  const dx = rate(p, k, near);
+  const dy = rate(p, k + 1, near);
+  const size = Math.sqrt(dx * dx + dy * dy) || 1;
+  return { x, y, dx: dx / size, dy: dy / size };
 };
 
 /** Dashes along one outline, at the most. */
