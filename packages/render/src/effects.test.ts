@@ -210,11 +210,34 @@ describe('a wipe', () => {
     ['round', { style: 'round', shown: 0.5 }, Math.PI * 200],
     ['by clock', { style: 'clock', shown: 0.25 }, ALL / 4],
     ['by blinds', { style: 'blinds', shown: 0.3, blinds: 5 }, 0.3 * ALL],
+    ['sliding', { style: 'slide', shown: 0.25 }, ALL / 4],
+    ['sliding away', { style: 'slide', shown: 0.25, hides: true }, (3 * ALL) / 4],
+    // Half of the way is half of the width and half of the height.
+    ['sliding on the diagonal', { style: 'slide', shown: 0.5, angle: 45 }, ALL / 4],
     ['not begun', { shown: 0 }, 0],
     ['over', { shown: 1, soft: 30 }, ALL],
     ['over, hiding', { shown: 1, hides: true }, 0],
   ] as const)('%s leaves so much', (_name, values, area) => {
     expect(Math.abs(leftOf(made('wipe', values)) - area)).toBeLessThanOrEqual(area * 0.004 + 1);
+  });
+  it('that slides takes along what it shows', () => {
+    const right = [
+      newItem('r2', 'rectangle', { width: 20, height: 40, centre: [10, 0] }),
+      newItem('f2', 'fill', { color: '#FF0000' }),
+    ];
+    const group = { ...newItem('g', 'group'), children: right.map(({ id }) => id) };
+    const redOf = (values: { [key: string]: Value }) => {
+      const picture = drawn(sceneOf('#0000FF', group, ...right, made('wipe', { style: 'slide', ...values })));
+      return [-15, -5, 5, 15].map((x) => {
+        const [red = 0, , , alpha] = picture.at(SIDE / 2 + x, SIDE / 2);
+        return alpha === 0 ? '.' : red > 128 ? 'r' : 'b';
+      });
+    };
+    expect(redOf({ shown: 1 }).join('')).toBe('bbrr');
+    expect(redOf({ shown: 0.5 }).join('')).toBe('rr..');
+    expect(redOf({ shown: 0.75 }).join('')).toBe('brr.');
+    expect(redOf({ shown: 0.75, angle: 180 }).join('')).toBe('.bbr');
+    expect(redOf({ shown: 0.75, hides: true }).join('')).toBe('...b');
   });
   it('goes on without a jump where its edge is soft', () => {
     let before = 0;

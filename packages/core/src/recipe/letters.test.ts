@@ -63,6 +63,25 @@ describe('letters', () => {
     expect(at(3, {})).toEqual([0.3]);
     expect(at(30, { order: 'random', seed: 4 })).toEqual([1, 1, 1]);
   });
+  it('go behind an edge of their place by a share of their font’s height, or of their own width, whatever the size', () => {
+    // The font of the tests reaches 0.8 of its size above the base line and 0.2 below; a letter has half of it, 0.1 to 0.4 are ink.
+    const boxes = (values: { [key: string]: Value }, size = 100) =>
+      marksOf(0, newItem('t', 'text', { text: 'A', size, align: 'left' }), fill, letters(values)).map((mark) => {
+        const { left, top, right, bottom } = boxOfMarks([mark])!;
+        return [left, top, right, bottom].map((v) => Math.round(v * 1e6) / 1e6 + 0);
+      })[0];
+    expect(boxes({})).toEqual([10, -50, 40, 0]);
+    expect(boxes({ behind: 0.3 })).toEqual([10, -20, 40, 20]);
+    expect(boxes({ behind: 0.3 }, 200)).toEqual([20, -40, 80, 40]);
+    expect(boxes({ behind: 0.6, edge: 'top' })).toEqual([10, -80, 40, -60]);
+    expect(boxes({ behind: 0.5, edge: 'left' })).toEqual([0, -50, 15, 0]);
+    expect(boxes({ behind: 0.5, edge: 'right' })).toEqual([35, -50, 50, 0]);
+    expect(boxes({ behind: 1 })).toBeUndefined();
+    const rising = letters({ stagger: 5 }, { behind: keyed([0, 1], [10, 0]) });
+    const tops = (frame: number) => marksOf(frame, text('ABC'), fill, rising).map((mark) => boxOfMarks([mark])!.top);
+    expect(tops(9)).toEqual([expect.closeTo(-40, 6), expect.closeTo(10, 6)]);
+    expect(tops(20)).toEqual([-50, -50, -50]);
+  });
   it('turn and grow about their middle, their base line or their word', () => {
     const boxes = (values: { [key: string]: Value }) =>
       marksOf(0, text('AB'), fill, letters(values)).map((mark) => boxOfMarks([mark])!);

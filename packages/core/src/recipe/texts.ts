@@ -45,12 +45,15 @@ export const askedOf = (
 /** A part of a text that is moved with its letters. */
 export const partThrough = (m: Matrix, part: PlacedPart): PlacedPart => {
   const wider = Math.hypot(m[0], m[1]);
+  const higher = Math.hypot(m[2], m[3]);
   return {
     ...part,
     middle: apply(m, part.middle),
     base: apply(m, part.base),
     width: part.width * wider,
     space: part.space * wider,
+    rise: part.rise * higher,
+    fall: part.fall * higher,
     word: apply(m, part.word),
   };
 };
@@ -59,13 +62,15 @@ export const partThrough = (m: Matrix, part: PlacedPart): PlacedPart => {
 const placedLast = lastMade<readonly PartOfText[], readonly PlacedPart[]>();
 const placedParts = (parts: readonly PartOfText[], card: Id, by: TextUnit): readonly PlacedPart[] =>
   placedLast(parts, [card], () =>
-    parts.map(({ text, from, to, base, width, space, word, box }, index) => ({
+    parts.map(({ text, from, to, base, width, space, rise, fall, word, box }, index) => ({
       text,
       from,
       to,
       base,
       width,
       space,
+      rise,
+      fall,
       word,
       middle: [(box.left + box.right) / 2, (box.top + box.bottom) / 2],
       part: { card, by, index },

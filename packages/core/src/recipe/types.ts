@@ -276,7 +276,10 @@ export interface AreaRoom {
   readonly takeAreas: (work: number) => boolean;
 }
 /** A part of a text that stands above: where its middle, that of its base line and that of its word are, and how wide it is. */
-export interface PlacedPart extends Pick<PartOfText, 'text' | 'from' | 'to' | 'base' | 'width' | 'space' | 'word'> {
+export interface PlacedPart extends Pick<
+  PartOfText,
+  'text' | 'from' | 'to' | 'base' | 'width' | 'space' | 'rise' | 'fall' | 'word'
+> {
   readonly part: Exclude<TextPart, 'rest'>;
   readonly middle: Point;
 }

@@ -21,6 +21,9 @@ export interface PartOfText {
   readonly width: number;
   /** How wide the white space is that follows it on its line. */
   readonly space: number;
+  /** How far its font reaches above its base line, and below, in pixels. */
+  readonly rise: number;
+  readonly fall: number;
   /** The middle of the word that it stands in: its own, of a word or a line. */
   readonly word: Point;
 }
@@ -86,6 +89,8 @@ export const partsOfText = (
       base: [left + width / 2, baseline],
       width,
       space: spaces.get(glyphs.at(-1)!) ?? 0,
+      rise: layout.ascent,
+      fall: layout.descent,
       box: box
         ? { left: box.left + right, right: box.right + right, top: box.top + down, bottom: box.bottom + down }
         : { left, right: left + width, top: baseline - layout.ascent, bottom: baseline },

@@ -1,11 +1,12 @@
 import { choice, degrees, number, percent, px, switchParam } from '../../document/params';
 import type { Point } from '../../document/types';
 import { type Box, boxOutline, grown } from '../../geometry/bounds';
+import { translation } from '../../geometry/matrix';
 import { type Outline, polygon } from '../../geometry/outline';
 import { areaOf, combined, outlinesOf } from '../../geometry/polygons';
-import { areaCut, boxOfMarks, grouped } from '../marks';
+import { areaCut, boxOfMarks, grouped, markThrough } from '../marks';
 import { wedgeOutlines } from '../sources/wedge';
-import { cover, shortPercent } from '../types';
+import { cover, type Mark, shortPercent } from '../types';
 
 interface Sweep {
   readonly middle: Point;
@@ -66,7 +67,20 @@ const STYLES = {
   },
 };
 
-/** Shows more and more of what is above it, or less: along a way, from its middle, round it, or as blinds open. */
+/** Marks that have gone so much of the way out of their box, as far as they are in it: before nothing they are still to come. */
+const slid = (marks: readonly Mark[], box: Box, { along, angle }: Sweep, share: number): Mark => {
+  const far = 2 * along * share;
+  const way = translation(far * Math.cos(angle), far * Math.sin(angle));
+  return grouped(
+    marks.map((mark) => markThrough(way, mark)),
+    { cuts: [areaCut([boxOutline(box)])] },
+  );
+};
+
+/**
+ * Shows more and more of what is above it, or less: along a way, from its middle, round it, as blinds open, or as it slides out from
+ * behind its edge.
+ */
 export const wipe = cover({
   kind: 'wipe',
   label: 'Wipe',
@@ -78,13 +92,19 @@ export const wipe = cover({
         { value: 'round', label: 'Round' },
         { value: 'clock', label: 'By clock' },
         { value: 'blinds', label: 'Blinds' },
+        { value: 'slide', label: 'Slide' },
       ],
       'straight',
     ),
     shown: percent('Shown', 0.5),
-    angle: degrees('Way', 0, { when: ['style', 'straight', 'clock', 'blinds'] }),
+    angle: degrees('Way', 0, { when: ['style', 'straight', 'clock', 'blinds', 'slide'] }),
     blinds: number('Blinds', 8, { min: 1, max: 200, whole: true, when: ['style', 'blinds'] }),
-    soft: px('Soft edge', 0, { min: 0, max: 1_000, step: 0.5 }),
+    soft: px('Soft edge', 0, {
+      min: 0,
+      max: 1_000,
+      step: 0.5,
+      when: ['style', 'straight', 'round', 'clock', 'blinds'],
+    }),
     hides: switchParam('Hides instead', false),
   },
   summary: (v) => `${shortPercent(v.shown)} ${v.hides ? 'hidden' : 'shown'}`,
@@ -93,6 +113,7 @@ export const wipe = cover({
     const box = boxOfMarks(marks);
     if (!box) return marks;
     const sweep = sweepOver(box, angle, soft);
+    if (style === 'slide') return [slid(marks, box, sweep, hides ? shown : shown - 1)];
     const outlines = within(grown(box, sweep.soft + 1), STYLES[style](sweep, shown, Math.max(1, Math.round(blinds))));
     return [grouped(marks, { cuts: [areaCut(outlines, { inverted: hides, feather: soft })] })];
   },

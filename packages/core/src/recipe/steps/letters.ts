@@ -1,11 +1,13 @@
 import { lastMade } from '../../document/remembered';
 import { choice, color, degrees, number, percent, point, px, switchParam } from '../../document/params';
-import { placed } from '../../geometry/matrix';
+import { boxOutline, grown } from '../../geometry/bounds';
+import { type Matrix, multiply, placed, translation } from '../../geometry/matrix';
+import type { Outline } from '../../geometry/outline';
 import { turnsOf } from '../../motion/stagger';
 import { blurBy } from '../covers/blur';
 import { changedBy } from '../covers/effect';
 import { floodBy } from '../covers/flood';
-import { faded, markThrough, shapeThrough } from '../marks';
+import { areaCut, faded, grouped, markThrough, shapeThrough } from '../marks';
 import { workOfCopy } from '../room';
 import { type Effect, EMPTY, type Flow, type Mark, type PlacedPart, short, step } from '../types';
 import { each } from './each';
@@ -16,10 +18,28 @@ const turnsLast = lastMade<readonly PlacedPart[], readonly number[]>();
 const withEffect = (marks: readonly Mark[], by: Effect | null): readonly Mark[] =>
   by && marks.length > 0 ? [changedBy(by, marks)] : marks;
 
+/** Edges of the place of a part, and the way that it goes beyond them. */
+const EDGES = { bottom: [0, 1], top: [0, -1], left: [-1, 0], right: [1, 0] } as const;
+
+/** How far a part goes to be gone behind an edge by a share, and what is before that edge, as far as the part may reach. */
+const behindEdge = (
+  { base: [x, y], width, rise, fall }: PlacedPart,
+  edge: keyof typeof EDGES,
+  share: number,
+): { readonly way: Matrix; readonly before: Outline } => {
+  const [dx, dy] = EDGES[edge];
+  const place = { left: x - width / 2, top: y - rise, right: x + width / 2, bottom: y + fall };
+  const far = 2 * (width + rise + fall);
+  return {
+    way: translation(dx * share * width, dy * share * (rise + fall)),
+    before: boxOutline({ ...grown(place, far), [edge]: place[edge] }),
+  };
+};
+
 /**
  * Gives each letter, word or line of the texts above a place, a size, a turn, an opacity, a colour and a blur of its own. Their
- * keyframes are those of the first; each other plays them so many frames later as its turn is. Formulas know the part as `order`
- * and `count`.
+ * keyframes are those of the first; each other plays them so many frames later as its turn is. What is drawn of a part may go behind
+ * an edge of its place, so far as its font is high or as it is wide. Formulas know the part as `order` and `count`.
  */
 export const letters = step({
   kind: 'letters',
@@ -56,6 +76,17 @@ export const letters = step({
     tint: percent('Coloured', 0),
     color: color('Colour', '#FFB23E'),
     blur: px('Blur', 0, { min: 0, max: 500 }),
+    behind: percent('Behind', 0),
+    edge: choice(
+      'Its edge',
+      [
+        { value: 'bottom', label: 'Below' },
+        { value: 'top', label: 'Above' },
+        { value: 'left', label: 'Left' },
+        { value: 'right', label: 'Right' },
+      ],
+      'bottom',
+    ),
   },
   summary: (v) => `each ${v.by.slice(0, -1)}, ${short(v.stagger)} frames apart`,
   copies: true,
@@ -83,17 +114,21 @@ export const letters = step({
       const flow = above.at(v.above ? above.frame - later : above.frame, copy);
       if (!above.take(1 + flow.shapes.length + flow.marks.length, workOfCopy(flow))) break;
       const pivot = pivots[v.about];
-      const m = placed({
+      if (v.opacity <= 0 || v.behind >= 1) continue;
+      const { way, before } = behindEdge(all[i]!, v.edge, v.behind);
+      const own = placed({
         position: [pivot[0] + v.position[0], pivot[1] + v.position[1]],
         pivot,
         rotation: v.rotation,
         scale: v.scale,
       });
-      if (v.opacity <= 0) continue;
+      const m = multiply(way, own);
       shapes.push(...flow.shapes.map((shape) => shapeThrough(m, shape, v.opacity)));
       const moved = flow.marks.map((mark) => markThrough(m, mark));
       const colored = withEffect(moved, v.tint > 0 ? floodBy(v.color, v.tint) : null);
-      marks.push(...faded(withEffect(colored, blurBy(v.blur)), v.opacity));
+      const soft = withEffect(colored, blurBy(v.blur));
+      const seen = v.behind > 0 && soft.length > 0 ? [grouped(soft, { cuts: [areaCut([before])] })] : soft;
+      marks.push(...faded(seen, v.opacity));
     }
     return { shapes, marks };
   },
