@@ -12,6 +12,7 @@ import {
   ids,
   list,
   maybeBetween,
+  maybeIdRule,
   maybeIds,
   nameRule,
   object,
@@ -48,6 +49,7 @@ const moveRule = yup.lazy((value: unknown) => {
     turnY: maybeBetween(...MOVE_LIMITS.angle),
     z: maybeBetween(-FAR, FAR),
     drawn: maybeBetween(0, 1),
+    behind: maybeBetween(0, 1),
   });
 }) as unknown as Rule;
 
@@ -61,6 +63,7 @@ export const movesRule = list(
     to: frame,
     away: between(-FAR, FAR),
     trims: maybeIds(LIMITS.items),
+    wipe: maybeIdRule,
   }),
   LIMITS.moves,
 );

@@ -32,6 +32,10 @@ export const oneOf = (values: readonly string[]) =>
 export const colorRule = rule('a colour such as #1B1F4B or #1B1F4BCC', isColor);
 
 export const idRule = rule('an id of 1 to 64 letters, digits, - or _', isId);
+export const maybeIdRule = rule(
+  'an id of 1 to 64 letters, digits, - or _, or nothing',
+  (v) => v === undefined || isId(v),
+);
 /** Whether every text in a value is one that can be kept. */
 export const areSound = (v: unknown): boolean => {
   if (typeof v === 'string') return isSound(v);

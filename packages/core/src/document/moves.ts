@@ -34,6 +34,8 @@ export interface SideMove extends MoveBase, Away {
   readonly z?: number;
   /** Share of its stroked outlines that is drawn, 0..1; all of them where it is missing. */
   readonly drawn?: number;
+  /** Share of it that is behind its own edge, on the side that it comes from or goes to, 0..1; nothing where it is missing. */
+  readonly behind?: number;
 }
 
 /** Quickly in from one side, a slow drift, quickly out on the other; it lasts as long as its layer. */
@@ -69,6 +71,8 @@ export interface AppliedMove {
   readonly away: number;
   /** The layer's trims by which it draws outlines. */
   readonly trims?: readonly Id[];
+  /** The layer's wipe by which it slides out from behind its edge. */
+  readonly wipe?: Id;
 }
 
 /** A move kept under its name. */

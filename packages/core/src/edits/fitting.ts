@@ -159,6 +159,7 @@ const fittedMove = (move: Move): Move => {
     if (move.turnY !== undefined) fields.turnY = clamped(move.turnY, ...MOVE_LIMITS.angle, 0);
     if (move.z !== undefined) fields.z = clamped(move.z, -FAR, FAR, 0);
     if (move.drawn !== undefined) fields.drawn = clamped(move.drawn, 0, 1, 1);
+    if (move.behind !== undefined) fields.behind = clamped(move.behind, 0, 1, 0);
   }
   return withFields(move, fields as Partial<Move>);
 };

@@ -134,7 +134,11 @@ export const copiesOf = (layers: readonly Layer[], makeId: MakeId, idOf: (layer:
       ...own,
       items: Object.fromEntries(items.map((item) => [item.id, item])),
       recipe: layer.recipe.map(fresh),
-      moves: layer.moves.map((move) => (move.trims ? { ...move, trims: move.trims.map(fresh) } : move)),
+      moves: layer.moves.map((move) => ({
+        ...move,
+        ...(move.trims && { trims: move.trims.map(fresh) }),
+        ...(move.wipe !== undefined && { wipe: fresh(move.wipe) }),
+      })),
     };
     return relinked(copy, 'layer', (id) => renewed.get(id)?.id ?? id);
   });

@@ -1,11 +1,12 @@
 import { describe, expect, it } from 'vitest';
-import { countingIds, newDrawing, newItem, newProject, newScene } from '../document/make';
+import { countingIds, newController, newDrawing, newItem, newProject, newScene } from '../document/make';
 import type { Edit } from '../document/patches';
 import { applyEdit } from './apply';
 import type { DrawingLayer, Ease, KeyedProperty, Project, Scene } from '../document/types';
 import { PLACE } from '../document/params';
 import { arcLength } from '../geometry/length';
 import { samplerOf } from '../motion/sampler';
+import { boxOfMarks } from '../recipe/marks';
 import { compileScene } from '../scene/compile';
 import { NO_LIBRARY } from '../scene/program';
 import { READY_MOVES } from '../moves/ready';
@@ -162,6 +163,77 @@ describe('a move', () => {
       expect(() => done(doc, applyMove('s', ['t'], 'm', on, 0, away, fresh))).toThrow('“Words” has no stroke');
       const toLetters = applyMoveToParts('s', ['t'], 'letters', on, 0, away, fresh);
       expect(() => done(doc, toLetters)).toThrow('“Draw on” draws whole layers');
+    });
+  });
+  describe('that slides out from behind', () => {
+    const [rise, sink] = [ready('Rise from behind') as SideMove, ready('Sink behind') as SideMove];
+    const cardOf = (doc: Project, kind: string, layer = 'a') =>
+      Object.values((scene(doc).layers[layer] as DrawingLayer).items).find((item) => item.kind === kind)!;
+    const given = (doc: Project, kind: string, key: string, layer = 'a') =>
+      (cardOf(doc, kind, layer).params[key] as KeyedProperty).keys.map((k) => [k.frame, k.value]);
+    const even: Ease = { kind: 'linear' };
+
+    it('puts a wipe after all else, which slides up from below, or down again', () => {
+      const risen = done(base, applyMove('s', ['a'], 'm', { ...rise, ease: even }, 0, away, countingIds('w')));
+      expect((scene(risen).layers.a as DrawingLayer).recipe).toEqual(['a-e', 'a-f', 'w1']);
+      expect(given(risen, 'wipe', 'shown')).toEqual([
+        [0, 0],
+        [20, 1],
+      ]);
+      const program = compileScene(scene(risen), NO_LIBRARY);
+      const boxAt = (frame: number) => boxOfMarks(program.marksAt('a', frame));
+      const { top, bottom } = boxAt(20)!;
+      expect(boxAt(0)).toBeNull();
+      expect(boxAt(5)!.bottom).toBeCloseTo(bottom, 6);
+      expect(boxAt(5)!.top).toBeCloseTo(bottom - (bottom - top) / 4, 6);
+      const sunk = done(base, applyMove('s', ['a'], 'm', { ...sink, ease: even, behind: 0.5 }, 0, away, fresh));
+      expect(given(sunk, 'wipe', 'shown')).toEqual([
+        [83, 1],
+        [99, 0.5],
+      ]);
+      const last = boxOfMarks(compileScene(scene(sunk), NO_LIBRARY).marksAt('a', 99))!;
+      expect([last.top, last.bottom]).toEqual([expect.closeTo((top + bottom) / 2, 6), expect.closeTo(bottom, 6)]);
+    });
+    it('is adjusted with its wipe, and by a keyframe of it; a copy has a wipe of its own', () => {
+      const moved = done(base, applyMove('s', ['a', 'b'], 'm', rise, 0, away, fresh));
+      const other = { move: { ...rise, angle: 180, frames: 40 } };
+      const changed = done(moved, changeMove('s', ['a', 'b'], 'm', other, away));
+      expect(cardOf(changed, 'wipe', 'b').params.angle).toEqual({ value: 0 });
+      expect(given(changed, 'wipe', 'shown', 'b')[1]).toEqual([40, 1]);
+      const { wipe } = scene(moved).layers.a!.moves[0]!;
+      const shown = { scene: 's', layer: 'a', item: wipe!, key: 'shown' };
+      const slid = done(moved, moveKeys([{ ref: shown, frames: [20] }], 10));
+      expect(scene(slid).layers.a?.moves).toMatchObject([{ from: 0, to: 30, move: { frames: 30 } }]);
+      const [copy] = copiesOf([scene(moved).layers.a!], countingIds('c'));
+      const doubled = done(moved, addLayers('s', [copy!]));
+      expect(adjustableMoves(scene(doubled), ['a', copy!.id])).toMatchObject([{ layers: ['a', copy!.id] }]);
+      const bare = done(moved, removeItem(shown), removeMove('s', ['a'], 'm'));
+      expect(scene(bare).layers.a).toMatchObject({ recipe: ['a-e', 'a-f'], moves: [] });
+    });
+    it('lets letters come from behind the edge on its side', () => {
+      const text = newDrawing(first, 't', 'Words', [newItem('tt', 'text', { text: 'Ride' }), newItem('tf', 'fill')]);
+      const doc = done(base, addLayers('s', [text]));
+      const give = (move: Move) => done(doc, applyMoveToParts('s', ['t'], 'words', move, 0, away, countingIds('n')));
+      expect(given(give({ ...rise, behind: 0.8 }), 'letters', 'behind', 't')).toEqual([
+        [0, expect.closeTo(0.8, 9)],
+        [20, 0],
+      ]);
+      const edges = [0, 90, 180, 270, -90, 40, 50].map(
+        (angle) => cardOf(give({ ...sink, angle }), 'letters', 't').params.edge,
+      );
+      expect(edges.map((edge) => edge && 'value' in edge && edge.value)).toEqual([
+        'right',
+        'bottom',
+        'left',
+        'top',
+        'top',
+        'right',
+        'bottom',
+      ]);
+    });
+    it('is not for what draws nothing', () => {
+      const doc = done(base, addLayers('s', [newController(first, 'c', 'Rig')]));
+      expect(() => done(doc, applyMove('s', ['c'], 'm', rise, 0, away, fresh))).toThrow('“Rig” draws nothing');
     });
   });
   it('in depth alone is not for letters', () => {

@@ -6,6 +6,7 @@ import {
   isApart,
   isKeyed,
   type Item,
+  type Keyframe,
   type Layer,
   type Point,
   type Properties,
@@ -23,6 +24,7 @@ import { broughtTogether } from '../motion/parting';
 import type { AppliedMove, Move, SavedMove } from '../document/moves';
 import {
   AT_REST,
+  cardsOfMove,
   isDeep,
   isUntouched,
   type MovedKey,
@@ -30,12 +32,11 @@ import {
   reachOfMove,
   type Rest,
   restOf,
-  TRIM_KEYS,
   writtenBy,
 } from '../moves/write';
 import { layerIn, type LayerDraft, NotFound, sceneIn } from './find';
 import { addItem } from './recipe';
-import { addTrims, removeTrims } from './trims';
+import { addTrims, addWipe, removeCards, wayFrom } from './moveCards';
 
 /** A layer as its moves write to it. The parts of a position come together for it. */
 const writable = (draft: LayerDraft): Layer => {
@@ -45,10 +46,10 @@ const writable = (draft: LayerDraft): Layer => {
   return { ...layer, params: { ...layer.params, position: broughtTogether(PLACE.position, position) } };
 };
 
-/** Changes what a move writes to, each property by its key: of the layer's place, and of the move's trims. */
+/** Changes what a move writes to, each property by its key: of the layer's place, and of the cards that the move made. */
 const rewrite = (
   layer: LayerDraft,
-  { trims = [] }: AppliedMove,
+  applied: AppliedMove,
   how: (property: Property | undefined, key: MovedKey) => Property | undefined,
 ): void => {
   const rewritten = (properties: Properties, keys: readonly MovedKey[]): Properties => {
@@ -60,15 +61,17 @@ const rewrite = (
   };
   layer.params = rewritten(writable(layer).params, PLACED_KEYS) as typeof layer.params;
   if (layer.kind !== 'drawing') return;
-  for (const id of trims) {
+  for (const { id, keys } of cardsOfMove(applied)) {
     const card = layer.items[id];
-    if (card) card.params = rewritten(plain<Properties>(card.params), TRIM_KEYS) as typeof card.params;
+    if (card) card.params = rewritten(plain<Properties>(card.params), keys) as typeof card.params;
   }
 };
 
 const write = (layer: LayerDraft, applied: AppliedMove, rest: Rest): void => {
   const written = writtenBy(applied, rest);
   rewrite(layer, applied, (property, key) => written[key] && withPastedKeys(property, written[key]));
+  const slides = layer.kind === 'drawing' && applied.wipe !== undefined && layer.items[applied.wipe];
+  if (slides && 'angle' in applied.move) slides.params.angle = { value: wayFrom(applied.move.angle) };
   if (Object.keys(written).some(isDeep) && !isKeyed(layer.params.depth)) layer.params.depth = { value: true };
 };
 
@@ -109,9 +112,12 @@ const awayFor = (move: Move, layer: Id, away: AwayOf) =>
 /** Whether a move draws outlines. */
 export const isDrawing = (move: Move): boolean => 'drawn' in move && move.drawn !== undefined;
 
+/** Whether a move brings layers out from behind their edge, or behind it. */
+export const isSliding = (move: Move): boolean => 'behind' in move && move.behind !== undefined;
+
 /**
  * Gives a move to layers, where it is due on each: at its start, at its end, or at the playhead. One that draws outlines puts trims
- * before their strokes; RangeError for a layer that has none.
+ * before their strokes, one that slides a wipe after all that they draw; RangeError for a layer without.
  */
 export const applyMove = (
   sceneId: Id,
@@ -132,8 +138,16 @@ export const applyMove = (
       if (isDrawing(move) && trims.length === 0) {
         throw new RangeError(`“${layer.name}” has no stroke that “${move.name}” could draw: give it the card Stroke`);
       }
-      const bare: AppliedMove = { id, move, from, to, away: awayFor(move, layerId, away) };
-      const applied = trims.length > 0 ? { ...bare, trims } : bare;
+      const bare = { id, move, from, to, away: awayFor(move, layerId, away) };
+      const slides = isSliding(move) && 'angle' in move;
+      if (slides && layer.kind !== 'drawing') {
+        throw new RangeError(`“${layer.name}” draws nothing that “${move.name}” could hide`);
+      }
+      const applied: AppliedMove = {
+        ...bare,
+        ...(trims.length > 0 && { trims }),
+        ...(slides && layer.kind === 'drawing' && { wipe: addWipe(layer, move.name, move.angle, makeId) }),
+      };
       write(layer, applied, restOf(writable(layer), applied));
       setMoves(layer, [...movesOf(layer), applied]);
     }
@@ -146,6 +160,14 @@ const APART: { readonly [U in TextUnit]: number } = { letters: 2, words: 4, line
 /** Whether a layer has a text whose parts can move by themselves. */
 export const hasText = (layer: Layer | undefined): boolean =>
   layer?.kind === 'drawing' && Object.values(layer.items).some((item) => item.kind === text.kind && item.on);
+
+/** The edge of a part that lies in a direction, in degrees clockwise from the right. */
+const edgeTowards = (angle: number): string =>
+  (['right', 'bottom', 'left', 'top'] as const)[(((Math.round(angle / 90) % 4) + 4) % 4) as 0]!;
+
+/** What a part hides of itself where a whole layer shows so much. */
+const hidden = (shown: readonly Keyframe[]) =>
+  ['behind', { keys: shown.map((key) => ({ ...key, value: 1 - (key.value as number) })) }] as const;
 
 /**
  * Gives a move to each letter, word or line of the texts of layers, one after another: as a card of their recipe, which is called
@@ -166,9 +188,9 @@ export const applyMoveToParts = (
       const layer = layerIn(sceneIn(draft, sceneId), layerId);
       if (layer.kind !== 'drawing' || !hasText(plain<DrawingLayer>(layer))) continue;
       const [from, to] = reachOfMove(move, layer, playhead);
-      const applied: AppliedMove = { id: '', move, from, to, away: awayFor(move, layerId, away) };
+      const applied: AppliedMove = { id: '', move, from, to, away: awayFor(move, layerId, away), wipe: '' };
       const written = Object.entries(writtenBy(applied, AT_REST)).flatMap(([key, keys]) =>
-        isDeep(key) ? [] : [[key, { keys }] as const],
+        isDeep(key) ? [] : [key === 'shown' ? hidden(keys) : ([key, { keys }] as const)],
       );
       if (written.length === 0) {
         const why = isDrawing(move) ? 'draws whole layers' : 'turns whole layers in depth';
@@ -179,6 +201,7 @@ export const applyMoveToParts = (
         by,
         stagger: goesOut ? -APART[by] : APART[by],
         order: goesOut ? 'reversed' : 'list',
+        ...(isSliding(move) && 'angle' in move && { edge: edgeTowards(move.angle) }),
       });
       const item: Item = { ...card, name: move.name, params: { ...card.params, ...Object.fromEntries(written) } };
       addItem(sceneId, layerId, item).change(draft);
@@ -226,7 +249,9 @@ export const slideEnds = (draft: ProjectDraft, chosen: Chosen, by: number): Chos
       const isOwn = ({ item, key }: PropertyRef) =>
         item === undefined
           ? (PLACED_KEYS as readonly string[]).includes(key)
-          : applied.trims?.includes(item) && (TRIM_KEYS as readonly string[]).includes(key);
+          : cardsOfMove(applied).some(
+              ({ id: card, keys }) => card === item && (keys as readonly string[]).includes(key),
+            );
       const wrote = (ref: PropertyRef) =>
         ref.scene === scene && ref.layer === id && isOwn(ref) ? written[ref.key as MovedKey] : undefined;
       const frames = left.flatMap((c) => c.frames.filter((f) => wrote(c.ref)?.some((k) => k.frame === f)));
@@ -318,7 +343,7 @@ export const removeMove = (sceneId: Id, ids: readonly Id[], id: Id): Edit => ({
       const applied = moves.find((m) => m.id === id);
       if (applied && isUntouched(writable(layer), applied)) {
         erase(layer, applied);
-        removeTrims(layer, applied);
+        removeCards(layer, applied);
       }
       setMoves(
         layer,

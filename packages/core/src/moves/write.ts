@@ -8,10 +8,12 @@ import {
   type Keyframe,
   type Layer,
   type Point,
+  type Properties,
   type Property,
   type Value,
 } from '../document/types';
 import { samplerOf } from '../motion/sampler';
+import { wipe } from '../recipe/covers/wipe';
 import { trim } from '../recipe/steps/trim';
 import type { AppliedMove, EmphasisMove, Move, PassageMove, SideMove } from '../document/moves';
 
@@ -20,15 +22,26 @@ const DEEP_KEYS = ['turnX', 'turnY', 'z'] as const;
 export const PLACED_KEYS = ['position', 'scale', 'rotation', 'opacity', ...DEEP_KEYS] as const;
 /** Of the trims by which a move draws outlines: they come from their beginning, and go by it. */
 export const TRIM_KEYS = ['start', 'end'] as const;
-export type MovedKey = (typeof PLACED_KEYS)[number] | (typeof TRIM_KEYS)[number];
-const MOVED_KEYS: readonly MovedKey[] = [...PLACED_KEYS, ...TRIM_KEYS];
+/** Of the wipe by which it slides out from behind its edge. */
+export const WIPE_KEYS = ['shown'] as const;
+export type MovedKey = (typeof PLACED_KEYS)[number] | (typeof TRIM_KEYS)[number] | (typeof WIPE_KEYS)[number];
+const MOVED_KEYS: readonly MovedKey[] = [...PLACED_KEYS, ...TRIM_KEYS, ...WIPE_KEYS];
 /** What each of them takes. */
-export const MOVED = { ...PLACE, start: trim.params.start, end: trim.params.end };
+export const MOVED = { ...PLACE, start: trim.params.start, end: trim.params.end, shown: wipe.params.shown };
+
+/** The cards that a move made on its layer, each with what it writes to. */
+export const cardsOfMove = ({
+  trims = [],
+  wipe: own,
+}: AppliedMove): readonly { readonly id: Id; readonly keys: readonly MovedKey[] }[] => [
+  ...trims.map((id) => ({ id, keys: TRIM_KEYS })),
+  ...(own === undefined ? [] : [{ id: own, keys: WIPE_KEYS }]),
+];
 
 /** Whether what is written needs a layer to be in depth. */
 export const isDeep = (key: string): boolean => (DEEP_KEYS as readonly string[]).includes(key);
 
-/** A layer's place at rest, and what is drawn of its outlines. */
+/** A layer's place at rest, and what is drawn of its outlines and shown of it. */
 export interface Rest {
   readonly position: Point;
   readonly scale: Point;
@@ -39,6 +52,7 @@ export interface Rest {
   readonly z: number;
   readonly start: number;
   readonly end: number;
+  readonly shown: number;
 }
 
 /** Of what stands as it was made. */
@@ -52,6 +66,7 @@ export const AT_REST: Rest = {
   z: 0,
   start: 0,
   end: 1,
+  shown: 1,
 };
 
 /** The keyframes of each property that a move changes. */
@@ -107,6 +122,8 @@ const side = (move: SideMove, applied: AppliedMove, rest: Rest): Written => {
       DEEP_KEYS.flatMap((key) => (move[key] ? [[key, keys(tidy(rest[key] + move[key]), rest[key])]] : [])),
     ),
     ...(applied.trims && drawing(move, rest, keys)),
+    ...(applied.wipe !== undefined &&
+      move.behind && { shown: keys(tidy(rest.shown * (1 - move.behind)), rest.shown, calm(move.ease)) }),
   };
 };
 
@@ -202,24 +219,25 @@ export const writtenBy = (applied: AppliedMove, rest: Rest): Written => {
   return written;
 };
 
-/** What a move writes to: a layer's place, and one of its trims. */
-type Place = { readonly [key: string]: Property | undefined };
-
-/** What a move writes to on a layer: its place, with each of the trims by which the move draws. */
-const writtenOn = (layer: Layer, trims: readonly Id[] = []): readonly [Place, ...Place[]] => {
-  const { params } = layer;
-  const each = trims.map((id): Place => {
-    const { start, end } = (layer.kind === 'drawing' ? layer.items[id]?.params : undefined) ?? {};
-    return { ...params, start, end };
-  });
-  const [one, ...more] = each;
-  return one ? [one, ...more] : [params];
-};
+/** What a move writes to on a layer, by its keys: its place, and what it has of each of the cards that it made. */
+interface Place {
+  readonly keys: readonly MovedKey[];
+  readonly params: Properties;
+}
+const placesOf = (layer: Layer, applied: AppliedMove): readonly Place[] => [
+  { keys: PLACED_KEYS, params: layer.params },
+  ...cardsOfMove(applied).map(({ id, keys }) => ({
+    keys,
+    params: (layer.kind === 'drawing' ? layer.items[id]?.params : undefined) ?? {},
+  })),
+];
 
 /** Where a layer with this move rests, read from the keyframes that it has. */
-export const restOf = (layer: Layer, { move, from, to, trims }: AppliedMove): Rest => {
-  const [params] = writtenOn(layer, trims);
-  const at = (key: MovedKey, frame: number) => samplerOf(MOVED[key], params[key]).at(frame);
+export const restOf = (layer: Layer, applied: AppliedMove): Rest => {
+  const { move, from, to } = applied;
+  const places = placesOf(layer, applied);
+  const params = (key: MovedKey) => places.find(({ keys }) => keys.includes(key))?.params ?? {};
+  const at = (key: MovedKey, frame: number) => samplerOf(MOVED[key], params(key)[key]).at(frame);
   const resting = move.kind === 'entrance' ? to : from;
   const frame = move.kind === 'passage' ? (from + to) / 2 : resting;
   return {
@@ -232,6 +250,7 @@ export const restOf = (layer: Layer, { move, from, to, trims }: AppliedMove): Re
     z: at('z', frame) as number,
     start: at('start', frame) as number,
     end: at('end', frame) as number,
+    shown: at('shown', frame) as number,
   };
 };
 
@@ -252,8 +271,8 @@ export const isUntouched = (layer: Layer, applied: AppliedMove): boolean => {
       JSON.stringify(found.ease) === JSON.stringify(wanted.ease)
     );
   };
-  return writtenOn(layer, applied.trims).every((params) =>
-    MOVED_KEYS.every((key) => (written[key] ?? []).every((wanted) => has(params[key], wanted))),
+  return placesOf(layer, applied).every(({ keys, params }) =>
+    keys.every((key) => (written[key] ?? []).every((wanted) => has(params[key], wanted))),
   );
 };
 

@@ -10,9 +10,10 @@ import {
   hasText,
   changeMove,
   isDrawing,
+  isSliding,
   type MoveChange,
 } from '@kite/core/edits/moves';
-import { hasStrokes } from '@kite/core/edits/trims';
+import { hasStrokes } from '@kite/core/edits/moveCards';
 import { awayIn } from '@kite/core/edits/outside';
 import type { TextUnit } from '@kite/core/motion/sampler';
 import { targetOf } from '@kite/core/moves/routine';
@@ -31,14 +32,21 @@ export const awayFrom = (editor: Editor, move?: Id): AwayOf => awayIn(editor.pro
 /** What a move is given to: layers as wholes, or the parts of their texts. */
 export type Movers = 'whole' | TextUnit;
 
+/** What a layer has to have for a move and has not, in words. */
+const lacks = (move: Move, layer: Layer | undefined): string | null => {
+  if (isDrawing(move) && !hasStrokes(layer)) return 'no stroke to be drawn: add the card Stroke';
+  return isSliding(move) && layer?.kind !== 'drawing' ? 'nothing that could be hidden' : null;
+};
+
 /** Gives a move to the selected layers; if that is wanted, to each part of the texts of those that have some. */
 export const giveMove = (editor: Editor, move: Move, by: Movers = 'whole'): void => {
   const { scene } = editor;
   const free = freeLayers(editor);
-  const bare = isDrawing(move) ? free.filter((id) => !hasStrokes(scene.layers[id])) : [];
-  if (bare.length > 0) {
-    const names = bare.map((id) => `“${scene.layers[id]?.name}”`);
-    toast.info(`${listed(names)} ${bare.length === 1 ? 'has' : 'have'} no stroke to be drawn: add the card Stroke.`);
+  const bare = free.filter((id) => lacks(move, scene.layers[id]) !== null);
+  for (const why of new Set(bare.map((id) => lacks(move, scene.layers[id])))) {
+    const those = bare.filter((id) => lacks(move, scene.layers[id]) === why);
+    const names = those.map((id) => `“${scene.layers[id]?.name}”`);
+    toast.info(`${listed(names)} ${those.length === 1 ? 'has' : 'have'} ${why}.`);
   }
   const ids = free.filter((id) => !bare.includes(id));
   if (ids.length === 0) return;

@@ -1,7 +1,7 @@
 import type { Point } from '@kite/core/document/types';
 import { samplerOf } from '@kite/core/motion/sampler';
 import type { Move } from '@kite/core/document/moves';
-import { isDrawing } from '@kite/core/edits/moves';
+import { isDrawing, isSliding } from '@kite/core/edits/moves';
 import { AT_REST, MOVED, type MovedKey, writtenBy } from '@kite/core/moves/write';
 import { X } from 'lucide-react';
 import { useEffect, useState } from 'react';
@@ -23,8 +23,8 @@ const small = (move: Move): Move => {
 
 const stateAt = (move: Move, frame: number) => {
   const to = move.kind === 'passage' ? LENGTH : move.frames;
-  // What is drawn needs a trim to be drawn by: any will do.
-  const applied = { id: '', move: small(move), from: 0, to, away: W / 2 + SIDE, trims: [''] };
+  // What is drawn needs a trim to be drawn by, and what slides a wipe: any will do.
+  const applied = { id: '', move: small(move), from: 0, to, away: W / 2 + SIDE, trims: [''], wipe: '' };
   const written = writtenBy(applied, REST);
   const at = <K extends MovedKey>(key: K) => {
     const keys = written[key];
@@ -37,6 +37,7 @@ const stateAt = (move: Move, frame: number) => {
     opacity: at('opacity') as number,
     start: at('start') as number,
     end: at('end') as number,
+    shown: at('shown') as number,
     // A square so small is turned in depth as if there were no perspective.
     across: Math.cos(((at('turnY') as number) * Math.PI) / 180),
     down: Math.cos(((at('turnX') as number) * Math.PI) / 180),
@@ -72,6 +73,11 @@ export const MoveTile = ({ move, onChoose, onForget }: MoveTileProps) => {
   }, [over, length]);
   const shown = stateAt(move, frame ?? length * (move.kind === 'exit' ? 0.6 : 0.35));
   const side = SIDE / 2;
+  // Behind its edge it is so far from where it rests, and seen in that place alone.
+  const angle = 'angle' in move ? (move.angle * Math.PI) / 180 : 0;
+  const hidden = (1 - shown.shown) * SIDE;
+  const [right, down] = [Math.cos(angle) * hidden, Math.sin(angle) * hidden];
+  const [x, y, width, height] = isSliding(move) ? [W / 2 - side, H / 2 - side, SIDE, SIDE] : [0, 0, W, H];
   return (
     <div className="relative">
       <button
@@ -95,28 +101,30 @@ export const MoveTile = ({ move, onChoose, onForget }: MoveTileProps) => {
             strokeDasharray="2 2"
             opacity={0.6}
           />
-          <g
-            transform={`translate(${shown.position.join(' ')}) rotate(${shown.rotation}) scale(${shown.scale[0] * shown.across} ${shown.scale[1] * shown.down})`}
-            opacity={shown.opacity}
-          >
-            <rect
-              x={-side}
-              y={-side}
-              width={SIDE}
-              height={SIDE}
-              rx={3}
-              {...(isDrawing(move)
-                ? {
-                    fill: 'none',
-                    stroke: 'var(--kite)',
-                    strokeWidth: 3,
-                    pathLength: 1,
-                    strokeDasharray: `${shown.end - shown.start} 1`,
-                    strokeDashoffset: -shown.start,
-                  }
-                : { fill: 'var(--kite)' })}
-            />
-          </g>
+          <svg x={x} y={y} width={width} height={height} viewBox={`${x} ${y} ${width} ${height}`}>
+            <g
+              transform={`translate(${shown.position[0] + right} ${shown.position[1] + down}) rotate(${shown.rotation}) scale(${shown.scale[0] * shown.across} ${shown.scale[1] * shown.down})`}
+              opacity={shown.opacity}
+            >
+              <rect
+                x={-side}
+                y={-side}
+                width={SIDE}
+                height={SIDE}
+                rx={3}
+                {...(isDrawing(move)
+                  ? {
+                      fill: 'none',
+                      stroke: 'var(--kite)',
+                      strokeWidth: 3,
+                      pathLength: 1,
+                      strokeDasharray: `${shown.end - shown.start} 1`,
+                      strokeDashoffset: -shown.start,
+                    }
+                  : { fill: 'var(--kite)' })}
+              />
+            </g>
+          </svg>
         </svg>
         <span className="max-w-full truncate text-sm">{move.name}</span>
       </button>

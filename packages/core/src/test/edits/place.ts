@@ -78,6 +78,7 @@ export const randomMove = (at: Place): Move => {
         kind: chance.one(['entrance', 'exit']),
         scale: amount(at),
         ...(chance.happens(0.3) && { drawn: chance.one([0, 0.5, 7]) }),
+        ...(chance.happens(0.3) && { behind: chance.one([1, 0.5, 7]) }),
         turn: amount(at),
         ...(chance.happens(0.3) && { turnY: amount(at), z: amount(at) }),
       };

@@ -40,6 +40,7 @@ const DISTANCE: Field = { key: 'distance', label: 'Distance', unit: 'px', min: -
 const ANGLE: Field = { key: 'angle', label: 'Angle', unit: '°', min: -3600, max: 3600, factor: 1 };
 
 const DRAWN: Field = { key: 'drawn', label: 'Drawn there', unit: '%', min: 0, max: 100, factor: 100 };
+const BEHIND: Field = { key: 'behind', label: 'Behind there', unit: '%', min: 0, max: 100, factor: 100 };
 
 const SIDE: readonly Field[] = [
   ANGLE,
@@ -51,6 +52,7 @@ const SIDE: readonly Field[] = [
   { key: 'turnY', label: 'Turn y there', unit: '°', min: -3600, max: 3600, factor: 1 },
   { key: 'z', label: 'Away there', unit: 'px', min: -20_000, max: 20_000, factor: 1 },
   DRAWN,
+  BEHIND,
 ];
 
 /** The numbers of each kind of move. */
@@ -63,6 +65,10 @@ const FIELDS: { readonly [K in Move['kind']]: readonly Field[] } = {
     { key: 'times', label: 'Times', unit: '×', min: 1, max: 50, factor: 1, whole: true },
   ],
 };
+
+/** Whether a move that has a direction goes nowhere. */
+const isStill = (move: Move): boolean =>
+  'angle' in move && move.distance === 0 && !move.outside && !('behind' in move && move.behind);
 
 interface MoveCardProps {
   applied: AppliedMove;
@@ -98,7 +104,7 @@ export const MoveCard = ({ applied, layers }: MoveCardProps) => {
                 label={label}
                 size="small"
                 pressed={move.angle === angle}
-                onClick={() => set({ angle, ...(move.distance === 0 && !move.outside && { distance: 200 }) })}
+                onClick={() => set({ angle, ...(isStill(move) && { distance: 200 }) })}
               >
                 {icon}
               </IconButton>
@@ -117,6 +123,7 @@ export const MoveCard = ({ applied, layers }: MoveCardProps) => {
       {[FRAMES, ...FIELDS[move.kind]]
         .filter((field) => !(field === DISTANCE && 'outside' in move && move.outside))
         .filter((field) => field !== DRAWN || applied.trims !== undefined)
+        .filter((field) => field !== BEHIND || applied.wipe !== undefined)
         .map(({ key, label, unit, min, max, factor, whole }) => (
           <label key={key} className={NAME_AND_FIELD}>
             <span className="text-ink-2">{label}</span>

@@ -1,7 +1,9 @@
-/** The trims by which moves draw the outlines of layers. */
+/** The cards that moves make on layers: trims by which they draw outlines, and a wipe by which they slide out from behind an edge. */
 import { type MakeId, newItem } from '../document/make';
 import type { AppliedMove } from '../document/moves';
 import type { DrawingLayer, Id, Layer } from '../document/types';
+import { cardsOfMove } from '../moves/write';
+import { wipe } from '../recipe/covers/wipe';
 import { group } from '../recipe/groups/group';
 import { stroke } from '../recipe/paints/stroke';
 import { trim } from '../recipe/steps/trim';
@@ -32,10 +34,21 @@ export const addTrims = (layer: DrawingDraft, name: string, makeId: MakeId): Id[
     return card.id;
   });
 
-/** Takes the trims of a move out of its layer, those that are there still. */
-export const removeTrims = (layer: LayerDraft, { trims = [] }: AppliedMove): void => {
+/** The way of a wipe that shows what comes from there. */
+export const wayFrom = (angle: number): number => angle + (angle > 0 ? -180 : 180);
+
+/** Puts a wipe at the end of a recipe, by which all of it slides out from behind its edge. */
+export const addWipe = (layer: DrawingDraft, name: string, angle: number, makeId: MakeId): Id => {
+  const card = { ...newItem(makeId(), wipe.kind, { style: 'slide', shown: 1, angle: wayFrom(angle) }), name };
+  addCards(layer, [card]);
+  attach(layer, card.id, null, layer.recipe.length);
+  return card.id;
+};
+
+/** Takes the cards of a move out of its layer, those that are there still. */
+export const removeCards = (layer: LayerDraft, applied: AppliedMove): void => {
   if (layer.kind !== 'drawing') return;
-  for (const id of trims.filter((trimmed) => layer.items[trimmed])) {
+  for (const { id } of cardsOfMove(applied).filter((card) => layer.items[card.id])) {
     detach(layer, id);
     delete layer.items[id];
   }
