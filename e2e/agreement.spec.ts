@@ -212,6 +212,7 @@ const effectsScene = async (server: Server): Promise<string> => {
     ['wipe', { style: 'round', shown: 0.6, soft: 6 }],
     ['wipe', { style: 'blinds', shown: 0.5, blinds: 4, angle: 30 }],
     ['wipe', { style: 'clock', shown: 0.7, hides: true, soft: 2 }],
+    ['wipe', { style: 'slide', shown: 0.6, angle: -60 }],
     ['matte', { layer: 'm', by: 'alpha' }],
     ['matte', { layer: 'm', by: 'brightness', inverted: true, strength: 0.9 }],
     ['outline', { width: 3, color: '#F2E9DC' }],

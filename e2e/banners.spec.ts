@@ -115,6 +115,11 @@ const PARTS: { readonly [part: string]: readonly Item[] } = {
     { ...newItem('a', 'along', { lies: 'bent' }), children: ['e'] },
     newItem('e', 'ellipse'),
   ],
+  'letters behind their edge': [
+    newItem('t', 'text', { text: 'Tram' }),
+    newItem('f', 'fill'),
+    newItem('l', 'letters', { behind: 0.4, stagger: 0 }),
+  ],
   'a blur': [newItem('e', 'ellipse'), newItem('f', 'fill'), newItem('b', 'blur')],
   'a stroke from far away': [
     newItem('e', 'ellipse', { width: 100_000, height: 100_000, centre: [50_000, 0] }),

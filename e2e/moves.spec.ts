@@ -95,6 +95,53 @@ test('a move is adjusted on several layers at once, dragged on the canvas, kept,
   expect((await keysOf(page, server, 'Bell')).length).toBe(2);
 });
 
+test('a layer, and each letter of another, rises from behind its own edge, whatever it says', async ({
+  page,
+  server,
+}) => {
+  const font = { family: 'Inter', weight: 800, italic: false };
+  const words = newDrawing(
+    BLANK,
+    'w',
+    'Words',
+    [newItem('t', 'text', { text: 'HHH', size: 40, font }), newItem('f', 'fill', { color: '#FFB23E' })],
+    { position: [300, 120] },
+  );
+  await openMade(page, server, 'Risen', [words, discLayer('a', 'Moon', [100, 120], '#FFB23E', 80)]);
+  const at = await onScene(page, 400, 240);
+  const ground = 0x10;
+  await choose(page, 'Moon');
+  await page.getByRole('button', { name: 'Moves', exact: true }).click();
+  await page.getByRole('button', { name: 'Rise from behind', exact: true }).click();
+  await page.getByRole('group', { name: 'Ease of the move' }).getByRole('button', { name: 'Linear' }).click();
+  await choose(page, 'Words');
+  await page.getByRole('radio', { name: 'Letters' }).click();
+  await page.getByRole('button', { name: 'Rise from behind', exact: true }).click();
+  await page.getByRole('button', { name: 'Moves', exact: true }).click();
+  // Nothing of either, then half of the disc above its lower end, then all.
+  const seen = () => redsOf(page, [at(100, 110), at(100, 130), at(100, 170), at(300, 106)]);
+  await goToFrame(page, 0);
+  await page.keyboard.press('Escape');
+  await expect.poll(seen).toEqual([ground, ground, ground, ground]);
+  await goToFrame(page, 10);
+  await expect.poll(seen).toEqual([ground, 255, ground, expect.any(Number)]);
+  await goToFrame(page, 40);
+  await expect.poll(seen).toEqual([255, 255, ground, 255]);
+  // Other words, twice as large, come from behind their own edge.
+  await choose(page, 'Words');
+  await page.getByRole('button', { name: 'Open Text', exact: true }).click();
+  await setNumber(page, 'Size', '80');
+  await expect.poll(() => redsOf(page, [at(300, 92)])).toEqual([255]);
+  await goToFrame(page, 0);
+  await expect.poll(() => redsOf(page, [at(300, 70), at(300, 92)])).toEqual([ground, ground]);
+  // Taken away the move leaves no wipe behind, and all is there from the first frame.
+  await choose(page, 'Moon');
+  await page.getByRole('button', { name: 'Take this move and its keyframes away' }).click();
+  await expect.poll(() => redsOf(page, [at(100, 110)])).toEqual([255]);
+  await saved(page, server);
+  expect(itemOf(named(await sceneOf(page, server), 'Moon'), 'wipe')).toBeUndefined();
+});
+
 test('outlines are drawn on, on several layers at once, as long as is wanted; what has no stroke is named', async ({
   page,
   server,

@@ -44,6 +44,9 @@ const stateAt = (move: Move, frame: number) => {
   };
 };
 
+/** The share of a move that its tile shows at rest: one by which it is told from others. */
+const stillAt = (move: Move): number => (move.kind === 'exit' ? 0.6 : isSliding(move) ? 0.15 : 0.35);
+
 const still = () => window.matchMedia('(prefers-reduced-motion: reduce)').matches;
 
 interface MoveTileProps {
@@ -71,7 +74,7 @@ export const MoveTile = ({ move, onChoose, onForget }: MoveTileProps) => {
       setFrame(null);
     };
   }, [over, length]);
-  const shown = stateAt(move, frame ?? length * (move.kind === 'exit' ? 0.6 : 0.35));
+  const shown = stateAt(move, frame ?? length * stillAt(move));
   const side = SIDE / 2;
   // Behind its edge it is so far from where it rests, and seen in that place alone.
   const angle = 'angle' in move ? (move.angle * Math.PI) / 180 : 0;
