@@ -108,6 +108,23 @@ test('three words, one after another, and one of them swapped late', async ({ pa
   expect(hand.count).toEqual({ presses: 7, drags: 0, typed: 2 });
 });
 
+test('a title that rises from behind its line', async ({ page, server }) => {
+  const { hand, at } = await start(page, server, 'Risen');
+  await hand.key('t');
+  await hand.press(at(150, 125));
+  await hand.words('Ride home easy');
+  await hand.key('Escape');
+  await hand.button('Moves');
+  await hand.press(page.getByRole('radio', { name: 'Letters' }));
+  await hand.button('Rise from behind');
+  const { params } = itemOf(named(await sceneOf(page, server), 'Ride home easy'), 'letters');
+  expect((params.behind as KeyedProperty).keys.map((k) => [k.frame, k.value])).toEqual([
+    [0, 1],
+    [20, 0],
+  ]);
+  expect(hand.count).toEqual({ presses: 6, drags: 0, typed: 1 });
+});
+
 test('a routine on four boxes', async ({ page, server }) => {
   const { hand, at } = await start(page, server, 'Routine');
   for (let i = 0; i < 4; i++) {
@@ -255,6 +272,24 @@ test('eight letters along a curve', async ({ page, server }) => {
   ]);
   expect(along.params.stagger).toEqual({ value: 2 });
   expect(hand.count).toEqual({ presses: 7, drags: 0, typed: 5 });
+});
+
+test('a bar that winds along a road', async ({ page, server }) => {
+  const { hand, at } = await start(page, server, 'Road');
+  await hand.key('r');
+  await hand.drag(at(100, 120), at(200, 135));
+  await hand.button('Add a card');
+  await hand.item('Along a path');
+  await hand.choose('Lies', 'Bent along it');
+  await hand.type('Moved on', '-200');
+  await hand.button('Moved on: Animate: add a keyframe here');
+  await hand.key('a');
+  await hand.type('Frame', '40');
+  await hand.type('Moved on', '200');
+  const along = itemOf(named(await sceneOf(page, server), 'Rectangle'), 'along');
+  expect(along.params.lies).toEqual({ value: 'bent' });
+  expect((along.params.shift as KeyedProperty).keys.map((k) => k.value)).toEqual([-2, 2]);
+  expect(hand.count).toEqual({ presses: 6, drags: 1, typed: 3 });
 });
 
 test('words round a badge', async ({ page, server }) => {
