@@ -6,6 +6,13 @@ import { goToFrame, middle, newProject, onScene, setNumber } from './support/edi
 import { discLayer, openMade } from './support/made';
 import { inOrder, pixel, pixelsOf, sceneOf } from './support/scene';
 import { expect, test } from './support/test';
+import type { Page } from '@playwright/test';
+
+/** The brush, once it has come over the wire. */
+const takeBrush = async (page: Page) => {
+  await page.keyboard.press('b');
+  await expect(page.getByRole('toolbar', { name: 'Brush' })).toBeVisible();
+};
 
 const GROUND = [255, 255, 255];
 const INK = [0x4f, 0x86, 0xb8];
@@ -28,7 +35,7 @@ test('forty cels are painted, each going on from the one before, then held for l
   };
   // Where the dab of a cel is: in rows of ten.
   const placeOf = (cel: number): [number, number] => [20 + (cel % 10) * 25, 110 + Math.floor(cel / 10) * 25];
-  await page.keyboard.press('b');
+  await takeBrush(page);
   await setNumber(page, 'Brush size', '14');
   for (let cel = 0; cel < 40; cel++) {
     if (cel > 0) await page.getByRole('button', { name: 'Go on', exact: true }).click();
@@ -91,7 +98,7 @@ test('the brush erases, each stroke is one step, a cel changes places, and by a 
     await page.mouse.move(at(to, y).x, at(to, y).y, { steps: 20 });
     await page.mouse.up();
   };
-  await page.keyboard.press('b');
+  await takeBrush(page);
   await setNumber(page, 'Brush size', '30');
   await setNumber(page, 'Pressure', '0');
   await line(130);
@@ -112,7 +119,7 @@ test('the brush erases, each stroke is one step, a cel changes places, and by a 
   await page.getByRole('dialog', { name: 'Onion skin' }).getByRole('checkbox').check();
   await page.keyboard.press('Escape');
   await expect.poll(async () => (await colorOf(150, 130))[0]).toBeLessThan(250);
-  await page.keyboard.press('b');
+  await takeBrush(page);
   await line(200);
   await expect.poll(() => colorOf(150, 200)).toEqual(INK);
 
@@ -152,7 +159,7 @@ test('strokes are taken by a line around them, moved and deleted', async ({ page
     }
     await page.mouse.up();
   };
-  await page.keyboard.press('b');
+  await takeBrush(page);
   await setNumber(page, 'Brush size', '20');
   await setNumber(page, 'Pressure', '0');
   await go([40, 130], [90, 130]);
@@ -201,7 +208,7 @@ test('a disc is painted on: what is still to be covered shows faint, with a brus
     await page.mouse.move(at(x + 10, y).x, at(x + 10, y).y, { steps: 3 });
     await page.mouse.up();
   };
-  await page.keyboard.press('b');
+  await takeBrush(page);
   await setNumber(page, 'Brush size', '24');
   await page.getByRole('button', { name: 'As large on the screen at any zoom' }).click();
   await dab(170, 110);
@@ -216,7 +223,7 @@ test('a disc is painted on: what is still to be covered shows faint, with a brus
   await expect.poll(() => colorOf(175, 110)).toEqual(amber);
   await expect.poll(() => colorOf(220, 130)).toEqual(night);
   await page.getByRole('group', { name: /^Layer Drawn/ }).click({ position: { x: 90, y: 12 } });
-  await page.keyboard.press('b');
+  await takeBrush(page);
   // A quarter of the way from night to amber.
   await expect.poll(() => colorOf(220, 130)).toEqual([0x4c, 0x3b, 0x32]);
   await dab(215, 130);
@@ -224,7 +231,7 @@ test('a disc is painted on: what is still to be covered shows faint, with a brus
   // At twice the size half as many pixels of the scene are covered.
   await page.getByRole('button', { name: 'Zoom in' }).click();
   await page.keyboard.press('Escape');
-  await page.keyboard.press('b');
+  await takeBrush(page);
   const strokes = async () =>
     inOrder(await sceneOf(page, server)).flatMap((layer) =>
       Object.values((layer as DrawingLayer).items).flatMap(
@@ -269,7 +276,7 @@ test('a textured tip, half as strong, a tip out of a picture, and a frame of wha
     await page.mouse.up();
   };
   const tip = page.getByRole('button', { name: 'Tip', exact: true });
-  await page.keyboard.press('b');
+  await takeBrush(page);
   await setNumber(page, 'Brush size', '30');
   await setNumber(page, 'Pressure', '0');
   const bar = page.getByRole('toolbar', { name: 'Brush' });

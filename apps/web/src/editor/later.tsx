@@ -34,6 +34,8 @@ export const SearchField = part(
   async () => (await import('./search/SearchField')).SearchField,
   (props) => <PlainSearch {...props} />,
 );
+export const Rulers = part(async () => (await import('./canvas/looks/Rulers')).Rulers);
+export const FullScreenBar = part(async () => (await import('./canvas/looks/FullScreenBar')).FullScreenBar);
 export const CompareLine = part(async () => (await import('./canvas/looks/CompareLine')).CompareLine);
 export const InPlaceBar = part(async () => (await import('./canvas/looks/InPlaceBar')).InPlaceBar);
 export const AsideView = part(async () => (await import('./canvas/aside/AsideView')).AsideView);

@@ -41,7 +41,8 @@ export const wayFrom = (angle: number): number => angle + (angle > 0 ? -180 : 18
 export const addWipe = (layer: DrawingDraft, name: string, angle: number, makeId: MakeId): Id => {
   const card = { ...newItem(makeId(), wipe.kind, { style: 'slide', shown: 1, angle: wayFrom(angle) }), name };
   addCards(layer, [card]);
-  attach(layer, card.id, null, layer.recipe.length);
+  const end = layer.recipe.length;
+  attach(layer, card.id, null, end);
   return card.id;
 };
 

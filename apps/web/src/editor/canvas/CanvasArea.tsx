@@ -17,15 +17,15 @@ import { followPointer } from '../../ui/drag';
 import { writeText } from '../commands/layers';
 import { openNest } from '../commands/nesting';
 import { importFiles } from '../importing/importFiles';
-import { CompareLine, InPlaceBar, Others, SelectedHandles, ToolsInHand } from '../later';
+import { CompareLine, FullScreenBar, InPlaceBar, Others, Rulers, SelectedHandles, ToolsInHand } from '../later';
 import { useEditor, useSlice } from '../store/context';
 import { type EditorState, sceneOf } from '../store/state';
 import { openPath } from './handles/vertices';
 import { layerAt } from './hit';
 import { leaveFullScreen } from './looks/fullScreen';
 import { Hint } from './looks/Hint';
-import { FullScreenBar } from './looks/FullScreenBar';
-import { AidLines, Rulers, SnapMarks } from './looks/Overlays';
+import { useAids } from './looks/aids';
+import { AidLines, SnapMarks } from './looks/Overlays';
 import type { Stage } from './stage';
 import type { Swept } from './tools/press';
 import { TOOLS } from './tools/table';
@@ -132,6 +132,7 @@ export const CanvasArea = () => {
       fullScreen: s.fullScreen,
     };
   });
+  const rulers = useAids((a) => a.rulers);
   const { width, height, background } = editor.scene;
   const tool = toolOf(mode);
   const view = useMemo(
@@ -270,7 +271,7 @@ export const CanvasArea = () => {
           onDoubleClick={(event) => event.stopPropagation()}
           onContextMenu={(event) => event.stopPropagation()}
         >
-          <Rulers {...stage} />
+          {rulers && <Rulers {...stage} />}
           {compares && <CompareLine view={view} />}
           {within && <InPlaceBar />}
           <Notes />

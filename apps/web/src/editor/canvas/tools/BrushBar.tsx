@@ -6,7 +6,7 @@ import { NumberField } from '../../../ui/NumberField';
 import { celsNow } from '../../commands/cels';
 import { CommandButton } from '../../commands/CommandButton';
 import { useEditor, useSlice } from '../../store/context';
-import { type Brush, toolOf } from '../../store/workspace';
+import type { Brush } from '../../store/workspace';
 import { OwnTips } from './OwnTips';
 import { TipMenu } from './TipMenu';
 
@@ -36,14 +36,7 @@ const SHARES = [
 /** The brush in hand, and the cels it draws in. */
 export const BrushBar = () => {
   const editor = useEditor();
-  const { brush, inHand } = useSlice((s) => ({
-    brush: s.brush,
-    inHand: toolOf(s.mode) === 'brush',
-    doc: s.doc,
-    selection: s.selection,
-    frame: toolOf(s.mode) === 'brush' ? s.frame : null,
-  }));
-  if (!inHand) return null;
+  const { brush } = useSlice((s) => ({ brush: s.brush, doc: s.doc, selection: s.selection, frame: s.frame }));
   const set = (part: Partial<Brush>) => editor.set({ brush: { ...editor.state.brush, ...part } });
   const cels = celsNow(editor);
   return (

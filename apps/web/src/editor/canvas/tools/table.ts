@@ -3,7 +3,6 @@ import { Brush, type LucideIcon, MousePointer2, PenTool, Type } from 'lucide-rea
 import type { ComponentType } from 'react';
 import type { ToolName } from '../../store/workspace';
 import type { Stage } from '../stage';
-import { DrawBrush } from './DrawBrush';
 import { DrawPath } from './DrawPath';
 import { pressForShape } from './drawShape';
 import type { Press } from './press';
@@ -17,14 +16,14 @@ export interface Tool {
   readonly icon?: LucideIcon;
   /** What a press on the canvas does. */
   readonly press?: (press: Press) => void;
-  /** What lies over the canvas, and takes its presses itself. */
+  /** What lies over the canvas, and takes its presses itself. The brush comes when it is taken up: see ToolsInHand. */
   readonly over?: ComponentType<Stage>;
 }
 
 export const TOOLS: Readonly<Record<ToolName, Tool>> = {
   select: { label: 'Select', keys: 'S', icon: MousePointer2, press: pressToSelect },
   path: { label: 'Draw a path', keys: 'D', icon: PenTool, over: DrawPath },
-  brush: { label: 'Brush', keys: 'B', icon: Brush, over: DrawBrush },
+  brush: { label: 'Brush', keys: 'B', icon: Brush },
   text: { label: 'Text', keys: 'T', icon: Type, press: pressForText },
   rectangle: { label: 'Rectangle', keys: 'R', press: pressForShape('rectangle') },
   ellipse: { label: 'Ellipse', keys: 'E', press: pressForShape('ellipse') },
