@@ -115,19 +115,19 @@ export const letters = step({
       if (!above.take(1 + flow.shapes.length + flow.marks.length, workOfCopy(flow))) break;
       const pivot = pivots[v.about];
       if (v.opacity <= 0 || v.behind >= 1) continue;
-      const { way, before } = behindEdge(all[i]!, v.edge, v.behind);
+      const hiding = v.behind > 0 ? behindEdge(all[i]!, v.edge, v.behind) : null;
       const own = placed({
         position: [pivot[0] + v.position[0], pivot[1] + v.position[1]],
         pivot,
         rotation: v.rotation,
         scale: v.scale,
       });
-      const m = multiply(way, own);
+      const m = hiding ? multiply(hiding.way, own) : own;
       shapes.push(...flow.shapes.map((shape) => shapeThrough(m, shape, v.opacity)));
       const moved = flow.marks.map((mark) => markThrough(m, mark));
       const colored = withEffect(moved, v.tint > 0 ? floodBy(v.color, v.tint) : null);
       const soft = withEffect(colored, blurBy(v.blur));
-      const seen = v.behind > 0 && soft.length > 0 ? [grouped(soft, { cuts: [areaCut([before])] })] : soft;
+      const seen = hiding && soft.length > 0 ? [grouped(soft, { cuts: [areaCut([hiding.before])] })] : soft;
       marks.push(...faded(seen, v.opacity));
     }
     return { shapes, marks };
