@@ -21,7 +21,7 @@ import { text } from '../recipe/sources/text';
 import { letters } from '../recipe/steps/letters';
 import { withoutKeys, withPastedKeys } from '../motion/keys';
 import { broughtTogether } from '../motion/parting';
-import type { AppliedMove, Move, SavedMove } from '../document/moves';
+import type { AppliedMove, Move, SavedMove, SideMove } from '../document/moves';
 import {
   AT_REST,
   cardsOfMove,
@@ -70,8 +70,9 @@ const rewrite = (
 const write = (layer: LayerDraft, applied: AppliedMove, rest: Rest): void => {
   const written = writtenBy(applied, rest);
   rewrite(layer, applied, (property, key) => written[key] && withPastedKeys(property, written[key]));
-  const slides = layer.kind === 'drawing' && applied.wipe !== undefined && layer.items[applied.wipe];
-  if (slides && 'angle' in applied.move) slides.params.angle = { value: wayFrom(applied.move.angle) };
+  const { move, wipe = '' } = applied;
+  const card = layer.kind === 'drawing' ? layer.items[wipe] : undefined;
+  if (card && isSliding(move)) card.params.angle = { value: wayFrom(move.angle) };
   if (Object.keys(written).some(isDeep) && !isKeyed(layer.params.depth)) layer.params.depth = { value: true };
 };
 
@@ -113,7 +114,7 @@ const awayFor = (move: Move, layer: Id, away: AwayOf) =>
 export const isDrawing = (move: Move): boolean => 'drawn' in move && move.drawn !== undefined;
 
 /** Whether a move brings layers out from behind their edge, or behind it. */
-export const isSliding = (move: Move): boolean => 'behind' in move && move.behind !== undefined;
+export const isSliding = (move: Move): move is SideMove => 'behind' in move && move.behind !== undefined;
 
 /**
  * Gives a move to layers, where it is due on each: at its start, at its end, or at the playhead. One that draws outlines puts trims
@@ -139,14 +140,13 @@ export const applyMove = (
         throw new RangeError(`“${layer.name}” has no stroke that “${move.name}” could draw: give it the card Stroke`);
       }
       const bare = { id, move, from, to, away: awayFor(move, layerId, away) };
-      const slides = isSliding(move) && 'angle' in move;
-      if (slides && layer.kind !== 'drawing') {
+      if (isSliding(move) && layer.kind !== 'drawing') {
         throw new RangeError(`“${layer.name}” draws nothing that “${move.name}” could hide`);
       }
       const applied: AppliedMove = {
         ...bare,
         ...(trims.length > 0 && { trims }),
-        ...(slides && layer.kind === 'drawing' && { wipe: addWipe(layer, move.name, move.angle, makeId) }),
+        ...(isSliding(move) && layer.kind === 'drawing' && { wipe: addWipe(layer, move.name, move.angle, makeId) }),
       };
       write(layer, applied, restOf(writable(layer), applied));
       setMoves(layer, [...movesOf(layer), applied]);
@@ -163,7 +163,7 @@ export const hasText = (layer: Layer | undefined): boolean =>
 
 /** The edge of a part that lies in a direction, in degrees clockwise from the right. */
 const edgeTowards = (angle: number): string =>
-  (['right', 'bottom', 'left', 'top'] as const)[(((Math.round(angle / 90) % 4) + 4) % 4) as 0]!;
+  ['right', 'bottom', 'left', 'top'].at(Math.round(angle / 90) % 4) as string;
 
 /** What a part hides of itself where a whole layer shows so much. */
 const hidden = (shown: readonly Keyframe[]) =>
@@ -201,7 +201,7 @@ export const applyMoveToParts = (
         by,
         stagger: goesOut ? -APART[by] : APART[by],
         order: goesOut ? 'reversed' : 'list',
-        ...(isSliding(move) && 'angle' in move && { edge: edgeTowards(move.angle) }),
+        ...(isSliding(move) && { edge: edgeTowards(move.angle) }),
       });
       const item: Item = { ...card, name: move.name, params: { ...card.params, ...Object.fromEntries(written) } };
       addItem(sceneId, layerId, item).change(draft);

@@ -42,13 +42,13 @@ const lacks = (move: Move, layer: Layer | undefined): string | null => {
 export const giveMove = (editor: Editor, move: Move, by: Movers = 'whole'): void => {
   const { scene } = editor;
   const free = freeLayers(editor);
-  const bare = free.filter((id) => lacks(move, scene.layers[id]) !== null);
-  for (const why of new Set(bare.map((id) => lacks(move, scene.layers[id])))) {
-    const those = bare.filter((id) => lacks(move, scene.layers[id]) === why);
-    const names = those.map((id) => `“${scene.layers[id]?.name}”`);
-    toast.info(`${listed(names)} ${those.length === 1 ? 'has' : 'have'} ${why}.`);
+  const lacking = new Map(free.map((id) => [id, lacks(move, scene.layers[id])]));
+  for (const why of new Set(lacking.values())) {
+    if (why === null) continue;
+    const names = free.filter((id) => lacking.get(id) === why).map((id) => `“${scene.layers[id]?.name}”`);
+    toast.info(`${listed(names)} ${names.length === 1 ? 'has' : 'have'} ${why}.`);
   }
-  const ids = free.filter((id) => !bare.includes(id));
+  const ids = free.filter((id) => lacking.get(id) === null);
   if (ids.length === 0) return;
   const texts = by === 'whole' ? [] : ids.filter((id) => hasText(scene.layers[id]));
   const wholes = ids.filter((id) => !texts.includes(id));

@@ -1,5 +1,13 @@
 import type { Ease, Id } from '@kite/core/document/types';
-import { changeMove, keepMove, type MoveChange, removeMove, seenBeside, trimToMove } from '@kite/core/edits/moves';
+import {
+  changeMove,
+  isSliding,
+  keepMove,
+  type MoveChange,
+  removeMove,
+  seenBeside,
+  trimToMove,
+} from '@kite/core/edits/moves';
 import type { AppliedMove, Move } from '@kite/core/document/moves';
 import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp, Trash2, Wind } from 'lucide-react';
 import { useState } from 'react';
@@ -67,8 +75,7 @@ const FIELDS: { readonly [K in Move['kind']]: readonly Field[] } = {
 };
 
 /** Whether a move that has a direction goes nowhere. */
-const isStill = (move: Move): boolean =>
-  'angle' in move && move.distance === 0 && !move.outside && !('behind' in move && move.behind);
+const isStill = (move: Move): boolean => 'angle' in move && move.distance === 0 && !move.outside && !isSliding(move);
 
 interface MoveCardProps {
   applied: AppliedMove;
