@@ -1,3 +1,4 @@
+import { newDelivery } from '@kite/core/delivery/kept';
 /** What leaves a project: kept, rendered at a press, checked before, compared after. */
 import { newDrawing, newItem, newProject, newScene } from '@kite/core/document/make';
 import type { Delivery, DrawingLayer, Id, KeptSettings, Project, Scene } from '@kite/core/document/types';
@@ -19,7 +20,8 @@ const filled = (id: Id, color: string, fields: Partial<Scene> = {}): Scene => {
   return { ...scene, layers: { l: layer }, order: ['l'] };
 };
 const delivery = (id: Id, name: string, settings: KeptSettings, scenes: readonly Id[] = ['a'], fade = 0): Delivery => ({
-  ...{ id, name, scenes, fade, settings },
+  ...newDelivery(id, name, scenes, settings),
+  fade,
   file: '{project}-{delivery}',
 });
 const opened = async (page: Page, server: Server, project: Project, at = ''): Promise<string> => {

@@ -1,5 +1,6 @@
 /** Late ticket: a small banner, and all that is delivered of it and of the other scenes. */
 import type { FontChoice, Id, KeptSettings } from '@kite/core/document/types';
+import { newDelivery } from '@kite/core/delivery/kept';
 import { addDelivery } from '@kite/core/edits/deliveries';
 import { easeOfStrength } from '@kite/core/motion/eases/table';
 import type { ProjectBuilder } from './builder';
@@ -105,8 +106,10 @@ const deliver = (project: ProjectBuilder, banner: Id): void => {
   const titles = ['Mark reveal', 'Route title'].flatMap(
     (name) => Object.values(project.doc.scenes).find((s) => s.name === name)?.id ?? [],
   );
-  const keep = (name: string, settings: KeptSettings, scenes: readonly Id[] = [banner], fade = 0) =>
-    project.do(addDelivery({ id: project.makeId(), name, scenes, fade, file: '{scene}-{size}-v{version}', settings }));
+  const keep = (name: string, settings: KeptSettings, scenes: readonly Id[] = [banner], fade = 0) => {
+    const delivery = newDelivery(project.makeId(), name, scenes, settings);
+    project.do(addDelivery({ ...delivery, fade, file: '{scene}-{size}-v{take}' }));
+  };
   keep('Banner for the ad server', { format: 'html5', click: 'https://nighttram.example/plan', loop: 3 });
   keep('GIF for the page', { format: 'gif', rate: { num: 15, den: 1 }, hold: 2 });
   keep('Video, twice as large', { format: 'mp4', scale: 2 });

@@ -10,8 +10,9 @@ import { type Format, formatOf, FORMATS, isFormat, type RenderSettings } from '@
 import { settingsOf } from '@kite/core/delivery/kept';
 import { eachOnce, fileNameOf, nameFacts } from '@kite/core/delivery/naming';
 import { defaultSettings, isStill, planRender } from '@kite/core/delivery/settings';
+import { asVersion, type Shown, shownIn } from '@kite/core/edits/versions';
 import { wholeScene } from '@kite/core/scene/whole';
-import type { Delivery, Project, Scene } from '@kite/core/document/types';
+import type { Assets, Delivery, Project, Scene } from '@kite/core/document/types';
 import { type Archive, readArchive, writeArchive } from '@kite/core/interchange/archive';
 import { DEFAULT_RULES, type Finding } from '@kite/core/proof/types';
 import { rateLabel } from '@kite/core/time/rate';
@@ -31,6 +32,8 @@ const USAGE = `kite: the engine of Agile Kite without its server
       and what the format has: ${SETTINGS.map(([key]) => `[--${key} …]`).join(' ')}
   kite render FILE.kite --delivery NAME|all --out FOLDER
       what the project keeps as a delivery, under its own file name
+  kite render … --version NAME
+      as that version of the project has it
   kite deliveries FILE.kite [--json]
   kite frame FILE.kite --scene NAME --frame N --out PATH.png
   kite check FILE.kite [--json] [--words N a second]
@@ -56,6 +59,7 @@ const OPTIONS = {
   last: { type: 'string' },
   scale: { type: 'string' },
   delivery: { type: 'string' },
+  version: { type: 'string' },
   words: { type: 'string' },
 } as const;
 /** Every option there is, those of the formats by the keys of their settings. */
@@ -105,6 +109,18 @@ const sceneNamed = (project: Project, name: string): Scene => {
   return wholeScene(scene, project);
 };
 
+/** What is to be shown: the project as it is, or the version that is asked for. */
+const shownAs = (project: Project, name: string | undefined): Shown => {
+  if (name === undefined) return { version: null, project };
+  const { rows } = project.versions;
+  const version = rows.find((row) => row.name === name) ?? rows.find((row) => row.id === name);
+  if (!version) {
+    const known = rows.map((row) => `"${row.name}"`).join(', ') || 'none';
+    throw new Usage(`--version: there is no "${name}"; the versions are ${known}`);
+  }
+  return { version, project: asVersion(project, version.id) };
+};
+
 /** The archive's files, where a render can read them. */
 const laidOut = async ({ files }: Archive, folder: string): Promise<(sha: string) => string> => {
   for (const [sha, bytes] of files) await writeFile(join(folder, sha), bytes);
@@ -128,6 +144,7 @@ const settingsIn = (options: Options, format: Format): { readonly [key: string]:
 /** What is written, and from what. */
 interface Order {
   readonly scene: Scene;
+  readonly assets: Assets;
   readonly settings: RenderSettings;
   readonly out: string;
 }
@@ -139,8 +156,8 @@ const write = async (archive: Archive, orders: readonly Order[]): Promise<void> 
   const folder = await mkdtemp(join(tmpdir(), 'kite-'));
   try {
     const pathOf = await laidOut(archive, folder);
-    for (const { scene, settings, out } of orders) {
-      const stock = stockFor(scene, archive.project.assets, pathOf);
+    for (const { scene, assets, settings, out } of orders) {
+      const stock = stockFor(scene, assets, pathOf);
       // In a process of its own, so that this one hears Ctrl-C whatever that one does.
       const result = await renderApart(
         { name: scene.name, scene: JSON.stringify(scene), stock, settings, out },
@@ -171,7 +188,7 @@ const shownAt = (frame: number, defaults: RenderSettings) => {
 const render = async (archive: Archive, options: Options, format: string): Promise<void> => {
   if (!isFormat(format))
     throw new Usage(`--format: got "${format}", wanted ${FORMATS.map((kind) => kind.format).join(', ')}`);
-  const { project } = archive;
+  const { project } = shownAs(archive.project, options.version);
   const scene = sceneNamed(project, needed(options, 'scene'));
   const out = needed(options, 'out');
   const frame = numberOf(options, 'frame');
@@ -186,20 +203,20 @@ const render = async (archive: Archive, options: Options, format: string): Promi
     ...(last !== undefined && !isStill(defaults) && { to: last + 1 }),
     ...settingsIn(options, format),
   });
-  return write(archive, [{ scene, settings, out }]);
+  return write(archive, [{ scene, assets: project.assets, settings, out }]);
 };
 
-/** What a delivery shows, with all that it nests, and its settings. */
-const shownBy = (delivery: Delivery, project: Project): { scene: Scene; settings: RenderSettings } => {
+/** What a delivery shows, with all that it nests and its files, and its settings. */
+const shownBy = (delivery: Delivery, project: Project): Omit<Order, 'out'> => {
   const scene = wholeScene(sceneOfDelivery(delivery, project), project);
-  return { scene, settings: settingsOf(delivery, scene) };
+  return { scene, assets: project.assets, settings: settingsOf(delivery, scene) };
 };
 
 /** What a delivery's file is called, as for the first time. */
-const nameOf = (delivery: Delivery, project: Project): string => {
+const nameOf = (delivery: Delivery, { project, version }: Shown): string => {
   const { scene, settings } = shownBy(delivery, project);
   const plan = planRender(scene, settings);
-  const facts = nameFacts({ project, scene, delivery, plan, version: 1, time: new Date() });
+  const facts = nameFacts({ project, scene, delivery, plan, version, take: 1, time: new Date() });
   return `${fileNameOf(delivery.file, facts)}.${formatOf(settings.format).extension}`;
 };
 
@@ -213,24 +230,33 @@ const renderDeliveries = async (archive: Archive, name: string, options: Options
   }
   const folder = needed(options, 'out');
   await mkdir(folder, { recursive: true });
-  const names = eachOnce(asked.map((delivery) => nameOf(delivery, project)));
-  const orders = asked.map((delivery, i) => ({
-    ...shownBy(delivery, project),
+  const files = asked.flatMap((delivery) => {
+    const shown = options.version === undefined ? shownIn(delivery, project) : [shownAs(project, options.version)];
+    return shown.map((one) => ({ delivery, shown: one }));
+  });
+  const names = eachOnce(files.map(({ delivery, shown }) => nameOf(delivery, shown)));
+  const orders = files.map(({ delivery, shown }, i) => ({
+    ...shownBy(delivery, shown.project),
     out: join(folder, names[i] as string),
   }));
   return write(archive, orders);
 };
 
 const listDeliveries = ({ project }: Archive, json: boolean): void => {
-  const rows = project.deliveries.map((delivery) => {
-    const { id, name, settings, scenes } = delivery;
-    const shown = scenes.map((scene) => project.scenes[scene]?.name ?? null);
-    try {
-      return { id, name, format: settings.format, scenes: shown, file: nameOf(delivery, project), problem: null };
-    } catch (error) {
-      return { id, name, format: settings.format, scenes: shown, file: null, problem: (error as Error).message };
-    }
-  });
+  const rows = project.deliveries.flatMap((delivery) =>
+    shownIn(delivery, project).map((shown) => {
+      const { id, name, settings, scenes } = delivery;
+      const row = {
+        ...{ id, name, format: settings.format, version: shown.version?.name ?? null },
+        scenes: scenes.map((scene) => project.scenes[scene]?.name ?? null),
+      };
+      try {
+        return { ...row, file: nameOf(delivery, shown), problem: null };
+      } catch (error) {
+        return { ...row, file: null, problem: (error as Error).message };
+      }
+    }),
+  );
   if (json) console.log(JSON.stringify(rows, null, 2));
   else for (const { name, format, file, problem } of rows) console.log(`${name}: ${format}, ${problem ?? file}`);
 };

@@ -2,6 +2,7 @@
 import { newProject } from '@kite/core/document/make';
 import type { KeptSettings, PictureAsset, Project, Scene } from '@kite/core/document/types';
 import { nestedIn } from '@kite/core/scene/whole';
+import { newDelivery } from '@kite/core/delivery/kept';
 import { addDelivery } from '@kite/core/edits/deliveries';
 import { setSwatch, swatchesOfLayers } from '@kite/core/edits/swatches';
 import { ProjectBuilder } from '../builder';
@@ -80,14 +81,8 @@ export const starterProject = ({ id, name, build, delivers }: Starter, pictures:
   const order = project.doc.order.toSorted((a, b) => Number(inside.has(a)) - Number(inside.has(b)));
   const [main] = order;
   if (delivers && main !== undefined) {
-    const about = {
-      id: project.makeId(),
-      name: 'Looping GIF',
-      scenes: [main],
-      fade: 0,
-      file: '{scene}-{size}-v{version}',
-    };
-    project.do(addDelivery({ ...about, settings: delivers }));
+    const delivery = newDelivery(project.makeId(), 'Looping GIF', [main], delivers);
+    project.do(addDelivery({ ...delivery, file: '{scene}-{size}-v{take}' }));
   }
   return { ...project.doc, order };
 };

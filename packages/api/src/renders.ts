@@ -18,6 +18,9 @@ export interface Render {
   /** The delivery of the project that it was made for; null where it was asked for by itself. */
   readonly delivery: string | null;
   readonly deliveryName: string | null;
+  /** The version of the project that it shows, and its name; null for the project as it is. */
+  readonly version: string | null;
+  readonly versionName: string | null;
   /** What its file is called. */
   readonly fileName: string;
   /** What was asked for at once has the same. */
@@ -68,6 +71,8 @@ const renderRule = shape<Render>({
   settings: rule('the settings', isObject),
   delivery: orNull(idRule, 'the delivery of the project that it was made for'),
   deliveryName: orNull(nameRule, 'its name'),
+  version: orNull(idRule, 'the version of the project that it shows'),
+  versionName: orNull(nameRule, 'its name'),
   fileName: textRule(200),
   batch: orNull(idRule, 'the same for what was asked for at once'),
   askedBy: textRule(200),
@@ -84,9 +89,11 @@ const renderRule = shape<Render>({
   finishedAt: orNull(timeRule, 'a time'),
 });
 
-/** How a delivery of a project stands. */
+/** How a file of a delivery stands. */
 export interface Delivered {
   readonly delivery: string;
+  /** The version that it shows; null for the project as it is. */
+  readonly version: string | null;
   /** The last render that came to a file; null for none yet. */
   readonly last: Render | null;
   /** Whether its file is what would be made now. */
@@ -118,11 +125,15 @@ export const RENDERS = {
   deliver: call({
     method: 'POST',
     path: '/projects/:id/deliveries/render',
-    does: 'Asks for renders of deliveries of a project as they are now. They share a `batch`.',
-    body: shape<{ deliveries: readonly string[] }>({
+    does: `Asks for renders of deliveries of a project as they are now, of each version where they have one for each, ${LIMITS.filesAtOnce} at the most. They share a \`batch\`.`,
+    body: shape<{ deliveries: readonly string[]; stale?: boolean }>({
       deliveries: rule(
         `1 to ${LIMITS.deliveries} ids of deliveries`,
         (v) => Array.isArray(v) && v.length > 0 && v.length <= LIMITS.deliveries && v.every(isId),
+      ),
+      stale: rule(
+        'true for files alone that are out of date or not there yet; may be left out',
+        (v) => v === undefined || typeof v === 'boolean',
       ),
     }),
     answer: listOf(renderRule),
@@ -132,10 +143,11 @@ export const RENDERS = {
   delivered: call({
     method: 'GET',
     path: '/projects/:id/deliveries',
-    does: 'How the deliveries of a project stand: the last file of each, and whether it is out of date.',
+    does: 'How the deliveries of a project stand: the last file of each, or of each version, and whether it is out of date.',
     answer: listOf(
       shape<Delivered>({
         delivery: idRule,
+        version: orNull(idRule, 'the version that it shows'),
         last: orNull(renderRule, 'the last render that came to a file'),
         current: flag,
         problem: orNull(textRule(2_000), 'why it cannot be made'),

@@ -1,7 +1,6 @@
 /** Each check has a scene that trips it and one that does not. */
 import { countingIds, newDrawing, newItem, newPicture, newProject, newScene } from '@kite/core/document/make';
 import type {
-  Delivery,
   DrawingLayer,
   Ease,
   Id,
@@ -12,6 +11,7 @@ import type {
   Scene,
   Value,
 } from '@kite/core/document/types';
+import { newDelivery } from '@kite/core/delivery/kept';
 import { checkProject } from '@kite/core/check/project';
 import { applyEdit } from '@kite/core/edits/apply';
 import { applyMove } from '@kite/core/edits/moves';
@@ -57,8 +57,8 @@ const block = (id: Id, color: string, width: number, height: number, fields: Par
   return { ...layer, ...fields, params: { ...layer.params, ...fields.params } };
 };
 const delivering = (scene: Scene, settings: KeptSettings): Project => {
-  const delivery: Delivery = { id: 'd', name: 'Banner', scenes: [scene.id], fade: 0, file: '{scene}', settings };
-  return { ...newProject('p', 'Night line', [scene]), deliveries: [delivery] };
+  const deliveries = [newDelivery('d', 'Banner', [scene.id], settings)];
+  return { ...newProject('p', 'Night line', [scene]), deliveries };
 };
 const projectOf = (of: Scene | Project): Project =>
   'order' in of && 'assets' in of ? of : newProject('p', 'Night line', [of as Scene]);

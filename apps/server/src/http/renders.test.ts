@@ -17,7 +17,8 @@ const DELIVERY: Omit<Delivery, 'scenes' | 'settings'> = {
   id: 'd',
   name: 'Delivery',
   fade: 0,
-  file: '{project}-{size}-v{version}',
+  file: '{project}-{size}-v{take}',
+  everyVersion: false,
 };
 
 describe('renders', () => {

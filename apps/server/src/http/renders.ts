@@ -18,6 +18,7 @@ import type { RenderQueue } from '../queue/queue';
 import type { AssetStore } from '../store/assets';
 import type { FileStore } from '../store/files';
 import type { Rooms } from '../live/rooms';
+import type { ToRender } from '../store/projectsThread';
 import type { Projects } from '../store/projectsApart';
 import { newId } from '../store/ids';
 import type { NewRender, RenderStore } from '../store/renders';
@@ -112,7 +113,11 @@ export const renderRoutes = (app: FastifyInstance, { projects, renders, queue, f
   });
 
   serve(app, CALLS.deliver, async ({ params: { id }, body, request }) => {
-    const asked = await projects.toDeliver(id, body.deliveries, await renders.countsOf(id));
+    const all = await projects.toDeliver(id, body.deliveries, await renders.countsOf(id));
+    const last = await renders.lastOf(id);
+    const isCurrent = ({ delivery, version, madeOf }: ToRender) =>
+      last({ delivery: delivery?.id ?? null, version: version?.id ?? null })?.madeOf === madeOf;
+    const asked = body.stale ? all.filter((one) => !isCurrent(one)) : all;
     const batch = newId();
     const rows: Render[] = [];
     for (const one of asked) rows.push(await add({ ...one, projectId: id, batch }, request));
@@ -121,9 +126,9 @@ export const renderRoutes = (app: FastifyInstance, { projects, renders, queue, f
 
   serve(app, CALLS.delivered, async ({ params: { id } }) => {
     const [standing, last] = [await projects.standing(id), await renders.lastOf(id)];
-    return standing.map(({ delivery, madeOf, problem }) => {
-      const made = last.get(delivery);
-      return { delivery, last: made?.render ?? null, current: made?.madeOf === madeOf, problem };
+    return standing.map(({ madeOf, ...file }) => {
+      const made = last(file);
+      return { ...file, last: made?.render ?? null, current: made?.madeOf === madeOf };
     });
   });
 

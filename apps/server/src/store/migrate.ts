@@ -5,9 +5,10 @@ import third from './migrations/003_snapshots.sql';
 import fourth from './migrations/004_deliveries.sql';
 import fifth from './migrations/005_history.sql';
 import sixth from './migrations/006_taken_away.sql';
+import seventh from './migrations/007_versions.sql';
 
 /** In order; one that has run is never changed. */
-const MIGRATIONS: readonly string[] = [first, second, third, fourth, fifth, sixth];
+const MIGRATIONS: readonly string[] = [first, second, third, fourth, fifth, sixth, seventh];
 
 export const migrate = async (db: Db): Promise<void> => {
   await db.exec(

@@ -16,11 +16,13 @@ import { settingsOf } from '@kite/core/delivery/kept';
 import { fileNameOf, nameFacts } from '@kite/core/delivery/naming';
 import { completed, planRender } from '@kite/core/delivery/settings';
 import type { RenderPlan } from '@kite/core/delivery/types';
+import { LIMITS } from '@kite/core/document/limits';
 import { newProject, newScene, type SceneSize, uniqueName } from '@kite/core/document/make';
 import { remembered } from '@kite/core/document/remembered';
 import type { Assets, Delivery, Project, Scene } from '@kite/core/document/types';
 import { applyEdit } from '@kite/core/edits/apply';
 import { renameProject } from '@kite/core/edits/scenes';
+import { type Shown, shownIn } from '@kite/core/edits/versions';
 import { fitsArchive } from '@kite/core/interchange/archive';
 import { assetsWithin, wholeScene } from '@kite/core/scene/whole';
 import secureJson from 'secure-json-parse';
@@ -57,10 +59,12 @@ export interface ToRender {
   /** The same for what comes out the same. */
   readonly madeOf: string;
   readonly delivery: { readonly id: string; readonly name: string } | null;
+  readonly version: { readonly id: string; readonly name: string } | null;
 }
-/** How a delivery stands before it is rendered. */
+/** How a file of a delivery stands before it is rendered. */
 export interface Standing {
   readonly delivery: string;
+  readonly version: string | null;
   readonly madeOf: string;
   /** Why it cannot be made; null where it can. */
   readonly problem: string | null;
@@ -124,13 +128,13 @@ const madeOf = (scene: Scene, assets: Assets, settings: RenderSettings): string 
   return sha(inOrder([printOf(scene), inner, scene.eases ?? [], assets, settings]));
 };
 
-/** A scene with all that a render of it takes along; `version` is how often it was asked for, this time included. */
+/** A scene with all that a render of it takes along; `take` is how often it was asked for, this time included. */
 const asked = (
-  document: Project,
+  { project: document, version }: Shown,
   own: Scene,
   settings: RenderSettings,
   delivery: Delivery | null,
-  version: number,
+  take: number,
 ): ToRender => {
   const scene = wholeScene(own, document);
   const plan = planOf(scene, settings);
@@ -143,17 +147,31 @@ const asked = (
     scene: JSON.stringify(scene),
     assets,
     delivery: delivery && { id: delivery.id, name: delivery.name },
+    version: version && { id: version.id, name: version.name },
     madeOf: madeOf(scene, assets, settings),
     fileName: fileNameOf(
       delivery?.file ?? '{scene}',
-      nameFacts({ project: document, scene, delivery, plan, version, time: new Date() }),
+      nameFacts({ project: document, scene, delivery, plan, version, take, time: new Date() }),
     ),
   };
 };
 
-const delivered = (document: Project, delivery: Delivery, version: number): ToRender => {
-  const scene = sceneOfDelivery(delivery, document);
-  return asked(document, scene, settingsOf(delivery, scene), delivery, version);
+const delivered = (shown: Shown, delivery: Delivery, take: number): ToRender => {
+  const scene = sceneOfDelivery(delivery, shown.project);
+  return asked(shown, scene, settingsOf(delivery, scene), delivery, take);
+};
+
+/** How a file stands: what it would be made of, or why it cannot be made. */
+const standingOf = (delivery: Delivery, { project, version }: Shown): Standing => {
+  const file = { delivery: delivery.id, version: version?.id ?? null };
+  try {
+    const scene = wholeScene(sceneOfDelivery(delivery, project), project);
+    const settings = settingsOf(delivery, scene);
+    planOf(scene, settings);
+    return { ...file, madeOf: madeOf(scene, assetsWithin(scene, project.assets), settings), problem: null };
+  } catch (error) {
+    return { ...file, madeOf: '', problem: (error as Error).message };
+  }
 };
 
 const port = parentPort;
@@ -230,43 +248,36 @@ const methods = {
     const { document } = await projects.head(id);
     const own = Object.hasOwn(document.scenes, sceneId) ? document.scenes[sceneId] : undefined;
     if (!own) throw new Refused('not_found', 'This scene is not in the project.');
-    return asked(document, own, completed(settings, own), null, 1);
+    return asked({ project: document, version: null }, own, completed(settings, own), null, 1);
   },
-  /** Deliveries as they are now, in the order in which they are named; `counts` is how often each was asked for before. */
+  /** The files of deliveries as they are now, in the order in which those are named; `counts` is how often each was asked for before. */
   toDeliver: async (
     id: string,
     deliveries: readonly string[],
     counts: { readonly [delivery: string]: number },
   ): Promise<ToRender[]> => {
     const { document } = await projects.head(id);
-    return deliveries.map((own) => {
+    const files = deliveries.flatMap((own) => {
       const delivery = document.deliveries.find((d) => d.id === own);
       if (!delivery) throw new Refused('not_found', 'This delivery is not in the project.');
-      try {
-        return delivered(document, delivery, (counts[own] ?? 0) + 1);
-      } catch (error) {
-        if (error instanceof RangeError) throw new Invalid(error.message, 'deliveries');
-        throw error;
-      }
+      return shownIn(delivery, document).map((shown) => ({ delivery, shown }));
     });
+    if (files.length > LIMITS.filesAtOnce) {
+      throw new Invalid(`these are ${files.length} files; at most ${LIMITS.filesAtOnce} at once`, 'deliveries');
+    }
+    try {
+      return files.map(({ delivery, shown }) => delivered(shown, delivery, (counts[delivery.id] ?? 0) + 1));
+    } catch (error) {
+      if (error instanceof RangeError) throw new Invalid(error.message, 'deliveries');
+      throw error;
+    }
   },
-  /** What each delivery of a project would be made of. */
+  /** What each file of the deliveries of a project would be made of. */
   standing: async (id: string): Promise<Standing[]> => {
     const { document } = await projects.head(id);
-    return document.deliveries.map((delivery) => {
-      try {
-        const scene = wholeScene(sceneOfDelivery(delivery, document), document);
-        const settings = settingsOf(delivery, scene);
-        planOf(scene, settings);
-        return {
-          delivery: delivery.id,
-          madeOf: madeOf(scene, assetsWithin(scene, document.assets), settings),
-          problem: null,
-        };
-      } catch (error) {
-        return { delivery: delivery.id, madeOf: '', problem: (error as Error).message };
-      }
-    });
+    return document.deliveries.flatMap((delivery) =>
+      shownIn(delivery, document).map((shown) => standingOf(delivery, shown)),
+    );
   },
 };
 export type ProjectMethods = typeof methods;

@@ -8,7 +8,8 @@ import type { Db } from './db';
 import { newId } from './ids';
 
 const COLUMNS = `id, project_id as "projectId", project_name as "projectName", scene->>'name' as "sceneName",
-  settings, delivery, delivery_name as "deliveryName", file_name as "fileName", batch, asked_by as "askedBy",
+  settings, delivery, delivery_name as "deliveryName",
+  version, version_name as "versionName", file_name as "fileName", batch, asked_by as "askedBy",
   picture is not null as pictured, status, done, total, attempts, error, result, file,
   created_at as "createdAt", started_at as "startedAt", finished_at as "finishedAt"`;
 
@@ -25,12 +26,23 @@ export interface NewRender {
   readonly settings: RenderSettings;
   readonly total: number;
   readonly delivery: { readonly id: string; readonly name: string } | null;
+  readonly version: { readonly id: string; readonly name: string } | null;
   readonly fileName: string;
   /** Of the scene, its files and the settings. */
   readonly madeOf: string;
   readonly batch: string | null;
   readonly askedBy: string;
 }
+
+/** A file of a delivery: of a version, or of the project as it is. */
+interface DeliveredFile {
+  readonly delivery: string | null;
+  readonly version: string | null;
+}
+const fileKey = ({ delivery, version }: DeliveredFile): string => `${delivery} ${version ?? ''}`;
+
+/** What was made of a file last. */
+export type LastFiles = (file: DeliveredFile) => { readonly render: Render; readonly madeOf: string } | undefined;
 
 export class RenderStore {
   constructor(private readonly db: Db) {}
@@ -71,8 +83,8 @@ export class RenderStore {
   create(r: NewRender): Promise<Render> {
     return this.one(
       `insert into renders (id, project_id, project_name, scene, assets, settings, status, total, delivery, delivery_name,
-         file_name, made_of, batch, asked_by)
-       values ($1, $2, $3, $4::jsonb, $5::jsonb, $6::jsonb, 'queued', $7, $8, $9, $10, $11, $12, $13) returning ${COLUMNS}`,
+         file_name, made_of, batch, asked_by, version, version_name)
+       values ($1, $2, $3, $4::jsonb, $5::jsonb, $6::jsonb, 'queued', $7, $8, $9, $10, $11, $12, $13, $14, $15) returning ${COLUMNS}`,
       [
         ...[
           newId(),
@@ -84,24 +96,29 @@ export class RenderStore {
           r.total,
         ],
         ...[r.delivery?.id ?? null, r.delivery?.name ?? null, r.fileName, r.madeOf, r.batch, r.askedBy],
+        ...[r.version?.id ?? null, r.version?.name ?? null],
       ],
     );
   }
 
-  /** The last that came to a file for each delivery of a project, and what it was made of. */
-  async lastOf(projectId: string): Promise<Map<string, { readonly render: Render; readonly madeOf: string }>> {
+  /** The last that came to each file of the deliveries of a project, and what it was made of. */
+  async lastOf(projectId: string): Promise<LastFiles> {
     const rows = await this.db.query<Render & { madeOf?: string }>(
-      `select distinct on (delivery) ${COLUMNS}, made_of as "madeOf" from renders
-       where project_id = $1 and delivery is not null and status = 'done' and removed_at is null order by delivery, finished_at desc`,
+      `select distinct on (delivery, version) ${COLUMNS}, made_of as "madeOf" from renders
+       where project_id = $1 and delivery is not null and status = 'done' and removed_at is null
+       order by delivery, version, finished_at desc`,
       [projectId],
     );
-    return new Map(rows.map(({ madeOf = '', ...render }) => [render.delivery as string, { render, madeOf }] as const));
+    const made = new Map(rows.map(({ madeOf = '', ...render }) => [fileKey(render), { render, madeOf }] as const));
+    return (file) => made.get(fileKey(file));
   }
 
-  /** How often each delivery of a project was asked for. */
+  /** How often each delivery of a project was asked for: the most of any of its files. */
   async countsOf(projectId: string): Promise<{ readonly [delivery: string]: number }> {
     const rows = await this.db.query<{ delivery: string; count: number }>(
-      'select delivery, count(*)::int as count from renders where project_id = $1 and delivery is not null group by delivery',
+      `select delivery, max(count)::int as count from (
+         select delivery, count(*) from renders where project_id = $1 and delivery is not null group by delivery, version
+       ) as files group by delivery`,
       [projectId],
     );
     return Object.fromEntries(rows.map(({ delivery, count }) => [delivery, count]));

@@ -30,6 +30,7 @@ export const Pages = () => (
       <Route path="/help/formulas" element={<FormulasPage />} />
       <Route path="/projects/:project" element={<EditorPage />} />
       <Route path="/projects/:project/deliveries" element={<EditorPage />} />
+      <Route path="/projects/:project/versions" element={<EditorPage />} />
       <Route path="/projects/:project/scenes/:scene" element={<EditorPage />} />
       <Route path="*" element={<Missing />} />
     </Routes>

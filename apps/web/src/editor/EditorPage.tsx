@@ -11,16 +11,16 @@ import { Header } from './header/Header';
 import { Inspector } from './inspector/Inspector';
 import { goToArea } from './commands/areas';
 import { pasteCopied } from './commands/clipboard';
-import { importFiles } from './importing/importFiles';
 import { runPressed, takesText } from './commands/keyboard';
 import { COMMANDS } from './commands/table';
 import {
   AsideView,
   CompareDialog,
-  DeliverPage,
   fetchRest,
+  importFiles,
   LinkPopover,
   OrderDialog,
+  PAGES,
   PanesDialog,
   RemovingDialog,
   RevealDialog,
@@ -132,12 +132,13 @@ const leaveField = (pressed: EventTarget | null): void => {
 const POINTER = ['pointerdown', 'pointermove', 'pointerup', 'pointercancel'] as const;
 
 /** What keys do where no scene is seen. */
-const AMONG_DELIVERIES = [COMMANDS.undo, COMMANDS.redo];
+const ON_PAGES = [COMMANDS.undo, COMMANDS.redo];
 
 const Workspace = ({ project }: { project: string }) => {
   const editor = useEditor();
   const { scene } = useParams();
-  const delivering = useMatch('/projects/:project/deliveries') !== null;
+  const Page = PAGES[useMatch('/projects/:project/:page')?.params.page ?? ''];
+  const away = Page !== undefined;
   const navigate = useNavigate();
   const sceneId = useStore(editor.store, (s) => s.sceneId);
   const name = useStore(editor.store, (s) => s.doc.name);
@@ -157,8 +158,8 @@ const Workspace = ({ project }: { project: string }) => {
   }, [editor, scene]);
   const shown = useRef(sceneId);
   useEffect(() => {
-    // Deliveries are of all scenes, until another one is gone to.
-    if (delivering && shown.current === sceneId) return;
+    // Pages are of all scenes, until another one is gone to.
+    if (away && shown.current === sceneId) return;
     shown.current = sceneId;
     void navigate(`/projects/${project}/scenes/${sceneId}`, { replace: !scene });
     // Only a change of the scene shown is a step of the way.
@@ -168,9 +169,9 @@ const Workspace = ({ project }: { project: string }) => {
     document.title = `${name} · Agile Kite`;
   }, [name]);
   useEffect(() => {
-    const onKey = (event: KeyboardEvent) => void runPressed(editor, event, delivering ? AMONG_DELIVERIES : undefined);
+    const onKey = (event: KeyboardEvent) => void runPressed(editor, event, away ? ON_PAGES : undefined);
     const onPaste = (event: ClipboardEvent) => {
-      if (takesText(event.target) || delivering) return;
+      if (takesText(event.target) || away) return;
       const files = [...(event.clipboardData?.files ?? [])];
       if (files.length > 0) void importFiles(editor, files);
       else pasteCopied(editor);
@@ -195,7 +196,7 @@ const Workspace = ({ project }: { project: string }) => {
       window.removeEventListener('paste', onPaste);
       window.removeEventListener('beforeunload', onLeave);
     };
-  }, [editor, delivering]);
+  }, [editor, away]);
 
   return (
     <div className="flex h-full flex-col">
@@ -207,7 +208,7 @@ const Workspace = ({ project }: { project: string }) => {
         Skip to the canvas (F6 goes on)
       </button>
       <Header />
-      {delivering ? <DeliverPage /> : <Stage />}
+      {Page ? <Page /> : <Stage />}
     </div>
   );
 };

@@ -2,8 +2,10 @@
 import type { ComponentType } from 'react';
 import { ColorPanel } from '../ui/ColorField';
 import { type Later, later } from '../ui/later';
+import { sayUnchanged } from '../ui/says';
 import { DrawerPlace } from './dock/DrawerFrame';
 import { ShapesDrawer } from './dock/ShapesDrawer';
+import type { importFiles as importThem } from './importing/importFiles';
 import { PlainFormula } from './formula/PlainFormula';
 import { PlainSearch } from './search/PlainSearch';
 import type { Drawer } from './store/workspace';
@@ -16,6 +18,11 @@ const part = <P extends object>(...[load, meanwhile]: Parameters<typeof later<P>
   return own;
 };
 const drawer = (load: () => Promise<ComponentType>) => part(load, <DrawerPlace />);
+
+/** Brings files in: the server is needed for it in any case. */
+export const importFiles: typeof importThem = (...given) =>
+  import('./importing/importFiles').then((own) => own.importFiles(...given)).catch(sayUnchanged);
+parts.push({ fetch: async () => void (await import('./importing/importFiles')) });
 
 // While nothing is selected there is none of it.
 export const SelectedCards = part(async () => (await import('./inspector/SelectedCards')).SelectedCards);
@@ -36,6 +43,7 @@ export const SearchField = part(
 );
 export const Rulers = part(async () => (await import('./canvas/looks/Rulers')).Rulers);
 export const FullScreenBar = part(async () => (await import('./canvas/looks/FullScreenBar')).FullScreenBar);
+export const CanvasSettings = part(async () => (await import('./canvas/looks/CanvasSettings')).CanvasSettings);
 export const CompareLine = part(async () => (await import('./canvas/looks/CompareLine')).CompareLine);
 export const InPlaceBar = part(async () => (await import('./canvas/looks/InPlaceBar')).InPlaceBar);
 export const AsideView = part(async () => (await import('./canvas/aside/AsideView')).AsideView);
@@ -44,10 +52,14 @@ export const RibbonRow = part(async () => (await import('./timeline/row/RibbonRo
 export const CelsRow = part(async () => (await import('./timeline/row/CelsRow')).CelsRow);
 export const PosesRow = part(async () => (await import('./timeline/row/PosesRow')).PosesRow);
 export const CurvesView = part(async () => (await import('./timeline/curves/CurvesView')).CurvesView);
-export const DeliverPage = part(
-  async () => (await import('./deliver/DeliverPage')).DeliverPage,
-  <main className="grid min-h-0 flex-1 place-items-center text-ink-2">One moment …</main>,
-);
+const page = (load: () => Promise<ComponentType>) =>
+  part(load, <main className="grid min-h-0 flex-1 place-items-center text-ink-2">One moment …</main>);
+
+/** What stands under a project's address instead of a scene, by its name there. */
+export const PAGES: { readonly [name: string]: ComponentType } = {
+  deliveries: page(async () => (await import('./deliver/DeliverPage')).DeliverPage),
+  versions: page(async () => (await import('./versions/VersionsPage')).VersionsPage),
+};
 export const RenderDialog = part(async () => (await import('./render/RenderDialog')).RenderDialog);
 export const SizeForm = part(async () => (await import('../pages/projects/SizeForm')).SizeForm);
 export const FormulaPanel = part(async () => (await import('./formula/FormulaPanel')).FormulaPanel);

@@ -2,16 +2,30 @@
  * The schema of the document. Strict: nothing is converted, nothing unknown passes. Every message names
  * the field, what it got and the limit.
  */
-import { isId, isNumber, isObject } from '../document/is';
+import { isId, isNumber, isObject, isText } from '../document/is';
 import * as yup from 'yup';
 import { paramsOfKnob } from '../document/knobs';
 import { LIMITS, WIDEST_EYE } from '../document/limits';
-import { FAR, PLACE } from '../document/params';
+import { FAR, MOST_LETTERS, PLACE } from '../document/params';
 import { BLEND_MODES, type Knob, KNOB_KINDS, type KnobKind, TAGS } from '../document/types';
 import { isEffect } from '../recipe/shown';
 import { KINDS } from '../recipe/table';
 import { holdsCards, holdsSettings } from '../recipe/types';
-import { between, colorRule, flag, idRule, ids, mapOf, nameRule, object, oneOf, type Rule, rule, whole } from './rules';
+import {
+  between,
+  colorRule,
+  flag,
+  idRule,
+  ids,
+  list,
+  mapOf,
+  nameRule,
+  object,
+  oneOf,
+  type Rule,
+  rule,
+  whole,
+} from './rules';
 import { formulasRule } from './formulas';
 import { assetRule, SCENE_SIZE } from './given';
 import { maybePosesRule } from './poses';
@@ -153,7 +167,31 @@ const deliveryRule = object({
   ),
   fade: whole(0, LIMITS.fade),
   file: nameRule,
+  everyVersion: flag,
   settings: yup.lazy(settingsRuleFor) as unknown as Rule,
+});
+
+const COLUMN_FIELDS: Readonly<Record<string, Record<string, Rule>>> = {
+  words: {
+    places: list(object({ scene: idRule, layer: idRule, item: idRule, key: idRule }), LIMITS.versionPlaces),
+  },
+  swatch: { swatch: idRule },
+  picture: { asset: idRule },
+};
+
+const columnRule = yup.lazy((value: unknown) => {
+  const kind = isObject(value) ? String(value.kind) : '';
+  return object({ id: idRule, name: nameRule, kind: oneOf(Object.keys(COLUMN_FIELDS)), ...COLUMN_FIELDS[kind] });
+}) as unknown as Rule;
+
+const saidRule = rule(`a text of at most ${MOST_LETTERS} characters`, (v) => isText(v) && v.length <= MOST_LETTERS);
+
+const versionsRule = object({
+  columns: list(columnRule, LIMITS.versionColumns),
+  rows: list(
+    object({ id: idRule, name: nameRule, values: mapOf(() => saidRule, LIMITS.versionColumns) as unknown as Rule }),
+    LIMITS.versions,
+  ),
 });
 
 export const projectRule = object({
@@ -190,4 +228,5 @@ export const projectRule = object({
     .required()
     .max(LIMITS.swatches) as unknown as Rule,
   deliveries: yup.array(deliveryRule).strict().required().max(LIMITS.deliveries) as unknown as Rule,
+  versions: versionsRule,
 });

@@ -175,6 +175,17 @@ const withDepth: Upgrade = (document) => ({
   })),
 });
 
+/** Versions of what a project says came with format 11; how often a delivery was asked for had their name in names of files. */
+const withVersions: Upgrade = (document) => ({
+  ...document,
+  versions: { columns: [], rows: [] },
+  deliveries: (document.deliveries as readonly unknown[]).map((delivery) =>
+    isRecord(delivery)
+      ? { ...delivery, everyVersion: false, file: String(delivery.file).replaceAll('{version}', '{take}') }
+      : delivery,
+  ),
+});
+
 /** From each older version to the next. */
 export const UPGRADES: ReadonlyMap<number, Upgrade> = new Map([
   [1, withAssets],
@@ -186,6 +197,7 @@ export const UPGRADES: ReadonlyMap<number, Upgrade> = new Map([
   [7, withGroups],
   [8, withDeliveries],
   [9, withDepth],
+  [10, withVersions],
 ]);
 
 /** A document of any older version in today's; a newer one is refused. */

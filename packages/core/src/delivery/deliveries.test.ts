@@ -23,7 +23,8 @@ const delivery: Delivery = {
   name: 'Story',
   scenes: ['a'],
   fade: 0,
-  file: '{project}-{scene}-{size}-v{version}',
+  file: '{project}-{scene}-{size}-v{take}',
+  everyVersion: false,
   settings: { format: 'mp4' },
 };
 
@@ -44,11 +45,12 @@ describe('names of files', () => {
     scene: 'Route: 7/8',
     delivery: 'Story',
     size: '1080x1920',
-    version: '3',
+    version: '',
+    take: '3',
     date: '2026-11-27',
   };
   it('have their parts put in, and nothing that a file system does not take', () => {
-    expect(fileNameOf('{project}_{scene} {size} v{version}', facts)).toBe('Night-line_Route-7-8-1080x1920-v3');
+    expect(fileNameOf('{project}_{scene} {size} v{take}', facts)).toBe('Night-line_Route-7-8-1080x1920-v3');
     expect(fileNameOf('..{delivery}?', facts)).toBe('Story');
     expect(fileNameOf('///', facts)).toBe('untitled');
   });

@@ -1,11 +1,22 @@
 /** Settings as a delivery keeps them: without what follows from its scene, so that a longer scene makes a longer file. */
 import { clamped, wholeWithin, withFields } from '../document/fitting';
 import { LIMITS } from '../document/limits';
-import type { Delivery, KeptSettings, Scene, Value } from '../document/types';
+import type { Delivery, Id, KeptSettings, Scene, Value } from '../document/types';
 import { fittedValue } from '../motion/kinds/table';
 import { formatOf, isFormat, type RenderSettings } from './formats/table';
+import { DEFAULT_NAME } from './naming';
 import { completed, defaultSettings } from './settings';
 import type { Span } from './types';
+
+export const newDelivery = (id: Id, name: string, scenes: readonly Id[], settings: KeptSettings): Delivery => ({
+  id,
+  name,
+  scenes,
+  fade: 0,
+  file: DEFAULT_NAME,
+  everyVersion: false,
+  settings,
+});
 
 /** Those that differ from what they would be if nothing were said. */
 export const keptSettings = (settings: RenderSettings, scene: Scene): KeptSettings => {

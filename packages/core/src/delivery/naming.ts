@@ -1,6 +1,6 @@
 /** What the files of a delivery are called: a pattern with parts in braces. */
 
-import type { Delivery, Project, Scene } from '../document/types';
+import type { Delivery, Project, Scene, Version } from '../document/types';
 import type { RenderPlan } from './types';
 
 /** What stands in braces, by what it is called there. */
@@ -10,8 +10,10 @@ export interface NameFacts {
   readonly delivery: string;
   /** In pixels. */
   readonly size: string;
-  /** How often the delivery was asked for, this time included. */
+  /** The name of the version that it shows; empty for the project as it is. */
   readonly version: string;
+  /** How often the delivery was asked for, this time included. */
+  readonly take: string;
   /** As 2026-11-27. */
   readonly date: string;
 }
@@ -28,21 +30,32 @@ interface Named {
   /** The scene's name stands for it where there is none. */
   readonly delivery: Pick<Delivery, 'name'> | null;
   readonly plan: Pick<RenderPlan, 'width' | 'height'>;
-  readonly version: number;
+  /** null for the project as it is. */
+  readonly version: Pick<Version, 'name'> | null;
+  readonly take: number;
   readonly time: Date;
 }
 
 /** What stands in braces for a file. */
-export const nameFacts = ({ project, scene, delivery, plan, version, time }: Named): NameFacts => ({
+export const nameFacts = ({ project, scene, delivery, plan, version, take, time }: Named): NameFacts => ({
   project: project.name,
   scene: scene.name,
   delivery: (delivery ?? scene).name,
   size: `${plan.width}x${plan.height}`,
-  version: String(version),
+  version: version?.name ?? '',
+  take: String(take),
   date: dayOf(time),
 });
 
-export const NAME_PARTS: readonly (keyof NameFacts)[] = ['project', 'scene', 'delivery', 'size', 'version', 'date'];
+export const NAME_PARTS: readonly (keyof NameFacts)[] = [
+  'project',
+  'scene',
+  'delivery',
+  'size',
+  'version',
+  'take',
+  'date',
+];
 
 export const DEFAULT_NAME = '{project}-{delivery}-{size}';
 
@@ -62,10 +75,18 @@ export const asFileName = (text: string): string =>
     .replace(/^\.+/, '')
     .slice(0, 120) || 'untitled';
 
+const VERSION = '{version}';
+
+/** A version's files have its name, and what has no version no gap for it. */
+const patternFor = (pattern: string, { version }: NameFacts): string => {
+  if (version === '') return pattern.replace(/[-_. ]?\{version\}/g, '');
+  return pattern.includes(VERSION) ? pattern : `${pattern}-${VERSION}`;
+};
+
 /** A file's name without its extension. */
 export const fileNameOf = (pattern: string, facts: NameFacts): string =>
   asFileName(
-    pattern.replace(/\{([^{}]*)\}/g, (whole, part: string) =>
+    patternFor(pattern, facts).replace(/\{([^{}]*)\}/g, (whole, part: string) =>
       Object.hasOwn(facts, part) ? facts[part as keyof NameFacts] : whole,
     ),
   );

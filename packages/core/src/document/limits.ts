@@ -22,6 +22,12 @@ export const LIMITS = {
   effects: 100,
   sets: 2_000,
   deliveries: 200,
+  /** Rows of the table of versions, what differs in them, and places that say the same words. */
+  versions: 200,
+  versionColumns: 50,
+  versionPlaces: 1_000,
+  /** Files that are asked for by one press. */
+  filesAtOnce: 1_000,
   /** Of a scene, and pictures that its strip makes of them. */
   poses: 200,
   held: 500,

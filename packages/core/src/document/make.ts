@@ -19,7 +19,7 @@ import type {
   Viewpoint,
 } from './types';
 
-export const FORMAT_VERSION = 10;
+export const FORMAT_VERSION = 11;
 
 /** Gives a new id each time it is called. */
 export type MakeId = () => Id;
@@ -76,6 +76,7 @@ export const newProject = (id: Id, name: string, scenes: readonly Scene[]): Proj
   moves: [],
   effects: [],
   deliveries: [],
+  versions: { columns: [], rows: [] },
 });
 
 interface LayerOptions {

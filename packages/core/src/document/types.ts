@@ -310,6 +310,8 @@ export interface Delivery {
   readonly fade: number;
   /** What its files are called: see delivery/naming.ts. */
   readonly file: string;
+  /** Whether there is a file for each version of the project, or one as the project is. */
+  readonly everyVersion: boolean;
   readonly settings: KeptSettings;
 }
 
@@ -317,6 +319,26 @@ export interface Delivery {
 export interface KeptSettings {
   readonly format: string;
   readonly [key: string]: Value | Rate | null;
+}
+
+/** What may be another in each version: words, wherever they stand, a swatch or a picture. What was deleted is named by nothing any more. */
+export type VersionColumn = { readonly id: Id; readonly name: string } & (
+  | { readonly kind: 'words'; readonly places: readonly PropertyRef[] }
+  | { readonly kind: 'swatch'; readonly swatch: Id }
+  | { readonly kind: 'picture'; readonly asset: Id }
+);
+
+/** A row of the table of versions: what differs in it from the project. */
+export interface Version {
+  readonly id: Id;
+  readonly name: string;
+  /** By column: words, a colour, or the id of a picture. A column without one is as the project has it. */
+  readonly values: { readonly [column: Id]: string };
+}
+
+export interface Versions {
+  readonly columns: readonly VersionColumn[];
+  readonly rows: readonly Version[];
 }
 
 export interface Project {
@@ -331,6 +353,7 @@ export interface Project {
   readonly moves: readonly SavedMove[];
   readonly effects: readonly SavedEffects[];
   readonly deliveries: readonly Delivery[];
+  readonly versions: Versions;
 }
 
 /** Where a property stands: on a layer, on a card of its recipe, or on a knob (`item` and the key `value`). */

@@ -52,7 +52,7 @@ export const renameAsset = (id: Id, name: string): Edit => ({
   },
 });
 
-/** Takes away an asset that no layer shows. */
+/** Takes away an asset that no layer shows, in no version either. */
 export const removeAsset = (id: Id): Edit => ({
   label: 'Remove a file',
   change: (draft) => {
@@ -60,6 +60,8 @@ export const removeAsset = (id: Id): Edit => ({
       const user = Object.values(scene.layers).find((layer) => needsOf(layer as Layer).assets.has(id));
       if (user) throw new RangeError(`it is shown by “${user.name}” in “${scene.name}”`);
     }
+    const named = draft.versions.rows.find(({ values }) => Object.values(values).includes(id));
+    if (named) throw new RangeError(`it is shown in the version “${named.name}”`);
     delete draft.assets[id];
   },
 });

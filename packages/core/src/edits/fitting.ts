@@ -6,8 +6,8 @@ import { clamped, each, wholeWithin, withFields } from '../document/fitting';
 import { isColor } from '../document/is';
 import { paramsOfKnob } from '../document/knobs';
 import { LIMITS, MOVE_LIMITS, WIDEST_EYE } from '../document/limits';
-import { FAR, type Param, type Params, PLACE } from '../document/params';
-import { asName, isSound, sound, thousands } from '../document/text';
+import { FAR, MOST_LETTERS, type Param, type Params, PLACE } from '../document/params';
+import { asName, cutText, isSound, sound, thousands } from '../document/text';
 import {
   type CurveProperty,
   type Delivery,
@@ -28,6 +28,7 @@ import {
   type Scene,
   type Swatch,
   type Value,
+  type Versions,
 } from '../document/types';
 import { MOST_CHARACTERS } from '../formula/types';
 import { partParam } from '../motion/apart';
@@ -372,6 +373,25 @@ const fitDelivery = (delivery: Delivery, path: Path, fits: Fits): void => {
   if (fitting !== settings) fits.put([...path, 'settings'], fitting);
 };
 
+const fitVersions = ({ columns, rows }: Versions, before: Versions, fits: Fits): void => {
+  atMost(columns.length, LIMITS.versionColumns, 'A project', 'columns of versions');
+  atMost(rows.length, LIMITS.versions, 'A project', 'versions');
+  columns.forEach((column, i) => {
+    if (column === before.columns[i]) return;
+    fitName(column.name, 'Column', ['versions', 'columns', i], fits);
+    if (column.kind === 'words') atMost(column.places.length, LIMITS.versionPlaces, `“${column.name}”`, 'places');
+  });
+  const swatches = new Set(columns.filter(({ kind }) => kind === 'swatch').map(({ id }) => id));
+  rows.forEach((row, i) => {
+    if (row === before.rows[i]) return;
+    fitName(row.name, 'Version', ['versions', 'rows', i], fits);
+    for (const [id, value] of Object.entries(row.values)) {
+      const fitting = swatches.has(id) && !isColor(value) ? '#000000' : cutText(sound(value), MOST_LETTERS);
+      if (fitting !== value) fits.put(['versions', 'rows', i, 'values', id], fitting);
+    }
+  });
+};
+
 /** Calls `put` with each value of a changed document that does not fit and what takes its place; TooMany where nothing can. */
 export const fitDocument = (now: Project, before: Project, put: Fits['put']): void => {
   const fits: Fits = { put, swatches: now.swatches };
@@ -413,6 +433,7 @@ export const fitDocument = (now: Project, before: Project, put: Fits['put']): vo
       if (d !== before.deliveries[i]) fitDelivery(d, ['deliveries', i], fits);
     });
   }
+  if (now.versions !== before.versions) fitVersions(now.versions, before.versions, fits);
   for (const id of now.order as readonly Id[]) {
     const scene = now.scenes[id];
     if (scene) fitScene(scene, before.scenes[id], ['scenes', id], fits);

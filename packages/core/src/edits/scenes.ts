@@ -2,7 +2,7 @@
 import { movedTo } from '../document/lists';
 import { type SceneSize, newScene, uniqueName } from '../document/make';
 import { type Edit, type ProjectDraft, plain } from '../document/patches';
-import type { Assets, Id, Layer, Scene } from '../document/types';
+import type { Assets, Id, Layer, PropertyRef, Scene } from '../document/types';
 import { needsOf } from '../recipe/needs';
 import { sceneIn } from './find';
 
@@ -26,12 +26,22 @@ export const addScene = (id: Id, name: string, size: SceneSize, after?: Id): Edi
   change: (draft) => insert(draft, newScene(id, uniqueName(name, names(draft)), size), after),
 });
 
-/** Ids within a scene are the scene's own, so a copy keeps them. */
+/** Words of a scene that are in a column are so in a copy of it: its ids are the same. */
+const varyCopy = ({ versions }: ProjectDraft, scene: Id, copy: Id): void => {
+  for (const column of versions.columns) {
+    if (column.kind !== 'words') continue;
+    const more = plain<PropertyRef[]>(column.places).filter((place) => place.scene === scene);
+    column.places.push(...more.map((place) => ({ ...place, scene: copy })));
+  }
+};
+
+/** Ids within a scene are the scene's own, so a copy keeps them; its words differ from version to version as those of the scene do. */
 export const duplicateScene = (id: Id, copy: Id): Edit => ({
   label: 'Duplicate a scene',
   change: (draft) => {
     const scene = plain<Scene>(sceneIn(draft, id));
     insert(draft, { ...scene, id: copy, name: uniqueName(scene.name, names(draft)) }, id);
+    varyCopy(draft, id, copy);
   },
 });
 

@@ -16,8 +16,16 @@ import { useSize } from '../../ui/useSize';
 import { followPointer } from '../../ui/drag';
 import { writeText } from '../commands/layers';
 import { openNest } from '../commands/nesting';
-import { importFiles } from '../importing/importFiles';
-import { CompareLine, FullScreenBar, InPlaceBar, Others, Rulers, SelectedHandles, ToolsInHand } from '../later';
+import {
+  CompareLine,
+  FullScreenBar,
+  importFiles,
+  InPlaceBar,
+  Others,
+  Rulers,
+  SelectedHandles,
+  ToolsInHand,
+} from '../later';
 import { useEditor, useSlice } from '../store/context';
 import { type EditorState, sceneOf } from '../store/state';
 import { openPath } from './handles/vertices';

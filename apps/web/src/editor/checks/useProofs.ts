@@ -1,4 +1,4 @@
-import { RENDERS } from '@kite/api/renders';
+import { type Delivered, RENDERS } from '@kite/api/renders';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { ask } from '../../api/client';
@@ -6,6 +6,15 @@ import { useEditor, useSlice } from '../store/context';
 
 /** So long the document is left alone before it is checked, in ms. */
 const REST = 600;
+
+/** What the last files of each delivery weigh, in bytes: of versions the heaviest. */
+const heaviestOf = (files: readonly Delivered[]): (readonly [delivery: string, bytes: number])[] => {
+  const heaviest = new Map<string, number>();
+  for (const { delivery, last } of files) {
+    heaviest.set(delivery, Math.max(heaviest.get(delivery) ?? 0, last?.result?.bytes ?? 0));
+  }
+  return [...heaviest];
+};
 
 /** Checks the document whenever it has come to rest. */
 export const useProofs = (): void => {
@@ -23,7 +32,7 @@ export const useProofs = (): void => {
     enabled: delivers,
     refetchOnMount: false,
   });
-  const weights = JSON.stringify(data?.map(({ delivery, last }) => [delivery, last?.result?.bytes ?? 0]) ?? []);
+  const weights = JSON.stringify(heaviestOf(data ?? []));
   useEffect(() => {
     if (!atRest) return;
     const timer = setTimeout(

@@ -1,11 +1,11 @@
 import { urlOf } from '@kite/api/call';
 import { RENDERS, type Render } from '@kite/api/renders';
-import { DEFAULT_NAME } from '@kite/core/delivery/naming';
+import { newDelivery } from '@kite/core/delivery/kept';
 import { uniqueName } from '@kite/core/document/make';
 import type { Delivery, Id } from '@kite/core/document/types';
 import { addDelivery } from '@kite/core/edits/deliveries';
 import { useQueryClient } from '@tanstack/react-query';
-import { ArrowLeft, Clapperboard, Download, Plus } from 'lucide-react';
+import { ArrowLeft, Clapperboard, Download, Plus, Rows3 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
@@ -18,7 +18,7 @@ import { makeId } from '../store/editor';
 import { sceneOf } from '../store/state';
 import { DeliveryCard } from './DeliveryCard';
 import { DeliveryForm } from './DeliveryForm';
-import { useDelivered } from './useDelivered';
+import { isStale, useDelivered } from './useDelivered';
 
 const LINK = buttonLook('outline');
 
@@ -58,15 +58,17 @@ export const DeliverPage = () => {
   const { deliveries } = doc;
   const open = deliveries.find((d) => d.id === opened) ?? deliveries[0];
   const picked = deliveries.filter((d) => chosen.has(d.id));
-  const able = (list: readonly Delivery[]) => list.filter(({ id }) => !stateOf(id).standing?.problem);
+  const able = (list: readonly Delivery[]) =>
+    list.filter(({ id }) => !stateOf(id).some(({ standing }) => standing?.problem));
   const wanted = able(picked.length > 0 ? picked : deliveries);
-  const stale = able(deliveries).filter(({ id }) => stateOf(id).standing?.current === false);
+  const stale = able(deliveries).filter(({ id }) => stateOf(id).some(isStale));
+  const staleFiles = stale.flatMap(({ id }) => stateOf(id).filter(isStale)).length;
 
-  const render = async (ids: readonly Id[]) => {
+  const render = async (ids: readonly Id[], only: { readonly stale?: boolean } = {}) => {
     setBusy(true);
     try {
       await editor.allSaved();
-      await ask(RENDERS.deliver, { id: doc.id }, { deliveries: ids });
+      await ask(RENDERS.deliver, { id: doc.id }, { deliveries: ids, ...only });
       await queries.invalidateQueries({ queryKey: ['renders'] });
     } catch (error) {
       toast.error(error instanceof Error ? error.message : String(error));
@@ -78,8 +80,7 @@ export const DeliverPage = () => {
     const scene = sceneOf(editor.state);
     const id = makeId();
     const taken = deliveries.map((d) => d.name);
-    const delivery = { id, name: uniqueName(scene.name, taken), scenes: [scene.id], fade: 0, file: DEFAULT_NAME };
-    editor.edit(addDelivery({ ...delivery, settings: { format: 'mp4' } }));
+    editor.edit(addDelivery(newDelivery(id, uniqueName(scene.name, taken), [scene.id], { format: 'mp4' })));
     setOpened(id);
   };
   return (
@@ -90,6 +91,9 @@ export const DeliverPage = () => {
             <ArrowLeft size={14} /> Back to the scene
           </Link>
           <h2 className="min-w-0 flex-1 truncate pl-2 text-lg font-semibold">Deliveries</h2>
+          <Link to={`/projects/${doc.id}/versions`} className={LINK}>
+            <Rows3 size={15} /> Versions
+          </Link>
           <Link to="/renders" className={LINK}>
             <Clapperboard size={15} /> All renders
           </Link>
@@ -108,8 +112,17 @@ export const DeliverPage = () => {
               {picked.length > 0 ? `${picked.length} chosen` : `${deliveries.length} in all`}
             </label>
             {stale.length > 0 && picked.length === 0 && (
-              <Button className="!h-[26px]" disabled={busy} onClick={() => void render(stale.map((d) => d.id))}>
-                Render what is out of date ({stale.length})
+              <Button
+                className="!h-[26px]"
+                disabled={busy}
+                onClick={() =>
+                  void render(
+                    stale.map((d) => d.id),
+                    { stale: true },
+                  )
+                }
+              >
+                Render what is out of date ({staleFiles})
               </Button>
             )}
             <Button
@@ -149,7 +162,7 @@ export const DeliverPage = () => {
             delivery={open}
             state={stateOf(open.id)}
             onOpen={setOpened}
-            onRender={() => void render([open.id])}
+            onRender={(only) => void render([open.id], only)}
           />
         ) : (
           <div className="m-auto flex max-w-80 flex-col items-center gap-3 text-center text-ink-2">

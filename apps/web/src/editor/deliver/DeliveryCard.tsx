@@ -5,13 +5,13 @@ import type { Finding } from '@kite/core/proof/types';
 import { Download } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { urlOf } from '@kite/api/call';
-import { RENDERS } from '@kite/api/renders';
+import { type Render, RENDERS } from '@kite/api/renders';
 import { useMoving } from '../../preview/useMoving';
 import { buttonLook } from '../../ui/Button';
 import { weight } from '../../ui/units';
 import { Poster } from '../header/Poster';
 import { useSlice } from '../store/context';
-import type { DeliveryState } from './useDelivered';
+import { type DeliveryState, type FileState, isStale, sayingOf } from './useDelivered';
 
 const BOX = { width: 128, height: 72 };
 
@@ -28,6 +28,18 @@ export const shownBy = (delivery: Delivery, doc: Project): Scene | string => {
 export const findingsOf = ({ id, scenes }: Delivery, findings: readonly Finding[] | null): readonly Finding[] =>
   (findings ?? []).filter(({ scene, delivery }) => (delivery === undefined ? scenes.includes(scene) : delivery === id));
 
+/** What came of a render, to be kept. */
+export const DownloadLink = ({ render: { id, fileName, result } }: { render: Render }) =>
+  result && (
+    <a
+      href={urlOf(RENDERS.file, { id, download: '' })}
+      aria-label={`Download ${fileName}`}
+      className={buttonLook('outline', 'tabular text-sm')}
+    >
+      <Download size={14} /> {weight(result.bytes)}
+    </a>
+  );
+
 /** Plays while it is there. */
 const Playing = ({ scene }: { scene: Scene }) => {
   const doc = useSlice((s) => s.doc);
@@ -36,15 +48,21 @@ const Playing = ({ scene }: { scene: Scene }) => {
   return <canvas ref={canvas} aria-hidden data-testid="delivery-playing" style={style} />;
 };
 
-/** One line on how it stands, and its tone. */
-const saying = ({ standing, latest }: DeliveryState): readonly [text: string, tone: string] => {
-  if (standing?.problem) return [standing.problem, 'text-kite'];
-  if (latest?.status === 'queued') return ['Waiting', 'text-ink-2'];
-  if (latest?.status === 'running') return [`Frame ${latest.done} of ${latest.total}`, 'text-ink-2'];
-  if (latest?.status === 'failed') return [`Failed. ${latest.error ?? ''}`, 'text-kite'];
-  if (!standing) return ['', 'text-ink-2'];
-  if (!standing.last) return ['Never rendered', 'text-ink-2'];
-  return standing.current ? ['Up to date', 'text-tail'] : ['Out of date', 'text-sun'];
+/** One line on how all of its files stand, and its tone. */
+const saying = (files: DeliveryState): readonly [text: string, tone: string] => {
+  const [first] = files;
+  const wrong = files.find(({ standing }) => standing?.problem) ?? (files.length === 1 ? first : undefined);
+  if (wrong) return sayingOf(wrong);
+  const count = (which: (file: FileState) => boolean) => files.filter(which).length;
+  const coming = count(({ latest }) => latest?.status === 'queued' || latest?.status === 'running');
+  if (coming > 0) return [`${files.length - coming} of ${files.length} files done`, 'text-ink-2'];
+  const failed = count(({ latest }) => latest?.status === 'failed');
+  if (failed > 0) return [`${failed} of ${files.length} files failed`, 'text-kite'];
+  const stale = count(isStale);
+  if (stale === 0) return [`${files.length} files up to date`, 'text-tail'];
+  return files.some(({ standing }) => standing?.last)
+    ? [`${stale} of ${files.length} files out of date`, 'text-sun']
+    : [`${files.length} files, never rendered`, 'text-ink-2'];
 };
 
 interface DeliveryCardProps {
@@ -64,7 +82,7 @@ export const DeliveryCard = ({ delivery, state, current, chosen, onOpen, onChoos
   const { format } = delivery.settings;
   const [text, tone] = saying(state);
   const count = useSlice((s) => findingsOf(delivery, s.findings).length);
-  const last = state.standing?.last;
+  const last = state.length === 1 ? state[0]?.standing?.last : undefined;
   return (
     <li
       data-testid="delivery"
@@ -107,15 +125,7 @@ export const DeliveryCard = ({ delivery, state, current, chosen, onOpen, onChoos
           </span>
         </span>
       </button>
-      {last?.result && (
-        <a
-          href={urlOf(RENDERS.file, { id: last.id, download: '' })}
-          aria-label={`Download ${last.fileName}`}
-          className={buttonLook('outline', 'tabular text-sm')}
-        >
-          <Download size={14} /> {weight(last.result.bytes)}
-        </a>
-      )}
+      {last && <DownloadLink render={last} />}
     </li>
   );
 };

@@ -3,38 +3,21 @@ import { keptSettings, settingsOf } from '@kite/core/delivery/kept';
 import { fileNameOf, NAME_PARTS, nameFacts, strangeParts } from '@kite/core/delivery/naming';
 import { LIMITS } from '@kite/core/document/limits';
 import { uniqueName } from '@kite/core/document/make';
-import type { Delivery, Id, Scene } from '@kite/core/document/types';
+import type { Delivery, Id, Scene, Version } from '@kite/core/document/types';
 import { addDelivery, moveDelivery, removeDelivery, setDelivery } from '@kite/core/edits/deliveries';
 import { ArrowDown, ArrowUp, Copy, Trash2, X } from 'lucide-react';
 import { useState } from 'react';
 import { Button, IconButton } from '../../ui/Button';
+import { CheckField } from '../../ui/CheckField';
 import { NumberField } from '../../ui/NumberField';
 import { Select } from '../../ui/Select';
+import { TextLine } from '../../ui/TextLine';
 import { FindingList } from '../checks/FindingList';
 import { planned, Row, SettingsForm } from '../render/SettingsForm';
 import { useEditor, useSlice } from '../store/context';
 import { makeId } from '../store/editor';
-import { findingsOf, shownBy } from './DeliveryCard';
-import type { DeliveryState } from './useDelivered';
-
-const FIELD = 'h-[26px] w-full min-w-0 rounded-md bg-paper-2 px-2';
-
-/** A text that becomes the document's once it is left. */
-const TextLine = ({ label, value, onDone }: { label: string; value: string; onDone: (text: string) => void }) => (
-  <input
-    key={value}
-    aria-label={label}
-    className={FIELD}
-    defaultValue={value}
-    maxLength={LIMITS.name}
-    onBlur={(event) => {
-      const text = event.target.value.trim();
-      if (text && text !== value) onDone(text);
-      else event.target.value = value;
-    }}
-    onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
-  />
-);
+import { DownloadLink, findingsOf, shownBy } from './DeliveryCard';
+import { type DeliveryState, isStale, sayingOf } from './useDelivered';
 
 /** What is shown, in order: one more is a film. */
 const Scenes = ({ delivery, set }: { delivery: Delivery; set: (fields: Partial<Delivery>) => void }) => {
@@ -73,11 +56,29 @@ const Scenes = ({ delivery, set }: { delivery: Delivery; set: (fields: Partial<D
   );
 };
 
+/** The file of each version, and how it stands. */
+const Files = ({ state, rows }: { state: DeliveryState; rows: readonly Version[] }) => (
+  <ul aria-label="Files of versions" className="max-h-56 shrink-0 overflow-y-auto border-t border-line px-5 py-1.5">
+    {state.map((file) => {
+      const { version = null, last } = file.standing ?? {};
+      const [text, tone] = sayingOf(file);
+      return (
+        <li key={version ?? ''} className="flex h-8 items-center gap-3">
+          <span className="min-w-0 flex-1 truncate">{rows.find(({ id }) => id === version)?.name}</span>
+          <span className={`tabular text-sm ${tone}`}>{text}</span>
+          {last && <DownloadLink render={last} />}
+        </li>
+      );
+    })}
+  </ul>
+);
+
 interface DeliveryFormProps {
   delivery: Delivery;
   state: DeliveryState;
   onOpen: (id: Id | null) => void;
-  onRender: () => void;
+  /** Of all of its files, or of those alone that are out of date. */
+  onRender: (only: { readonly stale?: boolean }) => void;
 }
 
 export const DeliveryForm = ({ delivery, state, onOpen, onRender }: DeliveryFormProps) => {
@@ -87,6 +88,9 @@ export const DeliveryForm = ({ delivery, state, onOpen, onRender }: DeliveryForm
   const scene = shownBy(delivery, doc);
   const findings = useSlice((s) => findingsOf(delivery, s.findings));
   const strange = strangeParts(delivery.file);
+  const { rows } = doc.versions;
+  const each = delivery.everyVersion && rows.length > 0;
+  const stale = state.filter(isStale).length;
   const at = doc.deliveries.indexOf(delivery);
   const copy = () => {
     const name = uniqueName(
@@ -106,15 +110,16 @@ export const DeliveryForm = ({ delivery, state, onOpen, onRender }: DeliveryForm
     if (fits) set({ settings: keptSettings(next, of) });
   };
   const plan = settings && typeof scene !== 'string' ? planned(scene, settings) : null;
+  const isPlan = plan !== null && typeof plan !== 'string';
   const called =
     typeof scene !== 'string' && settings && plan && typeof plan !== 'string'
-      ? `${fileNameOf(delivery.file, nameFacts({ project: doc, scene, delivery, plan, version: 1, time: new Date() }))}.${formatOf(settings.format).extension}`
+      ? `${fileNameOf(delivery.file, nameFacts({ project: doc, scene, delivery, plan, version: each ? (rows[0] ?? null) : null, take: 1, time: new Date() }))}.${formatOf(settings.format).extension}`
       : '';
   return (
     <section aria-label={`Delivery ${delivery.name}`} className="flex min-h-0 flex-1 flex-col">
       <div className="flex min-h-0 flex-1 flex-col gap-2.5 overflow-y-auto px-5 py-4">
         <Row label="Name">
-          <TextLine label="Delivery name" value={delivery.name} onDone={(name) => set({ name })} />
+          <TextLine label="Delivery name" value={delivery.name} most={LIMITS.name} onDone={(name) => set({ name })} />
           <IconButton
             label="Move up"
             disabled={at === 0}
@@ -160,8 +165,17 @@ export const DeliveryForm = ({ delivery, state, onOpen, onRender }: DeliveryForm
             <span className="text-ink-2">{delivery.fade === 0 ? 'frames; 0 is a cut' : 'frames'}</span>
           </Row>
         )}
+        {rows.length > 0 && (
+          <Row label="Versions">
+            <CheckField
+              label={`A file for each version (${rows.length})`}
+              checked={delivery.everyVersion}
+              onChange={(everyVersion) => set({ everyVersion })}
+            />
+          </Row>
+        )}
         <Row label="File name">
-          <TextLine label="File name" value={delivery.file} onDone={(file) => set({ file })} />
+          <TextLine label="File name" value={delivery.file} most={LIMITS.name} onDone={(file) => set({ file })} />
         </Row>
         <p className="-mt-1 pl-[140px] text-sm break-words text-ink-2">
           {strange.length > 0 ? (
@@ -186,6 +200,7 @@ export const DeliveryForm = ({ delivery, state, onOpen, onRender }: DeliveryForm
           />
         )}
       </div>
+      {each && <Files state={state} rows={rows} />}
       {findings.length > 0 && (
         <details className="max-h-64 overflow-y-auto border-t border-line bg-sun-2 px-5 py-2">
           <summary className="cursor-pointer text-sun">{findings.length} to look at before it is rendered</summary>
@@ -193,11 +208,16 @@ export const DeliveryForm = ({ delivery, state, onOpen, onRender }: DeliveryForm
         </details>
       )}
       <footer className="flex justify-end gap-2 border-t border-line px-5 py-2.5">
-        {state.standing?.last && state.standing.current && (
+        {stale === 0 && state.every(({ standing }) => standing?.last) && (
           <span className="mr-auto self-center text-sm text-ink-2">Nothing changed since it was last rendered.</span>
         )}
-        <Button look="primary" disabled={typeof plan === 'string' || plan === null} onClick={onRender}>
-          Render this one
+        {stale > 0 && stale < state.length && (
+          <Button disabled={!isPlan} onClick={() => onRender({ stale: true })}>
+            Render what is out of date ({stale})
+          </Button>
+        )}
+        <Button look="primary" disabled={!isPlan} onClick={() => onRender({})}>
+          {state.length > 1 ? `Render all ${state.length}` : 'Render this one'}
         </Button>
       </footer>
     </section>

@@ -6,12 +6,30 @@ import { ask } from '../../api/client';
 import { useRenders } from '../../pages/renders/useRenders';
 import { useSlice } from '../store/context';
 
-export interface DeliveryState {
+/** A file of a delivery: the only one, or that of a version. */
+export interface FileState {
   /** As the server has it; undefined until it is known, and while edits are on their way there. */
   readonly standing: Delivered | undefined;
   /** What was asked for last, however far it is. */
   readonly latest: Render | undefined;
 }
+
+/** All of its files, one at least. */
+export type DeliveryState = readonly FileState[];
+
+/** Whether a file has to be made again, or for the first time. */
+export const isStale = ({ standing }: FileState): boolean => standing?.current === false;
+
+/** One line on how a file stands, and its tone. */
+export const sayingOf = ({ standing, latest }: FileState): readonly [text: string, tone: string] => {
+  if (standing?.problem) return [standing.problem, 'text-kite'];
+  if (latest?.status === 'queued') return ['Waiting', 'text-ink-2'];
+  if (latest?.status === 'running') return [`Frame ${latest.done} of ${latest.total}`, 'text-ink-2'];
+  if (latest?.status === 'failed') return [`Failed. ${latest.error ?? ''}`, 'text-kite'];
+  if (!standing) return ['', 'text-ink-2'];
+  if (!standing.last) return ['Never rendered', 'text-ink-2'];
+  return standing.current ? ['Up to date', 'text-tail'] : ['Out of date', 'text-sun'];
+};
 
 /** How the deliveries of the open project stand, and what was last asked for at once. */
 export const useDelivered = () => {
@@ -31,10 +49,14 @@ export const useDelivered = () => {
   useEffect(() => {
     if (data) queries.setQueryData(['delivered', doc.id], data);
   }, [queries, doc.id, data]);
-  const stateOf = (id: Id): DeliveryState => ({
-    standing: data?.find(({ delivery }) => delivery === id),
-    latest: renders.find(({ delivery }) => delivery === id),
-  });
+  const stateOf = (id: Id): DeliveryState => {
+    const files = data?.filter(({ delivery }) => delivery === id) ?? [];
+    if (files.length === 0) return [{ standing: undefined, latest: renders.find((r) => r.delivery === id) }];
+    return files.map((standing) => ({
+      standing,
+      latest: renders.find(({ delivery, version }) => delivery === id && version === standing.version),
+    }));
+  };
   const batch = renders.find((r) => r.batch !== null)?.batch ?? null;
   return { stateOf, batch: renders.filter((r) => batch !== null && r.batch === batch) };
 };

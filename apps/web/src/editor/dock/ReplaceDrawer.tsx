@@ -5,7 +5,9 @@ import { usesOfSwatches } from '@kite/core/edits/swatches';
 import { type Words, wordsOf } from '@kite/core/properties/words';
 import { usesOfAssets } from '@kite/core/recipe/needs';
 import { nestedIn } from '@kite/core/scene/whole';
+import { Rows3 } from 'lucide-react';
 import { type ReactNode, useMemo } from 'react';
+import { Link } from 'react-router';
 import { ColorField } from '../../ui/ColorField';
 import { TextField } from '../inspector/fields/TextField';
 import { useEditor, useSlice } from '../store/context';
@@ -86,7 +88,8 @@ const shownBy = (scene: Scene, { scenes: all, swatches, assets }: Pick<Project, 
 /** What is replaced late: the words of the open scene and of those in it, its colours and its pictures, each in one place. */
 export const ReplaceDrawer = () => {
   const editor = useEditor();
-  const { all, swatches, assets, sceneId } = useSlice((s) => ({
+  const { project, all, swatches, assets, sceneId } = useSlice((s) => ({
+    project: s.doc.id,
     all: s.doc.scenes,
     swatches: s.doc.swatches,
     assets: s.doc.assets,
@@ -134,6 +137,12 @@ export const ReplaceDrawer = () => {
           swatches in the drawer of colours.
         </p>
       )}
+      <Link
+        to={`/projects/${project}/versions`}
+        className="flex items-center gap-1.5 rounded-md py-1 text-sm text-ink-2 hover:text-ink"
+      >
+        <Rows3 size={13} /> In several versions: a table of what differs
+      </Link>
     </DrawerFrame>
   );
 };

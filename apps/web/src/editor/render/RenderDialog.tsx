@@ -1,8 +1,7 @@
 import { RENDERS } from '@kite/api/renders';
 import { checkSettings } from '@kite/core/check/settings';
 import { formatOf, type RenderSettings } from '@kite/core/delivery/formats/table';
-import { keptSettings } from '@kite/core/delivery/kept';
-import { DEFAULT_NAME } from '@kite/core/delivery/naming';
+import { keptSettings, newDelivery } from '@kite/core/delivery/kept';
 import { defaultSettings, isStill } from '@kite/core/delivery/settings';
 import { uniqueName } from '@kite/core/document/make';
 import type { Scene } from '@kite/core/document/types';
@@ -70,16 +69,7 @@ export const RenderDialog = ({ onClose }: { onClose: () => void }) => {
   const keep = () => {
     const taken = editor.state.doc.deliveries.map((d) => d.name);
     const name = uniqueName(`${scene.name}, ${kind.label}`, taken);
-    editor.edit(
-      addDelivery({
-        id: makeId(),
-        name,
-        scenes: [scene.id],
-        fade: 0,
-        file: DEFAULT_NAME,
-        settings: keptSettings(settings, scene),
-      }),
-    );
+    editor.edit(addDelivery(newDelivery(makeId(), name, [scene.id], keptSettings(settings, scene))));
     onClose();
     toast.success(`“${name}” is kept with the project.`, {
       action: { label: 'Show deliveries', onClick: () => void navigate(`/projects/${project}/deliveries`) },

@@ -103,6 +103,13 @@ export const ENTRIES: readonly SearchEntry[] = [
     run: (editor, go) => go(`/projects/${editor.state.doc.id}/deliveries`),
   },
   {
+    id: 'place versions',
+    group: 'Places',
+    label: 'Versions',
+    also: 'languages localize translate variants table spreadsheet csv data batch names',
+    run: (editor, go) => go(`/projects/${editor.state.doc.id}/versions`),
+  },
+  {
     id: 'place renders',
     group: 'Places',
     label: 'Renders',

@@ -12,6 +12,7 @@ import { Weights } from '../../ui/Weights';
 import { Compared } from './Compared';
 import { showsDifference } from './comparable';
 import { Player } from './Player';
+import { titleOf } from './useRenders';
 
 interface DetailProps {
   render: Render;
@@ -77,7 +78,7 @@ export const Detail = ({ render, others }: DetailProps) => {
       <footer className="flex items-center gap-4 border-t border-line bg-paper px-4 py-2.5">
         <div className="min-w-0 flex-1">
           <p className="truncate font-medium">
-            {render.projectName} · {render.deliveryName ?? render.sceneName}
+            {render.projectName} · {titleOf(render)}
           </p>
           {result && (
             <p className="tabular truncate text-sm text-ink-2">

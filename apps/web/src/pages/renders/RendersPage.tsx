@@ -13,7 +13,7 @@ import { PageHeader } from '../PageHeader';
 import { RemovedDialog } from '../RemovedDialog';
 import { comparable } from './comparable';
 import { Detail } from './Detail';
-import { RENDERS_KEY, useRenders } from './useRenders';
+import { RENDERS_KEY, titleOf, useRenders } from './useRenders';
 
 const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
 
@@ -23,11 +23,9 @@ const when = (time: string): string => {
   return `${at.toDateString() === new Date().toDateString() ? '' : `${DAY.format(at)}, `}${timeOf(time)}`;
 };
 
-const nameOf = ({ deliveryName, sceneName }: Render): string => deliveryName ?? sceneName;
-
 const removedOf = (render: Render) => ({
   id: render.id,
-  name: nameOf(render),
+  name: titleOf(render),
   about: `${formatOf(render.settings.format).label} · ${render.projectName} · ${when(render.createdAt)}`,
 });
 
@@ -60,7 +58,7 @@ const Row = ({ render, selected, onSelect }: { render: Render; selected: boolean
   const now = useNow(render.status === 'running');
   const cancel = useMutation({ mutationFn: () => ask(RENDERS.cancel, { id: render.id }), onError: sayWrong });
   const retry = useMutation({ mutationFn: () => ask(RENDERS.retry, { id: render.id }), onError: sayWrong });
-  const name = nameOf(render);
+  const name = titleOf(render);
   const remove = useMutation({
     mutationFn: () => ask(RENDERS.remove, { id: render.id }),
     onSuccess: () => sayGone(`The render “${name}” was deleted.`, () => ask(RENDERS.restore, { id: render.id })),

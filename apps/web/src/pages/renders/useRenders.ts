@@ -32,3 +32,7 @@ export const useRenders = () => {
   }, [queries]);
   return query;
 };
+
+/** What a render is called: by its delivery, or its scene, and by the version that it shows. */
+export const titleOf = ({ deliveryName, sceneName, versionName }: Render): string =>
+  [deliveryName ?? sceneName, ...(versionName === null ? [] : [versionName])].join(', ');

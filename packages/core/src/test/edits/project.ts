@@ -8,6 +8,7 @@ import { addSwatch, detachSwatches, removeSwatch, setSwatch, takeSwatch } from '
 import { forgetEase, keepEase } from '../../edits/eases';
 import { addDelivery, moveDelivery, removeDelivery, setDelivery } from '../../edits/deliveries';
 import { forgetEffects, keepEffects, putEffects } from '../../edits/effects';
+import { newDelivery } from '../../delivery/kept';
 import { addLayers } from '../../edits/layers';
 import { addMarker, removeMarker, setMarker } from '../../edits/markers';
 import { READY_MOVES } from '../../moves/ready';
@@ -26,6 +27,19 @@ import {
   setScene,
 } from '../../edits/scenes';
 import { ownCopy, setKnobHere } from '../../edits/settings';
+import { columnsOffered } from '../../edits/versionOffers';
+import {
+  addColumns,
+  addVersion,
+  fillVersions,
+  moveVersion,
+  putVersion,
+  removeColumn,
+  removeVersion,
+  renameColumn,
+  renameVersion,
+  setInVersion,
+} from '../../edits/versions';
 import { randomEase } from '../randomProject';
 import { HOW, amount, frame, name, type RandomEdit } from './place';
 
@@ -45,7 +59,8 @@ export const PROJECT: readonly RandomEdit[] = [
       { format: 'html5', click: at.chance.one([name(at), 'https://lamp.example/']), ground: name(at) },
     ]);
     const scenes = [at.scene.id, at.chance.one([...at.doc.order, 'gone'])];
-    const delivery = { id: at.makeId(), name: name(at), scenes, fade: amount(at), file: name(at), settings };
+    const kept = newDelivery(at.makeId(), name(at), scenes, settings);
+    const delivery = { ...kept, fade: amount(at), file: name(at), everyVersion: at.chance.happens(0.5) };
     const first = at.doc.deliveries[0];
     if (!first || at.chance.happens(0.3)) return addDelivery(delivery);
     return at.chance.one([
@@ -53,6 +68,23 @@ export const PROJECT: readonly RandomEdit[] = [
       setDelivery(first.id, { name: name(at), scenes: at.chance.one([[], [at.scene.id, at.scene.id]]) }),
       moveDelivery(first.id, at.chance.whole(0, 3)),
       removeDelivery(first.id),
+    ]);
+  },
+  (at) => {
+    const { columns, rows } = at.doc.versions;
+    const [column, row] = [columns.length > 0 ? at.chance.one(columns) : undefined, rows[0]];
+    const offered = columnsOffered(at.doc, at.makeId);
+    if (!column || at.chance.happens(0.2)) return offered.length > 0 ? addColumns([at.chance.one(offered)]) : null;
+    if (!row || at.chance.happens(0.2)) return addVersion({ id: at.makeId(), name: name(at), values: {} });
+    const cell = at.chance.one([name(at), '#FFB23E', ...Object.keys(at.doc.assets)]);
+    return at.chance.one([
+      setInVersion(row.id, column.id, cell),
+      putVersion(row.id),
+      fillVersions([[name(at), name(at)], [cell]], { row: at.chance.whole(0, 2), column: at.chance.whole(-1, 1) }, at.makeId),
+      renameVersion(row.id, name(at)),
+      renameColumn(column.id, name(at)),
+      moveVersion(row.id, at.chance.whole(0, 3)),
+      at.chance.one([removeVersion(row.id), removeColumn(column.id)]),
     ]);
   },
   (at) => bringBackScenes([{ ...at.scene, id: at.chance.one([at.makeId(), at.scene.id]) }], at.doc.assets),
