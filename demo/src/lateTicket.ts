@@ -1,7 +1,9 @@
 /** Late ticket: a small banner, and all that is delivered of it and of the other scenes. */
-import type { FontChoice, Id, KeptSettings } from '@kite/core/document/types';
+import type { Delivery, FontChoice, Id, KeptSettings } from '@kite/core/document/types';
 import { newDelivery } from '@kite/core/delivery/kept';
 import { addDelivery } from '@kite/core/edits/deliveries';
+import { columnsOffered } from '@kite/core/edits/versionOffers';
+import { addColumns, fillVersions } from '@kite/core/edits/versions';
 import { easeOfStrength } from '@kite/core/motion/eases/table';
 import type { ProjectBuilder } from './builder';
 import { PALETTE } from './palette';
@@ -98,7 +100,23 @@ export const lateTicket = (project: ProjectBuilder): void => {
     items: scene.words('Plan my ride', BODY, 17, PALETTE.ink),
   });
   scene.poster(200);
+  vary(project);
   deliver(project, scene.id);
+};
+
+/** The last tram and where it leads, at three stops. */
+const STOPS = [
+  ['Harbour Steps', 'Last tram 02:22', ''],
+  ['Quill Square', '', ''],
+  ['Observatory', 'Last tram 02:58', 'See the stars'],
+] as const;
+
+/** A version for each stop: what differs in them is said wherever it is said here. */
+const vary = (project: ProjectBuilder): void => {
+  const said = ['Last tram 02:40', 'Plan my ride'];
+  const columns = columnsOffered(project.doc, project.makeId).filter(({ name }) => said.includes(name));
+  project.do(addColumns(columns.toSorted((a, b) => said.indexOf(a.name) - said.indexOf(b.name))));
+  project.do(fillVersions(STOPS, { row: 0, column: -1 }, project.makeId));
 };
 
 /** Of the banner a file for each place, and a film of the two titles. */
@@ -106,13 +124,19 @@ const deliver = (project: ProjectBuilder, banner: Id): void => {
   const titles = ['Mark reveal', 'Route title'].flatMap(
     (name) => Object.values(project.doc.scenes).find((s) => s.name === name)?.id ?? [],
   );
-  const keep = (name: string, settings: KeptSettings, scenes: readonly Id[] = [banner], fade = 0) => {
+  const keep = (
+    name: string,
+    settings: KeptSettings,
+    { scenes = [banner], ...fields }: Partial<Omit<Delivery, 'id'>> = {},
+  ) => {
     const delivery = newDelivery(project.makeId(), name, scenes, settings);
-    project.do(addDelivery({ ...delivery, fade, file: '{scene}-{size}-v{take}' }));
+    project.do(addDelivery({ ...delivery, file: '{scene}-{size}-v{take}', ...fields }));
   };
-  keep('Banner for the ad server', { format: 'html5', click: 'https://nighttram.example/plan', loop: 3 });
+  const banners = { format: 'html5', click: 'https://nighttram.example/plan', loop: 3 } as const;
+  keep('Banner for the ad server', banners);
+  keep('Banner at each stop', banners, { everyVersion: true, file: '{scene}-{version}-{size}' });
   keep('GIF for the page', { format: 'gif', rate: { num: 15, den: 1 }, hold: 2 });
   keep('Video, twice as large', { format: 'mp4', scale: 2 });
   keep('Still for the newsletter', { format: 'jpeg', scale: 2 });
-  if (titles.length > 1) keep('Both titles as a film', { format: 'mp4', scale: 0.5 }, titles, 12);
+  if (titles.length > 1) keep('Both titles as a film', { format: 'mp4', scale: 0.5 }, { scenes: titles, fade: 12 });
 };

@@ -43,8 +43,14 @@ describe('kite', () => {
     expect(new Set(found.map(({ sceneName }) => sceneName)).has('Route title')).toBe(true);
   });
   it('deliveries are listed, and rendered by their names into a folder', () => {
-    const listed = JSON.parse(kite('deliveries', demo, '--json').text) as { name: string; file: string }[];
-    expect(listed.map(({ name }) => name)).toEqual(demoProject().deliveries.map(({ name }) => name));
+    type Listed = { name: string; version: string | null; file: string }[];
+    const listed = JSON.parse(kite('deliveries', demo, '--json').text) as Listed;
+    expect([...new Set(listed.map(({ name }) => name))]).toEqual(demoProject().deliveries.map(({ name }) => name));
+    expect(listed.filter(({ version }) => version !== null).map(({ file }) => file)).toEqual([
+      'Late-ticket-Harbour-Steps-300x250.zip',
+      'Late-ticket-Quill-Square-300x250.zip',
+      'Late-ticket-Observatory-300x250.zip',
+    ]);
     const still = listed.find(({ file }) => file.endsWith('.jpg'));
     const { status, text } = kite('render', demo, '--delivery', still?.name ?? '', '--out', join(folder, 'files'));
     expect(status, text).toBe(0);
@@ -56,6 +62,30 @@ describe('kite', () => {
     // A film is a scene like any other.
     const film = kite('deliveries', demo).text;
     expect(film).toContain('Both titles as a film: mp4, Both-titles-as-a-film-960x540-v1.mp4');
+  });
+  it('a version is rendered by its name, of a scene or of a delivery', () => {
+    const frame = (name: string, ...more: readonly string[]) => {
+      const out = join(folder, `${name}.png`);
+      const { status, text } = kite('frame', demo, '--scene', 'Late ticket', '--frame', '200', '--out', out, ...more);
+      expect(status, text).toBe(0);
+      return readFileSync(out);
+    };
+    const usual = frame('usual');
+    // Quill Square says nothing of its own.
+    expect(frame('square', '--version', 'Quill Square').equals(usual)).toBe(true);
+    expect(frame('observatory', '--version', 'Observatory').equals(usual)).toBe(false);
+    expect(
+      kite('frame', demo, '--scene', 'Late ticket', '--frame', '0', '--out', folder, '--version', 'Mill Lane').text,
+    ).toContain('--version: there is no "Mill Lane"; the versions are "Harbour Steps", "Quill Square", "Observatory"');
+    const still = [
+      '--delivery',
+      'Still for the newsletter',
+      '--version',
+      'Observatory',
+      '--out',
+      join(folder, 'files'),
+    ];
+    expect(kite('render', demo, ...still).text).toContain('Late-ticket-600x500-v1-Observatory.jpg: 600 × 500');
   });
   it.each([
     ['mp4', [0, 0, 0, 32, 0x66, 0x74, 0x79, 0x70]],

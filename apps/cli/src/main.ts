@@ -258,7 +258,11 @@ const listDeliveries = ({ project }: Archive, json: boolean): void => {
     }),
   );
   if (json) console.log(JSON.stringify(rows, null, 2));
-  else for (const { name, format, file, problem } of rows) console.log(`${name}: ${format}, ${problem ?? file}`);
+  else {
+    for (const { name, version, format, file, problem } of rows) {
+      console.log(`${version === null ? name : `${name}, ${version}`}: ${format}, ${problem ?? file}`);
+    }
+  }
 };
 
 /** Says what is to be looked at in every scene; true where there is anything. */

@@ -4,7 +4,7 @@ import { PROJECTS } from '@kite/api/projects';
 import { type Render, RENDERS } from '@kite/api/renders';
 import { defaultSettings } from '@kite/core/delivery/settings';
 import { filmOf } from '@kite/core/delivery/film';
-import type { Delivery, Scene } from '@kite/core/document/types';
+import type { Delivery, Scene, Version } from '@kite/core/document/types';
 import { demoProject } from '@kite/demo/project';
 import { unzipSync } from 'fflate';
 import { existsSync } from 'node:fs';
@@ -214,6 +214,49 @@ describe('renders', () => {
     const [again] = await ask(RENDERS.deliver, { id }, { deliveries: ['still'] });
     expect(again?.fileName).toBe(`Night-line-${size}-v2`);
     await until(again?.id as string, 'done', 'failed');
+  });
+
+  it('of each version are files of their own, and only those that differ are made again', async () => {
+    const plain = demoProject();
+    const banner = Object.values(plain.scenes).find(({ name }) => name === 'Late ticket') as Scene;
+    const delivery: Delivery = { ...DELIVERY, name: 'Still', scenes: [banner.id], settings: { format: 'png' } };
+    const each = { ...delivery, everyVersion: true, file: '{version}', settings: { format: 'png', scale: 0.2 } };
+    const id = await site().projects.create({ ...plain, name: 'Stops', deliveries: [each] });
+    const [square, observatory] = plain.versions.rows.slice(1) as [Version, Version];
+    const standing = async () =>
+      (await ask(RENDERS.delivered, { id })).map(({ version, current }) => [
+        plain.versions.rows.find((row) => row.id === version)?.name,
+        current,
+      ]);
+    const all = (current: boolean) => plain.versions.rows.map(({ name }) => [name, current]);
+    expect(await standing()).toEqual(all(false));
+
+    const rows = await ask(RENDERS.deliver, { id }, { deliveries: ['d'] });
+    const done = await Promise.all(rows.map((row) => until(row.id, 'done', 'failed')));
+    expect(done.map(({ error, versionName, fileName }) => [error, versionName, fileName])).toEqual([
+      [null, 'Harbour Steps', 'Harbour-Steps'],
+      [null, 'Quill Square', 'Quill-Square'],
+      [null, 'Observatory', 'Observatory'],
+    ]);
+    expect(new Set(done.map(({ file }) => file)).size).toBe(3);
+    expect(await standing()).toEqual(all(true));
+    expect(await ask(RENDERS.deliver, { id }, { deliveries: ['d'], stale: true })).toEqual([]);
+
+    // Other words in one of them: the others are what they were.
+    const column = plain.versions.columns[0]?.id as string;
+    const { revision } = await ask(PROJECTS.open, { id });
+    const path = ['versions', 'rows', 2, 'values', column];
+    const saves = [{ id: 'w', label: 'Words', patches: [{ op: 'replace' as const, path, value: 'Last tram 03:00' }] }];
+    await ask(PROJECTS.save, { id }, { base: revision, saves });
+    expect(await standing()).toEqual([
+      ['Harbour Steps', true],
+      [square.name, true],
+      [observatory.name, false],
+    ]);
+    const again = await ask(RENDERS.deliver, { id }, { deliveries: ['d'], stale: true });
+    expect(again.map(({ version }) => version)).toEqual([observatory.id]);
+    await until(again[0]?.id as string, 'done', 'failed');
+    expect(await standing()).toEqual(all(true));
   });
 
   it('as banners are played from their own files', async () => {
