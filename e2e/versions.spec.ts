@@ -108,6 +108,17 @@ test('a table of versions is written, pasted, looked at and taken back', async (
   await page.getByLabel('Scene shown').selectOption({ label: 'Banner 160' });
   await expect(page.getByTestId('version-playing')).toHaveAttribute('data-drawn', /\d/);
 
+  // What no longer fits is told, though it does in the project.
+  await expect(page.getByText('to look at')).toHaveCount(0);
+  await cell(page, 'Last tram 02:40', 'Mill Lane').fill(
+    'The very last tram of the night leaves here at ten past three',
+  );
+  await page.keyboard.press('Escape');
+  await expect(page.getByText('2 to look at')).toBeVisible();
+  await page.getByRole('button', { name: 'Show Mill Lane' }).click();
+  await expect(page.getByRole('list', { name: 'To look at' })).toContainText('is cut by the edge of the picture.');
+  await page.getByRole('button', { name: 'Show Observatory' }).click();
+
   // Put into the project it is what everybody sees, until it is taken back.
   await page.getByRole('button', { name: 'Put it into the project' }).click();
   expect((await saved(page, server)).swatches[0]?.color).toBe('#2EC4B6');

@@ -124,6 +124,13 @@ const CASES: readonly Case[] = [
     passes: sceneOf([words('Ride home')]),
   },
   {
+    check: 'cut',
+    trips: sceneOf([words(sentence)]),
+    says: /is cut by the edge of the picture/,
+    // What runs through the picture is seen in the end.
+    passes: sceneOf([words(sentence, { params: { position: keyed([0, [700, 125]], [89, [-400, 125]]) } })]),
+  },
+  {
     check: 'safeArea',
     trips: sceneOf([words('Ride home', { params: { position: { value: [62, 125] } } })]),
     says: /stands \d+ px outside the safe area/,
@@ -315,6 +322,39 @@ describe('measures', () => {
     // The plate reaches the edges; the words do not.
     expect(await found('safeArea', sceneOf([newDrawing(EMPTY, 'b', 'Button', items)]))).toEqual([]);
   });
+});
+
+it('of versions is told what is not so in the project itself, by their names', async () => {
+  const small = { size: 6, params: { position: { value: [150, 200] as const } } };
+  const scene = sceneOf([words('Ride home', { from: 10, to: 45 }), { ...words('Late', small), id: 'l', name: 'Late' }]);
+  const column = {
+    id: 'c',
+    name: 'Ride',
+    kind: 'words' as const,
+    places: [{ scene: 's', layer: 'w', item: 't', key: 'text' }],
+  };
+  const said = (id: string, name: string, text: string) => ({ id, name, values: { c: text } });
+  const rows = [
+    said('short', 'Kurz', 'Heim'),
+    said('long', 'Lang', sentence.replaceAll('. ', '.\n').replace('twelve ', 'twelve\n')),
+    said('wide', 'Breit', sentence),
+    { id: 'none', name: 'Wie sonst', values: {} },
+  ];
+  const project = { ...newProject('p', 'Night line', [scene]), versions: { columns: [column], rows } };
+  const all = await proof(project);
+  // What is small is so in all of them.
+  expect(all.filter(({ check }) => check === 'textSize')).toMatchObject([
+    { layer: 'l', message: expect.stringContaining('“Late” is 6.0 px') as string },
+  ]);
+  const ofVersions = all.filter(({ version }) => version !== undefined);
+  expect(ofVersions).toMatchObject([
+    { check: 'reading', version: 'long', layer: 'w' },
+    { check: 'cut', version: 'wide', layer: 'w' },
+  ]);
+  expect(ofVersions[0]?.message).toBe(
+    'In “Lang”: “The town sleeps. We do not. Every twelve” is seen for 1.2 s; reading it takes 3.7 s.',
+  );
+  expect(ofVersions.every(({ mend, value }) => mend === undefined && value === undefined)).toBe(true);
 });
 
 it('the demo passes but for what is told here', async () => {

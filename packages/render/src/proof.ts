@@ -2,7 +2,7 @@
 import type { Id, Project, Scene } from '@kite/core/document/types';
 import { paint } from '@kite/core/paint/canvas';
 import { type Context2D, SurfacePool } from '@kite/core/paint/surface';
-import { finished, proofOf } from '@kite/core/proof/look';
+import { type Asked, finished, proofOf, proofOfVersion, versionsOf } from '@kite/core/proof/look';
 import { listSeen } from '@kite/core/proof/seen';
 import type { Finding, Rules, See } from '@kite/core/proof/types';
 import { compileScene } from '@kite/core/scene/compile';
@@ -31,13 +31,22 @@ export interface Proof {
   readonly weights?: ReadonlyMap<Id, number>;
 }
 
-/** All that is to be said of a scene of a project. */
+/** All that is to be said of a scene of a project, and of its versions. */
 export const proofOfScene = async (
   own: Scene,
   project: Project,
   stock: Stock,
   { rules, weights = new Map() }: Proof,
 ): Promise<readonly Finding[]> => {
-  const materials = await materialsFor(wholeScene(own, project), stock);
-  return finished(proofOf(own, { project, library: materials.library, rules, weights, seeing: seeingWith(materials) }));
+  const askedOf = async (shown: Project): Promise<Asked> => {
+    const scene = wholeScene(shown.scenes[own.id] ?? own, shown);
+    const materials = await materialsFor(scene, { ...stock, assets: shown.assets });
+    return { project: shown, library: materials.library, rules, weights, seeing: seeingWith(materials) };
+  };
+  const usual = finished(proofOf(own, await askedOf(project)));
+  const found = [...usual];
+  for (const { version, project: shown } of versionsOf(own, project)) {
+    found.push(...finished(proofOfVersion(own.id, version, await askedOf(shown), usual)));
+  }
+  return found;
 };

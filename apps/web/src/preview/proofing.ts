@@ -1,11 +1,12 @@
 /** Checks of a project in the worker: a little at a time, so that frames are drawn in between. */
+import { sameThings } from '@kite/core/document/remembered';
 import type { Id, Project, Scene } from '@kite/core/document/types';
 import { paint } from '@kite/core/paint/canvas';
 import type { Context2D } from '@kite/core/paint/surface';
 import type { Tools } from '@kite/core/paint/target';
-import { proofOf } from '@kite/core/proof/look';
+import { type Asked, proofOf, proofOfVersion, versionsOf } from '@kite/core/proof/look';
 import { listSeen } from '@kite/core/proof/seen';
-import type { Finding, Rules, See } from '@kite/core/proof/types';
+import type { Finding, Rules, See, Steps } from '@kite/core/proof/types';
 import { compileScene } from '@kite/core/scene/compile';
 import type { Library } from '@kite/core/scene/program';
 import { wholeScene } from '@kite/core/scene/whole';
@@ -39,49 +40,88 @@ const seeing = (library: Library, tools: Tools) => {
   };
 };
 
+/** What was found, and what it hangs on beside the scene. */
+interface Known {
+  readonly from: readonly unknown[];
+  readonly findings: readonly Finding[];
+}
+
 export class Proofing {
-  /** What was found in scenes that have not changed since, and what else it hangs on. */
-  private readonly known = new WeakMap<
-    Scene,
-    { readonly from: readonly unknown[]; readonly findings: readonly Finding[] }
-  >();
+  /** What was found in scenes that have not changed since: in themselves, and as each version has them. */
+  private readonly known = new WeakMap<Scene, Map<Id | null, Known>>();
 
   constructor(
     private readonly materials: BrowserMaterials,
     private readonly tools: Tools,
   ) {}
 
-  /** All that is to be said of a project; null once it is not wanted any more. */
-  async of(doc: Project, { rules, weights }: ProofWish, wanted: () => boolean): Promise<readonly Finding[] | null> {
+  /** All that is to be said of a project and its versions; null once it is not wanted any more. */
+  async of(doc: Project, wish: ProofWish, wanted: () => boolean): Promise<readonly Finding[] | null> {
     const found: Finding[] = [];
+    const { columns } = doc.versions;
     for (const id of doc.order) {
       const own = doc.scenes[id];
       if (!own) continue;
       const scene = wholeScene(own, doc);
-      await (this.materials.fontsReady(scene, doc.assets) ?? null);
-      await (this.materials.picturesReady(scene, doc.assets) ?? null);
-      const library = this.materials.library(doc.assets);
-      const from = [library, doc.deliveries, JSON.stringify([rules, weights])];
-      const known = this.known.get(scene);
-      if (known?.from.every((part, i) => part === from[i])) {
-        found.push(...known.findings);
-        continue;
+      const asked = await this.askedOf(id, doc, wish);
+      const from = [asked.library, doc.deliveries, JSON.stringify(wish)];
+      const usual = await this.once(scene, null, from, () => proofOf(own, asked), wanted);
+      if (!usual) return null;
+      found.push(...usual);
+      for (const { version, project } of versionsOf(own, doc)) {
+        const ofVersion = await this.askedOf(id, project, wish);
+        const proof = () => proofOfVersion(id, version, ofVersion, usual);
+        const more = await this.once(
+          scene,
+          version.id,
+          [...from, columns, version.values, version.name],
+          proof,
+          wanted,
+        );
+        if (!more) return null;
+        found.push(...more);
       }
-      const asked = { project: doc, library, rules, weights: new Map(weights), seeing: seeing(library, this.tools) };
-      const steps = proofOf(own, asked);
-      let until = performance.now() + TURN;
-      let step = steps.next();
-      while (!step.done) {
-        if (performance.now() > until) {
-          await turn();
-          if (!wanted()) return null;
-          until = performance.now() + TURN;
-        }
-        step = steps.next();
-      }
-      this.known.set(scene, { from, findings: step.value });
-      found.push(...step.value);
     }
     return wanted() ? found : null;
+  }
+
+  /** What checks of a scene need, once its fonts and pictures are there. */
+  private async askedOf(id: Id, project: Project, { rules, weights }: ProofWish): Promise<Asked> {
+    const { assets } = project;
+    const scene = project.scenes[id];
+    if (scene) {
+      const whole = wholeScene(scene, project);
+      await (this.materials.fontsReady(whole, assets) ?? null);
+      await (this.materials.picturesReady(whole, assets) ?? null);
+    }
+    const library = this.materials.library(assets);
+    return { project, library, rules, weights: new Map(weights), seeing: seeing(library, this.tools) };
+  }
+
+  /** What was found before, where it hangs on the same; else it is looked for, a turn at a time. null once it is not wanted any more. */
+  private async once(
+    scene: Scene,
+    version: Id | null,
+    from: readonly unknown[],
+    proof: () => Steps<readonly Finding[]>,
+    wanted: () => boolean,
+  ): Promise<readonly Finding[] | null> {
+    const kept = this.known.get(scene) ?? new Map<Id | null, Known>();
+    this.known.set(scene, kept);
+    const known = kept.get(version);
+    if (known && sameThings(known.from, from)) return known.findings;
+    const steps = proof();
+    let until = performance.now() + TURN;
+    let step = steps.next();
+    while (!step.done) {
+      if (performance.now() > until) {
+        await turn();
+        if (!wanted()) return null;
+        until = performance.now() + TURN;
+      }
+      step = steps.next();
+    }
+    kept.set(version, { from, findings: step.value });
+    return step.value;
   }
 }

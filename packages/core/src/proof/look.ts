@@ -1,5 +1,6 @@
 /** A scene made ready to be checked. */
-import type { Delivery, Id, Project, Scene } from '../document/types';
+import type { Delivery, Id, Project, Scene, Version } from '../document/types';
+import { shownIn } from '../edits/versions';
 import { sizeAt } from '../geometry/size';
 import { compileScene } from '../scene/compile';
 import type { Library, Program } from '../scene/program';
@@ -7,7 +8,7 @@ import { wholeScene } from '../scene/whole';
 import { lightsOf } from './light';
 import { textsOf } from './texts';
 import { CHECKS } from './table';
-import type { Finding, Look, Rules, See, Small, Steps } from './types';
+import type { CheckKind, Finding, Look, Rules, See, Small, Steps } from './types';
 
 /** Pixels along the longer side. */
 const SMALL_SIDE = 64;
@@ -61,8 +62,11 @@ export interface Asked {
 const deliveriesOf = ({ deliveries }: Project, id: Id): readonly Delivery[] =>
   deliveries.filter(({ scenes }) => scenes.length === 1 && scenes[0] === id);
 
-/** All that is to be said of a scene and of what is delivered of it. */
-export function* proofOf(own: Scene, { project, library, rules, weights, seeing }: Asked): Steps<readonly Finding[]> {
+function* foundBy(
+  checks: readonly CheckKind[],
+  own: Scene,
+  { project, library, rules, weights, seeing }: Asked,
+): Steps<readonly Finding[]> {
   const scene = wholeScene(own, project);
   const program = compileScene(scene, library);
   const see = seeing(scene);
@@ -78,8 +82,41 @@ export function* proofOf(own: Scene, { project, library, rules, weights, seeing 
     small: once(() => smallOf(program, see)),
   };
   const found: Finding[] = [];
-  for (const check of CHECKS) found.push(...(yield* check.find(look)));
+  for (const check of checks) found.push(...(yield* check.find(look)));
   return found;
+}
+
+/** All that is to be said of a scene and of what is delivered of it. */
+export const proofOf = (own: Scene, asked: Asked): Steps<readonly Finding[]> => foundBy(CHECKS, own, asked);
+
+const OF_VERSIONS = CHECKS.filter(({ ofVersions }) => ofVersions);
+
+/** A scene as the versions of its project have it, those that show it otherwise. */
+export const versionsOf = (own: Scene, project: Project): readonly { version: Version; project: Project }[] =>
+  shownIn({ everyVersion: true }, project).flatMap(({ version, project: shown }) => {
+    const scene = shown.scenes[own.id];
+    const differs = scene && (wholeScene(scene, shown) !== wholeScene(own, project) || shown.assets !== project.assets);
+    return version && differs ? [{ version, project: shown }] : [];
+  });
+
+/** What is to be said of a scene as a version has it, `asked` being the project as that is, beside what was found in it `usual`ly. */
+export function* proofOfVersion(
+  id: Id,
+  version: Version,
+  asked: Asked,
+  usual: readonly Finding[],
+): Steps<readonly Finding[]> {
+  const scene = asked.project.scenes[id];
+  if (!scene) return [];
+  const found = yield* foundBy(OF_VERSIONS, scene, asked);
+  const isUsual = ({ check, layer }: Finding) => usual.some((own) => own.check === check && own.layer === layer);
+  return found
+    .filter((finding) => !isUsual(finding))
+    .map(({ mend: _ofTheProject, value: _ofThat, message, ...finding }) => ({
+      ...finding,
+      message: `In “${version.name}”: ${message}`,
+      version: version.id,
+    }));
 }
 
 /** All at once, where nobody waits. */

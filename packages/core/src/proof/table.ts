@@ -8,6 +8,7 @@ import { bannerFallback } from './checks/bannerFallback';
 import { bannerLoops } from './checks/bannerLoops';
 import { bannerTime } from './checks/bannerTime';
 import { contrast } from './checks/contrast';
+import { cut } from './checks/cut';
 import { early } from './checks/early';
 import { endsEarly } from './checks/endsEarly';
 import { enlarged } from './checks/enlarged';
@@ -27,6 +28,7 @@ export const CHECKS: readonly CheckKind[] = [
   textSize,
   contrast,
   safeArea,
+  cut,
   early,
   endsEarly,
   lateKeys,

@@ -43,6 +43,8 @@ export interface Finding {
   /** Where it is seen. */
   readonly frame?: number;
   readonly delivery?: Id;
+  /** The version of the project in which it is so; missing where it is in the project itself. */
+  readonly version?: Id;
   /** What a press would do about it; missing where that is for the person to decide. */
   readonly mend?: string;
   /** What the mend needs to know. */
@@ -69,6 +71,19 @@ export interface TextSeen {
   readonly size: number;
 }
 
+/** A text that the picture's edge cuts whenever it stands still. */
+export interface TextCut {
+  readonly layer: Id;
+  readonly name: string;
+  /** A frame at which it does. */
+  readonly at: number;
+}
+
+export interface Texts {
+  readonly seen: readonly TextSeen[];
+  readonly cut: readonly TextCut[];
+}
+
 /** A scene as checks look at it. What is costly is worked out once, a step at a time. */
 export interface Look {
   readonly project: Project;
@@ -81,7 +96,7 @@ export interface Look {
   readonly deliveries: readonly Delivery[];
   /** What the last files of deliveries weigh, in bytes, as far as that is known. */
   readonly weights: ReadonlyMap<Id, number>;
-  readonly texts: () => Steps<readonly TextSeen[]>;
+  readonly texts: () => Steps<Texts>;
   /** Every frame, or as many as a heavy scene is looked at, so many pixels wide and high. */
   readonly small: () => Steps<Small>;
 }
@@ -100,6 +115,8 @@ export interface CheckKind {
   readonly kind: string;
   /** One line on what it looks for. */
   readonly about: string;
+  /** Whether other words or colours, as a version has them, may bring it about. */
+  readonly ofVersions?: true;
   readonly find: (look: Look) => Steps<readonly Finding[]>;
   readonly mend?: (finding: Finding, project: Project, makeId: MakeId) => Edit;
 }

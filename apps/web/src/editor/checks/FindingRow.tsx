@@ -10,7 +10,7 @@ import { makeId } from '../store/editor';
 export const FindingRow = ({ finding, onShow }: { finding: Finding; onShow?: () => void }) => {
   const editor = useEditor();
   const navigate = useNavigate();
-  const { scene, layer, frame, delivery } = finding;
+  const { scene, layer, frame, delivery, version } = finding;
   // What was found before the last edit is looked for again.
   const known = useSlice((s) => s.foundIn === s.doc);
   const atScene = layer !== undefined || frame !== undefined;
@@ -18,6 +18,10 @@ export const FindingRow = ({ finding, onShow }: { finding: Finding; onShow?: () 
     onShow?.();
     if (!atScene && delivery !== undefined) {
       void navigate(`/projects/${editor.state.doc.id}/deliveries?open=${delivery}`);
+      return;
+    }
+    if (version !== undefined) {
+      void navigate(`/projects/${editor.state.doc.id}/versions?open=${version}&scene=${scene}`);
       return;
     }
     void navigate(`/projects/${editor.state.doc.id}/scenes/${scene}`);

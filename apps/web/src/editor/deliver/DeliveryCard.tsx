@@ -25,8 +25,14 @@ export const shownBy = (delivery: Delivery, doc: Project): Scene | string => {
 };
 
 /** What there is to look at in a delivery: in its scenes, and in what is made of them. */
-export const findingsOf = ({ id, scenes }: Delivery, findings: readonly Finding[] | null): readonly Finding[] =>
-  (findings ?? []).filter(({ scene, delivery }) => (delivery === undefined ? scenes.includes(scene) : delivery === id));
+export const findingsOf = (
+  { id, scenes, everyVersion }: Delivery,
+  findings: readonly Finding[] | null,
+): readonly Finding[] =>
+  (findings ?? []).filter(({ scene, delivery, version }) => {
+    if (delivery !== undefined) return delivery === id;
+    return scenes.includes(scene) && (version === undefined || everyVersion);
+  });
 
 /** What came of a render, to be kept. */
 export const DownloadLink = ({ render: { id, fileName, result } }: { render: Render }) =>

@@ -6,7 +6,7 @@ import { toast } from 'sonner';
 import { useMoving } from '../../preview/useMoving';
 import { Button, IconButton } from '../../ui/Button';
 import { Select } from '../../ui/Select';
-import { useEditor } from '../store/context';
+import { useEditor, useSlice } from '../store/context';
 
 const BOX = { width: 360, height: 300 };
 
@@ -21,6 +21,7 @@ interface VersionPreviewProps {
 /** A version as it plays, in a scene of those that show it. */
 export const VersionPreview = ({ doc, version, scene, scenes, onScene }: VersionPreviewProps) => {
   const editor = useEditor();
+  const findings = useSlice((s) => (s.findings ?? []).filter((finding) => finding.version === version.id));
   const [playing, setPlaying] = useState(() => !window.matchMedia('(prefers-reduced-motion: reduce)').matches);
   const shown = asVersion(doc, version.id);
   const { canvas, style } = useMoving(shown, scene, BOX, playing ? null : (shown.scenes[scene]?.poster ?? 0));
@@ -61,6 +62,13 @@ export const VersionPreview = ({ doc, version, scene, scenes, onScene }: Version
         </IconButton>
         <Select aria-label="Scene shown" className="flex-1" value={scene} options={options} onChange={onScene} />
       </div>
+      {findings.length > 0 && (
+        <ul aria-label="To look at" className="flex flex-col gap-1 rounded-md bg-sun-2 p-2 text-sm">
+          {findings.map(({ check, layer, scene: where, message }) => (
+            <li key={`${check} ${where} ${layer}`}>{message}</li>
+          ))}
+        </ul>
+      )}
       <Button onClick={put}>Put it into the project</Button>
       <p className="text-sm text-ink-2">
         The project itself stays as it is, until a version is put into it. On the page of deliveries each can have a

@@ -12,7 +12,7 @@ import {
 import { csvFormatRows, dsvFormat, tsvFormatRows, tsvParseRows } from 'd3-dsv';
 import { ArrowLeft, ClipboardCopy, EllipsisVertical, PackageCheck, Plus, Upload } from 'lucide-react';
 import { type ClipboardEvent, useEffect, useRef, useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import { Button, buttonLook, IconButton } from '../../ui/Button';
 import { downloadText } from '../../ui/download';
@@ -92,6 +92,11 @@ const ColumnHead = ({ doc, column }: { doc: Project; column: Project['versions']
   );
 };
 
+const ToLookAt = ({ version }: { version: Id }) => {
+  const count = useSlice((s) => (s.findings ?? []).filter((finding) => finding.version === version).length);
+  return count > 0 && <span className="block px-2 pt-1 text-sm text-sun">{count} to look at</span>;
+};
+
 interface TableProps {
   doc: Project;
   scene: Id;
@@ -140,7 +145,7 @@ const Table = ({ doc, scene, opened, onOpen }: TableProps) => {
       <table ref={table} className="w-full border-separate border-spacing-0">
         <thead className="sticky top-0 z-10 bg-paper">
           <tr>
-            <th scope="col" className="w-36 border-b border-line px-1.5 py-1 text-left font-medium" colSpan={2}>
+            <th scope="col" className="w-36 border-b border-line py-1 pr-1.5 pl-4 text-left font-medium" colSpan={2}>
               {NAME_COLUMN}
             </th>
             {columns.map((column) => (
@@ -154,9 +159,9 @@ const Table = ({ doc, scene, opened, onOpen }: TableProps) => {
               key={row.id}
               aria-current={row.id === opened}
               className={row.id === opened ? 'bg-sky-2' : ''}
-              onFocus={() => onOpen(row.id)}
+              onFocus={() => row.id !== opened && onOpen(row.id)}
             >
-              <td className="border-b border-line p-1.5 align-top" style={{ width: width + 12 }}>
+              <td className="border-b border-line py-1.5 pr-1.5 pl-4 align-top" style={{ width: width + 22 }}>
                 <button type="button" aria-label={`Show ${row.name}`} title="Show it" onClick={() => onOpen(row.id)}>
                   <canvas
                     ref={canvasOf(row.id)}
@@ -173,6 +178,7 @@ const Table = ({ doc, scene, opened, onOpen }: TableProps) => {
                   most={LIMITS.name}
                   onDone={(name) => editor.edit(renameVersion(row.id, name))}
                 />
+                <ToLookAt version={row.id} />
               </td>
               {columns.map((column, j) => (
                 <td key={column.id} className="border-b border-line p-1.5 align-top" data-row={i} data-column={j}>
@@ -183,7 +189,7 @@ const Table = ({ doc, scene, opened, onOpen }: TableProps) => {
           ))}
         </tbody>
       </table>
-      <div className="p-2">
+      <div className="px-4 py-2">
         <Button icon={<Plus size={15} />} disabled={rows.length >= LIMITS.versions} onClick={add}>
           Add a version
         </Button>
@@ -197,8 +203,11 @@ export const VersionsPage = () => {
   const editor = useEditor();
   const doc = useResting();
   const sceneId = useSlice((s) => s.sceneId);
-  const [opened, setOpened] = useState<Id | null>(null);
-  const [chosen, setChosen] = useState<Id | null>(null);
+  const [asked, setAsked] = useSearchParams();
+  const opened = asked.get('open');
+  const chosen = asked.get('scene');
+  const show = (fields: { readonly open?: Id; readonly scene?: Id }) =>
+    setAsked({ ...Object.fromEntries(asked), ...fields }, { replace: true });
   const [adding, setAdding] = useState(false);
   const file = useRef<HTMLInputElement>(null);
   const { columns, rows } = doc.versions;
@@ -265,7 +274,7 @@ export const VersionsPage = () => {
           </Link>
         </header>
         {columns.length > 0 ? (
-          <Table doc={doc} scene={scene} opened={open?.id} onOpen={setOpened} />
+          <Table doc={doc} scene={scene} opened={open?.id} onOpen={(id) => show({ open: id })} />
         ) : (
           <div className="flex min-h-0 flex-1 justify-center overflow-y-auto border-t border-line p-8">
             <div className="flex w-96 flex-col gap-4">
@@ -286,7 +295,7 @@ export const VersionsPage = () => {
             version={open}
             scene={scene}
             scenes={scenes.length > 0 ? scenes : [scene]}
-            onScene={setChosen}
+            onScene={(id) => show({ scene: id })}
           />
         </div>
       )}

@@ -49,9 +49,11 @@ const besideOf = (pixels: Uint8ClampedArray, width: number): readonly number[] =
 export const contrast: CheckKind = {
   kind: 'contrast',
   about: 'Text that hardly stands out from what is behind it',
+  ofVersions: true,
   *find({ scene, rules, program, see, texts }) {
+    const { seen } = yield* texts();
     const found = [];
-    for (const { layer, name, at: frame, box } of yield* texts()) {
+    for (const { layer, name, at: frame, box } of seen) {
       const color = inkOf(program.at(frame, (id) => id === layer).marks);
       if (color === null) continue;
       const whole = { width: box.right - box.left, height: box.bottom - box.top };

@@ -9,8 +9,9 @@ const seconds = (s: number): string => `${s.toFixed(1)} s`;
 export const reading: CheckKind = {
   kind: 'reading',
   about: 'Words that are seen too briefly to be read, or move all the while',
+  ofVersions: true,
   *find({ scene, rules, texts }) {
-    const all = yield* texts();
+    const { seen: all } = yield* texts();
     return all.flatMap(({ layer, name, words, seen, still, at: frame }) => {
       const needed = Math.max(GLANCE, words / rules.wordsPerSecond);
       const said = (message: string) => [{ check: 'reading', message, scene: scene.id, layer, frame }];

@@ -18,10 +18,11 @@ const wayOf = ({ scene, rules }: Pick<Look, 'scene' | 'rules'>, box: Box): Point
 export const safeArea: CheckKind = {
   kind: 'safeArea',
   about: 'Text outside the safe area',
+  ofVersions: true,
   *find(look) {
     const { scene, rules, texts } = look;
-    const all = yield* texts();
-    return all.flatMap(({ layer, name, at: frame, box, still }) => {
+    const { seen } = yield* texts();
+    return seen.flatMap(({ layer, name, at: frame, box, still }) => {
       const way = wayOf(look, box);
       // What runs through the picture comes near its edges.
       if (still === 0 || (way && Math.hypot(...way) < 0.5)) return [];

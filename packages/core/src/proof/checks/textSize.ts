@@ -7,10 +7,11 @@ import type { CheckKind } from '../types';
 export const textSize: CheckKind = {
   kind: 'textSize',
   about: 'Text that is too small',
+  ofVersions: true,
   *find({ scene, rules, texts, program }) {
     const least = rules.leastText * Math.min(scene.width, scene.height);
-    const all = yield* texts();
-    return all
+    const { seen } = yield* texts();
+    return seen
       .filter(({ size }) => size < least - 0.05)
       .map(({ layer, card, name, size, at: frame }) => {
         const ref = { scene: scene.id, layer, item: card, key: 'size' };

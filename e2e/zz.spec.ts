@@ -1,0 +1,20 @@
+import { expect, test } from './support/test';
+test('look', async ({ page, server }) => {
+  await page.goto(server.url);
+  await page.getByRole('link', { name: 'Open Quillhaven Night Tram', exact: true }).click();
+  await expect(page.getByTestId('canvas')).toBeVisible();
+  const id = new URL(page.url()).pathname.split('/')[2];
+  await page.goto(`${server.url}/projects/${id}/versions`);
+  await page.getByRole('button', { name: 'Show Observatory' }).click();
+  await page.getByLabel('Scene shown').selectOption({ label: 'Late ticket' });
+  await page.waitForTimeout(4500);
+  await page.screenshot({ path: '/tmp/w/v4.png' });
+  await page.getByRole('button', { name: 'Add columns' }).click();
+  await page.waitForTimeout(500);
+  await page.screenshot({ path: '/tmp/w/v5.png' });
+  await page.keyboard.press('Escape');
+  await page.goto(`${server.url}/projects/${id}/deliveries`);
+  await page.getByRole('button', { name: /^Banner at each stop/ }).first().click();
+  await page.waitForTimeout(1500);
+  await page.screenshot({ path: '/tmp/w/v6.png' });
+});
