@@ -89,16 +89,8 @@ try {
   await layer('Mill Lane').click();
   await page.getByLabel('Stop: a value of its own').scrollIntoViewIfNeeded();
   await shot('nest-knobs');
-  await page.getByRole('button', { name: 'Scene Route title', exact: true }).click();
-  await frame(120);
-  await layer('Last tram 02:40').click({ button: 'right' });
-  await page.getByRole('menuitem', { name: 'Write on by strokes …' }).click();
-  await page.getByRole('button', { name: 'Write on', exact: true }).click();
-  await frame(133);
-  await page.getByRole('button', { name: 'Open Written on' }).click();
-  await shot('write-on');
-  await page.keyboard.press('Control+z');
 
+  await page.getByRole('button', { name: 'Scene Route title', exact: true }).click();
   await layer('Tram').click();
   await page.keyboard.press('Control+Shift+A');
   await frame(98);
@@ -180,10 +172,17 @@ try {
   await page.getByText('KB of 150 KB').waitFor();
   await page.mouse.move(640, 780);
   await shot('deliveries');
+  await page.getByRole('main').getByRole('link', { name: 'Versions' }).click();
+  await page.getByRole('button', { name: 'Show Observatory' }).click();
+  await page.getByLabel('Scene shown').selectOption({ label: 'Late ticket' });
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
+  await page.locator('[data-testid="version-playing"][data-drawn="200"]').waitFor();
+  await shot('versions');
+  await page.getByRole('main').getByRole('link', { name: 'Deliveries' }).click();
 
   await page.getByRole('button', { name: 'Video, twice as large' }).click();
   await page.getByRole('button', { name: 'Render this one' }).click();
-  await page.getByTestId('delivery').filter({ hasText: 'Up to date' }).nth(4).waitFor({ timeout: 60_000 });
+  await page.getByTestId('delivery').filter({ hasText: 'p to date' }).nth(5).waitFor({ timeout: 60_000 });
   await page.getByRole('link', { name: 'All renders' }).click();
   await page.getByTestId('render-row').first().getByRole('button').first().click();
   await page.getByRole('radio', { name: 'Side by side' }).click();

@@ -228,6 +228,7 @@ export const HELP_ALSO: Readonly<Record<string, string>> = {
   checks: 'tutorial proof mistakes warnings',
   render: 'tutorial export formats',
   deliver: 'tutorial batch files client',
+  versions: 'tutorial languages translate table spreadsheet data variants',
   history: 'tutorial undo versions checkpoints backup',
   together: 'tutorial collaborate share people',
   projects: 'tutorial archive tags folder import',
