@@ -54,6 +54,7 @@ for (const theme of THEMES) {
       for (const [name, path] of [
         ['renders', '/renders'],
         ['deliveries', `/projects/${await demoOf(server)}/deliveries`],
+        ['versions', `/projects/${await demoOf(server)}/versions`],
         ['help', '/help'],
         ['the cards', '/help/cards'],
         ['the keyboard', '/help/keyboard'],
