@@ -211,6 +211,15 @@ test('text: typed on the canvas, set, kerned, changed late, and split into lette
   await page.keyboard.press('Control+z');
   await page.keyboard.press('Control+z');
   await expect(page.getByTestId('layer-row')).toHaveCount(4);
+
+  // Where all words are replaced it stands once, not letter by letter.
+  await page.getByRole('button', { name: 'Replace words, pictures and colours' }).click();
+  const replaced = page.getByRole('region', { name: 'Replace' }).getByRole('textbox');
+  await expect(replaced).toHaveCount(1);
+  await expect(replaced).toHaveValue('Moon');
+  await replaced.fill('Tram 7');
+  await replaced.press('Enter');
+  await expect(page.getByTestId('layer-row')).toHaveCount(5);
 });
 
 test('five pictures come in their order, one is swapped, one is cut out', async ({ page, server }) => {

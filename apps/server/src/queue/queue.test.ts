@@ -26,7 +26,7 @@ const ask = (format: 'mp4' | 'png', scale = 1): Promise<Render> =>
     settings: { ...defaultSettings(format, scene), scale },
     total: 1,
     delivery: null,
-  version: null,
+    version: null,
     fileName: scene.name,
     madeOf: '',
     batch: null,

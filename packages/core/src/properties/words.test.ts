@@ -46,6 +46,20 @@ describe('the words of a scene', () => {
     expect(said(3)[2]).toEqual(['Title', 'Small', 'Last']);
   });
 
+  it('are not those of layers that are parts of one word', () => {
+    const letter = (id: string, text: string) => newDrawing(EMPTY, id, text, [newItem('t', 'text', { text })]);
+    const word = {
+      by: 'letters',
+      text: newItem('w', 'text', { text: 'Go' }),
+      parts: ['g', 'o'],
+      way: [1, 0, 0, 1],
+    } as const;
+    const layers = { g: letter('g', 'G'), o: letter('o', 'o'), x: letter('x', 'x') };
+    const sets = [{ id: 'set', name: 'Go', members: ['g', 'o', 'x'], word }];
+    const said = wordsOf({ ...EMPTY, layers, order: ['g', 'o', 'x'], sets }, 0).map(({ text }) => text);
+    expect(said).toEqual(['x']);
+  });
+
   it('are not those that a formula writes, nor of a locked layer', () => {
     const written = {
       ...newItem('t', 'text', { text: 'x' }),

@@ -1,4 +1,4 @@
-import type { Project, Scene } from '@kite/core/document/types';
+import type { Id, Project, Scene } from '@kite/core/document/types';
 import { setValue } from '@kite/core/edits/properties';
 import { setScene } from '@kite/core/edits/scenes';
 import { usesOfSwatches } from '@kite/core/edits/swatches';
@@ -8,8 +8,10 @@ import { nestedIn } from '@kite/core/scene/whole';
 import { Rows3 } from 'lucide-react';
 import { type ReactNode, useMemo } from 'react';
 import { Link } from 'react-router';
+import { buttonLook } from '../../ui/Button';
 import { ColorField } from '../../ui/ColorField';
 import { TextField } from '../inspector/fields/TextField';
+import { WordField } from '../inspector/fields/WordField';
 import { useEditor, useSlice } from '../store/context';
 import { AssetRow } from './AssetsDrawer';
 import { SwatchRow } from './ColorsDrawer';
@@ -22,22 +24,38 @@ const Part = ({ title, children }: { title: string; children: ReactNode }) => (
   </section>
 );
 
+interface WhoseProps {
+  name: string;
+  scene: Id;
+  layers: readonly Id[];
+  /** The name of their scene where that is not the open one. */
+  within: string | null;
+}
+
+/** Whose words they are: a press goes there. */
+const Whose = ({ name, scene, layers, within }: WhoseProps) => {
+  const editor = useEditor();
+  return (
+    <button
+      type="button"
+      className="block max-w-full truncate text-sm text-ink-2 hover:text-ink"
+      title={within === null ? 'Select its layer' : `In the scene ${within}: open it`}
+      onClick={() => {
+        editor.showScene(scene);
+        editor.select({ layers });
+      }}
+    >
+      {name}
+    </button>
+  );
+};
+
 const WordsRow = ({ words: { ref, param, layer, part, text }, within }: { words: Words; within: string | null }) => {
   const editor = useEditor();
   const name = part === '' ? layer : `${layer}, ${part}`;
   return (
     <li>
-      <button
-        type="button"
-        className="block max-w-full truncate text-sm text-ink-2 hover:text-ink"
-        title={within === null ? 'Select its layer' : `In the scene ${within}: open it`}
-        onClick={() => {
-          editor.showScene(ref.scene);
-          editor.select({ layers: [ref.layer] });
-        }}
-      >
-        {name}
-      </button>
+      <Whose name={name} scene={ref.scene} layers={[ref.layer]} within={within} />
       <TextField
         label={`Words of ${name}`}
         value={text}
@@ -54,15 +72,24 @@ const WordsRow = ({ words: { ref, param, layer, part, text }, within }: { words:
 const WordsPart = ({ scenes }: { scenes: readonly Scene[] }) => {
   const { sceneId, frame } = useSlice((s) => ({ sceneId: s.sceneId, frame: s.playing ? null : s.frame }));
   const all = scenes.flatMap((own) => wordsOf(own, own.id === sceneId && frame !== null ? frame : own.poster));
-  if (all.length === 0) return null;
-  const nameOf = (id: string) => scenes.find((own) => own.id === id)?.name ?? null;
+  const split = scenes.flatMap((own) =>
+    own.sets.flatMap(({ id, name, word }) => (word ? [{ scene: own.id, id, name, word }] : [])),
+  );
+  if (all.length + split.length === 0) return null;
+  const withinOf = (id: Id) => (id === sceneId ? null : (scenes.find((own) => own.id === id)?.name ?? null));
   return (
     <Part title="Words">
       {all.map((words) => {
         const { scene, layer, item, key } = words.ref;
         const id = [scene, layer, item, key].join(' ');
-        return <WordsRow key={id} words={words} within={scene === sceneId ? null : nameOf(scene)} />;
+        return <WordsRow key={id} words={words} within={withinOf(scene)} />;
       })}
+      {split.map(({ scene, id, name, word }) => (
+        <li key={`${scene} ${id}`}>
+          <Whose name={name} scene={scene} layers={word.parts} within={withinOf(scene)} />
+          <WordField label={`Words of ${name}`} scene={scene} set={id} word={word} />
+        </li>
+      ))}
     </Part>
   );
 };
@@ -137,11 +164,8 @@ export const ReplaceDrawer = () => {
           swatches in the drawer of colours.
         </p>
       )}
-      <Link
-        to={`/projects/${project}/versions`}
-        className="flex items-center gap-1.5 rounded-md py-1 text-sm text-ink-2 hover:text-ink"
-      >
-        <Rows3 size={13} /> In several versions: a table of what differs
+      <Link to={`/projects/${project}/versions`} className={buttonLook('outline', 'mt-2')}>
+        <Rows3 size={14} /> Several versions, in a table
       </Link>
     </DrawerFrame>
   );

@@ -80,7 +80,11 @@ export const PROJECT: readonly RandomEdit[] = [
     return at.chance.one([
       setInVersion(row.id, column.id, cell),
       putVersion(row.id),
-      fillVersions([[name(at), name(at)], [cell]], { row: at.chance.whole(0, 2), column: at.chance.whole(-1, 1) }, at.makeId),
+      fillVersions(
+        [[name(at), name(at)], [cell]],
+        { row: at.chance.whole(0, 2), column: at.chance.whole(-1, 1) },
+        at.makeId,
+      ),
       renameVersion(row.id, name(at)),
       renameColumn(column.id, name(at)),
       moveVersion(row.id, at.chance.whole(0, 3)),

@@ -1,17 +1,13 @@
 import { movedTo } from '@kite/core/document/lists';
-import type { Id, LayerSet, SplitWord } from '@kite/core/document/types';
+import type { Id, LayerSet } from '@kite/core/document/types';
 import { removeSet, renameSet, setMembers } from '@kite/core/edits/sets';
-import { setWord, textOfWord } from '@kite/core/edits/words';
-import { text as textKind } from '@kite/core/recipe/sources/text';
 import { ArrowDown, ArrowUp, ArrowUpToLine, ListOrdered, Trash2, X } from 'lucide-react';
-import { useState } from 'react';
 import { Button, IconButton } from '../../../ui/Button';
 import { RenameField } from '../../../ui/RenameField';
 import { setOfSelection } from '../../commands/formulas';
 import { useEditor, useSlice } from '../../store/context';
-import { makeId } from '../../store/editor';
 import { sceneOf } from '../../store/state';
-import { TextField } from '../fields/TextField';
+import { WordField } from '../fields/WordField';
 import { Card } from './Card';
 
 const Member = ({ set, index }: { set: LayerSet; index: number }) => {
@@ -68,37 +64,14 @@ const Member = ({ set, index }: { set: LayerSet; index: number }) => {
   );
 };
 
-/** The text of a word that was split: it goes into the parts when it is finished. */
-const WordField = ({ set, word }: { set: Id; word: SplitWord }) => {
-  const editor = useEditor();
-  const text = textOfWord(word);
-  const [draft, setDraft] = useState<string | null>(null);
-  const finish = () => {
-    setDraft(null);
-    if (draft === null || draft === text) return;
-    editor.edit(setWord(editor.scene.id, set, draft, editor.state.frame, editor.ownProgram, makeId));
-  };
-  return (
-    <label className="flex flex-col gap-1">
-      <span title="The text that these layers were split from: another one goes into them, and their motion stays">
-        Words
-      </span>
-      <TextField
-        label="Words of the set"
-        value={draft ?? text}
-        param={{ ...textKind.params.text, lines: text.includes('\n') ? 'many' : 'one' }}
-        onStart={() => setDraft(text)}
-        onChange={setDraft}
-        onEnd={finish}
-      />
-    </label>
-  );
-};
-
 /** The set of the selected layers, or the making of one: the order that formulas know. */
 export const SetCard = ({ ids }: { ids: readonly Id[] }) => {
   const editor = useEditor();
-  const { sets, picked } = useSlice((s) => ({ sets: sceneOf(s).sets, picked: s.selection.layers }));
+  const { scene, sets, picked } = useSlice((s) => ({
+    scene: s.sceneId,
+    sets: sceneOf(s).sets,
+    picked: s.selection.layers,
+  }));
   const setOf = new Map(sets.flatMap((s) => s.members.map((id) => [id, s] as const)));
   const set = ids.map((id) => setOf.get(id)).find((s) => s !== undefined);
   const loose = ids.filter((id) => !setOf.has(id));
@@ -134,7 +107,14 @@ export const SetCard = ({ ids }: { ids: readonly Id[] }) => {
           <Trash2 size={13} />
         </IconButton>
       </div>
-      {set.word && <WordField key={set.id} set={set.id} word={set.word} />}
+      {set.word && (
+        <label className="flex flex-col gap-1">
+          <span title="The text that these layers were split from: another one goes into them, and their motion stays">
+            Words
+          </span>
+          <WordField key={set.id} label="Words of the set" scene={scene} set={set.id} word={set.word} />
+        </label>
+      )}
       <ol aria-label={`Layers of ${set.name}, in order`} className="max-h-44 overflow-y-auto">
         {set.members.map((id, i) => (
           <Member key={id} set={set} index={i} />
