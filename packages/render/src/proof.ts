@@ -1,8 +1,9 @@
 /** Checks of a project where nobody waits: frames are drawn on the server's canvas. */
 import type { Id, Project, Scene } from '@kite/core/document/types';
+import { asVersion } from '@kite/core/edits/versions';
 import { paint } from '@kite/core/paint/canvas';
 import { type Context2D, SurfacePool } from '@kite/core/paint/surface';
-import { type Asked, finished, proofOf, proofOfVersion, versionsOf } from '@kite/core/proof/look';
+import { type Asked, finished, isOtherwise, proofOf, proofOfVersion } from '@kite/core/proof/look';
 import { listSeen } from '@kite/core/proof/seen';
 import type { Finding, Rules, See } from '@kite/core/proof/types';
 import { compileScene } from '@kite/core/scene/compile';
@@ -45,7 +46,9 @@ export const proofOfScene = async (
   };
   const usual = finished(proofOf(own, await askedOf(project)));
   const found = [...usual];
-  for (const { version, project: shown } of versionsOf(own, project)) {
+  for (const version of project.versions.rows) {
+    const shown = asVersion(project, version.id);
+    if (!isOtherwise(own, project, shown)) continue;
     found.push(...finished(proofOfVersion(own.id, version, await askedOf(shown), usual)));
   }
   return found;

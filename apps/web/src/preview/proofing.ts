@@ -1,10 +1,11 @@
 /** Checks of a project in the worker: a little at a time, so that frames are drawn in between. */
 import { sameThings } from '@kite/core/document/remembered';
 import type { Id, Project, Scene } from '@kite/core/document/types';
+import { asVersion } from '@kite/core/edits/versions';
 import { paint } from '@kite/core/paint/canvas';
 import type { Context2D } from '@kite/core/paint/surface';
 import type { Tools } from '@kite/core/paint/target';
-import { type Asked, proofOf, proofOfVersion, versionsOf } from '@kite/core/proof/look';
+import { type Asked, isOtherwise, proofOf, proofOfVersion } from '@kite/core/proof/look';
 import { listSeen } from '@kite/core/proof/seen';
 import type { Finding, Rules, See, Steps } from '@kite/core/proof/types';
 import { compileScene } from '@kite/core/scene/compile';
@@ -46,6 +47,35 @@ interface Known {
   readonly findings: readonly Finding[];
 }
 
+/**
+ * What was found before, where it hangs on the same; else it is looked for, a turn at a time, unless there is nothing to look for. null once
+ * it is not wanted any more.
+ */
+const once = async (
+  kept: Map<Id | null, Known>,
+  version: Id | null,
+  from: readonly unknown[],
+  proof: () => Promise<Steps<readonly Finding[]> | null> | Steps<readonly Finding[]>,
+  wanted: () => boolean,
+): Promise<readonly Finding[] | null> => {
+  const known = kept.get(version);
+  if (known && sameThings(known.from, from)) return known.findings;
+  const steps = await proof();
+  let until = performance.now() + TURN;
+  let step = steps?.next();
+  while (step && !step.done) {
+    if (performance.now() > until) {
+      await turn();
+      if (!wanted()) return null;
+      until = performance.now() + TURN;
+    }
+    step = steps?.next();
+  }
+  const findings = step?.value ?? [];
+  kept.set(version, { from, findings });
+  return findings;
+};
+
 export class Proofing {
   /** What was found in scenes that have not changed since: in themselves, and as each version has them. */
   private readonly known = new WeakMap<Scene, Map<Id | null, Known>>();
@@ -58,31 +88,36 @@ export class Proofing {
   /** All that is to be said of a project and its versions; null once it is not wanted any more. */
   async of(doc: Project, wish: ProofWish, wanted: () => boolean): Promise<readonly Finding[] | null> {
     const found: Finding[] = [];
-    const { columns } = doc.versions;
     for (const id of doc.order) {
       const own = doc.scenes[id];
       if (!own) continue;
-      const scene = wholeScene(own, doc);
       const asked = await this.askedOf(id, doc, wish);
       const from = [asked.library, doc.deliveries, JSON.stringify(wish)];
-      const usual = await this.once(scene, null, from, () => proofOf(own, asked), wanted);
+      const kept = this.keptOf(wholeScene(own, doc));
+      const usual = await once(kept, null, from, () => proofOf(own, asked), wanted);
       if (!usual) return null;
       found.push(...usual);
-      for (const { version, project } of versionsOf(own, doc)) {
-        const ofVersion = await this.askedOf(id, project, wish);
-        const proof = () => proofOfVersion(id, version, ofVersion, usual);
-        const more = await this.once(
-          scene,
-          version.id,
-          [...from, columns, version.values, version.name],
-          proof,
-          wanted,
-        );
+      for (const version of doc.versions.rows) {
+        const proof = async () => {
+          // Making a version takes a moment: what is to be drawn is drawn before.
+          await turn();
+          const shown = asVersion(doc, version.id);
+          if (!isOtherwise(own, doc, shown)) return null;
+          return proofOfVersion(id, version, await this.askedOf(id, shown, wish), usual);
+        };
+        const ofVersion = [...from, doc.versions.columns, version.values, version.name];
+        const more = await once(kept, version.id, ofVersion, proof, wanted);
         if (!more) return null;
         found.push(...more);
       }
     }
     return wanted() ? found : null;
+  }
+
+  private keptOf(scene: Scene): Map<Id | null, Known> {
+    const kept = this.known.get(scene) ?? new Map<Id | null, Known>();
+    this.known.set(scene, kept);
+    return kept;
   }
 
   /** What checks of a scene need, once its fonts and pictures are there. */
@@ -96,32 +131,5 @@ export class Proofing {
     }
     const library = this.materials.library(assets);
     return { project, library, rules, weights: new Map(weights), seeing: seeing(library, this.tools) };
-  }
-
-  /** What was found before, where it hangs on the same; else it is looked for, a turn at a time. null once it is not wanted any more. */
-  private async once(
-    scene: Scene,
-    version: Id | null,
-    from: readonly unknown[],
-    proof: () => Steps<readonly Finding[]>,
-    wanted: () => boolean,
-  ): Promise<readonly Finding[] | null> {
-    const kept = this.known.get(scene) ?? new Map<Id | null, Known>();
-    this.known.set(scene, kept);
-    const known = kept.get(version);
-    if (known && sameThings(known.from, from)) return known.findings;
-    const steps = proof();
-    let until = performance.now() + TURN;
-    let step = steps.next();
-    while (!step.done) {
-      if (performance.now() > until) {
-        await turn();
-        if (!wanted()) return null;
-        until = performance.now() + TURN;
-      }
-      step = steps.next();
-    }
-    kept.set(version, { from, findings: step.value });
-    return step.value;
   }
 }

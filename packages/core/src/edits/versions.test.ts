@@ -155,6 +155,15 @@ describe('the table as text', () => {
     const named = done(filled, fillVersions([['Deutsch'], ['English'], ['Svenska']], at(0, -1), ids));
     expect(named.versions.rows.map(({ name }) => name)).toEqual(['Deutsch', 'English', 'Svenska']);
   });
+  it('keeps the places of lines where nothing stands: what was there is as in the project', () => {
+    const filled = done(project, fillVersions([['Go'], ['Ride'], ['Stay']], at(0, 0), ids));
+    const other = done(filled, fillVersions([['Los'], [''], ['Bleib']], at(0, 0), ids));
+    expect(
+      linesOfVersions(other)
+        .slice(1)
+        .map((line) => line[1]),
+    ).toEqual(['Los', '', 'Bleib']);
+  });
   it('comes back as it was written, whatever the order of its columns', () => {
     const filled = done(project, fillVersions([['Go', 'Late', '#ff5d5d', 'lamp.png']], at(0, 0), ids));
     const lines = linesOfVersions(filled);

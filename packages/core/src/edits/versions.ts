@@ -211,15 +211,15 @@ export const fillVersions = (
 ): Edit => ({
   label: 'Fill the table',
   change: (draft) => {
-    const said = lines.filter((cells) => cells.some((text) => text.trim() !== ''));
-    const head = headOf(said[0] ?? [], plain<readonly VersionColumn[]>(draft.versions.columns));
+    const head = headOf(lines[0] ?? [], plain<readonly VersionColumn[]>(draft.versions.columns));
     if (!head) {
-      said.forEach((cells, j) => {
+      lines.forEach((cells, j) => {
         fillRow(draft, cells, { row: from.row + j, columnOf: (i) => from.column + i }, makeId);
       });
       return;
     }
-    for (const cells of said.slice(1)) {
+    for (const cells of lines.slice(1)) {
+      if (cells.every((text) => text.trim() === '')) continue;
       const { rows } = draft.versions;
       const name = cells[head.indexOf(-1)]?.trim();
       const known = rows.findIndex((row) => row.name === name);

@@ -1,6 +1,5 @@
 /** A scene made ready to be checked. */
 import type { Delivery, Id, Project, Scene, Version } from '../document/types';
-import { shownIn } from '../edits/versions';
 import { sizeAt } from '../geometry/size';
 import { compileScene } from '../scene/compile';
 import type { Library, Program } from '../scene/program';
@@ -91,13 +90,13 @@ export const proofOf = (own: Scene, asked: Asked): Steps<readonly Finding[]> => 
 
 const OF_VERSIONS = CHECKS.filter(({ ofVersions }) => ofVersions);
 
-/** A scene as the versions of its project have it, those that show it otherwise. */
-export const versionsOf = (own: Scene, project: Project): readonly { version: Version; project: Project }[] =>
-  shownIn({ everyVersion: true }, project).flatMap(({ version, project: shown }) => {
-    const scene = shown.scenes[own.id];
-    const differs = scene && (wholeScene(scene, shown) !== wholeScene(own, project) || shown.assets !== project.assets);
-    return version && differs ? [{ version, project: shown }] : [];
-  });
+/** Whether a scene is shown otherwise in a version, `shown` being the project as that is. */
+export const isOtherwise = (own: Scene, project: Project, shown: Project): boolean => {
+  const scene = shown.scenes[own.id];
+  return (
+    scene !== undefined && (wholeScene(scene, shown) !== wholeScene(own, project) || shown.assets !== project.assets)
+  );
+};
 
 /** What is to be said of a scene as a version has it, `asked` being the project as that is, beside what was found in it `usual`ly. */
 export function* proofOfVersion(
