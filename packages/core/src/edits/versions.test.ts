@@ -12,7 +12,16 @@ import { removeLayers } from './layers';
 import { duplicateScene } from './scenes';
 import { takeSwatch } from './swatches';
 import { columnsOffered, linesOfVersions, ownValue, scenesOfVersions } from './versionOffers';
-import { addColumns, addVersion, asVersion, fillVersions, removeColumn, setInVersion, shownIn } from './versions';
+import {
+  addColumns,
+  addVersion,
+  asVersion,
+  fillByNames,
+  fillVersions,
+  removeColumn,
+  setInVersion,
+  shownIn,
+} from './versions';
 
 const SIZE = { width: 300, height: 250, rate: { num: 25, den: 1 }, length: 50, background: '#FFFFFF' } as const;
 const picture = (id: string, width: number, height: number): Asset => ({
@@ -202,6 +211,25 @@ describe('the table as text', () => {
       ['Svenska', 'Åk', 'Sista', '', ''],
       ['Français', '', 'Dernier', '', ''],
     ]);
+  });
+  it('of a file goes by any column that it names, and says where it names none', () => {
+    const lines = [
+      ['Town', 'Plan my ride', 'Hour', 'Version'],
+      ['Quillhaven', 'Go', '2', 'Deutsch'],
+    ];
+    expect(linesOfVersions(done(project, fillByNames(lines, ids))).slice(1)).toEqual([['Deutsch', 'Go', '', '', '']]);
+    expect(() =>
+      done(
+        project,
+        fillByNames(
+          [
+            ['Town', 'Version'],
+            ['Quillhaven', 'Deutsch'],
+          ],
+          ids,
+        ),
+      ),
+    ).toThrow('the first line names no column of this table');
   });
   it('refuses what is no colour and no picture, by its column', () => {
     const filling = (text: string, column: number) => () => done(project, fillVersions([[text]], at(0, column), ids));

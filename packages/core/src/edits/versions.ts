@@ -169,13 +169,19 @@ const read = (column: VersionColumn, text: string, project: ProjectDraft): strin
 /** The name of the first column, that of the names of versions. */
 export const NAME_COLUMN = 'Version';
 
-/** Which column each cell of a first line names, −1 for that of the names; null where it is no head of this table. */
-const headOf = (line: readonly string[], columns: readonly VersionColumn[]): readonly (number | null)[] | null => {
+/** What each cell of a first line names: a column by its place, −1 for the names of versions, null for nothing. */
+type Head = readonly (number | null)[];
+
+const headOf = (line: readonly string[], columns: readonly VersionColumn[]): Head => {
   const names = [NAME_COLUMN, ...columns.map(({ name }) => name)].map((name) => name.toLowerCase());
   const found = line.map((text) => names.indexOf(text.trim().toLowerCase()));
-  if (!found.some((i) => i > 0) || found.filter((i) => i >= 0).length * 2 <= found.length) return null;
   return found.map((i) => (i < 0 ? null : i - 1));
 };
+
+const namesColumns = (head: Head): boolean => head.some((i) => i !== null && i >= 0);
+
+/** Whether a line is the head of a table like this one, and not one that says by chance what a column is called. */
+const isHead = (head: Head): boolean => namesColumns(head) && head.filter((i) => i !== null).length * 2 > head.length;
 
 /** Where a line of a table goes: each of its cells to a column, −1 for the names, or nowhere. */
 interface Placing {
@@ -200,9 +206,27 @@ const fillRow = (draft: ProjectDraft, cells: readonly string[], { row, columnOf 
 };
 
 /**
+ * Fills the table by the columns that the first line names, each other line into the version that is called so, else into a new one; what is
+ * under other names is left out. Throws a RangeError where no column is named, or for what a column does not take.
+ */
+export const fillByNames = (lines: readonly (readonly string[])[], makeId: MakeId): Edit => ({
+  label: 'Fill the table',
+  change: (draft) => {
+    const head = headOf(lines[0] ?? [], plain<readonly VersionColumn[]>(draft.versions.columns));
+    if (!namesColumns(head)) throw new RangeError('the first line names no column of this table');
+    for (const cells of lines.slice(1)) {
+      if (cells.every((text) => text.trim() === '')) continue;
+      const { rows } = draft.versions;
+      const name = cells[head.indexOf(-1)]?.trim();
+      const known = rows.findIndex((row) => row.name === name);
+      fillRow(draft, cells, { row: known < 0 ? rows.length : known, columnOf: (i) => head[i] ?? null }, makeId);
+    }
+  },
+});
+
+/**
  * Fills the table from a cell on, to the right and down, as spreadsheets do; column −1 are the names of versions, and what is beyond the
- * last one is left out. Lines whose first one names columns of the table go by these names instead, each into the version that is
- * called so, else into a new one. Throws a RangeError for what a column does not take.
+ * last one is left out. Lines that begin with a head go by its names. Throws a RangeError for what a column does not take.
  */
 export const fillVersions = (
   lines: readonly (readonly string[])[],
@@ -211,19 +235,12 @@ export const fillVersions = (
 ): Edit => ({
   label: 'Fill the table',
   change: (draft) => {
-    const head = headOf(lines[0] ?? [], plain<readonly VersionColumn[]>(draft.versions.columns));
-    if (!head) {
-      lines.forEach((cells, j) => {
-        fillRow(draft, cells, { row: from.row + j, columnOf: (i) => from.column + i }, makeId);
-      });
+    if (isHead(headOf(lines[0] ?? [], plain<readonly VersionColumn[]>(draft.versions.columns)))) {
+      fillByNames(lines, makeId).change(draft);
       return;
     }
-    for (const cells of lines.slice(1)) {
-      if (cells.every((text) => text.trim() === '')) continue;
-      const { rows } = draft.versions;
-      const name = cells[head.indexOf(-1)]?.trim();
-      const known = rows.findIndex((row) => row.name === name);
-      fillRow(draft, cells, { row: known < 0 ? rows.length : known, columnOf: (i) => head[i] ?? null }, makeId);
-    }
+    lines.forEach((cells, j) => {
+      fillRow(draft, cells, { row: from.row + j, columnOf: (i) => from.column + i }, makeId);
+    });
   },
 });

@@ -3,6 +3,7 @@ import type { Id, Project } from '@kite/core/document/types';
 import { linesOfVersions, ownValue, scenesOfVersions } from '@kite/core/edits/versionOffers';
 import {
   addVersion,
+  fillByNames,
   fillVersions,
   NAME_COLUMN,
   removeColumn,
@@ -217,11 +218,10 @@ export const VersionsPage = () => {
   const fill = async (given: File) => {
     try {
       const lines = linesOf(await given.text());
+      if (!editor.edit(fillByNames(lines, makeId))) return;
       const known = new Set([NAME_COLUMN, ...columns.map(({ name }) => name)].map((name) => name.toLowerCase()));
-      if (!lines[0]?.some((text) => known.has(text.trim().toLowerCase()))) {
-        throw new Error(`The first line of “${given.name}” names no column of this table.`);
-      }
-      editor.edit(fillVersions(lines, { row: rows.length, column: -1 }, makeId));
+      const strange = (lines[0] ?? []).filter((text) => !known.has(text.trim().toLowerCase()));
+      if (strange.length > 0) toast.info(`Left out, since no column is called so: “${strange.join('”, “')}”.`);
     } catch (error) {
       sayUnchanged(error);
     }
