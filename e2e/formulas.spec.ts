@@ -222,6 +222,22 @@ test('keys that are pressed while the field of a formula is on its way are for t
   );
 });
 
+test('what is given up while the field of a formula is on its way leaves it as it was', async ({ page, server }) => {
+  const letGo = await holdBack(page, '**/FormulaCode-*.js');
+  await openStrip(page, server, 'Given up');
+  await choose(page, 'Follower 1');
+  await open(page, 'turn');
+  await page.keyboard.type('{Follower 2 / Turn} + 1');
+  // In one breath: whichever comes first, the field stands with what was there before.
+  letGo();
+  await page.keyboard.press('Escape');
+  await expect(page.locator('.cm-content')).toBeFocused();
+  await expect(page.locator('.cm-content')).toHaveText('');
+  await page.keyboard.type('40');
+  await page.keyboard.press('Enter');
+  expect(named(await sceneOf(page, server), 'Follower 1').formulas?.rotation?.text).toBe('40');
+});
+
 test('a link is dragged to another layer, late; y alone to a control; a value that is computed says so', async ({
   page,
   server,

@@ -114,7 +114,8 @@ export const FormulaCode = ({
       ]),
     );
     // What was typed meanwhile is completed as what is typed here: its last character comes in anew.
-    const at = caretRef.current ?? value.length;
+    // The text may be another by now: given up, or changed by somebody else.
+    const at = Math.min(caretRef.current ?? value.length, value.length);
     const last = caretRef.current === null ? '' : value.slice(0, at).slice(-1);
     const from = at - last.length;
     const made = new EditorView({

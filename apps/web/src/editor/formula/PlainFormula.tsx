@@ -36,7 +36,10 @@ export const PlainFormula = ({ label, value, wrong, caretRef, onChange, onDone, 
     }}
     onKeyDown={(event) => {
       event.stopPropagation();
-      if (event.key === 'Escape') onCancel();
+      if (event.key === 'Escape') {
+        caretRef.current = null;
+        onCancel();
+      }
       if (event.key !== 'Enter') return;
       event.preventDefault();
       onDone();
