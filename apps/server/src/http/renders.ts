@@ -21,7 +21,7 @@ import type { Rooms } from '../live/rooms';
 import type { ToRender } from '../store/projectsThread';
 import type { Projects } from '../store/projectsApart';
 import { newId } from '../store/ids';
-import type { NewRender, RenderStore } from '../store/renders';
+import type { LastFiles, NewRender, RenderStore } from '../store/renders';
 import type { StarterStore } from '../store/starters';
 import type { SizeStore } from '../store/sizes';
 import { fileName, sendFile, sendZip } from './files';
@@ -61,6 +61,13 @@ const finished = (row: Render): string => {
   if (!row.file) throw new Refused('not_ready', 'This render has no file yet.');
   return row.file;
 };
+
+/** Those that would come out otherwise than their last files, or have none. */
+const staleAmong = (all: readonly ToRender[], last: LastFiles): readonly ToRender[] =>
+  all.filter(
+    ({ delivery, version, madeOf }) =>
+      last({ delivery: delivery?.id ?? null, version: version?.id ?? null })?.madeOf !== madeOf,
+  );
 
 export const renderRoutes = (app: FastifyInstance, { projects, renders, queue, files }: RenderServices): void => {
   serve(app, CALLS.list, () => renders.list());
@@ -114,10 +121,7 @@ export const renderRoutes = (app: FastifyInstance, { projects, renders, queue, f
 
   serve(app, CALLS.deliver, async ({ params: { id }, body, request }) => {
     const all = await projects.toDeliver(id, body.deliveries, await renders.countsOf(id));
-    const last = await renders.lastOf(id);
-    const isCurrent = ({ delivery, version, madeOf }: ToRender) =>
-      last({ delivery: delivery?.id ?? null, version: version?.id ?? null })?.madeOf === madeOf;
-    const asked = body.stale ? all.filter((one) => !isCurrent(one)) : all;
+    const asked = body.stale ? staleAmong(all, await renders.lastOf(id)) : all;
     const batch = newId();
     const rows: Render[] = [];
     for (const one of asked) rows.push(await add({ ...one, projectId: id, batch }, request));

@@ -1,11 +1,10 @@
 /** What of a project may be another in each version, and the table of versions as text. */
 import { asName } from '../document/text';
 import type { MakeId } from '../document/make';
-import type { Id, Project, Version, VersionColumn } from '../document/types';
+import { type Id, isKeyed, type Project, type PropertyRef, type Version, type VersionColumn } from '../document/types';
 import { wordsOf } from '../properties/words';
 import { usesOfAssets } from '../recipe/needs';
-import { paramAt, propertyAt } from '../properties/find';
-import { isKeyed } from '../document/types';
+import { paramAt, propertyAt, refKey } from '../properties/find';
 import { samplerOf } from '../motion/sampler';
 import { usesOfSwatches } from './swatches';
 import { NAME_COLUMN } from './versions';
@@ -13,20 +12,17 @@ import { NAME_COLUMN } from './versions';
 /** So long is the name that a column gets from its words. */
 const NAME = 40;
 
-const placeKey = ({ scene, layer, item, key }: { scene: Id; layer: Id; item?: Id; key: string }): string =>
-  [scene, layer, item, key].join(' ');
-
 /**
  * A column for all places that say the same, for each swatch and each picture that is shown: those that the table does not
  * have yet, in the order of scenes.
  */
 export const columnsOffered = (project: Project, makeId: MakeId): readonly VersionColumn[] => {
   const { columns } = project.versions;
-  const taken = new Set(columns.flatMap((c) => (c.kind === 'words' ? c.places.map(placeKey) : [])));
+  const taken = new Set(columns.flatMap((c) => (c.kind === 'words' ? c.places.map(refKey) : [])));
   const scenes = project.order.flatMap((id) => project.scenes[id] ?? []);
-  const said = new Map<string, { name: string; places: Extract<VersionColumn, { kind: 'words' }>['places'] }>();
+  const said = new Map<string, { readonly name: string; readonly places: readonly PropertyRef[] }>();
   for (const { ref, text, layer } of scenes.flatMap((scene) => wordsOf(scene, scene.poster))) {
-    if (taken.has(placeKey(ref))) continue;
+    if (taken.has(refKey(ref))) continue;
     const known = said.get(text)?.places ?? [];
     const name = asName(text.replace(/\s+/g, ' ').trim(), layer, NAME);
     said.set(text, { name, places: [...known, ref] });
@@ -51,9 +47,9 @@ export const ownValue = (project: Project, column: VersionColumn): string | null
   if (column.kind === 'swatch') return project.swatches.find(({ id }) => id === column.swatch)?.color ?? null;
   if (column.kind === 'picture') return project.assets[column.asset] ? column.asset : null;
   const place = column.places.find((ref) => paramAt(project, ref));
-  if (!place) return null;
-  const [param, property] = [paramAt(project, place), propertyAt(project, place)];
+  const param = place && paramAt(project, place);
   if (!param) return null;
+  const property = propertyAt(project, place);
   const first = isKeyed(property) ? (property.keys[0]?.frame ?? 0) : 0;
   return String(samplerOf(param, property).at(first));
 };

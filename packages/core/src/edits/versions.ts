@@ -1,4 +1,5 @@
 /** Versions of a project: a table of what is said, coloured and shown otherwise, and the project as a row of it has it. */
+import { isColor } from '../document/is';
 import { movedTo } from '../document/lists';
 import type { MakeId } from '../document/make';
 import { type Edit, type ProjectDraft, plain } from '../document/patches';
@@ -154,9 +155,7 @@ const read = (column: VersionColumn, text: string, project: ProjectDraft): strin
   if (said === '' || column.kind === 'words') return said === '' ? '' : text;
   if (column.kind === 'swatch') {
     const color = said.startsWith('#') ? said : `#${said}`;
-    if (!/^#([0-9a-f]{6}|[0-9a-f]{8})$/i.test(color)) {
-      throw new RangeError(`“${said}” in “${column.name}” is no colour, as #FFB23E is`);
-    }
+    if (!isColor(color)) throw new RangeError(`“${said}” in “${column.name}” is no colour, as #FFB23E is`);
     return color.toUpperCase();
   }
   const file = Object.values(project.assets).find(

@@ -5,13 +5,14 @@ import { uniqueName } from '@kite/core/document/make';
 import type { Delivery, Id } from '@kite/core/document/types';
 import { addDelivery } from '@kite/core/edits/deliveries';
 import { useQueryClient } from '@tanstack/react-query';
-import { ArrowLeft, Clapperboard, Download, Plus, Rows3 } from 'lucide-react';
+import { Clapperboard, Download, Plus, Rows3 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import { ask } from '../../api/client';
 import { Button, buttonLook } from '../../ui/Button';
 import { weight } from '../../ui/units';
+import { PageBar } from '../header/PageBar';
 import { useEditor, useSlice } from '../store/context';
 import { prepareRender } from '../render/prepare';
 import { makeId } from '../store/editor';
@@ -86,11 +87,7 @@ export const DeliverPage = () => {
   return (
     <main data-area="deliveries" className="flex min-h-0 flex-1">
       <div className="flex min-w-0 flex-1 flex-col border-r border-line bg-paper">
-        <header className="flex items-center gap-2 px-4 py-2.5">
-          <Link to={`/projects/${doc.id}/scenes/${sceneId}`} className={LINK}>
-            <ArrowLeft size={14} /> Back to the scene
-          </Link>
-          <h2 className="min-w-0 flex-1 truncate pl-2 text-lg font-semibold">Deliveries</h2>
+        <PageBar title="Deliveries">
           <Link to={`/projects/${doc.id}/versions`} className={LINK}>
             <Rows3 size={15} /> Versions
           </Link>
@@ -100,7 +97,7 @@ export const DeliverPage = () => {
           <Button icon={<Plus size={15} />} onClick={add}>
             New delivery
           </Button>
-        </header>
+        </PageBar>
         {deliveries.length > 0 && (
           <div className="flex items-center gap-3 border-t border-line bg-paper-2 px-4 py-1.5">
             <label className="flex flex-1 items-center gap-3">

@@ -18,7 +18,8 @@ interface CellProps {
   onNext: () => void;
 }
 
-type Writing = Omit<CellProps, 'doc' | 'column'> & { label: string; own: string | null; column: VersionColumn };
+/** What a cell of any kind knows: `own` is what the project has there, null where nothing of it is left. */
+type Writing = Omit<CellProps, 'doc'> & { label: string; own: string | null };
 
 /** The words are the document's as they are typed; until the field rests or is left they are one step. */
 const WordsCell = ({ column, version, label, own, onNext }: Writing) => {
@@ -56,7 +57,7 @@ const ColorCell = ({ column, version, label, own }: Writing) => {
   const value = version.values[column.id];
   return (
     <span className="flex items-center gap-1">
-      <span className={value === undefined ? 'min-w-0 flex-1 opacity-60' : 'min-w-0 flex-1'}>
+      <span className={`min-w-0 flex-1 ${value === undefined ? 'text-ink-2' : ''}`}>
         <ColorField
           label={label}
           value={value ?? own}
@@ -86,7 +87,7 @@ const PictureCell = ({ doc, column, version, label, own }: Writing & { doc: Proj
       className="w-full"
       value={version.values[column.id] ?? ''}
       options={[
-        { value: '', label: (own === null ? undefined : doc.assets[own]?.name) ?? '' },
+        { value: '', label: `As in the project: ${doc.assets[own ?? '']?.name ?? 'none'}` },
         ...pictures.map(({ id, name }) => ({ value: id, label: name })),
       ]}
       onChange={(id) => editor.edit(setInVersion(version.id, column.id, id))}
