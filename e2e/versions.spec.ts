@@ -178,3 +178,50 @@ test('a file of each version, by one press; what is out of date is made again al
     'Stills, Harbour Steps',
   ]);
 });
+
+test('words that were split say what a version says, to the pixel as the project that says it', async ({
+  page,
+  server,
+}) => {
+  const id = await opened(page, server, '/versions');
+  await page.getByLabel('Last tram 02:40').check();
+  await page.getByRole('button', { name: 'Add the column' }).click();
+  await page.getByRole('button', { name: 'Add a version' }).click();
+  // Taken apart after the table was made: its column stays that of these words.
+  await page.getByRole('link', { name: 'Back to the scene' }).click();
+  await page
+    .getByTestId('layer-row')
+    .first()
+    .click({ button: 'right', position: { x: 90, y: 12 } });
+  await page.getByRole('menuitem', { name: 'Split into letters' }).click();
+  await expect.poll(async () => (await saved(page, server)).scenes.a?.order.length).toBe(14);
+
+  await page.goto(`${server.url}/projects/${id}/versions`);
+  await cell(page, 'Last tram 02:40', 'Version 1').fill('First tram 04:10');
+  await page.keyboard.press('Escape');
+  const poster = page.getByRole('button', { name: 'Show Version 1' }).locator('canvas');
+  const drawn = () => poster.evaluate((canvas: HTMLCanvasElement) => canvas.toDataURL());
+  await expect(poster).toHaveAttribute('data-drawn', /./);
+  const ofVersion = await drawn();
+
+  const file = async (name: string) => {
+    await page.getByRole('button', { name: 'Render this one' }).click();
+    const link = page.getByTestId('delivery').getByRole('link', { name: `Download ${name}`, exact: true });
+    const href = await link.getAttribute('href', { timeout: 60_000 });
+    return Buffer.from(await server.bytes((href ?? '').replace('/api', '')));
+  };
+  await page.getByRole('main').getByRole('link', { name: 'Deliveries' }).click();
+  await page.getByLabel('A file for each version (1)').check();
+  const ofTheVersion = await file('Banner-300-Version-1');
+  await page.getByLabel('A file for each version (1)').uncheck();
+
+  await page.getByRole('main').getByRole('link', { name: 'Versions' }).click();
+  await page.getByRole('button', { name: 'Put it into the project' }).click();
+  await expect(page.getByText('The project is as “Version 1” now.')).toBeVisible();
+  const { sets, order } = (await saved(page, server)).scenes.a as Scene;
+  expect([sets[0]?.word?.parts.length, order.length]).toEqual([14, 15]);
+  await expect(poster).toHaveAttribute('data-drawn', /./);
+  expect(await drawn()).toBe(ofVersion);
+  await page.getByRole('main').getByRole('link', { name: 'Deliveries' }).click();
+  expect((await file('Banner-300')).equals(ofTheVersion)).toBe(true);
+});

@@ -16,13 +16,15 @@ import { checkProject } from '@kite/core/check/project';
 import { applyEdit } from '@kite/core/edits/apply';
 import { applyMove } from '@kite/core/edits/moves';
 import { setLayers } from '@kite/core/edits/layers';
+import { splitText } from '@kite/core/edits/text';
 import { contrastOf, lightOf } from '@kite/core/proof/light';
 import { CHECKS, mendOf } from '@kite/core/proof/table';
 import { DEFAULT_RULES, type Finding } from '@kite/core/proof/types';
 import { READY_MOVES } from '@kite/core/moves/ready';
+import { compileScene } from '@kite/core/scene/compile';
 import { demoProject } from '@kite/demo/project';
 import { describe, expect, it } from 'vitest';
-import { EMPTY_STOCK } from './materials';
+import { EMPTY_STOCK, materialsFor } from './materials';
 import { proofOfScene } from './proof';
 
 const SIZE = { width: 300, height: 250, rate: { num: 30, den: 1 }, length: 90, background: '#1B1F4B' } as const;
@@ -283,6 +285,37 @@ describe('checks', () => {
   });
 });
 
+/** A project whose words in “w” are layers of their own. */
+const inLetters = async (project: Project): Promise<Project> => {
+  const scene = project.scenes.s as Scene;
+  const { library } = await materialsFor(scene, EMPTY_STOCK);
+  const place = { scene: 's', layer: 'w', item: 't' };
+  return applyEdit(project, splitText(place, 'letters', 0, compileScene(scene, library), countingIds('l'))).doc;
+};
+
+describe('words whose letters are layers', () => {
+  const OF_TEXTS = CASES.filter(({ check }) => ['reading', 'textSize', 'contrast', 'cut', 'safeArea'].includes(check));
+  it.each(OF_TEXTS)('are told what they are as one text: $check', async ({ check, trips, passes }) => {
+    const messages = async (project: Project) => (await found(check, project)).map(({ message }) => message);
+    for (const project of [trips, passes].map(projectOf)) {
+      expect(await messages(await inLetters(project))).toEqual(await messages(project));
+    }
+  });
+  it('are read once the last of them is there', async () => {
+    const project = await inLetters(projectOf(sceneOf([words('Ride home easy', { from: 10, to: 45 })])));
+    const last = (project.scenes.s as Scene).sets[0]?.members.at(-1) as Id;
+    expect(await found('reading', project)).toEqual([]);
+    const late = applyEdit(project, setLayers('s', [last], { from: 26 })).doc;
+    expect((await found('reading', late))[0]?.message).toBe(
+      '“Ride home easy” is seen for 0.6 s; reading it takes 1.0 s.',
+    );
+  });
+  it('are moved into the safe area together', async () => {
+    const [{ trips }] = CASES.filter(({ check }) => check === 'safeArea') as [Case];
+    expect(await mended('safeArea', await inLetters(projectOf(trips)))).toEqual([]);
+  });
+});
+
 describe('a press mends', () => {
   it.each(CASES.filter(({ check }) => CHECKS.some(({ kind, mend }) => kind === check && mend)))(
     '$check',
@@ -350,6 +383,10 @@ it('of versions is told what is not so in the project itself, by their names', a
   expect(ofVersions).toMatchObject([
     { check: 'reading', version: 'long', layer: 'w' },
     { check: 'cut', version: 'wide', layer: 'w' },
+  ]);
+  expect((await proof(await inLetters(project))).map(({ check, version }) => [check, version])).toContainEqual([
+    'cut',
+    'wide',
   ]);
   expect(ofVersions[0]?.message).toBe(
     'In “Lang”: “The town sleeps. We do not. Every twelve” is seen for 1.2 s; reading it takes 3.7 s.',

@@ -1,5 +1,6 @@
 /** Checks of a project where nobody waits: frames are drawn on the server's canvas. */
 import type { Id, Project, Scene } from '@kite/core/document/types';
+import { settledIn } from '@kite/core/edits/settling';
 import { asVersion } from '@kite/core/edits/versions';
 import { paint } from '@kite/core/paint/canvas';
 import { type Context2D, SurfacePool } from '@kite/core/paint/surface';
@@ -42,7 +43,8 @@ export const proofOfScene = async (
   const askedOf = async (shown: Project): Promise<Asked> => {
     const scene = wholeScene(shown.scenes[own.id] ?? own, shown);
     const materials = await materialsFor(scene, { ...stock, assets: shown.assets });
-    return { project: shown, library: materials.library, rules, weights, seeing: seeingWith(materials) };
+    const { library } = materials;
+    return { project: settledIn(shown, own.id, library), library, rules, weights, seeing: seeingWith(materials) };
   };
   const usual = finished(proofOf(own, await askedOf(project)));
   const found = [...usual];

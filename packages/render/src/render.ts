@@ -4,8 +4,9 @@ import { formatOf, type RenderSettings } from '@kite/core/delivery/formats/table
 import { completed, isStill, keepsTransparency, planRender } from '@kite/core/delivery/settings';
 import type { Lighter, Part, RenderPlan, RenderResult } from '@kite/core/delivery/types';
 import type { Color, Scene } from '@kite/core/document/types';
+import { settledScene } from '@kite/core/edits/settling';
 import { needsOf } from '@kite/core/recipe/needs';
-import { allLayers } from '@kite/core/scene/whole';
+import { allLayers, isUnsettled } from '@kite/core/scene/whole';
 import { compileScene } from '@kite/core/scene/compile';
 import { framesPerSecond } from '@kite/core/time/rate';
 import { drawFrames } from './drawPool';
@@ -134,13 +135,18 @@ const made = async (
 const underOf = (scene: Scene, settings: RenderSettings): Color | null =>
   keepsTransparency(settings) ? null : (scene.background?.slice(0, 7) ?? '#000000');
 
+/** The scene, with what a version left to its fonts. */
+const laidOut = async ({ scene, stock }: RenderOptions): Promise<Scene> =>
+  isUnsettled(scene) ? settledScene(scene, (await materialsFor(scene, stock)).library) : scene;
+
 const kilobytes = (bytes: number): string => `${Math.ceil(bytes / 1024)} KB`;
 
 /**
  * Makes a file. One with a budget is made as asked first; where that is too heavy, the best of the lighter ways that meets
  * it is found by halving, each being lighter than the one before. What met it, or that nothing did, is among the notes.
  */
-export const renderScene = async (options: RenderOptions): Promise<RenderResult> => {
+export const renderScene = async (given: RenderOptions): Promise<RenderResult> => {
+  const options = { ...given, scene: await laidOut(given) };
   const { scene, stock, settings: asked, out, small, onProgress } = options;
   const settings = completed(asked, scene);
   const plan = planOf(scene, settings);

@@ -1,6 +1,7 @@
 /** Checks of a project in the worker: a little at a time, so that frames are drawn in between. */
 import { sameThings } from '@kite/core/document/remembered';
 import type { Id, Project, Scene } from '@kite/core/document/types';
+import { settledIn } from '@kite/core/edits/settling';
 import { asVersion } from '@kite/core/edits/versions';
 import { paint } from '@kite/core/paint/canvas';
 import type { Context2D } from '@kite/core/paint/surface';
@@ -130,6 +131,12 @@ export class Proofing {
       await (this.materials.picturesReady(whole, assets) ?? null);
     }
     const library = this.materials.library(assets);
-    return { project, library, rules, weights: new Map(weights), seeing: seeing(library, this.tools) };
+    return {
+      project: settledIn(project, id, library),
+      library,
+      rules,
+      weights: new Map(weights),
+      seeing: seeing(library, this.tools),
+    };
   }
 }

@@ -4,7 +4,7 @@ import { lastMade } from '@kite/core/document/remembered';
 import { applyPatches } from '@kite/core/document/patches';
 import { type LookedAt, seenOtherwise } from '@kite/core/scene/otherwise';
 import { turned } from '@kite/core/scene/turned';
-import { wholeScene } from '@kite/core/scene/whole';
+import { isUnsettled, wholeScene } from '@kite/core/scene/whole';
 import type { Id, Project, Scene } from '@kite/core/document/types';
 import { filling, paint, paintOver } from '@kite/core/paint/canvas';
 import { showsTheSame } from '@kite/core/paint/repaint';
@@ -195,13 +195,20 @@ const pictureOf = ({ scene: id, of, width, height }: PictureRequest): PictureRep
 /** Pictures come in their order: each waits for the one before. */
 let pictures: Promise<void> = Promise.resolve();
 
+/** What a version leaves to its fonts, now that they are here. */
+const settleVersion = async (doc: Project, id: Id): Promise<void> => {
+  const { settledIn } = await import('@kite/core/edits/settling');
+  if (shown === doc) kept = shown = settledIn(doc, id, materials.library(doc.assets));
+};
+
 /** A picture is drawn with all its fonts and pictures, never with some of them. */
 const settled = async (id: Id): Promise<void> => {
-  const scene = sceneIn(shown, id);
-  if (!shown || !scene) return;
-  const { assets } = shown;
-  await (materials.fontsReady(scene, assets) ?? null);
-  await (materials.picturesReady(scene, assets) ?? null);
+  const doc = shown;
+  const scene = sceneIn(doc, id);
+  if (!doc || !scene) return;
+  await (materials.fontsReady(scene, doc.assets) ?? null);
+  await (materials.picturesReady(scene, doc.assets) ?? null);
+  if (isUnsettled(scene)) await settleVersion(doc, id);
 };
 
 /** Of the document as it is kept now: once that is another one, whoever asked asks again. */

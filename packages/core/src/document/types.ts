@@ -255,6 +255,16 @@ export interface Scene {
   readonly eases?: readonly SavedEase[];
   /** Only of a scene that was taken out of its project to be drawn: the scenes that it nests. */
   readonly nested?: { readonly [id: Id]: Scene };
+  /** Only of a scene as a version has it: what is to be laid out once its fonts are there. */
+  readonly unsettled?: Unsettled;
+}
+
+/** What follows from other words, and needs their fonts: see edits/settling.ts. */
+export interface Unsettled {
+  /** The sets of words that were split and say something else. */
+  readonly words: readonly Id[];
+  /** The layers whose moves from outside may not come from there any more. */
+  readonly outside: readonly Id[];
 }
 
 /** Layers in an order of their own, which formulas know as `order` and `count`. */

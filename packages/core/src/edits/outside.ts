@@ -29,10 +29,23 @@ const tooNear = (program: Program, layer: Layer): AppliedMove[] =>
     return Math.abs(distanceOut(program, layer.id, move.angle, restFrame(applied)) - away) >= 1;
   });
 
-/** Whether a layer with moves from outside is another than before, or its scene of another size. */
-const mayBeNearer = (layer: Layer, scene: Scene, before: Scene): boolean =>
-  layer.moves.some(isOutside) &&
-  (layer !== before.layers[layer.id] || scene.width !== before.width || scene.height !== before.height);
+/** The layers of a scene whose moves from outside may not come from there any more: they, or the size of the scene, are others than before. */
+export const mayBeNearer = (scene: Scene, was: Scene): readonly Id[] => {
+  const sized = scene.width !== was.width || scene.height !== was.height;
+  return Object.values(scene.layers)
+    .filter((layer) => layer.moves.some(isOutside) && (sized || layer !== was.layers[layer.id]))
+    .map(({ id }) => id);
+};
+
+/** Lets the moves of layers come from outside of the scene again. */
+export const outsideAgain = (program: Program, layers: readonly Id[]): readonly Edit[] =>
+  layers.flatMap((id) => {
+    const layer = program.scene.layers[id];
+    if (!layer) return [];
+    return tooNear(program, layer).map((move) =>
+      changeMove(program.scene.id, [id], move.id, {}, awayIn(program, 0, move.id)),
+    );
+  });
 
 /**
  * What is left to do after an edit so that moves from outside come from outside still: the text, its font or the size of the
@@ -41,15 +54,8 @@ const mayBeNearer = (layer: Layer, scene: Scene, before: Scene): boolean =>
 export const stayingOutside = (before: Project, after: Project, programOf: (scene: Scene) => Program): Edit | null => {
   const edits = Object.values(after.scenes).flatMap((scene) => {
     const was = before.scenes[scene.id];
-    if (!was || was === scene) return [];
-    return Object.values(scene.layers)
-      .filter((layer) => was.layers[layer.id] && mayBeNearer(layer, scene, was))
-      .flatMap((layer) => {
-        const program = programOf(scene);
-        return tooNear(program, layer).map(({ id }) =>
-          changeMove(scene.id, [layer.id], id, {}, awayIn(program, 0, id)),
-        );
-      });
+    const layers = was && was !== scene ? mayBeNearer(scene, was) : [];
+    return layers.length > 0 ? outsideAgain(programOf(scene), layers) : [];
   });
   return edits.length > 0 ? together('Stay outside', edits) : null;
 };

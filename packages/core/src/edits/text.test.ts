@@ -13,7 +13,8 @@ import { removeLayers } from './layers';
 import { animate } from './properties';
 import { slideLayers } from './timing';
 import { splitText } from './text';
-import { setWord, textOfWord } from './words';
+import { textOfWord } from '../properties/words';
+import { setWord } from './words';
 
 const scene = newScene('s', 'Scene', {
   width: 900,

@@ -2,7 +2,7 @@
 import { asName } from '../document/text';
 import type { MakeId } from '../document/make';
 import { type Id, isKeyed, type Project, type PropertyRef, type Version, type VersionColumn } from '../document/types';
-import { wordsOf } from '../properties/words';
+import { splitWordAt, splitWordsOf, wordsOf } from '../properties/words';
 import { usesOfAssets } from '../recipe/needs';
 import { paramAt, propertyAt, refKey } from '../properties/find';
 import { samplerOf } from '../motion/sampler';
@@ -18,10 +18,12 @@ const NAME = 40;
  */
 export const columnsOffered = (project: Project, makeId: MakeId): readonly VersionColumn[] => {
   const { columns } = project.versions;
-  const taken = new Set(columns.flatMap((c) => (c.kind === 'words' ? c.places.map(refKey) : [])));
+  const places = columns.flatMap((c) => (c.kind === 'words' ? c.places : []));
+  const taken = new Set(places.map((place) => refKey(splitWordAt(project.scenes[place.scene], place)?.ref ?? place)));
   const scenes = project.order.flatMap((id) => project.scenes[id] ?? []);
   const said = new Map<string, { readonly name: string; readonly places: readonly PropertyRef[] }>();
-  for (const { ref, text, layer } of scenes.flatMap((scene) => wordsOf(scene, scene.poster))) {
+  const words = scenes.flatMap((scene) => [...wordsOf(scene, scene.poster), ...splitWordsOf(scene)]);
+  for (const { ref, text, layer } of words) {
     if (taken.has(refKey(ref))) continue;
     const known = said.get(text)?.places ?? [];
     const name = asName(text.replace(/\s+/g, ' ').trim(), layer, NAME);
@@ -42,16 +44,20 @@ export const columnsOffered = (project: Project, makeId: MakeId): readonly Versi
   ];
 };
 
+/** The words at a place as they are first said; null where nothing of it is left. */
+const saidAt = (project: Project, place: PropertyRef): string | null => {
+  const param = paramAt(project, place);
+  if (!param) return splitWordAt(project.scenes[place.scene], place)?.text ?? null;
+  const property = propertyAt(project, place);
+  const first = isKeyed(property) ? (property.keys[0]?.frame ?? 0) : 0;
+  return String(samplerOf(param, property).at(first));
+};
+
 /** What the project itself has in a column: words as they are first said, a colour, the id of a picture; null where nothing of it is left. */
 export const ownValue = (project: Project, column: VersionColumn): string | null => {
   if (column.kind === 'swatch') return project.swatches.find(({ id }) => id === column.swatch)?.color ?? null;
   if (column.kind === 'picture') return project.assets[column.asset] ? column.asset : null;
-  const place = column.places.find((ref) => paramAt(project, ref));
-  const param = place && paramAt(project, place);
-  if (!param) return null;
-  const property = propertyAt(project, place);
-  const first = isKeyed(property) ? (property.keys[0]?.frame ?? 0) : 0;
-  return String(samplerOf(param, property).at(first));
+  return column.places.reduce<string | null>((said, place) => said ?? saidAt(project, place), null);
 };
 
 /** A version's cell as it is read and pasted: pictures by their names. */

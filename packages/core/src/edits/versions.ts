@@ -6,10 +6,12 @@ import { type Edit, type ProjectDraft, plain } from '../document/patches';
 import { remembered } from '../document/remembered';
 import type { Asset, Delivery, Id, Project, PropertyRef, Version, VersionColumn } from '../document/types';
 import { paramAt } from '../properties/find';
+import { splitWordAt } from '../properties/words';
 import { applyEdit } from './apply';
 import { swapAsset } from './assets';
 import { holderOf, NotFound } from './find';
 import { removeFormula } from './formulas';
+import { withUnsettled } from './settling';
 import { setSwatch } from './swatches';
 
 type ColumnDraft = ProjectDraft['versions']['columns'][number];
@@ -93,9 +95,14 @@ export const removeVersion = (id: Id): Edit => ({
 /** Says words in all places that are still there, instead of keyframes and formulas. */
 const say = (draft: ProjectDraft, places: readonly PropertyRef[], text: string): void => {
   for (const ref of places) {
-    if (!paramAt(draft, ref)) continue;
-    holderOf(draft, ref).params[ref.key] = { value: text };
-    removeFormula(ref).change(draft);
+    if (paramAt(draft, ref)) {
+      holderOf(draft, ref).params[ref.key] = { value: text };
+      removeFormula(ref).change(draft);
+      continue;
+    }
+    const split = splitWordAt(plain(draft.scenes[ref.scene]), ref)?.ref.layer;
+    const word = draft.scenes[ref.scene]?.sets.find(({ id }) => id === split)?.word;
+    if (word) word.text.params.text = { value: text };
   }
 };
 
@@ -127,10 +134,13 @@ export const putVersion = (id: Id): Edit => ({
 
 const versionsMade = remembered<Project, Map<Id, Project>>(() => new Map());
 
-/** The project as a version of it is: the same object for the same version. Throws NotFound where there is none. */
+/**
+ * The project as a version of it is: the same object for the same version. What of it hangs on fonts is still to be settled, see
+ * settling.ts. Throws NotFound where there is no such version.
+ */
 export const asVersion = (project: Project, id: Id): Project => {
   const made = versionsMade(project);
-  const known = made.get(id) ?? applyEdit(project, putVersion(id)).doc;
+  const known = made.get(id) ?? withUnsettled(applyEdit(project, putVersion(id)).doc, project);
   made.set(id, known);
   return known;
 };

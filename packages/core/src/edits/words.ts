@@ -10,6 +10,7 @@ import { displaced } from '../motion/keys';
 import { fittedValue } from '../motion/kinds/table';
 import { reader } from '../motion/reader';
 import { keyFramesOf } from '../properties/find';
+import { textOfWord } from '../properties/words';
 import { text as textKind, textParts, type TextValues } from '../recipe/sources/text';
 import type { Program } from '../scene/program';
 import type { PartOfText } from '../type/parts';
@@ -36,9 +37,6 @@ const layoutOf = ({ text }: SplitWord): Pick<TextValues, (typeof LAYOUT)[number]
   const all = reader(textKind.params, text.params).at(0);
   return Object.fromEntries(LAYOUT.map((key) => [key, all[key]])) as Pick<TextValues, (typeof LAYOUT)[number]>;
 };
-
-/** What the text of a word says. */
-export const textOfWord = (word: SplitWord): string => layoutOf(word).text;
 
 export const middleOf = ({ left, top, right, bottom }: Box): Point => [(left + right) / 2, (top + bottom) / 2];
 

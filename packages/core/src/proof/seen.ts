@@ -23,6 +23,6 @@ export const isSeen = (program: Program, layer: Layer, frame: number): boolean =
   return box !== null && overlaps(box, { left: 0, top: 0, right: scene.width, bottom: scene.height });
 };
 
-/** What of a frame is looked at: all of the scene, or one layer on nothing. */
+/** What of a frame is looked at: all of the scene, or some layers on nothing. */
 export const listSeen = (program: Program, frame: number, { only }: View): DisplayList =>
-  only === undefined ? program.at(frame) : { ...program.at(frame, (id) => id === only), background: null };
+  only === undefined ? program.at(frame) : { ...program.at(frame, (id) => only.includes(id)), background: null };

@@ -1,6 +1,7 @@
 /** Texts as they are seen: when, for how long, how still and how large. */
-import type { DrawingLayer, Item, Scene } from '../document/types';
-import { type Box, boxThrough, intersection } from '../geometry/bounds';
+import type { DrawingLayer, Id, Item, Scene } from '../document/types';
+import { type Box, boxThrough, intersection, union } from '../geometry/bounds';
+import { splitWordsOf } from '../properties/words';
 import { soleSource } from '../recipe/needs';
 import type { Program } from '../scene/program';
 import { cardsBox, layerBoxInScene } from '../scene/bounds';
@@ -28,6 +29,38 @@ const STILL = 0.06;
 export const textCardOf = ({ items }: DrawingLayer): Item | undefined =>
   Object.values(items).find((item) => item.kind === 'text' && item.on);
 
+/** A layer with a text in it. */
+interface Part {
+  readonly layer: DrawingLayer;
+  readonly card: Item;
+}
+
+/** What is read as one: a text, or a word that was split into layers. */
+interface Reading {
+  readonly parts: readonly [Part, ...Part[]];
+  /** What it says; null for what its only part says at a frame. */
+  readonly text: string | null;
+}
+
+const readingsOf = (scene: Scene): readonly Reading[] => {
+  const partOf = (id: Id): Part[] => {
+    const layer = scene.layers[id];
+    const card = layer?.kind === 'drawing' ? textCardOf(layer) : undefined;
+    return layer?.kind === 'drawing' && card ? [{ layer, card }] : [];
+  };
+  const split = splitWordsOf(scene);
+  const inWords = new Set(split.flatMap(({ word }) => word.parts));
+  const reading = (ids: readonly Id[], text: string | null): Reading[] => {
+    const [first, ...more] = ids.flatMap(partOf);
+    return first ? [{ parts: [first, ...more], text }] : [];
+  };
+  const alone = scene.order.filter((id) => !inWords.has(id));
+  return [
+    ...alone.flatMap((id) => reading([id], null)),
+    ...split.flatMap(({ word, text }) => reading(word.parts, text)),
+  ];
+};
+
 const areaOf = ({ left, top, right, bottom }: Box): number => Math.max(0, right - left) * Math.max(0, bottom - top);
 
 interface Moment {
@@ -40,20 +73,25 @@ interface Moment {
 }
 
 /** The box of a text in the scene: of its layer where that shows nothing else, since cards may move its letters. */
-const boxOf = (program: Program, layer: DrawingLayer, card: Item, frame: number): Box | null => {
+const boxOf = (program: Program, { layer, card }: Part, frame: number): Box | null => {
   if (soleSource(layer) === 'text') return layerBoxInScene(program, layer.id, frame);
   const [box, shown] = [cardsBox(program, layer.id, [card.id], frame), program.cardAt(layer.id, card.id, frame)];
   return box && shown && boxThrough(shown.matrix, box);
 };
 
-/** A layer as it is strong enough to be read at a frame; null where it is not, or not in the picture at all. */
-const momentOf = (program: Program, layer: DrawingLayer, card: Item, frame: number): Moment | null => {
+/** How strong a part is at a frame: 0 where it is not shown. */
+const strengthOf = (program: Program, { layer }: Part, frame: number): number =>
+  isShown(program.scene, layer, frame) ? strongest(program.at(frame, (id) => id === layer.id).marks) : 0;
+
+/** A text all of which is strong enough to be read at a frame; null where it is not, or not in the picture at all. */
+const momentOf = (program: Program, { parts }: Reading, frame: number): Moment | null => {
   const { scene } = program;
-  if (!isShown(scene, layer, frame)) return null;
-  const { marks } = program.at(frame, (id) => id === layer.id);
-  const strength = strongest(marks);
-  if (strength < LEGIBLE) return null;
-  const box = boxOf(program, layer, card, frame);
+  let strength = 1;
+  for (const part of parts) {
+    strength = Math.min(strength, strengthOf(program, part, frame));
+    if (strength < LEGIBLE) return null;
+  }
+  const box = parts.reduce<Box | null>((all, part) => union(all, boxOf(program, part, frame)), null);
   const whole = { left: 0, top: 0, right: scene.width, bottom: scene.height };
   const inside = box && intersection(box, whole);
   if (!inside) return null;
@@ -106,31 +144,42 @@ const nameOf = (words: readonly string[]): string => words.join(' ').slice(0, 40
 /** Letters that stand by themselves are no text to be read. */
 const MOST_ALONE = 1;
 
+/** What a text says at a frame, and its font size there in the scene's pixels, of its smallest part; null where it is not shown. */
+const shownAt = (program: Program, { parts, text }: Reading, frame: number) => {
+  const shown = parts.flatMap(({ layer, card }) => program.cardAt(layer.id, card.id, frame) ?? []);
+  const [first] = shown;
+  if (!first) return null;
+  const sizes = shown.map(
+    ({ matrix: [a, b, c, d], values }) => (values.size as number) * Math.sqrt(Math.abs(a * d - b * c)),
+  );
+  return { text: text ?? (first.values.text as string), size: Math.min(...sizes) };
+};
+
 /** Every text of a scene, once for each run of frames in which it is seen, and those that the picture's edge always cuts. */
 export function* textsOf(program: Program): Steps<Texts> {
   const { scene } = program;
-  const layers = scene.order.flatMap((id) => {
-    const layer = scene.layers[id];
-    const card = layer?.kind === 'drawing' ? textCardOf(layer) : undefined;
-    return layer?.kind === 'drawing' && card ? [{ layer, card }] : [];
-  });
-  const { frames, step } = momentsOf(scene, layers.length);
+  const readings = readingsOf(scene);
+  const { frames, step } = momentsOf(
+    scene,
+    readings.reduce((sum, { parts }) => sum + parts.length, 0),
+  );
   const rate = framesPerSecond(scene.rate);
   const slow = (STILL * Math.max(scene.width, scene.height) * step) / rate;
   const seen: TextSeen[] = [];
   const cut: TextCut[] = [];
-  for (const { layer, card } of layers) {
+  for (const reading of readings) {
+    const layers = reading.parts.map(({ layer }) => layer.id);
+    const { layer, card } = reading.parts[0];
     const moments: (Moment | null)[] = [];
     for (const frame of frames) {
-      moments.push(momentOf(program, layer, card, frame));
+      moments.push(momentOf(program, reading, frame));
       yield;
     }
     const runs = runsOf(moments);
     const partly = runs.length === 0 ? cutAt(moments, slow) : null;
-    const said = partly && program.cardAt(layer.id, card.id, partly.frame)?.values;
-    if (partly && said) {
-      const { text } = said as { readonly text: string };
-      if (text.trim().length > MOST_ALONE) cut.push({ layer: layer.id, name: nameOf(wordsIn(text)), at: partly.frame });
+    const said = partly && shownAt(program, reading, partly.frame);
+    if (partly && said && said.text.trim().length > MOST_ALONE) {
+      cut.push({ layer: layer.id, name: nameOf(wordsIn(said.text)), at: partly.frame });
     }
     for (const run of runs) {
       const [first, last] = [run[0] as Moment, run.at(-1) as Moment];
@@ -143,14 +192,12 @@ export function* textsOf(program: Program): Steps<Texts> {
       const strength = Math.max(...among.map((m) => m.strength));
       const strong = among.filter((m) => m.strength === strength);
       const at = strong[strong.length >> 1] as Moment;
-      const shown = program.cardAt(layer.id, card.id, at.frame);
-      if (!shown) continue;
-      const { text, size } = shown.values as { readonly text: string; readonly size: number };
-      const words = wordsIn(text);
-      if (text.trim().length <= MOST_ALONE) continue;
-      const [a, b, c, d] = shown.matrix;
-      const to = Math.min(last.frame + step, layer.to, scene.length);
+      const shown = shownAt(program, reading, at.frame);
+      if (!shown || shown.text.trim().length <= MOST_ALONE) continue;
+      const words = wordsIn(shown.text);
+      const to = Math.min(last.frame + step, ...reading.parts.map((part) => part.layer.to), scene.length);
       seen.push({
+        layers,
         layer: layer.id,
         card: card.id,
         name: nameOf(words),
@@ -161,7 +208,7 @@ export function* textsOf(program: Program): Steps<Texts> {
         still: (calm.length * step) / rate,
         at: at.frame,
         box: at.box,
-        size: size * Math.sqrt(Math.abs(a * d - b * c)),
+        size: shown.size,
       });
     }
   }

@@ -26,8 +26,8 @@ export interface View {
   readonly height: number;
   /** From the scene's pixels to those that are given. */
   readonly matrix: Matrix;
-  /** One layer alone, on nothing; all of the scene where it is missing. */
-  readonly only?: Id;
+  /** Some layers alone, on nothing; all of the scene where it is missing. */
+  readonly only?: readonly Id[];
 }
 /** The pixels of a frame: red, green, blue and alpha from 0 to 255, not multiplied. */
 export type See = (frame: number, view: View) => Uint8ClampedArray;
@@ -53,6 +53,9 @@ export interface Finding {
 
 /** A text as it is seen, in one run of frames. */
 export interface TextSeen {
+  /** Those that say it: one, or the parts of a word that was split. */
+  readonly layers: readonly Id[];
+  /** The first of them, and its card. */
   readonly layer: Id;
   readonly card: Id;
   readonly name: string;

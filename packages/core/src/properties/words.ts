@@ -1,8 +1,9 @@
 /** The words of a scene, wherever they are written: in texts, in knobs, and in what nests set. */
 import { paramsOfKnob } from '../document/knobs';
 import type { TextParam } from '../document/params';
-import type { Id, Item, Knob, Layer, PropertyRef, Scene } from '../document/types';
+import type { Id, Item, Knob, Layer, PropertyRef, Scene, SplitWord } from '../document/types';
 import { samplerOf } from '../motion/sampler';
+import { text as textKind } from '../recipe/sources/text';
 import { paramsOf } from '../recipe/table';
 
 export interface Words {
@@ -41,4 +42,30 @@ export const wordsOf = (scene: Scene, frame: number): readonly Words[] => {
       }),
     );
   });
+};
+
+/** A text that was split into layers: what it says is said by its parts. */
+export interface SplitWords {
+  /** By its set, and the card that it was. */
+  readonly ref: PropertyRef;
+  /** What its set is called. */
+  readonly layer: string;
+  readonly word: SplitWord;
+  readonly text: string;
+}
+
+/** What the text of a word says. */
+export const textOfWord = ({ text }: SplitWord): string =>
+  String(samplerOf(textKind.params.text, text.params.text).at(0));
+
+/** The words of a scene that were split, each once. */
+export const splitWordsOf = ({ id: scene, sets }: Scene): readonly SplitWords[] =>
+  sets.flatMap(({ id, name: layer, word }) =>
+    word ? [{ ref: { scene, layer: id, item: word.text.id, key: 'text' }, layer, word, text: textOfWord(word) }] : [],
+  );
+
+/** A word that was split, by its own reference or by that of the text before it was: the card is still called so. */
+export const splitWordAt = (scene: Scene | undefined, { layer, item, key }: PropertyRef): SplitWords | undefined => {
+  const named = scene ? splitWordsOf(scene).filter(({ ref }) => ref.item === item && ref.key === key) : [];
+  return named.find(({ ref }) => ref.layer === layer) ?? named[0];
 };

@@ -69,6 +69,10 @@ export const allLayers = (scene: Scene): Layer[] => [
   ...Object.values(scene.nested ?? {}).flatMap((inner) => Object.values(inner.layers)),
 ];
 
+/** Whether a version left anything to settle in a scene with all that it nests: see edits/settling.ts. */
+export const isUnsettled = ({ unsettled, nested = {} }: Scene): boolean =>
+  unsettled !== undefined || Object.values(nested).some((inner) => inner.unsettled);
+
 /** Every font that a scene asks for at any time. */
 export const fontsOfScene = (scene: Scene): FontChoice[] => allLayers(scene).flatMap((layer) => needsOf(layer).fonts);
 

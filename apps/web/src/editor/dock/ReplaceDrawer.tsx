@@ -2,7 +2,7 @@ import type { Id, Project, Scene } from '@kite/core/document/types';
 import { setValue } from '@kite/core/edits/properties';
 import { setScene } from '@kite/core/edits/scenes';
 import { usesOfSwatches } from '@kite/core/edits/swatches';
-import { type Words, wordsOf } from '@kite/core/properties/words';
+import { splitWordsOf, type Words, wordsOf } from '@kite/core/properties/words';
 import { usesOfAssets } from '@kite/core/recipe/needs';
 import { nestedIn } from '@kite/core/scene/whole';
 import { Rows3 } from 'lucide-react';
@@ -72,9 +72,7 @@ const WordsRow = ({ words: { ref, param, layer, part, text }, within }: { words:
 const WordsPart = ({ scenes }: { scenes: readonly Scene[] }) => {
   const { sceneId, frame } = useSlice((s) => ({ sceneId: s.sceneId, frame: s.playing ? null : s.frame }));
   const all = scenes.flatMap((own) => wordsOf(own, own.id === sceneId && frame !== null ? frame : own.poster));
-  const split = scenes.flatMap((own) =>
-    own.sets.flatMap(({ id, name, word }) => (word ? [{ scene: own.id, id, name, word }] : [])),
-  );
+  const split = scenes.flatMap(splitWordsOf);
   if (all.length + split.length === 0) return null;
   const withinOf = (id: Id) => (id === sceneId ? null : (scenes.find((own) => own.id === id)?.name ?? null));
   return (
@@ -84,10 +82,10 @@ const WordsPart = ({ scenes }: { scenes: readonly Scene[] }) => {
         const id = [scene, layer, item, key].join(' ');
         return <WordsRow key={id} words={words} within={withinOf(scene)} />;
       })}
-      {split.map(({ scene, id, name, word }) => (
-        <li key={`${scene} ${id}`}>
-          <Whose name={name} scene={scene} layers={word.parts} within={withinOf(scene)} />
-          <WordField label={`Words of ${name}`} scene={scene} set={id} word={word} />
+      {split.map(({ ref: { scene, layer: set }, layer, word }) => (
+        <li key={`${scene} ${set}`}>
+          <Whose name={layer} scene={scene} layers={word.parts} within={withinOf(scene)} />
+          <WordField label={`Words of ${layer}`} scene={scene} set={set} word={word} />
         </li>
       ))}
     </Part>

@@ -86,9 +86,9 @@ export class Editor {
     void this.fontsComing()?.then((came) => came && this.set({ fontsCame: this.state.fontsCame + 1 }));
   }
 
-  /** Resolves once the fonts of the open scene are here, or cannot come: whether any came. Null where all are here. */
-  fontsComing(): Promise<boolean> | null {
-    return this.materials.fontsReady(wholeScene(this.scene, this.state.doc), this.state.doc.assets) ?? null;
+  /** Resolves once the fonts of a scene, or of the open one, are here or cannot come: whether any came. Null where all are here. */
+  fontsComing(scene = this.scene): Promise<boolean> | null {
+    return this.materials.fontsReady(wholeScene(scene, this.state.doc), this.state.doc.assets) ?? null;
   }
 
   /** Resolves while nothing is being dragged: an edit then is one of its own. */

@@ -1,4 +1,5 @@
 import type { Id, Project, Version } from '@kite/core/document/types';
+import { settling, unsettledScenes } from '@kite/core/edits/settling';
 import { asVersion, moveVersion, putVersion, removeVersion } from '@kite/core/edits/versions';
 import { ArrowDown, ArrowUp, Pause, Play, Trash2 } from 'lucide-react';
 import { useState } from 'react';
@@ -7,6 +8,7 @@ import { useMoving } from '../../preview/useMoving';
 import { Button, IconButton } from '../../ui/Button';
 import { Select } from '../../ui/Select';
 import { useEditor, useSlice } from '../store/context';
+import { makeId } from '../store/editor';
 
 const BOX = { width: 360, height: 300 };
 
@@ -28,8 +30,10 @@ export const VersionPreview = ({ doc, version, scene, scenes, onScene }: Version
   const at = doc.versions.rows.indexOf(version);
   const last = doc.versions.rows.length - 1;
   const options = scenes.map((id) => ({ value: id, label: doc.scenes[id]?.name ?? id }));
-  const put = () => {
-    if (editor.edit(putVersion(version.id))) toast.success(`The project is as “${version.name}” now.`);
+  const put = async () => {
+    await Promise.all(unsettledScenes(shown).map((own) => editor.fontsComing(own)));
+    const edit = settling(putVersion(version.id), shown, editor.library, makeId);
+    if (editor.edit(edit)) toast.success(`The project is as “${version.name}” now.`);
   };
   return (
     <section aria-label={`Version ${version.name}`} className="flex min-h-0 flex-1 flex-col gap-3 overflow-y-auto p-4">
@@ -69,7 +73,7 @@ export const VersionPreview = ({ doc, version, scene, scenes, onScene }: Version
           ))}
         </ul>
       )}
-      <Button onClick={put}>Put it into the project</Button>
+      <Button onClick={() => void put()}>Put it into the project</Button>
       <p className="text-sm text-ink-2">
         The project itself stays as it is, until a version is put into it. On the page of deliveries each can have a
         file for every version.

@@ -1,3 +1,4 @@
+import type { Layer } from '../../document/types';
 import type { Ink, Mark } from '../../recipe/types';
 import { sizeAt } from '../../geometry/size';
 import { gradientAt } from '../../motion/gradients';
@@ -45,6 +46,9 @@ const besideOf = (pixels: Uint8ClampedArray, width: number): readonly number[] =
   return found;
 };
 
+/** Whether a layer shows a text and nothing else. */
+const showsText = (layer: Layer | undefined): boolean => layer?.kind === 'drawing' && soleSource(layer) === 'text';
+
 /** Text that does not stand out from what is behind it at that moment. */
 export const contrast: CheckKind = {
   kind: 'contrast',
@@ -53,8 +57,8 @@ export const contrast: CheckKind = {
   *find({ scene, rules, program, see, texts }) {
     const { seen } = yield* texts();
     const found = [];
-    for (const { layer, name, at: frame, box } of seen) {
-      const color = inkOf(program.at(frame, (id) => id === layer).marks);
+    for (const { layers, layer, name, at: frame, box } of seen) {
+      const color = inkOf(program.at(frame, (id) => layers.includes(id)).marks);
       if (color === null) continue;
       const whole = { width: box.right - box.left, height: box.bottom - box.top };
       const scale = SIDE / Math.max(whole.width, whole.height, 1);
@@ -62,9 +66,8 @@ export const contrast: CheckKind = {
       const matrix = [scale, 0, 0, scale, -box.left * scale, -box.top * scale] as const;
       const text = lightOf(rgbOf(color));
       const lights = lightsOf(see(frame, { width, height, matrix }));
-      const owner = scene.layers[layer];
-      const alone = owner?.kind === 'drawing' && soleSource(owner) === 'text';
-      const beside = alone ? besideOf(see(frame, { width, height, matrix, only: layer }), width) : [];
+      const alone = layers.every((id) => showsText(scene.layers[id]));
+      const beside = alone ? besideOf(see(frame, { width, height, matrix, only: layers }), width) : [];
       // Of what lies beside its letters half has to be told from them. Where its layer shows more than the text, and where there is nothing
       // beside it, what is least like the text is behind it, whatever share of the box its letters take.
       const [among, share] = beside.length > 0 ? [beside.map((i) => lights[i] as number), 0.5] : [[...lights], INK];

@@ -34,6 +34,9 @@ export const safeArea: CheckKind = {
       ];
     });
   },
-  mend: ({ scene, layer = '', frame = 0, value }) =>
-    moveBy(scene, new Map([[layer, value as Point]]), 'Move into the safe area', frame),
+  mend: ({ scene, layer = '', frame = 0, value }, { scenes }) => {
+    const word = scenes[scene]?.sets.find((set) => set.word?.parts.includes(layer))?.word;
+    const moved = (word?.parts ?? [layer]).map((id) => [id, value as Point] as const);
+    return moveBy(scene, new Map(moved), 'Move into the safe area', frame);
+  },
 };

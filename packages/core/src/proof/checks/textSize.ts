@@ -13,10 +13,11 @@ export const textSize: CheckKind = {
     const { seen } = yield* texts();
     return seen
       .filter(({ size }) => size < least - 0.05)
-      .map(({ layer, card, name, size, at: frame }) => {
+      .map(({ layers, layer, card, name, size, at: frame }) => {
         const ref = { scene: scene.id, layer, item: card, key: 'size' };
         const own = scene.layers[layer];
-        const fixed = !isKeyed(propertyIn(own, ref)) && !program.wiring.computed(ref);
+        // Letters that are layers would have to be laid out anew.
+        const fixed = layers.length === 1 && !isKeyed(propertyIn(own, ref)) && !program.wiring.computed(ref);
         const shown =
           (program.cardAt(layer, card, frame)?.values as { readonly size: number } | undefined)?.size ?? size;
         const value = Math.ceil((shown * least) / size);

@@ -1,5 +1,6 @@
 import type { Id, SplitWord } from '@kite/core/document/types';
-import { setWord, textOfWord } from '@kite/core/edits/words';
+import { setWord } from '@kite/core/edits/words';
+import { textOfWord } from '@kite/core/properties/words';
 import { text as textKind } from '@kite/core/recipe/sources/text';
 import { compileScene } from '@kite/core/scene/compile';
 import { wholeScene } from '@kite/core/scene/whole';
