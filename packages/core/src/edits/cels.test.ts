@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { countingIds, newDrawing, newItem, newProject, newScene } from '../document/make';
-import type { BrushStroke, DrawingLayer, Id, PictureAsset, Project } from '../document/types';
+import type { BrushStroke, DrawingLayer, Id, Item, PictureAsset, Project } from '../document/types';
 import { LIMITS } from '../document/limits';
 import { checkProject } from '../check/project';
 import type { Edit } from '../document/patches';
@@ -23,6 +23,7 @@ import {
   reverseCels,
 } from './cels';
 import { setValue } from './properties';
+import { addItem } from './recipe';
 import { addStroke, pressedIn } from './strokes';
 import { testStroke as stroke } from '../test/strokes';
 
@@ -93,6 +94,23 @@ describe('which cel shows', () => {
 });
 
 describe('cels', () => {
+  it('go on from any card that stands among them, which becomes one', () => {
+    const it = drawn();
+    const [first] = it.list() as [Id];
+    it.draw(first);
+    it.do(addItem('s', 'l', newItem('star', 'star'), it.ref.item));
+    it.do(addItem('s', 'l', newItem('fill', 'fill')));
+    it.do(addCel(it.ref, 'star', it.makeId, { begins: 'copy', hold: 3, taken: 1 }));
+    const [, star, cel] = it.list().map((id) => it.now().items[id] as Item);
+    expect([star?.kind, star?.params.hold, cel?.kind, cel?.params.hold]).toEqual([
+      'star',
+      undefined,
+      'cel',
+      { value: 3 },
+    ]);
+    expect(cel?.children?.map((id) => it.now().items[id]?.kind)).toEqual(['star']);
+    expect(it.marksAt(5)).toEqual(it.marksAt(3));
+  });
   it('are drawn one after another, each going on from the one before it', () => {
     const it = drawn();
     const [first] = it.list() as [Id];

@@ -81,12 +81,16 @@ const holderIn = (draft: Parameters<Edit['change']>[0], { scene, layer, item }: 
   return { own, holder, list: (holder.children ??= []) };
 };
 
-/** A cel with all that stands in it, once more: the copy first. */
+const isCel = ({ kind }: Pick<Item, 'kind'>): boolean => kind === celKind.kind;
+
+/** A cel with all that stands in it, once more: the copy first. Any other card that is shown as one becomes one. */
 const copied = (layer: DrawingDraft, id: Id, makeId: MakeId): readonly Item[] => {
   const bare = plain<DrawingLayer>(layer);
   const items = Object.fromEntries(within(bare.items, id).map((item) => [item.id, item]));
   const [copy] = copiesOf([{ ...bare, items, recipe: [id] }], makeId) as [DrawingLayer];
-  return within(copy.items, copy.recipe[0] as Id);
+  const all = within(copy.items, copy.recipe[0] as Id);
+  const [first] = all as readonly [Item, ...Item[]];
+  return isCel(first) ? all : [{ ...newItem(makeId(), celKind.kind), children: [first.id] }, ...all];
 };
 
 /** What a cel begins as: empty, as the one before it, or with a card behind the brush, given with all that stands in it. */
@@ -119,7 +123,7 @@ export const addCel = (
     const [bare, ...rest] = items as [Item, ...Item[]];
     const made: Item = { ...bare, params: { ...bare.params, hold: { value: heldFor(hold) } } };
     addCards(own, [made, ...rest]);
-    if (before && how.taken !== undefined) {
+    if (before && isCel(before) && how.taken !== undefined) {
       before.params.hold = { value: heldFor(holdOf(plain<Item>(before)) - how.taken) };
     }
     list.splice(after === null ? 0 : list.indexOf(after) + 1, 0, made.id);
@@ -167,7 +171,8 @@ export const holdCels = ({ scene, layer }: CardRef, ids: readonly Id[], hold: nu
   change: (draft) => {
     const own = drawingIn(draft, scene, layer);
     for (const id of ids) {
-      if (own.items[id]?.kind === celKind.kind) itemIn(own, id).params.hold = { value: heldFor(hold) };
+      const item = own.items[id];
+      if (item && isCel(item)) item.params.hold = { value: heldFor(hold) };
     }
   },
 });
