@@ -90,6 +90,10 @@ const PARTS: { readonly [part: string]: readonly Item[] } = {
     newItem('r', 'rectangle'),
     keyed('f', 'fill', 'gradient', [shades('#FFB23E', '#10132E'), shades('#2EC4B6', '#FFFFFF')], { style: 'linear' }),
   ],
+  'noise in a gradient': [
+    newItem('e', 'ellipse', { width: 180, height: 180 }),
+    newItem('f', 'fill', { style: 'linear', gradient: shades('#FFB23E', '#2EC4B600'), grain: 0.6 }),
+  ],
   'a curved way': [
     newItem('e', 'ellipse'),
     newItem('f', 'fill'),

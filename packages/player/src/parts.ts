@@ -116,6 +116,11 @@ export const SEAMS: readonly Seam[] = [
   { at: ['motion/track'], modules: ['geometry/length'], neededBy: ({ curves }) => curves },
   { at: ['paint/canvas'], modules: ['paint/effects'], neededBy: ({ marks }) => marks.effects },
   { at: ['paint/canvas'], modules: ['paint/far'], instead: 'far', neededBy: ({ marks }) => marks.far },
+  {
+    at: ['paint/canvas'],
+    modules: ['paint/grain'],
+    neededBy: ({ given }) => [...given].some((key) => key.endsWith('/grain')),
+  },
   { at: ['paint/apart'], modules: ['paint/bend'], neededBy: ({ marks }) => marks.bends },
   { at: ['paint/apart'], modules: ['paint/cuts'], neededBy: ({ marks }) => marks.cuts },
   { at: ['paint/cuts'], modules: ['paint/growth'], neededBy: ({ marks }) => marks.growths },

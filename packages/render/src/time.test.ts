@@ -87,6 +87,20 @@ describe('blur by motion', () => {
       expect(Math.abs(at(x, 30)[3] / 255 - wanted), `at ${x}`).toBeLessThan(0.06);
     }
   });
+  it('shows what each of its pictures covers in its own colour, however many there are', () => {
+    for (let samples = 2; samples <= 64; samples += samples < 20 ? 1 : 11) {
+      for (const color of ['#646464', '#102030', '#FFB23E', '#1B1F4B', '#FEFDFC']) {
+        const cards = [newItem('m', 'motion-blur', { shutter: 180, samples })];
+        const scene = sceneOf([{ ...square('a', cards, color), params: moving }]);
+        const [r, g, b, alpha] = drawn(scene, { frame: 5 }).at(70, 30);
+        const wanted = [1, 3, 5].map((i) => parseInt(color.slice(i, i + 2), 16));
+        expect(alpha).toBe(255);
+        [r, g, b].forEach((level, i) => {
+          expect(Math.abs(level! - wanted[i]!), `${samples} of ${color}`).toBeLessThanOrEqual(3);
+        });
+      }
+    }
+  });
   it('leaves what stands still as it is, and keeps as much of what moves', () => {
     const standing = { ...blurred(180, 12), params: still({ position: [80, 30] }) as Layer['params'] };
     const plain = { ...square('a', []), params: standing.params };

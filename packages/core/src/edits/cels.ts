@@ -89,7 +89,7 @@ const copied = (layer: DrawingDraft, id: Id, makeId: MakeId): readonly Item[] =>
   const items = Object.fromEntries(within(bare.items, id).map((item) => [item.id, item]));
   const [copy] = copiesOf([{ ...bare, items, recipe: [id] }], makeId) as [DrawingLayer];
   const all = within(copy.items, copy.recipe[0] as Id);
-  const [first] = all as readonly [Item, ...Item[]];
+  const first = all[0] as Item;
   return isCel(first) ? all : [{ ...newItem(makeId(), celKind.kind), children: [first.id] }, ...all];
 };
 

@@ -1,16 +1,17 @@
 /** Display list → Canvas 2D. The same code draws the editor's canvas, renders and banners. */
-import type { Point } from '../document/types';
 import { type Box, boxThrough } from '../geometry/bounds';
 import { determinant, type Matrix, multiply } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
 import type { Size } from '../geometry/size';
 import { trace } from '../geometry/trace';
 import { strokeReach } from '../recipe/marks';
-import type { FillMark, GroupMark, Ink, Mark, PictureMark, StrokeMark } from '../recipe/types';
+import type { FillMark, GroupMark, Mark, PictureMark, StrokeMark } from '../recipe/types';
 import type { DisplayList } from '../scene/program';
 import { drawnApart, layOver, operation, pixelsOf } from './apart';
 import { drawEffect } from './effects';
 import { isFar, linesInstead, type View } from './far';
+import { drawGrained } from './grain';
+import { styleOf } from './inks';
 import { whole } from './laying';
 import type { Context2D } from './surface';
 import { type Target, targetOf, type Tools } from './target';
@@ -21,43 +22,19 @@ const traceFar = (context: Context2D, outline: Outline, far: View): void =>
     for (const [x, y] of linesInstead(points, k, far)) context.lineTo(x, y);
   });
 
-const distance = (p: Point, q: Point) => Math.hypot(q[0] - p[0], q[1] - p[1]);
-
-type GradientStyle = Exclude<Ink['style'], 'solid'>;
-
-const emptyGradient = (context: Context2D, style: GradientStyle, from: Point, to: Point) => {
-  switch (style) {
-    case 'linear':
-      return context.createLinearGradient(from[0], from[1], to[0], to[1]);
-    case 'radial':
-      return context.createRadialGradient(from[0], from[1], 0, from[0], from[1], distance(from, to));
-    case 'angular':
-      return context.createConicGradient(Math.atan2(to[1] - from[1], to[0] - from[0]), from[0], from[1]);
-  }
-};
-
-const styleOf = (context: Context2D, ink: Ink): unknown => {
-  if (ink.style === 'solid') return ink.color;
-  const { from, to } = ink;
-  const style = emptyGradient(context, ink.style, from, to);
-  for (const stop of ink.gradient.stops) style.addColorStop(Math.min(1, Math.max(0, stop.at)), stop.color);
-  return style;
-};
-
-const drawPath = (target: Target, mark: FillMark | StrokeMark, alpha: number, blend: GroupMark['blend']): void => {
+const drawPath = (target: Target, mark: FillMark | StrokeMark, alpha: number, operation: string): void => {
   const { context } = target;
   const m = multiply(target.view, mark.matrix);
   // A flattened or unbounded picture shows nothing.
   if (!m.every(Number.isFinite) || Math.abs(determinant(m)) < 1e-12) return;
   context.setTransform(...m);
   context.globalAlpha = Math.min(1, mark.alpha * alpha);
-  context.globalCompositeOperation = operation(blend);
+  context.globalCompositeOperation = operation;
   context.beginPath();
   if (mark.op === 'fill') {
     for (const outline of mark.outlines) trace(context, outline);
     context.fillStyle = styleOf(context, mark.ink);
     context.fill(mark.rule);
-    drawGrain(target, mark.ink, () => context.fill(mark.rule));
     return;
   }
   const view = { matrix: m, clip: target.clip, reach: strokeReach(mark), dashed: mark.dashes.length > 0 };
@@ -73,18 +50,6 @@ const drawPath = (target: Target, mark: FillMark | StrokeMark, alpha: number, bl
   context.setLineDash([...mark.dashes]);
   context.lineDashOffset = mark.dashOffset;
   context.stroke();
-  drawGrain(target, mark.ink, () => context.stroke());
-};
-
-/** Lays noise over what an ink has just drawn; draws with the path and the place that are set. */
-const drawGrain = ({ context, tools: { pool } }: Target, ink: Ink, draw: () => void): void => {
-  if (ink.style === 'solid' || ink.grain <= 0) return;
-  const pattern = context.createPattern(pool.grain.image, 'repeat');
-  context.fillStyle = pattern;
-  context.strokeStyle = pattern;
-  context.globalAlpha *= ink.grain;
-  context.globalCompositeOperation = 'overlay';
-  draw();
 };
 
 const drawPicture = (target: Target, mark: PictureMark, alpha: number, blend: GroupMark['blend']): void => {
@@ -102,8 +67,16 @@ const drawPicture = (target: Target, mark: PictureMark, alpha: number, blend: Gr
   context.drawImage(image, -asset.width / 2, -asset.height / 2, asset.width, asset.height);
 };
 
-const drawOne = (target: Target, mark: Exclude<Mark, GroupMark>, alpha: number, blend: GroupMark['blend']): void =>
-  mark.op === 'picture' ? drawPicture(target, mark, alpha, blend) : drawPath(target, mark, alpha, blend);
+const drawOne = (target: Target, mark: Exclude<Mark, GroupMark>, alpha: number, blend: GroupMark['blend']): void => {
+  if (mark.op === 'picture') {
+    drawPicture(target, mark, alpha, blend);
+    return;
+  }
+  const { ink } = mark;
+  if (ink.style === 'solid' || ink.grain <= 0) drawPath(target, mark, alpha, operation(blend));
+  else
+    drawGrained(target, mark, ink, { alpha: Math.min(1, mark.alpha * alpha), operation: operation(blend) }, drawPath);
+};
 
 const drawGroup = (target: Target, group: GroupMark): void => {
   if (group.effect) {

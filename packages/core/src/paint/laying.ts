@@ -20,7 +20,7 @@ export interface Changed {
 export const whole = (surface: Surface): Changed => ({ surface, filter: 'none', pixels: null });
 
 /** How a surface is laid over what is there. */
-interface Laying {
+export interface Laying {
   readonly alpha: number;
   readonly operation: string;
 }

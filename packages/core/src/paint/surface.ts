@@ -2,7 +2,6 @@
  * The part of the Canvas 2D API that painting uses (HTML Living Standard, 4.12.5), so that core needs
  * no DOM: a browser's context, a worker's and the server's all fit.
  */
-import { hashed } from '../document/random';
 import type { PathSink } from '../geometry/trace';
 
 export interface Gradient2D {
@@ -89,32 +88,15 @@ export const surfaceOver = (canvas: Resizable, context: unknown): Surface => ({
   },
 });
 
-const GRAIN_SIDE = 256;
-
 /** Surfaces kept for use again: groups need one for as long as they are drawn. */
 export class SurfacePool {
   private readonly free: Surface[] = [];
 
-  private grainTile: Surface | null = null;
-
   /** `small` for pictures of the size of a thumb, in which nothing needs to be found more exactly than that shows. */
   constructor(
-    private readonly make: MakeSurface,
+    readonly make: MakeSurface,
     readonly small = false,
   ) {}
-
-  /** A tile of grey noise, the same on every machine. */
-  get grain(): Surface {
-    if (this.grainTile) return this.grainTile;
-    const tile = this.make(GRAIN_SIDE, GRAIN_SIDE);
-    const pixels = tile.context.createImageData(GRAIN_SIDE, GRAIN_SIDE);
-    for (let i = 0; i < GRAIN_SIDE * GRAIN_SIDE; i++) {
-      pixels.data.fill(hashed(i) & 255, i * 4, i * 4 + 3);
-      pixels.data[i * 4 + 3] = 255;
-    }
-    tile.context.putImageData(pixels, 0, 0);
-    return (this.grainTile = tile);
-  }
 
   /** A surface that is clear in its first pixels, and is drawn to there alone. */
   take(width: number, height: number): Surface {

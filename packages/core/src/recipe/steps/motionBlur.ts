@@ -2,10 +2,24 @@ import { degrees, number } from '../../document/params';
 import { marksThrough } from '../marksThrough';
 import { grouped } from '../marks';
 import { workOfMarks } from '../room';
-import { short, step } from '../types';
+import { type Mark, short, step } from '../types';
 
 /** Pictures within one frame. */
 export const MOST_SAMPLES = 64;
+
+/**
+ * The mean of pictures: their shares, summed. A share is rounded to whole levels, by up to half of one: summed at once, those of twelve
+ * would be off by six. Those of two are off by one, and so is the mean of two means.
+ */
+const meanOf = (pictures: readonly (readonly Mark[])[]): readonly Mark[] => {
+  const [first = []] = pictures;
+  if (pictures.length < 2) return first;
+  const half = 2 ** Math.floor(Math.log2(pictures.length - 1));
+  const shares = [pictures.slice(0, half), pictures.slice(half)].map((own) =>
+    grouped(meanOf(own), { alpha: own.length / pictures.length, blend: 'plus' }),
+  );
+  return [grouped(shares, { sum: true })];
+};
 
 /**
  * What is above it as a camera takes it whose shutter is open for part of the frame: the mean of so many pictures within that
@@ -27,15 +41,14 @@ export const motionBlur = step({
     const now = above.at(above.frame);
     const count = Math.round(samples);
     if (shutter <= 0 || now.marks.length === 0) return now;
-    const marks = [];
+    const pictures: (readonly Mark[])[] = [];
     for (let i = 0; i < count; i++) {
       const then = above.frame + (shutter / 360) * ((i + 0.5) / count - 0.5);
       const own = above.at(then).marks;
       if (!above.take(own.length, 1 + workOfMarks(own))) return now;
       const m = above.since(then);
-      // Each is a share of the mean, and shares are summed.
-      marks.push(grouped(marksThrough(m, own), { alpha: 1 / count, blend: 'plus' }));
+      pictures.push(marksThrough(m, own));
     }
-    return { ...now, marks: [grouped(marks, { sum: true })] };
+    return { ...now, marks: meanOf(pictures) };
   },
 });
