@@ -309,6 +309,9 @@ describe('words whose letters are layers', () => {
     expect((await found('reading', late))[0]?.message).toBe(
       '“Ride home easy” is seen for 0.6 s; reading it takes 1.0 s.',
     );
+    // One that is hidden is not waited for.
+    const hidden = applyEdit(late, setLayers('s', [last], { hidden: true })).doc;
+    expect(await found('reading', hidden)).toEqual([]);
   });
   it('are moved into the safe area together', async () => {
     const [{ trips }] = CASES.filter(({ check }) => check === 'safeArea') as [Case];

@@ -46,7 +46,7 @@ const readingsOf = (scene: Scene): readonly Reading[] => {
   const partOf = (id: Id): Part[] => {
     const layer = scene.layers[id];
     const card = layer?.kind === 'drawing' ? textCardOf(layer) : undefined;
-    return layer?.kind === 'drawing' && card ? [{ layer, card }] : [];
+    return layer?.kind === 'drawing' && card && !layer.hidden ? [{ layer, card }] : [];
   };
   const split = splitWordsOf(scene);
   const inWords = new Set(split.flatMap(({ word }) => word.parts));

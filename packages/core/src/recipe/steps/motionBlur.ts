@@ -2,7 +2,7 @@ import { degrees, number } from '../../document/params';
 import { marksThrough } from '../marksThrough';
 import { grouped } from '../marks';
 import { workOfMarks } from '../room';
-import { type Mark, short, step } from '../types';
+import { type GroupMark, type Mark, short, step } from '../types';
 
 /** Pictures within one frame. */
 export const MOST_SAMPLES = 64;
@@ -11,14 +11,14 @@ export const MOST_SAMPLES = 64;
  * The mean of pictures: their shares, summed. A share is rounded to whole levels, by up to half of one: summed at once, those of twelve
  * would be off by six. Those of two are off by one, and so is the mean of two means.
  */
-const meanOf = (pictures: readonly (readonly Mark[])[]): readonly Mark[] => {
+const meanOf = (pictures: readonly (readonly Mark[])[], how: Parameters<typeof grouped>[1] = {}): GroupMark => {
   const [first = []] = pictures;
-  if (pictures.length < 2) return first;
+  if (pictures.length < 2) return grouped(first, how);
   const half = 2 ** Math.floor(Math.log2(pictures.length - 1));
   const shares = [pictures.slice(0, half), pictures.slice(half)].map((own) =>
-    grouped(meanOf(own), { alpha: own.length / pictures.length, blend: 'plus' }),
+    meanOf(own, { alpha: own.length / pictures.length, blend: 'plus' }),
   );
-  return [grouped(shares, { sum: true })];
+  return grouped(shares, { ...how, sum: true });
 };
 
 /**
@@ -49,6 +49,6 @@ export const motionBlur = step({
       const m = above.since(then);
       pictures.push(marksThrough(m, own));
     }
-    return { ...now, marks: meanOf(pictures) };
+    return { ...now, marks: [meanOf(pictures)] };
   },
 });
