@@ -222,6 +222,24 @@ test('keys that are pressed while the field of a formula is on its way are for t
   );
 });
 
+test('ready formulas that are opened while the field is on its way stay open', async ({ page, server }) => {
+  const letGo = await holdBack(page, '**/FormulaCode-*.js');
+  await openStrip(page, server, 'Ready');
+  await choose(page, 'Follower 1');
+  await open(page, 'turn');
+  await page.getByRole('button', { name: 'Ready formulas' }).click();
+  await expect(page.getByRole('button', { name: /^Spin steadily/ })).toBeVisible();
+  letGo();
+  await expect(page.locator('.cm-content')).toBeVisible();
+  await page.getByRole('button', { name: /^Spin steadily/ }).click();
+  await expect(page.locator('.cm-content')).not.toHaveText('');
+  // It is the field's turn again.
+  await page.locator('.cm-content').click();
+  await page.keyboard.press('End');
+  await page.keyboard.type('+1');
+  await expect(page.locator('.cm-content')).toHaveText(/\+1$/);
+});
+
 test('what is given up while the field of a formula is on its way leaves it as it was', async ({ page, server }) => {
   const letGo = await holdBack(page, '**/FormulaCode-*.js');
   await openStrip(page, server, 'Given up');

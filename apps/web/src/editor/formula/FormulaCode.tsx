@@ -115,8 +115,9 @@ export const FormulaCode = ({
     );
     // What was typed meanwhile is completed as what is typed here: its last character comes in anew.
     // The text may be another by now: given up, or changed by somebody else.
-    const at = Math.min(caretRef.current ?? value.length, value.length);
-    const last = caretRef.current === null ? '' : value.slice(0, at).slice(-1);
+    const caret = caretRef.current;
+    const at = Math.min(typeof caret === 'number' ? caret : value.length, value.length);
+    const last = typeof caret === 'number' ? value.slice(0, at).slice(-1) : '';
     const from = at - last.length;
     const made = new EditorView({
       parent: place.current,
@@ -135,7 +136,8 @@ export const FormulaCode = ({
       ],
     });
     view.current = made;
-    made.focus();
+    // Who went elsewhere meanwhile, as to the ready ones, stays there.
+    if (caret !== 'left') made.focus();
     made.dispatch({ changes: { from, insert: last }, selection: { anchor: at }, userEvent: 'input.type' });
     return () => made.destroy();
     // Made once: later texts and errors are told to it below.

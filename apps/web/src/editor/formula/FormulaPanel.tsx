@@ -87,7 +87,7 @@ const Editing = ({ refs, param, label, onClose }: EditingProps) => {
   const frame = useSlice((s) => s.frame);
   const shown = useSlice(() => shownFormula(editor, first));
   const { typing, type, keep, giveUp } = useTypedFormula(refs);
-  const caretRef = useRef<number | null>(null);
+  const caretRef = useRef<number | 'left' | null>(null);
   const text = typing?.text ?? shown;
   const wrong = typing ? typing.wrong : computed?.error ? wrongIn(editor, first, shown) : null;
   const problem = wrong ? null : (computed?.problemAt(frame) ?? null);
