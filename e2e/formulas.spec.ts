@@ -1,10 +1,6 @@
 /** Formulas: typed, linked, tuned, followed, baked, and what becomes of them when things go. */
-import type { ControllerLayer, DrawingLayer, KeyedProperty, Layer, Point, Scene } from '@kite/core/document/types';
-import { newController, newDrawing } from '@kite/core/document/make';
-import { newKnob } from '@kite/core/document/knobs';
-import { wholeScene } from '@kite/core/scene/whole';
-import { addKnob } from '@kite/core/edits/knobs';
-import { addLayers } from '@kite/core/edits/layers';
+import type { ControllerLayer, DrawingLayer, KeyedProperty, Layer, Scene } from '@kite/core/document/types';
+import { newDrawing } from '@kite/core/document/make';
 import { writeArchive } from '@kite/core/interchange/archive';
 import { compileScene } from '@kite/core/scene/compile';
 import { NO_LIBRARY } from '@kite/core/scene/program';
@@ -14,66 +10,19 @@ import { build } from 'esbuild';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { drag, goToFrame, holdBack, middle, onScene, saved, setNumber } from './support/editor';
-import { BLANK, discLayer, keyed, openMade } from './support/made';
+import { drag, goToFrame, middle, onScene, saved, setNumber } from './support/editor';
+import { field, givenUp, open, openStrip, places } from './support/formulas';
+import { discLayer, openMade } from './support/made';
 import { pixel, named, sceneOf } from './support/scene';
-import { runProgram, type Server } from './support/server';
+import { runProgram } from './support/server';
 import { test } from './support/test';
 import { choose } from './support/timeline';
 
-const rig = newController(BLANK, 'rig', 'Rig');
-const knob = (name: string, value: number, max: number) =>
-  addKnob('s', 'rig', { ...newKnob(name.toLowerCase(), 'number', name), min: 0, max, params: { value: { value } } });
-const strip = ['a', 'b', 'c', 'd'].map((id, i) => discLayer(id, i === 0 ? 'Lead' : `Follower ${i}`, [40, 40]));
-const openStrip = (page: Page, server: Server, name: string) =>
-  openMade(
-    page,
-    server,
-    name,
-    strip,
-    addLayers('s', [rig]),
-    knob('Delay', 0.2, 1),
-    keyed('a', 'position', [
-      [0, [40, 40], { kind: 'linear' }],
-      [50, [340, 40]],
-    ]),
-  );
-
-const field = (page: Page, name: string) => page.getByRole('textbox', { name: `Formula of ${name}` });
-/** Opens the formula of a property of what is selected. */
-const open = async (page: Page, name: string) => {
-  // It may be open from before.
-  if (!(await field(page, name).isVisible())) {
-    await page
-      .getByRole('button', { name: `Formula of ${name}`, exact: true })
-      .first()
-      .click({ force: true });
-  }
-  await expect(field(page, name)).toBeVisible();
-};
 const type = async (page: Page, name: string, text: string) => {
   await field(page, name).fill(text);
   await page.keyboard.press('Escape');
   await field(page, name).fill(text);
   await page.keyboard.press('Enter');
-};
-/** Escape, until what was there before is there again. */
-const givenUp = (page: Page, name: string, before: string) =>
-  expect(async () => {
-    // The list of names, where it has opened, goes first.
-    await page.keyboard.press('Escape');
-    await expect(field(page, name)).toHaveText(before, { timeout: 1_000 });
-  }).toPass();
-const places = async (page: Page, server: Server, frame: number): Promise<Record<string, Point>> => {
-  const project = await saved(page, server);
-  const scene = wholeScene(await sceneOf(page, server), project);
-  const { wiring } = compileScene(scene, NO_LIBRARY);
-  return Object.fromEntries(
-    Object.values(scene.layers).map((l) => [
-      l.name,
-      wiring.sampler({ layer: l.id, key: 'position' })?.at(frame) as Point,
-    ]),
-  );
 };
 
 test('three followers by one formula, tuned by a knob, a fourth duplicated, the lead renamed', async ({
@@ -152,108 +101,6 @@ test('what is wrong is said at the field, in the checks, and by kite check; the 
   await page.getByRole('button', { name: 'Remove the formula' }).click();
   await expect(page.getByRole('button', { name: 'Checks: nothing to look at' })).toBeVisible();
   expect(named(await sceneOf(page, server), 'Follower 1').formulas).toBeUndefined();
-});
-
-test('a formula is seen as it is typed, as far as it works, and given up with Escape however long it has rested', async ({
-  page,
-  server,
-}) => {
-  await openStrip(page, server, 'Typed');
-  const follower = async () => named(await sceneOf(page, server), 'Follower 1').formulas;
-  await choose(page, 'Follower 1');
-  await open(page, 'position');
-  const formula = page.getByLabel('Formula of position', { exact: true });
-  const at = await onScene(page, 400, 240);
-  await goToFrame(page, 50);
-  await open(page, 'position');
-  await field(page, 'position').pressSequentially('{Lead / Position} + [-40, 120]');
-  await expect(formula.getByRole('status')).toHaveText('300, 160');
-  await expect.poll(() => pixel(page, at(300, 160))).not.toEqual([0x10, 0x13, 0x2e]);
-  // It has rested, and is saved; what does not work is not written over it until it is entered.
-  await saved(page, server);
-  await field(page, 'position').pressSequentially(' * {Leader / Turn}');
-  await expect(formula.getByRole('alert')).toContainText('There is no layer “Leader”.');
-  expect((await follower())?.position?.text).toBe('{@a/position} + [-40, 120]');
-  await page.reload();
-  await expect(page.getByTestId('picture')).toHaveAttribute('data-frame', /./);
-  expect((await places(page, server, 50))['Follower 1']).toEqual([300, 160]);
-
-  await choose(page, 'Follower 1');
-  await open(page, 'position');
-  await field(page, 'position').press('End');
-  await field(page, 'position').pressSequentially(' * 0');
-  await expect(formula.getByRole('status')).toHaveText('40, 40');
-  await saved(page, server);
-  await field(page, 'position').pressSequentially('5');
-  await givenUp(page, 'position', '{Lead / Position} + [-40, 120]');
-  expect((await follower())?.position?.text).toBe('{@a/position} + [-40, 120]');
-  // What is emptied and left is as it was.
-  await field(page, 'position').fill('');
-  await page.getByTestId('canvas').click({ position: { x: 5, y: 5 } });
-  expect((await follower())?.position?.text).toBe('{@a/position} + [-40, 120]');
-});
-
-test('keys that are pressed while the field of a formula is on its way are for the formula', async ({
-  page,
-  server,
-}) => {
-  const letGo = await holdBack(page, '**/FormulaCode-*.js');
-  await openStrip(page, server, 'Slow');
-  await choose(page, 'Follower 1');
-  await open(page, 'turn');
-  await page.keyboard.type('abs(');
-  await page.getByRole('button', { name: 'Close the formula' }).click();
-  await open(page, 'turn');
-  // It goes on at the end of what is there.
-  await expect(field(page, 'turn')).toHaveValue('abs(');
-  await page.keyboard.type('-40+{Rig / Del)');
-  await page.keyboard.press('ArrowLeft');
-  await page.keyboard.type('a');
-  await expect(field(page, 'turn')).toHaveValue('abs(-40+{Rig / Dela)');
-  letGo();
-  // The caret is where it was, and what is typed in braces is completed as if it had been typed here.
-  await page.getByRole('option', { name: 'Rig / Delay' }).click();
-  await expect(page.locator('.cm-content')).toHaveText('abs(-40+{Rig / Delay})');
-  await page.keyboard.press('End');
-  await page.keyboard.type('+0.2');
-  await expect(page.getByLabel('Formula of turn', { exact: true }).getByRole('status')).toContainText('40');
-  expect(named(await sceneOf(page, server), 'Follower 1').formulas?.rotation?.text).toMatch(
-    /^abs\(-40\+\{.+\}\)\+0\.2$/,
-  );
-});
-
-test('ready formulas that are opened while the field is on its way stay open', async ({ page, server }) => {
-  const letGo = await holdBack(page, '**/FormulaCode-*.js');
-  await openStrip(page, server, 'Ready');
-  await choose(page, 'Follower 1');
-  await open(page, 'turn');
-  await page.getByRole('button', { name: 'Ready formulas' }).click();
-  await expect(page.getByRole('button', { name: /^Spin steadily/ })).toBeVisible();
-  letGo();
-  await expect(page.locator('.cm-content')).toBeVisible();
-  await page.getByRole('button', { name: /^Spin steadily/ }).click();
-  await expect(page.locator('.cm-content')).not.toHaveText('');
-  // It is the field's turn again.
-  await page.locator('.cm-content').click();
-  await page.keyboard.press('End');
-  await page.keyboard.type('+1');
-  await expect(page.locator('.cm-content')).toHaveText(/\+1$/);
-});
-
-test('what is given up while the field of a formula is on its way leaves it as it was', async ({ page, server }) => {
-  const letGo = await holdBack(page, '**/FormulaCode-*.js');
-  await openStrip(page, server, 'Given up');
-  await choose(page, 'Follower 1');
-  await open(page, 'turn');
-  await page.keyboard.type('{Follower 2 / Turn} + 1');
-  // In one breath: whichever comes first, the field stands with what was there before.
-  letGo();
-  await page.keyboard.press('Escape');
-  await expect(page.locator('.cm-content')).toBeFocused();
-  await expect(page.locator('.cm-content')).toHaveText('');
-  await page.keyboard.type('40');
-  await page.keyboard.press('Enter');
-  expect(named(await sceneOf(page, server), 'Follower 1').formulas?.rotation?.text).toBe('40');
 });
 
 test('a link is dragged to another layer, late; y alone to a control; a value that is computed says so', async ({

@@ -6,7 +6,6 @@ import { sayUnchanged } from '../ui/says';
 import { DrawerPlace } from './dock/DrawerFrame';
 import { ShapesDrawer } from './dock/ShapesDrawer';
 import type { importFiles as importThem } from './importing/importFiles';
-import { PlainFormula } from './formula/PlainFormula';
 import { PlainSearch } from './search/PlainSearch';
 import type { Drawer } from './store/workspace';
 
@@ -73,11 +72,7 @@ export const PanesDialog = part(async () => (await import('./commands/PanesDialo
 export const RevealDialog = part(async () => (await import('./commands/RevealDialog')).RevealDialog);
 export const SolidDialog = part(async () => (await import('./commands/SolidDialog')).SolidDialog);
 
-// Large, and many never need them: these come when they are shown.
-export const FormulaCode = later(
-  async () => (await import('./formula/FormulaCode')).FormulaCode,
-  (props) => <PlainFormula {...props} />,
-);
+// Large, and many never need it: it comes when it is shown.
 export const SvgDialog = later(async () => (await import('./importing/SvgDialog')).SvgDialog);
 
 export const DRAWERS: { readonly [D in NonNullable<Drawer>]: ComponentType } = {

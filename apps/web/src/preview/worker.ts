@@ -195,12 +195,6 @@ const pictureOf = ({ scene: id, of, width, height }: PictureRequest): PictureRep
 /** Pictures come in their order: each waits for the one before. */
 let pictures: Promise<void> = Promise.resolve();
 
-/** What a version leaves to its fonts, now that they are here. */
-const settleVersion = async (doc: Project, id: Id): Promise<void> => {
-  const { settledIn } = await import('@kite/core/edits/settling');
-  if (shown === doc) kept = shown = settledIn(doc, id, materials.library(doc.assets));
-};
-
 /** A picture is drawn with all its fonts and pictures, never with some of them. */
 const settled = async (id: Id): Promise<void> => {
   const doc = shown;
@@ -208,7 +202,10 @@ const settled = async (id: Id): Promise<void> => {
   if (!doc || !scene) return;
   await (materials.fontsReady(scene, doc.assets) ?? null);
   await (materials.picturesReady(scene, doc.assets) ?? null);
-  if (isUnsettled(scene)) await settleVersion(doc, id);
+  if (!isUnsettled(scene)) return;
+  // What a version leaves to its fonts, now that they are here.
+  const { settledIn } = await import('@kite/core/edits/settling');
+  if (shown === doc) kept = shown = settledIn(doc, id, materials.library(doc.assets));
 };
 
 /** Of the document as it is kept now: once that is another one, whoever asked asks again. */

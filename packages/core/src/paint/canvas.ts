@@ -4,7 +4,7 @@ import { determinant, type Matrix, multiply } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
 import type { Size } from '../geometry/size';
 import { trace } from '../geometry/trace';
-import { strokeReach } from '../recipe/marks';
+import { isGrained, strokeReach } from '../recipe/marks';
 import type { FillMark, GroupMark, Mark, PictureMark, StrokeMark } from '../recipe/types';
 import type { DisplayList } from '../scene/program';
 import { drawnApart, layOver, operation, pixelsOf } from './apart';
@@ -68,14 +68,11 @@ const drawPicture = (target: Target, mark: PictureMark, alpha: number, blend: Gr
 };
 
 const drawOne = (target: Target, mark: Exclude<Mark, GroupMark>, alpha: number, blend: GroupMark['blend']): void => {
-  if (mark.op === 'picture') {
-    drawPicture(target, mark, alpha, blend);
-    return;
-  }
-  const { ink } = mark;
-  if (ink.style === 'solid' || ink.grain <= 0) drawPath(target, mark, alpha, operation(blend));
-  else
-    drawGrained(target, mark, ink, { alpha: Math.min(1, mark.alpha * alpha), operation: operation(blend) }, drawPath);
+  if (mark.op === 'picture') drawPicture(target, mark, alpha, blend);
+  else if (isGrained(mark.ink)) {
+    const laying = { alpha: Math.min(1, mark.alpha * alpha), operation: operation(blend) };
+    drawGrained(target, mark, mark.ink, laying, drawPath);
+  } else drawPath(target, mark, alpha, operation(blend));
 };
 
 const drawGroup = (target: Target, group: GroupMark): void => {

@@ -4,14 +4,12 @@ import { hashed } from '../document/random';
 import { remembered } from '../document/remembered';
 import { boxThrough } from '../geometry/bounds';
 import { inverted, multiply } from '../geometry/matrix';
-import type { FillMark, Ink, StrokeMark } from '../recipe/types';
+import type { FillMark, GradientInk, StrokeMark } from '../recipe/types';
 import { pixelsOf } from './apart';
 import { styleOf } from './inks';
 import { drawThrough, type Laying, sizeOf, viewOn, whole } from './laying';
 import type { Surface, SurfacePool } from './surface';
 import { type Target, targetOf } from './target';
-
-type Grained = Exclude<Ink, { readonly style: 'solid' }>;
 
 const SIDE = 256;
 
@@ -38,7 +36,7 @@ const opacity = (color: Color): Color => `#${(color.slice(7) || 'FF').repeat(3)}
 export const drawGrained = (
   target: Target,
   mark: FillMark | StrokeMark,
-  ink: Grained,
+  ink: GradientInk,
   laying: Laying,
   drawPath: (target: Target, mark: FillMark | StrokeMark, alpha: number, operation: string) => void,
 ): void => {
@@ -58,10 +56,10 @@ export const drawGrained = (
   const { stops } = ink.gradient;
   const covered = (as: typeof opaque) => {
     const gradient = { stops: stops.map(({ at, color }) => ({ at, color: as(color) })) };
-    context.setTransform(...multiply(view, mark.matrix));
     cover(styleOf(context, { ...ink, gradient }), 1, 'source-over');
     cover(context.createPattern(tileOf(pool).image, 'repeat'), ink.grain, 'overlay');
   };
+  context.setTransform(...multiply(view, mark.matrix));
   covered(opaque);
   if (stops.some(({ color }) => color !== opaque(color))) {
     const seen = () => context.getImageData(0, 0, width, height);

@@ -1,13 +1,11 @@
 /** Inks as a canvas takes them. */
 import type { Point } from '../document/types';
-import type { Ink } from '../recipe/types';
+import type { GradientInk, Ink } from '../recipe/types';
 import type { Context2D } from './surface';
 
 const distance = (p: Point, q: Point) => Math.hypot(q[0] - p[0], q[1] - p[1]);
 
-type GradientStyle = Exclude<Ink['style'], 'solid'>;
-
-const emptyGradient = (context: Context2D, style: GradientStyle, from: Point, to: Point) => {
+const emptyGradient = (context: Context2D, style: GradientInk['style'], from: Point, to: Point) => {
   switch (style) {
     case 'linear':
       return context.createLinearGradient(from[0], from[1], to[0], to[1]);

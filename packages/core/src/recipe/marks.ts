@@ -13,7 +13,22 @@ import {
 import { chained, flatSpace } from '../geometry/space';
 import { type Outline, transformed, turnOf } from '../geometry/outline';
 import type { BlendMode, Color } from '../document/types';
-import type { AreaCut, Cut, FillMark, Flow, GroupMark, Mark, Plane, Shape, StrokeMark } from './types';
+import type {
+  AreaCut,
+  Cut,
+  FillMark,
+  Flow,
+  GradientInk,
+  GroupMark,
+  Ink,
+  Mark,
+  Plane,
+  Shape,
+  StrokeMark,
+} from './types';
+
+/** Whether an ink has noise in it, and is drawn on a surface of its own for that. */
+export const isGrained = (ink: Ink): ink is GradientInk => ink.style !== 'solid' && ink.grain > 0;
 
 /** A shape moved, and drawn at a share of its strength. */
 export const shapeThrough = (m: Matrix, shape: Shape, alpha: number): Shape => ({

@@ -29,16 +29,15 @@ import type { Placed } from '../picture/pixels';
 import type { PartOfText } from '../type/parts';
 import type { Fonts } from '../type/types';
 
-export type Ink =
-  | { readonly style: 'solid'; readonly color: Color }
-  | {
-      readonly style: 'linear' | 'radial' | 'angular';
-      readonly gradient: Gradient;
-      readonly from: Point;
-      readonly to: Point;
-      /** How strongly grain lies over it, 0..1. */
-      readonly grain: number;
-    };
+export interface GradientInk {
+  readonly style: 'linear' | 'radial' | 'angular';
+  readonly gradient: Gradient;
+  readonly from: Point;
+  readonly to: Point;
+  /** How strong the noise in it is, 0..1. */
+  readonly grain: number;
+}
+export type Ink = { readonly style: 'solid'; readonly color: Color } | GradientInk;
 
 interface MarkBase {
   readonly outlines: readonly Outline[];

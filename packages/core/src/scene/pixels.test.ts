@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { PictureAsset } from '../document/types';
+import { IDENTITY } from '../geometry/matrix';
 import type { Mark } from '../recipe/types';
 import { MOST_PIXELS, marksWithin } from './pixels';
 
@@ -24,6 +25,19 @@ describe('pixels of a frame', () => {
   it('count every picture that has to be decoded', () => {
     const marks = Array.from({ length: room + 5 }, (_, i) => picture(`p${i}`, side));
     expect(marksWithin(marks, 100, 100)).toBe(room);
+  });
+  it('count the surface that noise in a gradient is drawn on', () => {
+    const gradient = { stops: [{ at: 0, color: '#10132E00' as const }] };
+    const marks = (grain: number) =>
+      Array.from({ length: 60 }, (): Mark => {
+        const ink = { style: 'linear', gradient, from: [0, 0], to: [0, 1], grain } as const;
+        const outlines = [
+          { points: Float64Array.of(0, 0, 0, 0, side, 0, side, 0, side, 0, side, side, side, side), closed: true },
+        ];
+        return { op: 'fill', rule: 'nonzero', outlines, matrix: IDENTITY, alpha: 1, ink };
+      });
+    expect(marksWithin(marks(0), side, side)).toBe(60);
+    expect(marksWithin(marks(0.5), side, side)).toBeLessThan(60);
   });
   it('count a picture once, however often it is drawn', () => {
     const marks = Array.from({ length: room + 5 }, () => picture('p', side));

@@ -4,7 +4,7 @@
  */
 import { FAR } from '../document/params';
 import { type Box, intersection } from '../geometry/bounds';
-import { markBox } from '../recipe/marks';
+import { isGrained, markBox } from '../recipe/marks';
 import { pictureKey } from '../picture/key';
 import type { Cut, Mark, PictureMark } from '../recipe/types';
 
@@ -38,19 +38,16 @@ const isSoft = (cut: Cut): boolean => cut.inverted || !('outlines' in cut) || cu
 /** Whether its area is found pixel by pixel. */
 const isMade = (cut: Cut): boolean => 'growth' in cut || ('feather' in cut && cut.feather > 0);
 
-/** Whether a group is drawn on a surface of its own. */
+/** Whether a mark is drawn on a surface of its own. */
 const hasSurface = (mark: Mark): boolean =>
-  mark.op === 'group' &&
-  (mark.alpha < 1 ||
-    mark.blend !== 'normal' ||
-    mark.sum ||
-    mark.cuts !== undefined ||
-    mark.effect !== undefined ||
-    mark.bend !== undefined);
+  mark.op === 'group'
+    ? mark.alpha < 1 || mark.blend !== 'normal' || Boolean(mark.sum ?? mark.cuts ?? mark.effect ?? mark.bend)
+    : 'ink' in mark && isGrained(mark.ink);
 
 /** What it costs for each pixel that it covers, besides what stands in it. */
 const weightOf = (mark: Mark): number => {
-  if (mark.op !== 'group') return WEIGHT[mark.op];
+  // Noise is laid over all pixels, which are read to see through them.
+  if (mark.op !== 'group') return WEIGHT[mark.op] + (hasSurface(mark) ? WEIGHT.effect : 0);
   if (!hasSurface(mark)) return 0;
   const effects = (mark.effect || mark.bend ? 1 : 0) + cutsOf(mark).filter(isMade).length;
   return WEIGHT.surface * (1 + cutsOf(mark).length) + WEIGHT.effect * effects;
@@ -84,7 +81,7 @@ const weigh = (mark: Mark, scene: Box, decoded: Set<string>): { covered: number;
       decoded.add(key);
       covered += pixelsOf(mark) * WEIGHT.decoding;
     }
-    return { covered, held: 0 };
+    return { covered, held: hasSurface(mark) ? area : 0 };
   }
   const own = hasSurface(mark) ? area : 0;
   // What is mapped is drawn in pixels of its own, wherever it comes to lie.

@@ -15,14 +15,21 @@ import { bakeFormulas, formulaTyped, readyFor, shownFormula, targetOf } from '..
 import { Connections } from './Connections';
 import { useComputed } from './useComputed';
 import { useTypedFormula, wrongIn } from './useTypedFormula';
+import { later } from '../../ui/later';
 import { Panel } from '../../ui/Panel';
-import { FormulaCode } from '../later';
+import { PlainFormula } from './PlainFormula';
 
 const ICON = 14;
 
 /** In the units of the property, what thinned keyframes may be off. */
 const toleranceOf = (param: Param): number =>
   (param.kind === 'number' || param.kind === 'point') && param.unit === 'percent' ? 0.002 : 0.25;
+
+// Large, and many never need it: it comes when it is shown.
+const FormulaCode = later(
+  async () => (await import('./FormulaCode')).FormulaCode,
+  (props) => <PlainFormula {...props} />,
+);
 
 const PARTS = [
   { value: 'whole', label: 'Both' },

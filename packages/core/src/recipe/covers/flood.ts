@@ -1,6 +1,7 @@
 import { color, percent } from '../../document/params';
 import type { Color } from '../../document/types';
 import { opacityOf, rgbOf } from '../../picture/pixels';
+import { isGrained } from '../marks';
 import { type Effect, type Ink, type Mark, shortPercent } from '../types';
 import { brightnessBy } from './brightness';
 import { changedBy, effect } from './effect';
@@ -60,9 +61,7 @@ export const dimmedBy = (share: number, marks: readonly Mark[]): readonly Mark[]
           ...ink,
           gradient: { stops: ink.gradient.stops.map((stop) => ({ ...stop, color: dimmedColor(stop.color, share) })) },
         };
-  return areInks(marks, (ink) => ink.style === 'solid' || ink.grain <= 0)
-    ? withInks(marks, dimmed)
-    : [changedBy(brightnessBy(share), marks)];
+  return areInks(marks, (ink) => !isGrained(ink)) ? withInks(marks, dimmed) : [changedBy(brightnessBy(share), marks)];
 };
 
 export const flood = effect({
