@@ -139,7 +139,7 @@ const cutAt = (moments: readonly (Moment | null)[], slow: number): Moment | null
   }) ?? null;
 
 const wordsIn = (text: string): string[] => text.trim().split(/\s+/u).filter(Boolean);
-const nameOf = (words: readonly string[]): string => words.join(' ').slice(0, 40);
+const nameOf = (words: readonly string[]): string => words.join(' ').slice(0, 40).trimEnd();
 
 /** Letters that stand by themselves are no text to be read. */
 const MOST_ALONE = 1;
