@@ -7,27 +7,23 @@ const sql = {
     id.endsWith('.sql') ? `export default ${JSON.stringify(code)};` : undefined,
 };
 
+/** A limit ends what hangs; it is no measure of speed, so it is far from what a slow machine needs. */
+const PATIENCE = { testTimeout: 300_000, hookTimeout: 300_000 };
+
+const project = (name: string, ...include: string[]) => ({ test: { name, include, ...PATIENCE } });
+
 export default defineConfig({
   test: {
     // One for each of two cores: by itself it would leave one free.
     maxWorkers: 2,
     projects: [
-      {
-        test: {
-          name: 'core',
-          include: ['packages/core/src/**/*.test.ts', 'demo/src/**/*.test.ts'],
-          testTimeout: 30_000,
-        },
-      },
-      { test: { name: 'api', include: ['packages/api/src/**/*.test.ts'] } },
-      { test: { name: 'player', include: ['packages/player/src/**/*.test.ts'] } },
-      { test: { name: 'render', include: ['packages/render/src/**/*.test.ts'], testTimeout: 60_000 } },
-      {
-        plugins: [sql],
-        test: { name: 'server', include: ['apps/server/src/**/*.test.ts'], testTimeout: 60_000, hookTimeout: 60_000 },
-      },
-      { test: { name: 'cli', include: ['apps/cli/src/**/*.test.ts'], testTimeout: 60_000 } },
-      { test: { name: 'web', include: ['apps/web/*.test.ts', 'apps/web/src/**/*.test.ts'] } },
+      project('core', 'packages/core/src/**/*.test.ts', 'demo/src/**/*.test.ts'),
+      project('api', 'packages/api/src/**/*.test.ts'),
+      project('player', 'packages/player/src/**/*.test.ts'),
+      project('render', 'packages/render/src/**/*.test.ts'),
+      { plugins: [sql], ...project('server', 'apps/server/src/**/*.test.ts') },
+      project('cli', 'apps/cli/src/**/*.test.ts'),
+      project('web', 'apps/web/*.test.ts', 'apps/web/src/**/*.test.ts'),
     ],
   },
 });

@@ -100,6 +100,28 @@ test('keys that are pressed while the search is on its way are for the search', 
   await expect(page.getByRole('combobox', { name: 'Search' })).toHaveValue('drop sh');
 });
 
+test('what is said before that which shows it has come is shown when it comes, or where it cannot', async ({
+  page,
+  server,
+}) => {
+  const letGo = await holdBack(page, '**/Toaster-*.js');
+  await openMade(page, server, 'Slow', [discLayer('d', 'Disc', [200, 120])]);
+  await page.keyboard.press('/');
+  await page.keyboard.press('Control+Shift+g');
+  letGo();
+  await expect(page.getByText('Nothing to split')).toBeVisible();
+  await expect(page.getByText('There is nothing to ungroup')).toBeVisible();
+
+  await page.route('**/Toaster-*.js', (route) => route.abort());
+  await page.reload();
+  await expect(page.getByLabel('Layer Disc')).toBeVisible();
+  const said = page.waitForEvent('dialog');
+  await page.keyboard.press('/');
+  const dialog = await said;
+  expect(dialog.message()).toContain('Nothing to split');
+  await dialog.dismiss();
+});
+
 test('commands, cards, moves and places are searched for by any name', async ({ page, server }) => {
   await openMade(page, server, 'Search', [discLayer('d', 'Disc', [200, 120])]);
   const search = async (text: string) => {

@@ -41,8 +41,8 @@ describe('what comes over the wire', () => {
   it('weighs no more than it should, packed', () => {
     const look = readdirSync(ASSETS).filter((file) => file.endsWith('.css'));
     expect(look).toHaveLength(1);
-    expect(weight([...first, ...look])).toBeLessThan(166_000);
-    expect(weight(new Set([...editor, ...worker, ...look]))).toBeLessThan(400_000);
+    expect(weight([...first, ...look])).toBeLessThan(160_000);
+    expect(weight(new Set([...editor, ...worker, ...look]))).toBeLessThan(395_000);
   });
 
   it('gives a worker nothing that only a page can run', () => {

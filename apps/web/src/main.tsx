@@ -3,9 +3,9 @@ import { Tooltip } from 'radix-ui';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter } from 'react-router';
-import { Toaster } from 'sonner';
 import { Pages } from './app/Pages';
 import { queries } from './app/queries';
+import { Toasts } from './app/Toasts';
 import './app/theme.css';
 import './app/theme';
 
@@ -18,21 +18,7 @@ createRoot(root).render(
         <BrowserRouter>
           <Pages />
         </BrowserRouter>
-        <Toaster
-          position="bottom-left"
-          className="pointer-events-auto"
-          style={{ font: 'inherit' }}
-          toastOptions={{
-            style: {
-              background: 'var(--ink)',
-              color: 'var(--paper)',
-              border: 'none',
-              borderRadius: 6,
-              font: 'inherit',
-            },
-            actionButtonStyle: { background: 'var(--paper)', color: 'var(--ink)', font: 'inherit', fontWeight: 500 },
-          }}
-        />
+        <Toasts />
       </Tooltip.Provider>
     </QueryClientProvider>
   </StrictMode>,

@@ -62,7 +62,7 @@ describe('the player of a banner', () => {
     expect(drifting - computing).toBeGreaterThan(1_000);
     const combining = await zipped({ ...PLAIN, cards: new Set([...PLAIN.cards, 'combine']) });
     expect(combining - plain).toBeGreaterThan(10_000);
-  }, 30_000);
+  });
 
   it('finds the module of every card, value, ease and function', () => {
     const recipe = TABLES.find(({ module }) => module === 'recipe/table');

@@ -29,6 +29,7 @@ import {
 } from './later';
 import { EditorContext, useEditor, useSlice } from './store/context';
 import { ColorToolsContext } from '../ui/colorTools';
+import { whenIdle } from '../ui/whenIdle';
 import { type Editor, makeId } from './store/editor';
 import { SearchDialog } from './search/SearchDialog';
 import { openEditor } from './store/open';
@@ -264,20 +265,6 @@ const Halves = () => {
   );
 };
 const HALVES = ['upper', 'lower'];
-
-/** In ms. */
-const MOST_WAITING = 1_000;
-
-/** Once the page has nothing else to do, or has had enough; gives what calls it off. */
-const whenIdle = (then: () => void): (() => void) => {
-  // Not every browser tells.
-  if (typeof requestIdleCallback !== 'function') {
-    const timer = setTimeout(then, MOST_WAITING);
-    return () => clearTimeout(timer);
-  }
-  const asked = requestIdleCallback(then, { timeout: MOST_WAITING });
-  return () => cancelIdleCallback(asked);
-};
 
 /** The dialogs that are open. */
 const Dialogs = () => {

@@ -1,5 +1,5 @@
 import { type ComponentType, type ReactNode, useEffect, useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from './toast';
 
 /** A part of the page that comes over the wire by itself; once it is here it is shown at once. */
 export type Later<P extends object> = ComponentType<P> & {

@@ -1,4 +1,4 @@
-import { toast } from 'sonner';
+import { toast } from './toast';
 
 /** What went wrong, in its own words. */
 const messageOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
@@ -10,7 +10,7 @@ export const sayWrong = (error: unknown): void => {
 
 /** Says that something is gone, with the way back. */
 export const sayGone = (what: string, bringBack: () => Promise<unknown>): void => {
-  toast(what, { duration: 12_000, action: { label: 'Undo', onClick: () => void bringBack().catch(sayWrong) } });
+  toast.message(what, { duration: 12_000, action: { label: 'Undo', onClick: () => void bringBack().catch(sayWrong) } });
 };
 
 /** Says what went wrong, in sentences, and that nothing was lost by it. */

@@ -33,7 +33,7 @@ describe('what leaves with a banner', () => {
         }
       }
     }
-  }, 30_000);
+  });
 
   it('leaves out cards that are off, names and values that are the default ones', () => {
     const off = { ...newItem('m', 'blur', {}), on: false };

@@ -11,7 +11,7 @@ import { apply, inverted } from '@kite/core/geometry/matrix';
 import { aligned, type Alignment, distributed } from '@kite/core/geometry/snap';
 import { withMembers } from '@kite/core/scene/groups';
 import { boxOfLayers, layerBoxInScene } from '@kite/core/scene/bounds';
-import { toast } from 'sonner';
+import { toast } from '../../ui/toast';
 import { grab } from '../canvas/handles/transforms';
 import { type Editor, makeId } from '../store/editor';
 import { sayUnread } from './layers';

@@ -5,7 +5,7 @@ import { addItem, listOf } from '@kite/core/edits/recipe';
 import { kindOf } from '@kite/core/recipe/table';
 import type { Kind } from '@kite/core/recipe/types';
 import { cardsBox } from '@kite/core/scene/bounds';
-import { toast } from 'sonner';
+import { toast } from '../../ui/toast';
 import { newCard } from './layers';
 import { type Editor, makeId } from '../store/editor';
 

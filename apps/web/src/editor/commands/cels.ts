@@ -13,7 +13,7 @@ import type { Through } from '@kite/core/geometry/through';
 import { cel as celKind } from '@kite/core/recipe/groups/cel';
 import { brush as brushKind } from '@kite/core/recipe/sources/brush';
 import { picture as pictureKind } from '@kite/core/recipe/sources/picture';
-import { toast } from 'sonner';
+import { toast } from '../../ui/toast';
 import { ask } from '../../api/client';
 import { sayUnchanged } from '../../ui/says';
 import { takenIn } from '../importing/takenIn';

@@ -12,7 +12,7 @@ import { slideLayers } from '@kite/core/edits/timing';
 import { removeKeys } from '@kite/core/edits/keyframes';
 import { needsOf, relinked } from '@kite/core/recipe/needs';
 import { assetsOf, wouldRecurse } from '@kite/core/scene/whole';
-import { toast } from 'sonner';
+import { toast } from '../../ui/toast';
 import { copySelectedKeys, pasteCopiedKeys } from './keying';
 import { removeLayersAsking } from './formulas';
 import { type Editor, makeId } from '../store/editor';

@@ -12,7 +12,7 @@ import {
 import { applyThrough } from '@kite/core/geometry/through';
 import { pin, PIN_CORNERS, type PinCorner } from '@kite/core/recipe/covers/pin';
 import { isShown } from '@kite/core/scene/groups';
-import { toast } from 'sonner';
+import { toast } from '../../ui/toast';
 import type { MenuEntry } from '../../ui/Menu';
 import type { Editor } from '../store/editor';
 import { keyAll } from './keying';

@@ -14,7 +14,7 @@ import {
 import { addMarker } from '@kite/core/edits/markers';
 import { extendLayers, reverseLayers, splitLayers } from '@kite/core/edits/timing';
 import { uniqueName } from '@kite/core/document/make';
-import { toast } from 'sonner';
+import { toast } from '../../ui/toast';
 import { type Editor, makeId } from '../store/editor';
 
 /** The selected layers that are not locked. */

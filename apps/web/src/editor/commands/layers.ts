@@ -26,7 +26,7 @@ import { samplerOf } from '@kite/core/motion/sampler';
 import { removeLayersAsking, removePartAsking } from './formulas';
 import { gradientsBegun } from './inks';
 import { addInside, addMask, drawingFor, takerNext } from './masks';
-import { toast } from 'sonner';
+import { toast } from '../../ui/toast';
 import { type Editor, makeId } from '../store/editor';
 import type { EditorState } from '../store/state';
 

@@ -8,7 +8,7 @@ import { path } from '@kite/core/recipe/sources/path';
 import { kindOf } from '@kite/core/recipe/table';
 import { holdsCards } from '@kite/core/recipe/types';
 import { readersOf, readersOfPart } from '@kite/core/scene/follows';
-import { toast } from 'sonner';
+import { toast } from '../../ui/toast';
 import { type Editor, makeId } from '../store/editor';
 import { askingFirst } from './formulas';
 import { textOf } from './layers';

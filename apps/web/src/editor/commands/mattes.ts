@@ -1,7 +1,7 @@
 /** What rows, cards and menus do with mattes. */
 import type { Id } from '@kite/core/document/types';
 import { matteBy } from '@kite/core/edits/mattes';
-import { toast } from 'sonner';
+import { toast } from '../../ui/toast';
 import { type Editor, makeId } from '../store/editor';
 
 /** Layers are cut by what another one shows, whose own picture is switched off. */

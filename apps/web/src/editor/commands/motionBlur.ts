@@ -2,7 +2,7 @@ import { giveCards } from '@kite/core/edits/effects';
 import { motionBlur } from '@kite/core/recipe/steps/motionBlur';
 import { layersThatMove } from '@kite/core/scene/follows';
 import type { Id } from '@kite/core/document/types';
-import { toast } from 'sonner';
+import { toast } from '../../ui/toast';
 import { type Editor, makeId } from '../store/editor';
 
 const give = (editor: Editor, ids: readonly Id[], otherwise: string): void => {

@@ -23,7 +23,7 @@ import { addRoutine } from '@kite/core/edits/routines';
 import { SOFT } from '@kite/core/motion/eases/table';
 import type { RoutineStep, StepKind, StepValues, Move } from '@kite/core/document/moves';
 import { sayUnread } from './layers';
-import { toast } from 'sonner';
+import { toast } from '../../ui/toast';
 import { listed } from '../../ui/units';
 import { type Editor, makeId } from '../store/editor';
 

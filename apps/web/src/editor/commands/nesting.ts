@@ -6,7 +6,7 @@ import { cutIntoShots, evenCuts } from '@kite/core/edits/shots';
 import { readingsIn } from '@kite/core/scene/follows';
 import { frameInside } from '@kite/core/scene/inPlace';
 import { together } from '@kite/core/document/patches';
-import { toast } from 'sonner';
+import { toast } from '../../ui/toast';
 import { surroundingsOf } from '../store/inPlace';
 import { baking } from './formulas';
 import { type Editor, makeId } from '../store/editor';

@@ -7,7 +7,7 @@ import { addHeld, keepPose, showPose } from '@kite/core/edits/poses';
 import { changesOf, posedAt } from '@kite/core/moves/poses';
 import { heldAt, stripTimes } from '@kite/core/moves/poseStrip';
 import { framesPerSecond } from '@kite/core/time/rate';
-import { toast } from 'sonner';
+import { toast } from '../../ui/toast';
 import { type Editor, makeId } from '../store/editor';
 import type { EditorState } from '../store/state';
 import { sceneOf } from '../store/state';

@@ -1,5 +1,5 @@
 /** Writing layers on by strokes. */
-import { toast } from 'sonner';
+import { toast } from '../../ui/toast';
 import type { Editor } from '../store/editor';
 
 /** Asks how the selected drawings are written on, in the order of the list. */

@@ -8,7 +8,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { Clapperboard, Download, Plus, Rows3 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { toast } from 'sonner';
+import { toast } from '../../ui/toast';
 import { ask } from '../../api/client';
 import { Button, buttonLook } from '../../ui/Button';
 import { weight } from '../../ui/units';

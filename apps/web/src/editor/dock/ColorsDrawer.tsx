@@ -10,7 +10,7 @@ import { type NamedColor, paletteAsCss, paletteAsJson } from '@kite/core/interch
 import type { Swatch } from '@kite/core/document/types';
 import { Download, Plus, Trash2, Upload } from 'lucide-react';
 import { useMemo, useRef } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../ui/toast';
 import { Button, IconButton } from '../../ui/Button';
 import { ColorField } from '../../ui/ColorField';
 import { downloadText } from '../../ui/download';

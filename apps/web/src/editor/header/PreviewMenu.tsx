@@ -3,7 +3,7 @@ import { type Format, FORMATS } from '@kite/core/delivery/formats/table';
 import { defaultSettings } from '@kite/core/delivery/settings';
 import { Play } from 'lucide-react';
 import { useNavigate } from 'react-router';
-import { toast } from 'sonner';
+import { toast } from '../../ui/toast';
 import { ask } from '../../api/client';
 import { Button } from '../../ui/Button';
 import { Menu } from '../../ui/Menu';

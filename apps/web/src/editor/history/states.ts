@@ -4,7 +4,7 @@ import { become } from '@kite/core/edits/become';
 import { bringBackScenes } from '@kite/core/edits/scenes';
 import type { Id, Project } from '@kite/core/document/types';
 import { useQuery } from '@tanstack/react-query';
-import { toast } from 'sonner';
+import { toast } from '../../ui/toast';
 import { ask } from '../../api/client';
 import { myself } from '../../app/person';
 import { queries } from '../../app/queries';

@@ -5,7 +5,7 @@ import { addLayers } from '@kite/core/edits/layers';
 import { layersOfSvg, partsOf, type SvgPlacing } from '@kite/core/interchange/svg/layers';
 import type { SvgDrawing, SvgNode } from '@kite/core/interchange/svg/read';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../ui/toast';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { Segments } from '../../ui/Segments';

@@ -6,8 +6,9 @@ import type { Asset, Layer, PictureAsset, Point } from '@kite/core/document/type
 import { addLayers } from '@kite/core/edits/layers';
 import { setValue } from '@kite/core/edits/properties';
 import { needsOf } from '@kite/core/recipe/needs';
-import { toast } from 'sonner';
+import { toast } from '../../ui/toast';
 import { ask } from '../../api/client';
+import { newId } from '../../api/ids';
 import { sayUnchanged } from '../../ui/says';
 import { type Editor, makeId } from '../store/editor';
 import { nameOfFile, takenIn } from './takenIn';
@@ -33,9 +34,9 @@ export const rememberImportOrder = (order: ImportOrder): void => localStorage.se
 /** Sends files one after another, so that they stay in their order; tells of each that is refused. */
 const send = async (files: readonly File[]): Promise<Asset[]> => {
   const assets: Asset[] = [];
-  const note = files.length > 1 ? toast.loading(`Importing 1 of ${files.length} …`) : undefined;
+  const note = newId();
   for (const [i, file] of files.entries()) {
-    if (note !== undefined) toast.loading(`Importing ${i + 1} of ${files.length} …`, { id: note });
+    if (files.length > 1) toast.loading(`Importing ${i + 1} of ${files.length} …`, { id: note });
     if (file.size > MOST_BYTES) {
       toast.error(`“${file.name}” is ${Math.round(file.size / 2 ** 20)} MB; files of up to 50 MB can be imported.`);
       continue;
@@ -46,7 +47,7 @@ const send = async (files: readonly File[]): Promise<Asset[]> => {
       sayUnchanged(error);
     }
   }
-  if (note !== undefined) toast.dismiss(note);
+  if (files.length > 1) toast.dismiss(note);
   return assets;
 };
 

@@ -3,7 +3,7 @@ import type { Params } from '@kite/core/document/params';
 import { KINDS } from '@kite/core/recipe/table';
 import { READY_MOVES } from '@kite/core/moves/ready';
 import MiniSearch from 'minisearch';
-import { toast } from 'sonner';
+import { toast } from '../../ui/toast';
 import { TOOL_NAMES, TOOLS } from '../canvas/tools/table';
 import { addCardTo } from '../commands/cards';
 import { drawingFor } from '../commands/masks';

@@ -1,7 +1,7 @@
 /** Settings as they are searched for: switched at once, or gone to where they are set. */
 import { type Aids, setAids, useAids } from '../canvas/looks/aids';
 import { ONION } from '../canvas/looks/onion';
-import { toast } from 'sonner';
+import { toast } from '../../ui/toast';
 import type { Editor } from '../store/editor';
 import type { EditorState } from '../store/state';
 

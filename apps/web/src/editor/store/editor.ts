@@ -15,7 +15,7 @@ import type { Writing } from '@kite/core/motion/keys';
 import { compileScene } from '@kite/core/scene/compile';
 import type { Library, Program } from '@kite/core/scene/program';
 import { openingFrame } from '@kite/core/scene/opening';
-import { toast } from 'sonner';
+import { toast } from '../../ui/toast';
 import type { StoreApi } from 'zustand/vanilla';
 import { ask } from '../../api/client';
 import { newId } from '../../api/ids';

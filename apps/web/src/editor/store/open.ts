@@ -4,7 +4,7 @@ import type { Id, Scene } from '@kite/core/document/types';
 import { compileScene } from '@kite/core/scene/compile';
 import { openingFrame } from '@kite/core/scene/opening';
 import { wholeScene } from '@kite/core/scene/whole';
-import { toast } from 'sonner';
+import { toast } from '../../ui/toast';
 import { createStore } from 'zustand/vanilla';
 import { ask } from '../../api/client';
 import { myself } from '../../app/person';

@@ -408,7 +408,7 @@ describe('the saver', () => {
       expect(JSON.parse(JSON.stringify(doc))).toEqual(JSON.parse(JSON.stringify(server.document)));
     }
     // Hundreds of checked documents, on a machine that may be busy otherwise.
-  }, 60_000);
+  });
 
   it('takes a refused edit back alone, by its name, and saves the rest', async () => {
     const { saver } = await open();

@@ -3,7 +3,7 @@ import { settling, unsettledScenes } from '@kite/core/edits/settling';
 import { asVersion, moveVersion, putVersion, removeVersion } from '@kite/core/edits/versions';
 import { ArrowDown, ArrowUp, Pause, Play, Trash2 } from 'lucide-react';
 import { useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../ui/toast';
 import { useMoving } from '../../preview/useMoving';
 import { Button, IconButton } from '../../ui/Button';
 import { Select } from '../../ui/Select';

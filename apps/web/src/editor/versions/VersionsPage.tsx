@@ -5,7 +5,7 @@ import { csvFormatRows, dsvFormat, tsvFormatRows } from 'd3-dsv';
 import { ClipboardCopy, PackageCheck, Plus, Upload } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { toast } from 'sonner';
+import { toast } from '../../ui/toast';
 import { Button, buttonLook, IconButton } from '../../ui/Button';
 import { downloadText } from '../../ui/download';
 import { FileInput } from '../../ui/FileInput';

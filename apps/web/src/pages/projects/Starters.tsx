@@ -3,7 +3,7 @@ import { STARTERS, type StarterCard } from '@kite/api/starters';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { toast } from 'sonner';
+import { toast } from '../../ui/toast';
 import { ask } from '../../api/client';
 import { Button } from '../../ui/Button';
 import { Moving } from '../../preview/Moving';

@@ -1,6 +1,6 @@
 /** Archives that somebody chose, taken in one after the other; a zip of archives is all that it holds. */
 import { PROJECTS } from '@kite/api/projects';
-import { toast } from 'sonner';
+import { toast } from '../../ui/toast';
 import { ApiError, ask } from '../../api/client';
 
 /** Names in a sentence: three at the most. */

@@ -8,7 +8,7 @@ import { motionBlur } from '@kite/core/recipe/steps/motionBlur';
 import { COMMON_RATES, parseRate, rateLabel, secondsOf } from '@kite/core/time/rate';
 import { Frame, Plus, X } from 'lucide-react';
 import { useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../../ui/toast';
 import { Button, IconButton } from '../../../ui/Button';
 import { ColorField } from '../../../ui/ColorField';
 import { NumberField } from '../../../ui/NumberField';

@@ -6,7 +6,7 @@ import { shapesOf } from '@kite/core/edits/reveal';
 import { middleOf } from '@kite/core/geometry/middle';
 import { ArrowDown, ArrowUp, Hourglass, PenLine, Pencil, Spline, Sprout, X } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../../ui/toast';
 import { Button, IconButton } from '../../../ui/Button';
 import { NumberField } from '../../../ui/NumberField';
 import { useEditor, useSlice } from '../../store/context';

@@ -2,7 +2,7 @@ import type { Id, Layer } from '@kite/core/document/types';
 import { needsOf } from '@kite/core/recipe/needs';
 import { layersCutBy } from '@kite/core/scene/follows';
 import { Scissors } from 'lucide-react';
-import { toast } from 'sonner';
+import { toast } from '../../../ui/toast';
 import { cutLayers } from '../../commands/mattes';
 import { useLinkDrag } from '../../linking/useLinkDrag';
 import { useEditor, useSlice } from '../../store/context';
