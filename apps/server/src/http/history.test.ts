@@ -141,7 +141,8 @@ describe('a project that is open', () => {
       expect(edits).toEqual(await ask(HISTORY.edits, { id }));
     }
     ida.told.length = 0;
-    otto.socket.close();
+    // As a page that is gone; one that says so waits half a minute for the other end, where there is no network in between.
+    otto.socket.terminate();
     expect((await ida.until((m) => m.people?.length === 1)).people).toEqual([here('1', IDA)]);
     // Who is in another project hears nothing of it.
     const other = await lineTo(await demo());
