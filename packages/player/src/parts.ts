@@ -108,6 +108,8 @@ export const SEAMS: readonly Seam[] = [
     instead: 'dashes',
     neededBy: ({ given }) => given.has('stroke/fit'),
   },
+  // Only files of SVG have it.
+  { at: ['recipe/covers/outline'], modules: ['recipe/covers/outlineSvg'], neededBy: () => false },
   // Only settings of files have them.
   { at: ['motion/kinds/text'], modules: ['motion/textForms'], neededBy: () => false },
   { at: ['motion/kinds/color'], modules: ['motion/color'], neededBy: ({ mixed }) => mixed.has('color') },

@@ -20,6 +20,8 @@ const sceneIn = (side: number, color: string, ...cards: readonly Item[]): Scene 
 const sceneOf = (color: string, ...cards: readonly Item[]): Scene => sceneIn(SIDE, color, ...cards);
 const made = (kind: string, values: { [key: string]: Value } = {}): Item => newItem(`c${kind}`, kind, values);
 
+const RED: Pixel = [255, 0, 0, 255];
+
 const clamp = (x: number) => Math.min(1, Math.max(0, x));
 const hex = (color: string) => [1, 3, 5].map((i) => parseInt(color.slice(i, i + 2), 16) / 255);
 const luma = ([r = 0, g = 0, b = 0]: readonly number[]) => 0.2126 * r + 0.7152 * g + 0.0722 * b;
@@ -271,6 +273,19 @@ it('held frames show what was there at every third frame', () => {
     return Array.from({ length: SIDE }, (_x, x) => at(x, 50)[3]).filter((a) => a > 128).length;
   });
   expect(widths).toEqual([2, 2, 2, 8, 8, 8, 14, 14, 14]);
+});
+
+it('a line inside is on the edge alone: of what is see-through, and where the picture ends', () => {
+  const line = made('outline', { width: 6, color: '#FF0000', side: 'inside' });
+  const { at } = drawn(sceneOf('#0000FF80', line));
+  expect(at(50, 50)).toEqual([0, 0, 255, 128]);
+  const [red, , blue] = at(33, 50);
+  expect(red).toBeGreaterThan(blue);
+  // The square is cut by the upper side of the picture: its left edge has a line all the way up.
+  const cut = sceneOf('#0000FF', line);
+  const moved = { ...cut, layers: { l: { ...cut.layers.l!, params: { position: { value: [50, 10] } } } } } as Scene;
+  const { at: there } = drawn(moved);
+  for (const y of [0, 3, 20]) expect([there(32, y), there(50, y)]).toEqual([RED, [0, 0, 255, 255]]);
 });
 
 it('two hundred shadows on one layer are cut off by what a frame may cost, and told', () => {

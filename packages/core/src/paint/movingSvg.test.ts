@@ -1,8 +1,10 @@
 import { newDrawing, newItem, newScene } from '../document/make';
+import type { Item } from '../document/types';
 import { compileScene } from '../scene/compile';
 import { NO_LIBRARY } from '../scene/program';
 import { expect, it } from 'vitest';
 import { movingSvgOf } from './movingSvg';
+import { svgOf } from './svg';
 
 const scene = newScene('s', 'Moving', {
   width: 40,
@@ -44,4 +46,57 @@ it('says once what stays, and when what changes does', () => {
     `display="none"><animate attributeName="display" calcMode="discrete" values="none;inline" keyTimes="0;0.25" ${timing}`,
   );
   expect(svg).not.toContain('<script');
+});
+
+const overFour = (from: number, to: number) => ({
+  keys: [
+    { frame: 0, value: from, ease: linear },
+    { frame: 3, value: to, ease: linear },
+  ],
+});
+const gradient = (...colors: string[]) => ({
+  style: 'linear',
+  gradient: { stops: colors.map((color, i) => ({ at: i / colors.length, color })) },
+});
+const plateWith = (id: string, from: number, ...items: Item[]) => ({
+  ...newDrawing(scene, id, id, [newItem(`${id}r`, 'rectangle', { width: 10, height: 10 }), ...items]),
+  from,
+});
+
+it('animates nothing to what browsers do not: addresses, other counts, nothing at all', () => {
+  const trim = newItem('at', 'trim');
+  const stroke = newItem('bs', 'stroke', { width: 2 });
+  const layers = {
+    a: plateWith('a', 0, { ...trim, params: { end: overFour(1, 0) } }, newItem('as', 'stroke')),
+    b: plateWith('b', 0, { ...stroke, params: { ...stroke.params, fit: overFour(0, 6) } }),
+    c: plateWith('c', 2, newItem('cf', 'fill', gradient('#2EC4B6', '#FFFFFF', '#FFB23E')), newItem('cb', 'blur')),
+    d: plateWith('d', 0, newItem('df', 'fill', gradient('#2EC4B6', '#FFFFFF')), newItem('do', 'outline')),
+  };
+  const program = compileScene({ ...scene, layers, order: ['a', 'b', 'c', 'd'] }, NO_LIBRARY);
+  const frames = [0, 1, 2, 3].map((frame) => program.at(frame));
+  const how = { width: 40, height: 20, seconds: [1, 1, 1, 1], plays: 0 };
+  const { svg } = movingSvgOf(frames, how, () => null);
+
+  const moving = [...svg.matchAll(/attributeName="([\w-]+)"[^>]* values="([^"]*)" keyTimes="([^"]*)"/g)];
+  expect(moving.map(([, name]) => name)).toEqual(expect.arrayContaining(['d', 'stroke-dasharray', 'display']));
+  for (const [, , values = '', times = ''] of moving) {
+    const list = values.split(';');
+    expect(list).toHaveLength(times.split(';').length);
+    expect(list).not.toContain('');
+    expect(values).not.toMatch(/url|none;\d|\d;none/);
+  }
+  const names = [...svg.matchAll(/ id="([^"]*)"/g)].map(([, id]) => id);
+  expect(new Set(names).size).toBe(names.length);
+  // Of three colours and of two, blurred and outlined: in each frame of which it is one it is that one.
+  expect(new Set([...svg.matchAll(/url\(#([^)]*)\)/g)].map(([, id]) => id))).toEqual(new Set(names));
+  expect(names).toHaveLength(4);
+});
+
+it('a stroke that has shrunk to a spot is not in the SVG, where its round ends would show', () => {
+  const spot = newDrawing(scene, 's', 'Spot', [
+    newItem('e', 'rectangle', { width: 0, height: 0 }),
+    newItem('k', 'stroke', { width: 8, cap: 'round', join: 'round' }),
+  ]);
+  const program = compileScene({ ...scene, layers: { s: spot }, order: ['s'] }, NO_LIBRARY);
+  expect(svgOf(program.at(0), { width: 40, height: 20 }, () => null).svg).not.toContain('<path');
 });

@@ -46,16 +46,61 @@ const MISSING: Readonly<Record<string, string>> = {
   'stroke-linecap': 'butt',
   'stroke-linejoin': 'miter',
   'stroke-miterlimit': '4',
-  'stroke-dasharray': 'none',
   'stroke-dashoffset': '0',
+};
+
+/** What browsers animate to nothing else but its like: a colour to no address, and dashes to no more, fewer or none. */
+const KINDS_OF: Readonly<Record<string, (value: string) => string>> = {
+  fill: (paint) => (paint.startsWith('url(') ? paint : ''),
+  stroke: (paint) => (paint.startsWith('url(') ? paint : ''),
+  'stroke-dasharray': (dashes) => String(dashes.split(' ').length),
 };
 
 const likenessOf = ({ tag, attributes }: Element): string =>
   [
     tag,
     ...FIXED.map((name) => attributes.get(name) ?? ''),
+    ...Object.entries(KINDS_OF).map(([name, kindOf]) => attributes.has(name) && kindOf(attributes.get(name) as string)),
     ...[...attributes.keys()].filter((name) => !(name in MISSING)).sort(),
   ].join('|');
+
+/** How an element is built, all that is in it too, whatever it is called. */
+const buildOf = ({ attributes, ...element }: Element): string => {
+  const nameless = new Map([...attributes].filter(([name]) => name !== 'id'));
+  return `${likenessOf({ ...element, attributes: nameless })}(${element.children.map(buildOf).join('')})`;
+};
+
+/** What has parts that cannot be away for a while, as elements that are drawn can. */
+const WHOLE = ['linearGradient', 'radialGradient', 'filter'];
+
+/** Names for a frame's gradients and filters that tell how they are built: the same in all frames, whatever else these define. */
+const namesIn = (definitions: readonly Element[], known: Map<string, number>): Map<string, string> => {
+  const counts = new Map<string, number>();
+  return new Map(
+    definitions.flatMap((definition) => {
+      if (!WHOLE.includes(definition.tag)) return [];
+      const build = buildOf(definition);
+      if (!known.has(build)) known.set(build, known.size + 1);
+      const count = (counts.get(build) ?? 0) + 1;
+      counts.set(build, count);
+      return [[definition.attributes.get('id') as string, `${definition.tag}${known.get(build)}-${count}`]];
+    }),
+  );
+};
+
+const ADDRESS = /^url\(#(.*)\)$/;
+
+const renamed = ({ tag, attributes, children }: Element, names: ReadonlyMap<string, string>): Element => ({
+  tag,
+  attributes: new Map(
+    [...attributes].map(([name, value]) => {
+      if (name === 'id') return [name, names.get(value) ?? value];
+      const address = names.get(ADDRESS.exec(value)?.[1] ?? '');
+      return [name, address ? `url(#${address})` : value];
+    }),
+  ),
+  children: children.map((child) => renamed(child, names)),
+});
 
 /** Elements of as many frames that are one: null in the frames in which it is not there. */
 type Slot = (Element | null)[];
@@ -113,8 +158,23 @@ const aligned = (rows: readonly Row[], frame: readonly Element[], count: number)
   return result;
 };
 
+/** Definitions through all frames: what has the same name is the same one, wherever it stands. */
+const definitionsOf = (element: Slot): Slot[] => {
+  const slots = new Map<string, Slot>();
+  element.forEach((own, frame) => {
+    for (const child of own?.children ?? []) {
+      const id = child.attributes.get('id') as string;
+      const slot = slots.get(id) ?? element.map(() => null);
+      slot[frame] = child;
+      slots.set(id, slot);
+    }
+  });
+  return [...slots.values()];
+};
+
 /** The children of one element through all frames. */
 const slotsOf = (element: Slot): Slot[] => {
+  if (element.find((own) => own !== null)?.tag === 'defs') return definitionsOf(element);
   let rows: Row[] = [];
   element.forEach((own, frame) => {
     rows = aligned(rows, own?.children ?? [], frame);
@@ -234,10 +294,13 @@ export const movingSvgOf = (
 ): { readonly svg: string; readonly notes: readonly string[] } => {
   const notes = new Set<string>();
   const roots: Slot = [];
+  const builds = new Map<string, number>();
   for (const frame of frames) {
     const made = svgOf(frame, size, addressOf);
     made.notes.forEach((note) => notes.add(note));
-    roots.push(parsed(made.svg));
+    const root = parsed(made.svg);
+    const definitions = root.children.filter(({ tag }) => tag === 'defs').flatMap(({ children }) => children);
+    roots.push(renamed(root, namesIn(definitions, builds)));
   }
   const whole = seconds.reduce((sum, s) => sum + s, 0);
   let gone = 0;

@@ -5,6 +5,7 @@ import { areaOn } from './crisp';
 import { NEAREST, weightAt } from '../geometry/homography';
 import { type Bend, isWarp, matrixOfBend } from '../geometry/warp';
 import type { Matrix } from '../geometry/matrix';
+import type { Outline } from '../geometry/outline';
 import { areaOf, outlinesOf } from '../geometry/polygons';
 import type { Size } from '../geometry/size';
 import { dataOf } from '../geometry/trace';
@@ -25,8 +26,16 @@ const colorOf = (hex: string): { readonly color: string; readonly alpha: number 
 const attribute = (name: string, value: string | number, missing: string | number): string =>
   value === missing ? '' : ` ${name}="${typeof value === 'number' ? short(value) : value}"`;
 
-const transformOf = (m: Matrix): string =>
-  m.every((v, i) => Math.abs(v - [1, 0, 0, 1, 0, 0][i]!) < 1e-9) ? '' : ` transform="matrix(${list(...m)})"`;
+/** Sides of a thousand pixels and more are turned and sized by the first four: they have six digits. */
+const transformOf = (m: Matrix): string => {
+  if (m.every((v, i) => Math.abs(v - [1, 0, 0, 1, 0, 0][i]!) < 1e-9)) return '';
+  const numbers = m.map((v, i) => (i < 4 ? String(Math.round(v * 1e6) / 1e6 + 0) : short(v)));
+  return ` transform="matrix(${numbers.join(' ')})"`;
+};
+
+/** A canvas draws no stroke along what stays on one spot; SVG would draw its round caps. */
+const goesSomewhere = ({ points }: Outline): boolean =>
+  points.some((coordinate, i) => Math.abs(coordinate - points[i % 2]!) > 5e-4);
 
 const stop = ({ at, color }: GradientStop): string => {
   const c = colorOf(color);
@@ -96,15 +105,19 @@ class Writer {
     const alpha = attribute('opacity', Math.min(1, mark.alpha), 1);
     switch (mark.op) {
       case 'fill':
+        if (mark.outlines.length === 0) return '';
         return `<path d="${dataOf(mark.outlines)}"${transformOf(mark.matrix)}${this.ink('fill', mark.ink)}${attribute('fill-rule', mark.rule, 'nonzero')}${alpha}/>`;
-      case 'stroke':
+      case 'stroke': {
+        const seen = mark.outlines.filter(goesSomewhere);
+        if (seen.length === 0) return '';
         return (
-          `<path d="${dataOf(mark.outlines)}"${transformOf(mark.matrix)} fill="none"${this.ink('stroke', mark.ink)}` +
+          `<path d="${dataOf(seen)}"${transformOf(mark.matrix)} fill="none"${this.ink('stroke', mark.ink)}` +
           ` stroke-width="${short(mark.width)}"${attribute('stroke-linecap', mark.cap, 'butt')}` +
           `${attribute('stroke-linejoin', mark.join, 'miter')}${attribute('stroke-miterlimit', mark.miterLimit, 4)}` +
           `${mark.dashes.length > 0 ? ` stroke-dasharray="${list(...mark.dashes)}"` : ''}` +
           `${attribute('stroke-dashoffset', mark.dashOffset, 0)}${alpha}/>`
         );
+      }
       case 'picture': {
         const { asset } = mark;
         const address = this.addressOf(asset, mark.cut);

@@ -4,6 +4,7 @@ import { grownAlpha } from '../../picture/outline';
 import { opacityOf, rgbOf } from '../../picture/pixels';
 import { type Effect, short } from '../types';
 import { effect } from './effect';
+import { type Line, svgOfLine } from './outlineSvg';
 
 /** Pixels of an effect on either side of the edge of what is visible. */
 export const MOST_WIDTH = 64;
@@ -13,7 +14,7 @@ const outlined = (
   data: Uint8ClampedArray,
   width: number,
   height: number,
-  { out, within, over, strength }: { out: number; within: number; over: Color; strength: number },
+  { out, within, over, strength }: Line,
 ): void => {
   const count = width * height;
   const alpha = new Float32Array(count);
@@ -34,38 +35,23 @@ const outlined = (
     const a = alpha[i]!;
     // Nothing lies over what is opaque but a line inside, and nothing is where nothing has grown to.
     if ((a >= 1 && !holes) || (a === 0 && outer[i] === 0)) continue;
-    // Inside the line lies over the picture, outside of it the picture lies over the line.
-    const top = (holes ? Math.min(a, holes[i]!) : 0) * opaque;
-    const under = outer[i]! * opaque;
-    const shown = a > 0 ? a - Math.min(a, top) : 0;
-    const behind = under * (1 - a);
-    const total = shown + top + behind;
+    // A line that is inside too lies over the picture, between what has grown and what has shrunk; one outside lies under it.
+    const line = Math.max(0, outer[i]! - (holes ? 1 - holes[i]! : 0)) * opaque;
+    const shown = holes ? a * (1 - line) : a;
+    const seen = holes ? line : line * (1 - a);
+    const total = shown + seen;
     if (total <= 0) continue;
-    for (let c = 0; c < 3; c++) data[i * 4 + c] = (data[i * 4 + c]! * shown + ink[c]! * (top + behind)) / total;
+    for (let c = 0; c < 3; c++) data[i * 4 + c] = (data[i * 4 + c]! * shown + ink[c]! * seen) / total;
     data[i * 4 + 3] = Math.min(1, total) * 255;
   }
 };
 
-/** What is visible with its edge moved; platforms differ in what they do by nothing. */
-const changedEdge = (operator: 'dilate' | 'erode', radius: number, result: string): string =>
-  radius > 0
-    ? `<feMorphology in="SourceGraphic" operator="${operator}" radius="${short(radius)}" result="${result}"/>`
-    : `<feOffset in="SourceGraphic" result="${result}"/>`;
-
 const lineOf = (out: number, within: number, over: Color, strength: number): Effect => ({
-  reach: out,
+  // Inwards too: what is visible beyond the picture is what tells that a line does not end there.
+  reach: Math.max(out, within),
   pixels: (data, width, height, { scale }) =>
     outlined(data, width, height, { out: out * scale, within: within * scale, over, strength }),
-  svg: (scale) =>
-    [
-      changedEdge('dilate', out * scale, 'outer'),
-      changedEdge('erode', within * scale, 'inner'),
-      `<feFlood flood-color="${over.slice(0, 7)}" flood-opacity="${opacityOf(over) * strength}"/>`,
-      '<feComposite in2="outer" operator="in"/><feComposite in2="inner" operator="out" result="line"/>',
-      within > 0
-        ? '<feMerge><feMergeNode in="SourceGraphic"/><feMergeNode in="line"/></feMerge>'
-        : '<feMerge><feMergeNode in="line"/><feMergeNode in="SourceGraphic"/></feMerge>',
-    ].join(''),
+  svg: (scale) => svgOfLine({ out: out * scale, within: within * scale, over, strength }),
 });
 
 /** A line round what is visible of all that is above it. */
