@@ -1,7 +1,10 @@
 import { newDrawing, newItem, newScene } from '../document/make';
 import type { Item } from '../document/types';
+import { IDENTITY } from '../geometry/matrix';
+import { polygon } from '../geometry/outline';
+import type { AreaCut } from '../recipe/types';
 import { compileScene } from '../scene/compile';
-import { NO_LIBRARY } from '../scene/program';
+import { type DisplayList, NO_LIBRARY } from '../scene/program';
 import { expect, it } from 'vitest';
 import { movingSvgOf } from './movingSvg';
 import { svgOf } from './svg';
@@ -90,6 +93,28 @@ it('animates nothing to what browsers do not: addresses, other counts, nothing a
   // Of three colours and of two, blurred and outlined: in each frame of which it is one it is that one.
   expect(new Set([...svg.matchAll(/url\(#([^)]*)\)/g)].map(([, id]) => id))).toEqual(new Set(names));
   expect(names).toHaveLength(4);
+});
+
+it('a clip that has shrunk to nothing has no path, which would end its motion', () => {
+  const [mark] = compileScene({ ...scene, layers: { d: disc }, order: ['d'] }, NO_LIBRARY).at(0).marks;
+  const part = { mode: 'show', inverted: false, strength: 1, feather: 0, scale: 1, crisp: false } as const;
+  const list = (outlines: AreaCut['outlines']): DisplayList => ({
+    ...compileScene(scene, NO_LIBRARY).at(0),
+    marks: [
+      { op: 'group', marks: [mark!], alpha: 1, blend: 'normal', cuts: [{ ...part, outlines, matrix: IDENTITY }] },
+    ],
+  });
+  const whole = polygon([
+    [0, 0],
+    [9, 0],
+    [9, 9],
+  ]);
+  const how = { width: 40, height: 20, seconds: [1, 1], plays: 0 };
+  const { svg } = movingSvgOf([list([whole]), list([])], how, () => null);
+  expect(svg).toContain(
+    '<clipPath id="clip1"><path d="M0 0L9 0L9 9Z" display="inline"><animate attributeName="display"',
+  );
+  expect(svg).not.toMatch(/d="[^"]*;"/);
 });
 
 it('a stroke that has shrunk to a spot is not in the SVG, where its round ends would show', () => {

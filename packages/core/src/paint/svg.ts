@@ -37,6 +37,10 @@ const transformOf = (m: Matrix): string => {
 const goesSomewhere = ({ points }: Outline): boolean =>
   points.some((coordinate, i) => Math.abs(coordinate - points[i % 2]!) > 5e-4);
 
+/** Outlines with what else they have; of none there is no element, since browsers animate no path to an empty one. */
+const pathOf = (outlines: readonly Outline[], attributes: string): string =>
+  outlines.length === 0 ? '' : `<path d="${dataOf(outlines)}"${attributes}/>`;
+
 const stop = ({ at, color }: GradientStop): string => {
   const c = colorOf(color);
   return `<stop offset="${short(at)}" stop-color="${c.color}"${attribute('stop-opacity', c.alpha, 1)}/>`;
@@ -105,19 +109,19 @@ class Writer {
     const alpha = attribute('opacity', Math.min(1, mark.alpha), 1);
     switch (mark.op) {
       case 'fill':
-        if (mark.outlines.length === 0) return '';
-        return `<path d="${dataOf(mark.outlines)}"${transformOf(mark.matrix)}${this.ink('fill', mark.ink)}${attribute('fill-rule', mark.rule, 'nonzero')}${alpha}/>`;
-      case 'stroke': {
-        const seen = mark.outlines.filter(goesSomewhere);
-        if (seen.length === 0) return '';
-        return (
-          `<path d="${dataOf(seen)}"${transformOf(mark.matrix)} fill="none"${this.ink('stroke', mark.ink)}` +
-          ` stroke-width="${short(mark.width)}"${attribute('stroke-linecap', mark.cap, 'butt')}` +
-          `${attribute('stroke-linejoin', mark.join, 'miter')}${attribute('stroke-miterlimit', mark.miterLimit, 4)}` +
-          `${mark.dashes.length > 0 ? ` stroke-dasharray="${list(...mark.dashes)}"` : ''}` +
-          `${attribute('stroke-dashoffset', mark.dashOffset, 0)}${alpha}/>`
+        return pathOf(
+          mark.outlines,
+          `${transformOf(mark.matrix)}${this.ink('fill', mark.ink)}${attribute('fill-rule', mark.rule, 'nonzero')}${alpha}`,
         );
-      }
+      case 'stroke':
+        return pathOf(
+          mark.outlines.filter(goesSomewhere),
+          `${transformOf(mark.matrix)} fill="none"${this.ink('stroke', mark.ink)}` +
+            ` stroke-width="${short(mark.width)}"${attribute('stroke-linecap', mark.cap, 'butt')}` +
+            `${attribute('stroke-linejoin', mark.join, 'miter')}${attribute('stroke-miterlimit', mark.miterLimit, 4)}` +
+            `${mark.dashes.length > 0 ? ` stroke-dasharray="${list(...mark.dashes)}"` : ''}` +
+            `${attribute('stroke-dashoffset', mark.dashOffset, 0)}${alpha}`,
+        );
       case 'picture': {
         const { asset } = mark;
         const address = this.addressOf(asset, mark.cut);
@@ -188,7 +192,7 @@ class Writer {
     const { mode } = cut;
     return this.define('clip', (own) => {
       if (mode === 'show' || mode === 'add') {
-        return `<clipPath id="${own}"><path d="${dataOf(outlines)}"${transformOf(matrix)}/></clipPath>`;
+        return `<clipPath id="${own}">${pathOf(outlines, transformOf(matrix))}</clipPath>`;
       }
       // What is hidden is a hole in the whole picture, drawn in the pixels of the clip.
       const holes = dataOf(outlinesOf(areaOf(outlines)));
@@ -238,7 +242,7 @@ class Writer {
     const { feather, scale } = cut;
     const { outlines, matrix } = areaOn(cut);
     const deviation = deviationOf(feather) * scale;
-    const path = `<path d="${dataOf(outlines)}"${transformOf(matrix)} fill="#fff"/>`;
+    const path = pathOf(outlines, `${transformOf(matrix)} fill="#fff"`);
     const bare = outlines.reduce<Box | null>((sum, o) => union(sum, outlineBox(o)), null);
     return deviation > 0 && bare
       ? `<g filter="url(#${this.filter(grown(boxThrough(matrix, bare), deviation * 3), `<feGaussianBlur stdDeviation="${short(deviation)}"/>`)})">${path}</g>`
