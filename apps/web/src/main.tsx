@@ -5,7 +5,8 @@ import { createRoot } from 'react-dom/client';
 import { BrowserRouter } from 'react-router';
 import { Pages } from './app/Pages';
 import { queries } from './app/queries';
-import { Toasts } from './app/Toasts';
+import { fetchToasts } from './ui/toast';
+import { whenIdle } from './ui/whenIdle';
 import './app/theme.css';
 import './app/theme';
 
@@ -18,8 +19,8 @@ createRoot(root).render(
         <BrowserRouter>
           <Pages />
         </BrowserRouter>
-        <Toasts />
       </Tooltip.Provider>
     </QueryClientProvider>
   </StrictMode>,
 );
+whenIdle(fetchToasts);

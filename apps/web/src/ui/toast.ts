@@ -1,20 +1,25 @@
-import type { ExternalToast } from 'sonner';
-import type * as Shown from './Toaster';
+import type { ExternalToast, toast as shownToast } from 'sonner';
 
-let coming: Promise<typeof Shown> | null = null;
+let coming: Promise<typeof shownToast> | null = null;
 
 /** What shows what is said. Rejects where the server does not answer, and is asked for anew the next time. */
-export const fetchToaster = (): Promise<typeof Shown> =>
-  (coming ??= import('./Toaster').catch((error: unknown) => {
-    coming = null;
-    throw error;
-  }));
+const fetched = (): Promise<typeof shownToast> =>
+  (coming ??= import('./Toaster').then(
+    ({ beginToasts }) => beginToasts(),
+    (error: unknown) => {
+      coming = null;
+      throw error;
+    },
+  ));
+
+/** Brings it before anything is said; where that cannot be, the first that is said tries again. */
+export const fetchToasts = (): void => void fetched().catch(() => undefined);
 
 const saying =
   (kind: 'message' | 'info' | 'success' | 'warning' | 'error' | 'loading') =>
   (text: string, options?: ExternalToast): void =>
-    void fetchToaster().then(
-      ({ toast }) => toast[kind](text, options),
+    void fetched().then(
+      (shown) => shown[kind](text, options),
       () => alert(text),
     );
 
@@ -29,5 +34,10 @@ export const toast = {
   warning: saying('warning'),
   error: saying('error'),
   loading: saying('loading'),
-  dismiss: (id: string): void => void fetchToaster().then(({ toast: shown }) => shown.dismiss(id)),
+  dismiss: (id: string): void =>
+    void fetched().then(
+      (shown) => shown.dismiss(id),
+      // What was not shown need not go.
+      () => undefined,
+    ),
 };

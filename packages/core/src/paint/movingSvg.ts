@@ -49,18 +49,21 @@ const MISSING: Readonly<Record<string, string>> = {
   'stroke-dashoffset': '0',
 };
 
+/** The name that an attribute leads to; none where it leads nowhere. */
+const addressIn = (value: string): string => /^url\(#(.*)\)$/.exec(value)?.[1] ?? '';
+
 /** What browsers animate to nothing else but its like: a colour to no address, and dashes to no more, fewer or none. */
-const KINDS_OF: Readonly<Record<string, (value: string) => string>> = {
-  fill: (paint) => (paint.startsWith('url(') ? paint : ''),
-  stroke: (paint) => (paint.startsWith('url(') ? paint : ''),
-  'stroke-dasharray': (dashes) => String(dashes.split(' ').length),
-};
+const ALIKE: readonly (readonly [name: string, kindOf: (value: string) => string])[] = [
+  ['fill', addressIn],
+  ['stroke', addressIn],
+  ['stroke-dasharray', (dashes) => String(dashes.split(' ').length)],
+];
 
 const likenessOf = ({ tag, attributes }: Element): string =>
   [
     tag,
     ...FIXED.map((name) => attributes.get(name) ?? ''),
-    ...Object.entries(KINDS_OF).map(([name, kindOf]) => attributes.has(name) && kindOf(attributes.get(name) as string)),
+    ...ALIKE.map(([name, kindOf]) => kindOf(attributes.get(name) ?? '')),
     ...[...attributes.keys()].filter((name) => !(name in MISSING)).sort(),
   ].join('|');
 
@@ -88,14 +91,12 @@ const namesIn = (definitions: readonly Element[], known: Map<string, number>): M
   );
 };
 
-const ADDRESS = /^url\(#(.*)\)$/;
-
 const renamed = ({ tag, attributes, children }: Element, names: ReadonlyMap<string, string>): Element => ({
   tag,
   attributes: new Map(
     [...attributes].map(([name, value]) => {
       if (name === 'id') return [name, names.get(value) ?? value];
-      const address = names.get(ADDRESS.exec(value)?.[1] ?? '');
+      const address = names.get(addressIn(value));
       return [name, address ? `url(#${address})` : value];
     }),
   ),
