@@ -1,6 +1,6 @@
 /** What an animated SVG shows at its time in Chromium, beside the frames that are drawn. */
 import { newDrawing, newItem } from '@kite/core/document/make';
-import type { DrawingLayer, Id, Property } from '@kite/core/document/types';
+import type { DrawingLayer, Id, Point, Property } from '@kite/core/document/types';
 import { unzipSync } from 'fflate';
 import { differing, readPng } from './support/media';
 import { BLANK, openMade } from './support/made';
@@ -19,9 +19,9 @@ const gradient = (...colors: string[]) => ({
 });
 
 /** A square of 60 pixels with more cards, there from a frame on. */
-const square = (id: Id, x: number, from: number, ...items: ReturnType<typeof newItem>[]): DrawingLayer => ({
+const square = (id: Id, at: Point, from: number, ...items: ReturnType<typeof newItem>[]): DrawingLayer => ({
   ...newDrawing(BLANK, id, id, [newItem(`${id}r`, 'rectangle', { width: 60, height: 60 }), ...items], {
-    position: [x, 120],
+    position: at,
   }),
   from,
 });
@@ -32,23 +32,55 @@ const withParams = (item: ReturnType<typeof newItem>, params: Record<string, Pro
   params: { ...item.params, ...params },
 });
 
-test('gradients, dashes, effects and trimmed lines that come and go are in an animated SVG as they are drawn', async ({
+/** Through a square from its left side, `rest` of which shows before. */
+const growing = (id: Id, rest: number) => {
+  const from = { points: [{ at: [-28, 0] as const, root: true, wait: 0, pace: 1 }], strokes: [] };
+  return withParams(newItem(`${id}w`, 'grow', { from, rest }), { shown: overTen(0, 1) });
+};
+
+test('gradients, dashes, effects, trimmed lines, clouds and what grows are in an animated SVG as they are drawn', async ({
   page,
   server,
 }) => {
   const stroke = newItem('cs', 'stroke', { color: '#FFB23E', width: 6 });
   const id = await openMade(page, server, 'Coming and going', [
-    square('a', 60, 3, filled('a', '#2EC4B6', '#FFFFFF', '#FFB23E')),
-    square('b', 140, 0, filled('b', '#FF5A5F', '#FFFFFF'), newItem('bo', 'outline', { color: '#FFFFFF', width: 6 })),
-    square('c', 220, 0, withParams(newItem('ct', 'trim'), { end: overTen(1, 0) }), stroke),
+    square('a', [60, 60], 3, filled('a', '#2EC4B6', '#FFFFFF', '#FFB23E')),
+    square(
+      'b',
+      [140, 60],
+      0,
+      filled('b', '#FF5A5F', '#FFFFFF'),
+      newItem('bo', 'outline', { color: '#FFFFFF', width: 6 }),
+    ),
+    square('c', [220, 60], 0, withParams(newItem('ct', 'trim'), { end: overTen(1, 0) }), stroke),
     square(
       'd',
-      300,
+      [300, 60],
       0,
       withParams(newItem('db', 'blur'), { amount: overTen(0, 4) }),
       withParams(newItem('ds', 'stroke', { color: '#2EC4B6', width: 6 }), { fit: overTen(0, 9) }),
     ),
-    square('e', 360, 5, filled('e', '#FFFFFF', '#10132E', '#FF5A5F')),
+    square('e', [360, 60], 5, filled('e', '#FFFFFF', '#10132E', '#FF5A5F')),
+    // What SVG has no means for: other pictures in every frame, and none before.
+    square(
+      'h',
+      [60, 170],
+      4,
+      filled('h', '#FFFFFF', '#2EC4B6'),
+      withParams(newItem('hc', 'clouds', { size: 14 }), { flow: overTen(0, 2) }),
+    ),
+    square('i', [140, 170], 0, filled('i', '#FF5A5F', '#FFFFFF'), growing('i', 0)),
+    square('j', [220, 170], 0, filled('j', '#FFB23E', '#FFFFFF'), growing('j', 0.3)),
+    square(
+      'k',
+      [300, 170],
+      0,
+      filled('k', '#FFFFFF', '#2EC4B6'),
+      newItem('kx', 'pixelate', { side: 7 }),
+      newItem('ke', 'ellipse', { width: 20, height: 20 }),
+      newItem('kd', 'fill', { color: '#10132E' }),
+      withParams(newItem('kb', 'blur'), { amount: overTen(0, 4) }),
+    ),
   ]);
   const range = { scale: 1, from: 0, to: 10 };
   for (const settings of [

@@ -262,7 +262,7 @@ describe('effects', () => {
     expect(calls(affected(40))).toEqual(drawn);
   });
   it('are filters in SVG, as large as they reach', () => {
-    const { svg } = svgOf(list(affected(40)), { width: 100, height: 50 }, () => null);
+    const { svg } = svgOf(list(affected(40)), { width: 100, height: 50 }, { pictureAt: () => null, drawn: () => '' });
     expect(svg).toContain('filterUnits="userSpaceOnUse" x="34" y="-6" width="22" height="22"');
     expect(svg).toContain('color-interpolation-filters="sRGB"><feGaussianBlur stdDeviation="2"/></filter>');
     expect(svg).toMatch(/<g filter="url\(#(\w+)\)">/);

@@ -116,6 +116,10 @@ export const filling = (list: Size, width: number, height: number): Frame => ({
   view: [width / list.width, 0, 0, height / list.height, 0, 0],
 });
 
+/** Draws marks alone, over what is there. */
+export const paintMarks = (context: Context2D, marks: readonly Mark[], frame: Frame, tools: Tools): void =>
+  drawMarks(targetOf({ context }, frame.width, frame.height, frame.view, tools), marks);
+
 const clipped = (context: Context2D, list: DisplayList, frame: Frame, draw: () => void): void => {
   context.save();
   context.setTransform(...frame.view);

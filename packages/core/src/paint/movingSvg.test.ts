@@ -7,7 +7,10 @@ import { compileScene } from '../scene/compile';
 import { type DisplayList, NO_LIBRARY } from '../scene/program';
 import { expect, it } from 'vitest';
 import { movingSvgOf } from './movingSvg';
-import { svgOf } from './svg';
+import { type Inside, svgOf } from './svg';
+
+const NOTHING: Inside = { pictureAt: () => null, drawn: () => '' };
+const written = (list: DisplayList, inside = NOTHING): string => svgOf(list, { width: 40, height: 20 }, inside).svg;
 
 const scene = newScene('s', 'Moving', {
   width: 40,
@@ -35,10 +38,10 @@ const plate = newDrawing(scene, 'p', 'Plate', [
 it('says once what stays, and when what changes does', () => {
   const layers = { d: { ...disc, params: { ...disc.params, position } }, p: { ...plate, from: 2 } };
   const program = compileScene({ ...scene, layers, order: ['d', 'p'] }, NO_LIBRARY);
-  const frames = [0, 1, 2, 3].map((frame) => program.at(frame));
+  const frames = [0, 1, 2, 3].map((frame) => written(program.at(frame)));
   // The last frame stays for half a second.
-  const how = { width: 40, height: 20, seconds: [0.1, 0.1, 0.1, 0.5], plays: 3 };
-  const { svg } = movingSvgOf(frames, how, () => null);
+  const how = { seconds: [0.1, 0.1, 0.1, 0.5], plays: 3 };
+  const svg = movingSvgOf(frames, how);
   const timing = 'dur="0.8s" repeatCount="3" fill="freeze"';
   expect(svg.match(/#2EC4B6/g)).toHaveLength(1);
   expect(svg).toContain(
@@ -76,9 +79,9 @@ it('animates nothing to what browsers do not: addresses, other counts, nothing a
     d: plateWith('d', 0, newItem('df', 'fill', gradient('#2EC4B6', '#FFFFFF')), newItem('do', 'outline')),
   };
   const program = compileScene({ ...scene, layers, order: ['a', 'b', 'c', 'd'] }, NO_LIBRARY);
-  const frames = [0, 1, 2, 3].map((frame) => program.at(frame));
-  const how = { width: 40, height: 20, seconds: [1, 1, 1, 1], plays: 0 };
-  const { svg } = movingSvgOf(frames, how, () => null);
+  const frames = [0, 1, 2, 3].map((frame) => written(program.at(frame)));
+  const how = { seconds: [1, 1, 1, 1], plays: 0 };
+  const svg = movingSvgOf(frames, how);
 
   const moving = [...svg.matchAll(/attributeName="([\w-]+)"[^>]* values="([^"]*)" keyTimes="([^"]*)"/g)];
   expect(moving.map(([, name]) => name)).toEqual(expect.arrayContaining(['d', 'stroke-dasharray', 'display']));
@@ -109,8 +112,8 @@ it('a clip that has shrunk to nothing has no path, which would end its motion', 
     [9, 0],
     [9, 9],
   ]);
-  const how = { width: 40, height: 20, seconds: [1, 1], plays: 0 };
-  const { svg } = movingSvgOf([list([whole]), list([])], how, () => null);
+  const how = { seconds: [1, 1], plays: 0 };
+  const svg = movingSvgOf([written(list([whole])), written(list([]))], how);
   expect(svg).toContain(
     '<clipPath id="clip1"><path d="M0 0L9 0L9 9Z" display="inline"><animate attributeName="display"',
   );
@@ -123,5 +126,28 @@ it('a stroke that has shrunk to a spot is not in the SVG, where its round ends w
     newItem('k', 'stroke', { width: 8, cap: 'round', join: 'round' }),
   ]);
   const program = compileScene({ ...scene, layers: { s: spot }, order: ['s'] }, NO_LIBRARY);
-  expect(svgOf(program.at(0), { width: 40, height: 20 }, () => null).svg).not.toContain('<path');
+  expect(written(program.at(0))).not.toContain('<path');
+});
+
+it('a mask within a mask has something in it that moves with every frame, without which browsers would not draw it anew', () => {
+  const wipe = newItem('w', 'wipe', { soft: 4, hides: true });
+  const wiped = { ...wipe, params: { ...wipe.params, shown: overFour(0, 1) } };
+  const layers = { a: plateWith('a', 0, newItem('f', 'fill', { color: '#2EC4B6' }), wiped) };
+  const program = compileScene({ ...scene, layers, order: ['a'] }, NO_LIBRARY);
+  const frames = [1, 2].map((frame) => written(program.at(frame)));
+  const svg = movingSvgOf(frames, { seconds: [1, 1], plays: 0 });
+  const masks = [...svg.matchAll(/<mask .*?<\/mask>/g)].map(([mask]) => mask);
+  const masked = masks.filter((mask) => / mask="/.test(mask));
+  expect(masked.length).toBeGreaterThan(0);
+  for (const mask of masks) {
+    expect(mask.includes('<rect width="0" height="0"><animate attributeName="x"')).toBe(masked.includes(mask));
+  }
+});
+
+it('another picture is another element: an address is no list of values', () => {
+  const image = (n: number) => `<svg><image x="${n}" href="data:image/png;base64,${n}"/></svg>`;
+  const svg = movingSvgOf([image(1), image(2), image(1)], { seconds: [1, 1, 1], plays: 0 });
+  expect(svg.match(/href="[^"]*"/g)).toEqual(['href="data:image/png;base64,1"', 'href="data:image/png;base64,2"']);
+  expect(svg).toContain('values="inline;none;inline" keyTimes="0;0.33333;0.66667"');
+  expect(svg).not.toMatch(/attributeName="(href|x)"/);
 });

@@ -1,11 +1,8 @@
 /**
- * Frames as one SVG that moves by itself, without a script (SVG 2 with SMIL, as in SVG Animations Level 2): each frame is written
- * as a document, and the documents are folded into one. Elements that stand in the same place are one element, attributes
+ * Frames as one SVG that moves by itself, without a script (SVG 2 with SMIL, as in SVG Animations Level 2): documents, one for
+ * each frame, are folded into one. Elements that stand in the same place are one element, attributes
  * that change are animated from frame to frame, and what is not there in a frame is not displayed in it.
  */
-import type { DisplayList } from '../scene/program';
-import { type PictureAddress, svgOf } from './svg';
-
 interface Element {
   readonly tag: string;
   readonly attributes: ReadonlyMap<string, string>;
@@ -33,7 +30,7 @@ const parsed = (svg: string): Element => {
 };
 
 /** What cannot change from frame to frame: elements that differ in it, or in what they have at all, are different ones. */
-const FIXED = ['id', 'style', 'result', 'in', 'in2', 'type', 'mode', 'operator', 'mask', 'clip-path', 'filter'];
+const FIXED = ['id', 'style', 'result', 'in', 'in2', 'type', 'mode', 'operator', 'mask', 'clip-path', 'filter', 'href'];
 
 /** Attributes that say what they say by being left out. */
 const MISSING: Readonly<Record<string, string>> = {
@@ -244,6 +241,21 @@ const animateTransform = (values: readonly string[], timing: Timing): string => 
 /** Definitions that nothing names in a frame do no harm. */
 const isDefinition = (tag: string, parent: string): boolean => parent === 'defs' || tag === 'defs';
 
+/** Whether something in an element is masked in turn. */
+const isMaskedWithin = ({ children }: Element): boolean =>
+  children.some((child) => child.attributes.has('mask') || isMaskedWithin(child));
+
+/**
+ * What moves in a mask of something in a mask is not drawn anew by every browser (seen in Chromium), unless something that stands in
+ * the outer one itself moves: this does, and shows nothing.
+ */
+const pulse = (timing: Timing): string =>
+  `<rect width="0" height="0">${animate(
+    'x',
+    timing.starts.map((_, i) => String(i % 2)),
+    timing,
+  )}</rect>`;
+
 const written = (slot: Slot, parent: Slot, timing: Timing, out: string[]): void => {
   const first = slot.find((own) => own !== null) as Element;
   // While it is not there it may be whatever it was.
@@ -267,6 +279,7 @@ const written = (slot: Slot, parent: Slot, timing: Timing, out: string[]): void 
     out.push(` display="${shown[0]}"`);
     moving.push(animate('display', shown, timing));
   }
+  if (first.tag === 'mask' && known.some(isMaskedWithin)) moving.push(pulse(timing));
   const inner = slotsOf(slot);
   if (moving.length + inner.length === 0) {
     out.push('/>');
@@ -278,31 +291,20 @@ const written = (slot: Slot, parent: Slot, timing: Timing, out: string[]): void 
 };
 
 export interface MovingHow {
-  /** Of the file, in pixels. */
-  readonly width: number;
-  readonly height: number;
   /** How long each frame is there, in seconds. */
   readonly seconds: readonly number[];
   /** How often it plays; 0 is for ever. */
   readonly plays: number;
 }
 
-/** Frames as one document, and what it could not keep. */
-export const movingSvgOf = (
-  frames: Iterable<DisplayList>,
-  { seconds, plays, ...size }: MovingHow,
-  addressOf: PictureAddress,
-): { readonly svg: string; readonly notes: readonly string[] } => {
-  const notes = new Set<string>();
-  const roots: Slot = [];
+/** Frames, each as paint/svg.ts writes it, as one document. */
+export const movingSvgOf = (frames: readonly string[], { seconds, plays }: MovingHow): string => {
   const builds = new Map<string, number>();
-  for (const frame of frames) {
-    const made = svgOf(frame, size, addressOf);
-    made.notes.forEach((note) => notes.add(note));
-    const root = parsed(made.svg);
+  const roots = frames.map((svg) => {
+    const root = parsed(svg);
     const definitions = root.children.filter(({ tag }) => tag === 'defs').flatMap(({ children }) => children);
-    roots.push(renamed(root, namesIn(definitions, builds)));
-  }
+    return renamed(root, namesIn(definitions, builds));
+  });
   const whole = seconds.reduce((sum, s) => sum + s, 0);
   let gone = 0;
   const starts = seconds.map((s) => {
@@ -313,5 +315,5 @@ export const movingSvgOf = (
   const rest = `dur="${short(whole)}s" repeatCount="${plays === 0 ? 'indefinite' : plays}" fill="freeze"`;
   const out: string[] = [];
   written(roots, roots, { starts, rest }, out);
-  return { svg: `${out.join('')}\n`, notes: [...notes] };
+  return `${out.join('')}\n`;
 };

@@ -7,7 +7,7 @@ import type { Tools } from './target';
 const isList = (v: object): v is ArrayLike<unknown> => Array.isArray(v) || v instanceof Float64Array;
 
 /** Whether two values are the same all through: lists, outlines and plain objects; anything else has to be the very same. */
-const same = (a: unknown, b: unknown): boolean => {
+export const same = (a: unknown, b: unknown): boolean => {
   if (Object.is(a, b)) return true;
   if (typeof a !== 'object' || typeof b !== 'object' || !a || !b) return false;
   if (isList(a) && isList(b)) {

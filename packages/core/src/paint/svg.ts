@@ -1,18 +1,20 @@
-/** Display list → SVG (SVG 2; Compositing and Blending Level 1 for blend modes). */
+/** Display list → SVG (SVG 2; Compositing and Blending Level 1 for blend modes). What SVG has no means for is a picture in it. */
 import type { CutOut, GradientStop, PictureAsset, Point } from '../document/types';
-import { type Box, boxThrough, grown, outlineBox, union } from '../geometry/bounds';
-import { areaOn } from './crisp';
+import { type Box, boxOutline, boxThrough, grown, intersection, outlineBox, union } from '../geometry/bounds';
 import { NEAREST, weightAt } from '../geometry/homography';
-import { type Bend, isWarp, matrixOfBend } from '../geometry/warp';
-import type { Matrix } from '../geometry/matrix';
+import { inverted, type Matrix, meanScale } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
 import { areaOf, outlinesOf } from '../geometry/polygons';
 import type { Size } from '../geometry/size';
 import { dataOf } from '../geometry/trace';
+import { type Bend, isWarp, matrixOfBend } from '../geometry/warp';
 import { opacityOf } from '../picture/pixels';
-import { boxOfMarks, deviationOf, markBox, markThrough } from '../recipe/marks';
-import type { AreaCut, Cut, GroupMark, Ink, Mark } from '../recipe/types';
+import { boxOfMarks, deviationOf, flatFill, grouped, markBox } from '../recipe/marks';
+import type { AreaCut, Cut, GroupMark, GrowthCut, Ink, Mark } from '../recipe/types';
 import type { DisplayList } from '../scene/program';
+import type { Frame } from './canvas';
+import { areaOn } from './crisp';
+import { chainOf, lackOf } from './svgMeans';
 
 const short = (n: number): string => String(Math.round(n * 1e3) / 1e3 + 0);
 const list = (...numbers: readonly number[]): string => numbers.map(short).join(' ');
@@ -26,10 +28,13 @@ const colorOf = (hex: string): { readonly color: string; readonly alpha: number 
 const attribute = (name: string, value: string | number, missing: string | number): string =>
   value === missing ? '' : ` ${name}="${typeof value === 'number' ? short(value) : value}"`;
 
-/** Sides of a thousand pixels and more are turned and sized by the first four: they have six digits. */
+/** With six digits, for what sides of a thousand pixels and more are multiplied by. */
+const exact = (n: number): string => String(Math.round(n * 1e6) / 1e6 + 0);
+
+/** Turns and sizes are the first four. */
 const transformOf = (m: Matrix): string => {
   if (m.every((v, i) => Math.abs(v - [1, 0, 0, 1, 0, 0][i]!) < 1e-9)) return '';
-  const numbers = m.map((v, i) => (i < 4 ? String(Math.round(v * 1e6) / 1e6 + 0) : short(v)));
+  const numbers = m.map((v, i) => (i < 4 ? exact(v) : short(v)));
   return ` transform="matrix(${numbers.join(' ')})"`;
 };
 
@@ -46,34 +51,48 @@ const stop = ({ at, color }: GradientStop): string => {
   return `<stop offset="${short(at)}" stop-color="${c.color}"${attribute('stop-opacity', c.alpha, 1)}/>`;
 };
 
-/** Where a picture's file is: usually a data address with the file in it; null for one that is not here. */
-export type PictureAddress = (asset: PictureAsset, cut: CutOut | null) => string | null;
+/** What is in an SVG besides paths: usually data addresses with the files in them. */
+export interface Inside {
+  /** Where a picture's file is; null for one that is not here. */
+  readonly pictureAt: (asset: PictureAsset, cut: CutOut | null) => string | null;
+  /** Where a picture of marks is, on nothing: `view` is from their pixels to its own. */
+  readonly drawn: (marks: readonly Mark[], frame: Frame) => string;
+}
 
-/** A group with an effect, and the groups in it that have nothing but an effect of their own, from the outside in. */
-const chainOf = (group: GroupMark): readonly GroupMark[] => {
-  const [only, ...more] = group.marks;
-  const goesOn =
-    only?.op === 'group' &&
-    more.length === 0 &&
-    only.effect &&
-    only.alpha >= 1 &&
-    only.blend === 'normal' &&
-    !only.sum &&
-    !only.cuts;
-  return goesOn && !group.cuts ? [group, ...chainOf(only)] : [group];
-};
+/** What can be seen of what marks draw. */
+interface Seen {
+  /** In their pixels. */
+  readonly box: Box;
+  /** How many of the file's pixels one of these is, across and down. */
+  readonly scale: Point;
+}
 
 /** A rectangle that holds all that may ever be seen. */
 const around = ({ width, height }: Size): string =>
   `x="${-width}" y="${-height}" width="${3 * width}" height="${3 * height}"`;
 const everywhere = (size: Size, color: string): string => `<rect ${around(size)} fill="${color}"/>`;
 
+/** How far a chain of effects spreads what is in it, in the pixels of its marks. */
+const reachOf = (chain: readonly GroupMark[]): number =>
+  chain.reduce((sum, { effect }) => sum + (effect ? effect.by.reach * effect.scale : 0), 0);
+
+/** How a group is laid over what is behind it. */
+const styleOf = ({ blend, sum }: GroupMark): string => {
+  const mode = blend === 'plus' ? 'plus-lighter' : blend;
+  const styles = [mode !== 'normal' && `mix-blend-mode:${mode}`, sum && 'isolation:isolate'].filter(Boolean);
+  return styles.length > 0 ? ` style="${styles.join(';')}"` : '';
+};
+
 class Writer {
   readonly defs: string[] = [];
   readonly notes = new Set<string>();
   private readonly ids = new Map<string, number>();
 
-  constructor(private readonly addressOf: PictureAddress) {}
+  constructor(
+    /** Of the scene. */
+    private readonly size: Size,
+    private readonly inside: Inside,
+  ) {}
 
   /** Each kind has numbers of its own: the same name is always the same kind of thing. */
   private define(kind: string, make: (id: string) => string): string {
@@ -90,11 +109,6 @@ class Writer {
       const { color, alpha } = colorOf(ink.color);
       return ` ${name}="${color}"${attribute(`${name}-opacity`, alpha, 1)}`;
     }
-    if (ink.grain > 0) this.notes.add('Grain in gradients is left out of the SVG.');
-    if (ink.style === 'angular') {
-      this.notes.add('SVG has no angular gradients: the first colour stands for each.');
-      return this.ink(name, { style: 'solid', color: ink.gradient.stops[0]?.color ?? '#000000' });
-    }
     const { from, to } = ink;
     const stops = ink.gradient.stops.map(stop).join('');
     const id = this.define(ink.style, (own) =>
@@ -105,7 +119,9 @@ class Writer {
     return ` ${name}="url(#${id})"`;
   }
 
-  mark(mark: Mark, size: Size): string {
+  mark(mark: Mark, seen: Seen): string {
+    const lack = lackOf(mark);
+    if (lack !== null) return this.drawn(mark, lack, seen);
     const alpha = attribute('opacity', Math.min(1, mark.alpha), 1);
     switch (mark.op) {
       case 'fill':
@@ -124,7 +140,7 @@ class Writer {
         );
       case 'picture': {
         const { asset } = mark;
-        const address = this.addressOf(asset, mark.cut);
+        const address = this.inside.pictureAt(asset, mark.cut);
         if (address === null) {
           this.notes.add(`The picture “${asset.name}” could not be read.`);
           return '';
@@ -133,29 +149,46 @@ class Writer {
       }
       case 'group': {
         const chain = mark.effect ? chainOf(mark) : [];
-        const inner = (chain.at(-1) ?? mark).marks.map((m) => this.mark(m, size)).join('');
-        const placed = mark.bend ? this.bent(mark.bend, mark.marks, inner) : inner;
-        const blend = mark.blend === 'plus' ? 'plus-lighter' : mark.blend;
-        const styles = [blend !== 'normal' && `mix-blend-mode:${blend}`, mark.sum && 'isolation:isolate'].filter(
-          Boolean,
-        );
-        const style = styles.length > 0 ? ` style="${styles.join(';')}"` : '';
-        const cut = mark.cuts ? this.cut(placed, mark.cuts, size) : placed;
-        return `<g${this.effect(chain)}${alpha}${style}>${cut}</g>`;
+        const within = { ...seen, box: grown(seen.box, reachOf(chain)) };
+        const placed = mark.bend ? this.placed(mark.bend, mark.marks, seen) : this.all(chain.at(-1) ?? mark, within);
+        const cut = mark.cuts ? this.cut(placed, mark.cuts, within) : placed;
+        return `<g${this.effect(chain)}${alpha}${styleOf(mark)}>${cut}</g>`;
       }
     }
   }
 
-  /** What is mapped as a picture, as nearly as SVG can: it has matrices, and no perspective. */
-  private bent(bend: Bend, marks: readonly Mark[], inner: string): string {
-    const box = boxOfMarks(marks);
-    if (!box) return '';
-    this.notes.add(
-      'Gradients, pictures and effects in depth, pinned or bent by a mesh are laid in the SVG without perspective.',
-    );
-    const middle: Point = [(box.left + box.right) / 2, (box.top + box.bottom) / 2];
-    if (!isWarp(bend) && weightAt(bend, middle) < NEAREST) return '';
-    return `<g${transformOf(matrixOfBend(bend, middle))}>${inner}</g>`;
+  private all({ marks }: Pick<GroupMark, 'marks'>, seen: Seen): string {
+    return marks.map((mark) => this.mark(mark, seen)).join('');
+  }
+
+  /** What can be seen of a mark as a picture, whose pixels are those of the file. */
+  private drawn(mark: Mark, lack: string, { box, scale: [across, down] }: Seen): string {
+    const whole = markBox(mark);
+    const part = whole && intersection(whole, box);
+    if (!part) return '';
+    this.notes.add(`${lack} are pictures in the SVG, which has no means for them.`);
+    const [left, top] = [Math.floor(part.left * across), Math.floor(part.top * down)];
+    const [width, height] = [Math.ceil(part.right * across) - left, Math.ceil(part.bottom * down) - top];
+    // How it is laid over the others is left to who reads it.
+    const alone: Mark = mark.op === 'group' ? { ...mark, alpha: 1, blend: 'normal' } : { ...mark, alpha: 1 };
+    const address = this.inside.drawn([alone], { width, height, view: [across, 0, 0, down, -left, -top] });
+    const place = `x="${exact(left / across)}" y="${exact(top / down)}" width="${exact(width / across)}" height="${exact(height / down)}"`;
+    const style = mark.op === 'group' ? styleOf(mark) : '';
+    return `<image ${place} preserveAspectRatio="none" href="${address}"${attribute('opacity', Math.min(1, mark.alpha), 1)}${style}/>`;
+  }
+
+  /** What is mapped as a picture where a matrix does it. */
+  private placed(bend: Bend, marks: readonly Mark[], { box, scale: [across, down] }: Seen): string {
+    const whole = boxOfMarks(marks);
+    if (!whole) return '';
+    const middle: Point = [(whole.left + whole.right) / 2, (whole.top + whole.bottom) / 2];
+    if (isWarp(bend) || weightAt(bend, middle) < NEAREST) return '';
+    const matrix = matrixOfBend(bend, middle);
+    const back = inverted(matrix);
+    if (!back) return '';
+    const size = meanScale(matrix);
+    const inner = this.all({ marks }, { box: boxThrough(back, box), scale: [across * size, down * size] });
+    return `<g${transformOf(matrix)}>${inner}</g>`;
   }
 
   /** The filter of a chain of effects, as one: of filters inside filters browsers cut off what spreads. */
@@ -164,30 +197,25 @@ class Writer {
     if (!box) return '';
     const primitives = chain.toReversed().flatMap(({ effect }, i) => {
       if (!effect) return [];
-      const own = effect.by.svg(effect.scale);
-      if (own === null) {
-        this.notes.add(
-          'Squares, grain, clouds, patterns, ripples and warps are left out of the SVG, which has no means for them.',
-        );
-        return [];
-      }
+      const own = effect.by.svg(effect.scale) ?? '';
       return i === 0 ? [own] : [`<feOffset result="after${i}"/>`, own.replaceAll('"SourceGraphic"', `"after${i}"`)];
     });
     return primitives.length > 0 ? ` filter="url(#${this.filter(box, primitives.join(''))})"` : '';
   }
 
   /** What cuts leave of an element: by clips where hard areas only narrow it down, else by a mask. */
-  private cut(inner: string, cuts: readonly Cut[], size: Size): string {
+  private cut(inner: string, cuts: readonly Cut[], seen: Seen): string {
     const isHard = (cut: Cut): cut is AreaCut =>
       'outlines' in cut && cut.feather <= 0 && !cut.inverted && cut.strength >= 1;
     const [, ...rest] = cuts;
     if (!cuts.every(isHard) || !rest.every(({ mode }) => mode === 'show' || mode === 'hide')) {
-      return `<g mask="url(#${this.maskOf(this.joined(cuts, size), size)})">${inner}</g>`;
+      return `<g mask="url(#${this.maskOf(this.joined(cuts, seen))})">${inner}</g>`;
     }
-    return cuts.reduce((left, cut) => `<g clip-path="url(#${this.clip(cut, size)})">${left}</g>`, inner);
+    return cuts.reduce((left, cut) => `<g clip-path="url(#${this.clip(cut)})">${left}</g>`, inner);
   }
 
-  private clip(cut: AreaCut, { width, height }: Size): string {
+  private clip(cut: AreaCut): string {
+    const { width, height } = this.size;
     const { outlines, matrix } = areaOn(cut);
     const { mode } = cut;
     return this.define('clip', (own) => {
@@ -202,11 +230,11 @@ class Writer {
   }
 
   /** What areas leave, white where it shows: as the canvas's compositing has it (paint/cuts.ts). */
-  private joined(cuts: readonly Cut[], size: Size): string {
-    const masked = (by: string, what: string) => `<g mask="url(#${this.maskOf(by, size)})">${what}</g>`;
+  private joined(cuts: readonly Cut[], seen: Seen): string {
+    const masked = (by: string, what: string) => `<g mask="url(#${this.maskOf(by)})">${what}</g>`;
     return cuts.reduce((sum, cut, i) => {
-      const area = this.area(cut, size);
-      const outside = () => this.inverse(area, size);
+      const area = this.area(cut, seen);
+      const outside = () => this.inverse(area);
       if (i === 0) return cut.mode === 'add' || cut.mode === 'show' ? area : outside();
       switch (cut.mode) {
         case 'add':
@@ -216,25 +244,31 @@ class Writer {
         case 'hide':
           return masked(outside(), sum);
         case 'exclude':
-          return `<g style="isolation:isolate">${masked(outside(), sum)}<g style="mix-blend-mode:plus-lighter">${masked(this.inverse(sum, size), area)}</g></g>`;
+          return `<g style="isolation:isolate">${masked(outside(), sum)}<g style="mix-blend-mode:plus-lighter">${masked(this.inverse(sum), area)}</g></g>`;
       }
     }, '');
   }
 
   /** White where the area of a cut is, as strong as it counts. */
-  private area(cut: Cut, size: Size): string {
-    if ('growth' in cut) this.notes.add('What grows is shown whole in the SVG, which has no means for it.');
-    const drawn = 'growth' in cut ? cut.growth.through.map((m) => markThrough(cut.matrix, m)) : [];
-    const shape = 'outlines' in cut ? this.soft(cut) : this.white('marks' in cut ? cut.marks : drawn, size);
-    return `<g${attribute('opacity', cut.strength, 1)}>${cut.inverted ? this.inverse(shape, size) : shape}</g>`;
+  private area(cut: Cut, seen: Seen): string {
+    const shape =
+      'outlines' in cut ? this.soft(cut) : 'growth' in cut ? this.grown(cut, seen) : this.white(cut.marks, seen);
+    return `<g${attribute('opacity', cut.strength, 1)}>${cut.inverted ? this.inverse(shape) : shape}</g>`;
+  }
+
+  /** White where something that grows has come to. */
+  private grown(cut: GrowthCut, seen: Seen): string {
+    const all = flatFill([boxOutline(seen.box)], '#FFFFFF');
+    const come: GrowthCut = { ...cut, mode: 'show', inverted: false, strength: 1 };
+    return this.drawn(grouped([all], { cuts: [come] }), 'The edges of what grows', seen);
   }
 
   /** White as opaque as marks are. */
-  private white(marks: readonly Mark[], size: Size): string {
+  private white(marks: readonly Mark[], seen: Seen): string {
     const box = boxOfMarks(marks);
     if (!box) return '';
     const white = '<feColorMatrix type="matrix" values="0 0 0 0 1 0 0 0 0 1 0 0 0 0 1 0 0 0 1 0"/>';
-    return `<g filter="url(#${this.filter(grown(box, 1), white)})">${marks.map((m) => this.mark(m, size)).join('')}</g>`;
+    return `<g filter="url(#${this.filter(grown(box, 1), white)})">${this.all({ marks }, seen)}</g>`;
   }
 
   /** White where outlines are, with a soft edge. */
@@ -250,16 +284,17 @@ class Writer {
   }
 
   /** White where an element is not. */
-  private inverse(element: string, size: Size): string {
-    const dark = `<g mask="url(#${this.maskOf(element, size)})">${everywhere(size, '#000')}</g>`;
-    return `<g mask="url(#${this.maskOf(everywhere(size, '#fff') + dark, size)})">${everywhere(size, '#fff')}</g>`;
+  private inverse(element: string): string {
+    const { size } = this;
+    const dark = `<g mask="url(#${this.maskOf(element)})">${everywhere(size, '#000')}</g>`;
+    return `<g mask="url(#${this.maskOf(everywhere(size, '#fff') + dark)})">${everywhere(size, '#fff')}</g>`;
   }
 
   /** A mask by how bright an element is. */
-  private maskOf(element: string, size: Size): string {
+  private maskOf(element: string): string {
     return this.define(
       'mask',
-      (own) => `<mask id="${own}" maskUnits="userSpaceOnUse" ${around(size)}>${element}</mask>`,
+      (own) => `<mask id="${own}" maskUnits="userSpaceOnUse" ${around(this.size)}>${element}</mask>`,
     );
   }
 
@@ -272,19 +307,26 @@ class Writer {
   }
 }
 
-/** A frame as an SVG document of a size in pixels, and what it could not keep. */
+/** A frame as an SVG document of a size in pixels, and what is to be known of it. */
 export const svgOf = (
   { width, height, background, marks }: DisplayList,
   size: Size,
-  addressOf: PictureAddress,
+  inside: Inside,
 ): { readonly svg: string; readonly notes: readonly string[] } => {
-  const writer = new Writer(addressOf);
-  const body = marks.map((mark) => writer.mark(mark, { width, height })).join('\n');
+  const writer = new Writer({ width, height }, inside);
+  const scale: Point = [size.width / width, size.height / height];
+  const seen: Seen = { box: { left: 0, top: 0, right: width, bottom: height }, scale };
   const ground = background ? colorOf(background) : null;
   const rect = ground
     ? `<rect width="${width}" height="${height}" fill="${ground.color}"${attribute('fill-opacity', ground.alpha, 1)}/>\n`
     : '';
+  const body = rect + marks.map((mark) => writer.mark(mark, seen)).join('\n');
   const defs = writer.defs.length > 0 ? `<defs>${writer.defs.join('')}</defs>\n` : '';
-  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${size.width}" height="${size.height}" viewBox="0 0 ${width} ${height}">\n${defs}${rect}${body}\n</svg>\n`;
+  // Where whole pixels have another shape than the scene, it is stretched to them, as a frame is.
+  const [inPixels, shown] =
+    Math.abs(scale[0] - scale[1]) < 1e-9
+      ? [{ width, height }, body]
+      : [size, `<g${transformOf([scale[0], 0, 0, scale[1], 0, 0])}>\n${body}\n</g>`];
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${size.width}" height="${size.height}" viewBox="0 0 ${inPixels.width} ${inPixels.height}">\n${defs}${shown}\n</svg>\n`;
   return { svg, notes: [...writer.notes] };
 };

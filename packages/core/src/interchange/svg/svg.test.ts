@@ -222,7 +222,7 @@ describe('as layers', () => {
   it('written as an SVG again and read again give the same outlines', () => {
     const { doc } = applyEdit(newProject('p', 'P', [SCENE]), addLayers('s', brought('one-each')));
     const list = compileScene(doc.scenes.s!, NO_LIBRARY).at(0);
-    const { svg: text, notes } = svgOf(list, { width: 100, height: 100 }, () => null);
+    const { svg: text, notes } = svgOf(list, { width: 100, height: 100 }, { pictureAt: () => null, drawn: () => '' });
     expect(notes).toEqual([]);
     const again = readSvg(text);
     const flat = (nodes: typeof again.nodes): SvgShape[] =>
