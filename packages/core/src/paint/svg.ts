@@ -51,11 +51,11 @@ const stop = ({ at, color }: GradientStop): string => {
   return `<stop offset="${short(at)}" stop-color="${c.color}"${attribute('stop-opacity', c.alpha, 1)}/>`;
 };
 
-/** What is in an SVG besides paths: usually data addresses with the files in them. */
+/** Where the pictures in an SVG are: addresses, or names that these are put in for. */
 export interface Inside {
-  /** Where a picture's file is; null for one that is not here. */
+  /** A picture's file; null for one that is not here. */
   readonly pictureAt: (asset: PictureAsset, cut: CutOut | null) => string | null;
-  /** Where a picture of marks is, on nothing: `view` is from their pixels to its own. */
+  /** A picture of marks, on nothing: `view` is from their pixels to its own. */
   readonly drawn: (marks: readonly Mark[], frame: Frame) => string;
 }
 

@@ -9,6 +9,7 @@ import { movingSvgOf } from '@kite/core/paint/movingSvg';
 import { same } from '@kite/core/paint/repaint';
 import { type Context2D, SurfacePool } from '@kite/core/paint/surface';
 import { type Inside, svgOf } from '@kite/core/paint/svg';
+import { pictureKey } from '@kite/core/picture/key';
 import type { Mark } from '@kite/core/recipe/types';
 import { compileScene } from '@kite/core/scene/compile';
 import { framesPerSecond } from '@kite/core/time/rate';
@@ -30,36 +31,58 @@ const asWebp: Address = (canvas) => dataAddress('image/webp', canvas.toBuffer('i
 /** Pictures of marks that are kept to be used again, as in the next frame. */
 const KEPT = 32;
 
-/** Everything inside as data addresses: the file asks for nothing else. */
-const insideWith = ({ pictures }: Materials, stock: Stock, addressOf: Address): Inside => {
+/** Pictures by short names: what shows them in many frames says so in a few bytes. */
+const picturesWith = ({ pictures }: Materials, stock: Stock, addressOf: Address) => {
+  const names = new Map<string, string>();
+  const named = (address: string): string => {
+    const name = names.get(address) ?? `picture${names.size + 1}`;
+    names.set(address, name);
+    return name;
+  };
+  const files = new Map<string, string | null>();
+  const drawn: { readonly marks: readonly Mark[]; readonly frame: Frame; readonly name: string }[] = [];
   const tools = { pool: new SurfacePool(surface), pictures };
-  const kept: { readonly marks: readonly Mark[]; readonly frame: Frame; readonly address: string }[] = [];
-  return {
+  const inside: Inside = {
     pictureAt: (asset, cut) => {
+      const key = pictureKey(asset, cut);
+      const known = files.get(key);
+      if (known !== undefined) return known;
       const image = pictures.get(asset, cut);
-      if (!image) return null;
-      return cut ? asPng(image as Canvas) : dataAddress(asset.type, readFileSync(stock.files[asset.sha] ?? ''));
+      const file = () => dataAddress(asset.type, readFileSync(stock.files[asset.sha] ?? ''));
+      const name = image ? named(cut ? asPng(image as Canvas) : file()) : null;
+      files.set(key, name);
+      return name;
     },
     drawn: (marks, frame) => {
-      const known = kept.find((picture) => same(picture.frame, frame) && same(picture.marks, marks));
-      if (known) return known.address;
+      const known = drawn.find((picture) => same(picture.frame, frame) && same(picture.marks, marks));
+      if (known) return known.name;
       const canvas = createCanvas(frame.width, frame.height);
       paintMarks(canvas.getContext('2d') as unknown as Context2D, marks, frame, tools);
-      const address = addressOf(canvas);
-      kept.unshift({ marks, frame, address });
-      kept.length = Math.min(kept.length, KEPT);
-      return address;
+      const name = named(addressOf(canvas));
+      drawn.unshift({ marks, frame, name });
+      drawn.length = Math.min(drawn.length, KEPT);
+      return name;
     },
   };
+  /** A document with everything inside it as data addresses, in pieces: it asks for nothing else. */
+  const filled = function* (svg: string): Generator<string> {
+    const addresses = new Map([...names].map(([address, name]) => [name, address]));
+    // Every other piece is a name.
+    for (const [i, piece] of svg.split(/ href="([^"]*)"/).entries()) {
+      yield i % 2 === 0 ? piece : ` href="${addresses.get(piece) ?? ''}"`;
+    }
+  };
+  return { inside, filled };
 };
 
 /** One frame as paths: text is outlines, pictures are in the file. */
 export const svg: Encoder<StillSettings> = async ({ scene, stock, plan, out, done, note }) => {
   const materials = await materialsFor(scene, stock);
   const list = compileScene(scene, materials.library).at(plan.frames[0] as number);
-  const made = svgOf(list, plan, insideWith(materials, stock, asPng));
+  const { inside, filled } = picturesWith(materials, stock, asPng);
+  const made = svgOf(list, plan, inside);
   made.notes.forEach(note);
-  await writeFile(out, made.svg);
+  await writeFile(out, filled(made.svg));
   done();
 };
 
@@ -68,7 +91,7 @@ export const animatedSvg: Encoder<FormatSettings<'animated-svg'>> = async (job) 
   const { scene, stock, settings, plan, out, done, note, signal } = job;
   const materials = await materialsFor(scene, stock);
   const program = compileScene(scene, materials.library);
-  const inside = insideWith(materials, stock, asWebp);
+  const { inside, filled } = picturesWith(materials, stock, asWebp);
   const notes = new Set<string>();
   const frames: string[] = [];
   for (const frame of plan.frames) {
@@ -81,5 +104,5 @@ export const animatedSvg: Encoder<FormatSettings<'animated-svg'>> = async (job) 
   }
   const seconds = staying(settings, plan).map((s) => s + 1 / framesPerSecond(plan.rate));
   notes.forEach(note);
-  await writeFile(out, movingSvgOf(frames, { seconds, plays: settings.loop }));
+  await writeFile(out, filled(movingSvgOf(frames, { seconds, plays: settings.loop })));
 };
