@@ -81,6 +81,9 @@ test('gradients, dashes, effects, trimmed lines, clouds and what grows are in an
       newItem('kd', 'fill', { color: '#10132E' }),
       withParams(newItem('kb', 'blur'), { amount: overTen(0, 4) }),
     ),
+    // Cut by what is cut itself: in the SVG a mask within a mask.
+    square('l', [360, 170], 0, filled('l', '#FFFFFF', '#FFB23E'), newItem('lm', 'matte', { layer: 'm' })),
+    { ...square('m', [360, 170], 0, filled('m', '#FFFFFF'), growing('m', 0.3)), hidden: true },
   ]);
   const range = { scale: 1, from: 0, to: 10 };
   for (const settings of [

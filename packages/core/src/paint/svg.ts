@@ -1,5 +1,5 @@
 /** Display list → SVG (SVG 2; Compositing and Blending Level 1 for blend modes). What SVG has no means for is a picture in it. */
-import type { CutOut, GradientStop, PictureAsset, Point } from '../document/types';
+import type { BlendMode, CutOut, GradientStop, PictureAsset, Point } from '../document/types';
 import { type Box, boxOutline, boxThrough, grown, intersection, outlineBox, union } from '../geometry/bounds';
 import { NEAREST, weightAt } from '../geometry/homography';
 import { inverted, type Matrix, meanScale } from '../geometry/matrix';
@@ -10,7 +10,7 @@ import { dataOf } from '../geometry/trace';
 import { type Bend, isWarp, matrixOfBend } from '../geometry/warp';
 import { opacityOf } from '../picture/pixels';
 import { boxOfMarks, deviationOf, flatFill, grouped, markBox } from '../recipe/marks';
-import type { AreaCut, Cut, GroupMark, GrowthCut, Ink, Mark } from '../recipe/types';
+import type { AreaCut, Cut, CutMode, GroupMark, GrowthCut, Ink, Mark } from '../recipe/types';
 import type { DisplayList } from '../scene/program';
 import type { Frame } from './canvas';
 import { areaOn } from './crisp';
@@ -67,10 +67,26 @@ interface Seen {
   readonly scale: Point;
 }
 
-/** A rectangle that holds all that may ever be seen. */
+/** Of a rectangle that holds all that may ever be seen. */
 const around = ({ width, height }: Size): string =>
   `x="${-width}" y="${-height}" width="${3 * width}" height="${3 * height}"`;
-const everywhere = (size: Size, color: string): string => `<rect ${around(size)} fill="${color}"/>`;
+
+/** What masks are painted with: what is brighter shows more. */
+const [WHITE, BLACK] = ['#FFFFFF', '#000000'] as const;
+type MaskColor = typeof WHITE | typeof BLACK;
+
+/** Blends that do with brightness what a cut does with the areas before it. */
+const JOINING: { readonly [M in CutMode]: BlendMode } = {
+  add: 'screen',
+  hide: 'multiply',
+  show: 'multiply',
+  exclude: 'exclusion',
+};
+
+const shows = ({ mode }: Cut): boolean => mode === 'add' || mode === 'show';
+/** Whether a clip does what a cut does. */
+const isHard = (cut: Cut): cut is AreaCut =>
+  'outlines' in cut && cut.feather <= 0 && !cut.inverted && cut.strength >= 1;
 
 /** How far a chain of effects spreads what is in it, in the pixels of its marks. */
 const reachOf = (chain: readonly GroupMark[]): number =>
@@ -203,23 +219,26 @@ class Writer {
     return primitives.length > 0 ? ` filter="url(#${this.filter(box, primitives.join(''))})"` : '';
   }
 
-  /** What cuts leave of an element: by clips where hard areas only narrow it down, else by a mask. */
+  /** What cuts leave of an element. */
   private cut(inner: string, cuts: readonly Cut[], seen: Seen): string {
-    const isHard = (cut: Cut): cut is AreaCut =>
-      'outlines' in cut && cut.feather <= 0 && !cut.inverted && cut.strength >= 1;
     const [, ...rest] = cuts;
-    if (!cuts.every(isHard) || !rest.every(({ mode }) => mode === 'show' || mode === 'hide')) {
+    if (!rest.every(({ mode }) => mode === 'show' || mode === 'hide')) {
       return `<g mask="url(#${this.maskOf(this.joined(cuts, seen))})">${inner}</g>`;
     }
-    return cuts.reduce((left, cut) => `<g clip-path="url(#${this.clip(cut)})">${left}</g>`, inner);
+    // What only narrows down is done to the picture itself, one after another.
+    return cuts.reduce((left, cut) => {
+      const by = isHard(cut)
+        ? `clip-path="url(#${this.clip(cut)})"`
+        : `mask="url(#${this.maskOf(this.left(cut, seen))})"`;
+      return `<g ${by}>${left}</g>`;
+    }, inner);
   }
 
   private clip(cut: AreaCut): string {
     const { width, height } = this.size;
     const { outlines, matrix } = areaOn(cut);
-    const { mode } = cut;
     return this.define('clip', (own) => {
-      if (mode === 'show' || mode === 'add') {
+      if (shows(cut)) {
         return `<clipPath id="${own}">${pathOf(outlines, transformOf(matrix))}</clipPath>`;
       }
       // What is hidden is a hole in the whole picture, drawn in the pixels of the clip.
@@ -229,65 +248,63 @@ class Writer {
     });
   }
 
-  /** What areas leave, white where it shows: as the canvas's compositing has it (paint/cuts.ts). */
-  private joined(cuts: readonly Cut[], seen: Seen): string {
-    const masked = (by: string, what: string) => `<g mask="url(#${this.maskOf(by)})">${what}</g>`;
-    return cuts.reduce((sum, cut, i) => {
-      const area = this.area(cut, seen);
-      const outside = () => this.inverse(area);
-      if (i === 0) return cut.mode === 'add' || cut.mode === 'show' ? area : outside();
-      switch (cut.mode) {
-        case 'add':
-          return sum + area;
-        case 'show':
-          return masked(area, sum);
-        case 'hide':
-          return masked(outside(), sum);
-        case 'exclude':
-          return `<g style="isolation:isolate">${masked(outside(), sum)}<g style="mix-blend-mode:plus-lighter">${masked(this.inverse(sum), area)}</g></g>`;
-      }
-    }, '');
+  /** What one area leaves, by how bright it is. */
+  private left(cut: Cut, seen: Seen): string {
+    return shows(cut) ? this.area(cut, WHITE, seen) : this.everywhere(WHITE) + this.area(cut, BLACK, seen);
   }
 
-  /** White where the area of a cut is, as strong as it counts. */
-  private area(cut: Cut, seen: Seen): string {
-    const shape =
-      'outlines' in cut ? this.soft(cut) : 'growth' in cut ? this.grown(cut, seen) : this.white(cut.marks, seen);
-    return `<g${attribute('opacity', cut.strength, 1)}>${cut.inverted ? this.inverse(shape) : shape}</g>`;
+  /** What areas leave of one another, by how bright it is: as the canvas's compositing has it with opacities (paint/cuts.ts). */
+  private joined([first, ...rest]: readonly Cut[], seen: Seen): string {
+    if (!first) return '';
+    const over = rest.map((cut) => {
+      const area = cut.mode === 'hide' ? this.area(cut, BLACK, seen) : this.area(cut, WHITE, seen);
+      const whole = cut.mode === 'add' || cut.mode === 'hide' ? area : this.everywhere(BLACK) + area;
+      return `<g style="mix-blend-mode:${JOINING[cut.mode]}">${whole}</g>`;
+    });
+    return `<g style="isolation:isolate">${this.everywhere(BLACK)}${this.left(first, seen)}${over.join('')}</g>`;
   }
 
-  /** White where something that grows has come to. */
-  private grown(cut: GrowthCut, seen: Seen): string {
-    const all = flatFill([boxOutline(seen.box)], '#FFFFFF');
+  /** A colour where the area of a cut is, as strong as it counts. */
+  private area(cut: Cut, color: MaskColor, seen: Seen): string {
+    const own = cut.inverted
+      ? this.everywhere(color) + this.shape(cut, color === WHITE ? BLACK : WHITE, seen)
+      : this.shape(cut, color, seen);
+    return `<g${attribute('opacity', cut.strength, 1)}>${own}</g>`;
+  }
+
+  /** A colour where the outlines of a cut are, or as opaque as its marks, or where something that grows has come to. */
+  private shape(cut: Cut, color: MaskColor, seen: Seen): string {
+    if ('outlines' in cut) return this.soft(cut, color);
+    if ('marks' in cut) return this.silhouette(cut.marks, color, seen);
+    const all = flatFill([boxOutline(seen.box)], color);
     const come: GrowthCut = { ...cut, mode: 'show', inverted: false, strength: 1 };
     return this.drawn(grouped([all], { cuts: [come] }), 'The edges of what grows', seen);
   }
 
-  /** White as opaque as marks are. */
-  private white(marks: readonly Mark[], seen: Seen): string {
+  /** A colour as opaque as marks are. */
+  private silhouette(marks: readonly Mark[], color: MaskColor, seen: Seen): string {
     const box = boxOfMarks(marks);
     if (!box) return '';
-    const white = '<feColorMatrix type="matrix" values="0 0 0 0 1 0 0 0 0 1 0 0 0 0 1 0 0 0 1 0"/>';
-    return `<g filter="url(#${this.filter(grown(box, 1), white)})">${this.all({ marks }, seen)}</g>`;
+    const row = color === WHITE ? '0 0 0 0 1 ' : '0 0 0 0 0 ';
+    const flat = `<feColorMatrix type="matrix" values="${row.repeat(3)}0 0 0 1 0"/>`;
+    return `<g filter="url(#${this.filter(grown(box, 1), flat)})">${this.all({ marks }, seen)}</g>`;
   }
 
-  /** White where outlines are, with a soft edge. */
-  private soft(cut: AreaCut): string {
+  /** A colour where outlines are, with a soft edge. */
+  private soft(cut: AreaCut, color: MaskColor): string {
     const { feather, scale } = cut;
     const { outlines, matrix } = areaOn(cut);
     const deviation = deviationOf(feather) * scale;
-    const path = pathOf(outlines, `${transformOf(matrix)} fill="#fff"`);
+    const path = pathOf(outlines, `${transformOf(matrix)} fill="${color}"`);
     const bare = outlines.reduce<Box | null>((sum, o) => union(sum, outlineBox(o)), null);
     return deviation > 0 && bare
       ? `<g filter="url(#${this.filter(grown(boxThrough(matrix, bare), deviation * 3), `<feGaussianBlur stdDeviation="${short(deviation)}"/>`)})">${path}</g>`
       : path;
   }
 
-  /** White where an element is not. */
-  private inverse(element: string): string {
-    const { size } = this;
-    const dark = `<g mask="url(#${this.maskOf(element)})">${everywhere(size, '#000')}</g>`;
-    return `<g mask="url(#${this.maskOf(everywhere(size, '#fff') + dark)})">${everywhere(size, '#fff')}</g>`;
+  /** A rectangle that holds all that may ever be seen. */
+  private everywhere(color: MaskColor): string {
+    return `<rect ${around(this.size)} fill="${color}"/>`;
   }
 
   /** A mask by how bright an element is. */
