@@ -86,6 +86,14 @@ describe('a picture in an SVG', () => {
     expect([away.notes, away.asked]).toEqual([[], []]);
     expect(away.svg).toMatch(/<path [^>]*fill="url\(#linear1\)"/);
   });
+  it('has larger pixels where there would be too many, and none where it is flat', () => {
+    const items = [fill, newItem('x', 'clouds'), newItem('e', 'ellipse', { width: 4, height: 4 }), fill];
+    const far = layer([...items, newItem('b', 'blur', { amount: 900 })], { scale: [1e4, 1e4] });
+    const { width, height } = written(far, { width: 4000, height: 2000 }).asked[0]!.frame;
+    expect(width * height).toBeGreaterThan(31e6);
+    expect(width * height).toBeLessThan(33e6);
+    expect(written(layer([fill, newItem('x', 'clouds')], { scale: [0, 1] })).asked).toEqual([]);
+  });
   it('is not there where nothing of it is seen', () => {
     const { svg, asked } = written(layer([fill, newItem('x', 'clouds')], { position: [500, 25] }));
     expect(asked).toEqual([]);

@@ -99,6 +99,9 @@ const styleOf = ({ blend, sum }: GroupMark): string => {
   return styles.length > 0 ? ` style="${styles.join(';')}"` : '';
 };
 
+/** Pixels of one picture that is drawn, at the most. */
+const MOST_PIXELS = 32_000_000;
+
 class Writer {
   readonly defs: string[] = [];
   readonly notes = new Set<string>();
@@ -177,14 +180,16 @@ class Writer {
     return marks.map((mark) => this.mark(mark, seen)).join('');
   }
 
-  /** What can be seen of a mark as a picture, whose pixels are those of the file. */
-  private drawn(mark: Mark, lack: string, { box, scale: [across, down] }: Seen): string {
+  /** What can be seen of a mark as a picture, whose pixels are those of the file, or larger where they would be too many. */
+  private drawn(mark: Mark, lack: string, { box, scale }: Seen): string {
     const whole = markBox(mark);
     const part = whole && intersection(whole, box);
     if (!part) return '';
-    this.notes.add(`${lack} are pictures in the SVG, which has no means for them.`);
+    const count = (part.right - part.left) * scale[0] * (part.bottom - part.top) * scale[1];
+    const [across, down] = scale.map((side) => side * Math.sqrt(Math.min(1, MOST_PIXELS / count))) as [number, number];
     const [left, top] = [Math.floor(part.left * across), Math.floor(part.top * down)];
     const [width, height] = [Math.ceil(part.right * across) - left, Math.ceil(part.bottom * down) - top];
+    this.notes.add(`${lack} are pictures in the SVG, which has no means for them.`);
     // How it is laid over the others is left to who reads it.
     const alone: Mark = mark.op === 'group' ? { ...mark, alpha: 1, blend: 'normal' } : { ...mark, alpha: 1 };
     const address = this.inside.drawn([alone], { width, height, view: [across, 0, 0, down, -left, -top] });
