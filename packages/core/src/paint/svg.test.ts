@@ -107,3 +107,10 @@ it('is stretched to whole pixels as a frame is, and has their shape', () => {
   expect(svg).toContain('<g transform="matrix(0.33 0 0 0.34 0 0)">');
   expect(written(layer([fill]), { width: 200, height: 100 }).svg).toContain('viewBox="0 0 100 50"');
 });
+
+it('what is hidden is a hole in all that can be seen, however small its layer is drawn', () => {
+  const mask = { ...newItem('m', 'mask', { mode: 'hide' }), children: ['e'] };
+  const { svg } = written(layer([fill, mask, newItem('e', 'ellipse')], { scale: [0.02, 0.02] }));
+  // A pixel beyond the scene, fifty times as far from the layer's own middle.
+  expect(svg).toMatch(/<path clip-rule="evenodd" d="M-2550 -1300L2550 -1300L2550 1300L-2550 1300Z/);
+});

@@ -67,13 +67,17 @@ interface Seen {
   readonly scale: Point;
 }
 
-/** Of a rectangle that holds all that may ever be seen. */
-const around = ({ width, height }: Size): string =>
-  `x="${-width}" y="${-height}" width="${3 * width}" height="${3 * height}"`;
-
 /** What masks are painted with: what is brighter shows more. */
 const [WHITE, BLACK] = ['#FFFFFF', '#000000'] as const;
 type MaskColor = typeof WHITE | typeof BLACK;
+
+/** A little more than can be seen. */
+const allOf = ({ box }: Seen): Box => grown(box, 1);
+const sidesOf = ({ left, top, right, bottom }: Box): string =>
+  `x="${short(left)}" y="${short(top)}" width="${short(right - left)}" height="${short(bottom - top)}"`;
+
+/** A colour over all that can be seen. */
+const everywhere = (color: MaskColor, seen: Seen): string => `<rect ${sidesOf(allOf(seen))} fill="${color}"/>`;
 
 /** Blends that do with brightness what a cut does with the areas before it. */
 const JOINING: { readonly [M in CutMode]: BlendMode } = {
@@ -107,11 +111,7 @@ class Writer {
   readonly notes = new Set<string>();
   private readonly ids = new Map<string, number>();
 
-  constructor(
-    /** Of the scene. */
-    private readonly size: Size,
-    private readonly inside: Inside,
-  ) {}
+  constructor(private readonly inside: Inside) {}
 
   /** Each kind has numbers of its own: the same name is always the same kind of thing. */
   private define(kind: string, make: (id: string) => string): string {
@@ -228,34 +228,32 @@ class Writer {
   private cut(inner: string, cuts: readonly Cut[], seen: Seen): string {
     const [, ...rest] = cuts;
     if (!rest.every(({ mode }) => mode === 'show' || mode === 'hide')) {
-      return `<g mask="url(#${this.maskOf(this.joined(cuts, seen))})">${inner}</g>`;
+      return `<g mask="url(#${this.maskOf(this.joined(cuts, seen), seen)})">${inner}</g>`;
     }
     // What only narrows down is done to the picture itself, one after another.
     return cuts.reduce((left, cut) => {
       const by = isHard(cut)
-        ? `clip-path="url(#${this.clip(cut)})"`
-        : `mask="url(#${this.maskOf(this.left(cut, seen))})"`;
+        ? `clip-path="url(#${this.clip(cut, seen)})"`
+        : `mask="url(#${this.maskOf(this.left(cut, seen), seen)})"`;
       return `<g ${by}>${left}</g>`;
     }, inner);
   }
 
-  private clip(cut: AreaCut): string {
-    const { width, height } = this.size;
+  private clip(cut: AreaCut, seen: Seen): string {
     const { outlines, matrix } = areaOn(cut);
+    const back = shows(cut) ? null : inverted(matrix);
     return this.define('clip', (own) => {
-      if (shows(cut)) {
-        return `<clipPath id="${own}">${pathOf(outlines, transformOf(matrix))}</clipPath>`;
-      }
-      // What is hidden is a hole in the whole picture, drawn in the pixels of the clip.
-      const holes = dataOf(outlinesOf(areaOf(outlines)));
-      const far = 10 * Math.max(width, height);
-      return `<clipPath id="${own}"><path clip-rule="evenodd" d="M${list(-far, -far)}H${far}V${far}H${-far}Z${holes}"${transformOf(matrix)}/></clipPath>`;
+      if (shows(cut)) return `<clipPath id="${own}">${pathOf(outlines, transformOf(matrix))}</clipPath>`;
+      if (!back) return `<clipPath id="${own}"><rect ${sidesOf(allOf(seen))}/></clipPath>`;
+      // What is hidden is a hole in all that can be seen, drawn in the pixels of the clip.
+      const holes = [boxOutline(boxThrough(back, allOf(seen))), ...outlinesOf(areaOf(outlines))];
+      return `<clipPath id="${own}"><path clip-rule="evenodd" d="${dataOf(holes)}"${transformOf(matrix)}/></clipPath>`;
     });
   }
 
   /** What one area leaves, by how bright it is. */
   private left(cut: Cut, seen: Seen): string {
-    return shows(cut) ? this.area(cut, WHITE, seen) : this.everywhere(WHITE) + this.area(cut, BLACK, seen);
+    return shows(cut) ? this.area(cut, WHITE, seen) : everywhere(WHITE, seen) + this.area(cut, BLACK, seen);
   }
 
   /** What areas leave of one another, by how bright it is: as the canvas's compositing has it with opacities (paint/cuts.ts). */
@@ -263,16 +261,16 @@ class Writer {
     if (!first) return '';
     const over = rest.map((cut) => {
       const area = cut.mode === 'hide' ? this.area(cut, BLACK, seen) : this.area(cut, WHITE, seen);
-      const whole = cut.mode === 'add' || cut.mode === 'hide' ? area : this.everywhere(BLACK) + area;
+      const whole = cut.mode === 'add' || cut.mode === 'hide' ? area : everywhere(BLACK, seen) + area;
       return `<g style="mix-blend-mode:${JOINING[cut.mode]}">${whole}</g>`;
     });
-    return `<g style="isolation:isolate">${this.everywhere(BLACK)}${this.left(first, seen)}${over.join('')}</g>`;
+    return `<g style="isolation:isolate">${everywhere(BLACK, seen)}${this.left(first, seen)}${over.join('')}</g>`;
   }
 
   /** A colour where the area of a cut is, as strong as it counts. */
   private area(cut: Cut, color: MaskColor, seen: Seen): string {
     const own = cut.inverted
-      ? this.everywhere(color) + this.shape(cut, color === WHITE ? BLACK : WHITE, seen)
+      ? everywhere(color, seen) + this.shape(cut, color === WHITE ? BLACK : WHITE, seen)
       : this.shape(cut, color, seen);
     return `<g${attribute('opacity', cut.strength, 1)}>${own}</g>`;
   }
@@ -281,7 +279,7 @@ class Writer {
   private shape(cut: Cut, color: MaskColor, seen: Seen): string {
     if ('outlines' in cut) return this.soft(cut, color);
     if ('marks' in cut) return this.silhouette(cut.marks, color, seen);
-    const all = flatFill([boxOutline(seen.box)], color);
+    const all = flatFill([boxOutline(allOf(seen))], color);
     const come: GrowthCut = { ...cut, mode: 'show', inverted: false, strength: 1 };
     return this.drawn(grouped([all], { cuts: [come] }), 'The edges of what grows', seen);
   }
@@ -307,24 +305,19 @@ class Writer {
       : path;
   }
 
-  /** A rectangle that holds all that may ever be seen. */
-  private everywhere(color: MaskColor): string {
-    return `<rect ${around(this.size)} fill="${color}"/>`;
-  }
-
   /** A mask by how bright an element is. */
-  private maskOf(element: string): string {
+  private maskOf(element: string, seen: Seen): string {
     return this.define(
       'mask',
-      (own) => `<mask id="${own}" maskUnits="userSpaceOnUse" ${around(this.size)}>${element}</mask>`,
+      (own) => `<mask id="${own}" maskUnits="userSpaceOnUse" ${sidesOf(allOf(seen))}>${element}</mask>`,
     );
   }
 
-  private filter({ left, top, right, bottom }: Box, content: string): string {
+  private filter(box: Box, content: string): string {
     return this.define(
       'filter',
       (own) =>
-        `<filter id="${own}" filterUnits="userSpaceOnUse" x="${short(left)}" y="${short(top)}" width="${short(right - left)}" height="${short(bottom - top)}" color-interpolation-filters="sRGB">${content}</filter>`,
+        `<filter id="${own}" filterUnits="userSpaceOnUse" ${sidesOf(box)} color-interpolation-filters="sRGB">${content}</filter>`,
     );
   }
 }
@@ -335,7 +328,7 @@ export const svgOf = (
   size: Size,
   inside: Inside,
 ): { readonly svg: string; readonly notes: readonly string[] } => {
-  const writer = new Writer({ width, height }, inside);
+  const writer = new Writer(inside);
   const scale: Point = [size.width / width, size.height / height];
   const seen: Seen = { box: { left: 0, top: 0, right: width, bottom: height }, scale };
   const ground = background ? colorOf(background) : null;
