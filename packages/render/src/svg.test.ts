@@ -45,12 +45,13 @@ const rendered = async (scene: Scene, part: Partial<RenderSettings>, stock: Stoc
   const text = readFileSync(out, 'utf8');
   const addresses = [...text.matchAll(/ href="data:([\w/]+);base64,([^"]*)"/g)];
   return {
+    text,
     elements: text.match(/<image [^>]* href/g) ?? [],
     files: addresses.map(([, type = '', data = '']) => ({ type, bytes: Buffer.from(data, 'base64') })),
   };
 };
 
-it('a picture’s file is in it as it is, once, however many frames show it', async () => {
+it('a picture’s file is in it as it is, once, however many frames show it, and how often', async () => {
   const canvas = createCanvas(4, 4);
   canvas.getContext('2d').fillRect(0, 0, 2, 4);
   const bytes = canvas.toBuffer('image/png');
@@ -59,11 +60,18 @@ it('a picture’s file is in it as it is, once, however many frames show it', as
   writeFileSync(path, bytes);
   const asset = { id: 'a', kind: 'picture', name: 'Ticket', sha, type: 'image/png', width: 4, height: 4 } as const;
   const stock = stockOf({ a: { ...asset, bytes: bytes.length } }, () => path);
-  const scene = sceneOf([newItem('p', 'picture', { asset: 'a' })], { position: over([10, 20], [70, 20]) });
-  for (const format of ['svg', 'animated-svg'] as const) {
-    const { elements, files } = await rendered(scene, { format }, stock);
-    expect(elements).toHaveLength(1);
-    expect(files).toEqual([{ type: 'image/png', bytes }]);
+  const shown = newItem('p', 'picture', { asset: 'a' });
+  const repeated = newItem('o', 'repeater', { copies: 3, position: [8, 0] });
+  for (const [items, uses] of [
+    [[shown], 0],
+    [[shown, repeated], 3],
+  ] as const) {
+    const scene = sceneOf(items, { position: over([10, 20], [70, 20]) });
+    for (const format of ['svg', 'animated-svg'] as const) {
+      const { text, elements, files } = await rendered(scene, { format }, stock);
+      expect([elements.length, text.match(/<use href="#picture1"/g)?.length ?? 0]).toEqual([1, uses]);
+      expect(files).toEqual([{ type: 'image/png', bytes }]);
+    }
   }
 });
 

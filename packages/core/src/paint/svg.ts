@@ -8,9 +8,10 @@ import { areaOf, outlinesOf } from '../geometry/polygons';
 import type { Size } from '../geometry/size';
 import { dataOf } from '../geometry/trace';
 import { type Bend, isWarp, matrixOfBend } from '../geometry/warp';
+import { pictureKey } from '../picture/key';
 import { opacityOf } from '../picture/pixels';
-import { boxOfMarks, deviationOf, flatFill, grouped, markBox } from '../recipe/marks';
-import type { AreaCut, Cut, CutMode, GroupMark, GrowthCut, Ink, Mark } from '../recipe/types';
+import { boxOfMarks, deviationOf, eachMark, flatFill, grouped, markBox } from '../recipe/marks';
+import type { AreaCut, Cut, CutMode, GroupMark, GrowthCut, Ink, Mark, PictureMark } from '../recipe/types';
 import type { DisplayList } from '../scene/program';
 import type { Frame } from './canvas';
 import { areaOn } from './crisp';
@@ -51,7 +52,7 @@ const stop = ({ at, color }: GradientStop): string => {
   return `<stop offset="${short(at)}" stop-color="${c.color}"${attribute('stop-opacity', c.alpha, 1)}/>`;
 };
 
-/** Where the pictures in an SVG are: addresses, or names that these are put in for. */
+/** Names for the pictures in an SVG, the same for the same one, for which their addresses are put in. */
 export interface Inside {
   /** A picture's file; null for one that is not here. */
   readonly pictureAt: (asset: PictureAsset, cut: CutOut | null) => string | null;
@@ -92,6 +93,17 @@ const shows = ({ mode }: Cut): boolean => mode === 'add' || mode === 'show';
 const isHard = (cut: Cut): cut is AreaCut =>
   'outlines' in cut && cut.feather <= 0 && !cut.inverted && cut.strength >= 1;
 
+/** The keys of pictures that marks show more than once. */
+const shownOften = (marks: readonly Mark[]): ReadonlySet<string> => {
+  const [once, often] = [new Set<string>(), new Set<string>()];
+  eachMark(marks, (mark) => {
+    if (mark.op !== 'picture') return;
+    const key = pictureKey(mark.asset, mark.cut);
+    (once.has(key) ? often : once).add(key);
+  });
+  return often;
+};
+
 /** How far a chain of effects spreads what is in it, in the pixels of its marks. */
 const reachOf = (chain: readonly GroupMark[]): number =>
   chain.reduce((sum, { effect }) => sum + (effect ? effect.by.reach * effect.scale : 0), 0);
@@ -111,7 +123,11 @@ class Writer {
   readonly notes = new Set<string>();
   private readonly ids = new Map<string, number>();
 
-  constructor(private readonly inside: Inside) {}
+  /** `often` says which pictures are shown more than once, by their keys. */
+  constructor(
+    private readonly inside: Inside,
+    private readonly often: ReadonlySet<string>,
+  ) {}
 
   /** Each kind has numbers of its own: the same name is always the same kind of thing. */
   private define(kind: string, make: (id: string) => string): string {
@@ -157,15 +173,8 @@ class Writer {
             `${mark.dashes.length > 0 ? ` stroke-dasharray="${list(...mark.dashes)}"` : ''}` +
             `${attribute('stroke-dashoffset', mark.dashOffset, 0)}${alpha}`,
         );
-      case 'picture': {
-        const { asset } = mark;
-        const address = this.inside.pictureAt(asset, mark.cut);
-        if (address === null) {
-          this.notes.add(`The picture “${asset.name}” could not be read.`);
-          return '';
-        }
-        return `<image x="${short(-asset.width / 2)}" y="${short(-asset.height / 2)}" width="${asset.width}" height="${asset.height}" href="${address}"${transformOf(mark.matrix)}${alpha}/>`;
-      }
+      case 'picture':
+        return this.picture(mark, alpha);
       case 'group': {
         const chain = mark.effect ? chainOf(mark) : [];
         const within = { ...seen, box: grown(seen.box, reachOf(chain)) };
@@ -174,6 +183,21 @@ class Writer {
         return `<g${this.effect(chain)}${alpha}${styleOf(mark)}>${cut}</g>`;
       }
     }
+  }
+
+  private picture({ asset, cut, matrix }: PictureMark, alpha: string): string {
+    const name = this.inside.pictureAt(asset, cut);
+    if (name === null) {
+      this.notes.add(`The picture “${asset.name}” could not be read.`);
+      return '';
+    }
+    const [x, y] = [-asset.width / 2, -asset.height / 2];
+    const file = `${sidesOf({ left: x, top: y, right: -x, bottom: -y })} href="${name}"`;
+    const how = `${transformOf(matrix)}${alpha}`;
+    if (!this.often.has(pictureKey(asset, cut))) return `<image ${file}${how}/>`;
+    const defined = `<image id="${name}" ${file}/>`;
+    if (!this.defs.includes(defined)) this.defs.push(defined);
+    return `<use href="#${name}"${how}/>`;
   }
 
   private all({ marks }: Pick<GroupMark, 'marks'>, seen: Seen): string {
@@ -328,7 +352,7 @@ export const svgOf = (
   size: Size,
   inside: Inside,
 ): { readonly svg: string; readonly notes: readonly string[] } => {
-  const writer = new Writer(inside);
+  const writer = new Writer(inside, shownOften(marks));
   const scale: Point = [size.width / width, size.height / height];
   const seen: Seen = { box: { left: 0, top: 0, right: width, bottom: height }, scale };
   const ground = background ? colorOf(background) : null;

@@ -67,8 +67,8 @@ const picturesWith = ({ pictures }: Materials, stock: Stock, addressOf: Address)
   /** A document with everything inside it as data addresses, in pieces: it asks for nothing else. */
   const filled = function* (svg: string): Generator<string> {
     const addresses = new Map([...names].map(([address, name]) => [name, address]));
-    // Every other piece is a name.
-    for (const [i, piece] of svg.split(/ href="([^"]*)"/).entries()) {
+    // Every other piece is a name; what is in the document itself has none.
+    for (const [i, piece] of svg.split(/ href="([^"#]*)"/).entries()) {
       yield i % 2 === 0 ? piece : ` href="${addresses.get(piece) ?? ''}"`;
     }
   };
