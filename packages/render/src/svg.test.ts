@@ -100,6 +100,6 @@ it('what is drawn for it is what a frame shows there: a PNG in a still, and in w
   );
 });
 
-it('what stands still is drawn for it once', async () => {
+it('what stands still is in it once', async () => {
   expect((await rendered(clouds({ value: 30 }), { format: 'animated-svg' })).files).toHaveLength(1);
 });
