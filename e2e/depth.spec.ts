@@ -310,6 +310,8 @@ test('what is in depth is the same in preview, PNG, banner and SVG', async ({ pa
   await expect(page.getByTestId('canvas')).toBeVisible();
   const { png, svg } = await agreeing(page, server, context, body.id);
   expect(share(distances(png, svg), 40)).toBeLessThan(0.0001);
+  expect(distances(png, svg, (x, y) => y > 185 && x > 100).filter((d) => d > 40)).toEqual([]);
+  expect(distances(png, svg, (x, y) => Math.hypot(x - 80, y - 70) < 8).filter((d) => d > 24)).toEqual([]);
 });
 
 test('Depth is a switch of any layer, and nothing changes by it', async ({ page, server }) => {

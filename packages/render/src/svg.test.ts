@@ -63,7 +63,7 @@ it('a picture’s file is in it as it is, once, however many frames show it, and
   const shown = newItem('p', 'picture', { asset: 'a' });
   const repeated = newItem('o', 'repeater', { copies: 3, position: [8, 0] });
   for (const [items, uses] of [
-    [[shown], 0],
+    [[shown], 1],
     [[shown, repeated], 3],
   ] as const) {
     const scene = sceneOf(items, { position: over([10, 20], [70, 20]) });

@@ -1,16 +1,13 @@
 /** Display list → SVG (SVG 2; Compositing and Blending Level 1 for blend modes). What SVG has no means for is a picture in it. */
 import type { BlendMode, CutOut, GradientStop, PictureAsset, Point } from '../document/types';
 import { type Box, boxOutline, boxThrough, grown, intersection, outlineBox, union } from '../geometry/bounds';
-import { NEAREST, weightAt } from '../geometry/homography';
-import { inverted, type Matrix, meanScale } from '../geometry/matrix';
+import { inverted, type Matrix } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
 import { areaOf, outlinesOf } from '../geometry/polygons';
 import type { Size } from '../geometry/size';
 import { dataOf } from '../geometry/trace';
-import { type Bend, isWarp, matrixOfBend } from '../geometry/warp';
-import { pictureKey } from '../picture/key';
 import { opacityOf } from '../picture/pixels';
-import { boxOfMarks, deviationOf, eachMark, flatFill, grouped, markBox } from '../recipe/marks';
+import { boxOfMarks, deviationOf, flatFill, grouped, markBox } from '../recipe/marks';
 import type { AreaCut, Cut, CutMode, GroupMark, GrowthCut, Ink, Mark, PictureMark } from '../recipe/types';
 import type { DisplayList } from '../scene/program';
 import type { Frame } from './canvas';
@@ -60,25 +57,16 @@ export interface Inside {
   readonly drawn: (marks: readonly Mark[], frame: Frame) => string;
 }
 
-/** What can be seen of what marks draw. */
-interface Seen {
-  /** In their pixels. */
-  readonly box: Box;
-  /** How many of the file's pixels one of these is, across and down. */
-  readonly scale: Point;
-}
-
 /** What masks are painted with: what is brighter shows more. */
 const [WHITE, BLACK] = ['#FFFFFF', '#000000'] as const;
 type MaskColor = typeof WHITE | typeof BLACK;
 
-/** A little more than can be seen. */
-const allOf = ({ box }: Seen): Box => grown(box, 1);
-const sidesOf = ({ left, top, right, bottom }: Box): string =>
-  `x="${short(left)}" y="${short(top)}" width="${short(right - left)}" height="${short(bottom - top)}"`;
+const sidesOf = ({ left, top, right, bottom }: Box, written = short): string =>
+  `x="${written(left)}" y="${written(top)}" width="${written(right - left)}" height="${written(bottom - top)}"`;
 
-/** A colour over all that can be seen. */
-const everywhere = (color: MaskColor, seen: Seen): string => `<rect ${sidesOf(allOf(seen))} fill="${color}"/>`;
+/** All that is seen and a little more, so that the edge of a mask is no edge of what it shows. */
+const allOf = (seen: Box): Box => grown(seen, 1);
+const everywhere = (color: MaskColor, seen: Box): string => `<rect ${sidesOf(allOf(seen))} fill="${color}"/>`;
 
 /** Blends that do with brightness what a cut does with the areas before it. */
 const JOINING: { readonly [M in CutMode]: BlendMode } = {
@@ -92,17 +80,6 @@ const shows = ({ mode }: Cut): boolean => mode === 'add' || mode === 'show';
 /** Whether a clip does what a cut does. */
 const isHard = (cut: Cut): cut is AreaCut =>
   'outlines' in cut && cut.feather <= 0 && !cut.inverted && cut.strength >= 1;
-
-/** The keys of pictures that marks show more than once. */
-const shownOften = (marks: readonly Mark[]): ReadonlySet<string> => {
-  const [once, often] = [new Set<string>(), new Set<string>()];
-  eachMark(marks, (mark) => {
-    if (mark.op !== 'picture') return;
-    const key = pictureKey(mark.asset, mark.cut);
-    (once.has(key) ? often : once).add(key);
-  });
-  return often;
-};
 
 /** How far a chain of effects spreads what is in it, in the pixels of its marks. */
 const reachOf = (chain: readonly GroupMark[]): number =>
@@ -118,15 +95,17 @@ const styleOf = ({ blend, sum }: GroupMark): string => {
 /** Pixels of one picture that is drawn, at the most. */
 const MOST_PIXELS = 32_000_000;
 
+/** Writes marks, of which a box is seen, in the pixels of the scene. */
 class Writer {
   readonly defs: string[] = [];
   readonly notes = new Set<string>();
   private readonly ids = new Map<string, number>();
+  private readonly files = new Set<string>();
 
-  /** `often` says which pictures are shown more than once, by their keys. */
   constructor(
+    /** How many of the file's pixels one of these is, across and down. */
+    private readonly scale: Point,
     private readonly inside: Inside,
-    private readonly often: ReadonlySet<string>,
   ) {}
 
   /** Each kind has numbers of its own: the same name is always the same kind of thing. */
@@ -154,7 +133,7 @@ class Writer {
     return ` ${name}="url(#${id})"`;
   }
 
-  mark(mark: Mark, seen: Seen): string {
+  mark(mark: Mark, seen: Box): string {
     const lack = lackOf(mark);
     if (lack !== null) return this.drawn(mark, lack, seen);
     const alpha = attribute('opacity', Math.min(1, mark.alpha), 1);
@@ -177,63 +156,51 @@ class Writer {
         return this.picture(mark, alpha);
       case 'group': {
         const chain = mark.effect ? chainOf(mark) : [];
-        const within = { ...seen, box: grown(seen.box, reachOf(chain)) };
-        const placed = mark.bend ? this.placed(mark.bend, mark.marks, seen) : this.all(chain.at(-1) ?? mark, within);
-        const cut = mark.cuts ? this.cut(placed, mark.cuts, within) : placed;
+        const within = grown(seen, reachOf(chain));
+        const inner = this.all(chain.at(-1) ?? mark, within);
+        const cut = mark.cuts ? this.cut(inner, mark.cuts, within) : inner;
         return `<g${this.effect(chain)}${alpha}${styleOf(mark)}>${cut}</g>`;
       }
     }
   }
 
+  /** A picture's file is defined once, and used wherever it is shown. */
   private picture({ asset, cut, matrix }: PictureMark, alpha: string): string {
     const name = this.inside.pictureAt(asset, cut);
     if (name === null) {
       this.notes.add(`The picture “${asset.name}” could not be read.`);
       return '';
     }
-    const [x, y] = [-asset.width / 2, -asset.height / 2];
-    const file = `${sidesOf({ left: x, top: y, right: -x, bottom: -y })} href="${name}"`;
-    const how = `${transformOf(matrix)}${alpha}`;
-    if (!this.often.has(pictureKey(asset, cut))) return `<image ${file}${how}/>`;
-    const defined = `<image id="${name}" ${file}/>`;
-    if (!this.defs.includes(defined)) this.defs.push(defined);
-    return `<use href="#${name}"${how}/>`;
+    if (!this.files.has(name)) {
+      const [right, bottom] = [asset.width / 2, asset.height / 2];
+      this.files.add(name);
+      this.defs.push(`<image id="${name}" ${sidesOf({ left: -right, top: -bottom, right, bottom })} href="${name}"/>`);
+    }
+    return `<use href="#${name}"${transformOf(matrix)}${alpha}/>`;
   }
 
-  private all({ marks }: Pick<GroupMark, 'marks'>, seen: Seen): string {
+  private all({ marks }: Pick<GroupMark, 'marks'>, seen: Box): string {
     return marks.map((mark) => this.mark(mark, seen)).join('');
   }
 
-  /** What can be seen of a mark as a picture, whose pixels are those of the file, or larger where they would be too many. */
-  private drawn(mark: Mark, lack: string, { box, scale }: Seen): string {
+  /** What is seen of a mark as a picture, whose pixels are those of the file, or larger where they would be too many. */
+  private drawn(mark: Mark, lack: string, seen: Box): string {
     const whole = markBox(mark);
-    const part = whole && intersection(whole, box);
+    const part = whole && intersection(whole, seen);
     if (!part) return '';
-    const count = (part.right - part.left) * scale[0] * (part.bottom - part.top) * scale[1];
-    const [across, down] = scale.map((side) => side * Math.sqrt(Math.min(1, MOST_PIXELS / count))) as [number, number];
+    const count = (part.right - part.left) * this.scale[0] * (part.bottom - part.top) * this.scale[1];
+    const share = Math.sqrt(Math.min(1, MOST_PIXELS / count));
+    const [across, down] = [this.scale[0] * share, this.scale[1] * share];
     const [left, top] = [Math.floor(part.left * across), Math.floor(part.top * down)];
-    const [width, height] = [Math.ceil(part.right * across) - left, Math.ceil(part.bottom * down) - top];
+    const [right, bottom] = [Math.ceil(part.right * across), Math.ceil(part.bottom * down)];
     this.notes.add(`${lack} are pictures in the SVG, which has no means for them.`);
     // How it is laid over the others is left to who reads it.
     const alone: Mark = mark.op === 'group' ? { ...mark, alpha: 1, blend: 'normal' } : { ...mark, alpha: 1 };
-    const address = this.inside.drawn([alone], { width, height, view: [across, 0, 0, down, -left, -top] });
-    const place = `x="${exact(left / across)}" y="${exact(top / down)}" width="${exact(width / across)}" height="${exact(height / down)}"`;
+    const view: Matrix = [across, 0, 0, down, -left, -top];
+    const name = this.inside.drawn([alone], { width: right - left, height: bottom - top, view });
+    const place = { left: left / across, top: top / down, right: right / across, bottom: bottom / down };
     const style = mark.op === 'group' ? styleOf(mark) : '';
-    return `<image ${place} preserveAspectRatio="none" href="${address}"${attribute('opacity', Math.min(1, mark.alpha), 1)}${style}/>`;
-  }
-
-  /** What is mapped as a picture where a matrix does it. */
-  private placed(bend: Bend, marks: readonly Mark[], { box, scale: [across, down] }: Seen): string {
-    const whole = boxOfMarks(marks);
-    if (!whole) return '';
-    const middle: Point = [(whole.left + whole.right) / 2, (whole.top + whole.bottom) / 2];
-    if (isWarp(bend) || weightAt(bend, middle) < NEAREST) return '';
-    const matrix = matrixOfBend(bend, middle);
-    const back = inverted(matrix);
-    if (!back) return '';
-    const size = meanScale(matrix);
-    const inner = this.all({ marks }, { box: boxThrough(back, box), scale: [across * size, down * size] });
-    return `<g${transformOf(matrix)}>${inner}</g>`;
+    return `<image ${sidesOf(place, exact)} preserveAspectRatio="none" href="${name}"${attribute('opacity', Math.min(1, mark.alpha), 1)}${style}/>`;
   }
 
   /** The filter of a chain of effects, as one: of filters inside filters browsers cut off what spreads. */
@@ -249,7 +216,7 @@ class Writer {
   }
 
   /** What cuts leave of an element. */
-  private cut(inner: string, cuts: readonly Cut[], seen: Seen): string {
+  private cut(inner: string, cuts: readonly Cut[], seen: Box): string {
     const [, ...rest] = cuts;
     if (!rest.every(({ mode }) => mode === 'show' || mode === 'hide')) {
       return `<g mask="url(#${this.maskOf(this.joined(cuts, seen), seen)})">${inner}</g>`;
@@ -263,28 +230,30 @@ class Writer {
     }, inner);
   }
 
-  private clip(cut: AreaCut, seen: Seen): string {
+  private clip(cut: AreaCut, seen: Box): string {
     const { outlines, matrix } = areaOn(cut);
-    const back = shows(cut) ? null : inverted(matrix);
-    return this.define('clip', (own) => {
-      if (shows(cut)) return `<clipPath id="${own}">${pathOf(outlines, transformOf(matrix))}</clipPath>`;
-      if (!back) return `<clipPath id="${own}"><rect ${sidesOf(allOf(seen))}/></clipPath>`;
+    const transform = transformOf(matrix);
+    const left = (): string => {
+      if (shows(cut)) return pathOf(outlines, transform);
+      const back = inverted(matrix);
+      if (!back) return `<rect ${sidesOf(allOf(seen))}/>`;
       // What is hidden is a hole in all that can be seen, drawn in the pixels of the clip.
       const holes = [boxOutline(boxThrough(back, allOf(seen))), ...outlinesOf(areaOf(outlines))];
-      return `<clipPath id="${own}"><path clip-rule="evenodd" d="${dataOf(holes)}"${transformOf(matrix)}/></clipPath>`;
-    });
+      return pathOf(holes, ` clip-rule="evenodd"${transform}`);
+    };
+    return this.define('clip', (own) => `<clipPath id="${own}">${left()}</clipPath>`);
   }
 
   /** What one area leaves, by how bright it is. */
-  private left(cut: Cut, seen: Seen): string {
+  private left(cut: Cut, seen: Box): string {
     return shows(cut) ? this.area(cut, WHITE, seen) : everywhere(WHITE, seen) + this.area(cut, BLACK, seen);
   }
 
   /** What areas leave of one another, by how bright it is: as the canvas's compositing has it with opacities (paint/cuts.ts). */
-  private joined([first, ...rest]: readonly Cut[], seen: Seen): string {
+  private joined([first, ...rest]: readonly Cut[], seen: Box): string {
     if (!first) return '';
     const over = rest.map((cut) => {
-      const area = cut.mode === 'hide' ? this.area(cut, BLACK, seen) : this.area(cut, WHITE, seen);
+      const area = this.area(cut, cut.mode === 'hide' ? BLACK : WHITE, seen);
       const whole = cut.mode === 'add' || cut.mode === 'hide' ? area : everywhere(BLACK, seen) + area;
       return `<g style="mix-blend-mode:${JOINING[cut.mode]}">${whole}</g>`;
     });
@@ -292,7 +261,7 @@ class Writer {
   }
 
   /** A colour where the area of a cut is, as strong as it counts. */
-  private area(cut: Cut, color: MaskColor, seen: Seen): string {
+  private area(cut: Cut, color: MaskColor, seen: Box): string {
     const own = cut.inverted
       ? everywhere(color, seen) + this.shape(cut, color === WHITE ? BLACK : WHITE, seen)
       : this.shape(cut, color, seen);
@@ -300,7 +269,7 @@ class Writer {
   }
 
   /** A colour where the outlines of a cut are, or as opaque as its marks, or where something that grows has come to. */
-  private shape(cut: Cut, color: MaskColor, seen: Seen): string {
+  private shape(cut: Cut, color: MaskColor, seen: Box): string {
     if ('outlines' in cut) return this.soft(cut, color);
     if ('marks' in cut) return this.silhouette(cut.marks, color, seen);
     const all = flatFill([boxOutline(allOf(seen))], color);
@@ -309,7 +278,7 @@ class Writer {
   }
 
   /** A colour as opaque as marks are. */
-  private silhouette(marks: readonly Mark[], color: MaskColor, seen: Seen): string {
+  private silhouette(marks: readonly Mark[], color: MaskColor, seen: Box): string {
     const box = boxOfMarks(marks);
     if (!box) return '';
     const row = color === WHITE ? '0 0 0 0 1 ' : '0 0 0 0 0 ';
@@ -330,7 +299,7 @@ class Writer {
   }
 
   /** A mask by how bright an element is. */
-  private maskOf(element: string, seen: Seen): string {
+  private maskOf(element: string, seen: Box): string {
     return this.define(
       'mask',
       (own) => `<mask id="${own}" maskUnits="userSpaceOnUse" ${sidesOf(allOf(seen))}>${element}</mask>`,
@@ -352,9 +321,9 @@ export const svgOf = (
   size: Size,
   inside: Inside,
 ): { readonly svg: string; readonly notes: readonly string[] } => {
-  const writer = new Writer(inside, shownOften(marks));
   const scale: Point = [size.width / width, size.height / height];
-  const seen: Seen = { box: { left: 0, top: 0, right: width, bottom: height }, scale };
+  const writer = new Writer(scale, inside);
+  const seen: Box = { left: 0, top: 0, right: width, bottom: height };
   const ground = background ? colorOf(background) : null;
   const rect = ground
     ? `<rect width="${width}" height="${height}" fill="${ground.color}"${attribute('fill-opacity', ground.alpha, 1)}/>\n`

@@ -1,4 +1,3 @@
-import { createCanvas, type Canvas } from '@napi-rs/canvas';
 import { readFileSync } from 'node:fs';
 import { writeFile } from 'node:fs/promises';
 import { setImmediate as turn } from 'node:timers/promises';
@@ -13,6 +12,7 @@ import { pictureKey } from '@kite/core/picture/key';
 import type { Mark } from '@kite/core/recipe/types';
 import { compileScene } from '@kite/core/scene/compile';
 import { framesPerSecond } from '@kite/core/time/rate';
+import { createCanvas, type Canvas } from '@napi-rs/canvas';
 import { Cancelled } from '../failure';
 import { surface } from '../frames';
 import { type Materials, materialsFor, type Stock } from '../materials';
