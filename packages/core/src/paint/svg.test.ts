@@ -6,7 +6,7 @@ import { compileScene } from '../scene/compile';
 import type { Mark } from '../recipe/types';
 import { describe, expect, it } from 'vitest';
 import type { Frame } from './canvas';
-import { svgOf } from './svg';
+import { notesOf, svgOf } from './svg';
 
 const scene = newScene('s', 'Means', {
   width: 100,
@@ -37,17 +37,18 @@ const written = (one: Layer, size = { width: 100, height: 50 }) => {
     pictureAt: () => null,
     drawn: (marks: readonly Mark[], frame: Frame) => `picture-${asked.push({ marks, frame })}`,
   };
-  return { ...svgOf(list, size, inside), asked };
+  const made = svgOf(list, size, inside);
+  return { svg: made.svg, notes: notesOf([made]), asked };
 };
 
 describe('a picture in an SVG', () => {
   it.each([
-    ['clouds', [fill, newItem('x', 'clouds')], 'Squares, grain, clouds, patterns, ripples and warps'],
-    ['an angular gradient', [newItem('f', 'fill', { style: 'angular', gradient })], 'Angular gradients'],
-    ['grain in a gradient', [newItem('f', 'fill', { style: 'linear', gradient, grain: 0.5 })], 'Gradients with grain'],
+    ['clouds', [fill, newItem('x', 'clouds')], 'squares, grain, clouds, patterns, ripples and warps'],
+    ['an angular gradient', [newItem('f', 'fill', { style: 'angular', gradient })], 'angular gradients'],
+    ['grain in a gradient', [newItem('f', 'fill', { style: 'linear', gradient, grain: 0.5 })], 'gradients with grain'],
   ])('is as large as %s, in the pixels of the file', (_what, cards, told) => {
     const { svg, notes, asked } = written(layer(cards), { width: 200, height: 100 });
-    expect(notes).toEqual([`${told} are pictures in the SVG, which has no means for them.`]);
+    expect(notes).toEqual([`As pictures, since SVG has no means for them: ${told}.`]);
     expect(asked.map(({ frame }) => frame)).toEqual([{ width: 80, height: 40, view: [2, 0, 0, 2, -60, -30] }]);
     expect(svg).toContain('<image x="30" y="15" width="40" height="20" preserveAspectRatio="none" href="picture-1"/>');
     expect(svg).not.toMatch(/<path|Gradient/);
@@ -72,7 +73,7 @@ describe('a picture in an SVG', () => {
   it('shows where something that grows has come to, of which all else stays paths', () => {
     const from = { points: [{ at: [-20, 0] as const, root: true, wait: 0, pace: 1 }], strokes: [] };
     const { svg, notes, asked } = written(layer([fill, newItem('g', 'grow', { from, shown: 0.4 })]));
-    expect(notes).toEqual(['The edges of what grows are pictures in the SVG, which has no means for them.']);
+    expect(notes).toEqual(['As pictures, since SVG has no means for them: the edges of what grows.']);
     expect(svg).toMatch(/<mask [^>]*><g><image [^>]*href="picture-1"\/><\/g><\/mask>/);
     expect(svg).toMatch(/<g mask="url\(#mask1\)"><path [^>]*fill="#2EC4B6"/);
     expect(asked[0]?.marks).toMatchObject([{ marks: [{ ink: { color: '#FFFFFF' } }], cuts: [{ shown: 0.4 }] }]);
@@ -113,4 +114,12 @@ it('what is hidden is a hole in all that can be seen, however small its layer is
   const { svg } = written(layer([fill, mask, newItem('e', 'ellipse')], { scale: [0.02, 0.02] }));
   // A pixel beyond the scene, fifty times as far from the layer's own middle.
   expect(svg).toMatch(/<path d="M-2550 -1300L2550 -1300L2550 1300L-2550 1300Z[^"]*" clip-rule="evenodd"/);
+});
+
+it('says once what is to be known of many frames', () => {
+  const made = (unread: string[], lacks: string[]) => ({ svg: '', unread: new Set(unread), lacks: new Set(lacks) });
+  expect(notesOf([made([], []), made(['Ticket'], ['clouds']), made(['Ticket'], ['clouds', 'grain'])])).toEqual([
+    'The picture “Ticket” could not be read.',
+    'As pictures, since SVG has no means for them: clouds; grain.',
+  ]);
 });

@@ -98,7 +98,10 @@ const MOST_PIXELS = 32_000_000;
 /** Writes marks, of which a box is seen, in the pixels of the scene. */
 class Writer {
   readonly defs: string[] = [];
-  readonly notes = new Set<string>();
+  /** The names of pictures that could not be read. */
+  readonly unread = new Set<string>();
+  /** What was drawn, as SVG has no means for it. */
+  readonly lacks = new Set<string>();
   private readonly ids = new Map<string, number>();
   private readonly files = new Set<string>();
 
@@ -168,7 +171,7 @@ class Writer {
   private picture({ asset, cut, matrix }: PictureMark, alpha: string): string {
     const name = this.inside.pictureAt(asset, cut);
     if (name === null) {
-      this.notes.add(`The picture “${asset.name}” could not be read.`);
+      this.unread.add(asset.name);
       return '';
     }
     if (!this.files.has(name)) {
@@ -193,7 +196,7 @@ class Writer {
     const [across, down] = [this.scale[0] * share, this.scale[1] * share];
     const [left, top] = [Math.floor(part.left * across), Math.floor(part.top * down)];
     const [right, bottom] = [Math.ceil(part.right * across), Math.ceil(part.bottom * down)];
-    this.notes.add(`${lack} are pictures in the SVG, which has no means for them.`);
+    this.lacks.add(lack);
     // How it is laid over the others is left to who reads it.
     const alone: Mark = mark.op === 'group' ? { ...mark, alpha: 1, blend: 'normal' } : { ...mark, alpha: 1 };
     const view: Matrix = [across, 0, 0, down, -left, -top];
@@ -274,7 +277,7 @@ class Writer {
     if ('marks' in cut) return this.silhouette(cut.marks, color, seen);
     const all = flatFill([boxOutline(allOf(seen))], color);
     const come: GrowthCut = { ...cut, mode: 'show', inverted: false, strength: 1 };
-    return this.drawn(grouped([all], { cuts: [come] }), 'The edges of what grows', seen);
+    return this.drawn(grouped([all], { cuts: [come] }), 'the edges of what grows', seen);
   }
 
   /** A colour as opaque as marks are. */
@@ -315,12 +318,27 @@ class Writer {
   }
 }
 
-/** A frame as an SVG document of a size in pixels, and what is to be known of it. */
-export const svgOf = (
-  { width, height, background, marks }: DisplayList,
-  size: Size,
-  inside: Inside,
-): { readonly svg: string; readonly notes: readonly string[] } => {
+/** A document, and what is to be known of it. */
+export interface WrittenSvg {
+  readonly svg: string;
+  /** The names of pictures that could not be read. */
+  readonly unread: ReadonlySet<string>;
+  /** What is a picture in it, as SVG has no means for it. */
+  readonly lacks: ReadonlySet<string>;
+}
+
+/** What is to be known of documents, as a delivery tells it. */
+export const notesOf = (documents: readonly WrittenSvg[]): readonly string[] => {
+  const unread = new Set(documents.flatMap((one) => [...one.unread]));
+  const lacks = new Set(documents.flatMap((one) => [...one.lacks]));
+  return [
+    ...[...unread].map((name) => `The picture “${name}” could not be read.`),
+    ...(lacks.size > 0 ? [`As pictures, since SVG has no means for them: ${[...lacks].join('; ')}.`] : []),
+  ];
+};
+
+/** A frame as an SVG document of a size in pixels. */
+export const svgOf = ({ width, height, background, marks }: DisplayList, size: Size, inside: Inside): WrittenSvg => {
   const scale: Point = [size.width / width, size.height / height];
   const writer = new Writer(scale, inside);
   const seen: Box = { left: 0, top: 0, right: width, bottom: height };
@@ -336,5 +354,5 @@ export const svgOf = (
       ? [{ width, height }, body]
       : [size, `<g${transformOf([scale[0], 0, 0, scale[1], 0, 0])}>\n${body}\n</g>`];
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${size.width}" height="${size.height}" viewBox="0 0 ${inPixels.width} ${inPixels.height}">\n${defs}${shown}\n</svg>\n`;
-  return { svg, notes: [...writer.notes] };
+  return { svg, unread: writer.unread, lacks: writer.lacks };
 };

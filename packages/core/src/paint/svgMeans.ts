@@ -20,11 +20,11 @@ export const chainOf = (group: GroupMark): readonly GroupMark[] => {
 export const lackOf = (mark: Mark): string | null => {
   if (mark.op === 'picture') return null;
   if (mark.op !== 'group') {
-    if (mark.ink.style === 'angular') return 'Angular gradients';
-    return isGrained(mark.ink) ? 'Gradients with grain' : null;
+    if (mark.ink.style === 'angular') return 'angular gradients';
+    return isGrained(mark.ink) ? 'gradients with grain' : null;
   }
   // What a matrix does is none (recipe/marksThrough.ts).
-  if (mark.bend) return 'Gradients, pictures and effects in depth, pinned or bent by a mesh';
+  if (mark.bend) return 'gradients, pictures and effects in depth, pinned or bent by a mesh';
   const isLacking = ({ effect }: GroupMark) => effect?.by.svg(effect.scale) === null;
-  return mark.effect && chainOf(mark).some(isLacking) ? 'Squares, grain, clouds, patterns, ripples and warps' : null;
+  return mark.effect && chainOf(mark).some(isLacking) ? 'squares, grain, clouds, patterns, ripples and warps' : null;
 };

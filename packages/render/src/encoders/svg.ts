@@ -7,7 +7,7 @@ import { type Frame, paintMarks } from '@kite/core/paint/canvas';
 import { movingSvgOf } from '@kite/core/paint/movingSvg';
 import { same } from '@kite/core/paint/repaint';
 import { type Context2D, SurfacePool } from '@kite/core/paint/surface';
-import { type Inside, svgOf } from '@kite/core/paint/svg';
+import { type Inside, notesOf, svgOf, type WrittenSvg } from '@kite/core/paint/svg';
 import { pictureKey } from '@kite/core/picture/key';
 import type { Mark } from '@kite/core/recipe/types';
 import { compileScene } from '@kite/core/scene/compile';
@@ -81,7 +81,7 @@ export const svg: Encoder<StillSettings> = async ({ scene, stock, plan, out, don
   const list = compileScene(scene, materials.library).at(plan.frames[0] as number);
   const { inside, filled } = picturesWith(materials, stock, asPng);
   const made = svgOf(list, plan, inside);
-  made.notes.forEach(note);
+  notesOf([made]).forEach(note);
   await writeFile(out, filled(made.svg));
   done();
 };
@@ -92,17 +92,15 @@ export const animatedSvg: Encoder<FormatSettings<'animated-svg'>> = async (job) 
   const materials = await materialsFor(scene, stock);
   const program = compileScene(scene, materials.library);
   const { inside, filled } = picturesWith(materials, stock, asWebp);
-  const notes = new Set<string>();
-  const frames: string[] = [];
+  const frames: WrittenSvg[] = [];
   for (const frame of plan.frames) {
     if (signal.aborted) throw new Cancelled();
-    const made = svgOf(program.at(frame), plan, inside);
-    made.notes.forEach((told) => notes.add(told));
-    frames.push(made.svg);
+    frames.push(svgOf(program.at(frame), plan, inside));
     done();
     await turn();
   }
   const seconds = staying(settings, plan).map((s) => s + 1 / framesPerSecond(plan.rate));
-  notes.forEach(note);
-  await writeFile(out, filled(movingSvgOf(frames, { seconds, plays: settings.loop })));
+  notesOf(frames).forEach(note);
+  const documents = frames.map(({ svg: one }) => one);
+  await writeFile(out, filled(movingSvgOf(documents, { seconds, plays: settings.loop })));
 };

@@ -4,7 +4,7 @@ import { Invalid } from '../../check/problem';
 import { countingIds, newProject, newScene } from '../../document/make';
 import { applyEdit } from '../../edits/apply';
 import { addLayers } from '../../edits/layers';
-import { svgOf } from '../../paint/svg';
+import { notesOf, svgOf } from '../../paint/svg';
 import { compileScene } from '../../scene/compile';
 import { NO_LIBRARY } from '../../scene/program';
 import { insideOf, layersOfSvg, partsOf } from './layers';
@@ -222,9 +222,9 @@ describe('as layers', () => {
   it('written as an SVG again and read again give the same outlines', () => {
     const { doc } = applyEdit(newProject('p', 'P', [SCENE]), addLayers('s', brought('one-each')));
     const list = compileScene(doc.scenes.s!, NO_LIBRARY).at(0);
-    const { svg: text, notes } = svgOf(list, { width: 100, height: 100 }, { pictureAt: () => null, drawn: () => '' });
-    expect(notes).toEqual([]);
-    const again = readSvg(text);
+    const made = svgOf(list, { width: 100, height: 100 }, { pictureAt: () => null, drawn: () => '' });
+    expect(notesOf([made])).toEqual([]);
+    const again = readSvg(made.svg);
     const flat = (nodes: typeof again.nodes): SvgShape[] =>
       nodes.flatMap((n) => (n.kind === 'group' ? flat(n.children) : n.kind === 'shape' ? [n] : []));
     const [ground, ...rest] = flat(again.nodes);
