@@ -7,7 +7,8 @@ import { assetsFor, fontsOfScene } from '@kite/core/scene/whole';
 import type { Library } from '@kite/core/scene/program';
 import { type FontFile, FontShelf } from '@kite/core/type/shelf';
 
-export const assetUrl = (sha: string): string => `/api/assets/${sha}`;
+/** A file that is not kept yet is called by its own address. */
+export const assetUrl = (sha: string): string => (sha.startsWith('data:') ? sha : `/api/assets/${sha}`);
 
 const fetched = async (url: string): Promise<Uint8Array> => {
   const response = await fetch(url);

@@ -100,6 +100,11 @@ export const BLEND_MODES = [
 ] as const;
 /** W3C Compositing and Blending Level 1, section 9. */
 export type BlendMode = (typeof BLEND_MODES)[number];
+/** They are called what the standard calls them. */
+export const BLENDS = BLEND_MODES.map((value) => ({
+  value,
+  label: value.charAt(0).toUpperCase() + value.slice(1).replace('-', ' '),
+}));
 
 export const TAGS = ['slate', 'coral', 'amber', 'leaf', 'teal', 'blue', 'violet', 'rose'] as const;
 export type Tag = (typeof TAGS)[number];

@@ -2,7 +2,7 @@
  * Recipes, compiled: cards turned into functions of the frame. A card is asked for what stands above it
  * at whatever frame it likes, which is what a delay per copy rests on.
  */
-import { type Params, FLAT_PLACE, type Values } from '../document/params';
+import { type Params, type Values } from '../document/params';
 import type { DrawingLayer, Id, Item, Value } from '../document/types';
 import { IDENTITY, inverted, multiply, placed } from '../geometry/matrix';
 import type { Outline } from '../geometry/outline';
@@ -11,7 +11,8 @@ import type { Copy, TextUnit } from '../motion/sampler';
 import { type Fonts, NO_FONTS } from '../type/types';
 import { throughBoth } from '../geometry/through';
 import { type Card, firstRun, type FlowAt, followed, madeOf, MOST_DEPTH, NOTHING, once, type Run, runOf } from './card';
-import { flowThrough, markThrough } from './marks';
+import { GROUP } from './groups/group';
+import { blended, flowThrough, markThrough } from './marks';
 import {
   type Picture,
   type Room,
@@ -129,7 +130,7 @@ const compileInner = (item: Item, kitchen: Kitchen, depth: number): Card | null 
   depth >= MOST_DEPTH ? null : compileCards(item.children ?? [], kitchen, depth + 1);
 
 const compileGroup = (item: Item, kitchen: Kitchen, depth: number): Card => {
-  const place = reader(FLAT_PLACE, item.params, kitchen.computing(item.id));
+  const place = reader(GROUP, item.params, kitchen.computing(item.id));
   const inner = compileInner(item, kitchen, depth);
   return {
     ...madeOf(place, inner),
@@ -146,7 +147,7 @@ const compileGroup = (item: Item, kitchen: Kitchen, depth: number): Card => {
       room.place = around;
       const moved = inside.shapes.reduce((sum, s) => sum + workOf(s.outlines), inside.marks.length);
       if (!takeWork(room, moved)) return EMPTY;
-      return flowThrough(m, inside, v.opacity);
+      return blended(flowThrough(m, inside, v.opacity), v.blend);
     },
   };
 };
@@ -357,9 +358,9 @@ export const stampsOf = ({ assets, scenes }: Asks, supplies: Supplies): readonly
 ];
 
 /** For recipes that stand in no scene: there is nothing to show or to play. */
-export const bareSupplies = (fonts: Fonts = NO_FONTS): Supplies => ({
+export const bareSupplies = (fonts: Fonts = NO_FONTS, assets: Supplies['assets'] = {}): Supplies => ({
   fonts,
-  assets: {},
+  assets,
   rate: { num: 25, den: 1 },
   play: () => 'plays a scene that is gone',
   playing: [],

@@ -164,6 +164,10 @@ export const flowThrough = (m: Matrix, { shapes, marks }: Flow, alpha = 1): Flow
   ),
 });
 
+/** A flow whose marks blend with what is behind them, as one picture. */
+export const blended = (flow: Flow, blend: BlendMode): Flow =>
+  blend === 'normal' || flow.marks.length === 0 ? flow : { ...flow, marks: [grouped(flow.marks, { blend })] };
+
 /** Calls a function with every mark, those in groups and in what cuts them too, in the order in which they are drawn. */
 export const eachMark = (marks: readonly Mark[], visit: (mark: Mark) => void): void => {
   for (const mark of marks) {

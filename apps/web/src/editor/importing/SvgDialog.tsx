@@ -1,9 +1,9 @@
 import { remembered } from '@kite/core/document/remembered';
 import { together } from '@kite/core/document/patches';
-import type { Point } from '@kite/core/document/types';
+import type { PictureAsset, Point } from '@kite/core/document/types';
 import { addLayers } from '@kite/core/edits/layers';
-import { layersOfSvg, partsOf, type SvgPlacing } from '@kite/core/interchange/svg/layers';
-import type { SvgDrawing, SvgNode } from '@kite/core/interchange/svg/read';
+import { filesIn, layersOfSvg, partsOf, type SvgFiles, type SvgPlacing } from '@kite/core/interchange/svg/layers';
+import type { SvgDrawing, SvgNode } from '@kite/core/interchange/svg/nodes';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { toast } from '../../ui/toast';
 import { Button } from '../../ui/Button';
@@ -11,12 +11,16 @@ import { Dialog } from '../../ui/Dialog';
 import { Segments } from '../../ui/Segments';
 import { useEditor, useSlice } from '../store/context';
 import { makeId } from '../store/editor';
+import { picturesAt, sentPictures } from './picturesInside';
 import { readDrawing } from './readDrawing';
 import { ALL, SvgParts, unitsOf } from './SvgParts';
+import { takenIn } from './takenIn';
 
 interface Opened {
   readonly name: string;
   readonly drawing: SvgDrawing;
+  /** Its pictures, before they are sent. */
+  readonly pictures: SvgFiles;
 }
 
 const nameOf = (file: File): string => file.name.replace(/\.svg$/i, '') || 'Drawing';
@@ -25,7 +29,7 @@ const nameOf = (file: File): string => file.name.replace(/\.svg$/i, '') || 'Draw
 const opened = async (file: File, signal: AbortSignal): Promise<Opened | null> => {
   try {
     const drawing = await readDrawing(file, signal);
-    return drawing && { name: nameOf(file), drawing };
+    return drawing && { name: nameOf(file), drawing, pictures: await picturesAt(filesIn(drawing.nodes)) };
   } catch (error) {
     const reason = error instanceof Error ? error.message : String(error);
     toast.error(`“${file.name}” was not imported: ${reason}. Nothing was changed.`);
@@ -103,7 +107,7 @@ interface ChooserProps {
   onDone: () => void;
 }
 
-const Chooser = ({ opened: { name, drawing }, at, waiting, onDone }: ChooserProps) => {
+const Chooser = ({ opened: { name, drawing, pictures }, at, waiting, onDone }: ChooserProps) => {
   const editor = useEditor();
   const { scene } = editor;
   const parts = useMemo(() => partsOf(drawing.nodes), [drawing]);
@@ -114,7 +118,7 @@ const Chooser = ({ opened: { name, drawing }, at, waiting, onDone }: ChooserProp
   const fit = Math.min(scene.width / drawing.width, scene.height / drawing.height);
   const [size, setSize] = useState<'keep' | 'fit'>(larger || fit > 8 ? 'fit' : 'keep');
 
-  const made = (nodes: readonly SvgNode[]) =>
+  const made = (nodes: readonly SvgNode[], files = pictures) =>
     layersOfSvg(
       drawing,
       nodes,
@@ -122,6 +126,7 @@ const Chooser = ({ opened: { name, drawing }, at, waiting, onDone }: ChooserProp
       name,
       { scale: size === 'fit' ? fit * 0.8 : 1, at: at ?? [scene.width / 2, scene.height / 2], layers: how },
       makeId,
+      files,
     );
   const nodes = units.filter((unit) => !choice.out.has(unit));
   const { notes } = useMemo(() => made(nodes), [drawing, choice, how, size]); // eslint-disable-line react-hooks/exhaustive-deps
@@ -129,17 +134,32 @@ const Chooser = ({ opened: { name, drawing }, at, waiting, onDone }: ChooserProp
     () =>
       remembered(
         (node: SvgNode) =>
-          layersOfSvg(drawing, [node], scene, name, { scale: 1, at: [0, 0], layers: 'one-for-all' }, makeId).layers[0],
+          layersOfSvg(drawing, [node], scene, name, { scale: 1, at: [0, 0], layers: 'one-for-all' }, makeId, pictures)
+            .layers[0],
       ),
     // The pictures are of the file alone.
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [drawing],
   );
-  const bring = () => {
-    const { layers } = made(nodes);
+  const shown = useMemo(() => Object.fromEntries([...pictures].map(([, asset]) => [asset.id, asset])), [pictures]);
+  const [sending, setSending] = useState(false);
+  const bring = async () => {
+    setSending(true);
+    const sent = await sentPictures(
+      filesIn(nodes).filter((file) => pictures.has(file)),
+      name,
+    );
+    setSending(false);
+    if (!sent) return;
+    const { assets, edits } = takenIn(
+      editor.state.doc.assets,
+      sent.map(([, asset]) => asset),
+    );
+    const files = sent.map(([address], i) => [address, assets[i] as PictureAsset] as const);
+    const { layers } = made(nodes, new Map(files));
     onDone();
     if (layers.length === 0) return;
-    editor.edit(together(`Import ${name}`, [addLayers(scene.id, layers, editor.state.selection.layers[0])]));
+    editor.edit(together(`Import ${name}`, [...edits, addLayers(scene.id, layers, editor.state.selection.layers[0])]));
     editor.select({ layers: layers.map((l) => l.id) });
   };
   const row = 'flex items-center justify-between gap-3';
@@ -165,7 +185,7 @@ const Chooser = ({ opened: { name, drawing }, at, waiting, onDone }: ChooserProp
         </span>
       </div>
       <div className="max-h-[270px] overflow-y-auto rounded-md bg-paper-2 p-2">
-        <SvgParts nodes={parts} choice={choice} onChange={setChoice} layerOf={layerOf} />
+        <SvgParts nodes={parts} choice={choice} onChange={setChoice} layerOf={layerOf} pictures={shown} />
         {parts.length === 0 && <p className="p-3 text-ink-2">There is nothing in it that can be drawn.</p>}
       </div>
       <div className="mt-3 grid grid-cols-2 gap-x-6 gap-y-2">
@@ -206,8 +226,8 @@ const Chooser = ({ opened: { name, drawing }, at, waiting, onDone }: ChooserProp
       )}
       <div className="mt-4 flex justify-end gap-2">
         <Button onClick={onDone}>{waiting > 0 ? 'Leave this one out' : 'Cancel'}</Button>
-        <Button look="primary" disabled={nodes.length === 0} onClick={bring}>
-          Import
+        <Button look="primary" disabled={nodes.length === 0 || sending} onClick={() => void bring()}>
+          {sending ? 'Importing …' : 'Import'}
         </Button>
       </div>
     </Dialog>

@@ -1,6 +1,6 @@
 import { insideOf } from '@kite/core/interchange/svg/layers';
-import type { SvgGroup, SvgNode } from '@kite/core/interchange/svg/read';
-import type { DrawingLayer } from '@kite/core/document/types';
+import type { SvgGroup, SvgNode } from '@kite/core/interchange/svg/nodes';
+import type { Assets, DrawingLayer } from '@kite/core/document/types';
 import { FolderClosed, FolderOpen } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { IconButton } from '../../ui/Button';
@@ -64,16 +64,18 @@ interface PartsProps {
   onChange: (choice: Choice) => void;
   /** A part as the layer that it would be. */
   layerOf: (node: SvgNode) => DrawingLayer | undefined;
+  /** What these layers show. */
+  pictures: Assets;
 }
 
-const Picture = ({ layer }: { layer: DrawingLayer | undefined }) => {
+const Picture = ({ layer, pictures }: { layer: DrawingLayer | undefined; pictures: Assets }) => {
   const editor = useEditor();
   return (
     <span className="grid h-[60px] w-full place-items-center rounded-sm bg-surround">
       {layer && (
         <CardPicture
-          flow={() => bareFlow(layer.recipe, layer.items, editor.library.fonts)}
-          from={[layer, editor.library.fonts]}
+          flow={() => bareFlow(layer.recipe, layer.items, editor.library.fonts, pictures)}
+          from={[layer, editor.library.fonts, pictures]}
           width={84}
           height={56}
         />
@@ -83,7 +85,7 @@ const Picture = ({ layer }: { layer: DrawingLayer | undefined }) => {
 };
 
 /** The parts of a drawing by its tree, each to be taken or left, and each group to be taken apart. */
-export const SvgParts = ({ nodes, choice, onChange, layerOf }: PartsProps) => (
+export const SvgParts = ({ nodes, choice, onChange, layerOf, pictures }: PartsProps) => (
   <ul className="grid grid-cols-5 gap-2">
     {nodes.map((node, i) => {
       const { name } = node;
@@ -112,7 +114,7 @@ export const SvgParts = ({ nodes, choice, onChange, layerOf }: PartsProps) => (
                 <FolderOpen size={13} />
               </IconButton>
             </div>
-            <SvgParts nodes={inside} choice={choice} onChange={onChange} layerOf={layerOf} />
+            <SvgParts nodes={inside} choice={choice} onChange={onChange} layerOf={layerOf} pictures={pictures} />
           </li>
         );
       }
@@ -121,7 +123,7 @@ export const SvgParts = ({ nodes, choice, onChange, layerOf }: PartsProps) => (
           <label
             className={`flex cursor-default flex-col items-center gap-1 rounded-md border bg-paper p-1.5 ${chosen > 0 ? 'border-sky' : 'border-line opacity-60'}`}
           >
-            <Picture layer={i < MOST_PICTURES ? layerOf(node) : undefined} />
+            <Picture layer={i < MOST_PICTURES ? layerOf(node) : undefined} pictures={pictures} />
             <span className="flex w-full items-center gap-1 text-sm">
               <input type="checkbox" checked={chosen > 0} onChange={toggle} />
               <span className="truncate" title={name}>

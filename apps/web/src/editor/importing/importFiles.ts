@@ -31,20 +31,22 @@ export type ImportOrder = 'first-in-front' | 'first-behind';
 export const importOrder = (): ImportOrder | null => localStorage.getItem(ORDER) as ImportOrder | null;
 export const rememberImportOrder = (order: ImportOrder): void => localStorage.setItem(ORDER, order);
 
-/** Sends files one after another, so that they stay in their order; tells of each that is refused. */
-const send = async (files: readonly File[]): Promise<Asset[]> => {
-  const assets: Asset[] = [];
+/** Sends files one after another, so that they stay in their order; tells of each that is refused, for which there is null. */
+export const send = async (files: readonly File[]): Promise<readonly (Asset | null)[]> => {
+  const assets: (Asset | null)[] = [];
   const note = newId();
   for (const [i, file] of files.entries()) {
     if (files.length > 1) toast.loading(`Importing ${i + 1} of ${files.length} …`, { id: note });
     if (file.size > MOST_BYTES) {
       toast.error(`“${file.name}” is ${Math.round(file.size / 2 ** 20)} MB; files of up to 50 MB can be imported.`);
+      assets.push(null);
       continue;
     }
     try {
       assets.push({ ...(await ask(ASSETS.add, { name: nameOfFile(file) }, file)) });
     } catch (error) {
       sayUnchanged(error);
+      assets.push(null);
     }
   }
   if (files.length > 1) toast.dismiss(note);
@@ -54,7 +56,7 @@ const send = async (files: readonly File[]): Promise<Asset[]> => {
 /** Brings files in, in the order given. Pictures become layers, at a point or in the middle; fonts are there to be chosen. */
 export const importFiles = async (editor: Editor, files: readonly File[], at?: Point): Promise<void> => {
   const drawings = files.filter(isSvg);
-  const assets = await send(files.filter((f) => !isSvg(f)));
+  const assets = (await send(files.filter((f) => !isSvg(f)))).filter((asset) => asset !== null);
   if (drawings.length > 0) editor.set({ importing: { files: drawings, at: at ?? null } });
   if (assets.length === 0) return;
   const pictures = assets.filter((a): a is PictureAsset => a.kind === 'picture');

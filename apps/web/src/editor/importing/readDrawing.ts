@@ -1,6 +1,6 @@
 /** An SVG file as a drawing, read in a worker of its own. */
 import { SVG_LIMITS } from '@kite/core/interchange/svg/parse';
-import type { SvgDrawing } from '@kite/core/interchange/svg/read';
+import type { SvgDrawing } from '@kite/core/interchange/svg/nodes';
 import type { SvgReply } from './svgWorker';
 
 /** Rejects with what is wrong with the file; gives null where the signal came first. */

@@ -1,5 +1,6 @@
 /** Reads drawings beside the page, which a large one would stop for seconds. */
-import { readSvg, type SvgDrawing } from '@kite/core/interchange/svg/read';
+import type { SvgDrawing } from '@kite/core/interchange/svg/nodes';
+import { readSvg } from '@kite/core/interchange/svg/read';
 
 export type SvgReply = { readonly drawing: SvgDrawing } | { readonly reason: string };
 

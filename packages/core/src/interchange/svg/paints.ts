@@ -13,22 +13,16 @@ import {
 } from 'culori/fn';
 import type { GradientStop, Point } from '../../document/types';
 import type { Box } from '../../geometry/bounds';
-import { apply, type Matrix, multiply } from '../../geometry/matrix';
+import { MOST_STOPS } from '../../document/params';
+import { apply, IDENTITY, inverted, type Matrix, multiply } from '../../geometry/matrix';
+import type { SvgInk } from './nodes';
 import type { SvgElement } from './parse';
-import { type Style } from './style';
+import { lengthOf, type Style } from './style';
 import { transformOf } from './transform';
+import { chainOf } from './walk';
 
 // The notations that are read: names, hex, rgb(), hsl(), hwb(), lab(), lch() and their OK kin.
 for (const mode of [modeRgb, modeHsl, modeHwb, modeLab, modeLch, modeOklab, modeOklch]) useMode(mode as typeof modeRgb);
-
-export type SvgInk =
-  | { readonly style: 'solid'; readonly color: string }
-  | {
-      readonly style: 'linear' | 'radial';
-      readonly stops: readonly GradientStop[];
-      readonly from: Point;
-      readonly to: Point;
-    };
 
 /** `#RRGGBB`, or `#RRGGBBAA` where it is not opaque; null for what is no colour. */
 export const colorOf = (text: string, current: string, opacity = 1): string | null => {
@@ -51,16 +45,6 @@ interface GradientContext {
   readonly note: (text: string) => void;
 }
 
-const hrefOf = (e: SvgElement): string | undefined => /^#(.+)$/.exec(e.attributes.href ?? '')?.[1];
-
-/** A gradient's element and those it takes its missing attributes from. */
-const chainOf = (start: SvgElement, byId: GradientContext['byId']): SvgElement[] => {
-  const chain: SvgElement[] = [];
-  for (let at: SvgElement | undefined = start; at && !chain.includes(at); at = byId.get(hrefOf(at) ?? ''))
-    chain.push(at);
-  return chain;
-};
-
 const stopsOf = (chain: readonly SvgElement[], { styleOf }: GradientContext): GradientStop[] => {
   const holder = chain.find((e) => e.children.some((c) => c.name === 'stop'));
   let last = 0;
@@ -74,14 +58,41 @@ const stopsOf = (chain: readonly SvgElement[], { styleOf }: GradientContext): Gr
   });
 };
 
-/**
- * A gradient in the pixels that `matrix` leads to. `box` is of what it paints, before the matrix. A
- * linear one keeps its lines of equal colour through any matrix; a radial one that the matrix makes an
- * ellipse is drawn as a circle and noted.
- */
+/** Stops as often as they go round between two whole numbers, for what is painted from one to the other; each second time backwards if wanted. */
+const goneOn = (stops: readonly GradientStop[], from: number, to: number, back: boolean): GradientStop[] =>
+  Array.from({ length: to - from }, (_, i) => {
+    const turned = back && Math.abs(from + i) % 2 === 1;
+    const once = turned ? stops.map(({ at, color }) => ({ at: 1 - at, color })).reverse() : stops;
+    return once.map(({ at, color }) => ({ at: (i + at) / (to - from), color }));
+  }).flat();
+
+/** Half axes of the ellipse that a matrix makes of a circle of radius 1: the longer one as a way, and the other's length. */
+const halfAxes = ([a, b, c, d]: Matrix): { readonly long: Point; readonly short: number } => {
+  const [e, f, g, h] = [(a + d) / 2, (a - d) / 2, (b + c) / 2, (b - c) / 2];
+  const [q, r] = [Math.hypot(e, h), Math.hypot(f, g)];
+  // A circle has no longer one.
+  const turn = r < 1e-9 * q ? 0 : (Math.atan2(g, f) + Math.atan2(h, e)) / 2;
+  return { long: [(q + r) * Math.cos(turn), (q + r) * Math.sin(turn)], short: Math.abs(q - r) };
+};
+
+const corners = ({ left, top, right, bottom }: Box): Point[] => [
+  [left, top],
+  [right, top],
+  [right, bottom],
+  [left, bottom],
+];
+
+/** What a gradient paints: its box in the pixels of the element and in those that its ink is in, and what percentages are of. */
+interface Painted {
+  readonly own: Box;
+  readonly painted: Box;
+  readonly size: readonly [width: number, height: number];
+}
+
+/** A gradient in the pixels that `matrix` leads to from the element's; lines of equal colour go through any matrix. */
 export const gradientOf = (
   element: SvgElement,
-  box: Box,
+  { own, painted, size }: Painted,
   matrix: Matrix,
   opacity: number,
   context: GradientContext,
@@ -89,42 +100,68 @@ export const gradientOf = (
   const chain = chainOf(element, context.byId);
   const attribute = (name: string) => chain.find((e) => e.attributes[name] !== undefined)?.attributes[name];
   const stops = stopsOf(chain, context).map((s) => ({ ...s, color: colorOf(s.color, 'black', opacity) ?? s.color }));
-  const [first] = stops;
-  if (!first) return null;
+  const [first, last] = [stops[0], stops.at(-1)];
+  if (!first || !last) return null;
   if (stops.length === 1) return { style: 'solid', color: first.color };
   const inBox = attribute('gradientUnits') !== 'userSpaceOnUse';
-  const [w, h] = [box.right - box.left, box.bottom - box.top];
-  if (inBox && (w <= 0 || h <= 0)) return { style: 'solid', color: (stops.at(-1) as GradientStop).color };
-  const units: Matrix = inBox ? [w, 0, 0, h, box.left, box.top] : [1, 0, 0, 1, 0, 0];
+  const [w, h] = [own.right - own.left, own.bottom - own.top];
+  if (inBox && (w <= 0 || h <= 0)) return { style: 'solid', color: last.color };
+  const units: Matrix = inBox ? [w, 0, 0, h, own.left, own.top] : IDENTITY;
   const m = multiply(multiply(matrix, units), transformOf(attribute('gradientTransform')));
-  const length = (name: string, missing: number): number => {
-    const text = attribute(name);
-    if (text === undefined) return missing;
-    return text.trim().endsWith('%') ? parseFloat(text) / 100 : parseFloat(text);
-  };
+  const [wide, high] = inBox ? [1, 1] : size;
+  const length = (name: string, whole: number, missing: number) => lengthOf(attribute(name), whole, missing * whole);
   const spread = attribute('spreadMethod');
-  if (spread === 'repeat' || spread === 'reflect') context.note(`a gradient that ${spread}s is drawn once`);
+  const back = spread === 'reflect';
+  const goesOn = back || spread === 'repeat';
+  /** The stops between two places, of which 0 and 1 are the gradient's own. */
+  const spreadOut = (low: number, high: number): readonly GradientStop[] => {
+    const all = goneOn(stops, low, high, back);
+    if (all.length <= MOST_STOPS) return all;
+    context.note(`a gradient of more than ${MOST_STOPS} colours, or that repeats them, ends after these`);
+    return all.slice(0, MOST_STOPS);
+  };
   if (element.name === 'linearGradient') {
-    const a: Point = [length('x1', 0), length('y1', 0)];
-    const b: Point = [length('x2', 1), length('y2', 0)];
+    const a: Point = [length('x1', wide, 0), length('y1', high, 0)];
+    const b: Point = [length('x2', wide, 1), length('y2', high, 0)];
     const from = apply(m, a);
-    const to = apply(m, b);
+    const end = apply(m, b);
     // Across the gradient colours are equal: along M(d⊥). What is left of M(d) square to it is the gradient.
     const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
+    if (dx === 0 && dy === 0) return { style: 'solid', color: last.color };
     const across: Point = [m[0] * -dy + m[2] * dx, m[1] * -dy + m[3] * dx];
     const long = across[0] ** 2 + across[1] ** 2 || 1;
-    const along: Point = [to[0] - from[0], to[1] - from[1]];
+    const along: Point = [end[0] - from[0], end[1] - from[1]];
     const share = (along[0] * across[0] + along[1] * across[1]) / long;
-    return { style: 'linear', stops, from, to: [to[0] - across[0] * share, to[1] - across[1] * share] };
+    const [x, y] = [along[0] - across[0] * share, along[1] - across[1] * share];
+    const whole = x * x + y * y || 1;
+    const places = corners(painted).map((p) => ((p[0] - from[0]) * x + (p[1] - from[1]) * y) / whole);
+    const [low, top] = goesOn
+      ? [Math.min(0, Math.floor(Math.min(...places))), Math.max(1, Math.ceil(Math.max(...places)))]
+      : [0, 1];
+    const at = (t: number): Point => [from[0] + x * t, from[1] + y * t];
+    return { style: 'linear', stops: spreadOut(low, top), from: at(low), to: at(top) };
   }
-  const centre: Point = [length('cx', 0.5), length('cy', 0.5)];
-  const radius = length('r', 0.5);
-  const from = apply(m, centre);
-  const [rx, ry] = [Math.hypot(m[0], m[1]) * radius, Math.hypot(m[2], m[3]) * radius];
-  if (Math.abs(rx - ry) > 0.02 * Math.max(rx, ry)) context.note('an elliptical gradient is drawn round');
-  const focus: Point = [length('fx', centre[0]), length('fy', centre[1])];
+  const centre: Point = [length('cx', wide, 0.5), length('cy', high, 0.5)];
+  const radius = length('r', Math.sqrt((wide * wide + high * high) / 2), 0.5);
+  const toOwn = inverted(m);
+  if (radius <= 0 || !toOwn) return { style: 'solid', color: last.color };
+  const focus: Point = [lengthOf(attribute('fx'), wide, centre[0]), lengthOf(attribute('fy'), high, centre[1])];
   if (Math.hypot(focus[0] - centre[0], focus[1] - centre[1]) > 1e-3 * radius) {
     context.note('a gradient with its focus off its middle is drawn from its middle');
   }
-  return { style: 'radial', stops, from, to: [from[0] + Math.sqrt(rx * ry), from[1]] };
+  const far = corners(painted).map((corner) => {
+    const [x, y] = apply(toOwn, corner);
+    return Math.hypot(x - centre[0], y - centre[1]) / radius;
+  });
+  const rounds = goesOn ? Math.max(1, Math.ceil(Math.max(...far))) : 1;
+  const from = apply(m, centre);
+  const { long, short } = halfAxes(m);
+  const reach = radius * rounds;
+  return {
+    style: 'radial',
+    stops: spreadOut(0, rounds),
+    from,
+    to: [from[0] + long[0] * reach, from[1] + long[1] * reach],
+    breadth: Math.round((short / Math.hypot(...long)) * 1e4) / 1e4,
+  };
 };

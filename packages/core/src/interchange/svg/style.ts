@@ -25,6 +25,10 @@ const INHERITED = new Set([
   'font-style',
   'letter-spacing',
   'text-anchor',
+  'marker-start',
+  'marker-mid',
+  'marker-end',
+  'color-interpolation-filters',
 ]);
 const OWN = [
   'opacity',
@@ -35,43 +39,57 @@ const OWN = [
   'mix-blend-mode',
   'stop-color',
   'stop-opacity',
+  'flood-color',
+  'flood-opacity',
+  'mask-type',
+  'overflow',
   'transform',
+  'transform-origin',
   'vector-effect',
-  'marker-start',
-  'marker-mid',
-  'marker-end',
 ];
 const PROPERTIES = [...INHERITED, ...OWN];
 
 interface Simple {
+  /** Whether it is the parent of the next. */
+  readonly parent: boolean;
   readonly name: string | null;
   readonly id: string | null;
   readonly classes: readonly string[];
   readonly attributes: readonly (readonly [name: string, value: string | null])[];
 }
 interface Rule {
-  /** From the outermost to the element itself; each must match some ancestor of the next. */
+  /** From the outermost to the element itself; each must match some ancestor of the next, or the parent where that says so. */
   readonly path: readonly Simple[];
   readonly weight: number;
-  readonly declarations: readonly (readonly [property: string, value: string])[];
+  readonly declarations: readonly Declaration[];
 }
 
-const declarationsOf = (text: string): (readonly [string, string])[] =>
-  text.split(';').flatMap((part) => {
+type Declaration = readonly [property: string, value: string, important: boolean];
+
+/** Semicolons within brackets, as in addresses, end nothing. */
+const declarationsOf = (text: string): Declaration[] =>
+  (text.match(/(?:[^;(]|\([^)]*\)?)+/g) ?? []).flatMap((part): Declaration[] => {
     const colon = part.indexOf(':');
     if (colon < 0) return [];
-    const value = part
-      .slice(colon + 1)
-      .replace(/!important/i, '')
-      .trim();
-    return value ? [[part.slice(0, colon).trim().toLowerCase(), value] as const] : [];
+    const given = part.slice(colon + 1);
+    const value = given.replace(/!\s*important/i, '').trim();
+    const name = part.slice(0, colon).trim();
+    // Variables are told apart by their letters' case.
+    const property = name.startsWith('--') ? name : name.toLowerCase();
+    if (!value) return [];
+    const important = value.length < given.trim().length;
+    return property === 'marker'
+      ? (['marker-start', 'marker-mid', 'marker-end'] as const).map((each) => [each, value, important] as const)
+      : [[property, value, important]];
   });
 
-const simpleOf = (text: string): Simple | null => {
+const simpleOf = (text: string, parent: boolean): Simple | null => {
+  if (text === ':root') return { parent, name: 'svg', id: null, classes: [], attributes: [] };
   const match = /^([\w-]+|\*)?((?:[.#][\w-]+|\[[\w:-]+(?:=(?:"[^"]*"|'[^']*'|[\w-]+))?\])*)$/.exec(text);
   if (!match) return null;
   const parts = match[2] ?? '';
   return {
+    parent,
     name: match[1] && match[1] !== '*' ? match[1] : null,
     id: /#([\w-]+)/.exec(parts)?.[1] ?? null,
     classes: [...parts.matchAll(/\.([\w-]+)/g)].map((m) => m[1] as string),
@@ -89,10 +107,11 @@ export const rulesOf = (sheet: string): Rule[] => {
   const rules: Rule[] = [];
   for (const [, selectors = '', body = ''] of plain.matchAll(/([^{}]+)\{([^{}]*)\}/g)) {
     for (const selector of selectors.split(',')) {
-      const path = selector
+      const words = selector
+        .replace(/\s*>\s*/g, '> ')
         .trim()
-        .split(/[\s>]+/)
-        .map(simpleOf);
+        .split(/\s+/);
+      const path = words.map((word) => simpleOf(word.replace(/>$/, ''), word.endsWith('>')));
       if (path.length === 0 || path.some((s) => s === null)) continue;
       const simple = path as Simple[];
       const weight = simple.reduce(
@@ -122,25 +141,43 @@ const fitsRule = ({ path }: Rule, line: readonly SvgElement[]): boolean => {
   if (!own || !fitsSimple(path.at(-1) as Simple, own)) return false;
   let at = line.length - 2;
   for (let i = path.length - 2; i >= 0; i--) {
-    while (at >= 0 && !fitsSimple(path[i] as Simple, line[at] as SvgElement)) at--;
-    if (at-- < 0) return false;
+    const simple = path[i] as Simple;
+    while (at >= 0 && !simple.parent && !fitsSimple(simple, line[at] as SvgElement)) at--;
+    if (at < 0 || !fitsSimple(simple, line[at] as SvgElement)) return false;
+    at--;
   }
   return true;
+};
+
+/** A value with its variables (CSS Custom Properties 1, 3) put in, each of which may name others a few times over. */
+const withVariables = (value: string, style: Style, most = 8): string => {
+  const put = value.replace(
+    /var\(\s*(--[\w-]+)\s*(?:,\s*((?:[^()]|\([^()]*\))*))?\)/g,
+    (_, name: string, otherwise: string | undefined) => style[name] ?? otherwise ?? '',
+  );
+  return most > 0 && put.includes('var(') ? withVariables(put, style, most - 1) : put;
 };
 
 /** An element's style. `line` is the elements from the root to it; `parent` the style of the one around it. */
 export const styleOf = (line: readonly SvgElement[], rules: readonly Rule[], parent: Style): Style => {
   const element = line.at(-1) as SvgElement;
   const style: { [property: string]: string } = {};
-  for (const property of INHERITED) if (parent[property] !== undefined) style[property] = parent[property];
+  for (const [property, value] of Object.entries(parent)) {
+    if (INHERITED.has(property) || property.startsWith('--')) style[property] = value;
+  }
   for (const property of PROPERTIES) {
     const value = element.attributes[property];
     if (value !== undefined) style[property] = value.trim();
   }
-  for (const rule of rules) {
-    if (fitsRule(rule, line)) for (const [property, value] of rule.declarations) style[property] = value;
+  const declared = [
+    ...rules.filter((rule) => fitsRule(rule, line)).flatMap(({ declarations }) => declarations),
+    ...declarationsOf(element.attributes.style ?? ''),
+  ];
+  for (const important of [false, true])
+    for (const [property, value, matters] of declared) if (matters === important) style[property] = value;
+  for (const [property, value] of Object.entries(style)) {
+    if (value.includes('var(')) style[property] = withVariables(value, style);
   }
-  for (const [property, value] of declarationsOf(element.attributes.style ?? '')) style[property] = value;
   for (const property of Object.keys(style)) {
     if (style[property] !== 'inherit') continue;
     const from = parent[property];

@@ -8,7 +8,8 @@ import { notesOf, svgOf } from '../../paint/svg';
 import { compileScene } from '../../scene/compile';
 import { NO_LIBRARY } from '../../scene/program';
 import { insideOf, layersOfSvg, partsOf } from './layers';
-import { readSvg, type SvgGroup, type SvgShape, type SvgText } from './read';
+import type { SvgGroup, SvgShape, SvgText } from './nodes';
+import { readSvg } from './read';
 
 const svg = (body: string, attributes = 'viewBox="0 0 100 100"') =>
   `<svg xmlns="http://www.w3.org/2000/svg" ${attributes}>${body}</svg>`;
@@ -47,6 +48,18 @@ describe('styles', () => {
       '#008080',
     ]);
     expect(colors(`<g fill="hsl(120 100% 25%)" fill-opacity=".5">${rect}</g>`)).toEqual(['#00800080']);
+  });
+  it('follow what is important, parents, variables, and lists within brackets', () => {
+    const sheet =
+      '<style>:root{--a:#000001}g>rect{fill:var(--a)}rect{stroke:none}.x{fill:var(--b, var(--a)) !important}</style>';
+    const rect = (rest: string) => `<rect width="9" height="9" ${rest}/>`;
+    const inner = `<g>${rect('')}<a>${rect('fill="#000002"')}</a></g>`;
+    expect(colors(`${sheet}${inner}${rect('class="x" style="fill:#000003"')}`)).toEqual([
+      '#000001',
+      '#000002',
+      '#000001',
+    ]);
+    expect(colors(rect('style="marker:url(data:image/png;base64,AA);fill:#000004"'))).toEqual(['#000004']);
   });
   it('reach through descendant selectors and attributes', () => {
     const sheet = '<style>g.x rect{fill:#111111} [data-k="v"]{fill:#222222}</style>';
@@ -120,6 +133,33 @@ it('a linear gradient keeps its lines of equal colour through an uneven matrix',
   expect(share).toBeCloseTo(0.5, 9);
 });
 
+it('a radial gradient keeps its ellipse through a turn and a stretch', () => {
+  const gradient =
+    '<radialGradient id="g" gradientUnits="userSpaceOnUse" cx="5" cy="5" r="2" gradientTransform="rotate(30 5 5) translate(5 5) scale(1 3) translate(-5 -5)"><stop/><stop offset="1" stop-color="#fff"/></radialGradient>';
+  const [s] = shapes(`${gradient}<rect width="40" height="20" fill="url(#g)"/>`);
+  const ink = s?.fill as Extract<NonNullable<SvgShape['fill']>, { style: 'radial' }>;
+  // Its longer half axis is the one that was stretched, a quarter turn on from the other, 6 pixels long.
+  expect(ink.breadth).toBeCloseTo(1 / 3, 3);
+  const [dx, dy] = [ink.to[0] - ink.from[0], ink.to[1] - ink.from[1]];
+  expect(Math.hypot(dx, dy)).toBeCloseTo(6, 9);
+  expect(Math.abs(dx * Math.cos(Math.PI / 6) + dy * Math.sin(Math.PI / 6))).toBeCloseTo(0, 9);
+});
+
+it('a gradient that repeats has its stops as often as its shape is long', () => {
+  const gradient =
+    '<linearGradient id="g" x1="0.25" x2="0.5" spreadMethod="reflect"><stop stop-color="#f00"/><stop offset="1" stop-color="#00f"/></linearGradient>';
+  const [s] = shapes(`${gradient}<rect width="40" height="20" fill="url(#g)"/>`);
+  const ink = s?.fill as Extract<NonNullable<SvgShape['fill']>, { style: 'linear' }>;
+  expect([ink.from, ink.to]).toEqual([
+    [0, 0],
+    [40, 0],
+  ]);
+  expect(ink.stops.map(({ at, color }) => `${at} ${color}`)).toEqual([
+    ...['0 #0000FF', '0.25 #FF0000', '0.25 #FF0000', '0.5 #0000FF'],
+    ...['0.5 #0000FF', '0.75 #FF0000', '0.75 #FF0000', '1 #0000FF'],
+  ]);
+});
+
 it('clips become masks, opacity groups, text text', () => {
   const drawing = readSvg(
     svg(
@@ -128,7 +168,7 @@ it('clips become masks, opacity groups, text text', () => {
     ),
   );
   const [group, text] = drawing.nodes as [SvgGroup, SvgText];
-  expect([group.opacity, group.clip?.paths.length]).toEqual([0.5, 1]);
+  expect([group.opacity, group.cut?.by]).toEqual([0.5, 'outlines']);
   expect([text.text, text.family, text.weight, text.size, text.align]).toEqual([
     'Night pass',
     'Lora',
@@ -139,16 +179,76 @@ it('clips become masks, opacity groups, text text', () => {
 });
 
 describe('what cannot be kept', () => {
+  const rect = (style: string) => `<rect width="9" height="9" ${style}/>`;
   it.each([
-    ['<image href="http://evil.example/x.png"/>', 'a picture inside the drawing is left out'],
+    ['<image href="http://example.invalid/x.png"/>', 'a picture in a file of its own is left out'],
+    ['<image href="data:image/bmp;base64,AA"/>', 'a picture of a kind that is not read is left out'],
     ['<script>alert(1)</script>', 'a script is left out'],
-    ['<use href="http://evil.example/x.svg#a"/>', 'a part of another file is left out'],
-    ['<rect width="9" height="9" filter="url(#f)"/>', 'a filter is left out'],
-    ['<rect width="9" height="9" mask="url(#m)"/>', 'a mask is left out'],
-    ['<path d="M0 0H9" marker-end="url(#m)" stroke="red"/>', 'markers on lines are left out'],
+    ['<use href="http://example.invalid/x.svg#a"/>', 'a part of another file is left out'],
+    [rect('filter="url(#missing)"'), 'a filter is left out'],
+    [`<filter id="f"><feTurbulence/></filter>${rect('filter="url(#f)"')}`, 'a filter is left out'],
+    [rect('clip-path="circle(4px)"'), 'a clip that is written as a shape is left out'],
+    [rect('style="mix-blend-mode:plus-lighter"'), 'a blend mode is left out'],
+    [
+      '<pattern id="p" width="2" height="2"/><path d="M0 0H9" stroke="url(#p)"/>',
+      'a pattern on a line or a text is left out',
+    ],
+    [
+      `<pattern id="p" width="0.01" height="0.01"><path d="M0 0h1"/></pattern>${rect('fill="url(#p)"')}`,
+      'a pattern of more than 2,500 tiles is left out',
+    ],
+    [
+      `<radialGradient id="g" fx="0.2"><stop/><stop offset="1"/></radialGradient>${rect('fill="url(#g)"')}`,
+      'a gradient with its focus off its middle is drawn from its middle',
+    ],
+    ['<text><textPath href="#p">Night</textPath></text>', 'text on a path lies straight'],
     ['<foreignObject><body/></foreignObject>', 'foreign content is left out'],
   ])('is named: %s', (body, note) => {
     expect(readSvg(svg(body)).notes).toContain(note);
+  });
+});
+
+describe('what is done to a group as one picture', () => {
+  const effects = (filter: string, attributes = 'filter="url(#f)"') => {
+    const drawing = readSvg(svg(`${filter}<g ${attributes}><rect width="9" height="9"/></g>`));
+    expect(drawing.notes).toEqual([]);
+    return (drawing.nodes[0] as SvgGroup).effects;
+  };
+  const written = (body: string) => effects(`<filter id="f">${body}</filter>`);
+  const shadow = { kind: 'shadow', move: [3, 4], deviation: 2, color: '#FF0000', strength: 0.5, alone: false };
+  it.each([
+    ['<feDropShadow dx="3" dy="4" stdDeviation="2" flood-color="red" flood-opacity="0.5"/>'],
+    [
+      '<feOffset in="SourceAlpha" dx="3" dy="4"/><feGaussianBlur stdDeviation="2" result="b"/><feFlood flood-color="#f008"/>' +
+        '<feComposite in2="b" operator="in"/><feMerge><feMergeNode/><feMergeNode in="SourceGraphic"/></feMerge>',
+    ],
+    [
+      '<feGaussianBlur in="SourceAlpha" stdDeviation="2"/><feOffset dx="3" dy="4"/>' +
+        '<feColorMatrix values="0 0 0 0 1  0 0 0 0 0  0 0 0 0 0  0 0 0 0.5 0" result="s"/><feBlend in="SourceGraphic" in2="s"/>',
+    ],
+  ])('is a shadow, however it is written: %s', (body) => {
+    const [found] = written(body);
+    expect(found).toMatchObject({ ...shadow, strength: expect.closeTo(0.5, 1) as number });
+  });
+  it('is soft by the deviation that is said, through what enlarges it', () => {
+    expect(written('<feGaussianBlur stdDeviation="3"/>')).toEqual([{ kind: 'blur', deviation: 3, way: 'both' }]);
+    expect(written('<feGaussianBlur stdDeviation="0 3"/>')).toEqual([{ kind: 'blur', deviation: 3, way: 'down' }]);
+    expect(effects('', 'transform="scale(2)" style="filter:blur(3px)"')).toEqual([
+      { kind: 'blur', deviation: 6, way: 'both' },
+    ]);
+  });
+  it('is what a style says, in its order', () => {
+    expect(effects('', 'style="filter:grayscale(25%) drop-shadow(rgb(255 0 0 / 0.5) 3px 4px 2px) invert(1)"')).toEqual([
+      { kind: 'colors', card: 'colorturn', values: { strength: 0.75 } },
+      { ...shadow, strength: expect.closeTo(0.5, 1) as number },
+      { kind: 'colors', card: 'invert', values: { strength: 1 } },
+    ]);
+  });
+  it('is two shadows, the nearer one laid first', () => {
+    const near = '<feGaussianBlur in="SourceAlpha" stdDeviation="1" result="near"/>';
+    const far = '<feGaussianBlur in="SourceAlpha" stdDeviation="5" result="far"/>';
+    const nodes = ['far', 'near', 'SourceGraphic'].map((name) => `<feMergeNode in="${name}"/>`).join('');
+    expect(written(`${near}${far}<feMerge>${nodes}</feMerge>`)).toMatchObject([{ deviation: 1 }, { deviation: 5 }]);
   });
 });
 
@@ -186,6 +286,19 @@ describe('hostile drawings', () => {
       (_, i) => `<g id="n${i}"><use href="#n${i + 1}"/><use href="#n${i + 1}"/></g>`,
     );
     expect(() => readSvg(svg(`${tree.join('')}<rect id="n30" width="1" height="1"/>`))).not.toThrow();
+  });
+  it('with filters, masks, patterns and markers that lead to themselves end', () => {
+    const merged = '<feMerge result="a"><feMergeNode in="a"/><feMergeNode in="a"/></feMerge>'.repeat(60);
+    const rect = '<rect width="9" height="9" filter="url(#f)" mask="url(#m)" clip-path="url(#c)" fill="url(#p)"/>';
+    const line = '<path d="M0 0L1 1L2 2" stroke="red" marker-mid="url(#k)"/>';
+    const all = `${rect}${rect}${line}`;
+    const body =
+      `<filter id="f"><feOffset result="a"/>${merged}</filter><mask id="m" mask="url(#m)">${all}</mask>` +
+      `<clipPath id="c" clip-path="url(#c)">${all}</clipPath><pattern id="p" width="1" height="1">${all}</pattern>` +
+      `<marker id="k" overflow="visible">${all}</marker>`;
+    const { notes } = readSvg(svg(body + all));
+    expect(notes).toContain('a filter is left out');
+    expect(notes).toContain('what comes after 20,000 elements, all copies counted, is left out');
   });
   it('with path data that breaks off keep what comes before', () => {
     expect(xs('<path d="M0 0L5 5 oops" stroke="red"/>')).toHaveLength(1);

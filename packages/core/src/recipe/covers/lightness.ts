@@ -1,4 +1,5 @@
-import type { Effect } from '../types';
+import type { Effect, Mark } from '../types';
+import { changedBy } from './effect';
 
 /** How much each channel counts: the luminance of the W3C's Compositing and Blending, 10.2, in sRGB as CSS Masking's 6.1. */
 const [RED, GREEN, BLUE] = [0.2125, 0.7154, 0.0721];
@@ -17,3 +18,7 @@ export const lightness: Effect = {
   svg: () =>
     '<feFlood flood-color="#000" result="dark"/><feComposite in="SourceGraphic" in2="dark" operator="over"/><feColorMatrix type="luminanceToAlpha"/>',
 };
+
+/** What cuts by how bright it is, as what cuts by how opaque it is. */
+export const byBrightness = (marks: readonly Mark[]): readonly Mark[] =>
+  marks.length > 0 ? [changedBy(lightness, marks)] : marks;

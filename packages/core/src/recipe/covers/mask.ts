@@ -2,6 +2,7 @@ import { choice, percent, px, switchParam } from '../../document/params';
 import { areaCut, grouped } from '../marks';
 import { grownOutlines } from '../steps/offset';
 import { cover, type Cut, type GroupMark, type Mark } from '../types';
+import { byBrightness } from './lightness';
 
 const SAYS = {
   add: 'Shows what is inside',
@@ -37,6 +38,7 @@ export const mask = cover({
       [
         { value: 'outlines', label: 'Outlines' },
         { value: 'drawn', label: 'What is drawn' },
+        { value: 'brightness', label: 'How bright it is' },
       ],
       'outlines',
     ),
@@ -53,7 +55,9 @@ export const mask = cover({
     const before = goesOn ? alreadyCut(marks) : null;
     const joined = (cut: Cut) =>
       before ? [{ ...before, cuts: [...(before.cuts ?? []), cut] }] : [grouped(marks, { cuts: [cut] })];
-    if (by === 'drawn') return joined({ marks: own.marks, mode, inverted, strength });
+    if (by !== 'outlines') {
+      return joined({ marks: by === 'brightness' ? byBrightness(own.marks) : own.marks, mode, inverted, strength });
+    }
     const outlines = own.shapes.flatMap((s) => s.outlines);
     const grown = grownOutlines(outlines, grow, 'round', 4, room);
     return joined(areaCut(grown, { mode, inverted, feather, strength, crisp }));

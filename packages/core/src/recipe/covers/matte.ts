@@ -1,8 +1,7 @@
 import { choice, layer, percent, switchParam } from '../../document/params';
 import { grouped } from '../marks';
 import { cover } from '../types';
-import { changedBy } from './effect';
-import { lightness } from './lightness';
+import { byBrightness } from './lightness';
 
 /** What another layer of the scene shows cuts what is drawn above: where that is, or where it is bright, this shows. */
 export const matte = cover({
@@ -26,7 +25,7 @@ export const matte = cover({
   cover: (marks, { layer: by, by: how, inverted, strength }, { shown }) => {
     const picture = by === '' ? null : shown(by);
     if (!picture) return marks;
-    const cutting = how === 'brightness' && picture.length > 0 ? [changedBy(lightness, picture)] : picture;
+    const cutting = how === 'brightness' ? byBrightness(picture) : picture;
     return [grouped(marks, { cuts: [{ marks: cutting, mode: 'show', inverted, strength }] })];
   },
 });

@@ -1,11 +1,14 @@
-import { FLAT_PLACE } from '../../document/params';
+import { choice, FLAT_PLACE, type Params } from '../../document/params';
+import { BLENDS } from '../../document/types';
 import type { GroupKind } from '../types';
 
-export const group: GroupKind<typeof FLAT_PLACE> = {
+export const GROUP = { ...FLAT_PLACE, blend: choice('Blend', BLENDS, 'normal') } satisfies Params;
+
+export const group: GroupKind<typeof GROUP> = {
   role: 'group',
   kind: 'group',
   label: 'Group',
-  params: FLAT_PLACE,
+  params: GROUP,
   places: true,
-  summary: () => 'Own place',
+  summary: ({ blend }) => `Own place${blend === 'normal' ? '' : `, ${blend.replace('-', ' ')}`}`,
 };

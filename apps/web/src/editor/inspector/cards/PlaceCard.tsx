@@ -1,5 +1,5 @@
 import { type Param, PLACE } from '@kite/core/document/params';
-import { BLEND_MODES, type BlendMode, type Id, type Layer, type PropertyRef, TAGS } from '@kite/core/document/types';
+import { BLENDS, type BlendMode, type Id, type Layer, type PropertyRef, TAGS } from '@kite/core/document/types';
 import { together } from '@kite/core/document/patches';
 import { aimCamera } from '@kite/core/edits/cameras';
 import { setLayers } from '@kite/core/edits/layers';
@@ -19,8 +19,6 @@ import { ParamField } from '../fields/ParamField';
 import { PivotGrid } from '../PivotGrid';
 import { NAME_AND_FIELD } from '../row';
 
-const inWords = (mode: string) => mode[0]?.toUpperCase() + mode.slice(1).replace('-', ' ');
-const BLENDS = BLEND_MODES.map((value) => ({ value, label: inWords(value) }));
 
 /** Layers that may be the parent of these: not themselves, nor what hangs from them. */
 const possibleParents = (layers: { readonly [id: Id]: Layer }, order: readonly Id[], chosen: readonly Id[]): Layer[] =>

@@ -1,4 +1,4 @@
-import type { DrawingLayer, Id } from '@kite/core/document/types';
+import type { Assets, DrawingLayer, Id } from '@kite/core/document/types';
 import { type Box, grown, outlineBox, union } from '@kite/core/geometry/bounds';
 import { IDENTITY, type Matrix } from '@kite/core/geometry/matrix';
 import { paint } from '@kite/core/paint/canvas';
@@ -69,8 +69,8 @@ interface CardPictureProps {
 }
 
 /** What cards of no layer give. */
-export const bareFlow = (ids: readonly Id[], items: DrawingLayer['items'], fonts?: Fonts): Flow =>
-  compileRecipe(ids, items, bareSupplies(fonts)).at(0, newRoom());
+export const bareFlow = (ids: readonly Id[], items: DrawingLayer['items'], fonts?: Fonts, assets?: Assets): Flow =>
+  compileRecipe(ids, items, bareSupplies(fonts, assets)).at(0, newRoom());
 
 /** What a run of cards gives, as a small drawing. */
 export const CardPicture = ({ flow: flowNow, from, width, height }: CardPictureProps) => {

@@ -1,0 +1,202 @@
+/** What a drawing is read as: a tree of shapes, texts, pictures and groups, in pixels of the drawing. */
+import type { BlendMode, GradientStop, PathValue, Point, Value } from '../../document/types';
+import { type Box, grown, outlineBox, union } from '../../geometry/bounds';
+import { apply, IDENTITY, meanScale, type Matrix, multiply } from '../../geometry/matrix';
+import { outlineOfPath, polygon, transformed } from '../../geometry/outline';
+
+export type SvgInk =
+  | { readonly style: 'solid'; readonly color: string }
+  | { readonly style: 'linear'; readonly stops: readonly GradientStop[]; readonly from: Point; readonly to: Point }
+  | {
+      readonly style: 'radial';
+      readonly stops: readonly GradientStop[];
+      readonly from: Point;
+      readonly to: Point;
+      /** How wide it is across the way from its middle to its edge, as a share of that. */
+      readonly breadth: number;
+    };
+export interface SvgStroke {
+  readonly ink: SvgInk;
+  readonly width: number;
+  readonly cap: 'butt' | 'round' | 'square';
+  readonly join: 'miter' | 'round' | 'bevel';
+  readonly miterLimit: number;
+  readonly dashes: readonly number[];
+  readonly dashOffset: number;
+}
+interface NodeBase {
+  readonly name: string;
+  readonly opacity: number;
+}
+export interface SvgShape extends NodeBase {
+  readonly kind: 'shape';
+  /** From its own pixels, which paths, inks and widths are in. */
+  readonly matrix: Matrix;
+  readonly paths: readonly PathValue[];
+  readonly rule: 'nonzero' | 'evenodd';
+  readonly fill: SvgInk | null;
+  readonly stroke: SvgStroke | null;
+  readonly strokeFirst: boolean;
+}
+export interface SvgText extends NodeBase {
+  readonly kind: 'text';
+  readonly text: string;
+  /** From its own pixels, in which its line begins, ends or has its middle at the origin. */
+  readonly matrix: Matrix;
+  readonly family: string;
+  readonly weight: number;
+  readonly italic: boolean;
+  readonly size: number;
+  readonly tracking: number;
+  readonly align: 'left' | 'center' | 'right';
+  readonly fill: SvgInk | null;
+  readonly stroke: SvgStroke | null;
+  readonly strokeFirst: boolean;
+}
+export interface SvgPicture extends NodeBase {
+  readonly kind: 'picture';
+  /** The file, as a data address (RFC 2397). */
+  readonly file: string;
+  readonly matrix: Matrix;
+  /** Where it lies, in its own pixels; missing sides are as long as the file's. */
+  readonly at: Point;
+  readonly width: number | null;
+  readonly height: number | null;
+  /** How it is fitted there: see fitted in transform.ts. */
+  readonly fit: string;
+}
+/** What is done to a group as one picture. */
+export type SvgEffect =
+  | { readonly kind: 'blur'; readonly deviation: number; readonly way: 'both' | 'across' | 'down' }
+  | {
+      readonly kind: 'shadow';
+      readonly move: Point;
+      readonly deviation: number;
+      readonly color: string;
+      readonly strength: number;
+      readonly alone: boolean;
+    }
+  /** A card that has no lengths. */
+  | { readonly kind: 'colors'; readonly card: string; readonly values: { readonly [key: string]: Value } };
+/** Where a group shows: inside of areas that add up, or where other nodes are, by how opaque or how bright they are. */
+export type SvgCut =
+  | {
+      readonly by: 'outlines';
+      readonly areas: readonly Pick<SvgShape, 'paths' | 'rule' | 'matrix'>[];
+      /** Whether what it cuts meets copies of itself: no seam shows between them. */
+      readonly meets?: true;
+    }
+  | { readonly by: 'drawn' | 'brightness'; readonly nodes: readonly SvgNode[] };
+/** Copies in rows and columns, from the nodes as they are. */
+export interface SvgTiles {
+  readonly columns: number;
+  readonly rows: number;
+  readonly across: Point;
+  readonly down: Point;
+}
+export interface SvgGroup extends NodeBase {
+  readonly kind: 'group';
+  readonly children: readonly SvgNode[];
+  readonly blend: BlendMode;
+  readonly tiles: SvgTiles | null;
+  /** In order, before it is cut. */
+  readonly effects: readonly SvgEffect[];
+  readonly cut: SvgCut | null;
+}
+export type SvgNode = SvgShape | SvgText | SvgPicture | SvgGroup;
+
+export interface SvgDrawing {
+  readonly width: number;
+  readonly height: number;
+  readonly nodes: readonly SvgNode[];
+  /** What could not be kept, each once. */
+  readonly notes: readonly string[];
+}
+
+export const groupOf = (
+  name: string,
+  children: readonly SvgNode[],
+  how: Partial<Omit<SvgGroup, 'kind' | 'name' | 'children'>> = {},
+): SvgGroup => ({
+  kind: 'group',
+  name,
+  children,
+  opacity: 1,
+  blend: 'normal',
+  tiles: null,
+  effects: [],
+  cut: null,
+  ...how,
+});
+
+/** Whether a group does nothing to what is in it. */
+export const isPlain = ({ opacity, blend, tiles, effects, cut }: SvgGroup): boolean =>
+  opacity === 1 && blend === 'normal' && !tiles && effects.length === 0 && !cut;
+
+export const shapesIn = (nodes: readonly SvgNode[]): SvgShape[] =>
+  nodes.flatMap((n) => (n.kind === 'group' ? shapesIn(n.children) : n.kind === 'shape' ? [n] : []));
+
+/** The box of paths through a matrix; null for none. */
+export const boxOfPaths = (paths: readonly PathValue[], m: Matrix): Box | null =>
+  paths.reduce<Box | null>((sum, path) => {
+    const outline = outlineOfPath(path);
+    return outline ? union(sum, outlineBox(transformed(m, outline))) : sum;
+  }, null);
+
+const boxOfCorners = (corners: readonly Point[], m: Matrix): Box =>
+  outlineBox(polygon(corners.map((corner) => apply(m, corner))));
+
+/** A guess: what a text covers is not known without its font. */
+export const boxOfText = ({ text, size, align }: Pick<SvgText, 'text' | 'size' | 'align'>): Box => {
+  const wide = text.length * size * 0.55;
+  const left = align === 'left' ? 0 : align === 'right' ? -wide : -wide / 2;
+  return { left, top: -0.8 * size, right: left + wide, bottom: 0.2 * size };
+};
+
+const cornersOf = ({ left, top, right, bottom }: Box): Point[] => [
+  [left, top],
+  [right, top],
+  [right, bottom],
+  [left, bottom],
+];
+
+const boxOfNode = (node: SvgNode, m: Matrix, strokes: boolean): Box | null => {
+  switch (node.kind) {
+    case 'group': {
+      const box = nodesBox(node.children, m, strokes);
+      if (!box || !node.tiles) return box;
+      const { columns, rows, across, down } = node.tiles;
+      const [ways, last] = [[m[0], m[1], m[2], m[3]] as const, [columns - 1, rows - 1] as const];
+      const far = apply(
+        [...ways, 0, 0],
+        [across[0] * last[0] + down[0] * last[1], across[1] * last[0] + down[1] * last[1]],
+      );
+      const moved = {
+        left: box.left + far[0],
+        right: box.right + far[0],
+        top: box.top + far[1],
+        bottom: box.bottom + far[1],
+      };
+      return union(box, moved);
+    }
+    case 'shape': {
+      const through = multiply(m, node.matrix);
+      const box = boxOfPaths(node.paths, through);
+      if (!strokes || !box || !node.stroke) return box;
+      const { width, join, miterLimit, cap } = node.stroke;
+      const far = Math.max(join === 'miter' ? miterLimit : 1, cap === 'square' ? Math.SQRT2 : 1);
+      return grown(box, (width / 2) * far * Math.max(meanScale(through), Math.hypot(through[0], through[1])));
+    }
+    case 'text':
+      return boxOfCorners(cornersOf(boxOfText(node)), multiply(m, node.matrix));
+    case 'picture': {
+      const [x, y] = node.at;
+      const [w, h] = [node.width ?? node.height ?? 0, node.height ?? node.width ?? 0];
+      return boxOfCorners(cornersOf({ left: x, top: y, right: x + w, bottom: y + h }), multiply(m, node.matrix));
+    }
+  }
+};
+
+/** The box of what nodes fill, through a matrix, with what they stroke if wanted; null for nothing. */
+export const nodesBox = (nodes: readonly SvgNode[], m: Matrix = IDENTITY, strokes = false): Box | null =>
+  nodes.reduce<Box | null>((sum, node) => union(sum, boxOfNode(node, m, strokes)), null);
