@@ -68,11 +68,11 @@ test('an SVG comes in as layers, in its order, and what is lost is listed', asyn
     '<circle id="Moon" cx="50" cy="40" r="25" fill="#FFB23E"/>' +
     '<g id="Stars" opacity="0.5"><circle id="Big" cx="12" cy="12" r="6" fill="#FFF"/><g id="Small ones">' +
     '<circle id="Near" cx="80" cy="10" r="2" fill="#FFF"/><circle id="Far" cx="90" cy="20" r="1" fill="#FFF"/></g></g>' +
-    '<path id="Left out" d="M0 0h5v5z" fill="red"/><image href="http://evil.example/x.png"/><script>alert(1)</script></svg>';
+    '<path id="Left out" d="M0 0h5v5z" fill="red"/><image href="http://example.invalid/x.png"/><script>alert(1)</script></svg>';
   await importFiles(page, [{ name: 'Mark.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(svg) }]);
   const dialog = page.getByRole('dialog', { name: 'Import Mark' });
   await expect(dialog.getByText('a script is left out')).toBeVisible();
-  await expect(dialog.getByText('a picture inside the drawing is left out')).toBeVisible();
+  await expect(dialog.getByText('a picture in a file of its own is left out')).toBeVisible();
   await dialog.getByLabel('Left out').uncheck();
   // Groups are taken apart by the tree; what is in them is as faint as they are.
   await expect(dialog.getByText('3 of 4 parts')).toBeVisible();
@@ -95,6 +95,39 @@ test('an SVG comes in as layers, in its order, and what is lost is listed', asyn
   expect(valueOf(named(scene, 'Moon'), 'position')).toEqual([150, 115]);
   await page.keyboard.press('Control+z');
   await expect(page.getByTestId('layer-row')).toHaveCount(0);
+});
+
+test('pictures, shadows, masks and blends of an SVG come along, in one step', async ({ page, server }) => {
+  await newProject(page, server, 'Card', 'Medium rectangle');
+  const picture = `data:image/png;base64,${disc('#D1495B', '#FFB23E').toString('base64')}`;
+  const svg =
+    '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 200 120" width="200" height="120">' +
+    '<mask id="m"><rect x="10" y="10" width="60" height="40" fill="#808080"/></mask>' +
+    '<rect id="Card" width="200" height="120" fill="#2B2F77" style="filter:drop-shadow(0 4px 6px rgba(0,0,0,0.5))"/>' +
+    `<image id="Lamp" x="10" y="10" width="120" height="80" href="${picture}" mask="url(#m)"/>` +
+    `<image id="Lamp again" x="140" y="10" width="30" height="20" href="${picture}"/>` +
+    '<rect id="Glass" x="0" y="60" width="200" height="40" fill="#2EC4B6" style="mix-blend-mode:multiply"/></svg>';
+  await importFiles(page, [{ name: 'Pass.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(svg) }]);
+  const dialog = page.getByRole('dialog', { name: 'Import Pass' });
+  await expect(dialog.getByText('4 of 4 parts')).toBeVisible();
+  await expect(dialog.getByRole('region', { name: 'What cannot be kept' })).toBeHidden();
+  await dialog.getByRole('button', { name: 'Import', exact: true }).click();
+  await expect(page.getByTestId('layer-row')).toHaveCount(4);
+  const at = await onScene(page, 300, 250);
+  // 50 and 65 pixels are left on each side of the drawing in the scene.
+  const shown = () => Promise.all([at(110, 95), at(205, 85), at(60, 150)].map((place) => pixel(page, place)));
+  await expect.poll(shown).toEqual([
+    // The lamp through a grey mask, half on the card; once more by itself; and the glass on the card.
+    [expect.closeTo(126, -1), expect.closeTo(60, -1), expect.closeTo(105, -1)],
+    [209, 73, 91],
+    [8, 36, 85],
+  ]);
+  const project = await saved(page, server);
+  expect(Object.values(project.assets).map(({ name, kind }) => [name, kind])).toEqual([['Pass', 'picture']]);
+  expect(named(await sceneOf(page, server), 'Glass').blend).toBe('multiply');
+  await page.keyboard.press('Control+z');
+  await expect(page.getByTestId('layer-row')).toHaveCount(0);
+  expect(Object.keys((await saved(page, server)).assets)).toEqual([]);
 });
 
 test('files are dropped and pasted; copied pictures go to another project with their files', async ({

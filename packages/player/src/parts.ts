@@ -108,6 +108,12 @@ export const SEAMS: readonly Seam[] = [
     instead: 'dashes',
     neededBy: ({ given }) => given.has('stroke/fit'),
   },
+  { at: ['recipe/paints/fill'], modules: ['recipe/paints/oval'], neededBy: ({ given }) => given.has('fill/breadth') },
+  {
+    at: ['recipe/covers/mask'],
+    modules: ['recipe/covers/lightness'],
+    neededBy: ({ given }) => given.has('mask/by'),
+  },
   // Only files of SVG have it.
   { at: ['recipe/covers/outline'], modules: ['recipe/covers/outlineSvg'], neededBy: () => false },
   // Only settings of files have them.

@@ -11,7 +11,7 @@ import type { Copy, TextUnit } from '../motion/sampler';
 import { type Fonts, NO_FONTS } from '../type/types';
 import { throughBoth } from '../geometry/through';
 import { type Card, firstRun, type FlowAt, followed, madeOf, MOST_DEPTH, NOTHING, once, type Run, runOf } from './card';
-import { GROUP } from './groups/group';
+import type { GROUP } from './groups/group';
 import { blended, flowThrough, markThrough } from './marks';
 import {
   type Picture,
@@ -129,8 +129,8 @@ interface Kitchen {
 const compileInner = (item: Item, kitchen: Kitchen, depth: number): Card | null =>
   depth >= MOST_DEPTH ? null : compileCards(item.children ?? [], kitchen, depth + 1);
 
-const compileGroup = (item: Item, kitchen: Kitchen, depth: number): Card => {
-  const place = reader(GROUP, item.params, kitchen.computing(item.id));
+const compileGroup = (item: Item, params: typeof GROUP, kitchen: Kitchen, depth: number): Card => {
+  const place = reader(params, item.params, kitchen.computing(item.id));
   const inner = compileInner(item, kitchen, depth);
   return {
     ...madeOf(place, inner),
@@ -182,7 +182,9 @@ const compilePicking = (
 const compileHolder = (item: Item, kind: GroupKind, kitchen: Kitchen, depth: number): Card => {
   if (depth >= MOST_DEPTH) return NOTHING;
   if (kind.picking) return compilePicking(item, kind, kind.picking, kitchen, depth);
-  return kind.places ? compileGroup(item, kitchen, depth) : (compileInner(item, kitchen, depth) ?? NOTHING);
+  return kind.places
+    ? compileGroup(item, kind.params as typeof GROUP, kitchen, depth)
+    : (compileInner(item, kitchen, depth) ?? NOTHING);
 };
 
 /** What another layer shows, in the pixels of the group that is being evaluated. */

@@ -141,6 +141,15 @@ const Chooser = ({ opened: { name, drawing, pictures }, at, waiting, onDone }: C
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [drawing],
   );
+  const [, setFonts] = useState(editor.library.fonts);
+  useEffect(() => {
+    // The fonts of its texts come while the pictures of its parts are looked at.
+    const layers = Object.fromEntries(made(parts).layers.map((layer) => [layer.id, layer]));
+    const coming = editor.fontsComing({ ...scene, order: Object.keys(layers), layers });
+    void coming?.then(() => setFonts(editor.library.fonts));
+    // Once, for all that is in it.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [drawing]);
   const shown = useMemo(() => Object.fromEntries([...pictures].map(([, asset]) => [asset.id, asset])), [pictures]);
   const [sending, setSending] = useState(false);
   const bring = async () => {

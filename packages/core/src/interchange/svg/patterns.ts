@@ -55,5 +55,5 @@ export const patternWithin = (
   const tile = withinView(nodes, { width, height }, first, style).map(meeting);
   if (tile.length === 0) return null;
   const tiles = { columns, rows, across: way(width, 0), down: way(0, height) };
-  return groupOf('Pattern', [groupOf('Tiles', tile, { tiles })], { cut: { by: 'outlines', areas: [shape] } });
+  return groupOf(shape.name, [groupOf('Tiles', tile, { tiles })], { cut: { by: 'outlines', areas: [shape] } });
 };
