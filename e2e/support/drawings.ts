@@ -149,4 +149,21 @@ export const DRAWINGS: Readonly<Record<string, string>> = {
   'a style sheet': svg(
     '<style>:root{--own:#D1495B} g > rect{fill:var(--own)} g rect.b{fill:var(--none, #2EC4B6)} #x{fill:#000 !important} .t{transform:translate(10px, 5px) rotate(0.05turn);transform-origin:center}</style><rect width="20" height="20" x="4" y="4"/><g><rect x="30" y="4" width="20" height="20"/><rect class="b t" x="30" y="30" width="30" height="20"/><rect id="x" style="fill:#0f0" x="60" y="60" width="30" height="20"/></g>',
   ),
+  'texts by their anchors, moved and struck': svg(
+    '<g font-family="Inter" font-weight="700" font-size="16" fill="#2B2F77"><text x="4" y="18">Ride</text><text x="48" y="40" text-anchor="middle" letter-spacing="2">home</text>' +
+      '<text x="92" y="62" dx="-4" dy="2" text-anchor="end" fill="#FFB23E" stroke="#2B2F77" paint-order="stroke" stroke-width="3">easy</text><text x="6" y="88">to <tspan x="40" y="88" font-size="24">12</tspan></text></g>',
+  ),
+  'a text that is slanted and turned': svg(
+    '<text x="10" y="30" transform="rotate(20) skewX(-25) scale(1.5 1)" font-family="Inter" font-weight="600" font-size="20" fill="#D1495B">Night</text>',
+  ),
+  'texts along paths': svg(
+    '<path id="p" d="M10 60A38 38 0 0 1 86 60" fill="none"/><path id="q" d="M66 66A18 18 0 1 1 66 65.9z" fill="none"/><g font-family="Inter" font-weight="600" font-size="12" fill="#2B2F77">' +
+      '<text><textPath href="#p" startOffset="10%">Ride home</textPath></text><text text-anchor="middle" font-size="9"><textPath href="#q" startOffset="75%">easy</textPath></text></g>',
+  ),
+  'a text filled with a gradient of the page': svg(
+    `${linear('gradientUnits="userSpaceOnUse" x1="10" y1="0" x2="90" y2="0"')}<text x="8" y="60" font-family="Inter" font-weight="800" font-size="40" fill="url(#g)">Lamp</text>`,
+  ),
+  'a text that clips': svg(
+    `<clipPath id="c"><text x="6" y="62" font-family="Inter" font-weight="800" font-size="42">Late</text></clipPath><g clip-path="url(#c)">${TWO}</g>`,
+  ),
 };

@@ -139,18 +139,25 @@ export const areaCut = (outlines: readonly Outline[], how: Partial<Omit<AreaCut,
   ...how,
 });
 
+/** What stands alone, and what is done to all is done to it; null for several, and for what blends: a group around it keeps that inside. */
+const onlyOf = (marks: readonly Mark[]): Mark | null => {
+  const [first] = marks;
+  return marks.length === 1 && first && !(first.op === 'group' && first.blend !== 'normal') ? first : null;
+};
+
 /** Marks at a share of their opacity, fading as one picture where they are several. */
 export const faded = (marks: readonly Mark[], alpha: number): readonly Mark[] => {
   if (alpha >= 1 || marks.length === 0) return marks;
   if (alpha <= 0) return [];
-  const only = marks.length === 1 ? (marks[0] as Mark) : null;
+  const only = onlyOf(marks);
   return [only ? { ...only, alpha: only.alpha * alpha } : grouped(marks, { alpha })];
 };
 
 /** Marks laid over what is behind them as one picture; null for nothing. */
 export const laidOver = (marks: readonly Mark[], blend: BlendMode, alpha: number): Mark | null => {
   if (marks.length === 0 || alpha <= 0) return null;
-  const only = marks.length === 1 ? (marks[0] as Mark) : null;
+  // What blends by itself and is laid over whole has nothing around it.
+  const only = alpha < 1 ? onlyOf(marks) : marks.length === 1 ? (marks[0] as Mark) : null;
   if (only && blend === 'normal') return { ...only, alpha: only.alpha * alpha };
   return grouped(marks, { alpha, blend });
 };

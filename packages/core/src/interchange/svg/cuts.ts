@@ -1,7 +1,7 @@
 /** Clips, masks and views: what shows a part of what is drawn (CSS Masking 1). */
 import type { Point } from '../../document/types';
 import { IDENTITY, inverted, type Matrix, multiply } from '../../geometry/matrix';
-import { groupOf, isPlain, nodesBox, type SvgCut, type SvgNode, type SvgShape } from './nodes';
+import { groupOf, isPlain, nodesBox, type SvgCut, type SvgNode, type SvgShape, withoutUnpainted } from './nodes';
 import type { SvgElement } from './parse';
 import { pathsOf } from './shapes';
 import { lengthOf, type Style } from './style';
@@ -68,10 +68,11 @@ export const clipOf = (
     if (!value.startsWith('url(')) reading.note('a clip that is written as a shape is left out');
     return null;
   }
-  const matrix = unitsMatrix(walk, element.attributes.clipPathUnits, boxWithin(made, walk));
-  if (!matrix) return null;
   const style = reading.style([element], {});
-  const placed = multiply(matrix, transformOf(style.transform));
+  // Its transform is around its units.
+  const moved = { ...walk, matrix: multiply(walk.matrix, transformOf(style.transform)) };
+  const placed = unitsMatrix(moved, element.attributes.clipPathUnits, boxWithin(made, walk));
+  if (!placed) return null;
   const nodes = referred(element, walk, placed, reading, true);
   // One that is clipped itself, by what its own pixels say.
   const around: Walk = { ...walk, matrix: placed, uses: walk.uses + 1 };
@@ -109,6 +110,6 @@ export const maskOf = (
   const own = walk.uses < 8 ? maskOf(style.mask, nodes, around, reading) : null;
   return {
     by: style['mask-type'] === 'alpha' ? 'drawn' : 'brightness',
-    nodes: own ? [groupOf('Mask', nodes, { cut: own })] : nodes,
+    nodes: withoutUnpainted(own ? [groupOf('Mask', nodes, { cut: own })] : nodes),
   };
 };

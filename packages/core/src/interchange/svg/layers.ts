@@ -26,6 +26,7 @@ import { MOST_DEPTH } from '../../recipe/card';
 import {
   isPlain,
   nodesBox,
+  type SvgAlong,
   type SvgCut,
   type SvgDrawing,
   type SvgEffect,
@@ -185,7 +186,14 @@ class Builder {
       tracking: Math.min(10_000, Math.max(-1_000, text.tracking)),
       align: text.align,
     });
-    return this.placed(text.name, text.matrix, text.opacity, [source, ...this.paints(text, IDENTITY, 1, 'nonzero')]);
+    const along = text.along ? [this.along(text.along)] : [];
+    const paints = this.paints(text, IDENTITY, 1, 'nonzero');
+    return this.placed(text.name, text.matrix, text.opacity, [source, ...along, ...paints]);
+  }
+
+  private along({ path, stands, shift, backwards }: SvgAlong): Id {
+    const children = [this.path(path, IDENTITY)];
+    return this.add('along', { stands, shift: Math.min(10, Math.max(-10, shift)), backwards }, { children });
   }
 
   private picture(picture: SvgPicture): Id[] {
@@ -336,7 +344,7 @@ export const layersOfSvg = (
   const notes = new Set(drawing.notes);
   const layers = groups.flatMap((parts): DrawingLayer[] => {
     const { nodes, blend } = unblended(parts);
-    const box = nodesBox(nodes);
+    const box = nodesBox(nodes) ?? nodesBox(nodes, IDENTITY, true);
     if (!box) return [];
     const middle: Point = [(box.left + box.right) / 2, (box.top + box.bottom) / 2];
     const builder = new Builder(makeId, scale, middle, files);

@@ -82,7 +82,9 @@ const marked = (
   const style = reading.style([marker], {});
   const inside: Walk = { ...walk, size: view.inner, context: walk.style };
   const nodes = referred(marker, inside, multiply(matrix, view.matrix), reading);
-  return nodes.length === 0 ? [] : [groupOf(nameOf(marker, 'Marker'), withinView(nodes, view, matrix, style))];
+  return nodes.length === 0
+    ? []
+    : [groupOf(nameOf(marker, 'Marker'), withinView(nodes, view, matrix, style), { beside: true })];
 };
 
 /** The markers of an element with path data, in the order in which they are drawn. */

@@ -1,7 +1,7 @@
 /** What a drawing is read as: a tree of shapes, texts, pictures and groups, in pixels of the drawing. */
 import type { BlendMode, GradientStop, PathValue, Point, Value } from '../../document/types';
-import { type Box, grown, outlineBox, union } from '../../geometry/bounds';
-import { apply, IDENTITY, meanScale, type Matrix, multiply } from '../../geometry/matrix';
+import { type Box, grown, intersection, outlineBox, union } from '../../geometry/bounds';
+import { apply, IDENTITY, meanScale, type Matrix, multiply, translation } from '../../geometry/matrix';
 import { outlineOfPath, polygon, transformed } from '../../geometry/outline';
 
 export type SvgInk =
@@ -38,6 +38,14 @@ export interface SvgShape extends NodeBase {
   readonly stroke: SvgStroke | null;
   readonly strokeFirst: boolean;
 }
+/** What a text lies along, in its own pixels. */
+export interface SvgAlong {
+  readonly path: PathValue;
+  readonly stands: 'start' | 'middle' | 'end';
+  /** How far it is moved on from there, as a share of the path. */
+  readonly shift: number;
+  readonly backwards: boolean;
+}
 export interface SvgText extends NodeBase {
   readonly kind: 'text';
   readonly text: string;
@@ -49,6 +57,7 @@ export interface SvgText extends NodeBase {
   readonly size: number;
   readonly tracking: number;
   readonly align: 'left' | 'center' | 'right';
+  readonly along: SvgAlong | null;
   readonly fill: SvgInk | null;
   readonly stroke: SvgStroke | null;
   readonly strokeFirst: boolean;
@@ -99,6 +108,8 @@ export interface SvgGroup extends NodeBase {
   readonly children: readonly SvgNode[];
   readonly blend: BlendMode;
   readonly tiles: SvgTiles | null;
+  /** Whether it stands besides the shape that it comes with, as a marker or a pattern does: no part of its bounding box (SVG 2, 8.10). */
+  readonly beside?: true;
   /** In order, before it is cut. */
   readonly effects: readonly SvgEffect[];
   readonly cut: SvgCut | null;
@@ -133,8 +144,14 @@ export const groupOf = (
 export const isPlain = ({ opacity, blend, tiles, effects, cut }: SvgGroup): boolean =>
   opacity === 1 && blend === 'normal' && !tiles && effects.length === 0 && !cut;
 
-export const shapesIn = (nodes: readonly SvgNode[]): SvgShape[] =>
-  nodes.flatMap((n) => (n.kind === 'group' ? shapesIn(n.children) : n.kind === 'shape' ? [n] : []));
+/** Whether there is anything to be seen of a node: what is not painted counts for the boxes of what is around it alone. */
+export const isPainted = (node: SvgNode): boolean =>
+  node.kind === 'group' ? node.children.some(isPainted) : node.kind !== 'shape' || Boolean(node.fill ?? node.stroke);
+
+export const withoutUnpainted = (nodes: readonly SvgNode[]): readonly SvgNode[] =>
+  nodes
+    .filter(isPainted)
+    .map((node) => (node.kind === 'group' ? { ...node, children: withoutUnpainted(node.children) } : node));
 
 /** The box of paths through a matrix; null for none. */
 export const boxOfPaths = (paths: readonly PathValue[], m: Matrix): Box | null =>
@@ -147,7 +164,9 @@ const boxOfCorners = (corners: readonly Point[], m: Matrix): Box =>
   outlineBox(polygon(corners.map((corner) => apply(m, corner))));
 
 /** A guess: what a text covers is not known without its font. */
-export const boxOfText = ({ text, size, align }: Pick<SvgText, 'text' | 'size' | 'align'>): Box => {
+export const boxOfText = ({ text, size, align, along }: Pick<SvgText, 'text' | 'size' | 'align' | 'along'>): Box => {
+  const lain = along && boxOfPaths([along.path], IDENTITY);
+  if (lain) return grown(lain, size);
   const wide = text.length * size * 0.55;
   const left = align === 'left' ? 0 : align === 'right' ? -wide : -wide / 2;
   return { left, top: -0.8 * size, right: left + wide, bottom: 0.2 * size };
@@ -160,29 +179,33 @@ const cornersOf = ({ left, top, right, bottom }: Box): Point[] => [
   [left, bottom],
 ];
 
-const boxOfNode = (node: SvgNode, m: Matrix, strokes: boolean): Box | null => {
+/** How far a group with tiles reaches beyond the first of them. */
+const lastTile = ({ columns, rows, across, down }: SvgTiles): Point => [
+  across[0] * (columns - 1) + down[0] * (rows - 1),
+  across[1] * (columns - 1) + down[1] * (rows - 1),
+];
+
+const boxOfGroup = (group: SvgGroup, m: Matrix, seen: boolean): Box | null => {
+  const { children, tiles, cut } = group;
+  const first = nodesBox(children, m, seen);
+  const box =
+    first && tiles ? union(first, nodesBox(children, multiply(m, translation(...lastTile(tiles))), seen)) : first;
+  if (!seen || !box || cut?.by !== 'outlines') return box;
+  const areas = cut.areas.reduce<Box | null>(
+    (sum, { paths, matrix }) => union(sum, boxOfPaths(paths, multiply(m, matrix))),
+    null,
+  );
+  return areas && intersection(box, areas);
+};
+
+const boxOfNode = (node: SvgNode, m: Matrix, seen: boolean): Box | null => {
   switch (node.kind) {
-    case 'group': {
-      const box = nodesBox(node.children, m, strokes);
-      if (!box || !node.tiles) return box;
-      const { columns, rows, across, down } = node.tiles;
-      const [ways, last] = [[m[0], m[1], m[2], m[3]] as const, [columns - 1, rows - 1] as const];
-      const far = apply(
-        [...ways, 0, 0],
-        [across[0] * last[0] + down[0] * last[1], across[1] * last[0] + down[1] * last[1]],
-      );
-      const moved = {
-        left: box.left + far[0],
-        right: box.right + far[0],
-        top: box.top + far[1],
-        bottom: box.bottom + far[1],
-      };
-      return union(box, moved);
-    }
+    case 'group':
+      return node.beside && !seen ? null : boxOfGroup(node, m, seen);
     case 'shape': {
       const through = multiply(m, node.matrix);
       const box = boxOfPaths(node.paths, through);
-      if (!strokes || !box || !node.stroke) return box;
+      if (!seen || !box || !node.stroke) return box;
       const { width, join, miterLimit, cap } = node.stroke;
       const far = Math.max(join === 'miter' ? miterLimit : 1, cap === 'square' ? Math.SQRT2 : 1);
       return grown(box, (width / 2) * far * Math.max(meanScale(through), Math.hypot(through[0], through[1])));
@@ -197,6 +220,6 @@ const boxOfNode = (node: SvgNode, m: Matrix, strokes: boolean): Box | null => {
   }
 };
 
-/** The box of what nodes fill, through a matrix, with what they stroke if wanted; null for nothing. */
-export const nodesBox = (nodes: readonly SvgNode[], m: Matrix = IDENTITY, strokes = false): Box | null =>
-  nodes.reduce<Box | null>((sum, node) => union(sum, boxOfNode(node, m, strokes)), null);
+/** The bounding box of nodes (SVG 2, 8.10) through a matrix, or that of all that may be seen of them; null for nothing. */
+export const nodesBox = (nodes: readonly SvgNode[], m: Matrix = IDENTITY, seen = false): Box | null =>
+  nodes.reduce<Box | null>((sum, node) => union(sum, boxOfNode(node, m, seen)), null);

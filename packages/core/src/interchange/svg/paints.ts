@@ -59,12 +59,19 @@ const stopsOf = (chain: readonly SvgElement[], { styleOf }: GradientContext): Gr
 };
 
 /** Stops as often as they go round between two whole numbers, for what is painted from one to the other; each second time backwards if wanted. */
-const goneOn = (stops: readonly GradientStop[], from: number, to: number, back: boolean): GradientStop[] =>
-  Array.from({ length: to - from }, (_, i) => {
+const goneOn = (stops: readonly GradientStop[], from: number, to: number, back: boolean): GradientStop[] => {
+  const [first, last] = [stops[0], stops.at(-1)] as [GradientStop, GradientStop];
+  const whole = [
+    ...(first.at > 0 ? [{ ...first, at: 0 }] : []),
+    ...stops,
+    ...(last.at < 1 ? [{ ...last, at: 1 }] : []),
+  ];
+  return Array.from({ length: to - from }, (_, i) => {
     const turned = back && Math.abs(from + i) % 2 === 1;
-    const once = turned ? stops.map(({ at, color }) => ({ at: 1 - at, color })).reverse() : stops;
+    const once = turned ? whole.map(({ at, color }) => ({ at: 1 - at, color })).reverse() : whole;
     return once.map(({ at, color }) => ({ at: (i + at) / (to - from), color }));
   }).flat();
+};
 
 /** Half axes of the ellipse that a matrix makes of a circle of radius 1: the longer one as a way, and the other's length. */
 const halfAxes = ([a, b, c, d]: Matrix): { readonly long: Point; readonly short: number } => {
@@ -115,7 +122,7 @@ export const gradientOf = (
   const goesOn = back || spread === 'repeat';
   /** The stops between two places, of which 0 and 1 are the gradient's own. */
   const spreadOut = (low: number, high: number): readonly GradientStop[] => {
-    const all = goneOn(stops, low, high, back);
+    const all = goesOn ? goneOn(stops, low, high, back) : stops;
     if (all.length <= MOST_STOPS) return all;
     context.note(`a gradient of more than ${MOST_STOPS} colours, or that repeats them, ends after these`);
     return all.slice(0, MOST_STOPS);

@@ -4,6 +4,7 @@ import { thousands } from '../../document/text';
 import type { Point } from '../../document/types';
 import { withinView } from './cuts';
 import { groupOf, nodesBox, type SvgGroup, type SvgNode, type SvgShape } from './nodes';
+import { shareOf } from './paints';
 import type { SvgElement } from './parse';
 import { lengthOf } from './style';
 import { transformOf, viewportOf } from './transform';
@@ -55,5 +56,9 @@ export const patternWithin = (
   const tile = withinView(nodes, { width, height }, first, style).map(meeting);
   if (tile.length === 0) return null;
   const tiles = { columns, rows, across: way(width, 0), down: way(0, height) };
-  return groupOf(shape.name, [groupOf('Tiles', tile, { tiles })], { cut: { by: 'outlines', areas: [shape] } });
+  return groupOf(shape.name, [groupOf('Tiles', tile, { tiles })], {
+    beside: true,
+    opacity: shareOf(walk.style['fill-opacity']),
+    cut: { by: 'outlines', areas: [shape] },
+  });
 };

@@ -4,13 +4,22 @@ import { thousands } from '../../document/text';
 import { BLEND_MODES, type PathValue } from '../../document/types';
 import { isSimilar } from '../../edits/place';
 import { lengthTable } from '../../geometry/length';
-import { IDENTITY, meanScale, type Matrix, multiply, scaling } from '../../geometry/matrix';
+import { IDENTITY, meanScale, type Matrix, multiply, scaling, translation } from '../../geometry/matrix';
 import { outlineOfPath } from '../../geometry/outline';
 import { clipOf, maskOf, withinView } from './cuts';
 import { effectsOfFilter } from './filters';
 import { inkOf, isStrokeFirst, strokeOf } from './inks';
 import { markersOf } from './markers';
-import { boxOfPaths, groupOf, isPlain, type SvgDrawing, type SvgNode, type SvgShape } from './nodes';
+import {
+  boxOfPaths,
+  groupOf,
+  isPainted,
+  isPlain,
+  type SvgDrawing,
+  type SvgNode,
+  type SvgShape,
+  withoutUnpainted,
+} from './nodes';
 import { shareOf } from './paints';
 import { parseSvg, SVG_LIMITS, type SvgElement } from './parse';
 import { patternWithin } from './patterns';
@@ -64,7 +73,7 @@ class Reader implements Reading {
     const view = viewportOf(this.root, [0, 0], sizeOf(this.root));
     const style = this.style([this.root], {});
     const walk: Walk = { style, matrix: view.matrix, line: [this.root], size: view.inner, uses: 0, area: false };
-    const nodes = this.children(this.root, walk);
+    const nodes = withoutUnpainted(this.children(this.root, walk));
     return { width: view.width, height: view.height, nodes, notes: [...this.found].sort() };
   }
 
@@ -83,8 +92,10 @@ class Reader implements Reading {
     const line = [...outer.line, e];
     const style = this.style(line, outer.style);
     if (style.display === 'none') return [];
-    const matrix = multiply(outer.matrix, transformAbout(style.transform, style['transform-origin'], outer.size));
-    const walk: Walk = { ...outer, style, matrix, line };
+    const about = transformAbout(style.transform, style['transform-origin'], outer.size);
+    // What is used is moved as a part of that: clips and masks go along.
+    const moved = e.name === 'use' ? multiply(about, placeOf(e, outer)) : about;
+    const walk: Walk = { ...outer, style, matrix: multiply(outer.matrix, moved), line };
     const made = this.content(e, walk);
     return made.length === 0 ? [] : this.dressed(e, made, walk);
   }
@@ -98,11 +109,8 @@ class Reader implements Reading {
         const [first] = e.children;
         return first ? this.element(first, walk) : [];
       }
-      case 'svg': {
-        const { attributes: a } = e;
-        const [x, y] = [lengthOf(a.x, walk.size[0], 0), lengthOf(a.y, walk.size[1], 0)];
-        return this.view(e, { ...walk, matrix: multiply(walk.matrix, [1, 0, 0, 1, x, y]) });
-      }
+      case 'svg':
+        return this.view(e, { ...walk, matrix: multiply(walk.matrix, placeOf(e, walk)) });
       case 'use':
         return this.use(e, walk);
       case 'text':
@@ -132,15 +140,14 @@ class Reader implements Reading {
     }
     const target = this.byId.get(href.slice(1));
     if (!target || walk.uses >= MOST_USES || walk.line.includes(target)) return [];
-    const [x, y] = [lengthOf(a.x, walk.size[0], 0), lengthOf(a.y, walk.size[1], 0)];
-    const moved: Walk = { ...walk, matrix: multiply(walk.matrix, [1, 0, 0, 1, x, y]), uses: walk.uses + 1 };
-    if (target.name !== 'symbol') return this.element(target, moved);
+    const inside: Walk = { ...walk, uses: walk.uses + 1 };
+    if (target.name !== 'symbol') return this.element(target, inside);
     const size = [a.width, a.height].map((v, i) => (v === undefined ? null : lengthOf(v, walk.size[i] ?? 0, 0))) as [
       number | null,
       number | null,
     ];
-    const line = [...moved.line, target];
-    return this.view(target, { ...moved, style: this.style(line, moved.style), line }, size);
+    const line = [...inside.line, target];
+    return this.view(target, { ...inside, style: this.style(line, inside.style), line }, size);
   }
 
   private picture(e: SvgElement, walk: Walk): readonly SvgNode[] {
@@ -184,10 +191,13 @@ class Reader implements Reading {
     const clip = clipOf(style['clip-path'], made, walk, this);
     const mask = walk.area ? null : maskOf(style.mask, made, walk, this);
     const looks = { opacity: shareOf(style.opacity), blend: blend ?? 'normal' };
-    const [only] = made;
+    const painted = made.filter(isPainted);
+    const [only] = painted;
     const bare = effects.length === 0 && !clip && !mask && looks.blend === 'normal';
-    if (bare && made.length === 1 && only && only.kind !== 'group')
-      return [{ ...only, name: nameOf(e, only.name), opacity: only.opacity * looks.opacity }];
+    if (bare && painted.length === 1 && only && only.kind !== 'group') {
+      const named = { ...only, name: nameOf(e, only.name), opacity: only.opacity * looks.opacity };
+      return made.map((node) => (node === only ? named : node));
+    }
     const name = nameOf(e, only?.name ?? 'Group');
     // One mask is cut by another around it.
     const inner = clip && mask ? [groupOf(name, made, { effects, cut: clip })] : made;
@@ -217,7 +227,7 @@ class Reader implements Reading {
         ? []
         : [{ ...looks, matrix: IDENTITY, paths, rule, fill, stroke: null, strokeFirst: false }];
     }
-    const { outer, inner } = placeOf(walk);
+    const { outer, inner } = matricesOf(walk);
     const paths = pathsOf(data, inner);
     const drawn = pathsOf(data, IDENTITY);
     const [own, painted] = [boxOfPaths(drawn, IDENTITY), boxOfPaths(paths, IDENTITY)];
@@ -234,22 +244,26 @@ class Reader implements Reading {
       strokeFirst: isStrokeFirst(style),
     };
     const filled = pattern ? patternWithin(pattern, shape, around, walk, this) : null;
-    const lines = shape.fill || shape.stroke ? [shape] : [];
+    const patterned = filled ? [filled] : [];
     const nodes = [
-      ...(shape.strokeFirst ? [...lines, ...(filled ? [filled] : [])] : [...(filled ? [filled] : []), ...lines]),
+      ...(shape.strokeFirst ? [shape, ...patterned] : [...patterned, shape]),
       ...markersOf(e, data, walk, this),
     ];
-    return nodes.length > 1 ? [groupOf(name, nodes)] : nodes;
+    return nodes.filter(isPainted).length > 1 ? [groupOf(name, nodes)] : nodes;
   }
 }
 
 /** Elements that stay groups, as their drawing program has them. */
 const HOLDERS: ReadonlySet<string> = new Set(['g', 'svg', 'a', 'use']);
 
+/** Where x and y put what is in an element. */
+const placeOf = ({ attributes: a }: SvgElement, { size: [w, h] }: Walk): Matrix =>
+  translation(lengthOf(a.x, w, 0), lengthOf(a.y, h, 0));
+
 const labelOf = (name: string): string => name[0]?.toUpperCase() + name.slice(1);
 
 /** A matrix for paths, and one around them: what stretches a stroke unevenly stays around it. */
-const placeOf = ({ matrix, style }: Walk): { readonly outer: Matrix; readonly inner: Matrix } => {
+const matricesOf = ({ matrix, style }: Walk): { readonly outer: Matrix; readonly inner: Matrix } => {
   const even = isSimilar(matrix) || style['vector-effect'] === 'non-scaling-stroke';
   const scale = meanScale(matrix);
   if (even || !style.stroke || style.stroke === 'none' || scale === 0) return { outer: IDENTITY, inner: matrix };

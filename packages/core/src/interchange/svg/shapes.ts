@@ -100,11 +100,12 @@ export const pathsOf = (data: string, matrix: Matrix): PathValue[] => {
     now[2] = x2 - ex;
     now[3] = y2 - ey;
   };
+  // Arcs become curves before they are moved: one that is mirrored turns the other way.
   svgpath(data)
-    .matrix([...matrix])
     .abs()
     .unshort()
     .unarc()
+    .matrix([...matrix])
     .iterate((segment) => {
       const [command, ...v] = segment as [string, ...number[]];
       const [a = 0, b = 0, c = 0, d = 0, e = 0, f = 0] = v;

@@ -178,6 +178,20 @@ it('clips become masks, opacity groups, text text', () => {
   ]);
 });
 
+it('a text along a path begins where it says', () => {
+  const text = (anchor: string, offset: string, path = 'M0 0H80') => {
+    const body = `<path id="p" d="${path}" transform="translate(5 40)" fill="none"/><text text-anchor="${anchor}">Ride <textPath href="#p" startOffset="${offset}">home</textPath></text>`;
+    const [before, along] = readSvg(svg(body)).nodes as SvgText[];
+    expect(before?.text).toBe('Ride');
+    expect(along?.along?.path.vertices[0]?.slice(0, 2)).toEqual([5, 40]);
+    return [along?.text, along?.along?.stands, along?.along?.shift];
+  };
+  expect(text('start', '20')).toEqual(['home', 'start', 0.25]);
+  expect(text('middle', '50%')).toEqual(['home', 'middle', 0]);
+  expect(text('end', '100%')).toEqual(['home', 'end', 0]);
+  expect(text('middle', '25%', 'M0 0H80V20H0z')).toEqual(['home', 'middle', 0.25]);
+});
+
 describe('what cannot be kept', () => {
   const rect = (style: string) => `<rect width="9" height="9" ${style}/>`;
   it.each([
@@ -201,7 +215,7 @@ describe('what cannot be kept', () => {
       `<radialGradient id="g" fx="0.2"><stop/><stop offset="1"/></radialGradient>${rect('fill="url(#g)"')}`,
       'a gradient with its focus off its middle is drawn from its middle',
     ],
-    ['<text><textPath href="#p">Night</textPath></text>', 'text on a path lies straight'],
+    ['<text><textPath href="#p">Night</textPath></text>', 'a text along a path that is not there is left out'],
     ['<foreignObject><body/></foreignObject>', 'foreign content is left out'],
   ])('is named: %s', (body, note) => {
     expect(readSvg(svg(body)).notes).toContain(note);
