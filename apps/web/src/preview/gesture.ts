@@ -7,6 +7,7 @@ import type { Id, Scene } from '@kite/core/document/types';
 import { type Frame, paint, paintOver } from '@kite/core/paint/canvas';
 import type { Tools } from '@kite/core/paint/target';
 import type { Context2D } from '@kite/core/paint/surface';
+import { blendsBehind } from '@kite/core/recipe/marks';
 import { compileScene } from '@kite/core/scene/compile';
 import type { DisplayList, Library } from '@kite/core/scene/program';
 import { withFollowers } from '@kite/core/scene/follows';
@@ -98,17 +99,10 @@ export class GesturePainter {
         this.tools,
       ),
     );
-    const plain = scene.order.slice(0, first).every((id) => scene.layers[id]?.blend === 'normal');
-    const front = plain
-      ? picture(target, (context) =>
-          paintOver(
-            context,
-            program.at(frame, (id) => placeOf(id) < first),
-            target,
-            this.tools,
-          ),
-        )
-      : null;
+    const inFront = program.at(frame, (id) => placeOf(id) < first);
+    const front = blendsBehind(inFront.marks)
+      ? null
+      : picture(target, (context) => paintOver(context, inFront, target, this.tools));
     return (this.kept = { scene, library, frame, view, first, last, behind, front });
   }
 }

@@ -69,6 +69,12 @@ describe('joined drawings', () => {
     for (const frame of [0, 40]) expect(painted(apart, frame)).toEqual(painted(read, frame));
     expect(painted(read, 0)).not.toEqual(painted(whole, 0));
   });
+  it('blend as their layers did', () => {
+    const joined = join(done(base, setLayers('s', ['b'], { blend: 'screen' })), 'a', 'b');
+    const drawing = compileScene(scene(joined), NO_LIBRARY).at(20).marks.at(-1) as GroupMark;
+    expect(drawing.marks).toMatchObject([{ blend: 'screen', alpha: 1 }, { op: 'fill' }]);
+    expect(painted(joined, 20)).toEqual(painted(base, 20));
+  });
   it('keep their parent, and what hangs from them', () => {
     const hung = done(base, setParent('s', ['a', 'b'], 'c', 0), setParent('s', ['c'], null, 0));
     const joined = join(hung, 'a', 'b');
@@ -86,7 +92,6 @@ describe('joined drawings', () => {
       () =>
         join(doc, ...ids);
     expect(refused(base, 'a')).toThrow('two drawings');
-    expect(refused(done(base, setLayers('s', ['b'], { blend: 'screen' })), 'a', 'b')).toThrow('“Box b” blends');
     expect(refused(done(base, setLayers('s', ['b'], { from: 5 })), 'a', 'b')).toThrow('give them one time first');
     const matte = done(base, matteBy('s', 'b', ['c'], countingIds('m')));
     expect(refused(matte, 'a', 'b')).toThrow('cuts other layers');

@@ -13,7 +13,6 @@ import { leaveScene } from './sets';
 
 /** Why a drawing cannot be a part of another one; null where it can. */
 const hindrance = (scene: Scene, layer: DrawingLayer, first: DrawingLayer): string | null => {
-  if (layer.blend !== 'normal') return 'blends with what is behind it, which cards do not';
   if (needsOf(layer).asks.behind) return 'shows what is behind it, which cards do not';
   if (layersCutBy(scene, layer.id).length > 0) return 'cuts other layers, which cards do not';
   if (layer.from !== first.from || layer.to !== first.to) {
@@ -76,7 +75,7 @@ export const joinLayers = (
         ...newItem(groups.get(layerId) as Id, groupKind.kind),
         name: layer.name,
         on: !layer.hidden,
-        params: withoutDepth(layer.params),
+        params: { ...withoutDepth(layer.params), ...(layer.blend !== 'normal' && { blend: { value: layer.blend } }) },
         children: layer.recipe.map((card) => now(layerId, card)),
         ...(layer.formulas && { formulas: withoutDepth(layer.formulas) }),
       };

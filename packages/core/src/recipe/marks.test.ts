@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Matrix } from '../geometry/matrix';
 import { type Outline, OutlineWriter, straightThrough, turnOf } from '../geometry/outline';
-import { flatFill, seamless } from './marks';
+import { blendsBehind, faded, flatFill, grouped, laidOver, seamless } from './marks';
 
 const square = new OutlineWriter(0, 0).line(10, 0).line(10, 10).line(0, 10).close();
 const back = new OutlineWriter(0, 0).line(0, 10).line(10, 10).line(10, 0).close();
@@ -65,5 +65,21 @@ describe('fills of one colour', () => {
       const marks = [fill(square, 0), other];
       expect(seamless(marks)).toBe(marks);
     }
+  });
+});
+
+describe('what blends', () => {
+  const blending = grouped([fill(square, 0)], { blend: 'multiply' });
+  it('blends within what fades around it', () => {
+    expect(faded([blending], 0.5)).toEqual([grouped([blending], { alpha: 0.5 })]);
+    expect(laidOver([blending], 'normal', 0.5)).toEqual(grouped([blending], { alpha: 0.5 }));
+    // Laid over whole, it is what it was.
+    expect(laidOver([blending], 'normal', 1)).toEqual(blending);
+    expect(faded([fill(square, 0)], 0.5)).toEqual([{ ...fill(square, 0), alpha: 0.5 }]);
+  });
+  it('does so with what is behind, unless it stands in a picture of its own', () => {
+    expect(blendsBehind([fill(square, 0), grouped([blending])])).toBe(true);
+    expect(blendsBehind([grouped([blending], { alpha: 0.5 }), grouped([fill(square, 0)])])).toBe(false);
+    expect(blendsBehind([grouped([blending], { cuts: [] })])).toBe(false);
   });
 });

@@ -162,6 +162,15 @@ export const laidOver = (marks: readonly Mark[], blend: BlendMode, alpha: number
   return grouped(marks, { alpha, blend });
 };
 
+/** Whether any of these marks blends with what is behind all of them: one in a group that is a picture of its own does not. */
+export const blendsBehind = (marks: readonly Mark[]): boolean =>
+  marks.some((mark) => {
+    if (mark.op !== 'group') return false;
+    if (mark.blend !== 'normal') return true;
+    const apart = mark.alpha < 1 || Boolean(mark.sum ?? mark.cuts ?? mark.effect ?? mark.bend);
+    return !apart && blendsBehind(mark.marks);
+  });
+
 /** A flow moved, and drawn at a share of its strength. */
 export const flowThrough = (m: Matrix, { shapes, marks }: Flow, alpha = 1): Flow => ({
   shapes: shapes.map((shape) => shapeThrough(m, shape, alpha)),

@@ -128,10 +128,10 @@ export const CARDS_ALSO: Readonly<Record<string, string>> = {
   nest: 'scene inside instance symbol',
   brush: 'paint drawing hand',
   below: 'adjust everything under background',
-  group: 'folder transform together',
+  group: 'folder transform together blend mode multiply',
   cels: 'frame by frame drawing hand',
   cel: 'drawing one frame',
-  mask: 'clip crop hole',
+  mask: 'clip crop hole luminance',
   matte: 'alpha reveal through luminance',
   wipe: 'transition reveal blinds clock',
   grow: 'vine reveal plant spread',
@@ -170,7 +170,7 @@ export const CARDS_ALSO: Readonly<Record<string, string>> = {
   held: 'stop motion on twos choppy',
   trail: 'echo ghost repeat afterimage',
   'motion-blur': 'shutter smear speed',
-  fill: 'colour paint gradient inside',
+  fill: 'colour paint gradient inside oval elliptical',
   stroke: 'line border width dashes contour',
 };
 

@@ -12,10 +12,11 @@ export const ABOUT: Readonly<Record<string, string>> = {
   nest: 'Another scene, at its own speed, with values of its own for the knobs inside.',
   brush: 'Strokes that were drawn by hand.',
   below: 'All that stands behind the layer, for effects on the whole picture.',
-  group: 'Cards with a place of their own; what is in it does not reach what is outside.',
+  group:
+    'Cards with a place of their own, which blend with what is behind; what is in it does not reach what is outside.',
   cels: 'Hand-drawn frames, one shown at a time.',
   cel: 'One of them.',
-  mask: 'Shows or hides what is above by outlines of its own.',
+  mask: 'Shows or hides what is above by outlines of its own, or by what it draws: where that is, or how bright it is.',
   matte: 'Shows or hides what is above by what another layer shows.',
   wipe: 'Shows what is above from one side, from the middle, in blinds or round like a clock.',
   grow: 'Shows what is above as something that grows through it.',

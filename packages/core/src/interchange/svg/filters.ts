@@ -11,24 +11,33 @@ import { lengthOf, numbersOf, type Style } from './style';
 import { angleOf } from './transform';
 import { type Reading, referredTo } from './walk';
 
-/** One thing in a picture. Lengths are in the pixels of the element. */
-type Part =
-  | { readonly of: 'graphic'; readonly effects: readonly SvgEffect[] }
-  | {
-      readonly of: 'silhouette';
-      readonly color: string;
-      readonly alpha: number;
-      readonly move: Point;
-      readonly deviation: number;
-    }
-  | { readonly of: 'flood'; readonly color: string; readonly alpha: number };
+/** What is filtered, in its own colours. */
+interface Graphic {
+  readonly of: 'graphic';
+  readonly effects: readonly SvgEffect[];
+}
+/** What it covers, in one colour. Lengths are in the pixels of the element. */
+interface Silhouette {
+  readonly of: 'silhouette';
+  readonly color: string;
+  readonly alpha: number;
+  readonly move: Point;
+  readonly deviation: number;
+}
+/** All that the filter reaches, in one colour. */
+interface Flood {
+  readonly of: 'flood';
+  readonly color: string;
+  readonly alpha: number;
+}
+type Part = Graphic | Silhouette | Flood;
 /** Back to front; null for what is none of these. */
 type Picture = readonly Part[] | null;
 
 /** More than any drawing program writes. */
 const MOST_PARTS = 64;
 
-const SILHOUETTE: Part = { of: 'silhouette', color: '#000000', alpha: 1, move: [0, 0], deviation: 0 };
+const SILHOUETTE: Silhouette = { of: 'silhouette', color: '#000000', alpha: 1, move: [0, 0], deviation: 0 };
 
 /** Of what stands alone. */
 const onlyOf = (picture: Picture): Part | null => (picture?.length === 1 ? (picture[0] as Part) : null);
@@ -67,8 +76,9 @@ const inColor = (picture: Picture, color: string, alpha: number): Picture => {
   const part = onlyOf(picture);
   if (!part) return null;
   if (part.of === 'flood') return [{ ...part, color, alpha: part.alpha * alpha }];
-  const own = part.of === 'silhouette' ? part : part.effects.length === 0 ? SILHOUETTE : null;
-  return own?.of === 'silhouette' ? [{ ...own, color, alpha: Math.min(1, own.alpha * alpha) }] : null;
+  if (part.of === 'graphic' && part.effects.length > 0) return null;
+  const own = part.of === 'graphic' ? SILHOUETTE : part;
+  return [{ ...own, color, alpha: Math.min(1, own.alpha * alpha) }];
 };
 
 const fadedBy = (picture: Picture, by: number): Picture => {
@@ -116,11 +126,11 @@ const composited = (operator: string, a: Picture, b: Picture): Picture => {
 const shadowed = (picture: Picture, move: Point, deviation: number, color: string, alpha: number): Picture =>
   over(picture, movedBy(blurred(inColor(picture, color, alpha), deviation, deviation), move));
 
-/** The values of a function of a component transfer that is linear through the origin; null for any other. */
-const slopeOf = (e: SvgElement): number | null => {
+/** By how much a function of a component transfer multiplies; not a number where it does anything else. */
+const slopeOf = (e: SvgElement): number => {
   const { type, slope, intercept } = e.attributes;
   if (type === undefined || type === 'identity') return 1;
-  return type === 'linear' && Number(intercept ?? 0) === 0 ? Number(slope ?? 1) : null;
+  return type === 'linear' && Number(intercept ?? 0) === 0 ? Number(slope ?? 1) : NaN;
 };
 
 interface Step {
@@ -157,9 +167,8 @@ const primitive = (e: SvgElement, { input, style, linear }: Step): Picture => {
     case 'feComponentTransfer': {
       const slopes = Object.fromEntries(e.children.map((child) => [child.name, slopeOf(child)]));
       const { feFuncA = 1, ...others } = slopes;
-      return feFuncA !== null && Object.values(others).every((slope) => slope === 1)
-        ? fadedBy(input(a.in), feFuncA)
-        : null;
+      const colorsStay = Object.values(others).every((slope) => slope === 1);
+      return colorsStay && feFuncA >= 0 ? fadedBy(input(a.in), feFuncA) : null;
     }
     case 'feComposite':
       return composited(a.operator ?? 'over', input(a.in), input(a.in2));
@@ -176,23 +185,23 @@ const primitive = (e: SvgElement, { input, style, linear }: Step): Picture => {
 
 /** What a filter's last picture comes to, in the pixels that a matrix leads to; null where that is no effect of ours. */
 const effectsOf = (picture: Picture, matrix: Matrix): readonly SvgEffect[] | null => {
-  const parts = picture?.filter((part) => part.of === 'graphic' || part.alpha > 0);
-  const graphic = parts?.at(-1)?.of === 'graphic' ? parts.at(-1) : null;
-  const behind = (graphic ? parts?.slice(0, -1) : parts) ?? [];
-  if (!parts || behind.some((part) => part.of !== 'silhouette')) return null;
+  const parts = picture?.filter((part) => part.of === 'graphic' || part.alpha > 0) ?? [];
+  const last = parts.at(-1);
+  const graphic = last?.of === 'graphic' ? last : null;
+  const behind = graphic ? parts.slice(0, -1) : parts;
+  const silhouettes = behind.filter((part) => part.of === 'silhouette');
+  if (parts.length === 0 || silhouettes.length < behind.length) return null;
   // Of several, each is the shadow of what was there before it: without the graphic there is only one.
-  if (!graphic && behind.length !== 1) return null;
+  if (!graphic && silhouettes.length > 1) return null;
   const scale = meanScale(matrix);
-  const shadows = behind.flatMap((part): SvgEffect[] => {
-    if (part.of !== 'silhouette') return [];
-    const [x, y] = part.move;
+  const shadows = silhouettes.map(({ move: [x, y], color, alpha, deviation }): SvgEffect => {
     const move: Point = [matrix[0] * x + matrix[2] * y, matrix[1] * x + matrix[3] * y];
-    const { color, alpha, deviation } = part;
-    return [{ kind: 'shadow', move, deviation: deviation * scale, color, strength: alpha, alone: !graphic }];
+    return { kind: 'shadow', move, deviation: deviation * scale, color, strength: alpha, alone: !graphic };
   });
-  const own = graphic?.of === 'graphic' ? graphic.effects : [];
   return [
-    ...own.map((effect) => (effect.kind === 'blur' ? { ...effect, deviation: effect.deviation * scale } : effect)),
+    ...(graphic?.effects ?? []).map((effect) =>
+      effect.kind === 'blur' ? { ...effect, deviation: effect.deviation * scale } : effect,
+    ),
     // What is nearest to the graphic is laid first.
     ...shadows.reverse(),
   ];
