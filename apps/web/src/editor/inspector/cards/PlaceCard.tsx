@@ -19,7 +19,6 @@ import { ParamField } from '../fields/ParamField';
 import { PivotGrid } from '../PivotGrid';
 import { NAME_AND_FIELD } from '../row';
 
-
 /** Layers that may be the parent of these: not themselves, nor what hangs from them. */
 const possibleParents = (layers: { readonly [id: Id]: Layer }, order: readonly Id[], chosen: readonly Id[]): Layer[] =>
   order.flatMap((id) => {
