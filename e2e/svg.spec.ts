@@ -3,17 +3,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { createRequire } from 'node:module';
 import { createCanvas, loadImage } from '@napi-rs/canvas';
-import { countingIds, newScene } from '@kite/core/document/make';
-import { together } from '@kite/core/document/patches';
-import { addAsset } from '@kite/core/edits/assets';
-import { addLayers } from '@kite/core/edits/layers';
-import { applyEdit } from '@kite/core/edits/apply';
-import { newProject } from '@kite/core/document/make';
-import type { PictureAsset } from '@kite/core/document/types';
-import { filesIn, layersOfSvg, partsOf } from '@kite/core/interchange/svg/layers';
-import { readSvg } from '@kite/core/interchange/svg/read';
-import { frameDrawer } from '@kite/render/frames';
-import { materialsFor } from '@kite/render/materials';
+import { imported } from '@kite/render/test/imported';
 import { expect, type Page, test } from '@playwright/test';
 import { DRAWINGS } from './support/drawings';
 
@@ -28,56 +18,6 @@ const filesOf = (pack: string, folder: string, every: number): string[] => {
     .sort()
     .filter((_, i) => i % every === 0)
     .map((name) => join(root, name));
-};
-
-/** What our import of a drawing looks like, on white. */
-const imported = async (
-  source: string,
-): Promise<{ pixels: Uint8ClampedArray; width: number; height: number; notes: readonly string[] }> => {
-  const drawing = readSvg(source);
-  const scale = SIZE / Math.max(drawing.width, drawing.height);
-  const [width, height] = [Math.round(drawing.width * scale), Math.round(drawing.height * scale)];
-  const empty = newScene('s', 'Drawing', {
-    width,
-    height,
-    rate: { num: 25, den: 1 },
-    length: 1,
-    background: '#FFFFFF',
-  });
-  const bytes = new Map(
-    filesIn(drawing.nodes).map((file) => [file, Buffer.from(file.split(',')[1] as string, 'base64')]),
-  );
-  const files = new Map<string, PictureAsset>();
-  for (const [file, data] of bytes) {
-    const { width: w, height: h } = await loadImage(data);
-    files.set(file, {
-      id: `file${files.size}`,
-      sha: file,
-      kind: 'picture',
-      type: 'image/png',
-      name: 'Picture',
-      bytes: data.length,
-      width: w,
-      height: h,
-    });
-  }
-  const placing = { scale, at: [width / 2, height / 2] as const, layers: 'one-each' as const };
-  const { layers, notes } = layersOfSvg(
-    drawing,
-    partsOf(drawing.nodes),
-    empty,
-    'Drawing',
-    placing,
-    countingIds('x'),
-    files,
-  );
-  const edits = [...[...files.values()].map(addAsset), addLayers('s', layers)];
-  const { doc } = applyEdit(newProject('p', 'P', [empty]), together('Import', edits));
-  const scene = doc.scenes.s!;
-  const materials = await materialsFor(scene, { assets: doc.assets, files: Object.fromEntries(bytes) });
-  const drawer = frameDrawer(scene, materials, { width, height, drawn: { width, height }, under: null });
-  drawer.draw(0);
-  return { pixels: drawer.pixels(), width, height, notes };
 };
 
 /** What Chromium makes of it. */
@@ -142,7 +82,7 @@ test('drawings of icon and flag sets look as Chromium draws them', async ({ page
   const wrong: string[] = [];
   for (const file of files) {
     const source = readFileSync(file, 'utf8');
-    const ours = await imported(source);
+    const ours = await imported(source, SIZE);
     const theirs = await original(page, sized(source, ours.width, ours.height), ours.width, ours.height);
     const share = differing(ours.pixels, theirs);
     if (share > 0.01)
@@ -158,7 +98,7 @@ test('drawings of icon and flag sets look as Chromium draws them', async ({ page
 test('what the import keeps looks as Chromium draws it', async ({ page }) => {
   const wrong: string[] = [];
   for (const [name, source] of Object.entries(DRAWINGS)) {
-    const ours = await imported(source);
+    const ours = await imported(source, SIZE);
     const drawn = sized(withFont(source), ours.width, ours.height);
     const theirs = await original(page, drawn, ours.width, ours.height);
     const share = differing(ours.pixels, theirs);

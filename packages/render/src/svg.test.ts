@@ -9,9 +9,12 @@ import { newDrawing, newItem, newScene } from '@kite/core/document/make';
 import type { Item, Point, Property, Scene } from '@kite/core/document/types';
 import { createCanvas, Image } from '@napi-rs/canvas';
 import { expect, it } from 'vitest';
+import { demoProject } from '@kite/demo/project';
+import { wholeScene } from '@kite/core/scene/whole';
 import { frameDrawer } from './frames';
-import { EMPTY_STOCK, NO_MATERIALS, type Stock, stockOf } from './materials';
+import { EMPTY_STOCK, materialsFor, NO_MATERIALS, type Stock, stockOf } from './materials';
 import { renderScene } from './render';
+import { imported } from './test/imported';
 
 const folder = mkdtempSync(join(tmpdir(), 'kite-svg-'));
 const [W, H, COUNT] = [80, 40, 6];
@@ -102,4 +105,24 @@ it('what is drawn for it is what a frame shows there: a PNG in a still, and in w
 
 it('what stands still is in it once', async () => {
   expect((await rendered(clouds({ value: 30 }), { format: 'animated-svg' })).files).toHaveLength(1);
+});
+
+it('each scene of the demo, delivered as an SVG and imported again, is the same picture', async () => {
+  const project = demoProject();
+  const scenes = Object.values(project.scenes).map((scene) => wholeScene(scene, project));
+  expect(scenes).toHaveLength(14);
+  for (const scene of scenes) {
+    const scale = 240 / Math.max(scene.width, scene.height);
+    const frame = Math.floor(scene.length / 2);
+    const { text } = await rendered(scene, { format: 'svg', scale, frame });
+    const { pixels, width, height, notes } = await imported(text, 240);
+    expect(notes, scene.name).toEqual([]);
+    const materials = await materialsFor(scene, { assets: {}, files: {} });
+    const drawer = frameDrawer(scene, materials, { width, height, drawn: { width, height }, under: '#FFFFFF' });
+    drawer.draw(frame);
+    const before = drawer.pixels();
+    const far = (i: number) => Math.max(...[0, 1, 2].map((c) => Math.abs(before[i + c]! - pixels[i + c]!)));
+    const differing = Array.from({ length: width * height }, (_, i) => far(i * 4)).filter((level) => level > 40);
+    expect(differing.length / (width * height), scene.name).toBeLessThan(0.001);
+  }
 });

@@ -23,6 +23,8 @@ interface Silhouette {
   readonly alpha: number;
   readonly move: Point;
   readonly deviation: number;
+  /** How many times as strong its soft edge is. */
+  readonly firm: number;
 }
 /** All that the filter reaches, in one colour. */
 interface Flood {
@@ -37,7 +39,7 @@ type Picture = readonly Part[] | null;
 /** More than any drawing program writes. */
 const MOST_PARTS = 64;
 
-const SILHOUETTE: Silhouette = { of: 'silhouette', color: '#000000', alpha: 1, move: [0, 0], deviation: 0 };
+const SILHOUETTE: Silhouette = { of: 'silhouette', color: '#000000', alpha: 1, move: [0, 0], deviation: 0, firm: 1 };
 
 /** Of what stands alone. */
 const onlyOf = (picture: Picture): Part | null => (picture?.length === 1 ? (picture[0] as Part) : null);
@@ -71,22 +73,23 @@ const movedBy = (picture: Picture, [x, y]: Point): Picture => {
   return moved && moved.every((part) => part !== null) ? moved : null;
 };
 
+/** With so many times its alpha: more than all of it there is only in a soft edge, which becomes firmer. */
+const fadedBy = (picture: Picture, by: number): Picture => {
+  const part = onlyOf(picture);
+  if (!part || part.of === 'graphic') return null;
+  if (part.of === 'silhouette' && part.deviation > 0 && by > 1) return [{ ...part, firm: part.firm * by }];
+  return [{ ...part, alpha: Math.min(1, part.alpha * by) }];
+};
+
 /** In one colour, where it is; null for what has no silhouette of its own. */
 const inColor = (picture: Picture, color: string, alpha: number): Picture => {
   const part = onlyOf(picture);
   if (!part) return null;
-  if (part.of === 'flood') return [{ ...part, color, alpha: part.alpha * alpha }];
   if (part.of === 'graphic' && part.effects.length > 0) return null;
-  const own = part.of === 'graphic' ? SILHOUETTE : part;
-  return [{ ...own, color, alpha: Math.min(1, own.alpha * alpha) }];
+  return fadedBy([{ ...(part.of === 'graphic' ? SILHOUETTE : part), color }], alpha);
 };
 
-const fadedBy = (picture: Picture, by: number): Picture => {
-  const part = onlyOf(picture);
-  return part && part.of !== 'graphic' ? [{ ...part, alpha: Math.min(1, part.alpha * by) }] : null;
-};
-
-const colored = (picture: Picture, card: string, values: { readonly [key: string]: number }): Picture => {
+const colored = (picture: Picture, card: string, values: { readonly [key: string]: number | string }): Picture => {
   const part = onlyOf(picture);
   return part?.of === 'graphic' ? [{ ...part, effects: [...part.effects, { kind: 'colors', card, values }] }] : null;
 };
@@ -117,6 +120,10 @@ const composited = (operator: string, a: Picture, b: Picture): Picture => {
   if (operator === 'in') {
     if (first.of === 'flood') return inColor(b, first.color, first.alpha);
     return second.of === 'flood' && second.alpha >= 1 ? a : null;
+  }
+  if (operator === 'atop' && first.of === 'flood') {
+    const { color, alpha } = first;
+    return alpha >= 1 ? inColor(b, color, 1) : colored(b, 'flood', { color, strength: alpha });
   }
   // A shadow without what lies under the graphic, which hides that.
   const isWhole = second.of === 'silhouette' && second.deviation === 0 && second.move.every((v) => v === 0);
@@ -194,9 +201,18 @@ const effectsOf = (picture: Picture, matrix: Matrix): readonly SvgEffect[] | nul
   // Of several, each is the shadow of what was there before it: without the graphic there is only one.
   if (!graphic && silhouettes.length > 1) return null;
   const scale = meanScale(matrix);
-  const shadows = silhouettes.map(({ move: [x, y], color, alpha, deviation }): SvgEffect => {
+  const shadows = silhouettes.map(({ move: [x, y], color, alpha, deviation, firm }): SvgEffect => {
     const move: Point = [matrix[0] * x + matrix[2] * y, matrix[1] * x + matrix[3] * y];
-    return { kind: 'shadow', move, deviation: deviation * scale, color, strength: alpha, alone: !graphic };
+    return {
+      kind: 'shadow',
+      move,
+      deviation: deviation * scale,
+      // An edge is half there: twice as strong, all up to it is whole.
+      spread: Math.min(1, 2 - 2 / firm),
+      color,
+      strength: alpha,
+      alone: !graphic,
+    };
   });
   return [
     ...(graphic?.effects ?? []).map((effect) =>

@@ -261,6 +261,7 @@ class Builder {
           distance: Math.min(5_000, Math.hypot(x, y) * this.scale),
           // A softness is twice the deviation.
           softness: Math.min(1_000, effect.deviation * this.scale * 2),
+          spread: effect.spread,
           color: effect.color,
           strength: effect.strength,
           alone: effect.alone,

@@ -81,6 +81,8 @@ export type SvgEffect =
       readonly kind: 'shadow';
       readonly move: Point;
       readonly deviation: number;
+      /** How far its soft edge is whole, 0..1: see the shadow's card. */
+      readonly spread: number;
       readonly color: string;
       readonly strength: number;
       readonly alone: boolean;

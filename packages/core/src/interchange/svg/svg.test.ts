@@ -229,7 +229,15 @@ describe('what is done to a group as one picture', () => {
     return (drawing.nodes[0] as SvgGroup).effects;
   };
   const written = (body: string) => effects(`<filter id="f">${body}</filter>`);
-  const shadow = { kind: 'shadow', move: [3, 4], deviation: 2, color: '#FF0000', strength: 0.5, alone: false };
+  const shadow = {
+    kind: 'shadow',
+    move: [3, 4],
+    deviation: 2,
+    spread: 0,
+    color: '#FF0000',
+    strength: 0.5,
+    alone: false,
+  };
   it.each([
     ['<feDropShadow dx="3" dy="4" stdDeviation="2" flood-color="red" flood-opacity="0.5"/>'],
     [
