@@ -75,6 +75,7 @@ const movedBy = (picture: Picture, [x, y]: Point): Picture => {
 
 /** With so many times its alpha: more than all of it there is only in a soft edge, which becomes firmer. */
 const fadedBy = (picture: Picture, by: number): Picture => {
+  if (by === 1) return picture;
   const part = onlyOf(picture);
   if (!part || part.of === 'graphic') return null;
   if (part.of === 'silhouette' && part.deviation > 0 && by > 1) return [{ ...part, firm: part.firm * by }];
@@ -133,11 +134,46 @@ const composited = (operator: string, a: Picture, b: Picture): Picture => {
 const shadowed = (picture: Picture, move: Point, deviation: number, color: string, alpha: number): Picture =>
   over(picture, movedBy(blurred(inColor(picture, color, alpha), deviation, deviation), move));
 
-/** By how much a function of a component transfer multiplies; not a number where it does anything else. */
-const slopeOf = (e: SvgElement): number => {
-  const { type, slope, intercept } = e.attributes;
-  if (type === undefined || type === 'identity') return 1;
-  return type === 'linear' && Number(intercept ?? 0) === 0 ? Number(slope ?? 1) : NaN;
+/** A function of a component transfer, as a line through 0..1. */
+interface Line {
+  readonly slope: number;
+  readonly intercept: number;
+}
+const SAME: Line = { slope: 1, intercept: 0 };
+
+const near = (a: number, b: number): boolean => Math.abs(a - b) < 4e-3;
+const areOne = (a: Line, b: Line): boolean => near(a.slope, b.slope) && near(a.intercept, b.intercept);
+
+/** A table's values are a line where all of them lie on it; null for what is none. */
+const lineOf = ({ attributes: a }: SvgElement): Line | null => {
+  if (a.type === undefined || a.type === 'identity') return SAME;
+  if (a.type === 'linear') return { slope: Number(a.slope ?? 1), intercept: Number(a.intercept ?? 0) };
+  const values = a.type === 'table' ? numbersOf(a.tableValues) : [];
+  const [first, last] = [values[0], values.at(-1)];
+  if (first === undefined || last === undefined || values.length < 2) return null;
+  const slope = last - first;
+  const straight = values.every((v, i) => near(v, first + (slope * i) / (values.length - 1)));
+  return straight ? { slope, intercept: first } : null;
+};
+
+/** All of red, green and blue through one line: brighter, of more contrast, or inverted. */
+const alongLine = (picture: Picture, { slope, intercept }: Line): Picture => {
+  if (near(intercept, 0) && slope >= 0) return colored(picture, 'brightness', { brightness: Math.min(4, slope) });
+  if (near(intercept, 0.5 - 0.5 * slope) && slope >= 0)
+    return colored(picture, 'brightness', { contrast: Math.min(4, slope) });
+  if (near(slope, 1 - 2 * intercept) && intercept <= 1) return colored(picture, 'invert', { strength: intercept });
+  return null;
+};
+
+/** Each channel through a function of its own (Filter Effects 1, 9.7). */
+const transferred = (picture: Picture, functions: readonly SvgElement[], linear: boolean): Picture => {
+  const [red, green, blue, alpha] = ['R', 'G', 'B', 'A'].map((channel) => {
+    const last = functions.findLast(({ name }) => name === `feFunc${channel}`);
+    return last ? lineOf(last) : SAME;
+  });
+  if (!red || !green || !blue || !alpha || !areOne(red, green) || !areOne(red, blue)) return null;
+  if (areOne(red, SAME)) return near(alpha.intercept, 0) ? fadedBy(picture, alpha.slope) : null;
+  return areOne(alpha, SAME) && !linear ? alongLine(picture, red) : null;
 };
 
 interface Step {
@@ -171,12 +207,8 @@ const primitive = (e: SvgElement, { input, style, linear }: Step): Picture => {
       if (a.type === 'hueRotate') return linear ? null : colored(input(a.in), 'colorturn', { hue: by });
       return a.type === undefined || a.type === 'matrix' ? byMatrix(input(a.in), numbersOf(a.values), linear) : null;
     }
-    case 'feComponentTransfer': {
-      const slopes = Object.fromEntries(e.children.map((child) => [child.name, slopeOf(child)]));
-      const { feFuncA = 1, ...others } = slopes;
-      const colorsStay = Object.values(others).every((slope) => slope === 1);
-      return colorsStay && feFuncA >= 0 ? fadedBy(input(a.in), feFuncA) : null;
-    }
+    case 'feComponentTransfer':
+      return transferred(input(a.in), e.children, linear);
     case 'feComposite':
       return composited(a.operator ?? 'over', input(a.in), input(a.in2));
     case 'feBlend':

@@ -201,6 +201,10 @@ describe('what cannot be kept', () => {
     ['<use href="http://example.invalid/x.svg#a"/>', 'a part of another file is left out'],
     [rect('filter="url(#missing)"'), 'a filter is left out'],
     [`<filter id="f"><feTurbulence/></filter>${rect('filter="url(#f)"')}`, 'a filter is left out'],
+    [
+      `<filter id="f"><feComponentTransfer><feFuncR type="gamma"/></feComponentTransfer></filter>${rect('filter="url(#f)"')}`,
+      'a filter is left out',
+    ],
     [rect('clip-path="circle(4px)"'), 'a clip that is written as a shape is left out'],
     [rect('style="mix-blend-mode:plus-lighter"'), 'a blend mode is left out'],
     [
@@ -265,6 +269,19 @@ describe('what is done to a group as one picture', () => {
       { ...shadow, strength: expect.closeTo(0.5, 1) as number },
       { kind: 'colors', card: 'invert', values: { strength: 1 } },
     ]);
+  });
+  it('is what tables and lines do to all colours', () => {
+    const through = (values: string) => {
+      const all = ['R', 'G', 'B'].map((channel) => `<feFunc${channel} ${values}/>`).join('');
+      const attributes = 'color-interpolation-filters="sRGB"';
+      return written(`<feComponentTransfer ${attributes}>${all}</feComponentTransfer>`).map(
+        (e) => e.kind === 'colors' && e.values,
+      );
+    };
+    expect(through('type="linear" slope="1.5"')).toEqual([{ brightness: 1.5 }]);
+    expect(through('type="linear" slope="2" intercept="-0.5"')).toEqual([{ contrast: 2 }]);
+    expect(through('type="table" tableValues="1 0.5 0"')).toEqual([{ strength: 1 }]);
+    expect(through('type="table" tableValues="0.2 0.8"')).toEqual([{ contrast: expect.closeTo(0.6, 6) as number }]);
   });
   it('is two shadows, the nearer one laid first', () => {
     const near = '<feGaussianBlur in="SourceAlpha" stdDeviation="1" result="near"/>';
