@@ -262,6 +262,27 @@ test('a gradient is moved on the canvas, and gets a stop by a double click on it
   expect((await stops())[1]?.at).toBeCloseTo(0.25, 1);
 });
 
+test('the edge of a radial gradient is dragged to an oval', async ({ page, server }) => {
+  await newProject(page, server, 'Oval', 'Medium rectangle');
+  const at = await onScene(page, 300, 250);
+  await page.keyboard.press('r');
+  await drag(page, at(50, 25), at(250, 225));
+  await page.getByRole('button', { name: 'Open Fill' }).last().click();
+  await page.getByLabel('Ink', { exact: true }).selectOption('radial');
+  const fill = async () => itemOf(named(await sceneOf(page, server), 'Rectangle'), 'fill').params;
+  await drag(page, await middle(page.getByTestId('gradient-from')), at(150, 125));
+  await drag(page, await middle(page.getByTestId('gradient-to')), at(150, 215));
+  await expect(page.getByTestId('gradient-side')).toBeVisible();
+  // The edge is dragged to a point on the ellipse that is half as wide across: cos 45° of 90 pixels along, half of that across.
+  await drag(page, await middle(page.getByTestId('gradient-side')), at(118.2, 188.6));
+  expect((await fill()).breadth).toEqual({ value: 0.5 });
+  await expect(page.getByLabel('Breadth', { exact: true })).toHaveValue('50');
+  // As far across as 45 pixels the gradient is at its end, as far along as that half way.
+  const [across, along] = [await pixel(page, at(95, 125)), await pixel(page, at(150, 170))];
+  expect(across).toEqual(await pixel(page, at(70, 200)));
+  expect(along).not.toEqual(across);
+});
+
 test('scenes play through in their order; a new length carries along what ended with the scene, or not', async ({
   page,
   server,

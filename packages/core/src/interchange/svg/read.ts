@@ -260,7 +260,9 @@ const HOLDERS: ReadonlySet<string> = new Set(['g', 'svg', 'a', 'use']);
 const placeOf = ({ attributes: a }: SvgElement, { size: [w, h] }: Walk): Matrix =>
   translation(lengthOf(a.x, w, 0), lengthOf(a.y, h, 0));
 
-const labelOf = (name: string): string => name[0]?.toUpperCase() + name.slice(1);
+/** What elements are called whose drawing program gave them no name. */
+const LABELS: Readonly<Record<string, string>> = { rect: 'Rectangle', polyline: 'Line' };
+const labelOf = (name: string): string => LABELS[name] ?? name.charAt(0).toUpperCase() + name.slice(1);
 
 /** A matrix for paths, and one around them: what stretches a stroke unevenly stays around it. */
 const matricesOf = ({ matrix, style }: Walk): { readonly outer: Matrix; readonly inner: Matrix } => {

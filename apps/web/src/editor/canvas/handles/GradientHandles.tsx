@@ -10,14 +10,34 @@ import { writeValues } from '../../commands/layers';
 import { useEditor, useSlice } from '../../store/context';
 import { editedCard } from './editedCard';
 import { editGesture } from './editGesture';
+import { Grip } from './Grip';
 
-/** The line of an open paint's gradient: its ends and stops are dragged, a double click on the line adds a stop. */
+/** Points round the edge of a radial gradient, so many of them, in the pixels of its card. */
+const ROUND = 64;
+const edgeOf = (from: Point, [toX, toY]: Point, breadth: number): readonly Point[] => {
+  const [dx, dy] = [toX - from[0], toY - from[1]];
+  return Array.from({ length: ROUND }, (_, i): Point => {
+    const [along, across] = [Math.cos((i * 2 * Math.PI) / ROUND), breadth * Math.sin((i * 2 * Math.PI) / ROUND)];
+    return [from[0] + dx * along - dy * across, from[1] + dy * along + dx * across];
+  });
+};
+
+/**
+ * The line of an open paint's gradient: its ends and stops are dragged, a double click on the line adds a stop. The edge of a
+ * radial one is dragged at its side, to be wider or narrower across.
+ */
 export const GradientHandles = ({ view, pointOf }: Stage) => {
   const editor = useEditor();
   useSlice((s) => ({ doc: s.doc, selection: s.selection, frame: frameOfCard(s) }));
   const card = editedCard(editor, view);
   if (!card || kindOf(card.item.kind).role !== 'paint' || card.values.style === 'solid') return null;
-  const { from, to, gradient } = card.values as { from: Point; to: Point; gradient: Gradient };
+  const { from, to, gradient, style, breadth } = card.values as {
+    from: Point;
+    to: Point;
+    gradient: Gradient;
+    style: string;
+    breadth?: number;
+  };
   const [a, b] = [applyThrough(card.toArea, from), applyThrough(card.toArea, to)];
   const shareOf = (p: Point): number => {
     const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
@@ -29,6 +49,18 @@ export const GradientHandles = ({ view, pointOf }: Stage) => {
     editGesture(editor, event, { move: ({ event: now }) => move(pointOf(now)) });
   const onEnd = (key: 'from' | 'to') => (event: PointerEvent) =>
     drag(event, (p) => writeValues(editor, [[card.ref(key), tenthsOf(card.fromArea(p))]], 'Move a gradient'));
+  const onSide = (event: PointerEvent) =>
+    drag(event, (p) => {
+      // The edge goes through the pointer.
+      const [x, y] = card.fromArea(p);
+      const [dx, dy] = [to[0] - from[0], to[1] - from[1]];
+      const long = dx * dx + dy * dy || 1;
+      const along = Math.min(0.98, Math.abs(((x - from[0]) * dx + (y - from[1]) * dy) / long));
+      const across = Math.abs(((x - from[0]) * -dy + (y - from[1]) * dx) / long);
+      const wide = Math.round((across / Math.sqrt(1 - along * along)) * 100) / 100;
+      const share = Math.min(100, Math.max(0.01, wide));
+      writeValues(editor, [[card.ref('breadth'), share]], 'Widen a gradient');
+    });
   const onStop = (i: number) => (event: PointerEvent) =>
     drag(event, (p) => {
       const stops = gradient.stops.map((s, k) => (k === i ? { ...s, at: shareOf(p) } : s));
@@ -54,8 +86,20 @@ export const GradientHandles = ({ view, pointOf }: Stage) => {
       onPointerDown={onEnd(key)}
     />
   );
+  const edge = style === 'radial' ? edgeOf(from, to, breadth ?? 1).map((p) => applyThrough(card.toArea, p)) : [];
+  // Between the handles of a shape that it is as large as.
+  const side = edge[ROUND / 8];
   return (
     <g>
+      {edge.length > 0 && (
+        <path
+          d={`M${edge.map((p) => p.join()).join('L')}Z`}
+          fill="none"
+          stroke="var(--paper)"
+          strokeDasharray="2 4"
+          style={{ pointerEvents: 'none' }}
+        />
+      )}
       <path d={`M${a.join()}L${b.join()}`} stroke="var(--ink)" strokeWidth={3} />
       <path
         d={`M${a.join()}L${b.join()}`}
@@ -67,6 +111,9 @@ export const GradientHandles = ({ view, pointOf }: Stage) => {
       />
       {end('from', a)}
       {end('to', b)}
+      {side && breadth !== undefined && (
+        <Grip at={side} of="layer" cursor="move" testId="gradient-side" onPointerDown={onSide} />
+      )}
       {gradient.stops.map((stop, i) => (
         <circle
           key={i}
