@@ -54,7 +54,7 @@ describe('the player of a banner', () => {
   it('has what its scene uses, and weighs as much', async () => {
     const [plain, everything] = [await zipped(PLAIN), await zipped(EVERYTHING)];
     expect(plain).toBeLessThan(25_000);
-    expect(everything).toBeLessThan(111_200);
+    expect(everything).toBeLessThan(111_100);
     // What one card or one function needs comes with it.
     const computing = await zipped({ ...PLAIN, formulas: true });
     const drifting = await zipped({ ...PLAIN, formulas: true, calls: new Set(['drift']) });

@@ -70,9 +70,12 @@ describe('joined drawings', () => {
     expect(painted(read, 0)).not.toEqual(painted(whole, 0));
   });
   it('blend as their layers did', () => {
-    const joined = join(done(base, setLayers('s', ['b'], { blend: 'screen' })), 'a', 'b');
-    const drawing = compileScene(scene(joined), NO_LIBRARY).at(20).marks.at(-1) as GroupMark;
-    expect(drawing.marks).toMatchObject([{ blend: 'screen', alpha: 1 }, { op: 'fill' }]);
+    const screened = done(base, setLayers('s', ['b'], { blend: 'screen' }));
+    const joined = join(screened, 'a', 'b');
+    const marksOf = (doc: Project) => compileScene(scene(doc), NO_LIBRARY).at(20).marks as GroupMark[];
+    const { blend, alpha } = marksOf(screened)[1] as GroupMark;
+    expect(blend).toBe('screen');
+    expect(marksOf(joined).at(-1)?.marks).toMatchObject([{ blend, alpha }, { op: 'fill' }]);
     expect(painted(joined, 20)).toEqual(painted(base, 20));
   });
   it('keep their parent, and what hangs from them', () => {

@@ -12,7 +12,7 @@ import { type Fonts, NO_FONTS } from '../type/types';
 import { throughBoth } from '../geometry/through';
 import { type Card, firstRun, type FlowAt, followed, madeOf, MOST_DEPTH, NOTHING, once, type Run, runOf } from './card';
 import type { GROUP } from './groups/group';
-import { blended, flowThrough, markThrough } from './marks';
+import { flowThrough, markThrough } from './marks';
 import {
   type Picture,
   type Room,
@@ -147,7 +147,7 @@ const compileGroup = (item: Item, params: typeof GROUP, kitchen: Kitchen, depth:
       room.place = around;
       const moved = inside.shapes.reduce((sum, s) => sum + workOf(s.outlines), inside.marks.length);
       if (!takeWork(room, moved)) return EMPTY;
-      return blended(flowThrough(m, inside, v.opacity), v.blend);
+      return flowThrough(m, inside, v.opacity, v.blend);
     },
   };
 };

@@ -73,8 +73,10 @@ describe('what blends', () => {
   it('blends within what fades around it', () => {
     expect(faded([blending], 0.5)).toEqual([grouped([blending], { alpha: 0.5 })]);
     expect(laidOver([blending], 'normal', 0.5)).toEqual(grouped([blending], { alpha: 0.5 }));
-    // Laid over whole, it is what it was.
-    expect(laidOver([blending], 'normal', 1)).toEqual(blending);
+    expect(faded([blending], 1)).toEqual([blending]);
+    expect(faded([fill(square, 0)], 0.5, 'screen')).toEqual([
+      grouped([fill(square, 0)], { alpha: 0.5, blend: 'screen' }),
+    ]);
     expect(faded([fill(square, 0)], 0.5)).toEqual([{ ...fill(square, 0), alpha: 0.5 }]);
   });
   it('does so with what is behind, unless it stands in a picture of its own', () => {

@@ -145,21 +145,18 @@ const onlyOf = (marks: readonly Mark[]): Mark | null => {
   return marks.length === 1 && first && !(first.op === 'group' && first.blend !== 'normal') ? first : null;
 };
 
-/** Marks at a share of their opacity, fading as one picture where they are several. */
-export const faded = (marks: readonly Mark[], alpha: number): readonly Mark[] => {
-  if (alpha >= 1 || marks.length === 0) return marks;
-  if (alpha <= 0) return [];
-  const only = onlyOf(marks);
-  return [only ? { ...only, alpha: only.alpha * alpha } : grouped(marks, { alpha })];
-};
-
 /** Marks laid over what is behind them as one picture; null for nothing. */
 export const laidOver = (marks: readonly Mark[], blend: BlendMode, alpha: number): Mark | null => {
   if (marks.length === 0 || alpha <= 0) return null;
-  // What blends by itself and is laid over whole has nothing around it.
-  const only = alpha < 1 ? onlyOf(marks) : marks.length === 1 ? (marks[0] as Mark) : null;
-  if (only && blend === 'normal') return { ...only, alpha: only.alpha * alpha };
-  return grouped(marks, { alpha, blend });
+  const only = onlyOf(marks);
+  return only && blend === 'normal' ? { ...only, alpha: only.alpha * alpha } : grouped(marks, { alpha, blend });
+};
+
+/** Marks at a share of their opacity, fading as one picture where they are several, or blending with what is behind them as one. */
+export const faded = (marks: readonly Mark[], alpha: number, blend: BlendMode = 'normal'): readonly Mark[] => {
+  if (alpha >= 1 && blend === 'normal') return marks;
+  const mark = laidOver(marks, blend, alpha);
+  return mark ? [mark] : [];
 };
 
 /** Whether any of these marks blends with what is behind all of them: one in a group that is a picture of its own does not. */
@@ -171,18 +168,15 @@ export const blendsBehind = (marks: readonly Mark[]): boolean =>
     return !apart && blendsBehind(mark.marks);
   });
 
-/** A flow moved, and drawn at a share of its strength. */
-export const flowThrough = (m: Matrix, { shapes, marks }: Flow, alpha = 1): Flow => ({
+/** A flow moved, and drawn at a share of its strength; what is drawn already blends with what is behind it. */
+export const flowThrough = (m: Matrix, { shapes, marks }: Flow, alpha = 1, blend?: BlendMode): Flow => ({
   shapes: shapes.map((shape) => shapeThrough(m, shape, alpha)),
   marks: faded(
     marks.map((mark) => markThrough(m, mark)),
     alpha,
+    blend,
   ),
 });
-
-/** A flow whose marks blend with what is behind them, as one picture. */
-export const blended = (flow: Flow, blend: BlendMode): Flow =>
-  blend === 'normal' || flow.marks.length === 0 ? flow : { ...flow, marks: [grouped(flow.marks, { blend })] };
 
 /** Calls a function with every mark, those in groups and in what cuts them too, in the order in which they are drawn. */
 export const eachMark = (marks: readonly Mark[], visit: (mark: Mark) => void): void => {
