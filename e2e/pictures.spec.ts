@@ -130,6 +130,60 @@ test('pictures, shadows, masks and blends of an SVG come along, in one step', as
   expect(Object.keys((await saved(page, server)).assets)).toEqual([]);
 });
 
+test('a drawing that was copied as code, and words, are pasted; what was copied here afterwards comes before them', async ({
+  page,
+  server,
+}) => {
+  await newProject(page, server, 'Pasted', 'Medium rectangle');
+  await onScene(page, 300, 250);
+  const paste = (type: string, text: string) =>
+    page.evaluate(
+      ([kind, words]) => {
+        const data = new DataTransfer();
+        data.setData(kind, words);
+        window.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true }));
+      },
+      [type, text] as const,
+    );
+  const drawing =
+    '<?xml version="1.0"?><!-- Rails --><svg xmlns="http://www.w3.org/2000/svg" width="40" height="40"><circle id="Moon" r="9" cx="20" cy="20"/></svg>';
+  await paste('text/plain', drawing);
+  await page
+    .getByRole('dialog', { name: 'Import Pasted drawing' })
+    .getByRole('button', { name: 'Import', exact: true })
+    .click();
+  await expect(page.getByTestId('layer-row')).toHaveCount(1);
+  await paste('text/plain', 'Ride home easy\r\nevery night, until the last stop of the line');
+  await expect(page.getByTestId('layer-row')).toHaveCount(2);
+  const scene = await sceneOf(page, server);
+  expect(inOrder(scene).map(({ name }) => name)).toEqual([
+    'Ride home easy every night, until the last stop of the line',
+    'Moon',
+  ]);
+  const words = inOrder(scene)[0] as DrawingLayer;
+  expect(valueOf(words, 'position')).toEqual([150, 125]);
+  expect(Object.values(words.items).find(({ kind }) => kind === 'text')?.params).toMatchObject({
+    text: { value: 'Ride home easy\nevery night, until the last stop of the line' },
+    frame: { value: 'box' },
+    width: { value: 240 },
+  });
+  // Words that were copied in a field, by the browser itself; then a layer, which is what was copied last.
+  const names = async () => inOrder(await sceneOf(page, server)).map(({ name }) => name);
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('Harbour Steps');
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('Control+c');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+v');
+  await expect(page.getByTestId('layer-row')).toHaveCount(3);
+  expect(await names()).toContain('Harbour Steps');
+  await page.getByTestId('layer-row').filter({ hasText: 'Moon' }).click();
+  await page.keyboard.press('Control+c');
+  await page.keyboard.press('Control+v');
+  await expect(page.getByTestId('layer-row')).toHaveCount(4);
+  expect(await names()).toContain('Moon 2');
+});
+
 test('files are dropped and pasted; copied pictures go to another project with their files', async ({
   page,
   server,

@@ -10,14 +10,12 @@ import { followFirstSteps } from './firstSteps/steps';
 import { Header } from './header/Header';
 import { Inspector } from './inspector/Inspector';
 import { goToArea } from './commands/areas';
-import { pasteCopied } from './commands/clipboard';
 import { runPressed, takesText } from './commands/keyboard';
 import { COMMANDS } from './commands/table';
 import {
   AsideView,
   CompareDialog,
   fetchRest,
-  importFiles,
   LinkPopover,
   OrderDialog,
   PAGES,
@@ -27,6 +25,7 @@ import {
   SolidDialog,
   SvgDialog,
 } from './later';
+import { paste } from './importing/paste';
 import { EditorContext, useEditor, useSlice } from './store/context';
 import { ColorToolsContext } from '../ui/colorTools';
 import { whenIdle } from '../ui/whenIdle';
@@ -172,10 +171,7 @@ const Workspace = ({ project }: { project: string }) => {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => void runPressed(editor, event, away ? ON_PAGES : undefined);
     const onPaste = (event: ClipboardEvent) => {
-      if (takesText(event.target) || away) return;
-      const files = [...(event.clipboardData?.files ?? [])];
-      if (files.length > 0) void importFiles(editor, files);
-      else pasteCopied(editor);
+      if (!takesText(event.target) && !away) paste(editor, event.clipboardData);
     };
     const onLeave = (event: BeforeUnloadEvent) => {
       if (editor.hasUnsent) event.preventDefault();

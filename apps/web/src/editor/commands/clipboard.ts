@@ -19,6 +19,37 @@ import { type Editor, makeId } from '../store/editor';
 
 const CLIPBOARD = 'kite-clipboard';
 
+/**
+ * Puts words into the system's clipboard for what was copied here, so that what was copied elsewhere before is not pasted instead.
+ * False where the browser does not let it.
+ */
+const markClipboard = (words: string): boolean => {
+  const put = (event: ClipboardEvent) => {
+    event.clipboardData?.setData('text/plain', words);
+    event.preventDefault();
+    event.stopImmediatePropagation();
+  };
+  window.addEventListener('copy', put, { capture: true, once: true });
+  // The other way takes its time, and a paste may come first.
+  const done = document.execCommand('copy');
+  window.removeEventListener('copy', put, true);
+  return done;
+};
+
+/** Keeps what is copied, and what the system's clipboard has for it. */
+const keep = (copied: Omit<Kept, 'words'>, words: string): void => {
+  const kept: Kept = { ...copied, words: markClipboard(words) ? words : null };
+  localStorage.setItem(CLIPBOARD, JSON.stringify(kept));
+};
+
+const lines = (text: string): string => text.replaceAll('\r\n', '\n');
+
+/** Whether a text in the system's clipboard stands for what was copied here last. */
+export const copiedHere = (text: string): boolean => {
+  const words = kept()?.words;
+  return words === null || (words !== undefined && lines(words) === lines(text));
+};
+
 /** The selected layers, with the members of the groups among them. */
 const chosenLayers = (editor: Editor) =>
   layersOf(editor.scene, withMembers(editor.scene, editor.state.selection.layers));
@@ -27,7 +58,7 @@ const chosenLayers = (editor: Editor) =>
 export const copySelection = (editor: Editor): boolean => {
   const keys = copySelectedKeys(editor);
   if (keys) {
-    localStorage.setItem(CLIPBOARD, JSON.stringify(keys));
+    keep(keys, `${editor.state.selection.keys.length} keyframes`);
     return true;
   }
   const layers = chosenLayers(editor);
@@ -35,7 +66,7 @@ export const copySelection = (editor: Editor): boolean => {
   const { assets } = editor.state.doc;
   const used = assetsOf(layers, assets);
   const names = namesRead(editor.scene, layers);
-  localStorage.setItem(CLIPBOARD, JSON.stringify({ layers, assets: used, names, scene: editor.scene.id }));
+  keep({ layers, assets: used, names, scene: editor.scene.id }, layers.map(({ name }) => name).join('\n'));
   return true;
 };
 
@@ -100,24 +131,29 @@ interface Kept {
   readonly names?: Come['names'];
   readonly scene?: Id;
   readonly keys?: Parameters<typeof pasteCopiedKeys>[1];
+  /** What the system's clipboard has for it; null where it has what it had before. */
+  readonly words?: string | null;
 }
+/** Null for what cannot be read. */
+const kept = (): Kept | null => {
+  try {
+    return JSON.parse(localStorage.getItem(CLIPBOARD) ?? '{}') as Kept;
+  } catch {
+    return null;
+  }
+};
 
 /** Pastes what was copied last: layers, or keyframes at the playhead. */
 export const pasteCopied = (editor: Editor): void => {
-  try {
-    const {
-      layers = [],
-      assets = [],
-      names = {},
-      scene,
-      keys,
-    } = JSON.parse(localStorage.getItem(CLIPBOARD) ?? '{}') as Kept;
-    if (keys) pasteCopiedKeys(editor, keys);
-    else if (layers.length > 0) {
-      insertCopies(editor, layers, 'Paste', { assets, names, ...(scene !== undefined && { from: scene }) });
-    }
-  } catch {
+  const copied = kept();
+  if (!copied) {
     toast.error('What was copied cannot be read.');
+    return;
+  }
+  const { layers = [], assets = [], names = {}, scene, keys } = copied;
+  if (keys) pasteCopiedKeys(editor, keys);
+  else if (layers.length > 0) {
+    insertCopies(editor, layers, 'Paste', { assets, names, ...(scene !== undefined && { from: scene }) });
   }
 };
 

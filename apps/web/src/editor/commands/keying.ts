@@ -84,7 +84,7 @@ export const smoothSelection = (editor: Editor, smooth: boolean): void => {
 };
 
 /** Kept beside the copied layers: what was copied last is pasted. */
-export const copySelectedKeys = (editor: Editor): { readonly keys: unknown } | null => {
+export const copySelectedKeys = (editor: Editor): { readonly keys: ReturnType<typeof copiedKeys> } | null => {
   const { keys } = editor.state.selection;
   return keys.length > 0 ? { keys: copiedKeys(editor.state.doc, keys) } : null;
 };

@@ -3,6 +3,8 @@ import { SELECTING } from '../store/workspace';
 import { isComputed } from '../formula/useComputed';
 import { FIRST_COLORS, inkOn, nextColor } from '@kite/core/document/colors';
 import { newController, newDrawing, newItem, stillAll } from '@kite/core/document/make';
+import { MOST_LETTERS } from '@kite/core/document/params';
+import { asName, cutText, sound } from '@kite/core/document/text';
 import { type Edit, together } from '@kite/core/document/patches';
 import { type Id, type Item, type Layer, type Point, type PropertyRef, type Value } from '@kite/core/document/types';
 import { paramAt, propertiesOf, propertyAt } from '@kite/core/properties/find';
@@ -132,23 +134,48 @@ export const addShape = (
   return layer.id;
 };
 
-/** A new text, ready to be typed over; a dragged box wraps its lines. */
-export const addText = (editor: Editor, at: Point, box?: Size): void => {
+/** Text of a size that is read well in a scene. */
+const readSize = ({ width, height }: Size): number => Math.max(12, Math.round(Math.min(height / 9, width / 6)));
+
+/** A layer of one text in front of what is selected, which is selected then. */
+const addTextLayer = (
+  editor: Editor,
+  at: Point,
+  name: string,
+  values: { readonly [key: string]: Value },
+): { readonly layer: Id; readonly item: Id } => {
   const { scene } = editor;
-  const size = Math.max(12, Math.round(Math.min(scene.height / 9, scene.width / 6)));
-  const source = newItem(makeId(), 'text', {
-    text: 'Text',
-    size,
-    ...(box && { frame: 'box', width: Math.round(box.width), height: Math.round(box.height), align: 'left' }),
-  });
+  const source = newItem(makeId(), 'text', { size: readSize(scene), ...values });
   const color = inkOn(scene.background);
-  const layer = newDrawing(scene, makeId(), 'Text', [source, newItem(makeId(), 'fill', { color })], {
+  const layer = newDrawing(scene, makeId(), name, [source, newItem(makeId(), 'fill', { color })], {
     tag: 'amber',
     position: at,
   });
   editor.edit(addLayers(scene.id, [layer], editor.state.selection.layers[0]));
   editor.select({ layers: [layer.id] });
-  editor.set({ mode: { kind: 'writing', layer: layer.id, item: source.id } });
+  return { layer: layer.id, item: source.id };
+};
+
+/** A new text, ready to be typed over; a dragged box wraps its lines. */
+export const addText = (editor: Editor, at: Point, box?: Size): void => {
+  const boxed = box && { frame: 'box', width: Math.round(box.width), height: Math.round(box.height), align: 'left' };
+  const made = addTextLayer(editor, at, 'Text', { text: 'Text', ...boxed });
+  editor.set({ mode: { kind: 'writing', ...made } });
+};
+
+/** Words as a text in the middle of the scene; lines that would be too long are wrapped. */
+export const addWords = (editor: Editor, words: string): void => {
+  const { scene } = editor;
+  const text = cutText(sound(words.replace(/\r\n?/g, '\n').trim()), MOST_LETTERS);
+  const longest = Math.max(...text.split('\n').map((line) => line.length));
+  const [width, height] = [Math.round(scene.width * 0.8), Math.round(scene.height * 0.8)];
+  // A letter is some half of its size wide.
+  const wraps = longest * readSize(scene) * 0.55 > width;
+  const boxed = wraps && { frame: 'box', width, height, stand: 'middle' };
+  addTextLayer(editor, [scene.width / 2, scene.height / 2], asName(text.replace(/\s+/g, ' '), 'Text', 60), {
+    text,
+    ...boxed,
+  });
 };
 
 /** A text in the middle of what a layer draws, which hangs from it: on a face it lies in the face's plane, and turns with it. */
