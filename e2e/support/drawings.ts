@@ -137,6 +137,13 @@ export const DRAWINGS: Readonly<Record<string, string>> = {
   'a pattern by shares of a box': svg(
     '<pattern id="p" width="0.25" height="0.5" viewBox="0 0 10 10"><path d="M0 10L5 0L10 10z" fill="#2EC4B6"/></pattern><rect x="8" y="24" width="80" height="40" fill="url(#p)"/>',
   ),
+  'a shape filled with a picture': svg(
+    `<defs><pattern id="p" patternContentUnits="objectBoundingBox" width="1" height="1"><use href="#i" transform="translate(-0.1) scale(0.03 0.0333)"/></pattern><image id="i" width="40" height="30" preserveAspectRatio="none" href="${PICTURE}"/></defs><circle cx="48" cy="48" r="33.3" fill="url(#p)"/>`,
+  ),
+  'a shape, used for its shadow, its fill and its mask': svg(
+    '<defs><path id="a" d="M20 20h56v50h-56z"/><filter id="f" x="-50%" y="-50%" width="200%" height="200%"><feOffset dy="6" in="SourceAlpha" result="o"/><feGaussianBlur stdDeviation="3" in="o" result="b"/><feColorMatrix values="0 0 0 0 0 0 0 0 0 0 0 0 0 0 0 0 0 0 0.4 0" in="b"/></filter></defs>' +
+      '<mask id="m" fill="#fff"><use href="#a"/></mask><use fill="#000" filter="url(#f)" href="#a"/><use fill="#FFB23E" href="#a"/><g mask="url(#m)"><circle cx="70" cy="30" r="24" fill="#2EC4B6"/></g>',
+  ),
   pictures: svg(
     `<image x="8" y="8" width="40" height="40" href="${PICTURE}" preserveAspectRatio="none"/><image x="52" y="8" width="36" height="40" href="${PICTURE}"/><image x="8" y="54" width="30" height="34" href="${PICTURE}" preserveAspectRatio="xMinYMid slice"/><image transform="translate(60 56) skewX(20)" width="24" height="30" opacity="0.5" preserveAspectRatio="none" xlink:href="${PICTURE}"/>`,
   ),

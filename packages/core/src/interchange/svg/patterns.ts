@@ -18,6 +18,12 @@ const MOST_TILES = 2_500;
 const meeting = (node: SvgNode): SvgNode =>
   node.kind === 'group' && node.cut?.by === 'outlines' ? { ...node, cut: { ...node.cut, meets: true } } : node;
 
+/** The first of the tiles that lie between two places, and how many they are; what is less than a thousandth of one is none. */
+const tilesOver = (from: number, to: number, length: number): readonly [first: number, count: number] => {
+  const first = Math.floor(from / length + 1e-3);
+  return [first, Math.max(1, Math.ceil(to / length - 1e-3) - first)];
+};
+
 /** What a pattern paints within a shape; null for nothing. */
 export const patternWithin = (
   element: SvgElement,
@@ -39,9 +45,8 @@ export const patternWithin = (
   const back = inverted(matrix);
   const box = back && nodesBox([{ ...shape, stroke: null }], back);
   if (!holder || !box || width <= 0 || height <= 0) return null;
-  const [left, top] = [Math.floor((box.left - x) / width), Math.floor((box.top - y) / height)];
-  const columns = Math.ceil((box.right - x) / width) - left;
-  const rows = Math.ceil((box.bottom - y) / height) - top;
+  const [left, columns] = tilesOver(box.left - x, box.right - x, width);
+  const [top, rows] = tilesOver(box.top - y, box.bottom - y, height);
   if (columns * rows > MOST_TILES) {
     reading.note(`a pattern of more than ${thousands(MOST_TILES)} tiles is left out`);
     return null;

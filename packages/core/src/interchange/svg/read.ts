@@ -106,7 +106,7 @@ class Reader implements Reading {
       case 'a':
         return this.children(e, walk);
       case 'switch': {
-        const [first] = e.children;
+        const first = e.children.find(isRead);
         return first ? this.element(first, walk) : [];
       }
       case 'svg':
@@ -252,6 +252,10 @@ class Reader implements Reading {
     return nodes.filter(isPainted).length > 1 ? [groupOf(name, nodes)] : nodes;
   }
 }
+
+/** Whether a switch takes an element: extensions are what other programs keep for themselves (SVG 2, 5.9). */
+const isRead = ({ attributes: { requiredExtensions, systemLanguage } }: SvgElement): boolean =>
+  requiredExtensions === undefined && (systemLanguage === undefined || /(^|[\s,])en/.test(systemLanguage));
 
 /** Elements that stay groups, as their drawing program has them. */
 const HOLDERS: ReadonlySet<string> = new Set(['g', 'svg', 'a', 'use']);

@@ -98,6 +98,14 @@ describe('places', () => {
     expect(drawing.width).toBeCloseTo(width!, 6);
     expect(drawing.height).toBeCloseTo(height!, 6);
   });
+  it('a switch shows what is for everybody, not what its program keeps for itself', () => {
+    const own = '<foreignObject requiredExtensions="http://example.invalid/own"><g/></foreignObject>';
+    const drawing = readSvg(
+      svg(`<switch>${own}<g systemLanguage="fi"/><rect width="9" height="9" fill="#123456"/></switch>`),
+    );
+    expect(drawing.nodes).toMatchObject([{ kind: 'shape', fill: { color: '#123456' } }]);
+    expect(drawing.notes).toEqual([]);
+  });
   it('follow use and symbol', () => {
     const body =
       '<defs><path id="p" d="M0 0L1 0" stroke="red"/></defs><use href="#p" x="5"/><use xlink:href="#p" y="7"/>';
