@@ -134,6 +134,12 @@ export const DRAWINGS: Readonly<Record<string, string>> = {
   'a pattern that is turned': svg(
     '<pattern id="p" width="20" height="20" patternUnits="userSpaceOnUse" patternTransform="rotate(30) scale(0.9 1.4)"><rect x="2" y="2" width="14" height="12" fill="#2B2F77"/></pattern><rect x="10" y="10" width="76" height="70" fill="url(#p)"/>',
   ),
+  'a pattern on a line': svg(
+    '<pattern id="p" width="8" height="8" patternUnits="userSpaceOnUse"><rect width="8" height="8" fill="#FFB23E"/><rect width="4" height="4" fill="#2B2F77"/></pattern><path d="M16 16V80H80" fill="#2EC4B6" fill-opacity="0.4" stroke="url(#p)" stroke-width="16"/>',
+  ),
+  'a radial gradient on a line, in a wide box': svg(
+    `${radial('')}<rect x="14" y="28" width="68" height="40" rx="8" fill="#F2E9DC" stroke="url(#g)" stroke-width="12" stroke-dasharray="20 6"/>`,
+  ),
   'a pattern by shares of a box': svg(
     '<pattern id="p" width="0.25" height="0.5" viewBox="0 0 10 10"><path d="M0 10L5 0L10 10z" fill="#2EC4B6"/></pattern><rect x="8" y="24" width="80" height="40" fill="url(#p)"/>',
   ),

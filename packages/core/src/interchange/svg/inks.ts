@@ -31,7 +31,7 @@ export const inkOf = (
   if (value === undefined || value === 'none') return null;
   if (value.startsWith('url(')) {
     const element = referredTo(value, reading, 'linearGradient', 'radialGradient', 'pattern');
-    if (element?.name === 'pattern') reading.note('a pattern on a line or a text is left out');
+    if (element?.name === 'pattern') reading.note('a pattern on a text is left out');
     else if (element && around) {
       const styleOf = (stop: SvgElement, parent: Style) => reading.style([stop], parent);
       const context = { byId: reading.byId, styleOf, note: (text: string) => reading.note(text) };
@@ -61,8 +61,6 @@ export const strokeOf = (
   const reached = around && { own: around.own, painted: grown(around.painted, width / 2) };
   const ink = inkOf(style.stroke, walk, reached, matrix, shareOf(style['stroke-opacity']), reading);
   if (!ink || width <= 0) return null;
-  if (ink.style === 'radial' && Math.abs(ink.breadth - 1) > 0.02)
-    reading.note('an elliptical gradient on a line is drawn round');
   const cap = style['stroke-linecap'];
   const join = style['stroke-linejoin'];
   const dashes = style['stroke-dasharray'] === 'none' ? [] : numbersOf(style['stroke-dasharray']);

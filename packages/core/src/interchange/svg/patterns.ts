@@ -1,10 +1,9 @@
-/** Patterns (SVG 2, 14.3): a tile in rows and columns, cut by what it fills. */
+/** Patterns (SVG 2, 14.3): a tile in rows and columns. */
 import { apply, inverted, multiply, translation } from '../../geometry/matrix';
 import { thousands } from '../../document/text';
 import type { Point } from '../../document/types';
 import { withinView } from './cuts';
-import { groupOf, nodesBox, type SvgGroup, type SvgNode, type SvgShape } from './nodes';
-import { shareOf } from './paints';
+import { groupOf, nodesBox, type SvgGroup, type SvgNode } from './nodes';
 import type { SvgElement } from './parse';
 import { lengthOf } from './style';
 import { transformOf, viewportOf } from './transform';
@@ -19,15 +18,15 @@ const meeting = (node: SvgNode): SvgNode =>
   node.kind === 'group' && node.cut?.by === 'outlines' ? { ...node, cut: { ...node.cut, meets: true } } : node;
 
 /** The first of the tiles that lie between two places, and how many they are; what is less than a thousandth of one is none. */
-const tilesOver = (from: number, to: number, length: number): readonly [first: number, count: number] => {
+const tilesBetween = (from: number, to: number, length: number): readonly [first: number, count: number] => {
   const first = Math.floor(from / length + 1e-3);
   return [first, Math.max(1, Math.ceil(to / length - 1e-3) - first)];
 };
 
-/** What a pattern paints within a shape; null for nothing. */
-export const patternWithin = (
+/** The tiles of a pattern over all that may be seen of some nodes, for a shape's box; null for none. */
+export const tilesOver = (
   element: SvgElement,
-  shape: SvgShape,
+  covered: readonly SvgNode[],
   { own }: Around,
   walk: Walk,
   reading: Reading,
@@ -43,10 +42,10 @@ export const patternWithin = (
   const [width, height] = [share(a.width, wide), share(a.height, high)];
   const matrix = multiply(walk.matrix, transformOf(a.patternTransform));
   const back = inverted(matrix);
-  const box = back && nodesBox([{ ...shape, stroke: null }], back);
+  const box = back && nodesBox(covered, back, true);
   if (!holder || !box || width <= 0 || height <= 0) return null;
-  const [left, columns] = tilesOver(box.left - x, box.right - x, width);
-  const [top, rows] = tilesOver(box.top - y, box.bottom - y, height);
+  const [left, columns] = tilesBetween(box.left - x, box.right - x, width);
+  const [top, rows] = tilesBetween(box.top - y, box.bottom - y, height);
   if (columns * rows > MOST_TILES) {
     reading.note(`a pattern of more than ${thousands(MOST_TILES)} tiles is left out`);
     return null;
@@ -61,9 +60,5 @@ export const patternWithin = (
   const tile = withinView(nodes, { width, height }, first, style).map(meeting);
   if (tile.length === 0) return null;
   const tiles = { columns, rows, across: way(width, 0), down: way(0, height) };
-  return groupOf(shape.name, [groupOf('Tiles', tile, { tiles })], {
-    beside: true,
-    opacity: shareOf(walk.style['fill-opacity']),
-    cut: { by: 'outlines', areas: [shape] },
-  });
+  return groupOf('Tiles', tile, { tiles });
 };

@@ -8,26 +8,17 @@ import { IDENTITY, meanScale, type Matrix, multiply, scaling, translation } from
 import { outlineOfPath } from '../../geometry/outline';
 import { clipOf, maskOf, withinView } from './cuts';
 import { effectsOfFilter } from './filters';
-import { inkOf, isStrokeFirst, strokeOf } from './inks';
 import { markersOf } from './markers';
-import {
-  boxOfPaths,
-  groupOf,
-  isPainted,
-  isPlain,
-  type SvgDrawing,
-  type SvgNode,
-  type SvgShape,
-  withoutUnpainted,
-} from './nodes';
+import { boxOfPaths, groupOf, isPainted, isPlain, type SvgDrawing, type SvgNode, withoutUnpainted } from './nodes';
 import { shareOf } from './paints';
+import { paintedOf } from './painted';
 import { parseSvg, SVG_LIMITS, type SvgElement } from './parse';
-import { patternWithin } from './patterns';
+
 import { dataOf, pathsOf } from './shapes';
 import { lengthOf, rulesOf, type Style, styleOf } from './style';
 import { textsOf } from './texts';
 import { fitOf, transformAbout, sizeOf, viewportOf } from './transform';
-import { MOST_USES, nameOf, type Reading, referredTo, textIn, type Walk } from './walk';
+import { MOST_USES, nameOf, type Reading, textIn, type Walk } from './walk';
 
 /** What is left out, and what it is called in the notes. */
 const LEFT_OUT: Readonly<Record<string, string>> = {
@@ -233,20 +224,8 @@ class Reader implements Reading {
     const [own, painted] = [boxOfPaths(drawn, IDENTITY), boxOfPaths(paths, IDENTITY)];
     if (!own || !painted) return [];
     const around = { own, painted };
-    const pattern = referredTo(style.fill, this, 'pattern');
-    const shape: SvgShape = {
-      ...looks,
-      matrix: outer,
-      paths,
-      rule: style['fill-rule'] === 'evenodd' ? 'evenodd' : 'nonzero',
-      fill: pattern ? null : inkOf(style.fill ?? 'black', walk, around, inner, shareOf(style['fill-opacity']), this),
-      stroke: strokeOf(walk, around, inner, perDash(e, drawn), this),
-      strokeFirst: isStrokeFirst(style),
-    };
-    const filled = pattern ? patternWithin(pattern, shape, around, walk, this) : null;
-    const patterned = filled ? [filled] : [];
     const nodes = [
-      ...(shape.strokeFirst ? [shape, ...patterned] : [...patterned, shape]),
+      ...paintedOf({ ...looks, matrix: outer, paths }, around, inner, perDash(e, drawn), walk, this),
       ...markersOf(e, data, walk, this),
     ];
     return nodes.filter(isPainted).length > 1 ? [groupOf(name, nodes)] : nodes;

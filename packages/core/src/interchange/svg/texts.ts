@@ -56,6 +56,8 @@ const lineOf = (e: SvgElement, walk: Walk, from: Point, along: SvgAlong | null, 
     : inkOf(style.fill ?? 'black', walk, around, own, shareOf(style['fill-opacity']), reading);
   const stroke = walk.area ? null : strokeOf(walk, around, own, 1, reading);
   if (!fill && !stroke) return [];
+  if (stroke?.ink.style === 'radial' && stroke.ink.breadth !== 1)
+    reading.note('an oval gradient on the line of a text is drawn round');
   if (e.children.some(({ name }) => name === 'tspan'))
     reading.note('text with several styles in a line takes the first');
   const weight = style['font-weight'] === 'bold' ? 700 : Number(style['font-weight']) || 400;
