@@ -96,6 +96,9 @@ export const DRAWINGS: Readonly<Record<string, string>> = {
   'blend modes': svg(
     `<rect width="96" height="96" fill="#F2E9DC"/>${TWO}<rect x="4" y="30" width="88" height="20" fill="#D1495B" style="mix-blend-mode:multiply"/><g style="mix-blend-mode:screen"><rect x="40" y="4" width="20" height="88" fill="#2B2F77"/></g>`,
   ),
+  'what blends in a group alone': svg(
+    `<rect width="96" height="96" fill="#F2E9DC"/><g style="isolation:isolate">${TWO}<rect x="4" y="30" width="88" height="20" fill="#D1495B" style="mix-blend-mode:multiply"/></g><g style="filter:drop-shadow(2px 3px 1px #0008)"><rect x="50" y="4" width="30" height="40" fill="#2B2F77" style="mix-blend-mode:screen"/></g>`,
+  ),
   'a blur': svg(
     `<filter id="f" color-interpolation-filters="sRGB"><feGaussianBlur stdDeviation="4"/></filter><g filter="url(#f)">${DISC}</g>`,
   ),

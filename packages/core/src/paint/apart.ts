@@ -8,7 +8,11 @@ import { type Changed, drawThrough, PLAIN, sizeOf, viewOn, whole } from './layin
 import type { Surface } from './surface';
 import { type DrawMarks, type Target, targetOf } from './target';
 
-const OPERATIONS: { readonly [blend: string]: string } = { normal: 'source-over', plus: 'lighter' };
+const OPERATIONS: { readonly [blend: string]: string } = {
+  normal: 'source-over',
+  within: 'source-over',
+  plus: 'lighter',
+};
 export const operation = (blend: GroupMark['blend']): string => OPERATIONS[blend] ?? blend;
 
 /** The whole pixels of the target within `clip` that a mark can touch; null for none. */

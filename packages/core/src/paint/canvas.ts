@@ -80,7 +80,7 @@ const drawGroup = (target: Target, group: GroupMark): void => {
     drawEffect(target, group, group.effect, drawMarks);
     return;
   }
-  const apart = group.bend !== undefined || group.cuts !== undefined || group.sum === true;
+  const apart = group.bend !== undefined || group.cuts !== undefined;
   const only = group.marks.length === 1 ? (group.marks[0] as Mark) : null;
   if (only && only.op !== 'group' && !apart) {
     drawOne(target, only, group.alpha, group.blend);

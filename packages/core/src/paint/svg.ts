@@ -86,10 +86,10 @@ const reachOf = (chain: readonly GroupMark[]): number =>
   chain.reduce((sum, { effect }) => sum + (effect ? effect.by.reach * effect.scale : 0), 0);
 
 /** How a group is laid over what is behind it. */
-const styleOf = ({ blend, sum }: GroupMark): string => {
-  const mode = blend === 'plus' ? 'plus-lighter' : blend;
-  const styles = [mode !== 'normal' && `mix-blend-mode:${mode}`, sum && 'isolation:isolate'].filter(Boolean);
-  return styles.length > 0 ? ` style="${styles.join(';')}"` : '';
+const styleOf = ({ blend }: GroupMark): string => {
+  if (blend === 'normal') return '';
+  if (blend === 'within') return ' style="isolation:isolate"';
+  return ` style="mix-blend-mode:${blend === 'plus' ? 'plus-lighter' : blend}"`;
 };
 
 /** Pixels of one picture that is drawn, at the most. */

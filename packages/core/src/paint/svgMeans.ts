@@ -11,7 +11,6 @@ export const chainOf = (group: GroupMark): readonly GroupMark[] => {
     only.effect &&
     only.alpha >= 1 &&
     only.blend === 'normal' &&
-    !only.sum &&
     !only.cuts;
   return goesOn && !group.cuts ? [group, ...chainOf(only)] : [group];
 };

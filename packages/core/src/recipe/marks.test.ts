@@ -83,5 +83,9 @@ describe('what blends', () => {
     expect(blendsBehind([fill(square, 0), grouped([blending])])).toBe(true);
     expect(blendsBehind([grouped([blending], { alpha: 0.5 }), grouped([fill(square, 0)])])).toBe(false);
     expect(blendsBehind([grouped([blending], { cuts: [] })])).toBe(false);
+    const within = grouped([blending], { blend: 'within' });
+    expect(blendsBehind([within])).toBe(false);
+    // One that is a picture of its own fades by itself.
+    expect(faded([within], 0.5)).toEqual([{ ...within, alpha: 0.5 }]);
   });
 });

@@ -12,7 +12,7 @@ import {
 } from '../geometry/matrix';
 import { chained, flatSpace } from '../geometry/space';
 import { type Outline, transformed, turnOf } from '../geometry/outline';
-import type { BlendMode, Color } from '../document/types';
+import type { Color } from '../document/types';
 import type {
   AreaCut,
   Cut,
@@ -139,21 +139,24 @@ export const areaCut = (outlines: readonly Outline[], how: Partial<Omit<AreaCut,
   ...how,
 });
 
+/** Whether a mark is not simply laid over what is behind it. */
+const blends = (mark: Mark): boolean => mark.op === 'group' && mark.blend !== 'normal' && mark.blend !== 'within';
+
 /** What stands alone, and what is done to all is done to it; null for several, and for what blends: a group around it keeps that inside. */
 const onlyOf = (marks: readonly Mark[]): Mark | null => {
   const [first] = marks;
-  return marks.length === 1 && first && !(first.op === 'group' && first.blend !== 'normal') ? first : null;
+  return marks.length === 1 && first && !blends(first) ? first : null;
 };
 
 /** Marks laid over what is behind them as one picture; null for nothing. */
-export const laidOver = (marks: readonly Mark[], blend: BlendMode, alpha: number): Mark | null => {
+export const laidOver = (marks: readonly Mark[], blend: GroupMark['blend'], alpha: number): Mark | null => {
   if (marks.length === 0 || alpha <= 0) return null;
   const only = onlyOf(marks);
   return only && blend === 'normal' ? { ...only, alpha: only.alpha * alpha } : grouped(marks, { alpha, blend });
 };
 
 /** Marks at a share of their opacity, fading as one picture where they are several, or blending with what is behind them as one. */
-export const faded = (marks: readonly Mark[], alpha: number, blend: BlendMode = 'normal'): readonly Mark[] => {
+export const faded = (marks: readonly Mark[], alpha: number, blend: GroupMark['blend'] = 'normal'): readonly Mark[] => {
   if (alpha >= 1 && blend === 'normal') return marks;
   const mark = laidOver(marks, blend, alpha);
   return mark ? [mark] : [];
@@ -162,14 +165,13 @@ export const faded = (marks: readonly Mark[], alpha: number, blend: BlendMode = 
 /** Whether any of these marks blends with what is behind all of them: one in a group that is a picture of its own does not. */
 export const blendsBehind = (marks: readonly Mark[]): boolean =>
   marks.some((mark) => {
-    if (mark.op !== 'group') return false;
-    if (mark.blend !== 'normal') return true;
-    const apart = mark.alpha < 1 || Boolean(mark.sum ?? mark.cuts ?? mark.effect ?? mark.bend);
+    if (mark.op !== 'group' || blends(mark)) return blends(mark);
+    const apart = mark.alpha < 1 || mark.blend === 'within' || Boolean(mark.cuts ?? mark.effect ?? mark.bend);
     return !apart && blendsBehind(mark.marks);
   });
 
 /** A flow moved, and drawn at a share of its strength; what is drawn already blends with what is behind it. */
-export const flowThrough = (m: Matrix, { shapes, marks }: Flow, alpha = 1, blend?: BlendMode): Flow => ({
+export const flowThrough = (m: Matrix, { shapes, marks }: Flow, alpha = 1, blend?: GroupMark['blend']): Flow => ({
   shapes: shapes.map((shape) => shapeThrough(m, shape, alpha)),
   marks: faded(
     marks.map((mark) => markThrough(m, mark)),

@@ -88,10 +88,11 @@ export interface GroupMark {
   readonly op: 'group';
   readonly marks: readonly Mark[];
   readonly alpha: number;
-  /** `plus` adds colours and alpha up (Compositing and Blending Level 1, 9.1.13, lighter). */
-  readonly blend: BlendMode | 'plus';
-  /** Whether what it adds up is to be apart from what is behind it. */
-  readonly sum?: true;
+  /**
+   * `plus` adds colours and alpha up (Compositing and Blending Level 1, 9.1.13, lighter); `within` is laid over as it is, and what
+   * is in it blends among itself alone (the same, 3.4, isolation).
+   */
+  readonly blend: BlendMode | 'plus' | 'within';
   /** Whether it stands beside what the layer is handled by, as a shadow does. */
   readonly aside?: true;
   /** What is left of it, in order. */

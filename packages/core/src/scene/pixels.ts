@@ -41,7 +41,7 @@ const isMade = (cut: Cut): boolean => 'growth' in cut || ('feather' in cut && cu
 /** Whether a mark is drawn on a surface of its own. */
 const hasSurface = (mark: Mark): boolean =>
   mark.op === 'group'
-    ? mark.alpha < 1 || mark.blend !== 'normal' || Boolean(mark.sum ?? mark.cuts ?? mark.effect ?? mark.bend)
+    ? mark.alpha < 1 || mark.blend !== 'normal' || Boolean(mark.cuts ?? mark.effect ?? mark.bend)
     : 'ink' in mark && isGrained(mark.ink);
 
 /** What it costs for each pixel that it covers, besides what stands in it. */

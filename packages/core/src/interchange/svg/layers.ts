@@ -323,7 +323,7 @@ export interface SvgLayers {
 /** A part as a layer shows it: how it blends is said by the layer. */
 const unblended = (nodes: readonly SvgNode[]): { readonly nodes: readonly SvgNode[]; readonly blend: BlendMode } => {
   const [only] = nodes;
-  return nodes.length === 1 && only?.kind === 'group'
+  return nodes.length === 1 && only?.kind === 'group' && only.blend !== 'within'
     ? { nodes: [{ ...only, blend: 'normal' }], blend: only.blend }
     : { nodes, blend: 'normal' };
 };

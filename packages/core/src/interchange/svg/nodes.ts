@@ -108,7 +108,8 @@ export interface SvgTiles {
 export interface SvgGroup extends NodeBase {
   readonly kind: 'group';
   readonly children: readonly SvgNode[];
-  readonly blend: BlendMode;
+  /** `within`: what is in it blends among itself alone. */
+  readonly blend: BlendMode | 'within';
   readonly tiles: SvgTiles | null;
   /** Whether it stands besides the shape that it comes with, as a marker or a pattern does: no part of its bounding box (SVG 2, 8.10). */
   readonly beside?: true;
@@ -145,6 +146,13 @@ export const groupOf = (
 /** Whether a group does nothing to what is in it. */
 export const isPlain = ({ opacity, blend, tiles, effects, cut }: SvgGroup): boolean =>
   opacity === 1 && blend === 'normal' && !tiles && effects.length === 0 && !cut;
+
+/** Whether a node, or something in it, blends with what is behind it. */
+export const blendsBehind = (node: SvgNode): boolean => {
+  if (node.kind !== 'group' || node.blend === 'within') return false;
+  if (node.blend !== 'normal') return true;
+  return node.opacity === 1 && !node.cut && node.children.some(blendsBehind);
+};
 
 /** Whether there is anything to be seen of a node: what is not painted counts for the boxes of what is around it alone. */
 export const isPainted = (node: SvgNode): boolean =>

@@ -9,7 +9,16 @@ import { outlineOfPath } from '../../geometry/outline';
 import { clipOf, maskOf, withinView } from './cuts';
 import { effectsOfFilter } from './filters';
 import { markersOf } from './markers';
-import { boxOfPaths, groupOf, isPainted, isPlain, type SvgDrawing, type SvgNode, withoutUnpainted } from './nodes';
+import {
+  blendsBehind,
+  boxOfPaths,
+  groupOf,
+  isPainted,
+  isPlain,
+  type SvgDrawing,
+  type SvgNode,
+  withoutUnpainted,
+} from './nodes';
 import { shareOf } from './paints';
 import { paintedOf } from './painted';
 import { parseSvg, SVG_LIMITS, type SvgElement } from './parse';
@@ -181,7 +190,8 @@ class Reader implements Reading {
     const effects = walk.area ? [] : effectsOfFilter(style.filter, walk.matrix, this);
     const clip = clipOf(style['clip-path'], made, walk, this);
     const mask = walk.area ? null : maskOf(style.mask, made, walk, this);
-    const looks = { opacity: shareOf(style.opacity), blend: blend ?? 'normal' };
+    const within = isolates(style) && mode === 'normal' && made.some(blendsBehind);
+    const looks = { opacity: shareOf(style.opacity), blend: within ? ('within' as const) : (blend ?? 'normal') };
     const painted = made.filter(isPainted);
     const [only] = painted;
     const bare = effects.length === 0 && !clip && !mask && looks.blend === 'normal';
@@ -231,6 +241,9 @@ class Reader implements Reading {
     return nodes.filter(isPainted).length > 1 ? [groupOf(name, nodes)] : nodes;
   }
 }
+
+/** Whether what blends in an element does so with what is in it alone, for no other reason (Compositing and Blending 1, 3.4). */
+const isolates = ({ isolation, filter = 'none' }: Style): boolean => isolation === 'isolate' || filter !== 'none';
 
 /** Whether a switch takes an element: extensions are what other programs keep for themselves (SVG 2, 5.9). */
 const isRead = ({ attributes: { requiredExtensions, systemLanguage } }: SvgElement): boolean =>

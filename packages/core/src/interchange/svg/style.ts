@@ -37,6 +37,7 @@ const OWN = [
   'mask',
   'filter',
   'mix-blend-mode',
+  'isolation',
   'stop-color',
   'stop-opacity',
   'flood-color',

@@ -33,7 +33,7 @@ const atop = (over: Mark, marks: readonly Mark[]): Mark =>
       grouped(marks, { cuts: byMarks('hide', [over]) }),
       grouped([over], { cuts: byMarks('add', marks), blend: 'plus' }),
     ],
-    { sum: true },
+    { blend: 'within' },
   );
 
 /** Light that falls apart into specks of a pixel. */

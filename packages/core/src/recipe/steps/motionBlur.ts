@@ -18,7 +18,7 @@ const meanOf = (pictures: readonly (readonly Mark[])[], how: Parameters<typeof g
   const shares = [pictures.slice(0, half), pictures.slice(half)].map((own) =>
     meanOf(own, { alpha: own.length / pictures.length, blend: 'plus' }),
   );
-  return grouped(shares, { ...how, sum: true });
+  return grouped(shares, { blend: 'within', ...how });
 };
 
 /**
