@@ -16,7 +16,8 @@ const MARK = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 400 300" widt
 <path id="Moon" fill="url(#g)" d="M210 40a90 90 0 1 0 80 130a70 70 0 1 1-80-130z"/>
 <g id="Rails" fill="#2EC4B6"><rect x="60" y="220" width="280" height="14" rx="7"/><rect x="100" y="250" width="200" height="14" rx="7"/></g>
 <g id="Lamp"><circle cx="320" cy="70" r="18" fill="#E9ECF5"/><path d="M320 30v-18M360 70h18M280 70h-18" stroke="#E9ECF5" stroke-width="6" stroke-linecap="round"/></g>
-<text id="Wordmark" x="200" y="290" font-family="Unbounded" font-weight="700" font-size="20" text-anchor="middle" fill="#E9ECF5" filter="url(#glow)">Night Tram</text>
+<filter id="glow"><feGaussianBlur in="SourceAlpha" stdDeviation="3"/><feComponentTransfer><feFuncA type="linear" slope="0.8"/></feComponentTransfer><feMerge><feMergeNode/><feMergeNode in="SourceGraphic"/></feMerge></filter>
+<filter id="noise"><feTurbulence/></filter><g filter="url(#noise)"><text id="Wordmark" x="200" y="290" font-family="Unbounded" font-weight="700" font-size="20" text-anchor="middle" fill="#E9ECF5" filter="url(#glow)">Night Tram</text></g>
 </svg>`;
 
 const data = mkdtempSync(join(tmpdir(), 'kite-shots-'));

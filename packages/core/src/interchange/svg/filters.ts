@@ -309,7 +309,8 @@ const ofFunction = (name: string, text: string, matrix: Matrix, reading: Reading
       return colors('invert', { strength: Math.min(1, share()) });
     case 'url': {
       const element = referredTo(`url(${text})`, reading, 'filter');
-      return element && ofElement(element, matrix, reading);
+      // One that is not there does nothing (Filter Effects 1, 5).
+      return element ? ofElement(element, matrix, reading) : [];
     }
     default:
       return null;

@@ -207,7 +207,6 @@ describe('what cannot be kept', () => {
     ['<image href="data:image/bmp;base64,AA"/>', 'a picture of a kind that is not read is left out'],
     ['<script>alert(1)</script>', 'a script is left out'],
     ['<use href="http://example.invalid/x.svg#a"/>', 'a part of another file is left out'],
-    [rect('filter="url(#missing)"'), 'a filter is left out'],
     [`<filter id="f"><feTurbulence/></filter>${rect('filter="url(#f)"')}`, 'a filter is left out'],
     [
       `<filter id="f"><feComponentTransfer><feFuncR type="gamma"/></feComponentTransfer></filter>${rect('filter="url(#f)"')}`,
@@ -267,6 +266,10 @@ describe('what is done to a group as one picture', () => {
     expect(effects('', 'transform="scale(2)" style="filter:blur(3px)"')).toEqual([
       { kind: 'blur', deviation: 6, way: 'both' },
     ]);
+  });
+  it('is nothing where what is said of it is not there', () => {
+    const rect = '<rect width="9" height="9" filter="url(#f)" mask="url(#m)" clip-path="url(#c)"/>';
+    expect(readSvg(svg(rect))).toMatchObject({ nodes: [{ kind: 'shape' }], notes: [] });
   });
   it('is what a style says, in its order', () => {
     expect(effects('', 'style="filter:grayscale(25%) drop-shadow(rgb(255 0 0 / 0.5) 3px 4px 2px) invert(1)"')).toEqual([
