@@ -45,16 +45,17 @@ export const boxOfPoints = (points: readonly Point[]): Box | null =>
 export const overlaps = (a: Box, b: Box): boolean =>
   a.left <= b.right && b.left <= a.right && a.top <= b.bottom && b.top <= a.bottom;
 
+/** Clockwise from the top left. */
+export const cornersOf = ({ left, top, right, bottom }: Box): readonly Point[] => [
+  [left, top],
+  [right, top],
+  [right, bottom],
+  [left, bottom],
+];
+
 /** The box round a box that went through a matrix. */
 export const boxThrough = (m: Matrix, box: Box): Box => {
-  const corners = (
-    [
-      [box.left, box.top],
-      [box.right, box.top],
-      [box.right, box.bottom],
-      [box.left, box.bottom],
-    ] as const
-  ).map((p) => apply(m, p));
+  const corners = cornersOf(box).map((p) => apply(m, p));
   const xs = corners.map((p) => p[0]);
   const ys = corners.map((p) => p[1]);
   return { left: Math.min(...xs), top: Math.min(...ys), right: Math.max(...xs), bottom: Math.max(...ys) };

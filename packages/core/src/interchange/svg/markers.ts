@@ -6,7 +6,7 @@ import { groupOf, type SvgNode } from './nodes';
 import type { SvgElement } from './parse';
 import { pathsOf } from './shapes';
 import { lengthOf } from './style';
-import { angleOf, rotated, viewportOf } from './transform';
+import { angleOf, rotated, SIDES, viewportOf } from './transform';
 import { MOST_USES, nameOf, type Reading, referred, referredTo, type Walk } from './walk';
 
 /** Lines whose vertices may be marked. */
@@ -53,8 +53,6 @@ const turnAt = (place: Place): number => {
   return Math.atan2(Math.sin(before) + Math.sin(after), Math.cos(before) + Math.cos(after));
 };
 
-const EDGES: Readonly<Record<string, string>> = { left: '0%', top: '0%', center: '50%', right: '100%', bottom: '100%' };
-
 const marked = (
   marker: SvgElement,
   place: Place,
@@ -72,8 +70,8 @@ const marked = (
   const diagonal = Math.sqrt((walk.size[0] ** 2 + walk.size[1] ** 2) / 2);
   const units = a.markerUnits === 'userSpaceOnUse' ? 1 : lengthOf(walk.style['stroke-width'], diagonal, 1);
   const ref = apply(view.matrix, [
-    lengthOf(EDGES[a.refX ?? ''] ?? a.refX, view.inner[0], 0),
-    lengthOf(EDGES[a.refY ?? ''] ?? a.refY, view.inner[1], 0),
+    lengthOf(SIDES[a.refX ?? ''] ?? a.refX, view.inner[0], 0),
+    lengthOf(SIDES[a.refY ?? ''] ?? a.refY, view.inner[1], 0),
   ]);
   const matrix = [translation(...place.at), rotated(turn), scaling(units), translation(-ref[0], -ref[1])].reduce(
     multiply,

@@ -1,8 +1,8 @@
 /** What a drawing is read as: a tree of shapes, texts, pictures and groups, in pixels of the drawing. */
 import type { BlendMode, GradientStop, PathValue, Point, Value } from '../../document/types';
-import { type Box, grown, intersection, outlineBox, union } from '../../geometry/bounds';
-import { apply, IDENTITY, meanScale, type Matrix, multiply, translation } from '../../geometry/matrix';
-import { outlineOfPath, polygon, transformed } from '../../geometry/outline';
+import { type Box, boxThrough, grown, intersection, outlineBox, union } from '../../geometry/bounds';
+import { IDENTITY, meanScale, type Matrix, multiply, translation } from '../../geometry/matrix';
+import { outlineOfPath, transformed } from '../../geometry/outline';
 
 export type SvgInk =
   | { readonly style: 'solid'; readonly color: string }
@@ -170,9 +170,6 @@ export const boxOfPaths = (paths: readonly PathValue[], m: Matrix): Box | null =
     return outline ? union(sum, outlineBox(transformed(m, outline))) : sum;
   }, null);
 
-const boxOfCorners = (corners: readonly Point[], m: Matrix): Box =>
-  outlineBox(polygon(corners.map((corner) => apply(m, corner))));
-
 /** A guess: what a text covers is not known without its font. */
 export const boxOfText = ({ text, size, align, along }: Pick<SvgText, 'text' | 'size' | 'align' | 'along'>): Box => {
   const lain = along && boxOfPaths([along.path], IDENTITY);
@@ -181,13 +178,6 @@ export const boxOfText = ({ text, size, align, along }: Pick<SvgText, 'text' | '
   const left = align === 'left' ? 0 : align === 'right' ? -wide : -wide / 2;
   return { left, top: -0.8 * size, right: left + wide, bottom: 0.2 * size };
 };
-
-const cornersOf = ({ left, top, right, bottom }: Box): Point[] => [
-  [left, top],
-  [right, top],
-  [right, bottom],
-  [left, bottom],
-];
 
 /** How far a group with tiles reaches beyond the first of them. */
 const lastTile = ({ columns, rows, across, down }: SvgTiles): Point => [
@@ -221,11 +211,11 @@ const boxOfNode = (node: SvgNode, m: Matrix, seen: boolean): Box | null => {
       return grown(box, (width / 2) * far * Math.max(meanScale(through), Math.hypot(through[0], through[1])));
     }
     case 'text':
-      return boxOfCorners(cornersOf(boxOfText(node)), multiply(m, node.matrix));
+      return boxThrough(multiply(m, node.matrix), boxOfText(node));
     case 'picture': {
       const [x, y] = node.at;
       const [w, h] = [node.width ?? node.height ?? 0, node.height ?? node.width ?? 0];
-      return boxOfCorners(cornersOf({ left: x, top: y, right: x + w, bottom: y + h }), multiply(m, node.matrix));
+      return boxThrough(multiply(m, node.matrix), { left: x, top: y, right: x + w, bottom: y + h });
     }
   }
 };

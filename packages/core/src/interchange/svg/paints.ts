@@ -12,7 +12,7 @@ import {
   useMode,
 } from 'culori/fn';
 import type { GradientStop, Point } from '../../document/types';
-import type { Box } from '../../geometry/bounds';
+import { type Box, cornersOf } from '../../geometry/bounds';
 import { MOST_STOPS } from '../../document/params';
 import { apply, IDENTITY, inverted, type Matrix, multiply } from '../../geometry/matrix';
 import type { SvgInk } from './nodes';
@@ -82,13 +82,6 @@ const halfAxes = ([a, b, c, d]: Matrix): { readonly long: Point; readonly short:
   return { long: [(q + r) * Math.cos(turn), (q + r) * Math.sin(turn)], short: Math.abs(q - r) };
 };
 
-const corners = ({ left, top, right, bottom }: Box): Point[] => [
-  [left, top],
-  [right, top],
-  [right, bottom],
-  [left, bottom],
-];
-
 /** What a gradient paints: its box in the pixels of the element and in those that its ink is in, and what percentages are of. */
 interface Painted {
   readonly own: Box;
@@ -141,7 +134,7 @@ export const gradientOf = (
     const share = (along[0] * across[0] + along[1] * across[1]) / long;
     const [x, y] = [along[0] - across[0] * share, along[1] - across[1] * share];
     const whole = x * x + y * y || 1;
-    const places = corners(painted).map((p) => ((p[0] - from[0]) * x + (p[1] - from[1]) * y) / whole);
+    const places = cornersOf(painted).map((p) => ((p[0] - from[0]) * x + (p[1] - from[1]) * y) / whole);
     const [low, top] = goesOn
       ? [Math.min(0, Math.floor(Math.min(...places))), Math.max(1, Math.ceil(Math.max(...places)))]
       : [0, 1];
@@ -156,7 +149,7 @@ export const gradientOf = (
   if (Math.hypot(focus[0] - centre[0], focus[1] - centre[1]) > 1e-3 * radius) {
     context.note('a gradient with its focus off its middle is drawn from its middle');
   }
-  const far = corners(painted).map((corner) => {
+  const far = cornersOf(painted).map((corner) => {
     const [x, y] = apply(toOwn, corner);
     return Math.hypot(x - centre[0], y - centre[1]) / radius;
   });

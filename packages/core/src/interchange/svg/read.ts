@@ -83,8 +83,10 @@ class Reader implements Reading {
 
   private element(e: SvgElement, outer: Walk): readonly SvgNode[] {
     const left = LEFT_OUT[e.name];
-    if (left) this.note(left);
-    if (left) return [];
+    if (left) {
+      this.note(left);
+      return [];
+    }
     if (++this.made > MOST_NODES) {
       this.note(`what comes after ${thousands(MOST_NODES)} elements, all copies counted, is left out`);
       return [];

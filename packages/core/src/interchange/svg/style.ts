@@ -150,12 +150,16 @@ const fitsRule = ({ path }: Rule, line: readonly SvgElement[]): boolean => {
   return true;
 };
 
+/** What variables may make of a value, in letters. */
+const MOST_VALUE = 10_000;
+
 /** A value with its variables (CSS Custom Properties 1, 3) put in, each of which may name others a few times over. */
 const withVariables = (value: string, style: Style, most = 8): string => {
   const put = value.replace(
     /var\(\s*(--[\w-]+)\s*(?:,\s*((?:[^()]|\([^()]*\))*))?\)/g,
     (_, name: string, otherwise: string | undefined) => style[name] ?? otherwise ?? '',
   );
+  if (put.length > MOST_VALUE) return '';
   return most > 0 && put.includes('var(') ? withVariables(put, style, most - 1) : put;
 };
 

@@ -334,6 +334,12 @@ describe('hostile drawings', () => {
     );
     expect(() => readSvg(svg(`${tree.join('')}<rect id="n30" width="1" height="1"/>`))).not.toThrow();
   });
+  it('with variables that multiply end', () => {
+    const levels = Array.from({ length: 9 }, (_, i) => `--v${i}:${`var(--v${i + 1}) `.repeat(40)}`);
+    expect(
+      colors(`<g style="${levels.join(';')};--v9:#000001"><rect width="9" height="9" fill="var(--v0)"/></g>`),
+    ).toEqual([]);
+  });
   it('with filters, masks, patterns and markers that lead to themselves end', () => {
     const merged = '<feMerge result="a"><feMergeNode in="a"/><feMergeNode in="a"/></feMerge>'.repeat(60);
     const rect = '<rect width="9" height="9" filter="url(#f)" mask="url(#m)" clip-path="url(#c)" fill="url(#p)"/>';

@@ -63,7 +63,8 @@ export const transformOf = (text: string | undefined): Matrix => {
   return m.every(Number.isFinite) ? m : IDENTITY;
 };
 
-const KEYWORDS: Readonly<Record<string, string>> = {
+/** Sides of a box as shares of it. */
+export const SIDES: Readonly<Record<string, string>> = {
   left: '0%',
   top: '0%',
   center: '50%',
@@ -82,7 +83,7 @@ export const transformAbout = (
   const words = origin.trim().split(/\s+/);
   // Names may stand the other way round.
   if (/^(top|bottom)$/.test(words[0] ?? '') || /^(left|right)$/.test(words[1] ?? '')) words.reverse();
-  const [x = '0', y = '50%'] = words.map((word) => KEYWORDS[word] ?? word);
+  const [x = '0', y = '50%'] = words.map((word) => SIDES[word] ?? word);
   const [ox, oy] = [lengthOf(x, w, 0), lengthOf(y, h, 0)];
   return multiply(multiply([1, 0, 0, 1, ox, oy], m), [1, 0, 0, 1, -ox, -oy]);
 };
