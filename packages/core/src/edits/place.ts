@@ -12,7 +12,17 @@ import {
   type Scene,
   type Value,
 } from '../document/types';
-import { apply, determinant, IDENTITY, inverted, type Matrix, multiply, placed, turnOf } from '../geometry/matrix';
+import {
+  apply,
+  determinant,
+  IDENTITY,
+  inverted,
+  type Matrix,
+  multiply,
+  placed,
+  turnOf,
+  turnsAndStretch,
+} from '../geometry/matrix';
 import { applySpace, chained, decomposedSpace, invertedSpace, placedInSpace } from '../geometry/space';
 import { displaced, mappedValues } from '../motion/keys';
 import { broughtTogether } from '../motion/parting';
@@ -112,11 +122,9 @@ export const placesFor = (m: Matrix): readonly [Place, ...Place[]] => {
   const position: Point = [m[4], m[5]];
   const { rotation, scale, slant } = decomposed(m);
   if (Math.abs(slant) < 1e-6) return [placeOf(position, rotation, scale)];
-  const [e, f, g, h] = [(m[0] + m[3]) / 2, (m[0] - m[3]) / 2, (m[1] + m[2]) / 2, (m[1] - m[2]) / 2];
-  const [q, r] = [Math.hypot(e, h), Math.hypot(f, g)];
-  const [along, across] = [Math.atan2(g, f), Math.atan2(h, e)];
-  const degrees = (angle: number) => (angle * 90) / Math.PI;
-  return [placeOf(position, degrees(across + along), [q + r, q - r]), placeOf([0, 0], degrees(across - along), [1, 1])];
+  const { first, stretch, then } = turnsAndStretch(m);
+  const degrees = (angle: number) => (angle * 180) / Math.PI;
+  return [placeOf(position, degrees(then), stretch), placeOf([0, 0], degrees(first), [1, 1])];
 };
 
 /** The nearest whole turns, so that 350° carried on by 20° is 370°. */

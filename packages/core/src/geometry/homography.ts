@@ -1,6 +1,6 @@
 /** Maps of the plane that keep straight lines straight: what a flat picture in depth shows, or one that is pinned by its corners. */
 import type { Point } from '../document/types';
-import type { Box } from './bounds';
+import { type Box, cornersOf } from './bounds';
 import { cutByLine } from './convex';
 import { isLine, type Outline } from './outline';
 import type { Eye, Space } from './space';
@@ -100,14 +100,6 @@ export const boxTo = (
   if (!(width > 0 && height > 0)) return null;
   return composed(square, [1 / width, 0, -left / width, 0, 1 / height, -top / height, 0, 0, 1]);
 };
-
-/** The corners of a box, clockwise from its top left. */
-export const cornersOf = ({ left, top, right, bottom }: Box): readonly Point[] => [
-  [left, top],
-  [right, top],
-  [right, bottom],
-  [left, bottom],
-];
 
 /** What of a polygon lies far enough before the eye. */
 export const beforeEye = (h: Homography, corners: readonly Point[]): readonly Point[] =>

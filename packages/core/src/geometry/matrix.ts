@@ -29,6 +29,27 @@ export const turnOf = ([a, b]: Matrix): number => Math.atan2(b, a);
 /** How much longer a matrix makes lengths, in the mean of both ways. */
 export const meanScale = (m: Matrix): number => Math.sqrt(Math.abs(determinant(m)));
 
+/** How much longer a matrix makes what it does so most to. */
+export const longestOf = ([a, b, c, d]: Matrix): number => {
+  const [sum, whole] = [a * a + b * b + c * c + d * d, a * d - b * c];
+  return Math.sqrt((sum + Math.sqrt(Math.max(0, sum * sum - 4 * whole * whole))) / 2);
+};
+
+/**
+ * What a matrix does but for moving: a turn, then a stretch along the axes, then another turn (its singular values). Turns in
+ * radians; the second stretch is no longer than the first, and below 0 where the matrix mirrors.
+ */
+export const turnsAndStretch = ([a, b, c, d]: Matrix): {
+  readonly first: number;
+  readonly stretch: Point;
+  readonly then: number;
+} => {
+  const [e, f, g, h] = [(a + d) / 2, (a - d) / 2, (b + c) / 2, (b - c) / 2];
+  const [q, r] = [Math.hypot(e, h), Math.hypot(f, g)];
+  const [along, across] = [Math.atan2(g, f), Math.atan2(h, e)];
+  return { first: (across - along) / 2, stretch: [q + r, q - r], then: (across + along) / 2 };
+};
+
 /** null for a matrix that flattens the plane. */
 export const inverted = (m: Matrix): Matrix | null => {
   const d = determinant(m);

@@ -1,6 +1,6 @@
 /** Snapping: what a moved box or point comes to stand on, and the lines that show it. */
 import type { Point } from '../document/types';
-import type { Box } from './bounds';
+import { type Box, cornersOf } from './bounds';
 
 export type Axis = 0 | 1;
 
@@ -42,13 +42,6 @@ export const linesOf = (box: Box): SnapLine[] => linesAt(box, [0, 1 / 2, 1]);
 
 /** The edges of a box, its middle, its quarters and its thirds: what parts of a shape are put on. */
 export const fractionsOf = (box: Box): SnapLine[] => linesAt(box, [0, 1 / 4, 1 / 3, 1 / 2, 2 / 3, 3 / 4, 1]);
-
-export const cornersOf = (box: Box): Point[] => [
-  [box.left, box.top],
-  [box.right, box.top],
-  [box.right, box.bottom],
-  [box.left, box.bottom],
-];
 
 /** A stretch between two things, shown with its length. */
 export interface Gap {

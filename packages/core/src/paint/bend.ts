@@ -1,17 +1,16 @@
 /** Pictures that are mapped as wholes: drawn as they are, then looked up pixel by pixel. */
 import type { Point } from '../document/types';
-import { type Box, intersection, overlaps } from '../geometry/bounds';
+import { type Box, cornersOf, intersection, overlaps } from '../geometry/bounds';
 import {
   applyHomography,
   beforeEye,
   composed,
-  cornersOf,
   flatHomography,
   type Homography,
   invertedHomography,
   matrixNear,
 } from '../geometry/homography';
-import { inverted, type Matrix, multiply } from '../geometry/matrix';
+import { inverted, type Matrix, multiply, longestOf } from '../geometry/matrix';
 import { type Bend, bentThrough, isWarp, matrixOfBend, triangleTo, trianglesOf, type Warp } from '../geometry/warp';
 import { mapPixels, type MappedTriangle, mapTriangles, type Pixels } from '../picture/mapped';
 import { boxOfMarks } from '../recipe/marks';
@@ -24,12 +23,6 @@ import { type Target, targetOf } from './target';
 const MOST_PIXELS = 8_000_000;
 /** Nothing stands in these pixels around it, so that its edges are soft. */
 const MARGIN = 2;
-
-/** How much longer a matrix makes what it does so most to. */
-const longestOf = ([a, b, c, d]: Matrix): number => {
-  const [sum, whole] = [a * a + b * b + c * c + d * d, a * d - b * c];
-  return Math.sqrt((sum + Math.sqrt(Math.max(0, sum * sum - 4 * whole * whole))) / 2);
-};
 
 /** What of a picture comes to lie within these pixels, in its own; null for nothing. */
 const seenPart = (back: Homography, box: Box, pixels: Box): Box | null => {

@@ -12,6 +12,7 @@ import {
 } from '../geometry/matrix';
 import { chained, flatSpace } from '../geometry/space';
 import { type Outline, transformed, turnOf } from '../geometry/outline';
+import type { Pen } from '../geometry/strokeBox';
 import type { Color } from '../document/types';
 import type {
   AreaCut,
@@ -196,8 +197,8 @@ export const bringsPlanes = (marks: readonly Mark[]): boolean =>
   marks.some((mark) => mark.op === 'group' && mark.planes);
 
 /** How far a stroke reaches from its outline, in the outline's own pixels. */
-export const strokeReach = (mark: StrokeMark): number =>
-  (mark.width / 2) * Math.max(mark.join === 'miter' ? mark.miterLimit : 1, mark.cap === 'square' ? Math.SQRT2 : 1);
+export const strokeReach = ({ width, join, miterLimit, cap }: Omit<Pen, 'dashes'>): number =>
+  (width / 2) * Math.max(join === 'miter' ? miterLimit : 1, cap === 'square' ? Math.SQRT2 : 1);
 
 /** The deviation of the bell curve by which an edge fades this far to each side. */
 export const deviationOf = (feather: number): number => feather / 2;

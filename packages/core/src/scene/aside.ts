@@ -1,6 +1,6 @@
 /** A scene in depth looked at from beside its own eye: from above, from the left, straight on, or from anywhere. */
 import type { Id, Point, Scene } from '../document/types';
-import { cornersOf } from '../geometry/homography';
+import { cornersOf } from '../geometry/bounds';
 import { IDENTITY } from '../geometry/matrix';
 import {
   applySpace,

@@ -1,11 +1,11 @@
 /** Layers in depth: seen from an eye, in the order in which they hide each other. */
 import type { Light, Point } from '../document/types';
 import { cutByLine, sidesOf, within } from '../geometry/convex';
+import { cornersOf } from '../geometry/bounds';
 import { flattened } from '../geometry/flatten';
 import {
   beforeEye,
   composed,
-  cornersOf,
   flatHomography,
   type Homography,
   NEAREST,

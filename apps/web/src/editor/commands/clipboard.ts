@@ -19,6 +19,33 @@ import { type Editor, makeId } from '../store/editor';
 
 const CLIPBOARD = 'kite-clipboard';
 
+/** What comes along with layers that were copied. */
+interface Come {
+  readonly assets?: readonly Asset[];
+  /** What the layers’ formulas read, by name. */
+  readonly names?: Parameters<typeof linkedInto>[2];
+  /** The scene that they were copied from. */
+  readonly from?: Id;
+}
+
+interface Kept {
+  readonly layers?: Layer[];
+  readonly assets?: Asset[];
+  readonly names?: Come['names'];
+  readonly scene?: Id;
+  readonly keys?: Parameters<typeof pasteCopiedKeys>[1];
+  /** What the system's clipboard has for it; null where it has what it had before. */
+  readonly words?: string | null;
+}
+/** Null for what cannot be read. */
+const kept = (): Kept | null => {
+  try {
+    return JSON.parse(localStorage.getItem(CLIPBOARD) ?? '{}') as Kept;
+  } catch {
+    return null;
+  }
+};
+
 /**
  * Puts words into the system's clipboard for what was copied here, so that what was copied elsewhere before is not pasted instead.
  * False where the browser does not let it.
@@ -70,15 +97,6 @@ export const copySelection = (editor: Editor): boolean => {
   return true;
 };
 
-/** What comes along with layers that were copied. */
-interface Come {
-  readonly assets?: readonly Asset[];
-  /** What the layers’ formulas read, by name. */
-  readonly names?: Parameters<typeof linkedInto>[2];
-  /** The scene that they were copied from. */
-  readonly from?: Id;
-}
-
 /** Assets that come from another project are taken in; files that are here already are used as they are. */
 const insertCopies = (
   editor: Editor,
@@ -123,24 +141,6 @@ const insertCopies = (
     ]),
   );
   editor.select({ layers: sound.map((l) => l.id) });
-};
-
-interface Kept {
-  readonly layers?: Layer[];
-  readonly assets?: Asset[];
-  readonly names?: Come['names'];
-  readonly scene?: Id;
-  readonly keys?: Parameters<typeof pasteCopiedKeys>[1];
-  /** What the system's clipboard has for it; null where it has what it had before. */
-  readonly words?: string | null;
-}
-/** Null for what cannot be read. */
-const kept = (): Kept | null => {
-  try {
-    return JSON.parse(localStorage.getItem(CLIPBOARD) ?? '{}') as Kept;
-  } catch {
-    return null;
-  }
 };
 
 /** Pastes what was copied last: layers, or keyframes at the playhead. */

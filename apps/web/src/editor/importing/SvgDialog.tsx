@@ -129,7 +129,7 @@ const Chooser = ({ opened: { name, drawing, pictures }, at, waiting, onDone }: C
       files,
     );
   const nodes = units.filter((unit) => !choice.out.has(unit));
-  const { notes } = useMemo(() => made(nodes), [drawing, choice, how, size]); // eslint-disable-line react-hooks/exhaustive-deps
+  const { layers: coming, notes } = useMemo(() => made(nodes), [drawing, choice, how, size]); // eslint-disable-line react-hooks/exhaustive-deps
   const layerOf = useMemo(
     () =>
       remembered(
@@ -144,9 +144,9 @@ const Chooser = ({ opened: { name, drawing, pictures }, at, waiting, onDone }: C
   const [, setFonts] = useState(editor.library.fonts);
   useEffect(() => {
     // The fonts of its texts come while the pictures of its parts are looked at.
-    const layers = Object.fromEntries(made(parts).layers.map((layer) => [layer.id, layer]));
-    const coming = editor.fontsComing({ ...scene, order: Object.keys(layers), layers });
-    void coming?.then(() => setFonts(editor.library.fonts));
+    const layers = Object.fromEntries(coming.map((layer) => [layer.id, layer]));
+    const fonts = editor.fontsComing({ ...scene, order: Object.keys(layers), layers });
+    void fonts?.then(() => setFonts(editor.library.fonts));
     // Once, for all that is in it.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [drawing]);

@@ -56,6 +56,20 @@ const plainShapes = (nodes: readonly SvgNode[]): SvgShape[] | null => {
   return shapes;
 };
 
+/** So many cuts may be cut themselves, one by another. */
+const MOST_CUTS = 8;
+
+/** What cuts something, cut itself by what it says of itself, in its own pixels. */
+const cutItself = (
+  nodes: readonly SvgNode[],
+  walk: Walk,
+  matrix: Matrix,
+  own: (inside: Walk) => SvgCut | null,
+): readonly SvgNode[] => {
+  const cut = walk.uses < MOST_CUTS ? own({ ...walk, matrix, uses: walk.uses + 1 }) : null;
+  return cut ? [groupOf('Cut', nodes, { cut })] : nodes;
+};
+
 export const clipOf = (
   value: string | undefined,
   made: readonly SvgNode[],
@@ -71,15 +85,12 @@ export const clipOf = (
   const style = reading.style([element], {});
   // Its transform is around its units.
   const moved = { ...walk, matrix: multiply(walk.matrix, transformOf(style.transform)) };
-  const placed = unitsMatrix(moved, element.attributes.clipPathUnits, boxWithin(made, walk));
+  const placed = unitsMatrix(moved, element.attributes.clipPathUnits, () => boxWithin(made, walk));
   if (!placed) return null;
   const nodes = referred(element, walk, placed, reading, true);
-  // One that is clipped itself, by what its own pixels say.
-  const around: Walk = { ...walk, matrix: placed, uses: walk.uses + 1 };
-  const own = walk.uses < 8 ? clipOf(style['clip-path'], nodes, around, reading) : null;
-  const shapes = own ? null : plainShapes(nodes);
-  if (shapes) return { by: 'outlines', areas: shapes };
-  return { by: 'drawn', nodes: own ? [groupOf('Clip', nodes, { cut: own })] : nodes };
+  const cut = cutItself(nodes, walk, placed, (inside) => clipOf(style['clip-path'], nodes, inside, reading));
+  const shapes = plainShapes(cut);
+  return shapes ? { by: 'outlines', areas: shapes } : { by: 'drawn', nodes: cut };
 };
 
 /** The rectangle outside of which a mask hides all: shares of the box by default, a tenth more on each side. */
@@ -95,10 +106,9 @@ export const maskOf = (
   walk: Walk,
   reading: Reading,
 ): SvgCut | null => {
-  if (value === undefined || value === 'none') return null;
   const element = referredTo(value, reading, 'mask');
   if (!element) return null;
-  const box = boxWithin(made, walk);
+  const box = () => boxWithin(made, walk);
   const units = element.attributes.maskUnits ?? 'objectBoundingBox';
   const outer = unitsMatrix(walk, units, box);
   const inner = unitsMatrix(walk, element.attributes.maskContentUnits, box);
@@ -106,10 +116,6 @@ export const maskOf = (
   const style = reading.style([element], {});
   const { at, width, height } = regionOf(element, walk.size, units === 'objectBoundingBox');
   const nodes = within(referred(element, walk, inner, reading), at, width, height, outer);
-  const around: Walk = { ...walk, matrix: inner, uses: walk.uses + 1 };
-  const own = walk.uses < 8 ? maskOf(style.mask, nodes, around, reading) : null;
-  return {
-    by: style['mask-type'] === 'alpha' ? 'drawn' : 'brightness',
-    nodes: withoutUnpainted(own ? [groupOf('Mask', nodes, { cut: own })] : nodes),
-  };
+  const cut = cutItself(nodes, walk, inner, (inside) => maskOf(style.mask, nodes, inside, reading));
+  return { by: style['mask-type'] === 'alpha' ? 'drawn' : 'brightness', nodes: withoutUnpainted(cut) };
 };

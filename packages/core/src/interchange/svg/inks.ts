@@ -1,11 +1,9 @@
 /** What shapes and texts are filled and stroked with (SVG 2, chapter 13). */
-import type { Box } from '../../geometry/bounds';
-import { grown } from '../../geometry/bounds';
+import { type Box, grown } from '../../geometry/bounds';
 import { meanScale, type Matrix } from '../../geometry/matrix';
 import type { SvgInk, SvgStroke } from './nodes';
 import { colorOf, gradientOf, shareOf } from './paints';
-import type { SvgElement } from './parse';
-import { lengthOf, numbersOf, type Style } from './style';
+import { diagonalOf, lengthOf, numbersOf, type Style } from './style';
 import { type Reading, referredTo, type Walk } from './walk';
 
 /** The box of what is painted: in the pixels of its element, and in those that its inks are in. */
@@ -22,7 +20,7 @@ const valueOf = (value: string | undefined, { context }: Walk): string | undefin
 export const inkOf = (
   given: string | undefined,
   walk: Walk,
-  around: Around | null,
+  around: Around,
   matrix: Matrix,
   opacity: number,
   reading: Reading,
@@ -32,11 +30,7 @@ export const inkOf = (
   if (value.startsWith('url(')) {
     const element = referredTo(value, reading, 'linearGradient', 'radialGradient', 'pattern');
     if (element?.name === 'pattern') reading.note('a pattern on a text is left out');
-    else if (element && around) {
-      const styleOf = (stop: SvgElement, parent: Style) => reading.style([stop], parent);
-      const context = { byId: reading.byId, styleOf, note: (text: string) => reading.note(text) };
-      return gradientOf(element, { ...around, size: walk.size }, matrix, opacity, context);
-    }
+    else if (element) return gradientOf(element, { ...around, size: walk.size }, matrix, opacity, reading);
     const after = value.replace(/^url\([^)]*\)\s*/, '');
     return after ? inkOf(after, walk, around, matrix, opacity, reading) : null;
   }
@@ -49,16 +43,16 @@ export const inkOf = (
  */
 export const strokeOf = (
   walk: Walk,
-  around: Around | null,
+  around: Around,
   matrix: Matrix,
   perDash: number,
   reading: Reading,
 ): SvgStroke | null => {
   const { style, size } = walk;
-  const diagonal = Math.sqrt((size[0] ** 2 + size[1] ** 2) / 2);
+  const diagonal = diagonalOf(size);
   const scale = style['vector-effect'] === 'non-scaling-stroke' ? 1 : meanScale(matrix);
   const width = lengthOf(style['stroke-width'], diagonal, 1) * scale;
-  const reached = around && { own: around.own, painted: grown(around.painted, width / 2) };
+  const reached = { ...around, painted: grown(around.painted, width / 2) };
   const ink = inkOf(style.stroke, walk, reached, matrix, shareOf(style['stroke-opacity']), reading);
   if (!ink || width <= 0) return null;
   const cap = style['stroke-linecap'];

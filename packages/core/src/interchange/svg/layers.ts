@@ -17,6 +17,7 @@ import { remembered } from '../../document/remembered';
 import { FAR, MOST_STOPS } from '../../document/params';
 import { LIMITS } from '../../document/limits';
 import { thousands } from '../../document/text';
+import { cornersOf } from '../../geometry/bounds';
 import { apply, IDENTITY, type Matrix, multiply, scaling, translation } from '../../geometry/matrix';
 import { outlineOfPath } from '../../geometry/outline';
 import { areaOf, outlinesOf } from '../../geometry/polygons';
@@ -220,23 +221,17 @@ class Builder {
     if (!spare) return [shown];
     // What is left of it where it fills more than its place.
     const [[x, y], [w, h]] = [corner, size];
-    const vertices = (
-      [
-        [x, y],
-        [x + w, y],
-        [x + w, y + h],
-        [x, y + h],
-      ] as const
-    ).map((p): Vertex => [...p, 0, 0, 0, 0]);
+    const vertices = cornersOf({ left: x, top: y, right: x + w, bottom: y + h }).map((p): Vertex => [...p, 0, 0, 0, 0]);
     const frame = this.path({ closed: true, vertices }, multiply(this.scaled, picture.matrix));
     const mask = this.add('mask', {}, { children: [frame] });
     return [this.add('group', {}, { name: picture.name, children: [shown, mask] })];
   }
 
   /** Masks that add up, or one by what it draws. */
-  private cut(cut: SvgCut): Id[] {
+  private cut(cut: SvgCut, depth: number): Id[] {
     if (cut.by !== 'outlines') {
-      return [this.add('mask', { by: cut.by }, { children: cut.nodes.flatMap((node) => this.node(node)) })];
+      const children = cut.nodes.flatMap((node) => this.node(node, depth + 1));
+      return [this.add('mask', { by: cut.by }, { children })];
     }
     // One of nothing hides all.
     if (cut.areas.length === 0) return [this.add('mask', {}, { children: [] })];
@@ -279,11 +274,11 @@ class Builder {
   }
 
   /** What is done to a group, below what is in it. */
-  private done({ tiles, effects, cut }: SvgGroup): Id[] {
+  private done({ tiles, effects, cut }: SvgGroup, depth: number): Id[] {
     return [
       ...(tiles ? this.tiles(tiles) : []),
       ...effects.map((effect) => this.effect(effect)),
-      ...(cut ? this.cut(cut) : []),
+      ...(cut ? this.cut(cut, depth) : []),
     ];
   }
 
@@ -299,7 +294,7 @@ class Builder {
       this.add(
         'group',
         { ...faint(node.opacity), ...blend },
-        { name: node.name, children: [...children, ...this.done(node)] },
+        { name: node.name, children: [...children, ...this.done(node, depth + 1)] },
       ),
     ];
   }

@@ -5,8 +5,8 @@ import { withinView } from './cuts';
 import { groupOf, type SvgNode } from './nodes';
 import type { SvgElement } from './parse';
 import { pathsOf } from './shapes';
-import { lengthOf } from './style';
-import { angleOf, rotated, SIDES, viewportOf } from './transform';
+import { diagonalOf, lengthOf } from './style';
+import { angleOf, SIDES, turnedBy, viewportOf } from './transform';
 import { MOST_USES, nameOf, type Reading, referred, referredTo, type Walk } from './walk';
 
 /** Lines whose vertices may be marked. */
@@ -65,15 +65,14 @@ const marked = (
   if (size[0] <= 0 || size[1] <= 0) return [];
   const view = viewportOf(marker, walk.size, size);
   const orient = a.orient ?? '0';
-  const reversed = isFirst && orient === 'auto-start-reverse' ? Math.PI : 0;
-  const turn = orient.startsWith('auto') ? turnAt(place) + reversed : (angleOf(orient) * Math.PI) / 180;
-  const diagonal = Math.sqrt((walk.size[0] ** 2 + walk.size[1] ** 2) / 2);
-  const units = a.markerUnits === 'userSpaceOnUse' ? 1 : lengthOf(walk.style['stroke-width'], diagonal, 1);
+  const reversed = isFirst && orient === 'auto-start-reverse' ? 180 : 0;
+  const turn = orient.startsWith('auto') ? (turnAt(place) * 180) / Math.PI + reversed : angleOf(orient);
+  const units = a.markerUnits === 'userSpaceOnUse' ? 1 : lengthOf(walk.style['stroke-width'], diagonalOf(walk.size), 1);
   const ref = apply(view.matrix, [
     lengthOf(SIDES[a.refX ?? ''] ?? a.refX, view.inner[0], 0),
     lengthOf(SIDES[a.refY ?? ''] ?? a.refY, view.inner[1], 0),
   ]);
-  const matrix = [translation(...place.at), rotated(turn), scaling(units), translation(-ref[0], -ref[1])].reduce(
+  const matrix = [translation(...place.at), turnedBy(turn), scaling(units), translation(-ref[0], -ref[1])].reduce(
     multiply,
     walk.matrix,
   );

@@ -1,8 +1,9 @@
 /** What a drawing is read as: a tree of shapes, texts, pictures and groups, in pixels of the drawing. */
 import type { BlendMode, GradientStop, PathValue, Point, Value } from '../../document/types';
 import { type Box, boxThrough, grown, intersection, outlineBox, union } from '../../geometry/bounds';
-import { IDENTITY, meanScale, type Matrix, multiply, translation } from '../../geometry/matrix';
+import { apply, IDENTITY, longestOf, type Matrix, multiply, translation } from '../../geometry/matrix';
 import { outlineOfPath, transformed } from '../../geometry/outline';
+import { strokeReach } from '../../recipe/marks';
 
 export type SvgInk =
   | { readonly style: 'solid'; readonly color: string }
@@ -127,6 +128,9 @@ export interface SvgDrawing {
   readonly notes: readonly string[];
 }
 
+/** Whether a gradient is so far from round that it shows. */
+export const isOval = (ink: SvgInk): boolean => ink.style === 'radial' && Math.abs(ink.breadth - 1) > 0.02;
+
 export const groupOf = (
   name: string,
   children: readonly SvgNode[],
@@ -187,9 +191,10 @@ const lastTile = ({ columns, rows, across, down }: SvgTiles): Point => [
 
 const boxOfGroup = (group: SvgGroup, m: Matrix, seen: boolean): Box | null => {
   const { children, tiles, cut } = group;
+  // The first tile is looked at once: tiles may stand in tiles.
   const first = nodesBox(children, m, seen);
-  const box =
-    first && tiles ? union(first, nodesBox(children, multiply(m, translation(...lastTile(tiles))), seen)) : first;
+  const [dx, dy] = tiles ? apply([m[0], m[1], m[2], m[3], 0, 0], lastTile(tiles)) : [0, 0];
+  const box = first && tiles ? union(first, boxThrough(translation(dx, dy), first)) : first;
   if (!seen || !box || cut?.by !== 'outlines') return box;
   const areas = cut.areas.reduce<Box | null>(
     (sum, { paths, matrix }) => union(sum, boxOfPaths(paths, multiply(m, matrix))),
@@ -206,9 +211,7 @@ const boxOfNode = (node: SvgNode, m: Matrix, seen: boolean): Box | null => {
       const through = multiply(m, node.matrix);
       const box = boxOfPaths(node.paths, through);
       if (!seen || !box || !node.stroke) return box;
-      const { width, join, miterLimit, cap } = node.stroke;
-      const far = Math.max(join === 'miter' ? miterLimit : 1, cap === 'square' ? Math.SQRT2 : 1);
-      return grown(box, (width / 2) * far * Math.max(meanScale(through), Math.hypot(through[0], through[1])));
+      return grown(box, strokeReach(node.stroke) * longestOf(through));
     }
     case 'text':
       return boxThrough(multiply(m, node.matrix), boxOfText(node));

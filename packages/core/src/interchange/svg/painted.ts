@@ -4,7 +4,7 @@
  */
 import { IDENTITY, type Matrix } from '../../geometry/matrix';
 import { type Around, inkOf, isStrokeFirst, strokeOf } from './inks';
-import { groupOf, nodesBox, type SvgCut, type SvgNode, type SvgShape } from './nodes';
+import { groupOf, isOval, nodesBox, type SvgCut, type SvgNode, type SvgShape } from './nodes';
 import { shareOf } from './paints';
 import { tilesOver } from './patterns';
 import { pathsOf } from './shapes';
@@ -37,8 +37,7 @@ const lineOf = (
   const pattern = referredTo(walk.style.stroke, reading, 'pattern');
   const plain = pattern ? { ...walk, style: { ...walk.style, stroke: WHITE.color } } : walk;
   const stroke = strokeOf(plain, around, inner, perDash, reading);
-  const isOval = stroke?.ink.style === 'radial' && Math.abs(stroke.ink.breadth - 1) > 0.02;
-  if (!stroke || !(pattern || isOval)) return { stroke, instead: [] };
+  if (!stroke || !(pattern || isOval(stroke.ink))) return { stroke, instead: [] };
   const line: SvgShape = { ...shape, fill: null, stroke };
   const cut: SvgCut = { by: 'drawn', nodes: [{ ...line, stroke: { ...stroke, ink: WHITE } }] };
   const paint = pattern ? tilesOver(pattern, [line], around, walk, reading) : coveredBy(line);

@@ -14,12 +14,12 @@ import {
 import type { GradientStop, Point } from '../../document/types';
 import { type Box, cornersOf } from '../../geometry/bounds';
 import { MOST_STOPS } from '../../document/params';
-import { apply, IDENTITY, inverted, type Matrix, multiply } from '../../geometry/matrix';
+import { apply, IDENTITY, inverted, type Matrix, multiply, turnsAndStretch } from '../../geometry/matrix';
 import type { SvgInk } from './nodes';
 import type { SvgElement } from './parse';
-import { lengthOf, type Style } from './style';
+import { diagonalOf, lengthOf } from './style';
 import { transformOf } from './transform';
-import { chainOf } from './walk';
+import { attributesOf, chainOf, ofBox, type Reading } from './walk';
 
 // The notations that are read: names, hex, rgb(), hsl(), hwb(), lab(), lch() and their OK kin.
 for (const mode of [modeRgb, modeHsl, modeHwb, modeLab, modeLch, modeOklab, modeOklch]) useMode(mode as typeof modeRgb);
@@ -39,18 +39,12 @@ export const shareOf = (text: string | undefined, missing = 1): number => {
   return Math.min(1, Math.max(0, Number(match[1]) / (match[2] ? 100 : 1)));
 };
 
-interface GradientContext {
-  readonly byId: ReadonlyMap<string, SvgElement>;
-  readonly styleOf: (element: SvgElement, parent: Style) => Style;
-  readonly note: (text: string) => void;
-}
-
-const stopsOf = (chain: readonly SvgElement[], { styleOf }: GradientContext): GradientStop[] => {
+const stopsOf = (chain: readonly SvgElement[], reading: Reading): GradientStop[] => {
   const holder = chain.find((e) => e.children.some((c) => c.name === 'stop'));
   let last = 0;
   return (holder?.children ?? []).flatMap((stop) => {
     if (stop.name !== 'stop') return [];
-    const style = styleOf(stop, {});
+    const style = reading.style([stop], {});
     // Places never go back (SVG 2, 13.2.4).
     last = Math.max(last, shareOf(stop.attributes.offset, 0));
     const color = colorOf(style['stop-color'] ?? 'black', style.color ?? 'black', shareOf(style['stop-opacity']));
@@ -73,15 +67,6 @@ const goneOn = (stops: readonly GradientStop[], from: number, to: number, back: 
   }).flat();
 };
 
-/** Half axes of the ellipse that a matrix makes of a circle of radius 1: the longer one as a way, and the other's length. */
-const halfAxes = ([a, b, c, d]: Matrix): { readonly long: Point; readonly short: number } => {
-  const [e, f, g, h] = [(a + d) / 2, (a - d) / 2, (b + c) / 2, (b - c) / 2];
-  const [q, r] = [Math.hypot(e, h), Math.hypot(f, g)];
-  // A circle has no longer one.
-  const turn = r < 1e-9 * q ? 0 : (Math.atan2(g, f) + Math.atan2(h, e)) / 2;
-  return { long: [(q + r) * Math.cos(turn), (q + r) * Math.sin(turn)], short: Math.abs(q - r) };
-};
-
 /** What a gradient paints: its box in the pixels of the element and in those that its ink is in, and what percentages are of. */
 interface Painted {
   readonly own: Box;
@@ -95,38 +80,45 @@ export const gradientOf = (
   { own, painted, size }: Painted,
   matrix: Matrix,
   opacity: number,
-  context: GradientContext,
+  reading: Reading,
 ): SvgInk | null => {
-  const chain = chainOf(element, context.byId);
-  const attribute = (name: string) => chain.find((e) => e.attributes[name] !== undefined)?.attributes[name];
-  const stops = stopsOf(chain, context).map((s) => ({ ...s, color: colorOf(s.color, 'black', opacity) ?? s.color }));
+  const chain = chainOf(element, reading.byId);
+  const a = attributesOf(chain);
+  const stops = stopsOf(chain, reading).map((s) => ({ ...s, color: colorOf(s.color, 'black', opacity) ?? s.color }));
   const [first, last] = [stops[0], stops.at(-1)];
   if (!first || !last) return null;
   if (stops.length === 1) return { style: 'solid', color: first.color };
-  const inBox = attribute('gradientUnits') !== 'userSpaceOnUse';
+  const inBox = a.gradientUnits !== 'userSpaceOnUse';
   const [w, h] = [own.right - own.left, own.bottom - own.top];
   if (inBox && (w <= 0 || h <= 0)) return { style: 'solid', color: last.color };
-  const units: Matrix = inBox ? [w, 0, 0, h, own.left, own.top] : IDENTITY;
-  const m = multiply(multiply(matrix, units), transformOf(attribute('gradientTransform')));
+  const units = inBox ? ofBox(own) : IDENTITY;
+  const m = multiply(multiply(matrix, units), transformOf(a.gradientTransform));
   const [wide, high] = inBox ? [1, 1] : size;
-  const length = (name: string, whole: number, missing: number) => lengthOf(attribute(name), whole, missing * whole);
-  const spread = attribute('spreadMethod');
+  const length = (name: string, whole: number, missing: number) => lengthOf(a[name], whole, missing * whole);
+  const spread = a.spreadMethod;
   const back = spread === 'reflect';
   const goesOn = back || spread === 'repeat';
-  /** The stops between two places, of which 0 and 1 are the gradient's own. */
-  const spreadOut = (low: number, high: number): readonly GradientStop[] => {
-    const all = goesOn ? goneOn(stops, low, high, back) : stops;
-    if (all.length <= MOST_STOPS) return all;
-    context.note(`a gradient of more than ${MOST_STOPS} colours, or that repeats them, ends after these`);
-    return all.slice(0, MOST_STOPS);
+  /** Whole numbers around some places, of which 0 and 1 are the gradient's own: from where to where it goes on. */
+  const reachOf = (places: readonly number[]): readonly [low: number, high: number] => {
+    if (!goesOn) return [0, 1];
+    const [low, high] = [Math.min(0, Math.floor(Math.min(...places))), Math.max(1, Math.ceil(Math.max(...places)))];
+    // Each time may have one more at both its ends.
+    if ((high - low) * (stops.length + 2) <= MOST_STOPS) return [low, high];
+    reading.note(`a gradient that repeats more often than ${MOST_STOPS} colours last is drawn once`);
+    return [0, 1];
+  };
+  const spreadOver = (low: number, high: number): readonly GradientStop[] => {
+    if (goesOn) return goneOn(stops, low, high, back);
+    if (stops.length > MOST_STOPS) reading.note(`a gradient of more than ${MOST_STOPS} colours ends after these`);
+    return stops.slice(0, MOST_STOPS);
   };
   if (element.name === 'linearGradient') {
-    const a: Point = [length('x1', wide, 0), length('y1', high, 0)];
-    const b: Point = [length('x2', wide, 1), length('y2', high, 0)];
-    const from = apply(m, a);
-    const end = apply(m, b);
+    const begins: Point = [length('x1', wide, 0), length('y1', high, 0)];
+    const ends: Point = [length('x2', wide, 1), length('y2', high, 0)];
+    const from = apply(m, begins);
+    const end = apply(m, ends);
     // Across the gradient colours are equal: along M(d⊥). What is left of M(d) square to it is the gradient.
-    const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
+    const [dx, dy] = [ends[0] - begins[0], ends[1] - begins[1]];
     if (dx === 0 && dy === 0) return { style: 'solid', color: last.color };
     const across: Point = [m[0] * -dy + m[2] * dx, m[1] * -dy + m[3] * dx];
     const long = across[0] ** 2 + across[1] ** 2 || 1;
@@ -135,33 +127,34 @@ export const gradientOf = (
     const [x, y] = [along[0] - across[0] * share, along[1] - across[1] * share];
     const whole = x * x + y * y || 1;
     const places = cornersOf(painted).map((p) => ((p[0] - from[0]) * x + (p[1] - from[1]) * y) / whole);
-    const [low, top] = goesOn
-      ? [Math.min(0, Math.floor(Math.min(...places))), Math.max(1, Math.ceil(Math.max(...places)))]
-      : [0, 1];
+    const [low, top] = reachOf(places);
     const at = (t: number): Point => [from[0] + x * t, from[1] + y * t];
-    return { style: 'linear', stops: spreadOut(low, top), from: at(low), to: at(top) };
+    return { style: 'linear', stops: spreadOver(low, top), from: at(low), to: at(top) };
   }
   const centre: Point = [length('cx', wide, 0.5), length('cy', high, 0.5)];
-  const radius = length('r', Math.sqrt((wide * wide + high * high) / 2), 0.5);
+  const radius = length('r', diagonalOf([wide, high]), 0.5);
   const toOwn = inverted(m);
   if (radius <= 0 || !toOwn) return { style: 'solid', color: last.color };
-  const focus: Point = [lengthOf(attribute('fx'), wide, centre[0]), lengthOf(attribute('fy'), high, centre[1])];
+  const focus: Point = [lengthOf(a.fx, wide, centre[0]), lengthOf(a.fy, high, centre[1])];
   if (Math.hypot(focus[0] - centre[0], focus[1] - centre[1]) > 1e-3 * radius) {
-    context.note('a gradient with its focus off its middle is drawn from its middle');
+    reading.note('a gradient with its focus off its middle is drawn from its middle');
   }
   const far = cornersOf(painted).map((corner) => {
     const [x, y] = apply(toOwn, corner);
     return Math.hypot(x - centre[0], y - centre[1]) / radius;
   });
-  const rounds = goesOn ? Math.max(1, Math.ceil(Math.max(...far))) : 1;
+  const [, rounds] = reachOf(far);
   const from = apply(m, centre);
-  const { long, short } = halfAxes(m);
-  const reach = radius * rounds;
+  const { stretch, then } = turnsAndStretch(m);
+  const [long, short] = [stretch[0], Math.abs(stretch[1])];
+  // A circle has no longer axis.
+  const turn = long - short < 1e-9 * long ? 0 : then;
+  const reach = radius * rounds * long;
   return {
     style: 'radial',
-    stops: spreadOut(0, rounds),
+    stops: spreadOver(0, rounds),
     from,
-    to: [from[0] + long[0] * reach, from[1] + long[1] * reach],
-    breadth: Math.round((short / Math.hypot(...long)) * 1e4) / 1e4,
+    to: [from[0] + Math.cos(turn) * reach, from[1] + Math.sin(turn) * reach],
+    breadth: Math.round((short / long) * 1e4) / 1e4,
   };
 };

@@ -3,7 +3,7 @@ import svgpath from 'svgpath';
 import type { PathValue, Vertex } from '../../document/types';
 import type { Matrix } from '../../geometry/matrix';
 import type { SvgElement } from './parse';
-import { lengthOf, numbersOf } from './style';
+import { diagonalOf, lengthOf, numbersOf } from './style';
 
 const ellipse = (cx: number, cy: number, rx: number, ry: number): string =>
   rx > 0 && ry > 0
@@ -24,8 +24,11 @@ const points = (text: string | undefined): string => {
 };
 
 /** The path data of a shape element; null for an element that is no shape. */
-export const dataOf = ({ name, attributes: a }: SvgElement, [w, h]: readonly [number, number]): string | null => {
-  const diagonal = Math.sqrt((w * w + h * h) / 2);
+export const dataOf = (
+  { name, attributes: a }: SvgElement,
+  size: readonly [width: number, height: number],
+): string | null => {
+  const [w, h] = size;
   const x = (key: string, missing = 0) => lengthOf(a[key], w, missing);
   const y = (key: string, missing = 0) => lengthOf(a[key], h, missing);
   switch (name) {
@@ -44,7 +47,7 @@ export const dataOf = ({ name, attributes: a }: SvgElement, [w, h]: readonly [nu
       );
     }
     case 'circle': {
-      const r = lengthOf(a.r, diagonal, 0);
+      const r = lengthOf(a.r, diagonalOf(size), 0);
       return ellipse(x('cx'), y('cy'), r, r);
     }
     case 'ellipse': {

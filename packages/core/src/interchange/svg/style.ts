@@ -215,5 +215,8 @@ export const lengthOf = (text: string | undefined, whole: number, missing: numbe
   return value * (UNITS[unit] ?? 1);
 };
 
+/** What percentages are of that go by neither width nor height (SVG 2, 8.9). */
+export const diagonalOf = ([w, h]: readonly [number, number]): number => Math.sqrt((w * w + h * h) / 2);
+
 export const numbersOf = (text: string | undefined): number[] =>
   [...(text ?? '').matchAll(/[+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?/gi)].map((m) => Number(m[0]));

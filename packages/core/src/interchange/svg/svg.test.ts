@@ -340,6 +340,19 @@ describe('hostile drawings', () => {
       colors(`<g style="${levels.join(';')};--v9:#000001"><rect width="9" height="9" fill="var(--v0)"/></g>`),
     ).toEqual([]);
   });
+  it('with patterns in patterns end, and gradients that repeat without end are drawn once', () => {
+    const rect = (i: number) => `<rect width="9" height="9" fill="url(#p${i})"/>`;
+    const deep = Array.from(
+      { length: 30 },
+      (_, i) => `<pattern id="p${i}" width="0.4" height="0.4">${rect(i + 1)}</pattern>`,
+    );
+    expect(() => readSvg(svg(`${deep.join('')}<pattern id="p30" width="1" height="1"/>${rect(0)}`))).not.toThrow();
+    const gradient =
+      '<linearGradient id="g" x1="0" x2="1e-9" spreadMethod="repeat"><stop/><stop offset="1" stop-color="#fff"/></linearGradient>';
+    const drawing = readSvg(svg(`${gradient}<rect width="9" height="9" fill="url(#g)"/>`));
+    expect(drawing.notes).toEqual(['a gradient that repeats more often than 32 colours last is drawn once']);
+    expect((drawing.nodes[0] as SvgShape).fill).toMatchObject({ style: 'linear', stops: [{ at: 0 }, { at: 1 }] });
+  });
   it('with filters, masks, patterns and markers that lead to themselves end', () => {
     const merged = '<feMerge result="a"><feMergeNode in="a"/><feMergeNode in="a"/></feMerge>'.repeat(60);
     const rect = '<rect width="9" height="9" filter="url(#f)" mask="url(#m)" clip-path="url(#c)" fill="url(#p)"/>';

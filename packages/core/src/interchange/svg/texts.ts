@@ -7,7 +7,7 @@ import { arcLength } from '../../geometry/length';
 import { multiply, translation } from '../../geometry/matrix';
 import { outlineOfPath } from '../../geometry/outline';
 import { inkOf, isStrokeFirst, strokeOf } from './inks';
-import { boxOfText, type SvgAlong, type SvgText } from './nodes';
+import { boxOfText, isOval, type SvgAlong, type SvgText } from './nodes';
 import { shareOf } from './paints';
 import type { SvgElement } from './parse';
 import { dataOf, pathsOf } from './shapes';
@@ -56,8 +56,7 @@ const lineOf = (e: SvgElement, walk: Walk, from: Point, along: SvgAlong | null, 
     : inkOf(style.fill ?? 'black', walk, around, own, shareOf(style['fill-opacity']), reading);
   const stroke = walk.area ? null : strokeOf(walk, around, own, 1, reading);
   if (!fill && !stroke) return [];
-  if (stroke?.ink.style === 'radial' && stroke.ink.breadth !== 1)
-    reading.note('an oval gradient on the line of a text is drawn round');
+  if (stroke && isOval(stroke.ink)) reading.note('an oval gradient on the line of a text is drawn round');
   if (e.children.some(({ name }) => name === 'tspan'))
     reading.note('text with several styles in a line takes the first');
   const weight = style['font-weight'] === 'bold' ? 700 : Number(style['font-weight']) || 400;

@@ -1,13 +1,13 @@
 /** Transforms and view boxes (SVG 2, chapter 8). */
 import type { Point } from '../../document/types';
-import { IDENTITY, type Matrix, multiply } from '../../geometry/matrix';
+import { IDENTITY, type Matrix, multiply, turn } from '../../geometry/matrix';
 import type { SvgElement } from './parse';
 import { lengthOf, numbersOf } from './style';
 
 const radians = (degrees: number) => (degrees * Math.PI) / 180;
 
-export const rotated = (angle: number): Matrix => {
-  const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
+export const turnedBy = (degrees: number): Matrix => {
+  const [cos, sin] = turn(degrees);
   return [cos, sin, -sin, cos, 0, 0];
 };
 
@@ -31,7 +31,7 @@ const one = (name: string, v: readonly number[]): Matrix => {
       return [1, Math.tan(radians(b ?? 0)), Math.tan(radians(a)), 1, 0, 0];
     case 'rotate': {
       const [x, y] = [b ?? 0, c ?? 0];
-      return multiply(multiply([1, 0, 0, 1, x, y], rotated(radians(a))), [1, 0, 0, 1, -x, -y]);
+      return multiply(multiply([1, 0, 0, 1, x, y], turnedBy(a)), [1, 0, 0, 1, -x, -y]);
     }
     case 'skewX':
       return [1, 0, Math.tan(radians(a)), 1, 0, 0];

@@ -87,8 +87,9 @@ export const boxWithin = (nodes: readonly SvgNode[], { matrix }: Walk): Box | nu
 };
 
 /** Lengths of an element that refers to a box: pixels, or shares of the box. */
-export const unitsMatrix = (walk: Walk, units: string | undefined, box: Box | null): Matrix | null => {
+export const unitsMatrix = (walk: Walk, units: string | undefined, boxOf: () => Box | null): Matrix | null => {
   if (units !== 'objectBoundingBox') return walk.matrix;
+  const box = boxOf();
   return box && multiply(walk.matrix, ofBox(box));
 };
 

@@ -1,7 +1,7 @@
 import { point } from '../../document/params';
 import type { Point } from '../../document/types';
-import type { Box } from '../../geometry/bounds';
-import { boxTo, cornersOf } from '../../geometry/homography';
+import { type Box, cornersOf } from '../../geometry/bounds';
+import { boxTo } from '../../geometry/homography';
 import { polygon } from '../../geometry/outline';
 import { triangleTo } from '../../geometry/warp';
 import { marksThrough } from '../marksThrough';
