@@ -45,6 +45,15 @@ const says = (name, fits, told) => {
   if (!fits) failed++;
 };
 
+/** Asks the page until it answers so. The page's policy keeps puppeteer from waiting inside it, by functions made of text. */
+const until = async (ask, fits) => {
+  for (let tries = 0; tries < 300; tries++) {
+    if (fits(await ask())) return;
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+  throw new Error(`Not so after 30 seconds: ${fits}`);
+};
+
 const banners = async (browser) => {
   const demo = join(folder, 'demo.kite');
   kite('demo', '--out', demo);
@@ -59,7 +68,6 @@ const banners = async (browser) => {
       kite('frame', demo, '--scene', scene, '--frame', String(frame), '--scale', String(scale), '--out', png);
       const { width, height } = await loadImage(png);
       const page = await browser.newPage();
-      await page.setViewport({ width, height });
       await page.goto(`file://${place}/index.html#frame=${frame}`);
       await page.waitForSelector('canvas');
       const shown = await page.screenshot({ clip: { x: 0, y: 0, width, height } });
@@ -80,32 +88,50 @@ const editor = async (browser) => {
       }),
     );
     const page = await browser.newPage();
-    await page.setViewport({ width: 1280, height: 800 });
     const wrong = [];
     page.on('pageerror', (error) => wrong.push(error.message));
-    const [project] = await (await fetch(`${url}/api/projects`)).json();
-    await page.goto(`${url}/projects/${project.id}`);
+    const [{ id }] = await (await fetch(`${url}/api/projects`)).json();
+    const project = async () => (await fetch(`${url}/api/projects/${id}`)).json();
+    const { document: before } = await project();
+    await page.goto(`${url}/projects/${id}`);
     await page.waitForSelector('[data-testid=picture][data-drawn]');
     says('the editor', true, 'opens and draws the demo');
     const rows = () => page.$$eval('[data-testid=layer-row]', (all) => all.length);
-    await page.locator('::-p-aria([name="New scene"][role="button"])').click();
-    await page.locator('[role=dialog] button[type=submit]').click();
-    await page.waitForFunction(() => document.querySelectorAll('[data-testid=layer-row]').length === 0);
-    await page.locator('::-p-aria([name="Add a shape"][role="button"])').click();
-    await page.locator('::-p-aria([name="Star"][role="button"])').click({ count: 2 });
-    await page.waitForFunction(() => document.querySelectorAll('[data-testid=layer-row]').length === 1);
-    says('a star', (await rows()) === 1, 'is a layer of a new scene');
-    await page.waitForFunction(() => document.querySelector('[data-testid=save-state]')?.textContent === 'Saved');
-    const { document: kept } = await (await fetch(`${url}/api/projects/${project.id}`)).json();
-    const made = kept.scenes[kept.order.find((id) => page.url().includes(id)) ?? kept.order.at(-1)];
-    says('what is made', Object.keys(made.layers).length === 1, 'is saved');
+    const press = async (selector, options) => {
+      await until(
+        () => page.$(selector),
+        (found) => found !== null,
+      );
+      await (await page.$(selector)).click(options);
+    };
+    await press('::-p-aria([name="New scene"][role="button"])');
+    await press('[role=dialog] button[type=submit]');
+    await until(rows, (count) => count === 0);
+    await press('::-p-aria([name="Add a shape"][role="button"])');
+    await press('::-p-aria([name="Star"][role="button"])', { count: 2 });
+    await until(rows, (count) => count === 1);
+    says('a star', true, 'is a layer of a new scene');
+    const kept = async () => {
+      const { document } = await project();
+      const made = document.order.find((id) => !before.order.includes(id));
+      return made ? Object.keys(document.scenes[made].layers).length : 0;
+    };
+    await until(kept, (count) => count === 1);
+    says('what is made', true, 'is saved');
     says('nothing', wrong.length === 0, wrong.join('; ') || 'went wrong');
   } finally {
     server.kill('SIGKILL');
   }
 };
 
-const browser = await puppeteer.launch({ browser: 'firefox', executablePath: FIREFOX, headless: true });
+const browser = await puppeteer.launch({
+  browser: 'firefox',
+  executablePath: FIREFOX,
+  headless: true,
+  // Firefox 140 does not know the command that puppeteer sends for a viewport.
+  defaultViewport: null,
+  args: ['--width=1280', '--height=900'],
+});
 try {
   await banners(browser);
   await editor(browser);

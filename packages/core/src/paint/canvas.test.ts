@@ -131,6 +131,15 @@ describe('painting', () => {
       expect(calls).toContain(call);
     }
   });
+  it('gives what is closed no caps but those of dashes: Firefox moves a side of it for them', () => {
+    const stroke = { ...fill(0), op: 'stroke', width: 1, cap: 'round', join: 'round', miterLimit: 4, dashOffset: 0 };
+    const caps = (fields: object) =>
+      painted(list({ ...stroke, dashes: [], ...fields } as Mark)).filter((call) => call.startsWith('lineCap'));
+    expect(caps({})).toEqual(['lineCap=butt']);
+    expect(caps({ dashes: [4, 4] })).toEqual(['lineCap=round']);
+    const open = new OutlineWriter(0, 0).line(10, 10).open();
+    expect(caps({ outlines: [(fill(0) as Mark & { op: 'fill' }).outlines[0], open] })).toEqual(['lineCap=round']);
+  });
   it('runs gradients between their points; a radial one from its centre to its edge', () => {
     const gradient = {
       stops: [

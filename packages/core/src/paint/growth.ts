@@ -117,7 +117,7 @@ export const drawGrowth = (target: Target, cut: GrowthCut, drawMarks: DrawMarks)
   surface.context.putImageData(pixels, 0, 0);
   context.setTransform(...multiply(view, multiply(cut.matrix, field.matrix)));
   Object.assign(context, { globalAlpha: 1, globalCompositeOperation: 'source-over' });
-  Object.assign(context, { imageSmoothingEnabled: true, imageSmoothingQuality: 'low' });
+  context.imageSmoothingQuality = 'low';
   context.drawImage(surface.image, 0, 0, width, height, 0, 0, width, height);
   tools.pool.give(surface);
 };

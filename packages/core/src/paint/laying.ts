@@ -57,7 +57,7 @@ export const drawThrough = (
   context.setTransform(1, 0, 0, 1, 0, 0);
   context.globalAlpha = alpha;
   context.globalCompositeOperation = operation;
-  if (shrink > 1) Object.assign(context, { imageSmoothingEnabled: true, imageSmoothingQuality: 'low' });
+  if (shrink > 1) context.imageSmoothingQuality = 'low';
   if (filter !== 'none') context.filter = filter;
   const { width, height } = sizeOf(box, shrink);
   context.drawImage(surface.image, 0, 0, width, height, left, top, width * shrink, height * shrink);

@@ -10,7 +10,6 @@ export interface Gradient2D {
 
 export interface Context2D extends PathSink {
   globalAlpha: number;
-  imageSmoothingEnabled: boolean;
   imageSmoothingQuality: string;
   globalCompositeOperation: string;
   /** Missing where canvases have no filters. */
@@ -32,7 +31,7 @@ export interface Context2D extends PathSink {
   stroke(): void;
   fillRect(x: number, y: number, width: number, height: number): void;
   clearRect(x: number, y: number, width: number, height: number): void;
-  setLineDash(dashes: number[]): void;
+  setLineDash(dashes: readonly number[]): void;
   createConicGradient(startAngle: number, x: number, y: number): Gradient2D;
   createPattern(image: unknown, repetition: string): unknown;
   getImageData(x: number, y: number, width: number, height: number): { readonly data: Uint8ClampedArray };
