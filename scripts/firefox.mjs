@@ -7,7 +7,7 @@ import { build, debianPackage, install } from './steps.mjs';
 
 const FIREFOX = process.env.KITE_FIREFOX ?? '/usr/bin/firefox-esr';
 /** Banners that are nearer to the PNG than this look the same, in decibels. */
-const NEAR = 50;
+const NEAR = 48;
 /** Scenes of the demo, and the frames that are looked at. */
 const LOOKS = [
   ['Late ticket', 1, [20, 60, 200]],
@@ -15,6 +15,15 @@ const LOOKS = [
   ['Route title', 0.25, [70, 120]],
   ['Next stop strip', 0.25, [60]],
   ['Lamp fan', 0.25, [40]],
+  ['Window grid', 0.25, [47]],
+  ['Riders by hour', 0.25, [71]],
+  ['Climbing plant', 0.25, [90]],
+  ['Turning sign', 0.25, [5, 30]],
+  ['Ride home easy', 0.25, [15, 47]],
+  ['Letter cube', 0.25, [15, 47]],
+  ['Lit window', 0.25, [5, 30]],
+  ['Fog and lamp', 0.25, [5, 15]],
+  ['Night pass', 0.25, [15]],
 ];
 
 install();
@@ -31,6 +40,9 @@ const kite = (...args) =>
 const pixels = async (bytes) => {
   const image = await loadImage(bytes);
   const context = createCanvas(image.width, image.height).getContext('2d');
+  // A page is white where a picture is see-through.
+  context.fillStyle = 'white';
+  context.fillRect(0, 0, image.width, image.height);
   context.drawImage(image, 0, 0);
   return context.getImageData(0, 0, image.width, image.height).data;
 };
