@@ -131,6 +131,7 @@ test('text is as wide as Chromium sets it, for every font that ships', async ({ 
         align: 'left',
         wrap: null,
         pairs: '',
+        features: '',
       } as const;
       const [line] = layoutText(face, style).lines;
       return line!.right - line!.left;

@@ -33,6 +33,8 @@ export interface Uses {
     readonly growths: boolean;
     readonly bends: boolean;
     readonly effects: boolean;
+    /** Whether text runs from right to left. */
+    readonly leftward: boolean;
     /** Whether curves of strokes reach so far that they are drawn as lines. */
     readonly far: boolean;
     /** Whether something was left out of a frame, or told of it. */
@@ -89,6 +91,8 @@ export const SEAMS: readonly Seam[] = [
   },
   { at: ['scene/around'], modules: ['scene/follows'], neededBy: ({ others }) => others },
   { at: ['scene/compile'], modules: ['scene/pixels'], instead: 'pixels', neededBy: ({ marks }) => marks.told },
+  // Its fonts are written into it, and nobody is told of them.
+  { at: ['scene/layers'], modules: ['scene/fonts'], instead: 'fonts', neededBy: () => false },
   { at: ['scene/compile'], modules: ['scene/turned'], neededBy: ({ values }) => values.has('scene') },
   {
     at: ['scene/whereabouts'],
@@ -97,6 +101,10 @@ export const SEAMS: readonly Seam[] = [
     neededBy: ({ depth }) => depth,
   },
   { at: ['recipe/evaluate'], modules: ['recipe/texts'], instead: 'texts', neededBy: ({ cards }) => cards.has('text') },
+  { at: ['type/layout'], modules: ['type/breaking'], neededBy: ({ given }) => given.has('text/frame') },
+  { at: ['recipe/sources/text'], modules: ['type/fitting'], neededBy: ({ given }) => given.has('text/fit') },
+  { at: ['type/layout'], modules: ['type/pairs'], neededBy: ({ given }) => given.has('text/pairs') },
+  { at: ['type/layout'], modules: ['type/directions'], neededBy: ({ marks }) => marks.leftward },
   {
     at: ['recipe/paints/stroke'],
     modules: ['recipe/paints/taper'],
@@ -133,6 +141,19 @@ export const SEAMS: readonly Seam[] = [
   { at: ['paint/apart'], modules: ['paint/cuts'], neededBy: ({ marks }) => marks.cuts },
   { at: ['paint/cuts'], modules: ['paint/growth'], neededBy: ({ marks }) => marks.growths },
 ];
+
+/** Properties of definitions that tell of them, and where in the core these are: whoever asks for them has an interface. */
+interface Telling {
+  readonly folder: string;
+  readonly keys: readonly string[];
+}
+export const TELLING: readonly Telling[] = [
+  { folder: 'recipe', keys: ['summary', 'hint', 'example', 'holding', 'fitting', 'onDrawn', 'svg'] },
+  { folder: 'motion/kinds', keys: ['wanted', 'says'] },
+  { folder: 'formula/functions', keys: ['says', 'example'] },
+];
+/** What cards, their parameters and choices are called: formulas name them so. */
+export const CALLED: Telling = { folder: 'recipe', keys: ['label'] };
 
 /** Tables of the core: of the modules that each lists, a player has those that its scene uses. */
 interface Table {

@@ -52,7 +52,7 @@ const ENLARGED = scaling(64);
 
 /** Notes what there is to be drawn. */
 export const seeing = () => {
-  const marks = { cuts: false, growths: false, bends: false, effects: false, far: false, told: false };
+  const marks = { cuts: false, growths: false, bends: false, effects: false, leftward: false, far: false, told: false };
   const note = (mark: Mark): void => {
     if (mark.op === 'stroke') {
       const matrix = multiply(ENLARGED, mark.matrix);

@@ -27,6 +27,7 @@ const style = {
   align: 'left',
   wrap: null,
   pairs: '',
+  features: '',
 } as const;
 
 describe('a face', () => {
@@ -43,13 +44,45 @@ describe('a face', () => {
   it('takes letters of the other subset, and keeps a mark with its letter', async () => {
     const inter = await face('inter');
     // ő is of the second subset; no letter falls back on the box for missing ones (glyph 0).
-    const glyphs = inter.shape('Tramő', 'on');
+    const glyphs = inter.shape('Tramő', '');
     expect(glyphs.every((g) => g.id % (1 << 20) !== 0)).toBe(true);
     expect(inter.outlines(glyphs.at(-1)!.id).length).toBeGreaterThan(0);
   });
+  it('has digits of one width where that is asked for, whether the font has them or not', async () => {
+    for (const family of ['inter', 'oswald', 'anton']) {
+      const own = await face(family, 400);
+      const widths = (features: string) =>
+        new Set(
+          [...'0123456789'].map((digit) => layoutText(own, { ...style, text: digit, features }).glyphs[0]!.advance),
+        );
+      expect(widths('tnum').size, family).toBe(1);
+      expect(widths('').size, family).toBeGreaterThan(1);
+      // They stand in the middle of their width, and what is no digit is as it was.
+      const [one, letter] = layoutText(own, { ...style, text: '1A', features: 'tnum' }).glyphs;
+      expect(letter!.x).toBeCloseTo(one!.from + [...widths('tnum')][0]!, 6);
+    }
+  });
+  it('joins no letters where that is put off', async () => {
+    const count = async (features: string) =>
+      layoutText(await face('lora'), { ...style, text: 'ffi', features }).glyphs;
+    expect(await count('-liga')).toHaveLength(3);
+    expect((await count('')).length).toBeLessThan(3);
+  });
+  it('tells which letters it lacks, among them none that nobody sees', async () => {
+    const { facts } = await face('anton');
+    expect(facts?.lacks('Ночь 夜 Night\u00ad\ufe0f\u200d')).toEqual(['Н', 'о', 'ч', 'ь', '夜']);
+    expect((await face('oswald')).facts?.lacks('Ночь, Đêm')).toEqual([]);
+  });
+  it('joins Arabic letters, and mirrors brackets in what runs to the left', async () => {
+    const rubik = await face('rubik');
+    const glyphOf = (text: string, i = 0) => rubik.shape(text, '').find(({ cluster }) => cluster === i)?.id;
+    // An initial beh is not the one that stands alone.
+    expect(glyphOf('بب')).not.toBe(glyphOf('ب'));
+    expect(glyphOf('א(ב', 1)).not.toBe(glyphOf('a(b', 1));
+  });
   it('has outlines within its ascent and descent', async () => {
     const { metrics, shape, outlines } = await face('unbounded', 700);
-    for (const { id } of shape('Hg', 'on')) {
+    for (const { id } of shape('Hg', '')) {
       for (const { points } of outlines(id)) {
         for (let k = 1; k < points.length; k += 2) {
           expect(points[k]).toBeGreaterThan(-metrics.ascent - 0.2);
@@ -104,6 +137,17 @@ describe('text', () => {
     const black = lit((await drawn(sceneOf(words({ font: { family: 'Inter', weight: 900, italic: false } })))).pixels);
     expect(light).toBeGreaterThan(50);
     expect(black).toBeGreaterThan(light * 1.5);
+  });
+  it('says which letters its font has not, in all that it says and as it says them', async () => {
+    const told = async (params: Parameters<typeof words>[0]) =>
+      (await drawn(sceneOf(words({ font: { family: 'Anton', weight: 400, italic: false }, ...params })))).problems.map(
+        ({ message }) => message,
+      );
+    expect(await told({ text: 'Night' })).toEqual([]);
+    expect(await told({ text: 'Night 夜' })).toEqual(['has letters that Anton 400 lacks: 夜']);
+    expect(await told({ text: 'абвгдежзик', letters: 'upper' })).toEqual([
+      'has letters that Anton 400 lacks: А Б В Г Д Е Ж З …',
+    ]);
   });
   it('in a font that is nowhere is drawn in one that stands in, and says so', async () => {
     const { pixels, problems } = await drawn(sceneOf(words({ font: { family: 'Gone', weight: 400, italic: false } })));

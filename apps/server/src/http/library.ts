@@ -1,6 +1,6 @@
 /** What is there for every project, over HTTP: imported files, the application's fonts, sizes kept under a name. */
 import { ASSETS, SIZES } from '@kite/api/library';
-import { applicationFont } from '@kite/render/fonts';
+import { applicationFontPaths, readFontFile } from '@kite/render/fonts';
 import type { FastifyInstance } from 'fastify';
 import { Refused } from '../errors';
 import type { AssetStore } from '../store/assets';
@@ -20,15 +20,17 @@ export const assetRoutes = (app: FastifyInstance, assets: AssetStore, files: Fil
   });
 
   serve(app, ASSETS.font, async ({ params: { family, weight, style, part }, reply }) => {
-    const parts = await applicationFont({
+    const paths = applicationFontPaths({
       from: 'application',
       family,
       weight: Number(weight),
       italic: style === 'italic',
     });
-    const bytes = parts?.[Number(part)];
-    if (!bytes) throw new Refused('not_found', 'There is no such font.');
-    return reply.headers({ 'content-type': 'font/otf', 'cache-control': FOR_EVER }).send(Buffer.from(bytes));
+    const path = paths?.[Number(part)];
+    if (path === undefined) throw new Refused('not_found', 'There is no such font.');
+    return reply
+      .headers({ 'content-type': 'font/otf', 'cache-control': FOR_EVER })
+      .send(Buffer.from(await readFontFile(path)));
   });
 };
 

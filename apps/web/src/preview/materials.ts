@@ -6,6 +6,7 @@ import { pictureKey } from '@kite/core/picture/key';
 import { assetsFor, fontsOfScene } from '@kite/core/scene/whole';
 import type { Library } from '@kite/core/scene/program';
 import { type FontFile, FontShelf } from '@kite/core/type/shelf';
+import { SHIPPED } from '@kite/core/type/shipped';
 
 /** A file that is not kept yet is called by its own address. */
 export const assetUrl = (sha: string): string => (sha.startsWith('data:') ? sha : `/api/assets/${sha}`);
@@ -16,10 +17,14 @@ const fetched = async (url: string): Promise<Uint8Array> => {
   return new Uint8Array(await response.arrayBuffer());
 };
 
+const subsetsOf = (id: string): readonly string[] => SHIPPED.find((family) => family.id === id)?.subsets ?? [];
+
 export const fontUrls = (file: FontFile): string[] =>
   file.from === 'asset'
     ? [assetUrl(file.sha)]
-    : [0, 1].map((part) => `/api/fonts/${file.family}/${file.weight}/${file.italic ? 'italic' : 'normal'}/${part}`);
+    : subsetsOf(file.family).map(
+        (_, part) => `/api/fonts/${file.family}/${file.weight}/${file.italic ? 'italic' : 'normal'}/${part}`,
+      );
 
 /** The most cut-outs that are kept: while a tolerance is dragged each move makes one. */
 const MOST_CUTS = 12;

@@ -79,13 +79,13 @@ export interface ChoiceParam<C extends string = string> extends Described {
   readonly choices: readonly { readonly value: C; readonly label: string }[];
   readonly default: C;
 }
-export type TextForm = 'address' | 'colors' | 'stays' | 'areas';
+export type TextForm = 'address' | 'colors' | 'features' | 'stays' | 'areas';
 export interface TextParam extends Described {
   readonly kind: 'text';
   /** Characters, at the most. */
   readonly most: number;
   readonly lines: 'one' | 'many';
-  /** What it says: the address of a page, a list of colours, frames and how long each stays; or nothing. */
+  /** What it says: the address of a page, a list of colours, OpenType features, frames and how long each stays; or nothing. */
   readonly form?: TextForm;
   readonly default: string;
 }

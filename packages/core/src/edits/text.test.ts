@@ -182,6 +182,16 @@ describe('the parts', () => {
       expect((part.params.position as KeyedProperty).keys.map((k) => k.frame)).toEqual([0, 20]);
     same(corners(parts, 11), corners(doc, 11));
   });
+  it('have the size that a text has that fits its box', () => {
+    const doc = projectWith({ text: 'Tram stop', size: 100, frame: 'box', fit: 'shrink', width: 200, height: 60 });
+    const parts = split(doc, 'letters');
+    same(corners(parts), corners(doc));
+    const [set] = parts.scenes.s!.sets;
+    const other = setWord('s', set!.id, 'Tram stops', 0, compileScene(parts.scenes.s!, LIBRARY), countingIds('w'));
+    // Letters that come are as large.
+    const sizes = (of: Project) => new Set(layers(of).map(({ items }) => Object.values(items)[0]!.params.size));
+    expect([sizes(parts).size, sizes(applyEdit(parts, other).doc).size]).toEqual([1, 1]);
+  });
   it('turn about their own middle', () => {
     const parts = split(projectWith({ text: 'ab', size: 100, align: 'left' }), 'letters');
     expect(layers(parts).map((l) => (l.params.pivot as { value: number[] }).value)).toEqual([

@@ -7,7 +7,7 @@ import { IDENTITY, inverted, multiply } from '../geometry/matrix';
 import type { Program } from '../scene/program';
 import { placementOf } from '../properties/placement';
 import type { TextUnit } from '../motion/sampler';
-import { text as textKind, textParts, type TextValues } from '../recipe/sources/text';
+import { text as textKind, textLayout, type TextValues } from '../recipe/sources/text';
 import { kindOf } from '../recipe/table';
 import { drawingIn, itemIn, type LayerDraft, NotFound, sceneIn } from './find';
 import { copiesOf } from './layers';
@@ -49,8 +49,9 @@ export const splitText = (
     const shown = program.cardAt(layerId, itemId, frame);
     if (!shown) throw new NotFound('card', itemId);
     const values = shown.values as TextValues;
-    const parts = textParts(values, program.library.fonts, by);
-    if (!parts) throw new RangeError('the font of this text is not here yet');
+    const laid = textLayout(values, program.library.fonts);
+    const parts = laid?.parts(by);
+    if (!laid || !parts) throw new RangeError('the font of this text is not here yet');
     const others = showingBeside(layer, itemId);
     const bare = withoutCards(layer, others);
     const m = program.matrixAt(layerId, frame);
@@ -64,7 +65,12 @@ export const splitText = (
     const own: Item = {
       ...item,
       ...(item.formulas && { formulas }),
-      params: { ...item.params, frame: { value: 'point' }, align: { value: 'left' } },
+      params: {
+        ...item.params,
+        ...(values.fit !== 'none' && { size: { value: laid.size }, fit: { value: 'none' } }),
+        frame: { value: 'point' },
+        align: { value: 'left' },
+      },
     };
     const alone = aloneOnPaths(program, layer, bare, itemId, by, frame);
     const made = parts.map((part, i): DrawingLayer => {

@@ -23,6 +23,10 @@ export const FORMS: { readonly [F in TextForm]: { readonly wanted: string; reado
     wanted: '2 to 255 colours such as #1B1F4B, with spaces between; or nothing',
     is: (v) => /^(#[0-9a-f]{6}\s+){1,254}#[0-9a-f]{6}$/i.test(v),
   },
+  features: {
+    wanted: 'OpenType features such as tnum, ss01, or -liga for one that is put off; or nothing',
+    is: (v) => /^-?[a-z0-9]{4}(\s*,\s*-?[a-z0-9]{4})*$/i.test(v),
+  },
   stays: {
     wanted: 'frames and the seconds that they stay, such as 12: 0.5, 40: 1; or nothing',
     is: (v) => v.split(',').every((part) => /^\s*\d{1,6}\s*:\s*\d{1,2}(\.\d{1,2})?\s*$/.test(part)),

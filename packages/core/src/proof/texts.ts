@@ -3,6 +3,7 @@ import type { DrawingLayer, Id, Item, Scene } from '../document/types';
 import { type Box, boxThrough, intersection, union } from '../geometry/bounds';
 import { splitWordsOf } from '../properties/words';
 import { soleSource } from '../recipe/needs';
+import { sizeOfText, type TextValues } from '../recipe/sources/text';
 import type { Program } from '../scene/program';
 import { cardsBox, layerBoxInScene } from '../scene/bounds';
 import { isShown } from '../scene/groups';
@@ -150,7 +151,8 @@ const shownAt = (program: Program, { parts, text }: Reading, frame: number) => {
   const [first] = shown;
   if (!first) return null;
   const sizes = shown.map(
-    ({ matrix: [a, b, c, d], values }) => (values.size as number) * Math.sqrt(Math.abs(a * d - b * c)),
+    ({ matrix: [a, b, c, d], values }) =>
+      sizeOfText(values as TextValues, program.library.fonts) * Math.sqrt(Math.abs(a * d - b * c)),
   );
   return { text: text ?? (first.values.text as string), size: Math.min(...sizes) };
 };

@@ -34,7 +34,7 @@ type Link = 'asset' | 'scene' | 'layer';
 const isLink = (kind: Param['kind']): kind is Link => kind === 'asset' || kind === 'scene' || kind === 'layer';
 
 /** Every value that a property has of its own, at whatever frame. */
-const valuesOf = (property: Property | undefined, otherwise: Value): readonly Value[] => {
+export const valuesOf = (property: Property | undefined, otherwise: Value): readonly Value[] => {
   if (property === undefined || isApart(property)) return [otherwise];
   return isKeyed(property) ? property.keys.map((k) => k.value) : [property.value];
 };

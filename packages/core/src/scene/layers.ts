@@ -2,7 +2,6 @@
 import { lastMade, remembered } from '../document/remembered';
 import type { DrawingLayer, Layer } from '../document/types';
 import type { Wiring } from '../formula/wiring';
-import { fontLabel } from '../motion/kinds/font';
 import { samplerOf } from '../motion/sampler';
 import { type Placement, placementOf } from '../properties/placement';
 import { compileRecipe, stampsOf } from '../recipe/evaluate';
@@ -11,6 +10,7 @@ import { type Around, MOST_WORK, newRoom, type Picture, SHORTAGES } from '../rec
 import { below } from '../recipe/sources/below';
 import type { Supplies } from '../recipe/types';
 import type { Fonts } from '../type/types';
+import { fontProblems } from './fonts';
 import type { Problem } from './program';
 
 /** What a layer draws at a frame. */
@@ -34,15 +34,6 @@ const newlyCompiled = () => ({
   layers: lastMade<Layer, CompiledLayer>(),
 });
 const compiledWith = remembered<Fonts, ReturnType<typeof newlyCompiled>>(newlyCompiled);
-
-/** What is to be said of a drawing's fonts: the ones that others stand in for. */
-const fontProblems = (layer: DrawingLayer, fonts: Fonts): Problem[] =>
-  needsOf(layer).fonts.flatMap((choice) => {
-    const instead = fonts.find(choice)?.instead;
-    if (!instead) return [];
-    const message = `asks for the font ${fontLabel(choice)}, which is not here; ${fontLabel(instead)} stands in for it`;
-    return [{ layer: layer.id, message }];
-  });
 
 const recipeMarks = (
   layer: DrawingLayer,

@@ -1,5 +1,6 @@
-/** A face for tests: every letter is a square half an em wide, so that all places are known. */
+/** A face for tests: every letter is a square half an em wide, so that all places are known; a line runs and breaks as Unicode has it. */
 import { type GlyphPath, glyphsFrom, UNITS } from '../type/glyphs';
+import { breaksOf, levelsOf } from '../type/paragraph';
 import type { Face, Fonts } from '../type/types';
 
 /** From 0.1 to 0.4 em across, from the baseline to half an em above it. */
@@ -14,11 +15,21 @@ const square: GlyphPath = [
 export const squareFace: Face = {
   metrics: { ascent: 0.8, descent: 0.2, capHeight: 0.5 },
   // `fi` is one glyph while ligatures are on.
-  shape: (text, ligatures) => {
+  shape: (text, features) => {
     const glyphs = [];
+    const levels = levelsOf(text);
+    const breaks = breaksOf(text);
     for (let i = 0; i < text.length; i++) {
-      const joined = ligatures === 'on' && text.slice(i, i + 2) === 'fi';
-      glyphs.push({ id: text[i] === ' ' ? 0 : 1, cluster: i, advance: 0.5, x: 0, y: 0 });
+      const joined = !features.includes('-liga') && text.slice(i, i + 2) === 'fi';
+      glyphs.push({
+        id: text[i] === ' ' ? 0 : 1,
+        cluster: i,
+        advance: 0.5,
+        x: 0,
+        y: 0,
+        level: levels?.[i] ?? 0,
+        breaks: breaks.has(i + 1) ? 1 : 0,
+      });
       if (joined) i++;
     }
     return glyphs;

@@ -1,9 +1,11 @@
 /** Faces on HarfBuzz. Loaded when text is first needed; the banner's runtime does without. */
-import { Blob, Buffer, Face as HbFace, Feature, Font, shape, Variation } from 'harfbuzzjs';
+import { Blob, Buffer, Direction, Face as HbFace, Feature, Font, shape, Variation } from 'harfbuzzjs';
 import { LIMITS } from '../document/limits';
 import { asName } from '../document/text';
+import { choosable, readFeatures } from './features';
 import { type GlyphPath, glyphsFrom, UNITS } from './glyphs';
-import type { Face, Glyph, Ligatures, Metrics } from './types';
+import { breaksOf, levelsOf } from './paragraph';
+import type { Face, Glyph, Metrics } from './types';
 
 /** Glyphs of part n of a face start at n times this. */
 const PART = 1 << 20;
@@ -50,8 +52,11 @@ export const readFont = (bytes: Uint8Array): FontFacts => {
 };
 
 interface Part {
+  readonly face: HbFace;
   readonly font: Font;
   readonly covers: ReadonlySet<number>;
+  /** The tags of its OpenType features that choose or place glyphs. */
+  readonly features: ReadonlySet<string>;
 }
 
 const partOf = (bytes: Uint8Array, weight: number): Part => {
@@ -63,12 +68,21 @@ const partOf = (bytes: Uint8Array, weight: number): Part => {
     const { min, max } = axes.wght;
     font.setVariations([new Variation('wght', Math.min(max, Math.max(min, weight)))]);
   }
-  return { font, covers: new Set(face.collectUnicodes()) };
+  const features = [...face.getTableFeatureTags('GSUB'), ...face.getTableFeatureTags('GPOS')];
+  return { face, font, covers: new Set(face.collectUnicodes()), features: new Set(features) };
 };
 
-/** Runs of text that one part covers; letters that none covers go to the first. */
-const runsOf = (text: string, parts: readonly Part[]): { part: number; from: number; to: number }[] => {
-  const runs: { part: number; from: number; to: number }[] = [];
+interface Run {
+  readonly part: number;
+  readonly level: number;
+  readonly from: number;
+  to: number;
+}
+
+/** Runs of text that one part covers and that run one way; letters that none covers go to the first. */
+const runsOf = (text: string, parts: readonly Part[]): Run[] => {
+  const runs: Run[] = [];
+  const levels = levelsOf(text);
   let at = 0;
   for (const letter of text) {
     const code = letter.codePointAt(0) as number;
@@ -81,35 +95,88 @@ const runsOf = (text: string, parts: readonly Part[]): { part: number; from: num
           0,
           parts.findIndex((p) => p.covers.has(code)),
         );
-    if (last?.part === part) last.to = at + letter.length;
-    else runs.push({ part, from: at, to: at + letter.length });
+    const level = levels?.[at] ?? 0;
+    if (last?.part === part && last.level === level) last.to = at + letter.length;
+    else runs.push({ part, level, from: at, to: at + letter.length });
     at += letter.length;
   }
   return runs;
 };
 
-const LIGATURES = ['liga', 'clig', 'dlig'];
+/** `tnum, -liga` as HarfBuzz has it. */
+const featuresOf = (list: string): Feature[] =>
+  [...readFeatures(list)].map(([tag, on]) => new Feature(tag, on ? 1 : 0));
 
-const shapeRun = (font: Font, text: string, ligatures: Ligatures): Glyph[] => {
+const DIGIT = /^[0-9]$/;
+
+/** Digits that stand in the middle of the widest one's width, for a font that has none of one width. */
+const evened = (font: Font, text: string, glyphs: readonly Glyph[]): Glyph[] => {
+  const widths = [...'0123456789'].map((digit) => font.glyphHAdvance(font.nominalGlyph(digit.charCodeAt(0)) ?? 0));
+  const widest = Math.max(...widths) / UNITS;
+  return glyphs.map((glyph) =>
+    DIGIT.test(text[glyph.cluster] ?? '')
+      ? { ...glyph, x: glyph.x + (widest - glyph.advance) / 2, advance: widest }
+      : glyph,
+  );
+};
+
+const shapeRun = (
+  { font, features: own }: Part,
+  text: string,
+  level: number,
+  features: readonly Feature[],
+): Glyph[] => {
   const buffer = new Buffer();
   buffer.addText(text);
   buffer.guessSegmentProperties();
-  shape(font, buffer, ligatures === 'on' ? [] : LIGATURES.map((tag) => new Feature(tag, 0)));
+  buffer.setDirection(level % 2 === 1 ? Direction.RTL : Direction.LTR);
+  shape(font, buffer, [...features]);
   const infos = buffer.getGlyphInfos();
   const positions = buffer.getGlyphPositions();
-  return infos.map(({ codepoint, cluster }, i) => {
+  const glyphs = infos.map(({ codepoint, cluster }, i) => {
     const { xAdvance = 0, xOffset = 0, yOffset = 0 } = positions[i] ?? {};
-    return { id: codepoint, cluster, advance: xAdvance / UNITS, x: xOffset / UNITS, y: -yOffset / UNITS };
+    return {
+      id: codepoint,
+      cluster,
+      advance: xAdvance / UNITS,
+      x: xOffset / UNITS,
+      y: -yOffset / UNITS,
+      level,
+      breaks: 0,
+    };
   });
+  const even = features.some(({ tag, value }) => tag === 'tnum' && value === 1) && !own.has('tnum');
+  // HarfBuzz gives what runs to the left in the order in which it is seen.
+  const read = level % 2 === 1 ? glyphs.reverse() : glyphs;
+  return even ? evened(font, text, read) : read;
 };
 
 const glyphPath = (font: Font, id: number): GlyphPath =>
   font.glyphToJson(id).map(({ type, values }) => [type, ...values.map(Math.round)] as const);
 
+/** What a font calls one of its stylistic sets or character variants; '' where it says nothing. */
+const ownName = (face: HbFace, tag: string): string => {
+  const id = face.getFeatureNameIds('GSUB', face.getTableFeatureTags('GSUB').indexOf(tag))?.uiLabelNameId;
+  return id === undefined ? '' : asName(nameOf(face, id), '', LIMITS.name);
+};
+
 const metricsOf = ({ font }: Part): Metrics => {
   const { ascender, descender } = font.hExtents();
   const cap = font.glyphExtents(font.nominalGlyph(0x48) ?? 0);
   return { ascent: ascender / UNITS, descent: -descender / UNITS, capHeight: cap ? cap.yBearing / UNITS : 0.7 };
+};
+
+/** A line of text in a face's parts, in the order in which it is read. */
+const setIn = (parts: readonly Part[], text: string, features: readonly Feature[]): Glyph[] => {
+  const breaks = breaksOf(text);
+  const glyphs = runsOf(text, parts).flatMap(({ part, level, from, to }) =>
+    shapeRun(parts[part] as Part, text.slice(from, to), level, features).map((glyph) => ({
+      ...glyph,
+      id: glyph.id + part * PART,
+      cluster: glyph.cluster + from,
+    })),
+  );
+  return glyphs.map((glyph, i) => ({ ...glyph, breaks: breaks.has(glyphs[i + 1]?.cluster ?? -1) ? 1 : 0 }));
 };
 
 const MOST_SHAPED = 2_000;
@@ -118,21 +185,23 @@ const MOST_SHAPED = 2_000;
 export const faceOf = (files: readonly Uint8Array[], weight: number): Face => {
   const parts = files.map((bytes) => partOf(bytes, weight));
   const shaped = new Map<string, readonly Glyph[]>();
+  const tags = new Set(parts.flatMap(({ features }) => [...features]));
   return {
     metrics: metricsOf(parts[0] as Part),
-    shape: (text, ligatures) => {
-      const key = `${ligatures}:${text}`;
+    facts: {
+      features: choosable(tags, (tag) => ownName((parts[0] as Part).face, tag)),
+      lacks: (text) =>
+        [...new Set(text)].filter(
+          (letter) =>
+            !/[\s\p{Cc}\p{DI}]/u.test(letter) && !parts.some(({ covers }) => covers.has(letter.codePointAt(0)!)),
+        ),
+    },
+    shape: (text, features) => {
+      const key = `${features}:${text}`;
       let glyphs = shaped.get(key);
       if (!glyphs) {
         if (shaped.size >= MOST_SHAPED) shaped.clear();
-        glyphs = runsOf(text, parts).flatMap(({ part, from, to }) =>
-          shapeRun((parts[part] as Part).font, text.slice(from, to), ligatures).map((g) => ({
-            ...g,
-            id: g.id + part * PART,
-            cluster: g.cluster + from,
-          })),
-        );
-        shaped.set(key, glyphs);
+        shaped.set(key, (glyphs = setIn(parts, text, featuresOf(features))));
       }
       return glyphs;
     },

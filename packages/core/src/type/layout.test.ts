@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { caretAt, glyphOutlines, indexAt, layoutText, readPairs, type TextStyle, writePairs } from './layout';
+import { caretAt, glyphOutlines, indexAt, layoutText, type TextStyle } from './layout';
+import { fittedSize } from './fitting';
+import { readPairs, writePairs } from './pairs';
 import { packedPath, pathFrom, recording, replayed } from './recorded';
 import { squareFace, squareFonts } from '../test/fonts';
 
@@ -13,6 +15,7 @@ const STYLE: TextStyle = {
   align: 'left',
   wrap: null,
   pairs: '',
+  features: '',
 };
 const laid = (style: Partial<TextStyle>) => layoutText(squareFace, { ...STYLE, ...style });
 const xs = (style: Partial<TextStyle>) => laid(style).glyphs.map((g) => Math.round(g.x * 100) / 100);
@@ -81,6 +84,76 @@ describe('in a box', () => {
     const letters = laid(style).glyphs.filter((g) => g.id === 1 && g.line === 0);
     expect([letters[0]?.x, Math.max(...letters.map((g) => g.x + g.advance))]).toEqual([-210, 210]);
     expect([first?.left, last?.left, last?.right]).toEqual([-210, -210, 90]);
+  });
+});
+
+describe('where a line may end', () => {
+  // Unicode Line Breaking Algorithm (UAX 14), rules in brackets.
+  it.each([
+    ['after a hyphen (LB21)', 'night-tram', 350, ['night-', 'tram']],
+    ['between ideographs (LB31), not before what closes them (LB13)', '東京へ行く。夜', 200, ['東京へ行', 'く。夜']],
+    ['not before what closes', '東京へ行。夜', 200, ['東京へ', '行。夜']],
+    ['around a dash (LB17)', 'late—later', 250, ['late—', 'later']],
+    ['not at a space that is not to be broken at (LB12)', 'two\u00a0forty now', 400, ['two\u00a0forty ', 'now']],
+    ['not within a number (LB25)', 'at 1,250.50', 250, ['at ', '1,250.50']],
+  ])('%s', (_, text, wrap, wanted) => {
+    expect(texts({ text, wrap })).toEqual(wanted);
+  });
+});
+
+describe('from right to left', () => {
+  /** The letters of each line as they are seen. */
+  const seen = (style: Partial<TextStyle> & { text: string }) => {
+    const { glyphs, lines } = laid(style);
+    const inLine = (n: number) => glyphs.filter(({ line }) => line === n).sort((a, b) => a.x - b.x);
+    return lines.map((_, n) =>
+      inLine(n)
+        .map(({ from }) => style.text[from])
+        .join(''),
+    );
+  };
+  it('letters follow each other to the left, numbers and other scripts in them to the right (UAX 9)', () => {
+    expect(seen({ text: 'אבג' })).toEqual(['גבא']);
+    expect(seen({ text: 'tram אבג now' })).toEqual(['tram גבא now']);
+    expect(seen({ text: 'אב 24 גד' })).toEqual(['דג 24 בא']);
+    expect(seen({ text: 'אב tram גד' })).toEqual(['דג tram בא']);
+  });
+  it('lines break as they are read, and spaces at their ends hang over the left', () => {
+    expect(seen({ text: 'אבג דהו זח', wrap: 350 })).toEqual([' והד גבא', 'חז']);
+    const [first] = laid({ text: 'אבג דהו זח', wrap: 350, align: 'left' }).lines;
+    expect([first?.left, first?.right, first?.width]).toEqual([-225, 175, 350]);
+  });
+  it('the last line of a justified text ends on the right', () => {
+    const { lines } = laid({ text: 'אבג דהו זח', wrap: 400, align: 'justify' });
+    expect([lines[1]?.left, lines[1]?.right]).toEqual([100, 200]);
+  });
+  it('a caret before the first letter is on its right', () => {
+    const layout = laid({ text: 'אבג' });
+    expect([0, 1, 3].map((i) => caretAt(layout, i).at[0])).toEqual([150, 100, 0]);
+    expect([indexAt(layout, [149, 0]), indexAt(layout, [1, 0]), indexAt(layout, [999, 0])]).toEqual([0, 3, 0]);
+  });
+});
+
+describe('a size that fits a box', () => {
+  const fitted = (style: Partial<TextStyle>, fit: 'shrink' | 'fill', wrap: number, height: number) =>
+    fittedSize(squareFace, { ...STYLE, ...style, fit, wrap, height });
+  it('is the largest at which the longest word is as wide as the box', () => {
+    // Ten letters of half an em.
+    expect(fitted({ text: 'Quillhaven' }, 'shrink', 250, 900)).toBeCloseTo(50, 2);
+    expect(fitted({ text: 'at Quillhaven' }, 'fill', 250, 900)).toBeCloseTo(50, 1);
+  });
+  it('is the largest at which all lines are as high as the box', () => {
+    // One line is an em high, two are 2.2.
+    expect(fitted({ text: 'Tram' }, 'fill', 9_000, 30)).toBeCloseTo(30, 1);
+    expect(fitted({ text: 'Tram\nnow' }, 'shrink', 9_000, 110)).toBeCloseTo(50, 2);
+  });
+  it('takes more lines where larger letters have room so', () => {
+    // On one line 240 px wide at the most 9 letters of 53.3 px; on two, 4 letters are 2.2 ems high.
+    expect(fitted({ text: 'Tram stop' }, 'fill', 240, 220)).toBeCloseTo(100, 1);
+  });
+  it('is its own where that fits, and 0 where nothing does', () => {
+    expect(fitted({ text: 'Tram' }, 'shrink', 200, 100)).toBe(100);
+    expect(fitted({ text: 'Tram' }, 'shrink', 1, 0)).toBeCloseTo(0, 1);
   });
 });
 

@@ -1,7 +1,11 @@
 /** Text laid out in lines: glyphs with their places. Pure, and free of any font engine. */
 import type { Point } from '../document/types';
 import { transformed, type Outline } from '../geometry/outline';
-import type { Face, Glyph } from './types';
+import { broken } from './breaking';
+import { inSight } from './directions';
+import { pairsIn } from './pairs';
+import { advanceOf, isSpace, type Piece } from './pieces';
+import type { Face } from './types';
 
 export interface TextStyle {
   readonly text: string;
@@ -17,6 +21,8 @@ export interface TextStyle {
   readonly wrap: number | null;
   /** Adjustments by hand: `AV -40, To 20`, in thousandths of an em. */
   readonly pairs: string;
+  /** OpenType features: `tnum, ss01`. */
+  readonly features: string;
 }
 
 export interface PlacedGlyph {
@@ -28,6 +34,8 @@ export interface PlacedGlyph {
   readonly from: number;
   readonly to: number;
   readonly line: number;
+  /** Odd where it runs from right to left. */
+  readonly level: number;
 }
 export interface TextLine {
   readonly from: number;
@@ -35,7 +43,11 @@ export interface TextLine {
   /** Its first and last pixel along x, and its baseline. */
   readonly left: number;
   readonly right: number;
+  /** Without the spaces at its end. */
+  readonly width: number;
   readonly baseline: number;
+  /** Whether it is read from right to left. */
+  readonly leftward: boolean;
 }
 export interface TextLayout {
   readonly glyphs: readonly PlacedGlyph[];
@@ -44,24 +56,8 @@ export interface TextLayout {
   readonly descent: number;
 }
 
-/** Reads `AV -40, To 20`; what cannot be read is passed over. */
-export const readPairs = (text: string): ReadonlyMap<string, number> => {
-  const out = new Map<string, number>();
-  for (const part of text.split(',')) {
-    const [, pair, amount] = /^\s*(\S{2})\s+(-?\d+(?:\.\d+)?)\s*$/u.exec(part) ?? [];
-    if (pair && amount !== undefined) out.set(pair, Number(amount));
-  }
-  return out;
-};
-
-export const writePairs = (pairs: ReadonlyMap<string, number>): string =>
-  [...pairs]
-    .filter(([, amount]) => amount !== 0)
-    .map(([pair, amount]) => `${pair} ${amount}`)
-    .join(', ');
-
 /** Letter by letter, so that no index moves; the few letters whose other case is longer stay as they are. */
-const cased = (text: string, letters: TextStyle['letters']): string => {
+export const cased = (text: string, letters: TextStyle['letters']): string => {
   if (letters === 'as-typed') return text;
   return [...text]
     .map((c) => {
@@ -71,56 +67,18 @@ const cased = (text: string, letters: TextStyle['letters']): string => {
     .join('');
 };
 
-interface Piece {
-  readonly glyph: Glyph;
-  readonly to: number;
-  /** With tracking and pairs, in pixels. */
-  readonly advance: number;
-}
-
-/** The code point at an index; '' past the end. */
-const letterAt = (text: string, at: number): string => {
-  const code = text.codePointAt(at);
-  return code === undefined ? '' : String.fromCodePoint(code);
-};
-
-const isSpace = (text: string, at: number): boolean => /[ \t]/.test(text[at] ?? '');
-
 const shaped = (paragraph: string, face: Face, style: TextStyle): Piece[] => {
-  // Letters that are spaced out are not joined (CSS Text 3, 8.2).
-  const glyphs = face.shape(paragraph, style.tracking === 0 ? 'on' : 'off');
-  const pairs = readPairs(style.pairs);
-  // Letters that run from right to left have falling clusters.
+  // Letters that are spaced out are not joined (CSS Text 3, 8.2), unless that is asked for.
+  const apart = style.tracking === 0 ? '' : '-liga, -clig, -dlig';
+  const glyphs = face.shape(paragraph, [apart, style.features].filter(Boolean).join(', '));
+  const between = style.pairs ? pairsIn(paragraph, style.pairs) : () => 0;
   const starts = [...new Set(glyphs.map((g) => g.cluster))].sort((a, b) => a - b);
   const ends = new Map(starts.map((from, i) => [from, starts[i + 1] ?? paragraph.length]));
   return glyphs.map((glyph) => {
     const next = ends.get(glyph.cluster) as number;
-    const pair = letterAt(paragraph, glyph.cluster) + letterAt(paragraph, next);
-    const extra = (style.tracking + (pairs.get(pair) ?? 0)) / 1000;
+    const extra = (style.tracking + between(glyph.cluster, next)) / 1000;
     return { glyph, to: next, advance: (glyph.advance + extra) * style.size };
   });
-};
-
-/** Runs of pieces that fit the width, broken at spaces; a word that is too long has a line to itself. */
-const broken = (pieces: readonly Piece[], text: string, wrap: number | null): Piece[][] => {
-  if (wrap === null) return [[...pieces]];
-  const lines: Piece[][] = [];
-  let line: Piece[] = [];
-  let width = 0;
-  let afterSpace = 0;
-  for (const piece of pieces) {
-    const space = isSpace(text, piece.glyph.cluster);
-    if (!space && width + piece.advance > wrap + 1e-6 && afterSpace > 0) {
-      lines.push(line.slice(0, afterSpace));
-      line = line.slice(afterSpace);
-      width = line.reduce((sum, p) => sum + p.advance, 0);
-      afterSpace = 0;
-    }
-    line.push(piece);
-    width += piece.advance;
-    if (space) afterSpace = line.length;
-  }
-  return [...lines, line];
 };
 
 /**
@@ -131,47 +89,56 @@ export const layoutText = (face: Face, style: TextStyle): TextLayout => {
   const glyphs: PlacedGlyph[] = [];
   const lines: TextLine[] = [];
   const { size, wrap, align } = style;
+  const half = (wrap ?? 0) / 2;
   let start = 0;
   for (const typed of style.text.split('\n')) {
     const paragraph = cased(typed, style.letters);
-    const rows = broken(shaped(paragraph, face, style), paragraph, wrap);
+    const pieces = shaped(paragraph, face, style);
+    const rows = wrap === null ? [pieces] : broken(pieces, paragraph, wrap);
+    // What begins from right to left has no level below 1 (UAX 9, rules P2 to X1).
+    const leftward = pieces.length > 0 && pieces.every(({ glyph }) => glyph.level > 0);
     rows.forEach((row, n) => {
-      const full = row.reduce((sum, p) => sum + p.advance, 0);
       let end = row.length;
       while (end > 0 && isSpace(paragraph, (row[end - 1] as Piece).glyph.cluster)) end--;
       const seen = row.slice(0, end);
+      const after = row.slice(end);
       // The space after the last letter is not part of the line.
-      const width = seen.reduce((sum, p) => sum + p.advance, 0) - (end > 0 ? (style.tracking / 1000) * size : 0);
+      const width = advanceOf(seen) - (end > 0 ? (style.tracking / 1000) * size : 0);
       const spaces = seen.filter((p) => isSpace(paragraph, p.glyph.cluster)).length;
       const stretch =
         align === 'justify' && wrap !== null && n < rows.length - 1 && spaces > 0 ? (wrap - width) / spaces : 0;
-      const left =
-        align === 'center'
-          ? -width / 2
-          : align === 'right'
-            ? (wrap === null ? 0 : wrap / 2) - width
-            : wrap === null
-              ? 0
-              : -wrap / 2;
+      const side = align === 'justify' && leftward ? 'right' : align;
+      const wide = width + stretch * spaces;
+      const left = side === 'center' ? -wide / 2 : side === 'right' ? half - wide : 0 - half;
       const baseline = lines.length * size * style.leading;
-      let x = left;
-      for (const { glyph, to, advance } of row) {
-        const wide = advance + (isSpace(paragraph, glyph.cluster) ? stretch : 0);
+      const beyond = advanceOf(after);
+      let x = leftward ? left - beyond : left;
+      const sight = pieces.some(({ glyph }) => glyph.level > 0) ? inSight(seen) : seen;
+      for (const { glyph, to, advance } of leftward ? [...after, ...sight] : [...sight, ...after]) {
+        const own = advance + (isSpace(paragraph, glyph.cluster) ? stretch : 0);
         glyphs.push({
           id: glyph.id,
           x: x + glyph.x * size,
           y: baseline + glyph.y * size,
-          advance: wide,
+          advance: own,
           from: start + glyph.cluster,
           to: start + to,
           line: lines.length,
+          level: glyph.level,
         });
-        x += wide;
+        x += own;
       }
       const first = row[0]?.glyph.cluster ?? 0;
       const last = row.at(-1)?.to ?? (rows.length === 1 ? paragraph.length : first);
-      const right = left + (row.length === end ? width + stretch * spaces : full + stretch * spaces);
-      lines.push({ from: start + first, to: start + last, left, right, baseline });
+      lines.push({
+        from: start + first,
+        to: start + last,
+        left: leftward ? left - beyond : left,
+        right: leftward || after.length === 0 ? left + wide : x,
+        width: wide,
+        baseline,
+        leftward,
+      });
     });
     start += typed.length + 1;
   }
@@ -182,6 +149,8 @@ export const layoutText = (face: Face, style: TextStyle): TextLayout => {
 export const glyphOutlines = (face: Face, size: number, glyphs: readonly PlacedGlyph[]): Outline[] =>
   glyphs.flatMap(({ id, x, y }) => face.outlines(id).map((outline) => transformed([size, 0, 0, size, x, y], outline)));
 
+const isLeftward = ({ level }: PlacedGlyph): boolean => level % 2 === 1;
+
 /** Where a caret before a place in the text stands: on which line, and its x. */
 export const caretAt = (layout: TextLayout, index: number): { readonly line: number; readonly at: Point } => {
   let line = layout.lines.findIndex((l) => index >= l.from && index <= l.to);
@@ -191,8 +160,9 @@ export const caretAt = (layout: TextLayout, index: number): { readonly line: num
   const own = layout.lines[Math.max(0, line)];
   if (!own) return { line: 0, at: [0, 0] };
   const inside = layout.glyphs.find((g) => g.line === line && index >= g.from && index < g.to);
-  if (!inside) return { line, at: [own.right, own.baseline] };
-  const share = (index - inside.from) / Math.max(1, inside.to - inside.from);
+  if (!inside) return { line, at: [own.leftward ? own.left : own.right, own.baseline] };
+  const along = (index - inside.from) / Math.max(1, inside.to - inside.from);
+  const share = isLeftward(inside) ? 1 - along : along;
   return { line, at: [inside.x + inside.advance * share, own.baseline] };
 };
 
@@ -207,7 +177,7 @@ export const indexAt = (layout: TextLayout, [x, y]: Point): number => {
   if (!own) return 0;
   for (const g of glyphs) {
     if (g.line !== line) continue;
-    if (x < g.x + g.advance / 2) return g.from;
+    if (x < g.x + g.advance / 2) return isLeftward(g) ? g.to : g.from;
   }
-  return own.to;
+  return own.leftward ? own.from : own.to;
 };

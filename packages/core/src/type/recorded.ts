@@ -3,12 +3,12 @@ import type { FontChoice } from '../document/types';
 import { type GlyphPath, glyphsFrom, UNITS } from './glyphs';
 import type { Face, Fonts, Glyph, Metrics } from './types';
 
-/** A glyph of a text that was set: its id, its cluster and its advance, and x and y where they are not 0, in units. */
+/** A glyph of a text that was set: id, cluster, and in units advance, x and y; level, and whether a line may end there. No zeros at the end. */
 type RecordedGlyph = readonly number[];
 
 export interface RecordedFace {
   readonly metrics: Metrics;
-  /** By ligatures and text: `on:Night`. */
+  /** By features and text: `tnum:12:40`. */
   readonly shaped: { [text: string]: readonly RecordedGlyph[] };
   /** Units per em, then drawing commands, each with the way from where the one before ended: `1000M480-16Q-132 0-231 49`. */
   readonly paths: { [glyph: number]: string };
@@ -16,16 +16,18 @@ export interface RecordedFace {
 /** By font choice, as JSON. */
 export type RecordedFonts = { [choice: string]: RecordedFace };
 
-const packedGlyph = ({ id, cluster, advance, x, y }: Glyph): RecordedGlyph => {
-  const own = [id, cluster, advance * UNITS];
-  return x === 0 && y === 0 ? own : [...own, x * UNITS, y * UNITS];
+const packedGlyph = ({ id, cluster, advance, x, y, level, breaks }: Glyph): RecordedGlyph => {
+  const all = [id, cluster, advance * UNITS, x * UNITS, y * UNITS, level, breaks];
+  return all.slice(0, all.findLastIndex((value) => value !== 0) + 1);
 };
-const glyphOf = ([id = 0, cluster = 0, advance = 0, x = 0, y = 0]: RecordedGlyph): Glyph => ({
+const glyphOf = ([id = 0, cluster = 0, advance = 0, x = 0, y = 0, level = 0, breaks = 0]: RecordedGlyph): Glyph => ({
   id,
   cluster,
   advance: advance / UNITS,
   x: x / UNITS,
   y: y / UNITS,
+  level,
+  breaks,
 });
 
 /** Numbers one after another: a minus parts them, too. */
@@ -75,9 +77,9 @@ const recordedFace = (face: Face, into: RecordedFace): Face => {
   };
   return {
     metrics: face.metrics,
-    shape: (text, ligatures) => {
-      const glyphs = face.shape(text, ligatures);
-      into.shaped[`${ligatures}:${text}`] = glyphs.map(packedGlyph);
+    shape: (text, features) => {
+      const glyphs = face.shape(text, features);
+      into.shaped[`${features}:${text}`] = glyphs.map(packedGlyph);
       return glyphs;
     },
     outlines: (glyph) => {
@@ -109,13 +111,19 @@ export const recording = (fonts: Fonts): { readonly fonts: Fonts; readonly recor
   return { fonts: { find }, record };
 };
 
+/** Whether some of what was set runs from right to left. */
+export const runsLeftward = (record: RecordedFonts): boolean =>
+  Object.values(record).some(({ shaped }) =>
+    Object.values(shaped).some((glyphs) => glyphs.some((glyph) => glyphOf(glyph).level > 0)),
+  );
+
 export const replayed = (record: RecordedFonts): Fonts => {
   const faces = new Map(
     Object.entries(record).map(([key, { metrics, shaped, paths }]): [string, Face] => [
       key,
       {
         metrics,
-        shape: (text, ligatures) => (shaped[`${ligatures}:${text}`] ?? []).map(glyphOf),
+        shape: (text, features) => (shaped[`${features}:${text}`] ?? []).map(glyphOf),
         ...glyphsFrom((glyph) => pathFrom(paths[glyph] ?? '')),
       },
     ]),

@@ -1,6 +1,7 @@
 /** Fonts as text needs them. Lengths are in ems, y points down, the baseline is at 0. */
 import type { FontChoice } from '../document/types';
 import type { Outline } from '../geometry/outline';
+import type { FontFeature } from './features';
 import type { GlyphPath } from './glyphs';
 
 export interface Glyph {
@@ -11,6 +12,10 @@ export interface Glyph {
   readonly advance: number;
   readonly x: number;
   readonly y: number;
+  /** Odd where it runs from right to left (Unicode Bidirectional Algorithm, UAX 9: embedding levels). */
+  readonly level: number;
+  /** 1 where a line may end after it though no space stands there (Unicode Line Breaking Algorithm, UAX 14), else 0. */
+  readonly breaks: number;
 }
 
 export interface Metrics {
@@ -20,12 +25,19 @@ export interface Metrics {
   readonly capHeight: number;
 }
 
-export type Ligatures = 'on' | 'off';
-
 export interface Face {
   readonly metrics: Metrics;
-  /** One line of text as glyphs, left to right, with the font's kerning. */
-  readonly shape: (text: string, ligatures: Ligatures) => readonly Glyph[];
+  /** What is known of it where its file is: not in a banner. */
+  readonly facts?: {
+    readonly features: readonly FontFeature[];
+    /** The letters of a text that it has not. */
+    readonly lacks: (text: string) => readonly string[];
+  };
+  /**
+   * One line of text as glyphs, in the order in which it is read, with the font's kerning, and OpenType features as they
+   * are listed: `tnum, ss01`, or off: `-liga`.
+   */
+  readonly shape: (text: string, features: string) => readonly Glyph[];
   readonly outlines: (glyph: number) => readonly Outline[];
   /** The same as the font draws it. */
   readonly path: (glyph: number) => GlyphPath;

@@ -12,7 +12,7 @@ import { eachMark } from '@kite/core/recipe/marks';
 import { compileScene } from '@kite/core/scene/compile';
 import type { Library } from '@kite/core/scene/program';
 import { assetsWithin } from '@kite/core/scene/whole';
-import { type RecordedFonts, recording } from '@kite/core/type/recorded';
+import { type RecordedFonts, recording, runsLeftward } from '@kite/core/type/recorded';
 import type { Uses } from '@kite/player/parts';
 import { seeing, usesOf } from '@kite/player/uses';
 import { strToU8 } from 'fflate';
@@ -107,7 +107,7 @@ const asked = async (
     each((i + 1) / frames.length);
     if (i % FRAMES_A_TURN === 0) await turn();
   }
-  return { fonts: record, pictures, marks };
+  return { fonts: record, pictures, marks: { ...marks, leftward: runsLeftward(record) } };
 };
 
 /** The parts of a banner by the names of their files. */

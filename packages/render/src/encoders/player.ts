@@ -1,9 +1,10 @@
 /** The player of a banner, joined from what its scene uses. */
 import { join, relative, sep } from 'node:path';
 import { madeOnce } from '@kite/core/document/remembered';
-import { SEAMS, TABLES, type Uses } from '@kite/player/parts';
+import { CALLED, SEAMS, TABLES, TELLING, type Uses } from '@kite/player/parts';
 import type { Plugin } from 'rolldown';
 import { appRoot } from '../root';
+import { untold } from './untold';
 
 /** What is left out: a module that gives undefined, whatever it is asked for. */
 const ABSENT = '\0absent';
@@ -34,6 +35,14 @@ const leavingOut = (uses: Uses, root: string): Plugin => {
       return seam.instead === undefined ? ABSENT : join(root, 'packages/player/src/instead', `${seam.instead}.ts`);
     },
     load: (id) => (id === ABSENT ? 'export {};' : null),
+    transform(source, id) {
+      const name = nameOf(id);
+      const telling = (uses.formulas ? TELLING : [...TELLING, CALLED]).filter(({ folder }) =>
+        name?.startsWith(`${folder}/`),
+      );
+      if (telling.length === 0) return null;
+      return untold(id, source, new Set(telling.flatMap(({ keys }) => keys)), uses.formulas);
+    },
   };
 };
 

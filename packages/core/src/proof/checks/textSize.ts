@@ -1,6 +1,7 @@
 import { setValue } from '../../edits/properties';
 import { propertyIn } from '../../properties/find';
 import { isKeyed } from '../../document/types';
+import type { TextValues } from '../../recipe/sources/text';
 import type { CheckKind } from '../types';
 
 /** Text that is too small. */
@@ -16,11 +17,11 @@ export const textSize: CheckKind = {
       .map(({ layers, layer, card, name, size, at: frame }) => {
         const ref = { scene: scene.id, layer, item: card, key: 'size' };
         const own = scene.layers[layer];
-        // Letters that are layers would have to be laid out anew.
-        const fixed = layers.length === 1 && !isKeyed(propertyIn(own, ref)) && !program.wiring.computed(ref);
-        const shown =
-          (program.cardAt(layer, card, frame)?.values as { readonly size: number } | undefined)?.size ?? size;
-        const value = Math.ceil((shown * least) / size);
+        const values = program.cardAt(layer, card, frame)?.values as TextValues | undefined;
+        const fits = values?.frame === 'box' && values.fit !== 'none';
+        // Letters that are layers would have to be laid out anew, and one that fits its box is as large as that lets it.
+        const fixed = layers.length === 1 && !fits && !isKeyed(propertyIn(own, ref)) && !program.wiring.computed(ref);
+        const value = Math.ceil(((values?.size ?? size) * least) / size);
         return {
           check: 'textSize',
           message: `“${name}” is ${size.toFixed(1)} px; ${least.toFixed(1)} px is the least here.`,

@@ -13,6 +13,7 @@ import {
 } from '../../document/params';
 import type { Point } from '../../document/types';
 import type { TextUnit } from '../../motion/sampler';
+import { fittedSize } from '../../type/fitting';
 import { glyphOutlines, layoutText, type TextLayout } from '../../type/layout';
 import { type PartOfText, partsOfText } from '../../type/parts';
 import type { Face, Fonts } from '../../type/types';
@@ -48,6 +49,7 @@ const PARAMS = {
     'as-typed',
   ),
   pairs: textParam('Pairs', '', { most: 2_000, lines: 'one' }),
+  features: textParam('Features', '', { most: 400, lines: 'one', form: 'features' }),
   frame: choice(
     'Lines',
     [
@@ -68,12 +70,25 @@ const PARAMS = {
     'top',
     { when: BOX },
   ),
+  /** Whether the size gives way to the box. */
+  fit: choice(
+    'Fit',
+    [
+      { value: 'none', label: 'No' },
+      { value: 'shrink', label: 'Shrink' },
+      { value: 'fill', label: 'Fill' },
+    ],
+    'none',
+    { when: BOX },
+  ),
   place: point('Place', [0, 0]),
 } as const;
 export type TextValues = Values<typeof PARAMS>;
 
 interface LaidText {
   readonly layout: TextLayout;
+  /** Its own, or the one that fits its box. */
+  readonly size: number;
   /** How far it is moved down to stand in its box. */
   readonly down: number;
   readonly face: Face;
@@ -81,7 +96,9 @@ interface LaidText {
 }
 
 const laidOut = (v: TextValues, face: Face): LaidText => {
-  const layout = layoutText(face, { ...v, wrap: v.frame === 'box' ? v.width : null });
+  const wrap = v.frame === 'box' ? v.width : null;
+  const size = v.fit === 'none' || wrap === null ? v.size : fittedSize(face, { ...v, wrap });
+  const layout = layoutText(face, { ...v, size, wrap });
   const used = layout.ascent + (layout.lines.at(-1)?.baseline ?? 0) + layout.descent;
   const spare = v.height - used;
   const stands = v.stand === 'top' ? 0 : v.stand === 'middle' ? spare / 2 : spare;
@@ -90,11 +107,12 @@ const laidOut = (v: TextValues, face: Face): LaidText => {
   const at: Point = [v.place[0], v.place[1] + down];
   return {
     layout,
+    size,
     down,
     face,
     parts: (by) => {
       let parts = known.get(by);
-      if (!parts) known.set(by, (parts = partsOfText(v.text, { layout, face, size: v.size }, at, by)));
+      if (!parts) known.set(by, (parts = partsOfText(v.text, { layout, face, size }, at, by)));
       return parts;
     },
   };
@@ -109,6 +127,9 @@ export const textLayout = (v: TextValues, fonts: Fonts): LaidText | null => {
   if (!face) return null;
   return laidLast(face, Object.values(v), () => laidOut(v, face));
 };
+
+/** The size that a text is set in: its own until its font is here. */
+export const sizeOfText = (v: TextValues, fonts: Fonts): number => textLayout(v, fonts)?.size ?? v.size;
 
 /** The parts of a text in reading order, where they stand; null until the font is here. */
 export const textParts = (v: TextValues, fonts: Fonts, by: TextUnit): readonly PartOfText[] | null => {
@@ -126,7 +147,7 @@ export const text = source({
     const laid = textLayout(v, fonts);
     if (!laid) return [];
     const glyphs = part ? (textParts(v, fonts, part.by)?.[part.index]?.glyphs ?? []) : laid.layout.glyphs;
-    const outlines = glyphOutlines(laid.face, v.size, glyphs);
+    const outlines = glyphOutlines(laid.face, laid.size, glyphs);
     const [x, y] = [v.place[0], v.place[1] + laid.down];
     return x === 0 && y === 0 ? outlines : outlines.map((o) => transformed(translation(x, y), o));
   },

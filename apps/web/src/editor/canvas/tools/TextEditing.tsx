@@ -8,7 +8,8 @@ import { apply, inverted, type Matrix, multiply, translation } from '@kite/core/
 import type { Program } from '@kite/core/scene/program';
 import type { text as textKind } from '@kite/core/recipe/sources/text';
 import { textLayout } from '@kite/core/recipe/sources/text';
-import { caretAt, indexAt, readPairs, type TextLayout, writePairs } from '@kite/core/type/layout';
+import { caretAt, indexAt, type TextLayout } from '@kite/core/type/layout';
+import { readPairs, writePairs } from '@kite/core/type/pairs';
 import { type PointerEvent, useEffect, useRef, useState } from 'react';
 import { followPointer } from '../../../ui/drag';
 import { settleText } from '../../commands/inside';

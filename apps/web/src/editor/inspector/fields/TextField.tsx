@@ -15,6 +15,7 @@ interface TextFieldProps {
 const SHAPES = {
   address: 'https://',
   colors: '#1B1F4B #FFB23E',
+  features: 'tnum, ss01',
   stays: '12: 0.5, 40: 1',
   areas: 'Button = https://',
 } as const;

@@ -18,6 +18,7 @@ import { AssetField } from './AssetField';
 import { GrowthField } from './GrowthField';
 import { MeshField } from './MeshField';
 import { CutoutField } from './CutoutField';
+import { FeaturesField } from './FeaturesField';
 import { FontField } from './FontField';
 import { GradientField } from './GradientField';
 import { InUnit } from './InUnit';
@@ -70,9 +71,14 @@ const FIELDS: { readonly [K in Param['kind']]: FieldKind<Extract<Param, { kind: 
   },
   text: {
     tall: ({ lines }) => lines === 'many',
-    Field: ({ param, values, write, gesture }) => (
-      <TextField label={param.label} value={common<string>(values)} param={param} onChange={write} {...gesture} />
-    ),
+    Field: ({ param, values, write, refs, gesture }) => {
+      const shared = { label: param.label, value: common<string>(values), onChange: write };
+      return param.form === 'features' ? (
+        <FeaturesField {...shared} refs={refs} />
+      ) : (
+        <TextField {...shared} param={param} {...gesture} />
+      );
+    },
   },
   font: {
     Field: ({ param, values, write }) => (
