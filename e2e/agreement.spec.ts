@@ -112,6 +112,25 @@ const wholeScene = async (server: Server): Promise<string> => {
     ),
     newDrawing(
       scene,
+      'lines',
+      'Lines',
+      [
+        card('text', {
+          font: { family: 'Rubik', weight: 500, italic: false },
+          frame: 'box',
+          width: 90,
+          height: 36,
+          fit: 'fill',
+          align: 'right',
+          pairs: 'לי 40',
+          features: 'tnum',
+        }),
+        card('fill', { color: '#F0F0EC' }),
+      ],
+      { position: [240, 235] },
+    ),
+    newDrawing(
+      scene,
       'line',
       'Line',
       [
@@ -151,6 +170,8 @@ const wholeScene = async (server: Server): Promise<string> => {
       const formula = (layer: string, key: string, source: string, item?: string) =>
         setFormula({ scene: 's', layer, key, ...(item !== undefined && { item }) }, source).change(draft);
       formula('words', 'text', '"Last tram\n" + text(2.4 + time / 10, 2)', text);
+      const night = layers.find(({ id }) => id === 'lines') as DrawingLayer;
+      formula('lines', 'text', '"לילה " + text(11 + frame, 0) + " night-tram"', night.recipe[0]);
       formula('masked', 'rotation', 'wave(1, 12) + drift(2, 9, 4)');
       formula('ticket', 'position.x', `round(textWidth({@words/${text}/text}) / 2)`);
     },
@@ -166,7 +187,7 @@ test('words, cut-outs, masks, inks and blurs are the same in preview, PNG, banne
 }) => {
   const id = await wholeScene(server);
   await page.goto(`${server.url}/projects/${id}`);
-  await expect(page.getByTestId('layer-row')).toHaveCount(7);
+  await expect(page.getByTestId('layer-row')).toHaveCount(8);
   const { png, svg, bannerNames } = await agreeing(page, server, context, id);
   expect(bannerNames).toContain('picture-1.png');
   expect(bannerNames.some((n) => /\.(otf|ttf|woff2?|wasm)$/.test(n))).toBe(false);

@@ -3,6 +3,9 @@ import { faceOf } from '@kite/core/type/harfbuzz';
 import { layoutText } from '@kite/core/type/layout';
 import { SHIPPED } from '@kite/core/type/shipped';
 import { applicationFont } from '@kite/render/fonts';
+import type { DrawingLayer } from '@kite/core/document/types';
+import { beginText, newProject, saved, setNumber } from './support/editor';
+import { inOrder, itemOf, sceneOf } from './support/scene';
 import { expect, test } from './support/test';
 
 const TEXTS = [
@@ -68,4 +71,33 @@ test('lines break, and letters stand, where Chromium has them, in scripts of bot
       expect(Math.abs(left - theirs[i]!.left), place).toBeLessThan(10);
     }
   }
+});
+
+test('a text shrinks to its box, takes features of its font, and says which letters that lacks', async ({
+  page,
+  server,
+}) => {
+  await newProject(page, server, 'Fitted', 'Medium rectangle');
+  await beginText(page);
+  await page.keyboard.type('Night Tram 1:11');
+  await page.keyboard.press('Escape');
+  await page.getByText('“Night Tram').click();
+  await page.getByRole('radio', { name: 'In a box' }).click();
+  await setNumber(page, 'Width', '120');
+  await setNumber(page, 'Height', '30');
+  await page.getByRole('radio', { name: 'Shrink' }).click();
+  await page.getByRole('button', { name: 'Features', exact: true }).click();
+  await page.getByRole('checkbox', { name: 'Digits of one width' }).check();
+  await page.getByRole('checkbox', { name: 'Kerning' }).uncheck();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: 'Features', exact: true })).toHaveText(
+    'Digits of one width, No kerning',
+  );
+  const [layer] = inOrder((await saved(page, server)).scenes[(await sceneOf(page, server)).id]!) as [DrawingLayer];
+  const card = itemOf(layer, 'text')!;
+  expect(card.params.fit).toEqual({ value: 'shrink' });
+  expect(card.params.features).toEqual({ value: 'tnum, -kern' });
+  await expect(page.getByText(/has letters that/)).toHaveCount(0);
+  await page.getByRole('textbox', { name: 'Text', exact: true }).fill('Night 夜');
+  await expect(page.getByText('“Night Tram 1:11” has letters that Inter 700 lacks: 夜')).toBeVisible();
 });

@@ -123,7 +123,7 @@ export const CARDS_ALSO: Readonly<Record<string, string>> = {
   star: 'burst spikes',
   line: 'rule divider',
   path: 'pen bezier curve vector',
-  text: 'type words title kerning font caption headline counter countdown number',
+  text: 'type words title kerning font caption headline counter countdown number autofit fit box tabular figures small caps ligatures opentype features hebrew arabic',
   picture: 'image photo bitmap',
   nest: 'scene inside instance symbol',
   brush: 'paint drawing hand',
