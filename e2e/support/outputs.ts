@@ -38,10 +38,10 @@ export const finished = async (server: Server, project: string, count: number): 
 };
 
 /** The editor's own picture of the scene at 100 %. */
-export const previewPixels = async (page: Page): Promise<Pixels> => {
+export const previewPixels = async (page: Page, width = 300): Promise<Pixels> => {
   await page.getByRole('button', { name: 'Zoom to 100 %' }).click();
   const picture = page.getByTestId('picture');
-  await expect(picture).toHaveJSProperty('width', 300);
+  await expect(picture).toHaveJSProperty('width', width);
   const url = await picture.evaluate((canvas: HTMLCanvasElement) => {
     // What a bitmap renderer shows can be drawn elsewhere, but not read.
     const copy = document.createElement('canvas');

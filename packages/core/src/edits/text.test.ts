@@ -9,6 +9,9 @@ import type { TextUnit } from '../motion/sampler';
 import { boxOfMarks } from '../recipe/marks';
 import { compileScene } from '../scene/compile';
 import { squareFonts } from '../test/fonts';
+import type { TextValues } from '../recipe/sources/text';
+import { NO_FONTS } from '../type/types';
+import { framed } from './framed';
 import { removeLayers } from './layers';
 import { animate } from './properties';
 import { slideLayers } from './timing';
@@ -166,6 +169,44 @@ it('a word along a path that was split stands as it would have stood, once it sa
   const [set] = parts.scenes.s!.sets;
   const other = setWord('s', set!.id, 'Trams!', 0, compileScene(parts.scenes.s!, LIBRARY), countingIds('w'));
   same(corners(applyEdit(parts, other).doc), corners(saying('Trams!')));
+});
+
+describe('a text that is framed otherwise', () => {
+  const cards = (values: { [key: string]: Value }) => {
+    const doc = projectWith(values);
+    const program = compileScene(doc.scenes.s!, LIBRARY);
+    return { doc, values: program.cardAt('l', 't', 0)!.values as TextValues };
+  };
+  it.each([
+    ['centred', {}],
+    ['to the right, further down', { align: 'right', place: [40, 25] }],
+    ['to the left, at the foot of what comes', { align: 'left', stand: 'bottom', leading: 1.5 }],
+    ['to the left, in the middle', { align: 'left', stand: 'middle' }],
+  ])('stays where it is in a box, and out of it: %s', (_, own) => {
+    const typed = cards({ text: 'Last tram\n02:40', size: 61, ...own });
+    const boxed = cards({
+      text: 'Last tram\n02:40',
+      size: 61,
+      ...own,
+      frame: 'box',
+      ...framed(typed.values, 'box', squareFonts),
+    });
+    expect(boxed.values.width).toBe(275);
+    same(corners(boxed.doc), corners(typed.doc));
+    const again = cards({ ...boxed.values, frame: 'point', ...framed(boxed.values, 'point', squareFonts) });
+    same(corners(again.doc), corners(typed.doc));
+  });
+  it('keeps the size that its box gave it', () => {
+    const boxed = cards({ text: 'Tram', size: 90, frame: 'box', fit: 'shrink', width: 100, height: 90 });
+    const typed = cards({ ...boxed.values, frame: 'point', ...framed(boxed.values, 'point', squareFonts) });
+    expect(typed.values.size).toBeCloseTo(50, 3);
+    same(corners(typed.doc), corners(boxed.doc));
+  });
+  it('is left as it is where it is framed so, or has no font yet', () => {
+    const { values } = cards({ text: 'Tram' });
+    expect(framed(values, 'point', squareFonts)).toEqual({});
+    expect(framed(values, 'box', NO_FONTS)).toEqual({});
+  });
 });
 
 describe('the parts', () => {

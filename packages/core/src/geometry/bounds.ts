@@ -2,6 +2,7 @@ import { remembered } from '../document/remembered';
 import type { Point } from '../document/types';
 import { apply, IDENTITY, type Matrix } from './matrix';
 import { cubicCount, type Outline, polygon } from './outline';
+import type { Size } from './size';
 
 export interface Box {
   readonly left: number;
@@ -41,6 +42,14 @@ export const intersection = (a: Box, b: Box): Box | null => {
 /** The box of points; null for none. */
 export const boxOfPoints = (points: readonly Point[]): Box | null =>
   points.reduce<Box | null>((sum, [x, y]) => union(sum, { left: x, top: y, right: x, bottom: y }), null);
+
+/** The box of a size about its middle. */
+export const boxAbout = ([x, y]: Point, { width, height }: Size): Box => ({
+  left: x - width / 2,
+  right: x + width / 2,
+  top: y - height / 2,
+  bottom: y + height / 2,
+});
 
 export const overlaps = (a: Box, b: Box): boolean =>
   a.left <= b.right && b.left <= a.right && a.top <= b.bottom && b.top <= a.bottom;

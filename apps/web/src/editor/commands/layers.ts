@@ -26,6 +26,7 @@ import { layerBox } from '@kite/core/scene/bounds';
 import { withMembers } from '@kite/core/scene/groups';
 import { samplerOf } from '@kite/core/motion/sampler';
 import { removeLayersAsking, removePartAsking } from './formulas';
+import { textsFramed } from './framing';
 import { gradientsBegun } from './inks';
 import { addInside, addMask, drawingFor, takerNext } from './masks';
 import { toast } from '../../ui/toast';
@@ -58,7 +59,11 @@ export const writeValues = (
 ): void => {
   const { doc } = editor.state;
   const how = editor.writing;
-  const edits: Edit[] = [...writes.map(([ref, value]) => setValue(ref, value, how)), ...gradientsBegun(editor, writes)];
+  const edits: Edit[] = [
+    ...writes.map(([ref, value]) => setValue(ref, value, how)),
+    ...gradientsBegun(editor, writes),
+    ...textsFramed(editor, writes),
+  ];
   const only = edits.length === 1 ? edits[0] : undefined;
   editor.edit(only && label === undefined ? only : together(label ?? 'Change values', edits));
   if (how.write === 'curve') {

@@ -3,14 +3,14 @@ import type { PointerEvent } from 'react';
 
 interface GripProps {
   at: Point;
-  /** Of a layer, or of a group within one. */
-  of: 'layer' | 'group';
+  /** Of a layer, or of a card within one. */
+  of: 'layer' | 'card';
   cursor: string | undefined;
   testId: string;
   onPointerDown: (event: PointerEvent) => void;
 }
 
-/** A square handle that scales. */
+/** A square handle that scales, or changes a size. */
 export const Grip = ({ at: [x, y], of, cursor, testId, onPointerDown }: GripProps) => (
   <rect
     data-testid={testId}

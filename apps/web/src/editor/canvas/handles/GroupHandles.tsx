@@ -109,7 +109,7 @@ export const GroupHandles = ({ view, pointOf }: Stage) => {
         <Grip
           key={grip.join()}
           at={applyThrough(toArea, corner(grip))}
-          of="group"
+          of="card"
           cursor={grip[0] === grip[1] ? 'nwse-resize' : 'nesw-resize'}
           testId={`group-${grip.join('/')}`}
           onPointerDown={onScale(grip)}

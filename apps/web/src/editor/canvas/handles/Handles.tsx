@@ -10,30 +10,15 @@ import { toolOf } from '../../store/workspace';
 import { DepthHandles } from './DepthHandles';
 import { editGesture } from './editGesture';
 import { Grip } from './Grip';
+import { cursorOf, gripAt, GRIPS } from './grips';
+import { cardBox } from './cardBox';
+import { editedCard } from './editedCard';
 import { Snapping } from '../snapping';
 import { dragPivot, grab, moveSelection, scaleLayer, transformAll, writesOf } from './transforms';
 import { toScene, viewMatrix } from '../view';
 
-/** The handles of a box: -1, 0 or 1 along each axis. */
-const GRIPS: readonly Point[] = [
-  [-1, -1],
-  [0, -1],
-  [1, -1],
-  [1, 0],
-  [1, 1],
-  [0, 1],
-  [-1, 1],
-  [-1, 0],
-];
-
 const centreOf = (box: Box): Point => [(box.left + box.right) / 2, (box.top + box.bottom) / 2];
-const gripAt = (box: Box, [gx, gy]: Point): Point => [
-  gx < 0 ? box.left : gx > 0 ? box.right : (box.left + box.right) / 2,
-  gy < 0 ? box.top : gy > 0 ? box.bottom : (box.top + box.bottom) / 2,
-];
 const angle = (from: Point, to: Point) => (Math.atan2(to[1] - from[1], to[0] - from[0]) * 180) / Math.PI;
-const CURSORS = ['ew-resize', 'nwse-resize', 'ns-resize', 'nesw-resize'];
-
 /** Scale in percent, and the size that it gives. */
 const scaleText = (scale: Point, by: Point, box: Box): string => {
   const [sx, sy] = [scale[0] * by[0], scale[1] * by[1]];
@@ -68,6 +53,7 @@ export const Handles = ({ view, pointOf }: Stage) => {
     only?.layer.kind === 'drawing' &&
     selection.card !== null &&
     ['path', 'group', 'pin'].includes(only.layer.items[selection.card]?.kind ?? '');
+  const sizing = cardBox(editedCard(editor, view)) !== null;
   const free = !shaping && chosen.some(({ layer }) => !layer.locked);
 
   /** The frame that the handles stand on: the layer's own axes, or the scene's for several. */
@@ -159,7 +145,7 @@ export const Handles = ({ view, pointOf }: Stage) => {
       ? [top[0] + ((top[0] - middle[0]) / length) * 22, top[1] + ((top[1] - middle[1]) / length) * 22]
       : null;
   const [a, b] = nearestMatrix(frameMatrix, frameBox ? centreOf(frameBox) : [0, 0]);
-  const tilt = Math.atan2(b, a) / (Math.PI / 4);
+  const tilt = Math.atan2(b, a);
 
   return (
     <g>
@@ -219,20 +205,20 @@ export const Handles = ({ view, pointOf }: Stage) => {
             style={{ cursor: 'grab', pointerEvents: 'all' }}
             onPointerDown={onTurn}
           />
-          {GRIPS.map((grip) => {
-            const octant = Math.round(Math.atan2(grip[1], grip[0]) / (Math.PI / 4) + tilt);
-            if (!only && (grip[0] === 0 || grip[1] === 0)) return null;
-            return (
-              <Grip
-                key={grip.join()}
-                at={applyThrough(toView(frameMatrix), gripAt(frameBox, grip))}
-                of="layer"
-                cursor={CURSORS[((octant % 4) + 4) % 4]}
-                testId={`handle-${grip.join('/')}`}
-                onPointerDown={onScale(grip)}
-              />
-            );
-          })}
+          {!sizing &&
+            GRIPS.map((grip) => {
+              if (!only && (grip[0] === 0 || grip[1] === 0)) return null;
+              return (
+                <Grip
+                  key={grip.join()}
+                  at={applyThrough(toView(frameMatrix), gripAt(frameBox, grip))}
+                  of="layer"
+                  cursor={cursorOf(grip, tilt)}
+                  testId={`handle-${grip.join('/')}`}
+                  onPointerDown={onScale(grip)}
+                />
+              );
+            })}
         </>
       )}
     </g>

@@ -1,4 +1,5 @@
 import type { Stage } from '../stage';
+import { BoxHandles } from './BoxHandles';
 import { GradientHandles } from './GradientHandles';
 import { GroupHandles } from './GroupHandles';
 import { GrowthHandles } from './GrowthHandles';
@@ -18,6 +19,7 @@ export const SelectedHandles = (stage: Stage) => (
     <PathEditing {...stage} />
     <GroupHandles {...stage} />
     <GradientHandles {...stage} />
+    <BoxHandles {...stage} />
     <PinHandles {...stage} />
     <MeshHandles {...stage} />
     <GrowthHandles {...stage} />

@@ -4,6 +4,7 @@ import type { Values } from '@kite/core/document/params';
 import type { DrawingLayer, Item, Point } from '@kite/core/document/types';
 import { setLayers } from '@kite/core/edits/layers';
 import { cutText } from '@kite/core/document/text';
+import { boxAbout, cornersOf } from '@kite/core/geometry/bounds';
 import { apply, inverted, type Matrix, multiply, translation } from '@kite/core/geometry/matrix';
 import type { Program } from '@kite/core/scene/program';
 import type { text as textKind } from '@kite/core/recipe/sources/text';
@@ -88,7 +89,11 @@ const Field = ({ layer, item, view, pointOf, shown }: FieldProps) => {
   }, []);
 
   const toLayout = multiply(shown.matrix, translation(values.place[0], values.place[1] + (laid?.down ?? 0)));
-  const finish = () => editor.set({ mode: SELECTING });
+  const finish = () => {
+    editor.set({ mode: SELECTING });
+    // With its card open the sides of its box are at hand.
+    if (values.frame === 'box') editor.select({ layers: [layer.id], card: item.id });
+  };
 
   const indexOf = (event: { clientX: number; clientY: number }): number | null => {
     const back = inverted(toLayout);
@@ -138,6 +143,16 @@ const Field = ({ layer, item, view, pointOf, shown }: FieldProps) => {
     <>
       <div className="absolute inset-0" onPointerDown={finish} />
       <svg className="pointer-events-none absolute inset-0 size-full" aria-hidden>
+        {values.frame === 'box' && (
+          <polygon
+            points={cornersOf(boxAbout(values.place, values))
+              .map((p) => apply(multiply(viewMatrix(view), shown.matrix), p).join())
+              .join(' ')}
+            fill="none"
+            stroke="var(--tail)"
+            strokeWidth={1.5}
+          />
+        )}
         {laid && (
           <TextMarks
             layout={laid.layout}
