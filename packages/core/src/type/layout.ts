@@ -81,6 +81,13 @@ const shaped = (paragraph: string, face: Face, style: TextStyle): Piece[] => {
   });
 };
 
+/** What is seen of a line, and the spaces at its end, which hang over. */
+const parted = (row: readonly Piece[], text: string): readonly [seen: readonly Piece[], after: readonly Piece[]] => {
+  let end = row.length;
+  while (end > 0 && isSpace(text, row[end - 1]!.glyph.cluster)) end--;
+  return [row.slice(0, end), row.slice(end)];
+};
+
 /**
  * Point text has its first baseline at y = 0, and x = 0 at its left end, middle or right end; with a
  * width to wrap at, lines stand between −width / 2 and width / 2.
@@ -98,44 +105,39 @@ export const layoutText = (face: Face, style: TextStyle): TextLayout => {
     // What begins from right to left has no level below 1 (UAX 9, rules P2 to X1).
     const leftward = pieces.length > 0 && pieces.every(({ glyph }) => glyph.level > 0);
     rows.forEach((row, n) => {
-      let end = row.length;
-      while (end > 0 && isSpace(paragraph, (row[end - 1] as Piece).glyph.cluster)) end--;
-      const seen = row.slice(0, end);
-      const after = row.slice(end);
-      // The space after the last letter is not part of the line.
-      const width = advanceOf(seen) - (end > 0 ? (style.tracking / 1000) * size : 0);
+      const [seen, after] = parted(row, paragraph);
+      // The tracking of the last letter is not part of the line.
+      const own = advanceOf(seen) - (seen.length > 0 ? (style.tracking / 1000) * size : 0);
       const spaces = seen.filter((p) => isSpace(paragraph, p.glyph.cluster)).length;
       const stretch =
-        align === 'justify' && wrap !== null && n < rows.length - 1 && spaces > 0 ? (wrap - width) / spaces : 0;
+        align === 'justify' && wrap !== null && n < rows.length - 1 && spaces > 0 ? (wrap - own) / spaces : 0;
+      const width = own + stretch * spaces;
       const side = align === 'justify' && leftward ? 'right' : align;
-      const wide = width + stretch * spaces;
-      const left = side === 'center' ? -wide / 2 : side === 'right' ? half - wide : 0 - half;
+      const left = side === 'center' ? -width / 2 : side === 'right' ? half - width : 0 - half;
+      const first = leftward ? left - advanceOf(after) : left;
       const baseline = lines.length * size * style.leading;
-      const beyond = advanceOf(after);
-      let x = leftward ? left - beyond : left;
-      const sight = pieces.some(({ glyph }) => glyph.level > 0) ? inSight(seen) : seen;
-      for (const { glyph, to, advance } of leftward ? [...after, ...sight] : [...sight, ...after]) {
-        const own = advance + (isSpace(paragraph, glyph.cluster) ? stretch : 0);
+      const inOrder = pieces.some(({ glyph }) => glyph.level > 0) ? inSight(seen) : seen;
+      let x = first;
+      for (const { glyph, to, advance } of leftward ? [...after, ...inOrder] : [...inOrder, ...after]) {
+        const wide = advance + (isSpace(paragraph, glyph.cluster) ? stretch : 0);
         glyphs.push({
           id: glyph.id,
           x: x + glyph.x * size,
           y: baseline + glyph.y * size,
-          advance: own,
+          advance: wide,
           from: start + glyph.cluster,
           to: start + to,
           line: lines.length,
           level: glyph.level,
         });
-        x += own;
+        x += wide;
       }
-      const first = row[0]?.glyph.cluster ?? 0;
-      const last = row.at(-1)?.to ?? (rows.length === 1 ? paragraph.length : first);
       lines.push({
-        from: start + first,
-        to: start + last,
-        left: leftward ? left - beyond : left,
-        right: leftward || after.length === 0 ? left + wide : x,
-        width: wide,
+        from: start + (row[0]?.glyph.cluster ?? 0),
+        to: start + (row.at(-1)?.to ?? paragraph.length),
+        left: first,
+        right: leftward || after.length === 0 ? left + width : x,
+        width,
         baseline,
         leftward,
       });
