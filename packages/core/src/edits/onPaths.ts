@@ -1,11 +1,11 @@
 /** Parts of a text that lies along paths, each by itself where it stood. */
 import type { DrawingLayer, Id, Item, Point } from '../document/types';
 import { arcLength } from '../geometry/length';
-import { mappedValues } from '../motion/keys';
+import { mappedValues, shifted } from '../motion/keys';
 import type { TextUnit } from '../motion/sampler';
 import { bareSupplies, compileRecipe } from '../recipe/evaluate';
 import { newRoom } from '../recipe/room';
-import { along, type AlongValues, lineOf, standingsOn } from '../recipe/steps/along';
+import { along, type AlongValues, lineOf, OF_EACH, standingsOn } from '../recipe/steps/along';
 import { kindOf } from '../recipe/table';
 import type { PlacedPart } from '../recipe/types';
 import type { Program } from '../scene/program';
@@ -25,12 +25,14 @@ interface Lying {
   readonly units: readonly PlacedPart[];
   /** By how much a part that goes by its own place is to be moved on and off, to stay where it is among the others. */
   readonly more: (unit: PlacedPart) => { readonly shift: number; readonly away: number };
+  /** How much later than the first it moves, in whole frames. */
+  readonly later: (unit: PlacedPart) => number;
 }
 const lyingBy = (program: Program, layer: DrawingLayer, card: Item, frame: number): Lying | null => {
   const shown = program.cardAt(layer.id, card.id, frame);
   const line = lineOf(program.flowAt(layer.id, card.children ?? [], frame));
   if (!shown || !line) return null;
-  const { by, stands } = shown.values as AlongValues;
+  const { by, stands, stagger } = shown.values as AlongValues;
   const units = partsAt(program, layer, cardsAbove(layer, card.id), by, frame);
   const { lengthOf, ground } = standingsOn(line, units, stands);
   const total = arcLength(line);
@@ -38,22 +40,25 @@ const lyingBy = (program: Program, layer: DrawingLayer, card: Item, frame: numbe
     card: card.id,
     units,
     more: (unit) => ({ shift: (lengthOf(unit) - unit.base[0]) / total, away: ground }),
+    later: (unit) => Math.round(units.indexOf(unit) * stagger),
   };
 };
 
 /** A card that lays a text along a path, for a part of it that is there alone. */
-const keptAlong = (card: Item, { units, more }: Lying, { part, from }: PlacedPart): Item => {
+const keptAlong = (card: Item, { units, more, later }: Lying, { part, from }: PlacedPart): Item => {
   const unit = units.find((one) => one.part.card === part.card && one.from <= from && one.to > from);
   if (!unit) return card;
   const added = Object.entries(more(unit));
-  const params = added.map(([key, by]) => [key, mappedValues(card.params[key], 0, (value) => (value as number) + by)]);
+  const moved = added.map(([key, by]) => [key, mappedValues(card.params[key], 0, (value) => (value as number) + by)]);
+  const params: Item['params'] = { ...card.params, ...Object.fromEntries(moved) };
+  const timed = OF_EACH.flatMap((key) => (params[key] ? [[key, shifted(params[key], later(unit))] as const] : []));
   const computed = added.flatMap(([key, by]) => {
     const formula = card.formulas?.[key];
     return formula ? [[key, { ...formula, text: `(${formula.text}) + (${by.toFixed(6)})` }]] : [];
   });
   return {
     ...card,
-    params: { ...card.params, ...Object.fromEntries(params), stands: { value: 'own' } },
+    params: { ...params, ...Object.fromEntries(timed), stands: { value: 'own' } },
     ...(card.formulas && { formulas: { ...card.formulas, ...Object.fromEntries(computed) } }),
   };
 };

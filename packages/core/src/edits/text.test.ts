@@ -119,6 +119,20 @@ describe.each([
     const own = { ...doc, scenes: { s: { ...doc.scenes.s, layers: { l: computed } } } };
     same(corners(split(own, 'letters')), corners(own));
   });
+  it('moves on later letter by letter, as it did', () => {
+    const ruled = { ...card, params: { ...card.params, stagger: { value: 5 } } };
+    const later = { ...drawing, items: { ...items, a: ruled } };
+    const own = applyEdit(
+      { ...doc, scenes: { s: { ...doc.scenes.s, layers: { l: later } } } },
+      animate({ scene: 's', layer: 'l', item: 'a', key: 'shift' }, [
+        [0, 0],
+        [40, 0.4],
+      ]),
+    ).doc;
+    const parts = split(own, 'letters');
+    for (const frame of [0, 12, 30, 49]) same(corners(parts, frame), corners(own, frame));
+    expect(corners(own, 12)).not.toEqual(corners(own, 0));
+  });
   it('turns each about where it stands', () => {
     const parts = split(doc, 'letters');
     const program = compileScene(parts.scenes.s!, LIBRARY);

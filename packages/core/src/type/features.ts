@@ -46,13 +46,13 @@ export const choosable = (tags: ReadonlySet<string>, nameOf: (tag: string) => st
   return [...known, ...own.map((tag) => ({ tag, label: called(tag), given: false }))];
 };
 
-/** Each tag, and whether it is asked for or put off. */
+/** Each tag, and whether it is asked for or put off; what is no tag is passed over. */
 export const readFeatures = (list: string): ReadonlyMap<string, boolean> =>
   new Map(
     list
       .split(',')
       .map((one) => one.trim())
-      .filter(Boolean)
+      .filter((one) => /^-?[a-z0-9]{4}$/i.test(one))
       .map((one) => (one.startsWith('-') ? [one.slice(1), false] : [one, true])),
   );
 

@@ -41,6 +41,8 @@ const PARAMS = {
   backwards: switchParam('Other side', false),
 } as const;
 export type AlongValues = Values<typeof PARAMS>;
+/** What each has at its own time, which is the later the more stand before it. */
+export const OF_EACH = ['shift', 'away', 'lies'] as const satisfies readonly (keyof AlongValues)[];
 
 /** About how often as much work it is to bend something as to place it: each piece of an outline is tried at a dozen points. */
 const BENDING = 8;
