@@ -42,6 +42,7 @@ const WordsCell = ({ column, version, label, own, onNext }: Writing) => {
       value={version.values[column.id] ?? ''}
       placeholder={own ?? ''}
       maxLength={MOST_LETTERS}
+      dir="auto"
       spellCheck={false}
       className="field-sizing-content block max-h-32 min-h-[26px] w-full resize-none rounded-md bg-paper-2 px-2 py-1 select-text"
       onFocus={writing.start}

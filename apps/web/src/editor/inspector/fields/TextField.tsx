@@ -29,6 +29,8 @@ export const TextField = ({ label, value, param, onStart, onChange, onEnd }: Tex
     placeholder: value === null ? 'mixed' : param.form && SHAPES[param.form],
     maxLength: param.most,
     spellCheck: false,
+    // What is written from right to left stands so in its field.
+    dir: 'auto',
     onFocus: writing.start,
     onBlur: writing.end,
     onChange: (event: { target: { value: string } }) => onChange(event.target.value),
