@@ -24,8 +24,9 @@ export const FORMS: { readonly [F in TextForm]: { readonly wanted: string; reado
     is: (v) => /^(#[0-9a-f]{6}\s+){1,254}#[0-9a-f]{6}$/i.test(v),
   },
   features: {
-    wanted: 'OpenType features such as tnum, ss01, or -liga for one that is put off; or nothing',
-    is: (v) => /^-?[a-z0-9]{4}(\s*,\s*-?[a-z0-9]{4})*$/i.test(v),
+    wanted: 'a line of OpenType features such as tnum, ss01, or -liga for one that is put off; or nothing',
+    // What is no tag is passed over where they are read.
+    is: (v) => !/[\n\r]/.test(v),
   },
   stays: {
     wanted: 'frames and the seconds that they stay, such as 12: 0.5, 40: 1; or nothing',
