@@ -22,9 +22,9 @@ export const squareFace: Face = {
     for (let i = 0; i < text.length; i++) {
       const joined = !features.includes('-liga') && text.slice(i, i + 2) === 'fi';
       glyphs.push({
-        id: text[i] === ' ' ? 0 : 1,
+        id: text[i] === ' ' || text[i] === '\u00ad' ? 0 : 1,
         cluster: i,
-        advance: 0.5,
+        advance: text[i] === '\u00ad' ? 0 : 0.5,
         x: 0,
         y: 0,
         level: levels?.[i] ?? 0,

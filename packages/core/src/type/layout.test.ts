@@ -17,6 +17,15 @@ const STYLE: TextStyle = {
   pairs: '',
   features: '',
 };
+/** Marks are glyphs of no width, of the cluster of their letter. */
+const markedFace = {
+  ...squareFace,
+  shape: (text: string, features: string) =>
+    squareFace.shape(text, features).map((glyph) => {
+      const mark = /\p{M}/u.test(text[glyph.cluster]!);
+      return mark ? { ...glyph, cluster: glyph.cluster - 1, advance: 0 } : glyph;
+    }),
+};
 const laid = (style: Partial<TextStyle>) => layoutText(squareFace, { ...STYLE, ...style });
 const xs = (style: Partial<TextStyle>) => laid(style).glyphs.map((g) => Math.round(g.x * 100) / 100);
 const texts = (style: Partial<TextStyle>) => {
@@ -61,6 +70,19 @@ describe('spacing', () => {
     ]);
     expect(writePairs(new Map([...pairs, ['fi', 0]]))).toBe('AV -40, To 20');
   });
+  it('tracking goes after a letter with its marks, not between them, and not after what is invisible', () => {
+    const marked = (text: string) => layoutText(markedFace, { ...STYLE, text, tracking: 100 }).glyphs.map((g) => g.x);
+    expect(marked('a\u0301b')).toEqual([0, 50, 60]);
+    expect(marked('a\u00adb')).toEqual([0, 60, 60]);
+    // To the left: the mark is drawn before its letter, which the next one is moved away from.
+    expect(
+      layoutText(markedFace, { ...STYLE, text: 'א\u05b8ב', tracking: 100 }).glyphs.map((g) => [g.from, g.x]),
+    ).toEqual([
+      [2, 0],
+      [0, 60],
+      [0, 60],
+    ]);
+  });
   it('letters that are spaced out are not joined', () => {
     expect([xs({ text: 'fin' }).length, xs({ text: 'fin', tracking: 1 }).length]).toEqual([2, 3]);
   });
@@ -98,6 +120,34 @@ describe('where a line may end', () => {
     ['not within a number (LB25)', 'at 1,250.50', 250, ['at ', '1,250.50']],
   ])('%s', (_, text, wrap, wanted) => {
     expect(texts({ text, wrap })).toEqual(wanted);
+  });
+});
+
+describe('a soft hyphen', () => {
+  const soft = 'Stra\u00adssen\u00adbahn';
+  const shown = (wrap: number) => {
+    const { glyphs, lines } = laid({ text: soft, wrap });
+    return lines.map(({ width }, n) => [glyphs.filter((g) => g.line === n && g.id === 1).length, width]);
+  };
+  it('is nothing within a line, and a hyphen at its end', () => {
+    expect(shown(600)).toEqual([[12, 600]]);
+    // Four letters and a hyphen, then eight.
+    expect(shown(500)).toEqual([
+      [9, 450],
+      [4, 200],
+    ]);
+    expect(shown(250)).toEqual([
+      [5, 250],
+      [5, 250],
+      [4, 200],
+    ]);
+  });
+  it('is no place to break at where its hyphen has no room', () => {
+    expect(shown(400)).toEqual([
+      [5, 250],
+      [8, 400],
+    ]);
+    expect(laid({ text: 'ab\u00adcd', wrap: 100 }).lines).toHaveLength(1);
   });
 });
 

@@ -5,7 +5,7 @@ import { broken } from './breaking';
 import { inSight } from './directions';
 import { pairsIn } from './pairs';
 import { advanceOf, isSpace, type Piece } from './pieces';
-import type { Face } from './types';
+import type { Face, Glyph } from './types';
 
 export interface TextStyle {
   readonly text: string;
@@ -74,10 +74,15 @@ const shaped = (paragraph: string, face: Face, style: TextStyle): Piece[] => {
   const between = style.pairs ? pairsIn(paragraph, style.pairs) : () => 0;
   const starts = [...new Set(glyphs.map((g) => g.cluster))].sort((a, b) => a - b);
   const ends = new Map(starts.map((from, i) => [from, starts[i + 1] ?? paragraph.length]));
-  return glyphs.map((glyph) => {
-    const next = ends.get(glyph.cluster) as number;
-    const extra = (style.tracking + between(glyph.cluster, next)) / 1000;
-    return { glyph, to: next, advance: (glyph.advance + extra) * style.size };
+  return glyphs.map((glyph, i) => {
+    const { cluster, advance, level } = glyph;
+    const next = ends.get(cluster) as number;
+    // What is moved apart are letters with their marks (CSS Text 3, 8.2): the glyph on the right of each, and none of what is invisible.
+    const isOf = (other: Glyph | undefined) => other?.cluster === cluster;
+    const [before, after] = [glyphs[i - 1], glyphs[i + 1]];
+    const moves = !isOf(level % 2 === 1 ? before : after) && (advance > 0 || isOf(before) || isOf(after));
+    const extra = moves ? (style.tracking + between(cluster, next)) / 1000 : 0;
+    return { glyph, to: next, advance: (advance + extra) * style.size };
   });
 };
 
@@ -101,7 +106,7 @@ export const layoutText = (face: Face, style: TextStyle): TextLayout => {
   for (const typed of style.text.split('\n')) {
     const paragraph = cased(typed, style.letters);
     const pieces = shaped(paragraph, face, style);
-    const rows = wrap === null ? [pieces] : broken(pieces, paragraph, wrap);
+    const rows = wrap === null ? [pieces] : broken(pieces, paragraph, wrap, () => shaped('-', face, style)[0]!);
     // What begins from right to left has no level below 1 (UAX 9, rules P2 to X1).
     const leftward = pieces.length > 0 && pieces.every(({ glyph }) => glyph.level > 0);
     rows.forEach((row, n) => {
