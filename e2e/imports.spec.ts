@@ -5,6 +5,7 @@ import { dirname, join } from 'node:path';
 import type { Asset, DrawingLayer } from '@kite/core/document/types';
 import { SHIPPED } from '@kite/core/type/shipped';
 import { faceOf } from '@kite/core/type/harfbuzz';
+import { PLAIN } from '@kite/core/test/fonts';
 import { layoutText } from '@kite/core/type/layout';
 import { toOpenType } from '@kite/render/woff';
 import { applicationFont } from '@kite/render/fonts';
@@ -122,18 +123,7 @@ test('text is as wide as Chromium sets it, for every font that ships', async ({ 
     const files = (await applicationFont({ from: 'application', family: family.id, weight, italic: false }))!;
     const face = faceOf(files, weight);
     const ours = texts.map((text) => {
-      const style = {
-        text,
-        letters: 'as-typed',
-        size: 100,
-        tracking: 0,
-        leading: 1.2,
-        align: 'left',
-        wrap: null,
-        pairs: '',
-        features: '',
-      } as const;
-      const [line] = layoutText(face, style).lines;
+      const [line] = layoutText(face, { ...PLAIN, text }).lines;
       return line!.right - line!.left;
     });
     const theirs = await page.evaluate(

@@ -1,5 +1,6 @@
 /** Text in many scripts, set as Chromium sets it. */
 import { faceOf } from '@kite/core/type/harfbuzz';
+import { PLAIN } from '@kite/core/test/fonts';
 import { layoutText } from '@kite/core/type/layout';
 import { SHIPPED } from '@kite/core/type/shipped';
 import { applicationFont } from '@kite/render/fonts';
@@ -51,17 +52,7 @@ test('lines break, and letters stand, where Chromium has them, in scripts of bot
       },
       [text, rubik.subsets.map((_, i) => i), WIDTH] as const,
     );
-    const { glyphs } = layoutText(face, {
-      text,
-      letters: 'as-typed',
-      size: 100,
-      tracking: 0,
-      leading: 1.2,
-      align: 'left',
-      wrap: WIDTH,
-      pairs: '',
-      features: '',
-    });
+    const { glyphs } = layoutText(face, { ...PLAIN, text, wrap: WIDTH });
     for (const [i, letter] of [...text].entries()) {
       const own = glyphs.filter(({ from, to }) => from === i && to === i + 1);
       // A space at a line's end, or a soft hyphen, is nowhere, and marks and joined letters have no place of their own.

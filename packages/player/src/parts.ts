@@ -150,7 +150,7 @@ interface Telling {
 export const TELLING: readonly Telling[] = [
   { folder: 'recipe', keys: ['summary', 'hint', 'example', 'holding', 'fitting', 'onDrawn', 'svg'] },
   { folder: 'motion/kinds', keys: ['says'] },
-  { folder: 'formula/functions', keys: ['says', 'example'] },
+  { folder: 'formula', keys: ['says', 'example'] },
 ];
 /** What cards, their parameters and choices are called: formulas name them so. */
 export const CALLED: Telling = { folder: 'recipe', keys: ['label'] };

@@ -7,6 +7,7 @@ import { newDrawing, newItem, newPicture, newScene } from '@kite/core/document/m
 import type { CutOut, Layer, PictureAsset, Scene, Value } from '@kite/core/document/types';
 import { compileScene } from '@kite/core/scene/compile';
 import { faceOf, readFont } from '@kite/core/type/harfbuzz';
+import { PLAIN } from '@kite/core/test/fonts';
 import { layoutText } from '@kite/core/type/layout';
 import { createCanvas } from '@napi-rs/canvas';
 import { describe, expect, it } from 'vitest';
@@ -19,26 +20,16 @@ import { toOpenType } from './woff';
 const filesOf = async (family: string, weight: number) =>
   (await applicationFont({ from: 'application', family, weight, italic: false })) as Uint8Array[];
 const face = async (family: string, weight = 400) => faceOf(await filesOf(family, weight), weight);
-const style = {
-  letters: 'as-typed',
-  size: 100,
-  tracking: 0,
-  leading: 1.2,
-  align: 'left',
-  wrap: null,
-  pairs: '',
-  features: '',
-} as const;
 
 describe('a face', () => {
   it('kerns', async () => {
     const inter = await face('inter');
-    const width = (text: string) => layoutText(inter, { ...style, text }).lines[0]!.right;
+    const width = (text: string) => layoutText(inter, { ...PLAIN, text }).lines[0]!.right;
     expect(width('AV')).toBeLessThan(width('A') + width('V') - 1);
   });
   it('joins letters where the font does, and not when they are spaced out', async () => {
     const lora = await face('lora');
-    const count = (tracking: number) => layoutText(lora, { ...style, text: 'ffi', tracking }).glyphs.length;
+    const count = (tracking: number) => layoutText(lora, { ...PLAIN, text: 'ffi', tracking }).glyphs.length;
     expect(count(0)).toBeLessThan(count(10));
   });
   it('takes letters of the other subset, and keeps a mark with its letter', async () => {
@@ -53,18 +44,18 @@ describe('a face', () => {
       const own = await face(family, 400);
       const widths = (features: string) =>
         new Set(
-          [...'0123456789'].map((digit) => layoutText(own, { ...style, text: digit, features }).glyphs[0]!.advance),
+          [...'0123456789'].map((digit) => layoutText(own, { ...PLAIN, text: digit, features }).glyphs[0]!.advance),
         );
       expect(widths('tnum').size, family).toBe(1);
       expect(widths('').size, family).toBeGreaterThan(1);
       // They stand in the middle of their width, and what is no digit is as it was.
-      const [one, letter] = layoutText(own, { ...style, text: '1A', features: 'tnum' }).glyphs;
+      const [one, letter] = layoutText(own, { ...PLAIN, text: '1A', features: 'tnum' }).glyphs;
       expect(letter!.x).toBeCloseTo(one!.from + [...widths('tnum')][0]!, 6);
     }
   });
   it('joins no letters where that is put off', async () => {
     const count = async (features: string) =>
-      layoutText(await face('lora'), { ...style, text: 'ffi', features }).glyphs;
+      layoutText(await face('lora'), { ...PLAIN, text: 'ffi', features }).glyphs;
     expect(await count('-liga')).toHaveLength(3);
     expect((await count('')).length).toBeLessThan(3);
   });

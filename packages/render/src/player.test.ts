@@ -10,7 +10,7 @@ import { KINDS as VALUES } from '@kite/core/motion/kinds/table';
 import { KINDS } from '@kite/core/recipe/table';
 import { wholeScene } from '@kite/core/scene/whole';
 import { demoProject } from '@kite/demo/project';
-import { SEAMS, TABLES, type Uses } from '@kite/player/parts';
+import { CALLED, SEAMS, TABLES, TELLING, type Uses } from '@kite/player/parts';
 import { seeing, usesOf } from '@kite/player/uses';
 import { describe, expect, it } from 'vitest';
 import { playerFor } from './encoders/player';
@@ -62,6 +62,22 @@ describe('the player of a banner', () => {
     expect(drifting - computing).toBeGreaterThan(900);
     const combining = await zipped({ ...PLAIN, cards: new Set([...PLAIN.cards, 'combine']) });
     expect(combining - plain).toBeGreaterThan(10_000);
+  });
+
+  it('reads nothing of what is left out of its definitions', async () => {
+    const reads = async (uses: Uses, telling: typeof TELLING) => {
+      const code = new TextDecoder().decode(await playerFor(uses));
+      return telling
+        .flatMap(({ keys }) => keys)
+        .filter((key) => new RegExp(`\\.${key}\\b|[{,]${key}:[\\w$]+[,}=]`).test(code));
+    };
+    // A parameter passes its hint on to nobody.
+    expect(await reads(EVERYTHING, TELLING)).toEqual(['hint']);
+    // Halves of points are called after the whole, which nobody hears.
+    expect(await reads({ ...EVERYTHING, formulas: false, calls: new Set() }, [...TELLING, CALLED])).toEqual([
+      'hint',
+      'label',
+    ]);
   });
 
   it('finds the module of every card, value, ease and function', () => {

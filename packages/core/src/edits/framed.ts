@@ -1,5 +1,6 @@
 /** Texts that are put in a box of their own, or taken out of it, where they stand. */
 import { textLayout, type TextValues } from '../recipe/sources/text';
+import { heightOf } from '../type/layout';
 import type { Fonts } from '../type/types';
 
 /**
@@ -16,7 +17,7 @@ export const framed = (v: TextValues, frame: TextValues['frame'], fonts: Fonts):
     return { place: [x + half, y + down], ...(v.fit !== 'none' && { size }) };
   }
   const width = Math.ceil(Math.max(1, ...layout.lines.map((line) => line.width)));
-  const height = Math.ceil(layout.ascent + (layout.lines.at(-1)?.baseline ?? 0) + layout.descent);
+  const height = Math.ceil(heightOf(layout));
   const half = v.align === 'right' ? -width / 2 : v.align === 'center' ? 0 : width / 2;
   const moved = textLayout({ ...v, frame, width, height, fit: 'none' }, fonts)?.down ?? 0;
   return { width, height, place: [x + half, y - moved] };

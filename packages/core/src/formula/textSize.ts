@@ -3,6 +3,7 @@ import type { Values } from '../document/params';
 import type { Item } from '../document/types';
 import { type Computing, reader } from '../motion/reader';
 import { text as textKind, textLayout, type TextValues } from '../recipe/sources/text';
+import { heightOf } from '../type/layout';
 import type { Fonts } from '../type/types';
 import type { Computed } from './computed';
 import { costOf, type Readable } from './parts';
@@ -12,10 +13,10 @@ export type TextSize = readonly [width: number, height: number];
 const sizeOf = (values: TextValues, fonts: Fonts): TextSize => {
   const layout = textLayout(values, fonts)?.layout;
   if (!layout || layout.lines.length === 0) return [0, 0];
-  const { lines, ascent, descent } = layout;
+  const { lines } = layout;
   const left = Math.min(...lines.map((l) => l.left));
   const right = Math.max(...lines.map((l) => l.right));
-  return [right - left, ascent + (lines.at(-1)?.baseline ?? 0) + descent];
+  return [right - left, heightOf(layout)];
 };
 
 /** The size in pixels of a text card's words, from its first line's top to its last line's foot; `computed` is what it has of formulas. */

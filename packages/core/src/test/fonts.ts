@@ -1,6 +1,7 @@
 /** A face for tests: every letter is a square half an em wide, so that all places are known; a line runs and breaks as Unicode has it. */
 import { type GlyphPath, glyphsFrom, UNITS } from '../type/glyphs';
 import { breaksOf, levelsOf } from '../type/paragraph';
+import type { TextStyle } from '../type/layout';
 import type { Face, Fonts } from '../type/types';
 
 /** From 0.1 to 0.4 em across, from the baseline to half an em above it. */
@@ -38,3 +39,16 @@ export const squareFace: Face = {
 };
 
 export const squareFonts: Fonts = { find: () => ({ face: squareFace, instead: null }) };
+
+/** Words as they are typed, of 100 pixels, on lines of their own. */
+export const PLAIN: TextStyle = {
+  text: 'Tram',
+  letters: 'as-typed',
+  size: 100,
+  tracking: 0,
+  leading: 1.2,
+  align: 'left',
+  wrap: null,
+  pairs: '',
+  features: '',
+};

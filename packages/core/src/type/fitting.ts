@@ -1,4 +1,4 @@
-import { layoutText, type TextStyle } from './layout';
+import { heightOf, layoutText, type TextStyle } from './layout';
 import type { Face } from './types';
 
 interface FittedStyle extends TextStyle {
@@ -19,9 +19,8 @@ const HALVINGS = 22;
  */
 export const fittedSize = (face: Face, style: FittedStyle): number => {
   const fits = (size: number): boolean => {
-    const { lines, ascent, descent } = layoutText(face, { ...style, size });
-    const height = ascent + (lines.at(-1)?.baseline ?? 0) + descent;
-    return height <= style.height + 1e-6 && lines.every(({ width }) => width <= style.wrap + 1e-6);
+    const layout = layoutText(face, { ...style, size });
+    return heightOf(layout) <= style.height + 1e-6 && layout.lines.every(({ width }) => width <= style.wrap + 1e-6);
   };
   let [fitting, large] = [0, style.fit === 'fill' ? MOST : style.size];
   if (fits(large)) return large;

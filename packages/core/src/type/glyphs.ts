@@ -4,6 +4,9 @@ import { OutlineWriter, type Outline } from '../geometry/outline';
 /** Units per em that fonts are asked in: finer than nearly any font's own. */
 export const UNITS = 16_384;
 
+/** What a line of text is remembered by that was set with some features: neither has a line break. */
+export const askedAs = (text: string, features: string): string => `${features}\n${text}`;
+
 /** Commands M, L, Q, C and Z as in SVG, with coordinates in whole units, y upward. */
 export type GlyphPath = readonly (readonly [command: string, ...values: number[]])[];
 

@@ -3,7 +3,7 @@ import { Blob, Buffer, Direction, Face as HbFace, Feature, Font, shape, Variatio
 import { LIMITS } from '../document/limits';
 import { asName } from '../document/text';
 import { choosable, readFeatures } from './features';
-import { type GlyphPath, glyphsFrom, UNITS } from './glyphs';
+import { askedAs, type GlyphPath, glyphsFrom, UNITS } from './glyphs';
 import { breaksOf, levelsOf } from './paragraph';
 import type { Face, Glyph, Metrics } from './types';
 
@@ -197,7 +197,7 @@ export const faceOf = (files: readonly Uint8Array[], weight: number): Face => {
         ),
     },
     shape: (text, features) => {
-      const key = `${features}:${text}`;
+      const key = askedAs(text, features);
       let glyphs = shaped.get(key);
       if (!glyphs) {
         if (shaped.size >= MOST_SHAPED) shaped.clear();

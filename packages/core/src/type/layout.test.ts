@@ -3,20 +3,9 @@ import { caretAt, glyphOutlines, indexAt, layoutText, type TextStyle } from './l
 import { fittedSize } from './fitting';
 import { readPairs, writePairs } from './pairs';
 import { packedPath, pathFrom, recording, replayed } from './recorded';
-import { squareFace, squareFonts } from '../test/fonts';
+import { PLAIN, squareFace, squareFonts } from '../test/fonts';
 
 // Each letter is 50 px wide.
-const STYLE: TextStyle = {
-  text: 'Tram',
-  letters: 'as-typed',
-  size: 100,
-  tracking: 0,
-  leading: 1.2,
-  align: 'left',
-  wrap: null,
-  pairs: '',
-  features: '',
-};
 /** Marks are glyphs of no width, of the cluster of their letter. */
 const markedFace = {
   ...squareFace,
@@ -26,10 +15,10 @@ const markedFace = {
       return mark ? { ...glyph, cluster: glyph.cluster - 1, advance: 0 } : glyph;
     }),
 };
-const laid = (style: Partial<TextStyle>) => layoutText(squareFace, { ...STYLE, ...style });
+const laid = (style: Partial<TextStyle>) => layoutText(squareFace, { ...PLAIN, ...style });
 const xs = (style: Partial<TextStyle>) => laid(style).glyphs.map((g) => Math.round(g.x * 100) / 100);
 const texts = (style: Partial<TextStyle>) => {
-  const text = style.text ?? STYLE.text;
+  const text = style.text ?? PLAIN.text;
   return laid(style).lines.map((l) => text.slice(l.from, l.to));
 };
 
@@ -71,12 +60,12 @@ describe('spacing', () => {
     expect(writePairs(new Map([...pairs, ['fi', 0]]))).toBe('AV -40, To 20');
   });
   it('tracking goes after a letter with its marks, not between them, and not after what is invisible', () => {
-    const marked = (text: string) => layoutText(markedFace, { ...STYLE, text, tracking: 100 }).glyphs.map((g) => g.x);
+    const marked = (text: string) => layoutText(markedFace, { ...PLAIN, text, tracking: 100 }).glyphs.map((g) => g.x);
     expect(marked('a\u0301b')).toEqual([0, 50, 60]);
     expect(marked('a\u00adb')).toEqual([0, 60, 60]);
     // To the left: the mark is drawn before its letter, which the next one is moved away from.
     expect(
-      layoutText(markedFace, { ...STYLE, text: 'א\u05b8ב', tracking: 100 }).glyphs.map((g) => [g.from, g.x]),
+      layoutText(markedFace, { ...PLAIN, text: 'א\u05b8ב', tracking: 100 }).glyphs.map((g) => [g.from, g.x]),
     ).toEqual([
       [2, 0],
       [0, 60],
@@ -186,7 +175,7 @@ describe('from right to left', () => {
 
 describe('a size that fits a box', () => {
   const fitted = (style: Partial<TextStyle>, fit: 'shrink' | 'fill', wrap: number, height: number) =>
-    fittedSize(squareFace, { ...STYLE, ...style, fit, wrap, height });
+    fittedSize(squareFace, { ...PLAIN, ...style, fit, wrap, height });
   it('is the largest at which the longest word is as wide as the box', () => {
     // Ten letters of half an em.
     expect(fitted({ text: 'Quillhaven' }, 'shrink', 250, 900)).toBeCloseTo(50, 2);
@@ -236,10 +225,10 @@ it('what was asked of fonts can be replayed without them', () => {
   const choice = { family: 'Any', weight: 400, italic: false };
   const { fonts, record } = recording(squareFonts);
   const face = fonts.find(choice)!.face;
-  const before = layoutText(face, { ...STYLE, text: 'Night fi' });
+  const before = layoutText(face, { ...PLAIN, text: 'Night fi' });
   const outlines = glyphOutlines(face, 100, before.glyphs);
   const again = replayed(JSON.parse(JSON.stringify(record))).find(choice)!.face;
-  expect(layoutText(again, { ...STYLE, text: 'Night fi' })).toEqual(before);
+  expect(layoutText(again, { ...PLAIN, text: 'Night fi' })).toEqual(before);
   // Faces draw in whole units, which this one does not.
   const rounded = (of: typeof outlines) => of.map(({ points }) => [...points].map((n) => n.toFixed(9)));
   expect(rounded(glyphOutlines(again, 100, before.glyphs))).toEqual(rounded(outlines));

@@ -107,8 +107,9 @@ export const layoutText = (face: Face, style: TextStyle): TextLayout => {
     const paragraph = cased(typed, style.letters);
     const pieces = shaped(paragraph, face, style);
     const rows = wrap === null ? [pieces] : broken(pieces, paragraph, wrap, () => shaped('-', face, style)[0]!);
+    const turns = pieces.some(({ glyph }) => glyph.level > 0);
     // What begins from right to left has no level below 1 (UAX 9, rules P2 to X1).
-    const leftward = pieces.length > 0 && pieces.every(({ glyph }) => glyph.level > 0);
+    const leftward = turns && pieces.every(({ glyph }) => glyph.level > 0);
     rows.forEach((row, n) => {
       const [seen, after] = parted(row, paragraph);
       // The tracking of the last letter is not part of the line.
@@ -121,7 +122,7 @@ export const layoutText = (face: Face, style: TextStyle): TextLayout => {
       const left = side === 'center' ? -width / 2 : side === 'right' ? half - width : 0 - half;
       const first = leftward ? left - advanceOf(after) : left;
       const baseline = lines.length * size * style.leading;
-      const inOrder = pieces.some(({ glyph }) => glyph.level > 0) ? inSight(seen) : seen;
+      const inOrder = turns ? inSight(seen) : seen;
       let x = first;
       for (const { glyph, to, advance } of leftward ? [...after, ...inOrder] : [...inOrder, ...after]) {
         const wide = advance + (isSpace(paragraph, glyph.cluster) ? stretch : 0);
@@ -151,6 +152,10 @@ export const layoutText = (face: Face, style: TextStyle): TextLayout => {
   }
   return { glyphs, lines, ascent: face.metrics.ascent * size, descent: face.metrics.descent * size };
 };
+
+/** How high a layout is, from its first line's top to its last line's foot, in pixels. */
+export const heightOf = ({ lines, ascent, descent }: TextLayout): number =>
+  ascent + (lines.at(-1)?.baseline ?? 0) + descent;
 
 /** The outlines of some glyphs of a layout, in pixels. */
 export const glyphOutlines = (face: Face, size: number, glyphs: readonly PlacedGlyph[]): Outline[] =>

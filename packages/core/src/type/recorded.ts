@@ -1,6 +1,6 @@
 /** What a scene asked of its fonts, kept so that a banner needs neither the fonts nor an engine for them. */
 import type { FontChoice } from '../document/types';
-import { type GlyphPath, glyphsFrom, UNITS } from './glyphs';
+import { askedAs, type GlyphPath, glyphsFrom, UNITS } from './glyphs';
 import type { Face, Fonts, Glyph, Metrics } from './types';
 
 /** A glyph of a text that was set: id, cluster, and in units advance, x and y; level, and whether a line may end there. No zeros at the end. */
@@ -8,7 +8,7 @@ type RecordedGlyph = readonly number[];
 
 export interface RecordedFace {
   readonly metrics: Metrics;
-  /** By features and text: `tnum:12:40`. */
+  /** By features and text, as `askedAs` has it. */
   readonly shaped: { [text: string]: readonly RecordedGlyph[] };
   /** Units per em, then drawing commands, each with the way from where the one before ended: `1000M480-16Q-132 0-231 49`. */
   readonly paths: { [glyph: number]: string };
@@ -79,7 +79,7 @@ const recordedFace = (face: Face, into: RecordedFace): Face => {
     metrics: face.metrics,
     shape: (text, features) => {
       const glyphs = face.shape(text, features);
-      into.shaped[`${features}:${text}`] = glyphs.map(packedGlyph);
+      into.shaped[askedAs(text, features)] = glyphs.map(packedGlyph);
       return glyphs;
     },
     outlines: (glyph) => {
@@ -123,7 +123,7 @@ export const replayed = (record: RecordedFonts): Fonts => {
       key,
       {
         metrics,
-        shape: (text, features) => (shaped[`${features}:${text}`] ?? []).map(glyphOf),
+        shape: (text, features) => (shaped[askedAs(text, features)] ?? []).map(glyphOf),
         ...glyphsFrom((glyph) => pathFrom(paths[glyph] ?? '')),
       },
     ]),

@@ -1,7 +1,7 @@
 import { setValue } from '../../edits/properties';
 import { propertyIn } from '../../properties/find';
 import { isKeyed } from '../../document/types';
-import type { TextValues } from '../../recipe/sources/text';
+import { fitsBox, type TextValues } from '../../recipe/sources/text';
 import type { CheckKind } from '../types';
 
 /** Text that is too small. */
@@ -18,7 +18,7 @@ export const textSize: CheckKind = {
         const ref = { scene: scene.id, layer, item: card, key: 'size' };
         const own = scene.layers[layer];
         const values = program.cardAt(layer, card, frame)?.values as TextValues | undefined;
-        const fits = values?.frame === 'box' && values.fit !== 'none';
+        const fits = values !== undefined && fitsBox(values);
         // Letters that are layers would have to be laid out anew, and one that fits its box is as large as that lets it.
         const fixed = layers.length === 1 && !fits && !isKeyed(propertyIn(own, ref)) && !program.wiring.computed(ref);
         const value = Math.ceil(((values?.size ?? size) * least) / size);

@@ -14,7 +14,7 @@ import {
 import type { Point } from '../../document/types';
 import type { TextUnit } from '../../motion/sampler';
 import { fittedSize } from '../../type/fitting';
-import { glyphOutlines, layoutText, type TextLayout } from '../../type/layout';
+import { glyphOutlines, heightOf, layoutText, type TextLayout } from '../../type/layout';
 import { type PartOfText, partsOfText } from '../../type/parts';
 import type { Face, Fonts } from '../../type/types';
 import { translation } from '../../geometry/matrix';
@@ -99,8 +99,7 @@ const laidOut = (v: TextValues, face: Face): LaidText => {
   const wrap = v.frame === 'box' ? v.width : null;
   const size = v.fit === 'none' || wrap === null ? v.size : fittedSize(face, { ...v, wrap });
   const layout = layoutText(face, { ...v, size, wrap });
-  const used = layout.ascent + (layout.lines.at(-1)?.baseline ?? 0) + layout.descent;
-  const spare = v.height - used;
+  const spare = v.height - heightOf(layout);
   const stands = v.stand === 'top' ? 0 : v.stand === 'middle' ? spare / 2 : spare;
   const down = v.frame === 'point' ? 0 : -v.height / 2 + layout.ascent + stands;
   const known = new Map<TextUnit, readonly PartOfText[]>();
@@ -128,8 +127,12 @@ export const textLayout = (v: TextValues, fonts: Fonts): LaidText | null => {
   return laidLast(face, Object.values(v), () => laidOut(v, face));
 };
 
+/** Whether a text is as large as its box lets it be. */
+export const fitsBox = (v: TextValues): boolean => v.frame === 'box' && v.fit !== 'none';
+
 /** The size that a text is set in: its own until its font is here. */
-export const sizeOfText = (v: TextValues, fonts: Fonts): number => textLayout(v, fonts)?.size ?? v.size;
+export const sizeOfText = (v: TextValues, fonts: Fonts): number =>
+  (fitsBox(v) ? textLayout(v, fonts)?.size : undefined) ?? v.size;
 
 /** The parts of a text in reading order, where they stand; null until the font is here. */
 export const textParts = (v: TextValues, fonts: Fonts, by: TextUnit): readonly PartOfText[] | null => {
