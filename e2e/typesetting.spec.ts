@@ -6,6 +6,8 @@ import { SHIPPED } from '@kite/core/type/shipped';
 import { applicationFont } from '@kite/render/fonts';
 import type { DrawingLayer } from '@kite/core/document/types';
 import { beginText, newProject, saved, setNumber } from './support/editor';
+import { BLANK, openMade } from './support/made';
+import { newDrawing, newItem } from '@kite/core/document/make';
 import { inOrder, itemOf, sceneOf } from './support/scene';
 import { expect, test } from './support/test';
 
@@ -93,4 +95,29 @@ test('a text shrinks to its box, takes features of its font, and says which lett
   await expect(page.getByText(/has letters that/)).toHaveCount(0);
   await page.getByRole('textbox', { name: 'Text', exact: true }).fill('Night 夜');
   await expect(page.getByText('“Night Tram 1:11” has letters that Inter 700 lacks: 夜')).toBeVisible();
+});
+
+test('a feature is put on in several texts at once, and each keeps its own', async ({ page, server }) => {
+  const texts = ['Early', 'Late'].map((name, i) => {
+    const id = name.toLowerCase();
+    const own = newItem(`${id}t`, 'text', { text: name, size: 40, features: i === 0 ? 'frac' : '-kern' });
+    return newDrawing(BLANK, id, name, [own, newItem(`${id}f`, 'fill')], { position: [200, 80 + 80 * i] });
+  });
+  await openMade(page, server, 'Features', texts);
+  await page.getByTestId('layer-row').filter({ hasText: 'Early' }).click();
+  await page
+    .getByTestId('layer-row')
+    .filter({ hasText: 'Late' })
+    .click({ modifiers: ['Shift'] });
+  await page.getByText('Text', { exact: true }).last().click();
+  const features = page.getByRole('button', { name: 'Features', exact: true });
+  await expect(features).toHaveText('mixed');
+  await features.click();
+  await expect(page.getByRole('checkbox', { name: 'Fractions' })).toBeChecked({ indeterminate: true });
+  await page.getByRole('checkbox', { name: 'Digits of one width' }).check();
+  await saved(page, server);
+  const lists = inOrder(await sceneOf(page, server)).map(
+    (layer) => itemOf(layer as DrawingLayer, 'text')!.params.features,
+  );
+  expect(lists).toEqual([{ value: 'frac, tnum' }, { value: '-kern, tnum' }]);
 });

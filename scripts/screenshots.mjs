@@ -193,8 +193,14 @@ try {
   await page.goto(url);
   await page.getByRole('button', { name: 'Start from Story ad' }).click();
   await page.getByLabel('Words of Second line', { exact: true }).fill('Nor do we.');
-  await page.waitForTimeout(1_500);
-  await shot('starter');
+  await page.keyboard.press('Escape');
+  await layer('Second line').click();
+  await page.getByRole('button', { name: 'Open Text' }).click();
+  await page.getByRole('radio', { name: 'In a box' }).click();
+  await page.getByRole('radio', { name: 'Shrink' }).click();
+  await page.getByRole('button', { name: 'Features', exact: true }).click();
+  await page.waitForTimeout(1_000);
+  await shot('words');
 
   // Somebody else is in the project meanwhile.
   await page.goto(url);

@@ -1,44 +1,52 @@
 import type { FontChoice, PropertyRef } from '@kite/core/document/types';
 import { choosable, type FontFeature, readFeatures, withFeature } from '@kite/core/type/features';
 import { ChevronDown } from 'lucide-react';
+import { alike } from '../../../ui/alike';
 import { Panel } from '../../../ui/Panel';
 import { valueAt } from '../../commands/layers';
 import { useEditor, useSlice } from '../../store/context';
 
 interface FeaturesFieldProps {
   label: string;
-  /** null shows that several things differ. */
-  value: string | null;
+  /** The list of each text that the field is for. */
+  values: readonly string[];
   refs: readonly PropertyRef[];
-  onChange: (list: string) => void;
+  /** Writes a list for each. */
+  write: (...lists: readonly string[]) => void;
 }
 
-/** OpenType features of the font that the same card has, each put on or off. */
-export const FeaturesField = ({ label, value, refs, onChange }: FeaturesFieldProps) => {
+/** OpenType features of the font that the first card has, each put on or off in all of them; what else a card has stays. */
+export const FeaturesField = ({ label, values, refs, write }: FeaturesFieldProps) => {
   const editor = useEditor();
   useSlice((s) => ({ doc: s.doc, frame: s.frame, fontsCame: s.fontsCame }));
   const [ref] = refs;
   const font = ref && (valueAt(editor, { ...ref, key: 'font' }) as FontChoice);
   const own = font && editor.library.fonts.find(font)?.face.facts?.features;
   const known = own ?? choosable(new Set(), () => '');
-  const said = readFeatures(value ?? '');
-  const isOn = ({ tag, given }: FontFeature) => said.get(tag) ?? given;
-  const others = [...said].filter(([tag]) => known.every((one) => one.tag !== tag));
-  const told = [
-    ...known.filter((one) => said.has(one.tag)).map((one) => (isOn(one) ? one.label : `No ${one.label.toLowerCase()}`)),
-    ...others.map(([tag, on]) => (on ? tag : `no ${tag}`)),
-  ];
-  const summary = value === null ? 'mixed' : told.join(', ') || 'As in the font';
-  const row = (feature: FontFeature, about?: string) => (
+  const said = values.map(readFeatures);
+  /** null where they differ. */
+  const isOn = ({ tag, given }: FontFeature): boolean | null => alike(said.map((list) => list.get(tag) ?? given));
+  const tags = [...new Set(said.flatMap((list) => [...list.keys()]))];
+  const others = tags
+    .filter((tag) => known.every((one) => one.tag !== tag))
+    .map((tag): FontFeature => ({ tag, label: tag, given: said[0]?.get(tag) === false }));
+  const told = [...known, ...others]
+    .filter((one) => isOn(one) !== one.given)
+    .map((one) => (isOn(one) ? one.label : `No ${one.label.toLowerCase()}`));
+  const summary = alike(values) === null ? 'mixed' : told.join(', ') || 'As in the font';
+  const row = (feature: FontFeature, about: string) => (
     <label key={feature.tag} className="flex items-center gap-2 rounded-md px-2 py-1 hover:bg-paper-2">
       <input
         type="checkbox"
         className="size-4 shrink-0"
-        checked={isOn(feature)}
-        onChange={(event) => onChange(withFeature(value ?? '', feature, event.target.checked))}
+        checked={isOn(feature) ?? false}
+        ref={(box) => {
+          if (box) box.indeterminate = isOn(feature) === null;
+        }}
+        onChange={(event) => write(...values.map((list) => withFeature(list, feature, event.target.checked)))}
       />
       <span className="min-w-0 flex-1 truncate">{feature.label}</span>
-      <span className="text-xs text-ink-2">{about ?? feature.tag}</span>
+      <span className="text-xs text-ink-2">{about}</span>
     </label>
   );
   return (
@@ -57,8 +65,8 @@ export const FeaturesField = ({ label, value, refs, onChange }: FeaturesFieldPro
         </button>
       }
     >
-      {known.map((feature) => row(feature))}
-      {others.map(([tag, on]) => row({ tag, label: tag, given: !on }, 'not in this font'))}
+      {known.map((feature) => row(feature, feature.tag))}
+      {others.map((feature) => row(feature, 'not in this font'))}
     </Panel>
   );
 };

@@ -72,11 +72,11 @@ const FIELDS: { readonly [K in Param['kind']]: FieldKind<Extract<Param, { kind: 
   text: {
     tall: ({ lines }) => lines === 'many',
     Field: ({ param, values, write, refs, gesture }) => {
-      const shared = { label: param.label, value: common<string>(values), onChange: write };
+      const { label } = param;
       return param.form === 'features' ? (
-        <FeaturesField {...shared} refs={refs} />
+        <FeaturesField label={label} values={values as readonly string[]} refs={refs} write={write} />
       ) : (
-        <TextField {...shared} param={param} {...gesture} />
+        <TextField label={label} value={common<string>(values)} param={param} onChange={write} {...gesture} />
       );
     },
   },
