@@ -1,26 +1,21 @@
-/** Riders by hour, begun: a ring of wedges that opens slice by slice, one of which pops out, with its numbers. */
+/** Riders by hour: a ring from a table of numbers, whose parts open one after another with their shares and names; one of them pops out and rebounds. */
 import type { FontChoice, Point } from '@kite/core/document/types';
 import { easeOfStrength } from '@kite/core/motion/eases/table';
 import { PALETTE } from './palette';
 import type { ProjectBuilder } from './builder';
 
 const open = easeOfStrength({ start: 0.2, end: 0.7 });
-const out = { kind: 'bezier', x1: 0.3, y1: 0.1, x2: 0.4, y2: 1.7 } as const;
+const rebound = { kind: 'spring', bounces: 3, damping: 0.45 } as const;
 
 const LABEL: FontChoice = { family: 'Space Grotesk', weight: 500, italic: false };
 const NUMBER: FontChoice = { family: 'Unbounded', weight: 600, italic: false };
 
-/** Shares of a night's riders. */
+/** A night's riders. */
 const HOURS = [
-  { name: '22 to 24', share: 0.4, color: PALETTE.teal, tag: 'teal' },
-  { name: '00 to 02', share: 0.35, color: PALETTE.amber, tag: 'amber' },
-  { name: '02 to dawn', share: 0.25, color: PALETTE.coral, tag: 'coral' },
+  { name: '22 to 24', riders: 1_240, color: PALETTE.teal },
+  { name: '00 to 02', riders: 1_085, color: PALETTE.amber },
+  { name: '02 to dawn', riders: 775, color: PALETTE.coral },
 ] as const;
-
-const towards = (degrees: number, distance: number): Point => [
-  Math.round(distance * Math.sin((degrees * Math.PI) / 180)),
-  Math.round(-distance * Math.cos((degrees * Math.PI) / 180)),
-];
 
 export const ridersByHour = (project: ProjectBuilder): void => {
   const scene = project.scene('Riders by hour', {
@@ -30,53 +25,60 @@ export const ridersByHour = (project: ProjectBuilder): void => {
     length: 120,
     background: PALETTE.fog,
   });
-  const middle: Point = [540, 600];
+  const middle: Point = [540, 610];
   scene.drawing({
     name: 'Title',
     tag: 'slate',
     at: [540, 150],
+    items: scene.words('Riders by hour', NUMBER, 72, PALETTE.midnight),
+  });
+  const chart = scene.card('chart', {
+    drawn: 'pie',
+    numbers: HOURS.map(({ riders }) => riders),
+    names: HOURS.map(({ name }) => name).join('\n'),
+    width: 640,
+    height: 640,
+    inner: 0.5,
+    stagger: 12,
+    picked: 2,
+  });
+  const stops = HOURS.map(({ color }, i) => ({ at: i / (HOURS.length - 1), color }));
+  const layer = scene.drawing({
+    name: 'Ring',
+    tag: 'amber',
+    at: middle,
     items: [
-      scene.card('text', { text: 'Riders by hour', font: NUMBER, size: 72 }),
+      chart,
+      scene.card('fill', { style: 'each', gradient: { stops } }),
+      scene.card('labels', { says: 'share', after: ' %', place: 'middle', font: NUMBER, size: 44 }),
+      scene.card('fill', { color: PALETTE.ink }),
+      scene.card('labels', { says: 'name', font: LABEL, size: 30, away: 20 }),
+      scene.card('fill', { color: PALETTE.ink }),
+    ],
+  });
+  scene.animate(layer, chart, 'grown', [
+    [8, 0, open],
+    [30, 1],
+  ]);
+  scene.animate(layer, chart, 'out', [
+    [64, 0, rebound],
+    [88, 46],
+  ]);
+  const total = HOURS.reduce((sum, { riders }) => sum + riders, 0);
+  const count = scene.card('chart', { drawn: 'pie', numbers: [total], width: 0, height: 0 });
+  const sum = scene.drawing({
+    name: 'All riders',
+    tag: 'slate',
+    at: middle,
+    items: [
+      count,
+      scene.card('labels', { place: 'middle', apart: ',', font: NUMBER, size: 60 }),
       scene.card('fill', { color: PALETTE.midnight }),
     ],
   });
-  let from = 0;
-  HOURS.forEach(({ name, share, color, tag }, i) => {
-    const angle = (from + share / 2) * 360;
-    const wedge = scene.card('wedge', { share, start: from * 360, radius: 330, inner: 170 });
-    const cards = [wedge, scene.card('fill', { color })];
-    const layer = scene.drawing({ name, tag, at: middle, items: cards });
-    const start = 8 + i * 12;
-    scene.animate(layer, wedge, 'share', [
-      [start, 0, open],
-      [start + 22, share],
-    ]);
-    if (i === 1) {
-      const [dx, dy] = towards(angle, 46);
-      scene.animate(layer, undefined, 'position', [
-        [64, middle, out],
-        [76, [middle[0] + dx, middle[1] + dy]],
-      ]);
-    }
-    scene.drawing({
-      name: `${name} number`,
-      tag,
-      // Hangs from its slice: where that goes it goes too.
-      parent: layer,
-      at: towards(angle, 250),
-      items: [
-        scene.card('text', { text: `${Math.round(share * 100)} %`, font: NUMBER, size: 48, place: [0, 4] }),
-        scene.card('text', { text: name, font: LABEL, size: 26, place: [0, 40] }),
-        scene.card('fill', { color: PALETTE.ink }),
-      ],
-      keys: {
-        opacity: [
-          [start + 14, 0, open],
-          [start + 26, 1],
-        ],
-      },
-    });
-    from += share;
-  });
+  scene.animate(sum, count, 'grown', [
+    [8, 0, open],
+    [54, 1],
+  ]);
   scene.poster(100);
 };

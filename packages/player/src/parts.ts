@@ -18,6 +18,8 @@ export interface Uses {
   readonly curves: boolean;
   /** Parameters of cards that are not at their default values, as `stroke/dashes`. */
   readonly given: ReadonlySet<string>;
+  /** Whether paints give each shape a colour of its own. */
+  readonly each: boolean;
   readonly formulas: boolean;
   /** Functions that formulas call. */
   readonly calls: ReadonlySet<string>;
@@ -122,6 +124,7 @@ export const SEAMS: readonly Seam[] = [
     modules: ['recipe/covers/lightness'],
     neededBy: ({ given }) => given.has('mask/by'),
   },
+  { at: ['recipe/paints/fill', 'recipe/paints/stroke'], modules: ['recipe/paints/each'], neededBy: ({ each }) => each },
   // Only files of SVG have it.
   { at: ['recipe/covers/outline'], modules: ['recipe/covers/outlineSvg'], neededBy: () => false },
   // Only settings of files have them.
@@ -148,7 +151,7 @@ interface Telling {
   readonly keys: readonly string[];
 }
 export const TELLING: readonly Telling[] = [
-  { folder: 'recipe', keys: ['summary', 'hint', 'example', 'holding', 'fitting', 'onDrawn', 'svg'] },
+  { folder: 'recipe', keys: ['summary', 'hint', 'example', 'holding', 'fitting', 'onDrawn', 'repainted', 'svg'] },
   { folder: 'motion/kinds', keys: ['says'] },
   { folder: 'formula', keys: ['says', 'example'] },
 ];

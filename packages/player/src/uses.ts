@@ -21,8 +21,9 @@ import { isCurved } from '@kite/core/motion/track';
 import { isFar } from '@kite/core/paint/far';
 import { paramsIn } from '@kite/core/properties/find';
 import { eachMark } from '@kite/core/recipe/marks';
-import { needsOf } from '@kite/core/recipe/needs';
+import { needsOf, valuesOf } from '@kite/core/recipe/needs';
 import { nest } from '@kite/core/recipe/sources/nest';
+import { kindOf } from '@kite/core/recipe/table';
 import type { Mark } from '@kite/core/recipe/types';
 import type { DisplayList } from '@kite/core/scene/program';
 import { allLayers } from '@kite/core/scene/whole';
@@ -105,6 +106,10 @@ export const usesOf = (scene: Scene, marks: Uses['marks'], areas = false): Uses 
       cards.flatMap(({ kind, params, formulas: computed }) =>
         Object.keys({ ...params, ...computed }).map((key) => `${kind}/${key}`),
       ),
+    ),
+    each: cards.some(
+      ({ kind, params, formulas: computed }) =>
+        kindOf(kind).role === 'paint' && (computed?.style !== undefined || valuesOf(params.style, '').includes('each')),
     ),
     formulas: formulas.length > 0,
     calls,

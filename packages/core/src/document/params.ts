@@ -68,6 +68,8 @@ export interface NumbersParam extends Described {
   readonly min: number;
   readonly max: number;
   readonly most: number;
+  /** The key of the text beside it that names them, each in a line. */
+  readonly named?: string;
   readonly default: readonly number[];
 }
 export interface SwitchParam extends Described {
@@ -222,7 +224,7 @@ export const path = (label: string, value: PathValue): PathParam => ({ kind: 'pa
 export const numbers = (
   label: string,
   value: readonly number[],
-  o: Pick<NumbersParam, 'unit' | 'min' | 'max' | 'most'>,
+  o: Pick<NumbersParam, 'unit' | 'min' | 'max' | 'most' | 'named' | 'hint'>,
 ): NumbersParam => ({ kind: 'numbers', label, default: value, ...o });
 
 export const switchParam = (label: string, value: boolean, o: Pick<SwitchParam, 'when'> = {}): SwitchParam => ({

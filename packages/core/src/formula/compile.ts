@@ -2,7 +2,8 @@
 import { isEqual } from '../document/is';
 import type { Point, Value } from '../document/types';
 import { FUNCTIONS } from './functions/table';
-import { digits, tooLong } from './functions/texts';
+import { digits } from '../type/digits';
+import { tooLong } from './functions/texts';
 import {
   asNumber,
   asVector,

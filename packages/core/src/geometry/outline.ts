@@ -44,6 +44,12 @@ export class OutlineWriter {
     return this.cubic(x0 + (cx - x0) * KAPPA, y0 + (cy - y0) * KAPPA, x + (cx - x) * KAPPA, y + (cy - y) * KAPPA, x, y);
   }
 
+  /** Goes on along an outline that begins where this one has come to. */
+  along({ points }: Outline): this {
+    for (let k = 2; k < points.length; k++) this.out.push(points[k] as number);
+    return this;
+  }
+
   open(): Outline {
     return { closed: false, points: Float64Array.from(this.out) };
   }
@@ -107,6 +113,35 @@ export const smoothThrough = (points: readonly Point[], closed: boolean): Outlin
     );
   }
   return closed ? writer.close() : writer.open();
+};
+
+/**
+ * A smooth curve through points of rising x that swings nowhere beyond them (Steffen, A simple method for monotonic interpolation in
+ * one dimension, 1990; at its ends the slope that lets the curve bend evenly).
+ */
+export const monotoneThrough = (points: readonly Point[]): Outline => {
+  const ways = points.slice(1).map(([x, y], i) => {
+    const [fromX, fromY] = points[i] as Point;
+    return { width: x - fromX, slope: x > fromX ? (y - fromY) / (x - fromX) : 0 };
+  });
+  const inside = ways.slice(1).map((next, i) => {
+    const last = ways[i] as (typeof ways)[number];
+    const both = last.width + next.width;
+    const mean = both > 0 ? (last.slope * next.width + next.slope * last.width) / both : 0;
+    const most = Math.min(Math.abs(last.slope), Math.abs(next.slope), Math.abs(mean) / 2);
+    return (Math.sign(last.slope) + Math.sign(next.slope)) * most;
+  });
+  const atEnd = (slope: number, beside: number | undefined) =>
+    beside === undefined ? slope : (3 * slope - beside) / 2;
+  const [first, last] = [ways[0]?.slope ?? 0, ways.at(-1)?.slope ?? 0];
+  const slopes = [atEnd(first, inside[0]), ...inside, atEnd(last, inside.at(-1))];
+  const writer = new OutlineWriter(...(points[0] as Point));
+  ways.forEach(({ width }, i) => {
+    const [[ax, ay], [bx, by]] = [points[i] as Point, points[i + 1] as Point];
+    const third = width / 3;
+    writer.cubic(ax + third, ay + (slopes[i] ?? 0) * third, bx - third, by - (slopes[i + 1] ?? 0) * third, bx, by);
+  });
+  return writer.open();
 };
 
 /** Straight lines through points. */

@@ -44,12 +44,15 @@ import {
 
 const painted = (kind: PaintKind, shapes: readonly Shape[], values: Values<Params>, room: Room): readonly Mark[] => {
   const marks: Mark[] = [];
+  const each = kind.each?.(values);
   let run: Outline[] = [];
   shapes.forEach((shape, i) => {
     run.push(...shape.outlines);
     const next = shapes[i + 1];
-    if (next && next.alpha === shape.alpha) return;
-    const mark = shape.alpha > 0 ? kind.mark(run, shape.alpha, values, (work) => takeWork(room, work)) : null;
+    if (next && next.alpha === shape.alpha && !each) return;
+    const own = each ? each(i, shapes.length) : values;
+    const mark =
+      shape.alpha > 0 && run.length > 0 ? kind.mark(run, shape.alpha, own, (work) => takeWork(room, work)) : null;
     if (mark && mark.alpha > 0 && takeWork(room, workOfMark(mark))) marks.push(mark);
     run = [];
   });
@@ -68,7 +71,7 @@ const ownAt = (inner: Card | null | undefined, frame: number, room: Room, copy: 
 };
 
 const stepAt =
-  (kind: StepKind, above: Card, values: Reader<Params>, inner: Card | null): FlowAt =>
+  (kind: StepKind, above: Card, values: Reader<Params>, inner: Card | null, fonts: Fonts): FlowAt =>
   (frame, room, copy) => {
     // Copies without a delay all ask for the same frame.
     let last: { frame: number; copy: Copy | undefined; flow: Flow } | undefined;
@@ -76,6 +79,7 @@ const stepAt =
       {
         frame,
         ...(copy?.part && { part: copy.part }),
+        fonts,
         texts: (by) => askedOf((unit) => above.texts(unit, frame, room, copy), by, copy?.part),
         own: ownAt(inner, frame, room, copy),
         at: (f, given = copy) => {
@@ -265,6 +269,11 @@ const sourceAt =
     const part = copy?.part;
     const isText = 'parts' in kind && kind.parts !== undefined;
     if (part && (isText ? part === 'rest' || part.card !== id : part !== 'rest')) return EMPTY;
+    if ('shapes' in kind && kind.shapes) {
+      const shapes = kind.shapes(values.at(frame, copy), (frames) => values.at(frame - frames, copy));
+      const outlines = shapes.flatMap((shape) => shape.outlines);
+      return takeShapes(room, shapes.length) && takeWork(room, workOf(outlines)) ? { shapes, marks: [] } : EMPTY;
+    }
     if ('outlines' in kind) {
       const outlines = kind.outlines(values.at(frame, copy), supplies, part === 'rest' ? undefined : part);
       if (outlines.length === 0 || !takeWork(room, workOf(outlines))) return EMPTY;
@@ -311,7 +320,7 @@ const compileCard = (item: Item, run: Run, kitchen: Kitchen, depth: number): Car
         constant,
         perCopy: kind.copies ? values.perCopy : both.perCopy,
         texts: kind.texts ? stepTexts(kind.texts, above, values, inner) : above.texts,
-        at: stepAt(kind, above, values, inner),
+        at: stepAt(kind, above, values, inner, kitchen.supplies.fonts),
       };
     }
     case 'paint':

@@ -3,7 +3,7 @@ import type { Outline } from '../geometry/outline';
 import { workOf } from './room';
 import { type Above, type Shape, step, type StepKind } from './types';
 
-/** A step that changes each shape by itself, or leaves it out with null. */
+/** A step that changes each shape by itself. One of which nothing is left keeps its place among them. */
 export const shapeStep = <P extends Params>(
   kind: Omit<StepKind<P>, 'role' | 'apply'> & {
     readonly each: (
@@ -22,7 +22,7 @@ export const shapeStep = <P extends Params>(
       for (const [index, shape] of flow.shapes.entries()) {
         const outlines = each(shape.outlines, values, { ...above, index });
         if (!above.take(0, workOf(outlines))) break;
-        if (outlines.length > 0) shapes.push({ ...shape, outlines });
+        shapes.push({ ...shape, outlines });
       }
       return { ...flow, shapes };
     },

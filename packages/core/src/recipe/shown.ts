@@ -1,6 +1,7 @@
 /** Effects, and pictures of them to choose them by. */
 import type { Params, Values } from '../document/params';
 import { translation } from '../geometry/matrix';
+import { NO_FONTS } from '../type/types';
 import { boxOfMarks, markThrough } from './marks';
 import { asksOf } from './table';
 import { type CoverKind, EMPTY, type Flow, type Kind, type StepKind } from './types';
@@ -33,6 +34,7 @@ export const shownBy = (kind: EffectKind, flow: Flow): Flow => {
   const above = {
     ...room,
     frame: now,
+    fonts: NO_FONTS,
     at,
     since: () => translation(0, 0),
     texts: () => ({ all: [], asked: [] }),

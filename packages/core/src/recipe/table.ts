@@ -42,9 +42,11 @@ import { text } from './sources/text';
 import { wedge } from './sources/wedge';
 import { along } from './steps/along';
 import { combine } from './steps/combine';
+import { labels } from './steps/labels';
 import { letters } from './steps/letters';
 import { motionBlur } from './steps/motionBlur';
 import { trail } from './steps/trail';
+import { chart } from './sources/chart';
 import { below } from './sources/below';
 import { held } from './steps/held';
 import { offset } from './steps/offset';
@@ -68,6 +70,7 @@ const LIST = [
   line,
   path,
   text,
+  chart,
   picture,
   nest,
   brush,
@@ -101,6 +104,7 @@ const LIST = [
   trim,
   repeater,
   letters,
+  labels,
   along,
   combine,
   round,

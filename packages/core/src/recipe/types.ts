@@ -174,11 +174,26 @@ export interface PictureMark {
 /** One drawing operation: what a display list is made of. */
 export type Mark = FillMark | StrokeMark | PictureMark | GroupMark;
 
-/** Outlines that belong together, as the two of a letter o: what one source gives, or one copy of it. */
+/** A number that a shape stands for, and where it does. */
+export interface Datum {
+  readonly number: number;
+  /** Of the sum of all, 0..1. */
+  readonly share: number;
+  readonly name: string;
+  /** How far it has grown: 0 not at all, 1 all of it. */
+  readonly grown: number;
+  /** Where it begins and ends, as a column at its base line and at its top, and the way from it, of length 1. */
+  readonly foot: Point;
+  readonly end: Point;
+  readonly away: Point;
+}
+
+/** Outlines that belong together, as the two of a letter o: what one source gives, one of several, or one copy of it. */
 export interface Shape {
   readonly outlines: readonly Outline[];
   /** How strongly paints below draw it: a repeater's copies fade. */
   readonly alpha: number;
+  readonly data?: readonly Datum[];
 }
 
 /** What the cards so far have given: outlines for the cards below, and marks already drawn. */
@@ -242,6 +257,8 @@ export interface OutlineSource<P extends Params = Params> extends CardKind<P> {
   readonly role: 'source';
   /** All of them, or those of a part of its text. */
   readonly outlines: (values: Values<P>, supplies: Supplies, part?: Exclude<TextPart, 'rest'>) => readonly Outline[];
+  /** The same as several shapes, each its own for what is below; `earlier` gives its values so many frames before. */
+  readonly shapes?: (values: Values<P>, earlier: (frames: number) => Values<P>) => readonly Shape[];
   /** Of a text: its parts in reading order, in the pixels of the card. */
   readonly parts?: (values: Values<P>, supplies: Supplies, by: TextUnit) => readonly PartOfText[];
 }
@@ -293,6 +310,7 @@ export interface AskedParts {
 export interface Above extends AreaRoom {
   /** The part that is asked of the step; missing for all. */
   readonly part?: TextPart;
+  readonly fonts: Fonts;
   /** The parts of all texts above at its frame, in reading order. */
   readonly texts: (by: TextUnit) => AskedParts;
   readonly frame: number;
@@ -313,6 +331,8 @@ export interface StepKind<P extends Params = Params> extends CardKind<P> {
   readonly byFrame?: (values: Values<P>) => boolean;
   /** Whether it is meant for what is drawn, so that a new one goes below the paints. */
   readonly onDrawn?: true;
+  /** Whether what it gives stands in the place of what is painted above: a new one goes below that, with a paint of its own. */
+  readonly repainted?: true;
   /** Whether it has a recipe of its own. */
   readonly holds?: true;
   /** A card that a new one holds, by the box of what is above. */
@@ -336,6 +356,8 @@ export interface PaintKind<P extends Params = Params> extends CardKind<P> {
     values: Values<P>,
     take: (work: number) => boolean,
   ) => Mark | null;
+  /** Where each shape is painted otherwise: the values for one of so many. */
+  readonly each?: (values: Values<P>) => ((order: number, count: number) => Values<P>) | null;
 }
 /** What a cover may ask for besides what is above it. */
 export interface Covering {

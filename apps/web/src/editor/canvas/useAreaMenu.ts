@@ -12,6 +12,7 @@ import { toScene } from './view';
 const SCENE_MENU = [
   'selectAll',
   null,
+  'addChart',
   'addController',
   'addCamera',
   'addCover',

@@ -1,4 +1,7 @@
 /** Cards added; copied and pasted, kept in the browser, so that they can go to another layer, scene, project or tab. */
+import { inkOn } from '@kite/core/document/colors';
+import { newItem } from '@kite/core/document/make';
+import { together } from '@kite/core/document/patches';
 import type { DrawingLayer, Id } from '@kite/core/document/types';
 import { cardsAlone, pasteCards } from '@kite/core/edits/layers';
 import { addItem, listOf } from '@kite/core/edits/recipe';
@@ -38,7 +41,10 @@ export const pasteCopiedCards = (editor: Editor, layer: Id, group: Id | null, in
 };
 
 /** Whether a card is to stand above the paints. */
-const worksOnOutlines = (kind: Kind): boolean => kind.role === 'source' || (kind.role === 'step' && !kind.onDrawn);
+const worksOnOutlines = (kind: Kind): boolean =>
+  kind.role === 'source' || (kind.role === 'step' && !kind.onDrawn && !kind.repainted);
+
+const isRepainted = (kind: Kind): boolean => kind.role === 'step' && !!kind.repainted;
 
 /** Puts a new card among those of a drawing, or of a group in it, and opens it. */
 export const addCardTo = (editor: Editor, layer: DrawingLayer, kind: string, group: Id | null): void => {
@@ -51,6 +57,12 @@ export const addCardTo = (editor: Editor, layer: DrawingLayer, kind: string, gro
   // Below the open card, else what gives or changes outlines goes above the first paint, and the rest at the end.
   const paints = list.findIndex((id) => kindOf(layer.items[id]?.kind ?? 'group').role === 'paint');
   const index = open === null && worksOnOutlines(kindOf(kind)) && paints >= 0 ? paints : below;
-  editor.edit(addItem(editor.scene.id, layer.id, item, group, index, inside));
+  const added = addItem(editor.scene.id, layer.id, item, group, index, inside);
+  const paint = newItem(makeId(), 'fill', { color: inkOn(editor.scene.background) });
+  editor.edit(
+    isRepainted(kindOf(kind))
+      ? together(added.label, [added, addItem(editor.scene.id, layer.id, paint, group, index + 1)])
+      : added,
+  );
   editor.select({ layers: [layer.id], card: item.id });
 };

@@ -5,6 +5,7 @@ import { setValue } from '@kite/core/edits/properties';
 import { cardsAbove } from '@kite/core/edits/recipe';
 import { FIRST_COLORS } from '@kite/core/document/colors';
 import type { Box } from '@kite/core/geometry/bounds';
+import { isGradient } from '@kite/core/recipe/paints/ink';
 import { kindOf } from '@kite/core/recipe/table';
 import { cardsBox } from '@kite/core/scene/bounds';
 import type { Editor } from '../store/editor';
@@ -33,9 +34,6 @@ export const gradientsBegun = (
     const item = layer?.kind === 'drawing' && ref.item !== undefined ? layer.items[ref.item] : undefined;
     if (layer?.kind !== 'drawing' || !item || ref.key !== 'style' || style === 'solid') return [];
     if (kindOf(item.kind).role !== 'paint' || item.params.from || item.params.to) return [];
-    const box = cardsBox(editor.program, layer.id, cardsAbove(layer, item.id), editor.state.frame);
-    if (!box) return [];
-    const [from, to] = waysOf(style as string, box);
     const at = (key: string, value: Value) => setValue({ ...ref, key }, value, editor.writing);
     const { color } = item.params;
     const own = color && 'value' in color && !item.params.gradient ? (color.value as string) : null;
@@ -43,5 +41,10 @@ export const gradientsBegun = (
       { at: 0, color: own ?? FIRST_COLORS[0] },
       { at: 1, color: FIRST_COLORS.find((known) => known !== own) as string },
     ];
-    return [at('from', from), at('to', to), ...(own === null ? [] : [at('gradient', { stops })])];
+    const begun = own === null ? [] : [at('gradient', { stops })];
+    if (!isGradient(style)) return begun;
+    const box = cardsBox(editor.program, layer.id, cardsAbove(layer, item.id), editor.state.frame);
+    if (!box) return [];
+    const [from, to] = waysOf(style as string, box);
+    return [at('from', from), at('to', to), ...begun];
   });

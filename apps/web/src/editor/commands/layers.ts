@@ -16,6 +16,8 @@ import { removeItem } from '@kite/core/edits/recipe';
 import { removeKeys } from '@kite/core/edits/keyframes';
 import { setValue } from '@kite/core/edits/properties';
 import { below } from '@kite/core/recipe/sources/below';
+import { chart } from '@kite/core/recipe/sources/chart';
+import { labels } from '@kite/core/recipe/steps/labels';
 import type { Box } from '@kite/core/geometry/bounds';
 import type { Size } from '@kite/core/geometry/size';
 import { factsOf } from '@kite/core/formula/facts';
@@ -255,6 +257,26 @@ export const addController = (editor: Editor): void => {
   const layer = newController(scene, makeId(), 'Controller', { tag: 'violet' });
   editor.edit(addLayers(scene.id, [layer], editor.state.selection.layers[0]));
   editor.select({ layers: [layer.id] });
+};
+
+/** A chart with its numbers in the middle of the scene, in colours of the project. */
+export const addChart = (editor: Editor): void => {
+  const { scene } = editor;
+  const { swatches } = editor.state.doc;
+  const [width, height] = [Math.round(scene.width * 0.6), Math.round(scene.height * 0.5)];
+  const stops = [0, 1].map((at) => ({ at, color: nextColor(swatches, scene.order.length + at) }));
+  const cards = [
+    newItem(makeId(), chart.kind, { width, height }),
+    newItem(makeId(), 'fill', { style: 'each', gradient: { stops } }),
+    newItem(makeId(), labels.kind, { size: Math.round(readSize(scene) / 2) }),
+    newItem(makeId(), 'fill', { color: inkOn(scene.background) }),
+  ];
+  const layer = newDrawing(scene, makeId(), 'Chart', cards, {
+    tag: 'teal',
+    position: [scene.width / 2, scene.height / 2],
+  });
+  editor.edit(addLayers(scene.id, [layer], editor.state.selection.layers[0]));
+  editor.select({ layers: [layer.id], card: (cards[0] as Item).id });
 };
 
 /** A controller that the scene is looked at through: where it stands is what is looked at, and turning it goes around that. */

@@ -30,6 +30,7 @@ import {
 } from './keying';
 import {
   addCamera,
+  addChart,
   addController,
   addCover,
   addTextOn,
@@ -153,6 +154,7 @@ const commands = {
   gapsDown: { label: 'Equal gaps down', run: (e) => distributeChosen(e, 1) },
   flipAcross: { label: 'Flip left to right', run: (e) => flipSelection(e, 0) },
   flipDown: { label: 'Flip top to bottom', run: (e) => flipSelection(e, 1) },
+  addChart: { label: 'Add a chart', run: addChart },
   addController: { label: 'Add a controller', run: addController },
   addCamera: { label: 'Add a camera', run: addCamera },
   addCover: { label: 'Add effects on all that is there', run: addCover },

@@ -1,6 +1,7 @@
 import { toolOf, withTool } from '../store/workspace';
 import {
   CircleHelp,
+  ChartColumn,
   Crosshair,
   GalleryHorizontal,
   History,
@@ -88,6 +89,9 @@ export const Dock = () => {
             {icon}
           </DockButton>
         ))}
+        <DockButton label={COMMANDS.addChart.label} onClick={() => COMMANDS.addChart.run(editor)}>
+          <ChartColumn size={18} />
+        </DockButton>
         <DockButton label={COMMANDS.addController.label} onClick={() => COMMANDS.addController.run(editor)}>
           <Crosshair size={18} />
         </DockButton>

@@ -1,4 +1,5 @@
 /** Texts, and how large they are. */
+import { digits } from '../../type/digits';
 import { asNumber, constant, made, type Part, readHere } from '../parts';
 import { FormulaError, type Node, NUMBER, TEXT } from '../types';
 import { arg, type Call, type FormulaFunction, number } from './call';
@@ -17,19 +18,6 @@ const textSize =
     if (typeof size === 'string') throw new FormulaError(size, node.at);
     return { type: NUMBER, constant: false, run: (s) => readHere(s, size)[axis] };
   };
-
-const grouped = (text: string, sign: string): string => {
-  const [whole = '', rest] = text.split('.');
-  const apart = whole.replace(/\B(?=(\d{3})+(?!\d))/g, sign);
-  return rest === undefined ? apart : `${apart}.${rest}`;
-};
-
-/** A number in digits: as many decimals as are asked for, groups of three apart where there is a sign for it. */
-export const digits = (value: number, decimals: number, sign = ''): string => {
-  const text = value.toFixed(Math.min(20, Math.max(0, Math.round(decimals) || 0)));
-  // Nothing is shown as -0.
-  return grouped(/^-[0.]*$/.test(text) ? text.slice(1) : text, sign);
-};
 
 const textOf = (call: Call): Part => {
   const [x, decimals] = [number(call, 0), number(call, 1, 0)];

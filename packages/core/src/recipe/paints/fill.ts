@@ -1,6 +1,7 @@
 import { choice, percent } from '../../document/params';
 import { IDENTITY } from '../../geometry/matrix';
 import { paint } from '../types';
+import { inkOfEach } from './each';
 import { INK, inkOf, inkSummary } from './ink';
 import { throughOval } from './oval';
 
@@ -20,6 +21,7 @@ export const fill = paint({
     ),
   },
   summary: inkSummary,
+  each: inkOfEach,
   mark: (outlines, alpha, v) => ({
     op: 'fill',
     ...(v.style === 'radial' && v.breadth !== 1

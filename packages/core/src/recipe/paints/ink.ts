@@ -5,6 +5,8 @@ import type { Color, Gradient, Point } from '../../document/types';
 import type { Ink } from '../types';
 
 const GRADIENTS = ['linear', 'radial', 'angular'] as const;
+/** Whether an ink runs from one place to another. */
+export const isGradient = (style: unknown): boolean => (GRADIENTS as readonly unknown[]).includes(style);
 
 export const INK = {
   style: choice(
@@ -14,6 +16,7 @@ export const INK = {
       { value: 'linear', label: 'Linear' },
       { value: 'radial', label: 'Radial' },
       { value: 'angular', label: 'Angular' },
+      { value: 'each', label: 'Each its own' },
     ],
     'solid',
   ),
@@ -26,7 +29,7 @@ export const INK = {
         { at: 1, color: FIRST_COLORS[1] },
       ],
     },
-    { when: ['style', ...GRADIENTS] },
+    { when: ['style', ...GRADIENTS, 'each'] },
   ),
   from: point('From', [0, -100], { when: ['style', ...GRADIENTS] }),
   to: point('To', [0, 100], { when: ['style', ...GRADIENTS] }),
@@ -35,7 +38,7 @@ export const INK = {
 } as const;
 
 interface InkValues {
-  style: 'solid' | 'linear' | 'radial' | 'angular';
+  style: 'solid' | 'linear' | 'radial' | 'angular' | 'each';
   color: Color;
   gradient: Gradient;
   from: Point;
@@ -43,11 +46,15 @@ interface InkValues {
   grain: number;
 }
 
-/** A radial gradient has its centre at `from` and its edge at `to`; an angular one turns clockwise about `from`, starting towards `to`. */
+/** Where each shape has its own colour, that is the one to draw with. A radial gradient has its centre at `from` and its edge at `to`; an angular one turns clockwise about `from`, starting towards `to`. */
 export const inkOf = (v: InkValues): Ink =>
-  v.style === 'solid'
+  v.style === 'solid' || v.style === 'each'
     ? { style: 'solid', color: v.color }
     : { style: v.style, gradient: v.gradient, from: v.from, to: v.to, grain: v.grain };
 
 export const inkSummary = (v: InkValues): string =>
-  v.style === 'solid' ? v.color.toUpperCase() : `${v.style[0]?.toUpperCase()}${v.style.slice(1)} gradient`;
+  v.style === 'solid'
+    ? v.color.toUpperCase()
+    : v.style === 'each'
+      ? 'Each its own colour'
+      : `${v.style[0]?.toUpperCase()}${v.style.slice(1)} gradient`;

@@ -3,6 +3,7 @@ import { IDENTITY } from '../../geometry/matrix';
 import { grouped } from '../marks';
 import { type Mark, paint, short } from '../types';
 import { byDashes } from './dashes';
+import { inkOfEach } from './each';
 import { INK, inkOf, inkSummary } from './ink';
 import { taperedStroke, workOfTaper } from './taper';
 
@@ -28,7 +29,13 @@ const params = {
     'round',
   ),
   miterLimit: number('Mitre limit', 4, { min: 1, max: 100, step: 0.1, when: ['join', 'miter'] }),
-  dashes: numbers('Dashes', [], { unit: 'px', min: 0, max: 10_000, most: 16 }),
+  dashes: numbers('Dashes', [], {
+    unit: 'px',
+    min: 0,
+    max: 10_000,
+    most: 16,
+    hint: 'dash, gap, dash, gap …, each a number or a sum; a dash of 0 with round caps is a dot',
+  }),
   fit: number('Fit so many', 0, { min: 0, max: 10_000, whole: true, hint: 'dashes or dots on each outline' }),
   dashOffset: px('Dash offset', 0),
   taperStart: percent('Taper start', 0),
@@ -42,6 +49,7 @@ export const stroke = paint({
   label: 'Stroke',
   params,
   summary: (v) => `${short(v.width)} px, ${inkSummary(v)}`,
+  each: inkOfEach,
   mark: (outlines, alpha, v, take) => {
     if (v.width <= 0) return null;
     const all = byDashes(outlines, v.dashes, v.fit).map((part) => markOf(part, v, take));

@@ -137,8 +137,9 @@ const textPieces = (above: Above, { all, asked }: AskedParts): readonly Piece[] 
 
 /** Each shape and each mark by its middle. */
 const otherPieces = ({ shapes, marks }: Flow): readonly Piece[] => {
+  const seen = shapes.filter((shape) => shape.outlines.length > 0);
   const boxed = [
-    ...shapes.map((shape) => ({
+    ...seen.map((shape) => ({
       box: shape.outlines.map(outlineBox).reduce(union, null),
       flow: { shapes: [shape], marks: [] },
     })),

@@ -24,14 +24,15 @@ export const combine = step({
   summary: (v) => LABELS[v.operation],
   apply: (above, { operation }) => {
     const flow = above.at(above.frame);
-    const [first] = flow.shapes;
+    const seen = flow.shapes.filter((s) => s.outlines.length > 0);
+    const [first] = seen;
     if (!first) return flow;
-    const all = flow.shapes.flatMap((s) => s.outlines);
+    const all = seen.flatMap((s) => s.outlines);
     if (!above.take(0, workOfLooking(all)) || !above.takeAreas(intricacyOf(all))) return flow;
     const outlines = outlinesOf(
       combined(
         operation,
-        flow.shapes.map((s) => areaOf(s.outlines)),
+        seen.map((s) => areaOf(s.outlines)),
       ),
     );
     const shapes: Shape[] = outlines.length > 0 ? [{ outlines, alpha: first.alpha }] : [];

@@ -1,5 +1,5 @@
 import { lastMade } from '../../document/remembered';
-import { choice, color, degrees, number, percent, point, px, switchParam } from '../../document/params';
+import { choice, color, degrees, percent, point, px, switchParam } from '../../document/params';
 import { boxOutline, grown } from '../../geometry/bounds';
 import { type Matrix, multiply, placed, translation } from '../../geometry/matrix';
 import type { Outline } from '../../geometry/outline';
@@ -11,6 +11,7 @@ import { areaCut, faded, grouped, markThrough, shapeThrough } from '../marks';
 import { workOfCopy } from '../room';
 import { type Effect, EMPTY, type Flow, type Mark, type PlacedPart, short, step } from '../types';
 import { each } from './each';
+import { framesApart, order, seed } from './inTurn';
 
 const turnsLast = lastMade<readonly PlacedPart[], readonly number[]>();
 
@@ -46,19 +47,9 @@ export const letters = step({
   label: 'Letters',
   params: {
     by: each,
-    stagger: number('Apart', 2, { unit: 'frames', min: -1_000, max: 1_000, step: 0.1 }),
-    order: choice(
-      'Order',
-      [
-        { value: 'list', label: 'Forward' },
-        { value: 'reversed', label: 'Backward' },
-        { value: 'centre', label: 'From the middle' },
-        { value: 'edges', label: 'From the ends' },
-        { value: 'random', label: 'At random' },
-      ],
-      'list',
-    ),
-    seed: number('Seed', 1, { min: 0, max: 100_000, whole: true, when: ['order', 'random'] }),
+    stagger: framesApart(2),
+    order,
+    seed,
     above: switchParam('Play later', false),
     position: point('Move', [0, 0]),
     scale: point('Scale', [1, 1], { unit: 'percent', limit: 100, step: 0.01 }),

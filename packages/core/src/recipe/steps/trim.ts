@@ -56,12 +56,11 @@ export const trim = step({
     const flow = above.at(above.frame);
     const [from, to] = [Math.min(start, end) + offset, Math.max(start, end) + offset];
     if (to - from >= 1 - 1e-12) return flow;
+    if (to - from <= 0) return { ...flow, shapes: [] };
     const shapes =
-      to - from <= 0
-        ? []
-        : mode === 'together'
-          ? flow.shapes.map((s) => ({ ...s, outlines: s.outlines.flatMap((o) => parts(o, from, to)) }))
-          : inTurn(flow.shapes, from, to);
-    return { ...flow, shapes: shapes.filter((s) => s.outlines.length > 0) };
+      mode === 'together'
+        ? flow.shapes.map((s) => ({ ...s, outlines: s.outlines.flatMap((o) => parts(o, from, to)) }))
+        : inTurn(flow.shapes, from, to);
+    return { ...flow, shapes };
   },
 });

@@ -4,6 +4,7 @@ import type { Gradient, Point } from '@kite/core/document/types';
 import { applyThrough } from '@kite/core/geometry/through';
 import { gradientAt } from '@kite/core/motion/gradients';
 import { MOST_STOPS } from '@kite/core/document/params';
+import { isGradient } from '@kite/core/recipe/paints/ink';
 import { kindOf } from '@kite/core/recipe/table';
 import type { PointerEvent } from 'react';
 import { writeValues } from '../../commands/layers';
@@ -30,7 +31,7 @@ export const GradientHandles = ({ view, pointOf }: Stage) => {
   const editor = useEditor();
   useSlice((s) => ({ doc: s.doc, selection: s.selection, frame: frameOfCard(s) }));
   const card = editedCard(editor, view);
-  if (!card || kindOf(card.item.kind).role !== 'paint' || card.values.style === 'solid') return null;
+  if (!card || kindOf(card.item.kind).role !== 'paint' || !isGradient(card.values.style)) return null;
   const { from, to, gradient, style, breadth } = card.values as {
     from: Point;
     to: Point;

@@ -1,5 +1,6 @@
 /** Cards that are as large as a box of their own. */
 import type { Point } from '@kite/core/document/types';
+import { chart } from '@kite/core/recipe/sources/chart';
 import { ellipse } from '@kite/core/recipe/sources/ellipse';
 import { rectangle } from '@kite/core/recipe/sources/rectangle';
 import { text } from '@kite/core/recipe/sources/text';
@@ -9,6 +10,7 @@ import type { EditedCard } from './editedCard';
 const MIDDLES: Readonly<Record<string, string>> = {
   [rectangle.kind]: 'centre',
   [ellipse.kind]: 'centre',
+  [chart.kind]: 'centre',
   [text.kind]: 'place',
 };
 

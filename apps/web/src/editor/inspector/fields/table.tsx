@@ -1,5 +1,5 @@
 /** The field of each kind of parameter. */
-import type { ChoiceParam, Param } from '@kite/core/document/params';
+import type { ChoiceParam, NumbersParam, Param } from '@kite/core/document/params';
 import type {
   BrushStroke,
   CutOut,
@@ -10,10 +10,14 @@ import type {
   PathValue,
   Point,
   PropertyRef,
+  Value,
 } from '@kite/core/document/types';
 import type { ComponentType } from 'react';
 import { Segments } from '../../../ui/Segments';
+import type { PastedTable } from '../../../ui/pastedTable';
 import { Select } from '../../../ui/Select';
+import { writeValues } from '../../commands/layers';
+import { useEditor } from '../../store/context';
 import { AssetField } from './AssetField';
 import { GrowthField } from './GrowthField';
 import { MeshField } from './MeshField';
@@ -23,7 +27,7 @@ import { FontField } from './FontField';
 import { GradientField } from './GradientField';
 import { InUnit } from './InUnit';
 import { LayerField } from './LayerField';
-import { NumbersField } from './NumbersField';
+import { isLong, NumbersField } from './NumbersField';
 import { PathField } from './PathField';
 import { PointField } from './PointField';
 import { common, type FieldProps } from './props';
@@ -55,6 +59,30 @@ const ChoiceField = ({ param, values, write }: FieldProps<ChoiceParam>) => {
   return <Select aria-label={param.label} value={value ?? ''} options={options} onChange={(v) => v && write(v)} />;
 };
 
+/** A list of numbers. A table that is pasted into it has their names too, where there are such. */
+const ListField = ({ param, values, refs, write }: FieldProps<NumbersParam>) => {
+  const editor = useEditor();
+  const { label, named } = param;
+  const onTable = ({ numbers, names }: PastedTable) =>
+    writeValues(
+      editor,
+      refs.flatMap((ref): (readonly [PropertyRef, Value])[] => [
+        [ref, numbers],
+        ...(named !== undefined && names ? [[{ ...ref, key: named }, names.join('\n')] as const] : []),
+      ]),
+      'Paste a table',
+    );
+  return (
+    <NumbersField
+      label={label}
+      value={common<readonly number[]>(values)}
+      param={param}
+      onChange={write}
+      {...(named !== undefined && { onTable })}
+    />
+  );
+};
+
 const always = () => true;
 
 const FIELDS: { readonly [K in Param['kind']]: FieldKind<Extract<Param, { kind: K }>> } = {
@@ -65,9 +93,8 @@ const FIELDS: { readonly [K in Param['kind']]: FieldKind<Extract<Param, { kind: 
   point: { Field: ({ param, values, refs }) => <PointField param={param} values={values as Point[]} refs={refs} /> },
   color: { Field: SwatchedField },
   numbers: {
-    Field: ({ param, values, write }) => (
-      <NumbersField label={param.label} value={common<readonly number[]>(values)} param={param} onChange={write} />
-    ),
+    tall: isLong,
+    Field: ListField,
   },
   text: {
     tall: ({ lines }) => lines === 'many',
