@@ -119,6 +119,18 @@ const PARTS: { readonly [part: string]: readonly Item[] } = {
     { ...newItem('a', 'along', { lies: 'bent' }), children: ['e'] },
     newItem('e', 'ellipse'),
   ],
+  'a chart, its parts coloured one by one': [
+    keyed('c', 'chart', 'grown', [0, 1], { width: 200, height: 160, stagger: 1, order: 'random' }),
+    newItem('f', 'fill', { style: 'each', gradient: shades('#FFB23E', '#2EC4B6') }),
+    newItem('l', 'labels', { size: 20, apart: ',', after: ' km' }),
+    newItem('g', 'fill', { color: '#FFFFFF' }),
+  ],
+  'a smooth line with names': [
+    newItem('c', 'chart', { drawn: 'line', smooth: true, names: 'Mill Lane\nSaltings', width: 200, height: 160 }),
+    newItem('s', 'stroke'),
+    newItem('l', 'labels', { says: 'name', size: 20 }),
+    newItem('g', 'fill', { color: '#FFFFFF' }),
+  ],
   'letters behind their edge': [
     newItem('t', 'text', { text: 'Tram' }),
     newItem('f', 'fill'),

@@ -161,7 +161,7 @@ describe('the player of a banner', () => {
       return usesOf(leanScene({ ...outer, layers: { n: layer }, order: ['n'], nested: { inner } }), NO_MARKS).depth;
     };
     expect([nesting(false), nesting(true)]).toEqual([false, true]);
-    expect([...of('Riders by hour').cards].sort()).toEqual(['fill', 'text', 'wedge']);
+    expect([...of('Riders by hour').cards].sort()).toEqual(['chart', 'fill', 'labels', 'text']);
     expect(of('Riders by hour').values.has('mesh')).toBe(false);
   });
 });

@@ -2,7 +2,7 @@
 import { inkOn } from '@kite/core/document/colors';
 import { newItem } from '@kite/core/document/make';
 import { together } from '@kite/core/document/patches';
-import type { DrawingLayer, Id } from '@kite/core/document/types';
+import type { DrawingLayer, Id, Item } from '@kite/core/document/types';
 import { cardsAlone, pasteCards } from '@kite/core/edits/layers';
 import { addItem, listOf } from '@kite/core/edits/recipe';
 import { kindOf } from '@kite/core/recipe/table';
@@ -54,15 +54,20 @@ export const addCardTo = (editor: Editor, layer: DrawingLayer, kind: string, gro
   const [item, ...inside] = newCard(kind, () =>
     cardsBox(editor.program, layer.id, list.slice(0, below), editor.state.frame),
   );
-  // Below the open card, else what gives or changes outlines goes above the first paint, and the rest at the end.
-  const paints = list.findIndex((id) => kindOf(layer.items[id]?.kind ?? 'group').role === 'paint');
-  const index = open === null && worksOnOutlines(kindOf(kind)) && paints >= 0 ? paints : below;
-  const added = addItem(editor.scene.id, layer.id, item, group, index, inside);
-  const paint = newItem(makeId(), 'fill', { color: inkOn(editor.scene.background) });
-  editor.edit(
-    isRepainted(kindOf(kind))
-      ? together(added.label, [added, addItem(editor.scene.id, layer.id, paint, group, index + 1)])
-      : added,
-  );
+  const isPaint = (id: Id | undefined) => id !== undefined && kindOf(layer.items[id]?.kind ?? 'group').role === 'paint';
+  const add = (card: Item, index: number, held: readonly Item[] = []) =>
+    addItem(editor.scene.id, layer.id, card, group, index, held);
+  if (isRepainted(kindOf(kind))) {
+    // Below the paints of what it stands in the place of.
+    const after = list.findIndex((id, i) => i >= below && !isPaint(id));
+    const index = after < 0 ? list.length : after;
+    const paint = newItem(makeId(), 'fill', { color: inkOn(editor.scene.background) });
+    editor.edit(together('Add a card', [add(item, index, inside), add(paint, index + 1)]));
+  } else {
+    // Below the open card, else what gives or changes outlines goes above the first paint, and the rest at the end.
+    const paints = list.findIndex(isPaint);
+    const index = open === null && worksOnOutlines(kindOf(kind)) && paints >= 0 ? paints : below;
+    editor.edit(add(item, index, inside));
+  }
   editor.select({ layers: [layer.id], card: item.id });
 };

@@ -59,7 +59,7 @@ const PARAMS = {
   inner: percent('Inner', 0, { max: 0.99, when: PIE }),
   start: degrees('Start', 0, { when: PIE }),
   spread: px('Spread', 0, { when: PIE }),
-  picked: number('Picked', 0, { min: 0, max: MOST_NUMBERS, whole: true, hint: '0: none', when: PIE }),
+  picked: number('Picked', 0, { min: 0, max: MOST_NUMBERS, whole: true, still: true, hint: '0: none', when: PIE }),
   out: px('Moves out', 0, { when: PIE }),
 } as const;
 type ChartValues = Values<typeof PARAMS>;

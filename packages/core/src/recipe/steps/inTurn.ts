@@ -15,4 +15,4 @@ export const order = choice(
 export const seed = number('Seed', 1, { min: 0, max: 100_000, whole: true, when: ['order', 'random'] });
 /** Frames from one turn to the next; of fewer than none the last comes first. */
 export const framesApart = (frames: number) =>
-  number('Apart', frames, { unit: 'frames', min: -1_000, max: 1_000, step: 0.1 });
+  number('Apart', frames, { unit: 'frames', min: -1_000, max: 1_000, step: 0.1, still: true });

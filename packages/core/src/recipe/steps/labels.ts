@@ -103,7 +103,7 @@ export const labels = step({
   kind: 'labels',
   label: 'Labels',
   params: PARAMS,
-  summary: (v) => `each its ${v.says}`,
+  summary: (v) => `Each its ${v.says}`,
   repainted: true,
   apply: (above, v) => {
     const flow = above.at(above.frame);

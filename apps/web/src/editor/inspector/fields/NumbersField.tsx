@@ -50,9 +50,14 @@ export const NumbersField = ({ label, value, param, onChange, onTable }: Numbers
     },
     onKeyDown: (event: KeyboardEvent<HTMLElement>) => {
       event.stopPropagation();
+      const field = event.currentTarget;
+      if (event.key === 'Escape') {
+        typing.end();
+        requestAnimationFrame(() => field.blur());
+      }
       if (event.key !== 'Enter' || !fits) return;
       event.preventDefault();
-      event.currentTarget.blur();
+      field.blur();
     },
     onPaste: (event: ClipboardEvent) => {
       const table = onTable && readTable(event.clipboardData.getData('text/plain'));
