@@ -128,7 +128,7 @@ const PARTS: { readonly [part: string]: readonly Item[] } = {
   'a smooth line with names': [
     newItem('c', 'chart', { drawn: 'line', smooth: true, names: 'Mill Lane\nSaltings', width: 200, height: 160 }),
     newItem('s', 'stroke'),
-    newItem('l', 'labels', { says: 'name', size: 20 }),
+    newItem('l', 'labels', { written: 'name', size: 20 }),
     newItem('g', 'fill', { color: '#FFFFFF' }),
   ],
   'letters behind their edge': [

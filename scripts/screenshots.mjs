@@ -111,6 +111,14 @@ try {
   await shot('formula');
   await page.getByRole('button', { name: 'Close the formula' }).click();
 
+  await page.getByRole('button', { name: 'Scene Riders by hour', exact: true }).click();
+  await frame(46);
+  await page.getByRole('group', { name: 'Layer Ring', exact: true }).click({ position: { x: 90, y: 12 } });
+  await page.getByRole('button', { name: 'Open Ring' }).click();
+  await page.getByRole('button', { name: 'Open Chart' }).click();
+  await page.getByLabel('Inner', { exact: true }).scrollIntoViewIfNeeded();
+  await shot('chart');
+
   await page.getByRole('button', { name: 'Scene Turning sign', exact: true }).click();
   await frame(33);
   await page.keyboard.press('Shift+D');
@@ -180,15 +188,6 @@ try {
   await page.locator('[data-testid="version-playing"][data-drawn="200"]').waitFor();
   await shot('versions');
   await page.getByRole('main').getByRole('link', { name: 'Deliveries' }).click();
-
-  await page.getByRole('button', { name: 'Video, twice as large' }).click();
-  await page.getByRole('button', { name: 'Render this one' }).click();
-  await page.getByTestId('delivery').filter({ hasText: 'p to date' }).nth(5).waitFor({ timeout: 60_000 });
-  await page.getByRole('link', { name: 'All renders' }).click();
-  await page.getByTestId('render-row').first().getByRole('button').first().click();
-  await page.getByRole('radio', { name: 'Side by side' }).click();
-  await page.waitForTimeout(1_200);
-  await shot('renders');
 
   await page.goto(url);
   await page.getByRole('button', { name: 'Start from Story ad' }).click();

@@ -42,7 +42,7 @@ describe('what comes over the wire', () => {
     const look = readdirSync(ASSETS).filter((file) => file.endsWith('.css'));
     expect(look).toHaveLength(1);
     expect(weight([...first, ...look])).toBeLessThan(160_000);
-    expect(weight(new Set([...editor, ...worker, ...look]))).toBeLessThan(396_000);
+    expect(weight(new Set([...editor, ...worker, ...look]))).toBeLessThan(398_000);
   });
 
   it('gives a worker nothing that only a page can run', () => {

@@ -1,5 +1,5 @@
 /** Riders by hour: a ring from a table of numbers, whose parts open one after another with their shares and names; one of them pops out and rebounds. */
-import type { FontChoice, Item, Point } from '@kite/core/document/types';
+import type { FontChoice, Point } from '@kite/core/document/types';
 import { easeOfStrength } from '@kite/core/motion/eases/table';
 import { PALETTE } from './palette';
 import type { ProjectBuilder } from './builder';
@@ -50,9 +50,9 @@ export const ridersByHour = (project: ProjectBuilder): void => {
     items: [
       chart,
       scene.card('fill', { style: 'each', gradient: { stops } }),
-      scene.card('labels', { says: 'share', after: ' %', place: 'middle', font: NUMBER, size: 44 }),
+      scene.card('labels', { written: 'share', after: ' %', place: 'middle', font: NUMBER, size: 44 }),
       scene.card('fill', { color: PALETTE.ink }),
-      scene.card('labels', { says: 'name', font: LABEL, size: 34, away: 24 }),
+      scene.card('labels', { written: 'name', font: LABEL, size: 34, away: 24 }),
       scene.card('fill', { color: PALETTE.ink }),
     ],
   });
@@ -64,10 +64,22 @@ export const ridersByHour = (project: ProjectBuilder): void => {
     [64, 0, rebound],
     [88, 46],
   ]);
+  // A chart of one number, which nothing paints: its label counts as it grows.
   const total = HOURS.reduce((sum, { riders }) => sum + riders, 0);
-  const [sum, ink] = scene.words('', NUMBER, 60, PALETTE.midnight) as [Item, Item];
-  // Capitals and digits are some seven tenths of the size high, from the base line up.
-  const all = scene.drawing({ name: 'All riders', tag: 'slate', at: [middle[0], middle[1] + 21], items: [sum, ink] });
-  scene.formula(all, 'text', `text(${total} * lag({Ring / Chart / Grown}, 12), 0, ",")`, sum);
+  const sum = scene.card('chart', { drawn: 'pie', numbers: [total], width: 0, height: 0 });
+  const all = scene.drawing({
+    name: 'All riders',
+    tag: 'slate',
+    at: middle,
+    items: [
+      sum,
+      scene.card('labels', { place: 'middle', apart: ',', font: NUMBER, size: 60 }),
+      scene.card('fill', { color: PALETTE.midnight }),
+    ],
+  });
+  scene.animate(all, sum, 'grown', [
+    [8, 0, open],
+    [54, 1],
+  ]);
   scene.poster(100);
 };

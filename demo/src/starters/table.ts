@@ -46,7 +46,7 @@ export const STARTERS: readonly Starter[] = [
     build: pictureGrid,
   },
   { id: 'sign', name: 'Turning sign', about: 'Lettered cubes that tumble in depth', build: turningSign },
-  { id: 'chart', name: 'Chart', about: 'Bars and slices from a table of numbers', build: ridersByHour },
+  { id: 'chart', name: 'Chart', about: 'A ring from a table of numbers, with its shares', build: ridersByHour },
   { id: 'story', name: 'Story ad', about: 'Upright: two lines, a ticket and a button', build: storyAd },
   { id: 'banner', name: 'Banner', about: '300 × 250, for the ad server, as GIF and as video', build: lateTicket },
   {

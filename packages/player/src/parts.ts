@@ -86,6 +86,11 @@ export const SEAMS: readonly Seam[] = [
   { at: ['recipe/bent'], modules: ['geometry/polygons'], neededBy: ({ cards }) => cards.has('stroke') },
   { at: ['recipe/marks'], modules: ['geometry/warp'], neededBy: isMapped },
   {
+    at: ['recipe/marks'],
+    modules: ['recipe/data'],
+    neededBy: ({ cards }) => cards.has('chart') || cards.has('labels'),
+  },
+  {
     at: ['scene/compile'],
     modules: ['scene/around'],
     instead: 'around',

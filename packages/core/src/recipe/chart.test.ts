@@ -171,7 +171,7 @@ describe('labels', () => {
   it('stand within, in the middle and at the foot', () => {
     expect(labelled({ place: 'within' })[2]).toEqual([2, 100, -100 + 4 + 2.5]);
     expect(labelled({ place: 'middle' })[2]).toEqual([2, 100, 0]);
-    expect(labelled({ place: 'foot', says: 'name' })).toEqual([
+    expect(labelled({ place: 'foot', written: 'name' })).toEqual([
       [8, -100, 106.5],
       [8, 0, 106.5],
       [2, 100, 106.5],
@@ -184,7 +184,7 @@ describe('labels', () => {
       labelled(values, chart({ numbers: [1_000, 3_000] }, RISE), frame).map(([letters]) => letters);
     expect(said({})).toEqual([4, 4]);
     expect(said({ apart: ',', decimals: 1, after: ' km' })).toEqual([9, 9]);
-    expect(said({ says: 'share', after: '%' })).toEqual([3, 3]);
+    expect(said({ written: 'share', after: '%' })).toEqual([3, 3]);
     expect(said({}, 5)).toEqual([3, 4]);
   });
   it('come as what they stand at grows', () => {

@@ -14,10 +14,10 @@ import { chained, flatSpace } from '../geometry/space';
 import { type Outline, transformed, turnOf } from '../geometry/outline';
 import type { Pen } from '../geometry/strokeBox';
 import type { Color } from '../document/types';
+import { dataThrough } from './data';
 import type {
   AreaCut,
   Cut,
-  Datum,
   FillMark,
   Flow,
   GradientInk,
@@ -32,18 +32,11 @@ import type {
 /** Whether an ink has noise in it, and is drawn on a surface of its own for that. */
 export const isGrained = (ink: Ink): ink is GradientInk => ink.style !== 'solid' && ink.grain > 0;
 
-const datumThrough = (m: Matrix, datum: Datum): Datum => {
-  const [x, y] = datum.away;
-  const [ax, ay] = [m[0] * x + m[2] * y, m[1] * x + m[3] * y];
-  const length = Math.hypot(ax, ay) || 1;
-  return { ...datum, foot: apply(m, datum.foot), end: apply(m, datum.end), away: [ax / length, ay / length] };
-};
-
 /** A shape moved, and drawn at a share of its strength. */
 export const shapeThrough = (m: Matrix, { outlines, alpha: own, data }: Shape, alpha: number): Shape => ({
   outlines: outlines.map((outline) => transformed(m, outline)),
   alpha: own * alpha,
-  ...(data && { data: data.map((datum) => datumThrough(m, datum)) }),
+  ...(data && { data: dataThrough(m, data) }),
 });
 
 const cutThrough = (m: Matrix, cut: Cut): Cut => {

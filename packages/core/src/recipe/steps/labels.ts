@@ -8,10 +8,10 @@ import type { Face } from '../../type/types';
 import { workOf } from '../room';
 import { type Datum, type Shape, step } from '../types';
 
-const OF_NUMBERS = ['says', 'number', 'share'] as const;
+const OF_NUMBERS = ['written', 'number', 'share'] as const;
 
 const PARAMS = {
-  says: choice(
+  written: choice(
     'Says',
     [
       { value: 'number', label: 'Number' },
@@ -43,8 +43,8 @@ type LabelValues = Values<typeof PARAMS>;
 
 /** What is written, in pieces that are set by themselves: digits one by one, which a banner then carries once each. */
 const piecesOf = (v: LabelValues, { number: own, share, name, grown }: Datum): readonly string[] => {
-  if (v.says === 'name') return [name];
-  const value = (v.says === 'share' ? share * 100 : own) * grown;
+  if (v.written === 'name') return [name];
+  const value = (v.written === 'share' ? share * 100 : own) * grown;
   return [v.before, ...digits(value, v.decimals, v.apart), v.after];
 };
 
@@ -103,7 +103,7 @@ export const labels = step({
   kind: 'labels',
   label: 'Labels',
   params: PARAMS,
-  summary: (v) => `Each its ${v.says}`,
+  summary: (v) => `Each its ${v.written}`,
   repainted: true,
   apply: (above, v) => {
     const flow = above.at(above.frame);
