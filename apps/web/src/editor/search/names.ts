@@ -124,7 +124,7 @@ export const CARDS_ALSO: Readonly<Record<string, string>> = {
   star: 'burst spikes',
   line: 'rule divider',
   path: 'pen bezier curve vector',
-  text: 'type words title kerning font caption headline counter countdown number autofit fit box tabular figures small caps ligatures opentype features hebrew arabic',
+  text: 'type words title kerning line height font caption headline counter countdown number autofit fit box tabular figures small caps ligatures opentype features hebrew arabic',
   chart: 'graph bars columns pie area numbers data statistics infographic percent',
   picture: 'image photo bitmap',
   nest: 'scene inside instance symbol',
