@@ -140,6 +140,10 @@ describe('a paint that gives each shape its own colour', () => {
   it('takes them along its gradient', () => {
     expect(colorsOf(flowOf(0, chart({ numbers: [1, 2, 3] }), each).marks)).toEqual(['#FF0000', '#00FF00', '#0000FF']);
   });
+  it('colours letters that a card above it moves one by one', () => {
+    const words = newItem('w', 'text', { text: 'ABC' });
+    expect(colorsOf(flowOf(0, words, newItem('x', 'letters'), each).marks)).toEqual(['#FF0000', '#00FF00', '#0000FF']);
+  });
   it('leaves each its own while others are not there', () => {
     const { marks } = flowOf(7, chart({ numbers: [1, 2, 3], stagger: 5, order: 'reversed' }, RISE), each);
     expect(colorsOf(marks)).toEqual(['#00FF00', '#0000FF']);

@@ -11,10 +11,10 @@ import {
   type Values,
 } from '../../document/params';
 import type { Point } from '../../document/types';
-import { type Box, boxOutline } from '../../geometry/bounds';
+import { boxAbout, boxOutline } from '../../geometry/bounds';
 import { monotoneThrough, type Outline, OutlineWriter, straightThrough } from '../../geometry/outline';
 import { turnsOf } from '../../motion/stagger';
-import { framesApart, order, seed } from '../steps/inTurn';
+import { framesApart, order, seed } from '../inTurn';
 import { type Datum, type Shape, source } from '../types';
 import { onCircle } from './polygon';
 import { wedgeOutlines } from './wedge';
@@ -65,7 +65,7 @@ const PARAMS = {
 type ChartValues = Values<typeof PARAMS>;
 
 /** A number as its turn has come: what it is at that frame, and how far it has grown. */
-type Part = Pick<Datum, 'number' | 'share' | 'name' | 'grown'>;
+type Part = Omit<Datum, 'foot' | 'end' | 'away'>;
 
 const partsOf = (v: ChartValues, earlier: (frames: number) => ChartValues): readonly Part[] => {
   const names = v.names.split('\n');
@@ -91,13 +91,6 @@ const scaleOf = (v: ChartValues, parts: readonly Part[]) => {
   return (value: number) => (high > low ? (value - low) / (high - low) : 0);
 };
 
-const frameOf = ({ width, height, centre: [x, y] }: ChartValues): Box => ({
-  left: x - width / 2,
-  top: y - height / 2,
-  right: x + width / 2,
-  bottom: y + height / 2,
-});
-
 /** A box between two corners, whichever is where; nothing where it has no area. */
 const between = ([ax, ay]: Point, [bx, by]: Point): readonly Outline[] =>
   ax === bx || ay === by
@@ -113,7 +106,7 @@ const between = ([ax, ay]: Point, [bx, by]: Point): readonly Outline[] =>
 
 /** Columns side by side from the base line, or bars one below another. */
 const barShapes = (v: ChartValues, parts: readonly Part[]): readonly Shape[] => {
-  const { left, top, right, bottom } = frameOf(v);
+  const { left, top, right, bottom } = boxAbout(v.centre, v);
   const at = scaleOf(v, parts);
   const isUpright = v.drawn === 'columns';
   const slot = (isUpright ? right - left : bottom - top) / parts.length;
@@ -134,7 +127,7 @@ const barShapes = (v: ChartValues, parts: readonly Part[]): readonly Shape[] => 
 
 /** A line from the first number to the last, or the area between it and the base line. */
 const lineShapes = (v: ChartValues, parts: readonly Part[]): readonly Shape[] => {
-  const { left, top, right, bottom } = frameOf(v);
+  const { left, top, right, bottom } = boxAbout(v.centre, v);
   const at = scaleOf(v, parts);
   const y = (value: number) => bottom - at(value) * (bottom - top);
   const x = (i: number) => (parts.length > 1 ? left + (i / (parts.length - 1)) * (right - left) : v.centre[0]);

@@ -11,7 +11,7 @@ import { areaCut, faded, grouped, markThrough, shapeThrough } from '../marks';
 import { workOfCopy } from '../room';
 import { type Effect, EMPTY, type Flow, type Mark, type PlacedPart, short, step } from '../types';
 import { each } from './each';
-import { framesApart, order, seed } from './inTurn';
+import { framesApart, order, seed } from '../inTurn';
 
 const turnsLast = lastMade<readonly PlacedPart[], readonly number[]>();
 

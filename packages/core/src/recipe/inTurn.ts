@@ -1,5 +1,5 @@
 /** In which order the parts of something have their turns, as parameters. */
-import { choice, number } from '../../document/params';
+import { choice, number } from '../document/params';
 
 export const order = choice(
   'Order',
