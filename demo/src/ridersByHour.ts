@@ -64,7 +64,7 @@ export const ridersByHour = (project: ProjectBuilder): void => {
     [64, 0, rebound],
     [88, 46],
   ]);
-  // A chart of one number, which nothing paints: its label counts as it grows.
+  // A chart of one number, which nothing paints: its label counts as it grows, by steps that can be read.
   const total = HOURS.reduce((sum, { riders }) => sum + riders, 0);
   const sum = scene.card('chart', { drawn: 'pie', numbers: [total], width: 0, height: 0 });
   const all = scene.drawing({
@@ -78,7 +78,7 @@ export const ridersByHour = (project: ProjectBuilder): void => {
     ],
   });
   scene.animate(all, sum, 'grown', [
-    [8, 0, open],
+    [8, 0, { kind: 'steps', count: 8, jump: 'end' }],
     [54, 1],
   ]);
   scene.poster(100);
