@@ -195,10 +195,12 @@ test('cards: add, reorder, switch off, group, remove; every parameter has a fiel
     const layer = named(await sceneOf(page, server), 'Rectangle 3');
     return layer.recipe.map((id) => layer.items[id]?.kind);
   };
-  // What shows a file or a scene is added with it, and settings stand in the card of a nest.
+  // What shows a file or a scene is added with it, settings stand in the card of a nest, and labels bring a paint: see charts.spec.
   const showsAgain = (of: { readonly kind: string }) => ['trail', 'motion-blur'].includes(of.kind) || 'again' in of;
   const added = [...KINDS.values()]
-    .filter(({ kind, role }) => role !== 'setting' && !['rectangle', 'fill', 'picture', 'nest'].includes(kind))
+    .filter(
+      ({ kind, role }) => role !== 'setting' && !['rectangle', 'fill', 'picture', 'nest', 'labels'].includes(kind),
+    )
     .toSorted((a, b) => Number(showsAgain(b)) - Number(showsAgain(a)));
   for (const { label, ...kind } of added) {
     await addCard(page, label);

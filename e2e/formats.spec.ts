@@ -147,7 +147,7 @@ test('all formats, from the dialog to the files', async ({ page, server, context
 
   await test.step('the Renders page plays each of them', async () => {
     await page.goto(`${server.url}/renders`);
-    const list = page.getByTestId('render-row').filter({ hasText: 'Scene 1' });
+    const list = page.getByTestId('render-row').filter({ hasText: 'Late ticket fan' });
     await expect(list).toHaveCount(4);
     await list.filter({ hasText: 'MP4 video' }).getByRole('button').first().click();
     const video = page.locator('video');
