@@ -195,13 +195,13 @@ test('cards: add, reorder, switch off, group, remove; every parameter has a fiel
     const layer = named(await sceneOf(page, server), 'Rectangle 3');
     return layer.recipe.map((id) => layer.items[id]?.kind);
   };
-  // What shows a file or a scene is added with it, settings stand in the card of a nest, and labels bring a paint: see charts.spec.
+  // What shows a file or a scene is added with it, and settings stand in the card of a nest.
   const showsAgain = (of: { readonly kind: string }) => ['trail', 'motion-blur'].includes(of.kind) || 'again' in of;
   const added = [...KINDS.values()]
-    .filter(
-      ({ kind, role }) => role !== 'setting' && !['rectangle', 'fill', 'picture', 'nest', 'labels'].includes(kind),
-    )
+    .filter(({ kind, role }) => role !== 'setting' && !['rectangle', 'fill', 'picture', 'nest'].includes(kind))
     .toSorted((a, b) => Number(showsAgain(b)) - Number(showsAgain(a)));
+  // Some bring a paint of their own.
+  const brought = added.flatMap((of) => ('repainted' in of ? [of.kind, 'fill'] : [of.kind]));
   for (const { label, ...kind } of added) {
     await addCard(page, label);
     // What shows all of this again and again would keep the page busy.
@@ -209,7 +209,7 @@ test('cards: add, reorder, switch off, group, remove; every parameter has a fiel
     await expect(page.getByLabel(`Card ${label}`, { exact: true })).toBeVisible();
     await page.getByRole('button', { name: `Close ${label}`, exact: true }).click();
   }
-  expect((await kinds()).toSorted()).toEqual(['rectangle', 'fill', ...added.map(({ kind }) => kind)].toSorted());
+  expect((await kinds()).toSorted()).toEqual(['rectangle', 'fill', ...brought].toSorted());
   // The open card has always been among those that show; from here on all of them do.
   await page.getByRole('button', { name: /^Show all \d+ cards/ }).click();
   await page.getByRole('button', { name: 'Open Stroke' }).click();
@@ -228,7 +228,7 @@ test('cards: add, reorder, switch off, group, remove; every parameter has a fiel
   expect((await stroke())?.on).toBe(false);
   const order = await kinds();
   await page.getByRole('button', { name: 'Close Stroke' }).click();
-  const grip = page.getByLabel('Reorder Fill');
+  const grip = page.getByLabel('Reorder Fill').first();
   await grip.scrollIntoViewIfNeeded();
   await grip.focus();
   // What is done with the keyboard is told to those who do not see it: each key waits until the one before was heard.

@@ -9,6 +9,12 @@ describe('a table that is pasted', () => {
     });
     expect(readTable('40 %;Amber\n35 %;Teal')).toEqual({ numbers: [40, 35], names: ['Amber', 'Teal'] });
   });
+  it('takes cells in quotation marks as spreadsheets write them', () => {
+    expect(readTable('"Quill\nSquare"\t12\nSaltings\t7')).toEqual({
+      numbers: [12, 7],
+      names: ['Quill Square', 'Saltings'],
+    });
+  });
   it('is a column or a line of numbers alone', () => {
     expect(readTable('12\n−40.5\n3e2')).toEqual({ numbers: [12, -40.5, 300], names: null });
     expect(readTable('12\t40\t30')).toEqual({ numbers: [12, 40, 30], names: null });

@@ -1,4 +1,5 @@
 /** Numbers, and their names, in lines that were copied from a table. */
+import { dsvFormat } from 'd3-dsv';
 
 /** Groups of three and decimals, by what stands between them: as 12,500.5, 12 500,5 and 12.500,5. */
 const WRITTEN: readonly (readonly [form: RegExp, group: RegExp, point: string])[] = [
@@ -24,10 +25,9 @@ export interface PastedTable {
 
 /** Of each line the last number, and the first cell that is none as its name; null for what is one line of one cell. Lines without a number are heads. */
 export const readTable = (words: string): PastedTable | null => {
-  const rows = words
-    .split(/\r\n?|\n/)
-    .filter((line) => line.trim() !== '')
-    .map((line) => line.split(/\t|;/).map((cell) => cell.trim()));
+  // A comma may stand in a number.
+  const { parseRows } = dsvFormat(words.includes('\t') ? '\t' : ';');
+  const rows = parseRows(words.trim(), (cells) => cells.map((cell) => cell.trim().replace(/\s+/g, ' ')));
   if (rows.length < 2 && (rows[0]?.length ?? 0) < 2) return null;
   // One line of numbers alone is all of them.
   const lying = rows.length === 1 && rows[0]!.every((cell) => numberOf(cell) !== null);

@@ -193,6 +193,7 @@ export interface Shape {
   readonly outlines: readonly Outline[];
   /** How strongly paints below draw it: a repeater's copies fade. */
   readonly alpha: number;
+  /** What it stands for, where that is numbers: a line for all of those that it goes through. */
   readonly data?: readonly Datum[];
 }
 
@@ -310,6 +311,7 @@ export interface AskedParts {
 export interface Above extends AreaRoom {
   /** The part that is asked of the step; missing for all. */
   readonly part?: TextPart;
+  /** Those of the scene, for what it writes. */
   readonly fonts: Fonts;
   /** The parts of all texts above at its frame, in reading order. */
   readonly texts: (by: TextUnit) => AskedParts;

@@ -2,7 +2,7 @@
 
 const grouped = (text: string, sign: string): string => {
   const [whole = '', rest] = text.split('.');
-  const apart = whole.replace(/\B(?=(\d{3})+(?!\d))/g, sign);
+  const apart = whole.replace(/\B(?=(\d{3})+(?!\d))/g, () => sign);
   return rest === undefined ? apart : `${apart}.${rest}`;
 };
 

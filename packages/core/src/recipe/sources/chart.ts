@@ -20,7 +20,7 @@ import { onCircle } from './polygon';
 import { wedgeOutlines } from './wedge';
 
 /** Numbers of one chart. */
-export const MOST_NUMBERS = 200;
+const MOST_NUMBERS = 200;
 
 const UPRIGHT = ['drawn', 'columns', 'bars', 'line', 'area'] as const;
 const PIE = ['drawn', 'pie'] as const;

@@ -3,7 +3,7 @@ import type { Point } from '../../document/types';
 import { boxOfOutlines } from '../../geometry/bounds';
 import { IDENTITY } from '../../geometry/matrix';
 import { digits } from '../../type/digits';
-import { glyphOutlines, layoutText, type PlacedGlyph } from '../../type/layout';
+import { glyphOutlines, layoutText, type PlacedGlyph, type TextLayout } from '../../type/layout';
 import type { Face } from '../../type/types';
 import { workOf } from '../room';
 import { type Datum, type Shape, step } from '../types';
@@ -34,12 +34,23 @@ const PARAMS = {
   ),
   away: px('Away', 14, { when: ['place', 'beyond', 'within', 'foot'] }),
   decimals: number('Decimals', 0, { min: 0, max: 6, whole: true, when: OF_NUMBERS }),
-  apart: text('Groups apart', '', { most: 4, lines: 'one', hint: '12,500', when: OF_NUMBERS }),
+  apart: text('Groups apart', '', { most: 4, lines: 'one', hint: 'by a comma, as in 12,500', when: OF_NUMBERS }),
   before: text('Before', '', { most: 40, lines: 'one', when: OF_NUMBERS }),
   after: text('After', '', { most: 40, lines: 'one', hint: '% or km', when: OF_NUMBERS }),
   fade: percent('Fades in by', 0.3),
 } as const;
 type LabelValues = Values<typeof PARAMS>;
+
+/** How a piece is set. */
+const ONE_LINE = {
+  letters: 'as-typed',
+  tracking: 0,
+  leading: 1,
+  align: 'left',
+  wrap: null,
+  pairs: '',
+  features: 'tnum',
+} as const;
 
 /** What is written, in pieces that are set by themselves: digits one by one, which a banner then carries once each. */
 const piecesOf = (v: LabelValues, { number: own, share, name, grown }: Datum): readonly string[] => {
@@ -48,28 +59,26 @@ const piecesOf = (v: LabelValues, { number: own, share, name, grown }: Datum): r
   return [v.before, ...digits(value, v.decimals, v.apart), v.after];
 };
 
-/** Pieces one after another from x = 0 on their base line, digits of one width. */
-const lineOf = (face: Face, size: number, pieces: readonly string[]) => {
-  const glyphs: PlacedGlyph[] = [];
-  let width = 0;
-  for (const piece of pieces) {
-    if (piece === '') continue;
-    const own = layoutText(face, {
-      text: piece,
-      letters: 'as-typed',
-      size,
-      tracking: 0,
-      leading: 1,
-      align: 'left',
-      wrap: null,
-      pairs: '',
-      features: 'tnum',
-    });
-    const from = width;
-    glyphs.push(...own.glyphs.map((glyph) => ({ ...glyph, x: glyph.x + from })));
-    width += own.glyphs.reduce((sum, { advance }) => sum + advance, 0);
-  }
-  return { glyphs, width };
+/** Sets pieces one after another from x = 0 on their base line, digits of one width; each is laid out once. */
+const setter = (face: Face, size: number) => {
+  const known = new Map<string, TextLayout>();
+  const laid = (text: string): TextLayout => {
+    let own = known.get(text);
+    if (!own) known.set(text, (own = layoutText(face, { ...ONE_LINE, text, size })));
+    return own;
+  };
+  return (pieces: readonly string[]) => {
+    const glyphs: PlacedGlyph[] = [];
+    let width = 0;
+    for (const piece of pieces.filter(Boolean)) {
+      const from = width;
+      for (const glyph of laid(piece).glyphs) {
+        glyphs.push({ ...glyph, x: from + glyph.x });
+        width += glyph.advance;
+      }
+    }
+    return { glyphs, width };
+  };
 };
 
 /** The middle of a label of some size that stands as it is wanted to. */
@@ -110,10 +119,11 @@ export const labels = step({
     const face = above.fonts.find(v.font)?.face;
     const shapes: Shape[] = [];
     if (!face) return { ...flow, shapes };
+    const lineOf = setter(face, v.size);
     const high = face.metrics.capHeight * v.size;
     for (const [i, shape] of flow.shapes.entries()) {
       for (const datum of shape.data ?? numbered(shape, i, flow.shapes.length)) {
-        const { glyphs, width } = lineOf(face, v.size, piecesOf(v, datum));
+        const { glyphs, width } = lineOf(piecesOf(v, datum));
         const [x, y] = middleOf(v, datum, width, high);
         const [left, base] = [x - width / 2, y + high / 2];
         const standing = glyphs.map((glyph) => ({ ...glyph, x: glyph.x + left, y: glyph.y + base }));

@@ -7,11 +7,11 @@ import { turnsOf } from '../../motion/stagger';
 import { blurBy } from '../covers/blur';
 import { changedBy } from '../covers/effect';
 import { floodBy } from '../covers/flood';
+import { framesApart, order, seed } from '../inTurn';
 import { areaCut, faded, grouped, markThrough, shapeThrough } from '../marks';
 import { workOfCopy } from '../room';
 import { type Effect, EMPTY, type Flow, type Mark, type PlacedPart, short, step } from '../types';
 import { each } from './each';
-import { framesApart, order, seed } from '../inTurn';
 
 const turnsLast = lastMade<readonly PlacedPart[], readonly number[]>();
 
