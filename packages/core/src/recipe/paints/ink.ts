@@ -56,5 +56,5 @@ export const inkSummary = (v: InkValues): string =>
   v.style === 'solid'
     ? v.color.toUpperCase()
     : v.style === 'each'
-      ? 'Each its own colour'
+      ? 'Each its own'
       : `${v.style[0]?.toUpperCase()}${v.style.slice(1)} gradient`;
